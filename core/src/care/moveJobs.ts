@@ -1,0 +1,252 @@
+import type { Climate } from '../climate/index.ts'
+import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import { moveWindows, type MoveWindows, type Window } from './moveWindow.ts'
+import { dayMonth } from './words.ts'
+
+export type JobKind = 'prepare' | 'move' | 'aftercare'
+
+export interface Material {
+  name: string
+  amount: number
+  unit: 'l' | 'kg' | 'pieces'
+}
+
+/** One piece of work with its window, before it has a day. */
+export interface JobPlan {
+  /** Stable within the move: prepare, move, check-1 ... */
+  key: string
+  kind: JobKind
+  title: string
+  window: Window
+  minutes: number
+  materials: Material[]
+  tools: string[]
+  cautions: string[]
+  steps: string[]
+  /** Keys of jobs that come first, with the days that must lie between. */
+  after: { key: string; leastDays: number; mostDays?: number }[]
+}
+
+export interface MoveRequest {
+  taxon: Taxon
+  /** Living plants to lift. */
+  count: number
+  fromPlace: string
+  toPlace: string
+  /** Hazards near either end, by name. */
+  hazards: readonly string[]
+  /** Whether the destination is a bed to dig or a container to fill. */
+  toContainer: boolean
+  /** Practice's school: amend planting ground with compost, or plant into the native soil. */
+  amend: boolean
+}
+
+export type MoveJobs = { ok: true; jobs: JobPlan[] } | Extract<MoveWindows, { ok: false }>
+
+/**
+ * A move as jobs in order: prepare the destination, lift and replant, three looks afterwards.
+ *
+ * @param on today; windows already closed are passed over for the next
+ * @returns the jobs for the first window still open
+ */
+export function moveJobs(request: MoveRequest, climate: Climate, on: IsoDate): MoveJobs {
+  const found = moveWindows(request.taxon, climate, on)
+  if (!found.ok) return found
+  const lift = openFrom(found.windows[0]!, on)
+  return {
+    ok: true,
+    jobs: [prepareJob(request, lift, on), liftJob(request, lift), ...aftercareJobs(request, lift)],
+  }
+}
+
+/** The window with what already lies behind `on` cut off. */
+function openFrom(w: Window, on: IsoDate): Window {
+  return {
+    ...w,
+    earliest: maxDay(w.earliest, on),
+    bestFrom: maxDay(w.bestFrom, on),
+    bestTo: maxDay(w.bestTo, on),
+  }
+}
+
+/** Width of a root ball as a share of the plant's spread: the usual guide for lifting established plants. */
+const ROOT_BALL_SHARE = 0.6
+
+/** Root ball of one plant, metres across. */
+export const rootBallM = (taxon: Taxon): number =>
+  Math.min(0.9, Math.max(0.12, ROOT_BALL_SHARE * Math.min(taxon.spreadM, taxon.spacingM)))
+
+/**
+ * Labour, minutes. Estimates of this product until measured times replace them: a quarter hour to set up, then by
+ * the volume of ground turned (a spade shifts about 0.6 m3 of garden soil an hour).
+ */
+const SETUP_MIN = 15
+const MIN_PER_M3 = 100
+
+const roundTo5 = (minutes: number) => Math.max(5, Math.round(minutes / 5) * 5)
+
+/** Holes are two and a half balls wide and no deeper than the ball. */
+function holeM3(taxon: Taxon): number {
+  const ball = rootBallM(taxon)
+  const radius = (2.5 * ball) / 2
+  return Math.PI * radius * radius * ball * 0.6
+}
+
+function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
+  const holes = r.count * holeM3(r.taxon)
+  const area = r.count * 0.866 * r.taxon.spacingM ** 2
+  const earliest = maxDay(on, addDays(lift.earliest, -14))
+  return {
+    key: 'prepare',
+    kind: 'prepare',
+    title: `Prepare ${r.toPlace} for ${r.taxon.botanical}`,
+    window: {
+      ...lift,
+      earliest,
+      bestFrom: maxDay(earliest, addDays(lift.bestFrom, -7)),
+      why: {
+        earliest: `From ${dayMonth(earliest)}: ground opened more than two weeks ahead dries or weeds over.`,
+        bestFrom: `Best in the week before lifting: the hole must be ready before the plant is out of the ground.`,
+        bestTo: `Best until ${dayMonth(lift.bestTo)}, with the lifting it serves.`,
+        latest: `Not after ${dayMonth(lift.latest)}: the lifting it serves is too late from then.`,
+      },
+    },
+    minutes: roundTo5(SETUP_MIN + holes * MIN_PER_M3 * 0.8),
+    materials: r.toContainer
+      ? [{ name: 'potting mix', amount: Math.ceil(holes * 1000), unit: 'l' }]
+      : r.amend
+        ? [{ name: 'garden compost', amount: Math.ceil(area * 50), unit: 'l' }]
+        : [],
+    tools: ['spade', 'fork', 'line and tape'],
+    cautions: [
+      ...hazardCautions(r),
+      ...(r.amend || r.toContainer ? ['Dust from dry mix: mask and gloves.'] : []),
+    ],
+    steps: [
+      `Mark ${r.count} ${r.count === 1 ? 'station' : 'stations'} at ${Math.round(r.taxon.spacingM * 100)} cm.`,
+      `Open holes ${cm(2.5 * rootBallM(r.taxon))} wide and no deeper than ${cm(rootBallM(r.taxon) * 0.6)}.`,
+      'Fill each with water once and let it drain.',
+    ],
+    after: [],
+  }
+}
+
+const cm = (metres: number) => `${Math.round(metres * 20) * 5} cm`
+
+function liftJob(r: MoveRequest, lift: Window): JobPlan {
+  const litresEach = Math.max(3, Math.round(rootBallM(r.taxon) * 25))
+  return {
+    key: 'move',
+    kind: 'move',
+    title: `Lift ${r.taxon.botanical} from ${r.fromPlace} and replant in ${r.toPlace}`,
+    window: lift,
+    minutes: roundTo5(SETUP_MIN + r.count * (6 + holeM3(r.taxon) * MIN_PER_M3)),
+    materials: [
+      { name: 'water', amount: litresEach * r.count, unit: 'l' },
+      { name: 'mulch', amount: Math.ceil(r.count * r.taxon.spacingM ** 2 * 0.06 * 1000), unit: 'l' },
+    ],
+    tools: ['spade', 'two forks', 'tarpaulin or damp sacking', 'watering can'],
+    cautions: [
+      ...plantCautions(r.taxon),
+      ...hazardCautions(r),
+      'Lift with bent knees; two people for a heavy clump.',
+    ],
+    steps: [
+      'Choose a cool, overcast day, best after rain. Water the evening before if the soil is dry.',
+      `Lift the whole clump with a ball about ${cm(rootBallM(r.taxon))} across; keep roots covered and damp.`,
+      'Replant at the same depth, crown at or just above the surface; firm, soak, mulch off the crown.',
+      'Move its tag with it.',
+    ],
+    after: [{ key: 'prepare', leastDays: 0, mostDays: 14 }],
+  }
+}
+
+const looks = [
+  {
+    key: 'check-1',
+    days: 7,
+    title: 'Water and look after',
+    why: 'a week after the move',
+    minutes: 10,
+    water: true,
+  },
+  {
+    key: 'check-2',
+    days: 21,
+    title: 'Water and look after',
+    why: 'three weeks after the move',
+    minutes: 10,
+    water: true,
+  },
+  {
+    key: 'check-3',
+    days: 42,
+    title: 'See whether it has taken',
+    why: 'six weeks after the move',
+    minutes: 10,
+    water: false,
+  },
+] as const
+
+/** Looks after the move; their windows follow the day the move is planned or done. */
+export function aftercareJobs(r: MoveRequest, lift: Window): JobPlan[] {
+  return looks.map((look) => ({
+    key: look.key,
+    kind: 'aftercare' as const,
+    title: `${look.title}: ${r.taxon.botanical} in ${r.toPlace}`,
+    window: aftercareWindow(lift.bestFrom, look.days, look.why),
+    minutes: look.minutes + (look.water ? 2 * r.count : 0),
+    materials: look.water ? [{ name: 'water', amount: 5 * r.count, unit: 'l' as const }] : [],
+    tools: look.water ? ['watering can'] : [],
+    cautions: [],
+    steps: look.water
+      ? ['Feel the soil at finger depth; soak if it is not moist.', 'Firm any plant that rocks.']
+      : ['Count the living. Flagging is usual in the first season and is not failure.'],
+    after: [{ key: 'move', leastDays: look.days - 2 }],
+  }))
+}
+
+/** Days after the move that each look falls, by job key. */
+export const aftercareDays: Readonly<Record<string, number>> = Object.fromEntries(
+  looks.map((l) => [l.key, l.days]),
+)
+
+/** The window of a look so many days after a move. */
+export function aftercareWindow(moved: IsoDate, days: number, why?: string): Window {
+  const reason = why ?? looks.find((l) => l.days === days)?.why ?? `${days} days after the move`
+  const due = addDays(moved, days)
+  const latest = addDays(due, Math.max(5, Math.round(days / 3)))
+  return {
+    season: 'autumn',
+    earliest: addDays(due, -2),
+    bestFrom: addDays(due, -1),
+    bestTo: addDays(due, 2),
+    latest,
+    why: {
+      earliest: `From ${dayMonth(addDays(due, -2))}: sooner tells little.`,
+      bestFrom: `Due about ${dayMonth(due)}, ${reason}.`,
+      bestTo: `Best until ${dayMonth(addDays(due, 2))}.`,
+      latest: `Not after ${dayMonth(latest)}: a dry root ball is past saving by then.`,
+    },
+  }
+}
+
+function plantCautions(taxon: Taxon): string[] {
+  const words: Record<Taxon['cautions'][number], string> = {
+    sap: 'Sap can irritate or blister skin: gloves, sleeves, eyes covered.',
+    poison: 'Poisonous if eaten: gloves; keep pieces from children and pets.',
+    thorns: 'Thorns: stout gloves and eye protection.',
+    heavy: 'Heavy clump: two people or a sack truck.',
+    invasive: 'Can spread: check local lists before planting elsewhere; leave no roots behind.',
+  }
+  return taxon.cautions.map((c) => words[c])
+}
+
+function hazardCautions(r: MoveRequest): string[] {
+  const general = 'Before digging deep, call the utility-locating service.'
+  if (r.toContainer) return []
+  return r.hazards.length === 0
+    ? [general]
+    : [`${r.hazards.join(', ')} close by: find and mark the line first; dig by hand. ${general}`]
+}

@@ -1,0 +1,47 @@
+import { dayNumber, yearOf, type IsoDate } from '../dates/index.ts'
+
+const months = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
+
+/** `14 September` */
+export function dayMonth(day: IsoDate): string {
+  dayNumber(day)
+  return `${Number(day.slice(8))} ${months[Number(day.slice(5, 7)) - 1]}`
+}
+
+/** `14 September 2026` */
+export const dayMonthYear = (day: IsoDate): string => `${dayMonth(day)} ${yearOf(day)}`
+
+/** `February 2025` */
+export const monthYear = (day: IsoDate): string => `${months[Number(day.slice(5, 7)) - 1]} ${yearOf(day)}`
+
+export const celsius = (value: number): string => `${value} °C`
+
+/**
+ * Hours to the nearest quarter, which is as fine as ten-minute samples bear: `2¾ h`, `0 h`, `−1½ h`.
+ */
+export function quarterHours(hours: number): string {
+  const quarters = Math.round(Math.abs(hours) * 4)
+  const whole = Math.floor(quarters / 4)
+  const part = ['', '¼', '½', '¾'][quarters % 4]!
+  const sign = hours < 0 && quarters > 0 ? '−' : ''
+  return `${sign}${whole === 0 && part ? '' : whole}${part} h`
+}
+
+/** `a`, `a and b`, `a, b and c` */
+export function listed(words: readonly string[]): string {
+  if (words.length <= 1) return words.join('')
+  return `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
+}

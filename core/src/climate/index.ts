@@ -1,0 +1,11 @@
+export { generateWeather, patternAtLatitude, type DailyWeather, type WeatherPattern } from './weather.ts'
+export { soilTemperatures } from './soil.ts'
+export {
+  climateOf,
+  LEAST_YEARS,
+  quantile,
+  usually,
+  type Climate,
+  type ClimateResult,
+  type DateQuantiles,
+} from './normals.ts'

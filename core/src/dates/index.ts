@@ -1,0 +1,86 @@
+/**
+ * Calendar days without clocks. A day is an ISO 8601 date string (`2026-09-14`); arithmetic goes
+ * through the day number, whole days since 1970-01-01. Nothing here knows a time zone.
+ */
+export type IsoDate = string
+
+const MS_PER_DAY = 86_400_000
+
+/**
+ * Whole days since 1970-01-01.
+ * @throws {RangeError} when `day` is not a real calendar date
+ */
+export function dayNumber(day: IsoDate): number {
+  const ms = Date.parse(`${day}T00:00:00Z`)
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(day) || Number.isNaN(ms) || !isoOf(ms).startsWith(day))
+    throw new RangeError(`Not a calendar date: ${day}`)
+  return Math.round(ms / MS_PER_DAY)
+}
+
+const isoOf = (ms: number) => new Date(ms).toISOString()
+
+export function isIsoDate(text: string): boolean {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false
+  const ms = Date.parse(`${text}T00:00:00Z`)
+  return !Number.isNaN(ms) && isoOf(ms).startsWith(text)
+}
+
+export function fromDayNumber(n: number): IsoDate {
+  return isoOf(n * MS_PER_DAY).slice(0, 10)
+}
+
+export function addDays(day: IsoDate, days: number): IsoDate {
+  return fromDayNumber(dayNumber(day) + days)
+}
+
+/** Days from `a` to `b`; negative when `b` is earlier. */
+export function daysBetween(a: IsoDate, b: IsoDate): number {
+  return dayNumber(b) - dayNumber(a)
+}
+
+export function yearOf(day: IsoDate): number {
+  return Number(day.slice(0, 4))
+}
+
+/** Calendar month, 1 to 12. */
+export function monthOf(day: IsoDate): number {
+  return Number(day.slice(5, 7))
+}
+
+export function isoDate(year: number, month: number, day: number): IsoDate {
+  return isoOf(Date.UTC(year, month - 1, day)).slice(0, 10)
+}
+
+/** Day of the year, 1 to 366. */
+export function dayOfYear(day: IsoDate): number {
+  return daysBetween(`${day.slice(0, 4)}-01-01`, day) + 1
+}
+
+/** The day of `year` with this day-of-year number; 366 in a common year is 1 January of the next. */
+export function fromDayOfYear(year: number, doy: number): IsoDate {
+  return addDays(isoDate(year, 1, 1), Math.round(doy) - 1)
+}
+
+/** 0 is Sunday, 6 Saturday. 1970-01-01 was a Thursday. */
+export function weekdayOf(day: IsoDate): number {
+  return (((dayNumber(day) + 4) % 7) + 7) % 7
+}
+
+/** True when `day` lies in the lifeline `[from, to)`; a missing end is open. */
+export function isAlive(life: { from?: IsoDate | null; to?: IsoDate | null }, day: IsoDate): boolean {
+  return (life.from == null || life.from <= day) && (life.to == null || day < life.to)
+}
+
+export const minDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a < b ? a : b))
+export const maxDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a > b ? a : b))
+
+/** The civil date at an instant in an IANA zone. */
+export function civilDate(instant: Date, timeZone: string): IsoDate {
+  const parts = new Intl.DateTimeFormat('en-CA', {
+    timeZone,
+    year: 'numeric',
+    month: '2-digit',
+    day: '2-digit',
+  }).format(instant)
+  return parts
+}

@@ -1,0 +1,166 @@
+import Papa from 'papaparse'
+import { z } from 'zod'
+import { isIsoDate, type IsoDate } from '../dates/index.ts'
+import type { DailyWeather } from '../climate/index.ts'
+import type { LightPoint } from '../light/index.ts'
+import type { FileProblem, FileResult } from './problems.ts'
+
+const blank = (v: unknown) => (typeof v === 'string' && v.trim() === '' ? undefined : v)
+const optional = <T extends z.ZodType>(type: T) => z.preprocess(blank, type.optional())
+const number = (least: number, most: number) =>
+  z.preprocess(
+    (v) => (typeof v === 'string' && v.trim() !== '' && Number.isFinite(Number(v)) ? Number(v) : blank(v)),
+    z.number('must be a number').min(least, `must be at least ${least}`).max(most, `must be at most ${most}`),
+  )
+const whole = (least: number, most: number) =>
+  number(least, most).refine((n) => Number.isInteger(n), 'must be a whole number')
+const day = z.string().trim().refine(isIsoDate, 'must be a date like 2026-09-14')
+const text = (most: number) =>
+  z.string().trim().min(1, 'is missing').max(most, `must be at most ${most} characters`)
+
+export const plantingSources = ['bought', 'division', 'cutting', 'seed', 'self-sown', 'moved'] as const
+export type PlantingSource = (typeof plantingSources)[number]
+
+/** One row of `plantings.csv`. */
+export const plantingRow = z.object({
+  tag: text(40),
+  place: text(120),
+  taxon: text(160),
+  count: whole(1, 10_000),
+  living: optional(whole(0, 10_000)),
+  planted_on: day,
+  source: optional(z.enum(plantingSources, `must be one of: ${plantingSources.join(', ')}`)),
+  from_tag: optional(text(40)),
+  role: optional(text(60)),
+  x: optional(number(-100_000, 100_000)),
+  y: optional(number(-100_000, 100_000)),
+  radius_m: optional(number(0.02, 50)),
+  note: optional(text(2000)),
+})
+export type PlantingRow = z.infer<typeof plantingRow>
+
+export type Located<T> = T & { line: number }
+
+/**
+ * Reads plantings. Places and taxa are matched by name; tags are unique; a planting in a bed has a position.
+ *
+ * @param knows names the file may refer to, lower case
+ */
+export function readPlantings(
+  csv: string,
+  knows: { places: ReadonlyMap<string, 'bed' | 'container'>; taxa: ReadonlySet<string> },
+  today: IsoDate,
+  file = 'plantings.csv',
+): FileResult<Located<PlantingRow>[]> {
+  const read = readTable(csv, plantingRow, file)
+  const problems: FileProblem[] = read.problems
+  const tags = new Map<string, number>()
+  for (const row of read.rows) {
+    const wrong = (column: string, message: string) =>
+      problems.push({ file, line: row.line, column, message })
+    const first = tags.get(row.tag)
+    if (first !== undefined) wrong('tag', `${row.tag} is already used on line ${first}`)
+    else tags.set(row.tag, row.line)
+    const kind = knows.places.get(row.place.toLowerCase())
+    if (!kind) wrong('place', `no place is called ${row.place}`)
+    if (!knows.taxa.has(row.taxon.toLowerCase())) wrong('taxon', `${row.taxon} is not in the plant library`)
+    if (row.planted_on > today) wrong('planted_on', `${row.planted_on} is after today (${today})`)
+    if (row.living !== undefined && row.living > row.count)
+      wrong('living', `more living than planted (${row.count})`)
+    if (kind === 'bed' && (row.x === undefined || row.y === undefined))
+      wrong('x', 'a planting in a bed needs x and y')
+  }
+  for (const row of read.rows)
+    if (row.from_tag && !tags.has(row.from_tag))
+      problems.push({
+        file,
+        line: row.line,
+        column: 'from_tag',
+        message: `no planting has the tag ${row.from_tag}`,
+      })
+  return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: read.rows }
+}
+
+const weatherRow = z.object({
+  day,
+  min_c: number(-90, 60),
+  max_c: number(-90, 60),
+  rain_mm: optional(number(0, 2000)),
+})
+
+/** Reads `weather.csv`: `day,min_c,max_c,rain_mm`, days ascending, each once. */
+export function readWeather(csv: string, file = 'weather.csv'): FileResult<DailyWeather[]> {
+  const { rows, problems } = readTable(csv, weatherRow, file)
+  rows.forEach((r, i) => {
+    const before = rows[i - 1]
+    if (before && before.day >= r.day)
+      problems.push({
+        file,
+        line: r.line,
+        column: 'day',
+        message: `not after the day before it (${before.day})`,
+      })
+    if (r.min_c > r.max_c)
+      problems.push({ file, line: r.line, column: 'min_c', message: `above max_c (${r.max_c})` })
+  })
+  if (problems.length > 0) return { ok: false, problems: inFileOrder(problems) }
+  return {
+    ok: true,
+    value: rows.map((r) => ({ day: r.day, minC: r.min_c, maxC: r.max_c, rainMm: r.rain_mm ?? 0 })),
+  }
+}
+
+const pointRow = z.object({
+  name: text(120),
+  x: number(-1e6, 1e6),
+  y: number(-1e6, 1e6),
+  z: optional(number(0, 200)),
+})
+
+/** Reads points: `name,x,y[,z]` in plan coordinates. */
+export function readPoints(csv: string, file = 'points.csv'): FileResult<(LightPoint & { name: string })[]> {
+  const { rows, problems } = readTable(csv, pointRow, file)
+  if (problems.length > 0) return { ok: false, problems }
+  return { ok: true, value: rows.map((r) => ({ name: r.name, x: r.x, y: r.y, z: r.z ?? 0 })) }
+}
+
+const inFileOrder = (problems: FileProblem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0))
+
+/** Rows of a CSV with a header, each checked against a schema; columns the schema does not know are passed over. */
+function readTable<S extends z.ZodObject>(
+  csv: string,
+  schema: S,
+  file: string,
+): { rows: Located<z.infer<S>>[]; problems: FileProblem[] } {
+  const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), { skipEmptyLines: false })
+  const [header, ...body] = parsed.data
+  const columns = (header ?? []).map((c) => c.trim())
+  const problems: FileProblem[] = parsed.errors
+    .filter((e) => e.type === 'Quotes')
+    .map((e) => ({ file, line: (e.row ?? 0) + 1, message: e.message }))
+  for (const column of Object.keys(schema.shape))
+    if (!columns.includes(column) && !schema.shape[column]!.safeParse(undefined).success)
+      problems.push({ file, line: 1, column, message: 'this column is missing' })
+  if (problems.length > 0) return { rows: [], problems }
+  const rows: Located<z.infer<S>>[] = []
+  let line = 1 + breaksIn(header ?? [])
+  for (const cells of body) {
+    line++
+    const at = line
+    line += breaksIn(cells)
+    if (cells.every((c) => c.trim() === '')) continue
+    if (cells.length > columns.length) {
+      problems.push({ file, line: at, message: `has ${cells.length} values for ${columns.length} columns` })
+      continue
+    }
+    const read = schema.safeParse(Object.fromEntries(columns.map((c, i) => [c, cells[i] ?? ''])))
+    if (read.success) rows.push({ ...read.data, line: at })
+    else
+      for (const issue of read.error.issues)
+        problems.push({ file, line: at, column: String(issue.path[0] ?? ''), message: issue.message })
+  }
+  if (rows.length === 0 && problems.length === 0) problems.push({ file, line: 1, message: 'holds no rows' })
+  return { rows, problems }
+}
+
+const breaksIn = (cells: readonly string[]) => cells.reduce((n, c) => n + c.split('\n').length - 1, 0)

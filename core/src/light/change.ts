@@ -1,0 +1,64 @@
+import type { IsoDate } from '../dates/index.ts'
+import { hoursAt, lightDays, meanHours, type LightPoint, type Scene } from './hours.ts'
+import { changesOf, standing, type ChangeKind, type Obstruction } from './obstruction.ts'
+
+/** What one obstruction's change between two dates did to a place's season. */
+export interface LightCause {
+  obstructionId: string
+  name: string
+  what: ChangeKind
+  /** The recorded day of the change; undefined for growth, which has no one day. */
+  date?: IsoDate
+  /** Change in mean daily hours that goes back to it, signed. */
+  hours: number
+}
+
+/** Changes smaller than this, in hours, name no cause. */
+const LEAST_HOURS = 0.1
+
+/** The obstructions that do not stand alike on two dates. */
+export function changedBetween(
+  obstructions: readonly Obstruction[],
+  then: IsoDate,
+  now: IsoDate,
+): Obstruction[] {
+  return obstructions.filter(
+    (o) => JSON.stringify(standing(o, then, now)) !== JSON.stringify(standing(o, now, now)),
+  )
+}
+
+/**
+ * Which recorded changes moved the hours at some points between two dates. Each obstruction that differs is put
+ * back as it was, alone, and what that takes away is what it is answerable for. Where two changes hide behind
+ * each other the parts need not add up to the whole.
+ *
+ * @returns causes of at least a tenth of an hour, largest first
+ */
+export function causesOfChange(
+  scene: Scene,
+  points: readonly LightPoint[],
+  then: IsoDate,
+  now: IsoDate,
+): LightCause[] {
+  const changed = changedBetween(scene.obstructions, then, now)
+  if (changed.length === 0) return []
+  const totalWith = (putBack?: Obstruction): number => {
+    const days = lightDays(scene, { kind: 'season', on: now }, (o) => (o === putBack ? then : now))
+    return meanHours(points.map((p) => hoursAt(days, p))).total
+  }
+  const hoursNow = totalWith()
+  return changed
+    .map((o) => ({
+      obstructionId: o.id,
+      name: o.name,
+      ...lastChange(o, then, now),
+      hours: hoursNow - totalWith(o),
+    }))
+    .filter((c) => Math.abs(c.hours) >= LEAST_HOURS)
+    .sort((a, b) => Math.abs(b.hours) - Math.abs(a.hours))
+}
+
+function lastChange(o: Obstruction, then: IsoDate, now: IsoDate): { what: ChangeKind; date?: IsoDate } {
+  const within = changesOf(o).filter((c) => c.date > then && c.date <= now)
+  return within.at(-1) ?? { what: 'grown' }
+}

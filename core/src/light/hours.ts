@@ -1,0 +1,151 @@
+import { dayNumber, isoDate, monthOf, yearOf, type IsoDate } from '../dates/index.ts'
+import { SAMPLE_HOURS, solarDay } from '../sun/index.ts'
+import { standing, type Obstruction, type Solid } from './obstruction.ts'
+import { direction, directions, transmittance, type Direction } from './trace.ts'
+
+/** Where a plan lies on Earth. */
+export interface Site {
+  latitudeDeg: number
+  longitudeDeg: number
+  /** Where true north lies on the plan, degrees clockwise from the +y axis. */
+  northDeg: number
+}
+
+export interface Scene extends Site {
+  obstructions: readonly Obstruction[]
+}
+
+/** Plan metres; z is height above the ground. */
+export interface LightPoint {
+  x: number
+  y: number
+  z: number
+}
+
+/** Hours of direct sun on a clear day, by true solar time. */
+export interface SunHours {
+  total: number
+  morning: number
+  midday: number
+  afternoon: number
+  /** Of the afternoon, the hours between 14:00 and 17:00, when the sun comes with heat. */
+  heat: number
+}
+
+/**
+ * What the hours are asked for:
+ * - `day`: that day, with what stands and is in leaf on it;
+ * - `season`: the mean day of the growing season, with everything as it stands on `on`.
+ */
+export type LightPeriod = { kind: 'day'; on: IsoDate } | { kind: 'season'; on: IsoDate }
+
+/** One day's share of a period: what stands, where the sun goes, and how much it counts. */
+export interface LightDay {
+  solids: Solid[]
+  directions: Direction[]
+  weight: number
+}
+
+const TROPIC_DEG = 23.44
+
+/** The 24 half-months of a year, each by the day in its middle (the 8th and the 23rd). */
+export function halfMonths(year: number): IsoDate[] {
+  return Array.from({ length: 24 }, (_, i) => isoDate(year, 1 + (i >> 1), i % 2 === 0 ? 8 : 23))
+}
+
+/**
+ * The half-months of the growing season, by their middle days: April to September north of the tropics,
+ * October to March south of them (months of the calendar year of `on`), the whole year between.
+ */
+export function growingSeason(latitudeDeg: number, on: IsoDate): IsoDate[] {
+  return halfMonths(yearOf(on)).filter((day) => {
+    const warmHalf = monthOf(day) >= 4 && monthOf(day) <= 9
+    if (Math.abs(latitudeDeg) < TROPIC_DEG) return true
+    return latitudeDeg > 0 ? warmHalf : !warmHalf
+  })
+}
+
+/** @param standsOn the day whose state each obstruction is taken in; `period.on` unless told otherwise */
+export function lightDays(
+  scene: Scene,
+  period: LightPeriod,
+  standsOn: (o: Obstruction) => IsoDate = () => period.on,
+): LightDay[] {
+  const days = period.kind === 'day' ? [period.on] : growingSeason(scene.latitudeDeg, period.on)
+  return days.map((day) => ({
+    solids: scene.obstructions.map((o) => standing(o, standsOn(o), day)).filter((s) => s !== undefined),
+    directions: directions(solarDay(day, scene.latitudeDeg, scene.longitudeDeg), scene.northDeg),
+    weight: 1 / days.length,
+  }))
+}
+
+/** Hours at one point over prepared days. Hours sum the transmitted share over ten-minute samples. */
+export function hoursAt(days: readonly LightDay[], p: LightPoint): SunHours {
+  const hours = { morning: 0, midday: 0, afternoon: 0, heat: 0 }
+  for (const day of days)
+    for (const d of day.directions) {
+      const share = transmittance(day.solids, p.x, p.y, p.z, d) * day.weight * SAMPLE_HOURS
+      hours[d.part] += share
+      if (d.hot) hours.heat += share
+    }
+  return { ...hours, total: hours.morning + hours.midday + hours.afternoon }
+}
+
+/**
+ * Hours of direct sun at points.
+ *
+ * @returns one entry a point, in order
+ * @throws {RangeError} when `period.on` is not a calendar date
+ */
+export function sunHours(scene: Scene, points: readonly LightPoint[], period: LightPeriod): SunHours[] {
+  dayNumber(period.on)
+  const days = lightDays(scene, period)
+  return points.map((p) => hoursAt(days, p))
+}
+
+/** Mean of several hours; all zero when there are none. */
+export function meanHours(all: readonly SunHours[]): SunHours {
+  const mean = (part: keyof SunHours) =>
+    all.length === 0 ? 0 : all.reduce((sum, h) => sum + h[part], 0) / all.length
+  return {
+    total: mean('total'),
+    morning: mean('morning'),
+    midday: mean('midday'),
+    afternoon: mean('afternoon'),
+    heat: mean('heat'),
+  }
+}
+
+/**
+ * Sky view factor of a level surface: the share of an evenly bright sky's light that reaches it, 0 to 1.
+ * Integrates T sin(e) cos(e) / pi over the sky by the midpoint rule, in steps of 2 deg of azimuth and equal
+ * steps of sin^2(e). (Oke 1987, Boundary Layer Climates, appendix A1.)
+ */
+export function skyViewFactor(solids: readonly Solid[], p: LightPoint): number {
+  const rings = 45
+  const spokes = 180
+  let sum = 0
+  for (let r = 0; r < rings; r++) {
+    const elevationDeg = (Math.asin(Math.sqrt((r + 0.5) / rings)) * 180) / Math.PI
+    for (let s = 0; s < spokes; s++)
+      sum += transmittance(solids, p.x, p.y, p.z, direction(((s + 0.5) * 360) / spokes, elevationDeg, 0))
+  }
+  return sum / (rings * spokes)
+}
+
+export type LightClass = 'full sun' | 'part sun' | 'part shade' | 'shade'
+
+/** Light words by hours of direct sun on a clear day in the growing season. */
+export function lightClass(hours: number): LightClass {
+  if (hours >= 6) return 'full sun'
+  if (hours >= 4) return 'part sun'
+  return hours >= 2 ? 'part shade' : 'shade'
+}
+
+/**
+ * From this many of the three hours between 14:00 and 17:00 solar time in direct sun, on the mean day of the growing
+ * season, a spot is called hot in the afternoon. A working threshold of this product, not a published one.
+ */
+export const HOT_AFTERNOON_HOURS = 1.5
+
+export const isHotAfternoon = (hours: SunHours): boolean => hours.heat >= HOT_AFTERNOON_HOURS

@@ -1,0 +1,32 @@
+export {
+  changesOf,
+  standing,
+  type ChangeKind,
+  type CrownShape,
+  type Growth,
+  type Obstruction,
+  type ObstructionEvent,
+  type Solid,
+} from './obstruction.ts'
+export { direction, transmittance, type Direction } from './trace.ts'
+export {
+  growingSeason,
+  halfMonths,
+  hoursAt,
+  HOT_AFTERNOON_HOURS,
+  isHotAfternoon,
+  lightClass,
+  lightDays,
+  meanHours,
+  skyViewFactor,
+  sunHours,
+  type LightClass,
+  type LightDay,
+  type LightPeriod,
+  type LightPoint,
+  type Scene,
+  type Site,
+  type SunHours,
+} from './hours.ts'
+export { cellCentre, CELL_M, gridOver, lightField, type Grid, type LightField } from './field.ts'
+export { causesOfChange, changedBetween, type LightCause } from './change.ts'

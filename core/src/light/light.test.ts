@@ -1,0 +1,423 @@
+import * as Astronomy from 'astronomy-engine'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  causesOfChange,
+  direction,
+  lightField,
+  skyViewFactor,
+  standing,
+  sunHours,
+  transmittance,
+  type Obstruction,
+  type Scene,
+  type Solid,
+} from './index.ts'
+
+const DEG = Math.PI / 180
+const wall = (line: [number, number][], heightM: number, more: Partial<Obstruction> = {}): Obstruction =>
+  ({
+    id: 'w',
+    name: 'wall',
+    kind: 'wall',
+    line,
+    heightM,
+    transmission: 0,
+    thicknessM: 0,
+    ...more,
+  }) as Obstruction
+const tree = (more: Partial<Extract<Obstruction, { kind: 'tree' }>> = {}): Obstruction => ({
+  id: 't',
+  name: 'tree',
+  kind: 'tree',
+  x: 0,
+  y: 0,
+  trunkRadiusM: 0.2,
+  clearStemM: 2,
+  heightM: 8,
+  crownRadiusM: 3,
+  crownShape: 'ellipsoid',
+  transmissionInLeaf: 0.2,
+  transmissionBare: 0.6,
+  ...more,
+})
+const scene = (latitudeDeg: number, obstructions: Obstruction[] = [], northDeg = 0): Scene => ({
+  latitudeDeg,
+  longitudeDeg: 0,
+  northDeg,
+  obstructions,
+})
+const total = (s: Scene, x: number, y: number, on: string) =>
+  sunHours(s, [{ x, y, z: 0 }], { kind: 'day', on })[0]!.total
+
+/** Declination at noon from an independent ephemeris, degrees. */
+const declination = (day: string) =>
+  Astronomy.Equator(
+    Astronomy.Body.Sun,
+    new Date(`${day}T12:00:00Z`),
+    new Astronomy.Observer(0, 0, 0),
+    true,
+    true,
+  ).dec
+/** Airless day length of the sun's centre, hours: cos H = -tan(latitude) tan(declination). */
+const dayLength = (latitudeDeg: number, day: string) => {
+  const c = -Math.tan(latitudeDeg * DEG) * Math.tan(declination(day) * DEG)
+  return (2 * Math.acos(Math.max(-1, Math.min(1, c)))) / DEG / 15
+}
+/** Ten-minute samples place each end of the day within five minutes. */
+const SAMPLING_HOURS = 1 / 6 + 0.01
+const FAR = 100_000
+
+describe('open ground', () => {
+  it.each([
+    [52.1, '2026-03-20'],
+    [52.1, '2026-06-21'],
+    [52.1, '2026-12-21'],
+    [-35, '2026-06-21'],
+    [0, '2026-09-23'],
+    [78, '2026-06-21'],
+    [78, '2026-12-21'],
+    [66, '2026-06-10'],
+  ])('has the day length of latitude %s on %s', (latitude, day) => {
+    expect(Math.abs(total(scene(latitude), 0, 0, day) - dayLength(latitude, day))).toBeLessThan(
+      SAMPLING_HOURS,
+    )
+  })
+})
+
+describe('a long east-west wall on the sunny side', () => {
+  // The wall's top and the point span a plane that is the horizon of latitude + atan(h / d).
+  it.each([
+    ['north', 52.1, 1, '2026-02-20'],
+    ['north', 40, 1, '2026-11-20'],
+    ['south', -35, -1, '2026-08-20'],
+    ['south', -35, -1, '2026-05-15'],
+    ['far north', 62, 1, '2026-03-05'],
+  ])('is a higher latitude’s horizon (%s, %s)', (_, latitude, side, day) => {
+    const h = 2
+    const d = 8
+    const s = scene(latitude, [
+      wall(
+        [
+          [-FAR, 0],
+          [FAR, 0],
+        ],
+        h,
+      ),
+    ])
+    const shifted = latitude + side * (Math.atan(h / d) / DEG)
+    expect(Math.abs(total(s, 0, side * d, day) - dayLength(shifted, day))).toBeLessThan(SAMPLING_HOURS)
+  })
+
+  it('throws a noon shadow of height / tan(elevation) at the equinox', () => {
+    const noon = direction(180, 90 - 52.1, 0)
+    const solids = [
+      standing(
+        wall(
+          [
+            [-50, 0],
+            [50, 0],
+          ],
+          3,
+        ),
+        '2026-03-20',
+      )!,
+    ]
+    const shadow = 3 / Math.tan((90 - 52.1) * DEG)
+    expect(transmittance(solids, 0, shadow * 0.999, 0, noon)).toBe(0)
+    expect(transmittance(solids, 0, shadow * 1.001, 0, noon)).toBe(1)
+  })
+})
+
+it('a north-south wall on the equator takes atan(h / d) / 15 hours of the equinox morning', () => {
+  const s = scene(0, [
+    wall(
+      [
+        [5, -FAR],
+        [5, FAR],
+      ],
+      5,
+    ),
+  ])
+  const hours = sunHours(s, [{ x: 0, y: 0, z: 0 }], { kind: 'day', on: '2026-03-20' })[0]!
+  expect(Math.abs(hours.total - (12 - 45 / 15))).toBeLessThan(SAMPLING_HOURS)
+  expect(hours.afternoon).toBeCloseTo(4, 1)
+})
+
+describe('lifelines and events', () => {
+  const one = [{ x: 1, y: 2, z: 0 }]
+  const on = (s: Scene, day: string) => sunHours(s, one, { kind: 'day', on: day })[0]
+
+  it.each([52.1, -40, 68])(
+    'felling the only tree at latitude %s is open ground from that day on',
+    (latitude) => {
+      const sunward = latitude > 0 ? -1 : 5
+      const felled = scene(latitude, [tree({ y: sunward, to: '2026-05-10' })])
+      expect(on(felled, '2026-05-10')).toEqual(on(scene(latitude), '2026-05-10'))
+      expect(on(felled, '2026-05-09')).toEqual(on(scene(latitude, [tree({ y: sunward })]), '2026-05-09'))
+      expect(on(felled, '2026-05-09')!.total).toBeLessThan(on(scene(latitude), '2026-05-09')!.total)
+    },
+  )
+
+  it('leaf dates may wrap over New Year', () => {
+    const solid = (day: string) => standing(tree({ leafFrom: '09-20', leafTo: '04-30' }), day)
+    expect(solid('2026-01-10')).toMatchObject({ transmission: 0.2 })
+    expect(solid('2026-04-30')).toMatchObject({ transmission: 0.6 })
+    expect(solid('2026-09-20')).toMatchObject({ transmission: 0.2 })
+  })
+
+  it('growth closes 95 % of the gap to mature size in the stated years, and lowering sets it back', () => {
+    const growing = tree({
+      growth: { measuredOn: '2020-01-01', matureHeightM: 18, matureCrownRadiusM: 3, yearsToMature: 20 },
+    })
+    expect(standing(growing, '2020-01-01')).toMatchObject({ heightM: 8 })
+    expect(standing(growing, '2040-01-01')).toMatchObject({
+      heightM: expect.closeTo(18 - 10 * Math.exp(-3), 2),
+    })
+    const lowered = { ...growing, events: [{ date: '2030-01-01', action: 'lowered' as const, heightM: 6 }] }
+    expect(standing(lowered, '2030-01-01')).toMatchObject({ heightM: 6 })
+    expect(standing(lowered, '2031-01-01')).toMatchObject({
+      heightM: expect.closeTo(18 - 12 * Math.exp(-0.15), 2),
+    })
+  })
+
+  it('limbing raises the clear stem; thinning half of the leaf gives the square root of the transmission', () => {
+    const events = [
+      { date: '2025-01-01', action: 'limbed' as const, clearStemM: 4 },
+      { date: '2025-01-01', action: 'thinned' as const, fraction: 0.5 },
+    ]
+    expect(standing(tree({ events }), '2025-06-01')).toMatchObject({
+      clearStemM: 4,
+      transmission: expect.closeTo(Math.sqrt(0.2), 10),
+    })
+  })
+
+  it('names the change that moved the light, with its date and share', () => {
+    const s = scene(52.1, [
+      wall(
+        [
+          [-3, -2],
+          [3, -2],
+        ],
+        4,
+        { id: 'gone', name: 'shed', to: '2025-02-10' },
+      ),
+      wall(
+        [
+          [50, 50],
+          [60, 50],
+        ],
+        2,
+      ),
+    ])
+    const [cause, ...others] = causesOfChange(s, one, '2024-07-01', '2026-07-01')
+    expect(others).toEqual([])
+    expect(cause).toMatchObject({ name: 'shed', what: 'gone', date: '2025-02-10' })
+    const season = (day: string) => sunHours(s, one, { kind: 'season', on: day })[0]!.total
+    expect(cause!.hours).toBeCloseTo(season('2026-07-01') - season('2024-07-01'), 1)
+  })
+})
+
+describe('solids', () => {
+  const up = (elevationDeg: number, azimuthDeg = 180) => direction(azimuthDeg, elevationDeg, 0)
+  const prism = (overhang: { depthM: number; heightM: number } | null = null): Solid => ({
+    shape: 'prism',
+    id: 'b',
+    ring: [
+      [-5, 0],
+      [5, 0],
+      [5, 4],
+      [-5, 4],
+    ],
+    heightM: 3,
+    overhang,
+  })
+
+  it('a point inside a building gets nothing, one on its roof everything', () => {
+    expect(transmittance([prism()], 0, 2, 0, up(80))).toBe(0)
+    expect(transmittance([prism()], 0, 2, 3, up(10))).toBe(1)
+  })
+
+  it('a point on a face is lit from its own side only', () => {
+    expect(transmittance([prism()], 0, 0, 0, up(30, 180))).toBe(1)
+    expect(transmittance([prism()], 0, 0, 0, up(30, 0))).toBe(0)
+  })
+
+  it('an overhang takes the high sun and leaves the low', () => {
+    // 1 m out from the south face under a slab 2 m deep at 2.5 m: its edge stands at atan(2.5 / 1).
+    const under = [prism({ depthM: 2, heightM: 2.5 })]
+    const edge = Math.atan(2.5 / 1) / DEG
+    expect(transmittance(under, 0, -1, 0, up(edge + 0.5))).toBe(0)
+    expect(transmittance(under, 0, -1, 0, up(edge - 0.5))).toBe(1)
+  })
+
+  it('transmissions multiply at each crossing, a bend is crossed once, a point in the line counts once', () => {
+    const lattice = (line: [number, number][], thicknessM = 0): Solid => ({
+      shape: 'screen',
+      id: 'f',
+      line,
+      heightM: 9,
+      transmission: 0.5,
+      thicknessM,
+    })
+    const corner: [number, number][] = [
+      [-4, -2],
+      [0, -2],
+      [4, -2],
+    ]
+    expect(transmittance([lattice(corner)], 0, 0, 0, up(20))).toBe(0.5)
+    expect(transmittance([lattice(corner, 0.6)], 0, 0, 0, up(20))).toBe(0.5)
+    expect(
+      transmittance(
+        [
+          lattice(
+            [
+              [-4, -2],
+              [4, -2],
+              [4, -3],
+              [-4, -3],
+            ],
+            0.2,
+          ),
+        ],
+        0,
+        0,
+        0,
+        up(20),
+      ),
+    ).toBe(0.25)
+    expect(transmittance([lattice(corner)], 0, -2, 0, up(20, 0))).toBe(0.5)
+  })
+
+  it('a thick hedge shades from its near face', () => {
+    const hedge: Solid = {
+      shape: 'screen',
+      id: 'h',
+      line: [
+        [-50, -4],
+        [50, -4],
+      ],
+      heightM: 2,
+      transmission: 0,
+      thicknessM: 1,
+    }
+    const edge = Math.atan(2 / 3.5) / DEG
+    expect(transmittance([hedge], 0, 0, 0, up(edge - 0.1))).toBe(0)
+    expect(transmittance([hedge], 0, 0, 0, up(edge + 0.1))).toBe(1)
+  })
+
+  it('a spherical crown passes T through its centre', () => {
+    const ball: Solid = {
+      shape: 'crown',
+      id: 't',
+      x: 0,
+      y: 0,
+      trunkRadiusM: 0,
+      clearStemM: 4,
+      heightM: 8,
+      radiusM: 2,
+      crownShape: 'ellipsoid',
+      transmission: 0.3,
+    }
+    const elevation = Math.atan(6 / 10) / DEG
+    expect(transmittance([ball], 0, 10, 0, up(elevation))).toBeCloseTo(0.3, 9)
+  })
+
+  it('crown chords of every shape agree with marching along the ray', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom('ellipsoid', 'cone', 'column' as const),
+        fc.double({ min: -6, max: 6, noNaN: true }),
+        fc.double({ min: -6, max: 6, noNaN: true }),
+        fc.double({ min: 0, max: 9, noNaN: true }),
+        fc.double({ min: 3, max: 85, noNaN: true }),
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        (crownShape, x, y, z, elevation, azimuth) => {
+          const crown = {
+            shape: 'crown',
+            id: 't',
+            x: 0,
+            y: 0,
+            trunkRadiusM: 0,
+            clearStemM: 1,
+            heightM: 7,
+            radiusM: 2.5,
+            crownShape,
+            transmission: 0.1,
+          } as const
+          const d = direction(azimuth, elevation, 0)
+          const inside = (px: number, py: number, pz: number) => {
+            const r = Math.hypot(px, py)
+            if (crownShape === 'ellipsoid') return (r / 2.5) ** 2 + ((pz - 4) / 3) ** 2 <= 1
+            if (pz < 1 || pz > 7) return false
+            return r <= (crownShape === 'column' ? 2.5 : (2.5 * (7 - pz)) / 6)
+          }
+          const step = 0.002
+          const slant = Math.sqrt(1 + d.rise ** 2)
+          let chord = 0
+          for (let s = step / 2; s * slant < 25; s += step / slant)
+            if (inside(x + d.ux * s, y + d.uy * s, z + d.rise * s)) chord += step
+          const expected = 0.1 ** (chord / (2 * Math.cbrt(2.5 * 2.5 * 3)))
+          expect(transmittance([crown], x, y, z, d)).toBeCloseTo(expected, 2)
+        },
+      ),
+      { seed: 7, numRuns: 150 },
+    )
+  })
+
+  it('an endless wall leaves (1 + cos(atan(h / d))) / 2 of the sky', () => {
+    const solids = [
+      standing(
+        wall(
+          [
+            [-FAR, -4],
+            [FAR, -4],
+          ],
+          3,
+        ),
+        '2026-01-01',
+      )!,
+    ]
+    expect(skyViewFactor(solids, { x: 0, y: 0, z: 0 })).toBeCloseTo((1 + Math.cos(Math.atan(3 / 4))) / 2, 2)
+  })
+})
+
+it('turning the plan and its north together changes nothing', () => {
+  const turn = 37
+  const at = (x: number, y: number): [number, number] => [
+    x * Math.cos(turn * DEG) + y * Math.sin(turn * DEG),
+    -x * Math.sin(turn * DEG) + y * Math.cos(turn * DEG),
+  ]
+  const straight = total(
+    scene(52.1, [
+      wall(
+        [
+          [-2, -3],
+          [4, -3],
+        ],
+        4,
+      ),
+    ]),
+    0,
+    0,
+    '2026-05-08',
+  )
+  const turned = total(scene(52.1, [wall([at(-2, -3), at(4, -3)], 4)], turn), 0, 0, '2026-05-08')
+  expect(turned).toBeCloseTo(straight, 6)
+})
+
+it('a field covers the bed and nothing else, and shares the point hours', () => {
+  const s = scene(52.1, [tree({ x: 1, y: -3 })])
+  const field = lightField(
+    s,
+    [
+      [0, 0],
+      [4, 0],
+      [0, 4],
+    ],
+    { kind: 'day', on: '2026-06-21' },
+    0.5,
+  )
+  expect(Math.abs(field.grid.cells.length * 0.25 - 8)).toBeLessThanOrEqual(1)
+  expect(field.hours[0]!.total).toBe(total(s, 0.25, 0.25, '2026-06-21'))
+})

@@ -1,0 +1,212 @@
+import type { IsoDate } from '../dates/index.ts'
+import { daysBetween, isAlive } from '../dates/index.ts'
+import type { Point, Ring } from '../geometry/index.ts'
+
+/**
+ * What casts shade, as recorded: sizes as measured on a date, what has happened to it since, and how it grows.
+ * Plan metres; heights above the ground of the plan.
+ */
+export type Obstruction = BuildingRecord | ScreenRecord | TreeRecord
+
+interface Recorded {
+  id: string
+  name: string
+  /** Lifeline `[from, to)`; a missing end is open. */
+  from?: IsoDate | null
+  to?: IsoDate | null
+  heightM: number
+  events?: readonly ObstructionEvent[]
+  growth?: Growth | null
+}
+
+export interface BuildingRecord extends Recorded {
+  kind: 'building'
+  ring: Ring
+  /** A flat slab reaching `depthM` beyond the footprint on every side, at `heightM` above ground. */
+  overhang?: { depthM: number; heightM: number } | null
+}
+
+export interface ScreenRecord extends Recorded {
+  kind: 'wall' | 'fence' | 'hedge'
+  line: readonly Point[]
+  /** Share of direct sun let through at each crossing, 0 to 1. */
+  transmission: number
+  thicknessM: number
+}
+
+export type CrownShape = 'ellipsoid' | 'cone' | 'column'
+
+export interface TreeRecord extends Recorded {
+  kind: 'tree'
+  x: number
+  y: number
+  trunkRadiusM: number
+  clearStemM: number
+  crownRadiusM: number
+  crownShape: CrownShape
+  /** Share of direct sun passing a chord of the mean crown diameter. */
+  transmissionInLeaf: number
+  transmissionBare: number
+  /** `MM-DD`; in leaf on `[leafFrom, leafTo)`, which may wrap over New Year. Both absent: always in leaf. */
+  leafFrom?: string | null
+  leafTo?: string | null
+}
+
+/**
+ * Approach to a mature size: the gap to it shrinks exponentially, 95 % closed in `yearsToMature` (the
+ * monomolecular or Mitscherlich curve). Sizes on the record are those of `measuredOn`.
+ */
+export interface Growth {
+  measuredOn: IsoDate
+  matureHeightM: number
+  matureCrownRadiusM?: number | null
+  yearsToMature: number
+}
+
+export type ObstructionEvent =
+  | { date: IsoDate; action: 'limbed'; clearStemM: number }
+  | { date: IsoDate; action: 'thinned'; fraction: number }
+  | { date: IsoDate; action: 'lowered'; heightM: number }
+
+/** An obstruction's shape on one day, ready for tracing rays. */
+export type Solid = Prism | Screen | Crown
+
+export interface Prism {
+  shape: 'prism'
+  id: string
+  ring: Ring
+  heightM: number
+  overhang: { depthM: number; heightM: number } | null
+}
+
+export interface Screen {
+  shape: 'screen'
+  id: string
+  line: readonly Point[]
+  heightM: number
+  transmission: number
+  thicknessM: number
+}
+
+export interface Crown {
+  shape: 'crown'
+  id: string
+  x: number
+  y: number
+  trunkRadiusM: number
+  clearStemM: number
+  heightM: number
+  radiusM: number
+  crownShape: CrownShape
+  transmission: number
+}
+
+const DAYS_PER_YEAR = 365.25
+
+/**
+ * The obstruction as it stands on a day.
+ *
+ * @param day decides lifeline, growth and events
+ * @param leafDay decides whether it is in leaf; the same day unless a season is judged as things stand
+ * @returns undefined when it is not there on `day`
+ */
+export function standing(o: Obstruction, day: IsoDate, leafDay: IsoDate = day): Solid | undefined {
+  if (!isAlive(o, day)) return undefined
+  const now = sizesOn(o, day)
+  switch (o.kind) {
+    case 'building':
+      return { shape: 'prism', id: o.id, ring: o.ring, heightM: now.heightM, overhang: o.overhang ?? null }
+    case 'wall':
+    case 'fence':
+    case 'hedge':
+      return {
+        shape: 'screen',
+        id: o.id,
+        line: o.line,
+        heightM: now.heightM,
+        transmission: thinned(o.transmission, now.kept),
+        thicknessM: o.thicknessM,
+      }
+    case 'tree':
+      return {
+        shape: 'crown',
+        id: o.id,
+        x: o.x,
+        y: o.y,
+        trunkRadiusM: o.trunkRadiusM,
+        clearStemM: Math.min(now.clearStemM, now.heightM),
+        heightM: now.heightM,
+        radiusM: now.crownRadiusM,
+        crownShape: o.crownShape,
+        transmission: thinned(isInLeaf(o, leafDay) ? o.transmissionInLeaf : o.transmissionBare, now.kept),
+      }
+  }
+}
+
+/** Removing a fraction of the leaf area leaves that much less to pass: T becomes T^kept (Beer-Lambert). */
+const thinned = (transmission: number, kept: number) => (kept === 1 ? transmission : transmission ** kept)
+
+interface Sizes {
+  heightM: number
+  crownRadiusM: number
+  clearStemM: number
+  /** Share of the foliage left after thinning. */
+  kept: number
+}
+
+function sizesOn(o: Obstruction, day: IsoDate): Sizes {
+  const tree = o.kind === 'tree' ? o : undefined
+  let sizes: Sizes = {
+    heightM: o.heightM,
+    crownRadiusM: tree?.crownRadiusM ?? 0,
+    clearStemM: tree?.clearStemM ?? 0,
+    kept: 1,
+  }
+  let since = o.growth?.measuredOn
+  // Events on or before the day the sizes were measured are already in them.
+  const events = (o.events ?? [])
+    .filter((e) => e.date <= day && (since === undefined || e.date > since))
+    .sort((a, b) => (a.date < b.date ? -1 : 1))
+  for (const e of events) {
+    if (o.growth && since) sizes = grown(sizes, o.growth, since, e.date)
+    if (o.growth) since = e.date
+    if (e.action === 'limbed') sizes = { ...sizes, clearStemM: Math.max(sizes.clearStemM, e.clearStemM) }
+    else if (e.action === 'thinned') sizes = { ...sizes, kept: sizes.kept * (1 - e.fraction) }
+    else sizes = { ...sizes, heightM: Math.min(sizes.heightM, e.heightM) }
+  }
+  return o.growth && since ? grown(sizes, o.growth, since, day) : sizes
+}
+
+/** Sizes at `to`, from those at `from`; the same curve run backwards when `to` is earlier. */
+function grown(sizes: Sizes, growth: Growth, from: IsoDate, to: IsoDate): Sizes {
+  const years = daysBetween(from, to) / DAYS_PER_YEAR
+  const remaining = Math.exp((-3 * years) / growth.yearsToMature)
+  const towards = (size: number, mature: number) =>
+    size >= mature ? size : Math.max(0.1, mature - (mature - size) * remaining)
+  return {
+    ...sizes,
+    heightM: towards(sizes.heightM, growth.matureHeightM),
+    crownRadiusM: towards(sizes.crownRadiusM, growth.matureCrownRadiusM ?? sizes.crownRadiusM),
+  }
+}
+
+function isInLeaf(tree: TreeRecord, day: IsoDate): boolean {
+  if (!tree.leafFrom || !tree.leafTo) return true
+  const md = day.slice(5)
+  return tree.leafFrom <= tree.leafTo
+    ? tree.leafFrom <= md && md < tree.leafTo
+    : md >= tree.leafFrom || md < tree.leafTo
+}
+
+/** The days on which something recorded about the obstruction changed, with what it was. */
+export function changesOf(o: Obstruction): { date: IsoDate; what: ChangeKind }[] {
+  const changes: { date: IsoDate; what: ChangeKind }[] = (o.events ?? []).map((e) => ({
+    date: e.date,
+    what: e.action,
+  }))
+  if (o.from) changes.push({ date: o.from, what: 'appeared' })
+  if (o.to) changes.push({ date: o.to, what: 'gone' })
+  return changes.sort((a, b) => (a.date < b.date ? -1 : 1))
+}
+
+export type ChangeKind = 'appeared' | 'gone' | 'limbed' | 'thinned' | 'lowered' | 'grown'

@@ -1,0 +1,259 @@
+import { distanceToBoundary, distanceToSegment, isInside, type Point, type Ring } from '../geometry/index.ts'
+import { dayPart, type DayPart, type SunSample } from '../sun/index.ts'
+import type { Crown, Prism, Screen, Solid } from './obstruction.ts'
+
+/**
+ * A direction to look in, in plan axes: unit vector over the ground and the rise per metre of it.
+ * A ray from (x, y, z) passes (x + ux s, y + uy s, z + rise s) after s metres over the ground.
+ */
+export interface Direction {
+  ux: number
+  uy: number
+  /** Tangent of the elevation. */
+  rise: number
+  part: DayPart
+  /** Between 14:00 and 17:00 true solar time, when sun comes with the day's heat. */
+  hot: boolean
+}
+
+/**
+ * @param azimuthDeg clockwise from true north
+ * @param northDeg where true north lies on the plan, clockwise from the +y axis
+ */
+export function direction(
+  azimuthDeg: number,
+  elevationDeg: number,
+  northDeg: number,
+  solarHours = 12,
+): Direction {
+  const bearing = ((azimuthDeg + northDeg) * Math.PI) / 180
+  return {
+    ux: Math.sin(bearing),
+    uy: Math.cos(bearing),
+    rise: Math.tan((elevationDeg * Math.PI) / 180),
+    part: dayPart(solarHours),
+    hot: solarHours >= HEAT_FROM && solarHours < HEAT_TO,
+  }
+}
+
+/** True solar time of the day's heat; evening sun on a north side is not hot. */
+const HEAT_FROM = 14
+const HEAT_TO = 17
+
+export function directions(samples: readonly SunSample[], northDeg: number): Direction[] {
+  return samples.map((s) => direction(s.azimuthDeg, s.elevationDeg, northDeg, s.solarHours))
+}
+
+/**
+ * Share of direct light that reaches a point from a direction past everything that stands.
+ *
+ * @returns 0 to 1; transmissions multiply
+ */
+export function transmittance(
+  solids: readonly Solid[],
+  x: number,
+  y: number,
+  z: number,
+  toSun: Direction,
+): number {
+  let share = 1
+  for (const solid of solids) {
+    share *= pastSolid(solid, x, y, z, toSun)
+    if (share === 0) return 0
+  }
+  return share
+}
+
+function pastSolid(solid: Solid, x: number, y: number, z: number, d: Direction): number {
+  switch (solid.shape) {
+    case 'prism':
+      return pastPrism(solid, x, y, z, d)
+    case 'screen':
+      return pastScreen(solid, x, y, z, d)
+    case 'crown':
+      return pastCrown(solid, x, y, z, d)
+  }
+}
+
+/** Metres along the ground to where a ray meets a segment, undefined when it does not. Half-open at corners. */
+function crossing(x: number, y: number, d: Direction, a: Point, b: Point): number | undefined {
+  const sideA = d.ux * (a[1] - y) - d.uy * (a[0] - x)
+  const sideB = d.ux * (b[1] - y) - d.uy * (b[0] - x)
+  if (sideA > 0 === sideB > 0) return undefined
+  const t = sideA / (sideA - sideB)
+  return d.ux * (a[0] + t * (b[0] - a[0]) - x) + d.uy * (a[1] + t * (b[1] - a[1]) - y)
+}
+
+/** A point this near a face, in metres, is on it. */
+const TOUCH_M = 1e-6
+
+/**
+ * A building. A point on its face is outside: it is lit from its own side only. A point within the footprint
+ * and below the top gets nothing.
+ */
+function pastPrism(p: Prism, x: number, y: number, z: number, d: Direction): 0 | 1 {
+  if (z < p.heightM && isInside(p.ring, x + d.ux * TOUCH_M * 2, y + d.uy * TOUCH_M * 2)) return 0
+  const n = p.ring.length
+  for (let i = 0; i < n; i++) {
+    const s = crossing(x, y, d, p.ring[i]!, p.ring[i + 1 === n ? 0 : i + 1]!)
+    if (s !== undefined && s > TOUCH_M && z + s * d.rise < p.heightM) return 0
+  }
+  const roof = p.overhang
+  if (roof && z < roof.heightM) {
+    const s = (roof.heightM - z) / d.rise
+    if (isWithin(p.ring, x + d.ux * s, y + d.uy * s, roof.depthM)) return 0
+  }
+  return 1
+}
+
+const isWithin = (ring: Ring, x: number, y: number, margin: number) =>
+  isInside(ring, x, y) || distanceToBoundary(ring, x, y) <= margin
+
+/**
+ * A wall, fence or hedge: each crossing below its top passes `transmission`. With a thickness it is the band
+ * within half of it of the line, and one passage through the band is one crossing. A point exactly on the line
+ * (or in the band) and below the top is in it: one crossing, whatever the direction.
+ */
+function pastScreen(w: Screen, x: number, y: number, z: number, d: Direction): number {
+  if (z >= w.heightM) return 1
+  const reach = (w.heightM - z) / d.rise
+  const half = w.thicknessM / 2
+  const passages = half > 0 ? bandPassages(w.line, x, y, d, half) : lineCrossings(w.line, x, y, d)
+  let share = 1
+  for (const s of passages) if (s < reach) share *= w.transmission
+  return share
+}
+
+function lineCrossings(line: readonly Point[], x: number, y: number, d: Direction): number[] {
+  for (let i = 0; i + 1 < line.length; i++)
+    if (distanceToSegment(x, y, line[i]!, line[i + 1]!) <= TOUCH_M) return [0]
+  const found: number[] = []
+  for (let i = 0; i + 1 < line.length; i++) {
+    const s = crossing(x, y, d, line[i]!, line[i + 1]!)
+    if (s !== undefined && s > 0) found.push(s)
+  }
+  return found
+}
+
+/** Where the ray enters each separate stretch of the band, metres along the ground, from 0. */
+function bandPassages(line: readonly Point[], x: number, y: number, d: Direction, half: number): number[] {
+  const spans: [number, number][] = []
+  for (let i = 0; i + 1 < line.length; i++) {
+    const span = stadiumSpan(x, y, d, line[i]!, line[i + 1]!, half)
+    if (span && span[1] > 0) spans.push([Math.max(0, span[0]), span[1]])
+  }
+  spans.sort((a, b) => a[0] - b[0])
+  const entries: number[] = []
+  let end = -Infinity
+  for (const [from, to] of spans) {
+    if (from > end) entries.push(from)
+    end = Math.max(end, to)
+  }
+  return entries
+}
+
+/** The stretch of a ray within `half` metres of a segment: the union of two round ends and the straight band. */
+function stadiumSpan(
+  x: number,
+  y: number,
+  d: Direction,
+  a: Point,
+  b: Point,
+  half: number,
+): [number, number] | undefined {
+  const parts = [circleSpan(x - a[0], y - a[1], d, half), circleSpan(x - b[0], y - b[1], d, half)]
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+  if (length > 0) {
+    const tx = (b[0] - a[0]) / length
+    const ty = (b[1] - a[1]) / length
+    const along = slabSpan((x - a[0]) * tx + (y - a[1]) * ty, d.ux * tx + d.uy * ty, 0, length)
+    const across = slabSpan((y - a[1]) * tx - (x - a[0]) * ty, d.uy * tx - d.ux * ty, -half, half)
+    if (along && across) {
+      const from = Math.max(along[0], across[0])
+      const to = Math.min(along[1], across[1])
+      if (from < to) parts.push([from, to])
+    }
+  }
+  const hits = parts.filter((p) => p !== undefined)
+  if (hits.length === 0) return undefined
+  return [Math.min(...hits.map((h) => h[0])), Math.max(...hits.map((h) => h[1]))]
+}
+
+/** Where `low <= start + slope s <= high`. */
+function slabSpan(start: number, slope: number, low: number, high: number): [number, number] | undefined {
+  if (Math.abs(slope) < 1e-12) return start >= low && start <= high ? [-Infinity, Infinity] : undefined
+  const s1 = (low - start) / slope
+  const s2 = (high - start) / slope
+  return s1 < s2 ? [s1, s2] : [s2, s1]
+}
+
+/** The stretch of a ray over a disc about the origin; (dx, dy) is the ray's start. */
+function circleSpan(dx: number, dy: number, d: Direction, radius: number): [number, number] | undefined {
+  const b = dx * d.ux + dy * d.uy
+  const disc = b * b - (dx * dx + dy * dy - radius * radius)
+  if (disc <= 0) return undefined
+  const root = Math.sqrt(disc)
+  return [-b - root, -b + root]
+}
+
+/** A tree: its trunk is opaque up to the clear stem, its crown passes T^(chord / mean diameter). */
+function pastCrown(t: Crown, x: number, y: number, z: number, d: Direction): number {
+  const dx = x - t.x
+  const dy = y - t.y
+  const over = circleSpan(dx, dy, d, Math.max(t.radiusM, t.trunkRadiusM))
+  if (!over || over[1] <= 0 || z + Math.max(0, over[0]) * d.rise >= t.heightM) return 1
+  const trunk = circleSpan(dx, dy, d, t.trunkRadiusM)
+  if (trunk && trunk[1] > 0 && z + Math.max(0, trunk[0]) * d.rise < t.clearStemM) return 0
+  const run = crownRun(t, dx, dy, z, d)
+  if (run <= 0) return 1
+  const c = (t.heightM - t.clearStemM) / 2
+  const meanDiameter = 2 * Math.cbrt(t.radiusM * t.radiusM * c)
+  const chord = run * Math.sqrt(1 + d.rise * d.rise)
+  return t.transmission ** (chord / meanDiameter)
+}
+
+/** Metres over the ground for which the ray, from its start onwards, is inside the crown. */
+function crownRun(t: Crown, dx: number, dy: number, z: number, d: Direction): number {
+  const c = (t.heightM - t.clearStemM) / 2
+  const a = t.radiusM
+  if (c <= 0 || a <= 0) return 0
+  if (t.crownShape === 'ellipsoid') {
+    const dz = z - (t.clearStemM + c)
+    const A = 1 / (a * a) + (d.rise * d.rise) / (c * c)
+    const B = (dx * d.ux + dy * d.uy) / (a * a) + (dz * d.rise) / (c * c)
+    const C = (dx * dx + dy * dy) / (a * a) + (dz * dz) / (c * c) - 1
+    const disc = B * B - A * C
+    if (disc <= 0) return 0
+    const root = Math.sqrt(disc)
+    return Math.max(0, (-B + root) / A) - Math.max(0, (-B - root) / A)
+  }
+  const low = Math.max(0, (t.clearStemM - z) / d.rise)
+  const high = (t.heightM - z) / d.rise
+  if (high <= low) return 0
+  if (t.crownShape === 'column') {
+    const span = circleSpan(dx, dy, d, a)
+    return span ? overlap(span[0], span[1], low, high) : 0
+  }
+  // Cone of base radius a at the clear stem: |ground offset|^2 <= k^2 (top - height)^2.
+  const k2 = (a / (2 * c)) ** 2
+  const top = t.heightM - z
+  const A = 1 - k2 * d.rise * d.rise
+  const B = dx * d.ux + dy * d.uy + k2 * top * d.rise
+  const C = dx * dx + dy * dy - k2 * top * top
+  const disc = B * B - A * C
+  if (Math.abs(A) < 1e-12) {
+    // The ray runs parallel to the cone's side: 2 B s + C <= 0.
+    const s = -C / (2 * B)
+    return B > 0 ? overlap(-Infinity, s, low, high) : overlap(s, Infinity, low, high)
+  }
+  if (disc <= 0) return A < 0 ? high - low : 0
+  const root = Math.sqrt(disc)
+  const s1 = Math.min((-B - root) / A, (-B + root) / A)
+  const s2 = Math.max((-B - root) / A, (-B + root) / A)
+  return A > 0
+    ? overlap(s1, s2, low, high)
+    : overlap(-Infinity, s1, low, high) + overlap(s2, Infinity, low, high)
+}
+
+const overlap = (a1: number, a2: number, b1: number, b2: number) =>
+  Math.max(0, Math.min(a2, b2) - Math.max(a1, b1))

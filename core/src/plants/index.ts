@@ -1,0 +1,2 @@
+export * from './taxon.ts'
+export { library } from './library.ts'

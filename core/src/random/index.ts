@@ -1,0 +1,19 @@
+/** A seeded source of uniform numbers in [0, 1). Mulberry32: same seed, same sequence, everywhere. */
+export type Random = () => number
+
+export function seededRandom(seed: number): Random {
+  let state = seed >>> 0
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0
+    let t = state
+    t = Math.imul(t ^ (t >>> 15), t | 1)
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296
+  }
+}
+
+/** A standard normal deviate (Box and Muller 1958). */
+export function normal(random: Random): number {
+  const u = Math.max(random(), 1e-12)
+  return Math.sqrt(-2 * Math.log(u)) * Math.cos(2 * Math.PI * random())
+}

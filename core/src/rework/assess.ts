@@ -1,0 +1,131 @@
+import type { IsoDate } from '../dates/index.ts'
+import { isInside, type Ring } from '../geometry/index.ts'
+import {
+  causesOfChange,
+  hoursAt,
+  lightDays,
+  meanHours,
+  type LightCause,
+  type LightPoint,
+  type Scene,
+  type SunHours,
+} from '../light/index.ts'
+import { driftRadiusM, type Taxon } from '../plants/index.ts'
+import { isOutside, lightFit, type LightFit } from './fit.ts'
+import { bestSpots, spotField, type Occupied, type TargetPlace } from './spots.ts'
+import { verdictFor, type Verdict } from './verdict.ts'
+
+/** A living planting where it stands. */
+export interface PlantingModel {
+  id: string
+  taxon: Taxon
+  placeId: string
+  x: number
+  y: number
+  /** Height of the surface it grows in: a pot's rim, 0 in a bed. */
+  z: number
+  count: number
+  /** Radius of its ground; from count and spacing where nobody measured it. */
+  radiusM?: number | null
+  plantedOn: IsoDate
+  moisture?: number | null
+}
+
+export interface GardenModel {
+  scene: Scene
+  places: TargetPlace[]
+  plantings: PlantingModel[]
+  /** Ground promised to accepted moves. */
+  reserved: Occupied[]
+}
+
+/** A planting's light then and now against its range, what changed it, and the verdict. */
+export interface Assessment {
+  plantingId: string
+  before: SunHours
+  now: SunHours
+  fitBefore: LightFit
+  fit: LightFit
+  outside: boolean
+  causes: LightCause[]
+  verdict: Verdict
+}
+
+/** A change of this many hours is worth explaining even inside the range. */
+const EXPLAINED_HOURS = 0.5
+
+/**
+ * Every planting of a garden judged on its light.
+ *
+ * @param then the day whose standing obstructions are "before"
+ * @param now the day whose standing obstructions are "now"
+ * @returns worst misfit first, ties by id
+ */
+export function assessGarden(garden: GardenModel, then: IsoDate, now: IsoDate): Assessment[] {
+  const { scene } = garden
+  const daysNow = lightDays(scene, { kind: 'season', on: now })
+  const daysThen = lightDays(scene, { kind: 'season', on: now }, () => then)
+  const field = spotField(scene, garden.places, now)
+  const rings = new Map(garden.places.map((p) => [p.id, p.kind === 'bed' ? p.ring : undefined]))
+  const occupied = [...garden.plantings.map(groundOf), ...garden.reserved]
+  const assessments = garden.plantings.map((p): Assessment => {
+    const points = samplePoints(p, rings.get(p.placeId))
+    const hours = meanHours(points.map((q) => hoursAt(daysNow, q)))
+    const before = meanHours(points.map((q) => hoursAt(daysThen, q)))
+    const fit = lightFit(p.taxon, hours)
+    const outside = isOutside(fit)
+    const moved = Math.abs(hours.total - before.total) >= EXPLAINED_HOURS
+    const causes = outside || moved ? causesOfChange(scene, points, then, now) : []
+    const spots = outside
+      ? bestSpots(field, p.taxon, groundOf(p).radiusM, occupied, { plantingId: p.id, x: p.x, y: p.y })
+      : []
+    return {
+      plantingId: p.id,
+      before,
+      now: hours,
+      fitBefore: lightFit(p.taxon, before),
+      fit,
+      outside,
+      causes,
+      verdict: verdictFor({
+        taxon: p.taxon,
+        plantedOn: p.plantedOn,
+        on: now,
+        hoursNow: hours,
+        hoursBefore: before,
+        moisture: p.moisture,
+        causes,
+        spots,
+      }),
+    }
+  })
+  return assessments.sort(
+    (a, b) => b.fit.misfitHours - a.fit.misfitHours || (a.plantingId < b.plantingId ? -1 : 1),
+  )
+}
+
+function groundOf(p: PlantingModel): Occupied {
+  return {
+    plantingId: p.id,
+    placeId: p.placeId,
+    x: p.x,
+    y: p.y,
+    radiusM: p.radiusM ?? driftRadiusM(p.count, p.taxon.spacingM),
+  }
+}
+
+/**
+ * The middle of the drift and those of six points round it, at 60 % of its radius, that lie in its bed. A pot is one
+ * point.
+ */
+function samplePoints(p: PlantingModel, bed: Ring | undefined): LightPoint[] {
+  const centre = { x: p.x, y: p.y, z: p.z }
+  if (!bed) return [centre]
+  const r = groundOf(p).radiusM * 0.6
+  const around = Array.from({ length: 6 }, (_, i) => ({
+    x: p.x + r * Math.cos((i * Math.PI) / 3),
+    y: p.y + r * Math.sin((i * Math.PI) / 3),
+    z: 0,
+  }))
+  return [centre, ...around.filter((q) => isInside(bed, q.x, q.y))]
+}

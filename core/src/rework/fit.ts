@@ -1,0 +1,91 @@
+import { quarterHours } from '../care/index.ts'
+import { HOT_AFTERNOON_HOURS, type SunHours } from '../light/index.ts'
+import { moistureWords, type Taxon } from '../plants/index.ts'
+
+/** What a spot offers a plant. Undefined where nobody has said. */
+export interface Spot {
+  hours: SunHours
+  moisture?: number | null
+}
+
+/** How far a spot's light lies from what a taxon likes. */
+export interface LightFit {
+  /** Hours of sun above the range; negative below it; 0 inside. */
+  hoursOutside: number
+  /** Hot afternoon sun on a taxon that suffers from it. */
+  scorched: boolean
+  /**
+   * One number for ranking: hours outside plus, where the afternoon scorches, the hours of hot sun beyond what
+   * is called a hot afternoon plus one.
+   */
+  misfitHours: number
+}
+
+/** Misfits smaller than this, in hours, are within what a clear-day model can tell. */
+export const FIT_TOLERANCE_HOURS = 0.5
+
+export function lightFit(taxon: Taxon, hours: SunHours): LightFit {
+  const over = Math.max(0, hours.total - taxon.lightMaxHours)
+  const under = Math.max(0, taxon.lightMinHours - hours.total)
+  const scorched = taxon.hotAfternoon === 'suffers' && hours.heat >= HOT_AFTERNOON_HOURS
+  const scorch = scorched ? hours.heat - HOT_AFTERNOON_HOURS + 1 : 0
+  return { hoursOutside: over > 0 ? over : -under, scorched, misfitHours: over + under + scorch }
+}
+
+export const isOutside = (fit: LightFit): boolean => fit.misfitHours > FIT_TOLERANCE_HOURS
+
+export type Factor = 'light' | 'afternoon' | 'moisture'
+
+/** Fit of a taxon to a spot, 0 to 1, as its limiting factor: the worst of light, afternoon and moisture. */
+export interface Fit {
+  score: number
+  limiting: Factor | 'none'
+  reason: string
+}
+
+/** Share of fitness lost for each hour of light outside the range. */
+const LOSS_PER_HOUR = 0.3
+const LOSS_SCORCHED = 0.45
+const LOSS_PER_MOISTURE_STEP = 0.4
+
+export function fitOf(taxon: Taxon, spot: Spot): Fit {
+  const light = lightFit(taxon, spot.hours)
+  const away = Math.abs(light.hoursOutside)
+  const step = spot.moisture == null ? 0 : moistureSteps(taxon, spot.moisture)
+  const factors: { factor: Factor; score: number; reason: string }[] = [
+    {
+      factor: 'light',
+      score: clamp(1 - LOSS_PER_HOUR * away),
+      reason: `${quarterHours(away)} ${light.hoursOutside > 0 ? 'more' : 'less'} sun than it likes`,
+    },
+    {
+      factor: 'afternoon',
+      score: light.scorched ? 1 - LOSS_SCORCHED : 1,
+      reason: `${quarterHours(spot.hours.heat)} of it in the heat from two to five, which it suffers from`,
+    },
+    {
+      factor: 'moisture',
+      score: clamp(1 - LOSS_PER_MOISTURE_STEP * Math.abs(step)),
+      reason: step > 0 ? 'wetter ground than it likes' : 'drier ground than it likes',
+    },
+  ]
+  const worst = factors.reduce((a, b) => (b.score < a.score ? b : a))
+  if (worst.score > 0.95)
+    return {
+      score: worst.score,
+      limiting: 'none',
+      reason: `${quarterHours(spot.hours.total)} of sun, inside its range`,
+    }
+  return { score: worst.score, limiting: worst.factor, reason: worst.reason }
+}
+
+const clamp = (v: number) => Math.max(0, Math.min(1, v))
+
+/** Steps of the moisture scale from the range: positive when the ground is too wet. */
+function moistureSteps(taxon: Taxon, moisture: number): number {
+  if (moisture > taxon.moistureMax) return moisture - taxon.moistureMax
+  return moisture < taxon.moistureMin ? moisture - taxon.moistureMin : 0
+}
+
+/** `moist` for 4 and so on. */
+export const moistureWord = (moisture: number): string => moistureWords[moisture - 1] ?? 'unknown'

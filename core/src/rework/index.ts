@@ -1,0 +1,29 @@
+export {
+  FIT_TOLERANCE_HOURS,
+  fitOf,
+  isOutside,
+  lightFit,
+  moistureWord,
+  type Fit,
+  type LightFit,
+  type Spot,
+} from './fit.ts'
+export {
+  bestSpots,
+  spotField,
+  type Occupied,
+  type SpotField,
+  type SpotOption,
+  type TargetPlace,
+} from './spots.ts'
+export {
+  actions,
+  causeSentence,
+  lightRange,
+  verdictFor,
+  type Action,
+  type Term,
+  type Verdict,
+  type VerdictInput,
+} from './verdict.ts'
+export { assessGarden, type Assessment, type GardenModel, type PlantingModel } from './assess.ts'

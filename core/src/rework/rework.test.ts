@@ -1,0 +1,181 @@
+import { describe, expect, it } from 'vitest'
+import type { SunHours } from '../light/index.ts'
+import { library, driftRadiusM } from '../plants/index.ts'
+import {
+  assessGarden,
+  bestSpots,
+  fitOf,
+  lightFit,
+  spotField,
+  verdictFor,
+  type GardenModel,
+  type VerdictInput,
+} from './index.ts'
+
+const taxon = (name: string) => library.find((t) => t.botanical === name)!
+const hours = (total: number, heat = 0): SunHours => ({
+  total,
+  heat,
+  afternoon: heat,
+  morning: total - heat,
+  midday: 0,
+})
+const astrantia = taxon('Astrantia major')
+
+describe('fit', () => {
+  it.each([
+    ['inside its range', hours(4), 0],
+    ['two hours over', hours(7), 2],
+    ['half an hour under', hours(2), 0.5],
+    ['in range, but in sun from two until half past four', hours(4, 2.5), 2],
+  ])('%s', (_, h, misfit) => {
+    expect(lightFit(astrantia, h).misfitHours).toBeCloseTo(misfit)
+  })
+
+  it('is the worst of its factors and names it', () => {
+    expect(fitOf(astrantia, { hours: hours(4), moisture: 3 })).toMatchObject({ limiting: 'none' })
+    expect(fitOf(astrantia, { hours: hours(4), moisture: 1 })).toMatchObject({
+      limiting: 'moisture',
+      score: expect.closeTo(0.2),
+    })
+    expect(fitOf(astrantia, { hours: hours(6), moisture: 3 })).toMatchObject({ limiting: 'light' })
+  })
+})
+
+describe('verdict', () => {
+  const spot = {
+    placeId: 'p',
+    placeName: 'Loft strip',
+    x: 0,
+    y: 0,
+    hours: hours(3.5),
+    fit: fitOf(astrantia, { hours: hours(3.5) }),
+  }
+  const verdict = (more: Partial<VerdictInput>) =>
+    verdictFor({
+      taxon: astrantia,
+      plantedOn: '2021-04-01',
+      on: '2026-09-14',
+      hoursNow: hours(4),
+      hoursBefore: hours(4),
+      causes: [],
+      spots: [spot],
+      ...more,
+    })
+
+  it.each([
+    ['keep', 'in its range', {}],
+    ['watch', 'an hour over', { hoursNow: hours(6.1) }],
+    ['move', 'two and a half hours over, with a better spot free', { hoursNow: hours(7.5) }],
+    [
+      'watch',
+      'never moved though four hours short, for it resents moving',
+      { taxon: taxon('Eryngium planum'), hoursNow: hours(2.5) },
+    ],
+  ] as const)('%s: %s', (action, _, more) => {
+    expect(verdict(more).action).toBe(action)
+  })
+
+  it('does not send a plant nowhere', () => {
+    expect(verdict({ hoursNow: hours(7.5), spots: [] }).action).not.toBe('move')
+  })
+
+  it('adds up: each score is the sum of the terms shown', () => {
+    const v = verdict({
+      hoursNow: hours(7.2),
+      causes: [{ obstructionId: 'o', name: 'Storehouse', what: 'gone', date: '2025-02-10', hours: 2.7 }],
+      hoursBefore: hours(4.5),
+    })
+    for (const action of ['keep', 'watch', 'move'] as const) {
+      const sum = v.terms.filter((t) => t.action === action).reduce((s, t) => s + t.points, 0)
+      expect(Math.abs(sum - v.scores[action])).toBeLessThanOrEqual(1)
+    }
+    expect(v.terms.map((t) => t.says).join(' ')).toContain(
+      'Storehouse went in February 2025: 2¾ h more sun a day.',
+    )
+  })
+})
+
+describe('a garden whose shade has gone', () => {
+  const ring = (x: number, y: number, w: number, h: number) =>
+    [
+      [x, y],
+      [x + w, y],
+      [x + w, y + h],
+      [x, y + h],
+    ] as [number, number][]
+  const garden: GardenModel = {
+    scene: {
+      latitudeDeg: 52.1,
+      longitudeDeg: 1.3,
+      northDeg: 0,
+      obstructions: [
+        {
+          id: 'store',
+          name: 'Storehouse',
+          kind: 'building',
+          ring: ring(-6, -8, 5, 12),
+          heightM: 7,
+          to: '2025-02-10',
+        },
+        { id: 'hall', name: 'Hall', kind: 'building', ring: ring(20, 2.2, 12, 6), heightM: 6 },
+      ],
+    },
+    places: [
+      { id: 'yard', name: 'Yard border', kind: 'bed', ring: ring(0, 0, 12, 3), moisture: 3 },
+      { id: 'north', name: 'North strip', kind: 'bed', ring: ring(20, 8.4, 12, 2), moisture: 4 },
+    ],
+    plantings: [
+      {
+        id: 'a',
+        taxon: astrantia,
+        placeId: 'yard',
+        x: 1.5,
+        y: 1.5,
+        z: 0,
+        count: 7,
+        plantedOn: '2021-04-01',
+        moisture: 3,
+      },
+      {
+        id: 's',
+        taxon: taxon('Salvia nemorosa'),
+        placeId: 'yard',
+        x: 9,
+        y: 1.5,
+        z: 0,
+        count: 7,
+        plantedOn: '2021-04-01',
+      },
+    ],
+    reserved: [],
+  }
+  const [worst, fine] = assessGarden(garden, '2024-09-14', '2026-09-14')
+
+  it('names the plant that no longer fits, what changed and where it could go', () => {
+    expect(worst).toMatchObject({
+      plantingId: 'a',
+      outside: true,
+      causes: [{ name: 'Storehouse', what: 'gone', date: '2025-02-10' }],
+    })
+    expect(worst!.now.total - worst!.before.total).toBeCloseTo(worst!.causes[0]!.hours, 5)
+    expect(worst!.verdict.action).toBe('move')
+    expect(worst!.verdict.spots[0]).toMatchObject({ placeName: 'North strip' })
+    expect(fine).toMatchObject({ plantingId: 's', outside: false, verdict: { action: 'keep', spots: [] } })
+  })
+
+  it('offers only ground that is inside a bed and clear of other plants', () => {
+    const taken = [{ plantingId: 'x', placeId: 'north', x: 26, y: 9.4, radiusM: 1 }]
+    const radiusM = driftRadiusM(7, astrantia.spacingM)
+    const spots = bestSpots(spotField(garden.scene, garden.places, '2026-09-14'), astrantia, radiusM, taken, {
+      plantingId: 'a',
+      x: 1.5,
+      y: 1.5,
+    })
+    expect(spots.length).toBeGreaterThan(0)
+    for (const s of spots) {
+      expect(s.y > 8.4 && s.y < 10.4).toBe(true)
+      expect(Math.hypot(s.x - 26, s.y - 9.4)).toBeGreaterThan(radiusM)
+    }
+  })
+})

@@ -1,0 +1,131 @@
+import { distanceToBoundary, isInside, type Ring } from '../geometry/index.ts'
+import {
+  cellCentre,
+  gridOver,
+  hoursAt,
+  lightDays,
+  meanHours,
+  type LightPoint,
+  type Scene,
+  type SunHours,
+} from '../light/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import type { IsoDate } from '../dates/index.ts'
+import { fitOf, type Fit } from './fit.ts'
+
+/** A place that could take a plant. */
+export type TargetPlace =
+  | { id: string; name: string; kind: 'bed'; ring: Ring; moisture?: number | null }
+  | { id: string; name: string; kind: 'container'; x: number; y: number; radiusM: number; rimHeightM: number }
+
+/** Ground that is taken: a drift or plant as a disc. */
+export interface Occupied {
+  plantingId: string
+  placeId: string
+  x: number
+  y: number
+  radiusM: number
+}
+
+/** Somewhere to move to, with the light it has and why it was ranked so. */
+export interface SpotOption {
+  placeId: string
+  placeName: string
+  x: number
+  y: number
+  hours: SunHours
+  fit: Fit
+}
+
+/** Light of every place on a coarse grid, computed once and searched many times. */
+export interface SpotField {
+  places: { place: TargetPlace; points: (LightPoint & { hours: SunHours })[] }[]
+}
+
+const SEARCH_CELL_M = 0.5
+
+/** @param on the day whose standing obstructions count; hours are means of the growing season */
+export function spotField(scene: Scene, places: readonly TargetPlace[], on: IsoDate): SpotField {
+  const days = lightDays(scene, { kind: 'season', on })
+  const lit = (p: LightPoint) => ({ ...p, hours: hoursAt(days, p) })
+  return {
+    places: places.map((place) => {
+      if (place.kind === 'container')
+        return { place, points: [lit({ x: place.x, y: place.y, z: place.rimHeightM })] }
+      const grid = gridOver(place.ring, SEARCH_CELL_M)
+      return { place, points: grid.cells.map((c) => lit(cellCentre(grid, c))) }
+    }),
+  }
+}
+
+/** Discs may overlap by this share of the smaller: drifts interlock. */
+const OVERLAP_SHARE = 0.15
+const LEAST_FIT = 0.6
+const LEAST_APART_M = 2
+
+/**
+ * The best few free spots for a planting: room for its whole drift, light and moisture it likes.
+ *
+ * @param radiusM radius of the ground it needs
+ * @param except the planting itself, whose own ground counts as free elsewhere in its place
+ * @param near its present spot; nothing within its own radius of it is offered
+ * @returns best first, at most `most`, at least two metres apart; empty when nothing fits
+ */
+export function bestSpots(
+  field: SpotField,
+  taxon: Taxon,
+  radiusM: number,
+  occupied: readonly Occupied[],
+  except: { plantingId: string; x: number; y: number },
+  most = 3,
+): SpotOption[] {
+  const taken = occupied.filter((o) => o.plantingId !== except.plantingId)
+  const options: SpotOption[] = []
+  for (const { place, points } of field.places) {
+    for (const p of points) {
+      if (Math.hypot(p.x - except.x, p.y - except.y) < 2 * radiusM) continue
+      if (!hasRoom(place, p, radiusM, taken)) continue
+      const around = points.filter((q) => Math.hypot(q.x - p.x, q.y - p.y) <= radiusM)
+      const hours = meanHours(around.length > 0 ? around.map((q) => q.hours) : [p.hours])
+      const moisture = place.kind === 'bed' ? place.moisture : undefined
+      const fit = fitOf(taxon, { hours, moisture })
+      if (fit.score >= LEAST_FIT)
+        options.push({ placeId: place.id, placeName: place.name, x: p.x, y: p.y, hours, fit })
+    }
+  }
+  const middle = (taxon.lightMinHours + taxon.lightMaxHours) / 2
+  const fromMiddle = (o: SpotOption) => Math.abs(o.hours.total - middle)
+  options.sort(
+    (a, b) =>
+      b.fit.score - a.fit.score ||
+      fromMiddle(a) - fromMiddle(b) ||
+      a.placeId.localeCompare(b.placeId) ||
+      a.x - b.x ||
+      a.y - b.y,
+  )
+  return spread(options, most)
+}
+
+function hasRoom(place: TargetPlace, p: LightPoint, radiusM: number, taken: readonly Occupied[]): boolean {
+  if (place.kind === 'container')
+    return radiusM <= place.radiusM && !taken.some((o) => o.placeId === place.id)
+  if (!isInside(place.ring, p.x, p.y) || distanceToBoundary(place.ring, p.x, p.y) < radiusM * 0.85)
+    return false
+  return taken.every(
+    (o) =>
+      o.placeId !== place.id ||
+      Math.hypot(o.x - p.x, o.y - p.y) >=
+        o.radiusM + radiusM - 2 * OVERLAP_SHARE * Math.min(o.radiusM, radiusM),
+  )
+}
+
+/** The best of each neighbourhood, and no more than two from one place. */
+function spread(options: readonly SpotOption[], most: number): SpotOption[] {
+  const chosen: SpotOption[] = []
+  for (const o of options) {
+    if (chosen.length === most) break
+    const near = chosen.some((c) => Math.hypot(c.x - o.x, c.y - o.y) < LEAST_APART_M)
+    if (!near && chosen.filter((c) => c.placeId === o.placeId).length < 2) chosen.push(o)
+  }
+  return chosen
+}
