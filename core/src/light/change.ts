@@ -1,4 +1,4 @@
-import type { IsoDate } from '../dates/index.ts'
+import { addDays, type IsoDate } from '../dates/index.ts'
 import { hoursAt, lightDays, meanHours, type LightPoint, type Scene } from './hours.ts'
 import { changesOf, standing, type ChangeKind, type Obstruction } from './obstruction.ts'
 
@@ -61,4 +61,21 @@ export function causesOfChange(
 function lastChange(o: Obstruction, then: IsoDate, now: IsoDate): { what: ChangeKind; date?: IsoDate } {
   const within = changesOf(o).filter((c) => c.date > then && c.date <= now)
   return within.at(-1) ?? { what: 'grown' }
+}
+
+/** Recorded changes this recent are what a caretaker compares with. */
+const RECENT_DAYS = 913
+const LONG_AGO_DAYS = 1826
+
+/**
+ * The day worth comparing a day with, when nobody has chosen one: the eve of the first recorded change of the last two
+ * and a half years, else five years back.
+ */
+export function usualThen(obstructions: readonly Obstruction[], now: IsoDate): IsoDate {
+  const recent = obstructions
+    .flatMap(changesOf)
+    .map((c) => c.date)
+    .filter((date) => date <= now && date > addDays(now, -RECENT_DAYS))
+    .sort()[0]
+  return recent ? addDays(recent, -1) : addDays(now, -LONG_AGO_DAYS)
 }

@@ -29,4 +29,4 @@ export {
   type SunHours,
 } from './hours.ts'
 export { cellCentre, CELL_M, gridOver, lightField, type Grid, type LightField } from './field.ts'
-export { causesOfChange, changedBetween, type LightCause } from './change.ts'
+export { causesOfChange, changedBetween, usualThen, type LightCause } from './change.ts'

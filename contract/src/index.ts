@@ -1,0 +1,270 @@
+import {
+  actions,
+  isIsoDate,
+  plantingSources,
+  type Assessment,
+  type Climate,
+  type FileProblem,
+  type PlanFeature,
+  type Taxon,
+  type Window,
+} from '@border/core'
+import { z } from 'zod'
+
+/** What crosses the wire. Requests are schemas; answers are types the server must satisfy. */
+
+export const isoDay = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
+const id = z.uuid()
+const shortText = z.string().trim().min(1).max(120)
+const longText = z.string().trim().max(2000)
+
+/** `head` decides and changes, `crew` records work, `keeper` reads. */
+export const roles = ['head', 'crew', 'keeper'] as const
+export type Role = (typeof roles)[number]
+export const roleWords: Record<Role, string> = { head: 'head gardener', crew: 'crew', keeper: 'keeper' }
+
+// People and sessions
+
+export const signInRequest = z.object({ email: z.email().max(200), password: z.string().min(1).max(200) })
+export const demoSignInRequest = z.object({ personId: id })
+export const firstAccountRequest = z.object({
+  practiceName: shortText,
+  name: shortText,
+  email: z.email().max(200),
+  password: z.string().min(10, 'must be at least 10 characters').max(200),
+})
+export const personRequest = z.object({
+  name: shortText,
+  email: z.email().max(200),
+  password: z.string().min(10, 'must be at least 10 characters').max(200),
+  role: z.enum(roles),
+})
+export interface MemberRecord {
+  id: string
+  name: string
+  email: string
+  role: Role
+}
+export const clockRequest = z.object({ useRealToday: z.boolean() })
+
+export interface SessionInfo {
+  csrfToken: string
+  /** Nobody has an account yet: the first one is asked for. */
+  needsFirstAccount: boolean
+  demoPeople: { id: string; name: string; role: Role }[]
+  person: { id: string; name: string; practiceName: string; leads: boolean } | null
+  /** Today as the practice stands; the demo may stand at a fixed day. */
+  today: string
+  demoDate: string | null
+  usesRealToday: boolean
+}
+
+// Gardens
+
+export interface GardenSummary {
+  id: string
+  name: string
+  latitude: number
+  longitude: number
+  timeZone: string
+  northDeg: number
+  role: Role
+}
+
+export type FeatureRecord = PlanFeature & { id: string }
+
+export interface PlantingRecord {
+  id: string
+  tag: string
+  taxon: Taxon
+  plantedOn: string
+  plantedCount: number
+  livingCount: number
+  source: string
+  role: string | null
+  /** Tag of the planting it was divided, struck or moved from. */
+  fromTag: string | null
+  placeId: string
+  x: number
+  y: number
+  radiusM: number | null
+  /** Days its present place has held it begin here. */
+  inPlaceSince: string
+}
+
+/** A garden as it stands on a day. */
+export interface GardenView {
+  garden: GardenSummary
+  features: FeatureRecord[]
+  plantings: PlantingRecord[]
+  climate: Climate | null
+  climateSource: string | null
+  /** School of thought: compost is dug into the planting ground; else plants go into the native soil. */
+  amends: boolean
+}
+
+export const gardenRequest = z.object({
+  name: shortText,
+  latitude: z.number().min(-90).max(90),
+  longitude: z.number().min(-180).max(180),
+  timeZone: shortText,
+  northDeg: z.number().min(-360).max(360).default(0),
+})
+
+const fileText = z.string().max(4_000_000)
+export const importRequest = z.object({
+  plan: fileText,
+  plantings: fileText.optional(),
+  weather: fileText.optional(),
+})
+export type ImportRequest = z.infer<typeof importRequest>
+
+export interface ImportPreview {
+  gardenName: string
+  latitude: number
+  longitude: number
+  counts: Record<string, number>
+  features: PlanFeature[]
+  plantings: { tag: string; place: string; taxon: string; count: number; plantedOn: string }[]
+  weatherDays: number
+}
+export type ImportPreviewResult =
+  { ok: true; preview: ImportPreview } | { ok: false; problems: FileProblem[] }
+
+export const featureRequest = z.object({ feature: z.unknown() })
+/** `to` is the day it is gone; null when it stands after all. */
+export const endFeatureRequest = z.object({ to: isoDay.nullable() })
+export const weatherRequest = z.object({ weather: fileText })
+export const schoolsRequest = z.object({ amends: z.boolean() })
+export const featureEventRequest = z.discriminatedUnion('action', [
+  z.object({ date: isoDay, action: z.literal('limbed'), clearStemM: z.number().min(0).max(120) }),
+  z.object({ date: isoDay, action: z.literal('thinned'), fraction: z.number().min(0).max(1) }),
+  z.object({ date: isoDay, action: z.literal('lowered'), heightM: z.number().min(0).max(120) }),
+])
+
+export const plantingRequest = z.object({
+  tag: z.string().trim().min(1).max(40),
+  taxonBotanical: z.string().trim().min(1).max(160),
+  placeId: id,
+  count: z.number().int().min(1).max(10_000),
+  plantedOn: isoDay,
+  source: z.enum(plantingSources),
+  x: z.number(),
+  y: z.number(),
+  radiusM: z.number().min(0.02).max(50).optional(),
+})
+
+// Light and verdicts
+
+export interface AssessmentView {
+  on: string
+  then: string
+  assessments: Assessment[]
+  decisions: DecisionRecord[]
+}
+
+const target = z.object({ placeId: id, x: z.number(), y: z.number() })
+export type MoveTarget = z.infer<typeof target>
+
+/** What the person chose. Kept for ever; a later decision stands beside it. */
+export const decisionRequest = z.discriminatedUnion('choice', [
+  z.object({ plantingId: id, on: isoDay, choice: z.literal('accept'), target: target.optional() }),
+  z.object({
+    plantingId: id,
+    on: isoDay,
+    choice: z.literal('otherwise'),
+    action: z.enum(actions),
+    reason: z.string().trim().min(3, 'say why').max(2000),
+    target: target.optional(),
+  }),
+  z.object({
+    plantingId: id,
+    on: isoDay,
+    choice: z.literal('wait'),
+    until: isoDay,
+    reason: longText.optional(),
+  }),
+])
+export type DecisionRequest = z.infer<typeof decisionRequest>
+
+export interface DecisionRecord {
+  id: string
+  plantingId: string
+  proposed: string
+  choice: 'accept' | 'otherwise' | 'wait'
+  action: string
+  reason: string | null
+  waitUntil: string | null
+  decidedOn: string
+  decidedBy: string
+  jobCount: number
+}
+
+// Jobs
+
+export interface JobRecord {
+  id: string
+  kind: 'prepare' | 'move' | 'aftercare'
+  title: string
+  plantingId: string
+  plantingTag: string
+  window: Window
+  minutes: number
+  materials: { name: string; amount: number; unit: string }[]
+  tools: string[]
+  cautions: string[]
+  steps: string[]
+  after: string[]
+  state: 'open' | 'done' | 'dropped'
+  plannedOn: string | null
+  /** Why it has no day, in a sentence. */
+  unplaced: string | null
+  pinned: boolean
+  done: { on: string; minutes: number; lived: number | null; note: string | null; by: string } | null
+}
+
+export interface SeasonView {
+  jobs: JobRecord[]
+  workingDays: { day: string; minutes: number }[]
+  minutesByWeekday: number[]
+  exceptions: { day: string; minutes: number }[]
+}
+
+export const jobDoneRequest = z.object({
+  on: isoDay,
+  minutes: z.number().int().min(1).max(10_000),
+  /** Plants that lived through it; asked for where plants are handled. */
+  lived: z.number().int().min(0).max(10_000).optional(),
+  note: longText.optional(),
+})
+export const jobPinRequest = z.object({ day: isoDay.nullable() })
+export const workingDaysRequest = z.object({
+  minutesByWeekday: z.array(z.number().int().min(0).max(1440)).length(7),
+})
+export const workingExceptionRequest = z.object({ day: isoDay, minutes: z.number().int().min(0).max(1440) })
+
+// History
+
+/** One thing that happened to a planting. */
+export interface StoryEntry {
+  on: string
+  kind: 'planted' | 'observed' | 'decided' | 'job' | 'moved' | 'counted' | 'note'
+  says: string
+  by: string | null
+}
+
+/** A planting as last known and all that happened to it, oldest first. */
+export interface PlantingStory {
+  planting: PlantingRecord
+  /** Tags of plantings that came from it. */
+  offspring: string[]
+  story: StoryEntry[]
+}
+
+export const noteRequest = z.object({ on: isoDay, note: z.string().trim().min(1).max(2000) })
+
+/** What every refusal looks like. */
+export interface ErrorAnswer {
+  error: string
+  problems?: { where: string; message: string }[]
+}

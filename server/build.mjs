@@ -1,0 +1,19 @@
+import { build } from 'esbuild'
+import { readFileSync } from 'node:fs'
+
+/** Two files for production: the server and the thread it computes on. Packages from the registry stay outside. */
+const { dependencies } = JSON.parse(readFileSync(new URL('package.json', import.meta.url), 'utf8'))
+const core = JSON.parse(readFileSync(new URL('../core/package.json', import.meta.url), 'utf8'))
+await build({
+  entryPoints: { main: 'src/main.ts', assessWorker: 'src/work/assessWorker.ts' },
+  absWorkingDir: import.meta.dirname,
+  outdir: 'dist',
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  external: [...Object.keys(dependencies), ...Object.keys(core.dependencies)].filter(
+    (name) => !name.startsWith('@border/'),
+  ),
+})

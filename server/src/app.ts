@@ -1,0 +1,152 @@
+import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express'
+import helmet from 'helmet'
+import { randomBytes } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import type { Logger } from 'pino'
+import { connect, type Db } from './database/connect.ts'
+import { constraintRefusal, Refusal } from './errors.ts'
+import { gardenRoutes } from './routes/gardens.ts'
+import { sessionRoutes } from './routes/session.ts'
+import { workRoutes } from './routes/work.ts'
+import { routerOf, type Route } from './routing.ts'
+import { sessions, signInLimit } from './session.ts'
+import { computePool } from './work/assess.ts'
+
+export interface AppOptions {
+  databaseUrl: string
+  sessionSecret: string
+  /** True behind HTTPS: the cookie then never travels in the clear. */
+  secureCookies: boolean
+  /** Folder of the built web application; without it only the API is served. */
+  webRoot?: string
+  /** Failed sign-ins allowed from one address in a quarter of an hour. */
+  signInAttempts?: number
+  log?: Logger
+}
+
+export interface RunningApp {
+  app: Express
+  db: Db
+  routes: readonly Route[]
+  close: () => Promise<void>
+}
+
+/** Puts the server together: everything chosen is chosen here. */
+export function composeApp(options: AppOptions): RunningApp {
+  const db = connect(options.databaseUrl)
+  const pool = computePool()
+  const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies)
+  const routes = [
+    ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
+    ...gardenRoutes,
+    ...workRoutes(pool),
+  ]
+
+  const app = express()
+  app.disable('x-powered-by')
+  app.set('trust proxy', options.secureCookies ? 1 : false)
+  app.use(contentPolicy(options.secureCookies))
+  app.get('/api/health', async (_req, res) => {
+    await db.raw('select 1')
+    res.json({ ok: true })
+  })
+  app.use(
+    '/api',
+    noStore,
+    session.handler,
+    express.json({ limit: '13mb' }),
+    routerOf(db, routes),
+    unknownAddress,
+  )
+  if (options.webRoot) serveWeb(app, options.webRoot)
+  app.use(answerErrors(options.log))
+  return {
+    app,
+    db,
+    routes,
+    close: async () => {
+      await session.close()
+      await pool.destroy()
+      await db.destroy()
+    },
+  }
+}
+
+/** Only the application's own files, and styles carrying the page's nonce. */
+function contentPolicy(secure: boolean): RequestHandler {
+  const nonceOf = (res: unknown) => (res as { locals: { nonce: string } }).locals.nonce
+  const protect = helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        scriptSrc: ["'self'", (_req, res) => `'nonce-${nonceOf(res)}'`],
+        styleSrc: ["'self'", (_req, res) => `'nonce-${nonceOf(res)}'`],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
+    },
+    strictTransportSecurity: secure,
+  })
+  return (req, res, next) => {
+    res.locals.nonce = randomBytes(16).toString('base64')
+    protect(req, res, next)
+  }
+}
+
+const noStore: RequestHandler = (_req, res, next) => {
+  res.set('cache-control', 'no-store')
+  next()
+}
+
+const unknownAddress: RequestHandler = () => {
+  throw new Refusal(404, 'There is nothing at this address.')
+}
+
+const NONCE_PLACE = /__CSP_NONCE__/g
+
+function serveWeb(app: Express, webRoot: string): void {
+  const page = readFileSync(join(webRoot, 'index.html'), 'utf8')
+  app.use(
+    '/assets',
+    express.static(join(webRoot, 'assets'), { immutable: true, maxAge: '1y', index: false }),
+    unknownAddress,
+  )
+  app.use(express.static(webRoot, { index: false }))
+  app.get('/{*path}', (_req, res) => {
+    res
+      .type('html')
+      .set('cache-control', 'no-store')
+      .send(page.replace(NONCE_PLACE, res.locals.nonce as string))
+  })
+}
+
+function answerErrors(log: Logger | undefined): ErrorRequestHandler {
+  return (error, req, res, next) => {
+    if (res.headersSent) return next(error)
+    const refusal = error instanceof Refusal ? error : (constraintRefusal(error) ?? badRequest(error))
+    if (refusal) {
+      res.status(refusal.status).json({ error: refusal.message, problems: refusal.problems })
+      return
+    }
+    log?.error({ err: error, path: req.path }, 'request failed')
+    res
+      .status(500)
+      .json({ error: 'Something went wrong on our side. Nothing was saved; try again in a moment.' })
+  }
+}
+
+/** Errors of the body parser. */
+function badRequest(error: { type?: string }): Refusal | undefined {
+  if (error.type === 'entity.parse.failed') return new Refusal(400, 'The request is not valid JSON.')
+  if (error.type === 'entity.too.large')
+    return new Refusal(413, 'This is larger than the 13 MB taken at once. Nothing was saved.')
+  return undefined
+}

@@ -1,0 +1,37 @@
+import { library } from '@border/core'
+import knex, { type Knex } from 'knex'
+import { randomUUID } from 'node:crypto'
+import pg from 'pg'
+import * as ground from './001_ground.ts'
+
+/** Calendar days travel as text: a JavaScript Date would move them between time zones. */
+pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
+
+export type Db = Knex
+
+export function connect(url: string, poolSize = 10): Db {
+  return knex({ client: 'pg', connection: url, pool: { min: 0, max: poolSize } })
+}
+
+const migrations: Record<string, Knex.Migration> = { '001_ground': ground }
+
+/** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */
+export async function migrate(db: Db): Promise<void> {
+  await db.migrate.latest({
+    migrationSource: {
+      getMigrations: async () => Object.keys(migrations),
+      getMigrationName: (name: string) => name,
+      getMigration: async (name: string) => migrations[name]!,
+    },
+  })
+  const rows = library.map((t) => ({
+    id: randomUUID(),
+    practice_id: null,
+    botanical: t.botanical,
+    traits: JSON.stringify(t),
+  }))
+  await db('taxa')
+    .insert(rows)
+    .onConflict(db.raw(`(coalesce(practice_id, '00000000-0000-0000-0000-000000000000'), lower(botanical))`))
+    .merge(['traits'])
+}

@@ -1,0 +1,11 @@
+/** What the command line, the demo and the tests use of the server. */
+export { composeApp, type AppOptions, type RunningApp } from './app.ts'
+export { connect, migrate, type Db } from './database/connect.ts'
+export { Refusal } from './errors.ts'
+export { addMember, lockGarden, type GardenAccess } from './store/gardens.ts'
+export { insertPerson, insertPractice } from './store/people.ts'
+export { insertEvents, type NewEvent } from './store/plantings.ts'
+export { insertStation } from './store/weather.ts'
+export { setWorkingException, setWorkingWeek } from './store/workingTime.ts'
+export { previewOf, readGardenFiles, saveGarden, type ReadGarden } from './work/importGarden.ts'
+export { planSeason } from './work/planSeason.ts'

@@ -1,0 +1,43 @@
+import { existsSync, readFileSync } from 'node:fs'
+import pino from 'pino'
+import { composeApp } from './app.ts'
+import { migrate } from './database/connect.ts'
+
+/**
+ * The server process. It keeps no state of its own: any number run beside each other over one database.
+ *
+ * Environment: DATABASE_URL; SESSION_SECRET_FILE, a file with the secret that signs cookies; PORT; HOST (loopback
+ * unless told otherwise); WEB_ROOT; SECURE_COOKIES=1 behind HTTPS.
+ */
+const log = pino({ name: 'border', level: process.env.LOG_LEVEL ?? 'info' }, pino.destination(2))
+const { DATABASE_URL, SESSION_SECRET_FILE, WEB_ROOT } = process.env
+if (!DATABASE_URL || !SESSION_SECRET_FILE) {
+  log.fatal('DATABASE_URL and SESSION_SECRET_FILE must be set')
+  process.exit(2)
+}
+
+const running = composeApp({
+  databaseUrl: DATABASE_URL,
+  sessionSecret: readFileSync(SESSION_SECRET_FILE, 'utf8').trim(),
+  secureCookies: process.env.SECURE_COOKIES === '1',
+  webRoot: WEB_ROOT && existsSync(WEB_ROOT) ? WEB_ROOT : undefined,
+  signInAttempts: process.env.SIGN_IN_ATTEMPTS ? Number(process.env.SIGN_IN_ATTEMPTS) : undefined,
+  log,
+})
+await migrate(running.db)
+const port = Number(process.env.PORT ?? 5180)
+const host = process.env.HOST ?? '127.0.0.1'
+const server = running.app.listen(port, host, (error) => {
+  if (error) {
+    log.fatal({ err: error }, `cannot serve on ${host}:${port}`)
+    process.exit(1)
+  }
+  log.info(`serving on http://${host}:${port}`)
+})
+
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => {
+    server.close(() => void running.close().then(() => process.exit(0)))
+    server.closeIdleConnections()
+    setTimeout(() => process.exit(0), 5000).unref()
+  })

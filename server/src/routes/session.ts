@@ -1,0 +1,134 @@
+import {
+  clockRequest,
+  demoSignInRequest,
+  firstAccountRequest,
+  signInRequest,
+  type SessionInfo,
+} from '@border/contract'
+import { hash, verify } from '@node-rs/argon2'
+import type { Request, RequestHandler } from 'express'
+import type { Db } from '../database/connect.ts'
+import { Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import { newCsrfToken } from '../session.ts'
+import {
+  anyAccount,
+  findPerson,
+  findSignIn,
+  insertPerson,
+  insertPractice,
+  isDemoPerson,
+  listDemoPeople,
+  setClock,
+  todayOf,
+} from '../store/people.ts'
+
+export const hashPassword = (password: string): Promise<string> => hash(password)
+
+/** Verified against when nobody has the address, so that both answers take as long. */
+const nobodysHash = hashPassword('nobody has this password')
+
+export function sessionRoutes(limit: RequestHandler): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/session',
+      access: 'anyone',
+      handle: async ({ db }, { req }) => {
+        req.session.csrfToken ??= newCsrfToken()
+        return sessionInfo(db, req)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/session/sign-in',
+      access: 'anyone',
+      limit,
+      body: signInRequest,
+      handle: async ({ db, body }, { req }) => {
+        const found = await findSignIn(db, body.email)
+        const matches = await verify(found?.passwordHash ?? (await nobodysHash), body.password)
+        if (!found?.passwordHash || !matches) throw new Refusal(401, 'Address and password do not match.')
+        return signedIn(db, req, found.id)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/session/demo',
+      access: 'anyone',
+      limit,
+      body: demoSignInRequest,
+      handle: async ({ db, body }, { req }) => {
+        if (!(await isDemoPerson(db, body.personId)))
+          throw new Refusal(401, 'This is not one of the demo’s people.')
+        return signedIn(db, req, body.personId)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/session/first-account',
+      access: 'anyone',
+      limit,
+      body: firstAccountRequest,
+      handle: async ({ db, body }, { req }) => {
+        const passwordHash = await hashPassword(body.password)
+        const id = await db.transaction(async (trx) => {
+          // Two first accounts at the same moment: the second waits here and then finds the first.
+          await trx.raw('lock table practices in share row exclusive mode')
+          if (await anyAccount(trx))
+            throw new Refusal(409, 'The first account has already been made. Sign in instead.')
+          const practiceId = await insertPractice(trx, body.practiceName)
+          return insertPerson(trx, {
+            practiceId,
+            name: body.name,
+            email: body.email,
+            passwordHash,
+            leads: true,
+          })
+        })
+        return signedIn(db, req, id)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/session/sign-out',
+      access: 'signed in',
+      handle: async (_call, { req }) => {
+        await new Promise<void>((resolve, reject) => req.session.destroy((e) => (e ? reject(e) : resolve())))
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/session/clock',
+      access: 'signed in',
+      body: clockRequest,
+      handle: async ({ db, body, person }, { req }) => {
+        await setClock(db, person.practiceId, body.useRealToday)
+        return sessionInfo(db, req)
+      },
+    }),
+  ]
+}
+
+/** A new session for the person, so that a cookie from before signing in is worth nothing after it. */
+async function signedIn(db: Db, req: Request, personId: string): Promise<SessionInfo> {
+  await new Promise<void>((resolve, reject) => req.session.regenerate((e) => (e ? reject(e) : resolve())))
+  req.session.personId = personId
+  req.session.csrfToken = newCsrfToken()
+  return sessionInfo(db, req)
+}
+
+async function sessionInfo(db: Db, req: Request): Promise<SessionInfo> {
+  const person = req.session.personId ? await findPerson(db, req.session.personId) : undefined
+  return {
+    csrfToken: req.session.csrfToken!,
+    needsFirstAccount: !person && !(await anyAccount(db)),
+    demoPeople: person ? [] : await listDemoPeople(db),
+    person: person
+      ? { id: person.id, name: person.name, practiceName: person.practiceName, leads: person.leads }
+      : null,
+    today: todayOf(person ?? { demoDate: null, usesRealToday: false }),
+    demoDate: person?.demoDate ?? null,
+    usesRealToday: person?.usesRealToday ?? false,
+  }
+}

@@ -1,0 +1,215 @@
+import {
+  decisionRequest,
+  jobDoneRequest,
+  jobPinRequest,
+  noteRequest,
+  workingDaysRequest,
+  workingExceptionRequest,
+  type AssessmentView,
+  type PlantingStory,
+  type SeasonView,
+} from '@border/contract'
+import { addDays, workingDays } from '@border/core'
+import type { Piscina } from 'piscina'
+import { notFound, Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import {
+  dropOpenJobs,
+  findJobRow,
+  listDecisions,
+  listJobRows,
+  listJobs,
+  listPlantingDeeds,
+  setPin,
+} from '../store/jobs.ts'
+import { todayOf } from '../store/people.ts'
+import { findPlanting, insertEvents, listEvents, listOffspring } from '../store/plantings.ts'
+import { findWorkingPattern, setWorkingException, setWorkingWeek } from '../store/workingTime.ts'
+import { assessGardenOn } from '../work/assess.ts'
+import { seasonCalendar } from '../work/calendar.ts'
+import { decide, notAssessed } from '../work/decide.ts'
+import { planSeason } from '../work/planSeason.ts'
+import { recordDone } from '../work/recordDone.ts'
+import { dayAsked } from './gardens.ts'
+
+const head = { garden: 'head' } as const
+const crew = { garden: 'crew' } as const
+const keeper = { garden: 'keeper' } as const
+
+/** Days ahead that the season's working days are listed for. */
+const LISTED_DAYS = 400
+
+/** @param pool threads for what is too heavy for the event loop */
+export function workRoutes(pool: Piscina): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/assessment',
+      access: keeper,
+      handle: async ({ db, garden, person, query }): Promise<AssessmentView> => {
+        const on = dayAsked(query, 'on') ?? todayOf(person, garden.timeZone)
+        const view = await assessGardenOn(db, pool, garden, on, dayAsked(query, 'then'))
+        return { ...view, decisions: await listDecisions(db, garden.id) }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/decisions',
+      access: head,
+      body: decisionRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        const { assessments } = await assessGardenOn(db, pool, garden, body.on)
+        const assessment = assessments.find((a) => a.plantingId === body.plantingId)
+        if (!assessment) throw notAssessed(body.on)
+        const who = { personId: person.id, today: todayOf(person, garden.timeZone) }
+        return decide(db, who, garden, body, assessment)
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/season',
+      access: keeper,
+      handle: async ({ db, garden, person }): Promise<SeasonView> => {
+        const today = todayOf(person, garden.timeZone)
+        const pattern = await findWorkingPattern(db, garden.id)
+        return {
+          jobs: await listJobs(db, garden.id),
+          workingDays: workingDays(pattern, today, addDays(today, LISTED_DAYS)),
+          minutesByWeekday: [...pattern.minutesByWeekday],
+          exceptions: Object.entries(pattern.exceptions).map(([day, minutes]) => ({ day, minutes })),
+        }
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/calendar.ics',
+      access: keeper,
+      handle: async ({ db, garden }, { res }) => {
+        const revisions = new Map((await listJobRows(db, garden.id)).map((r) => [r.id, r.revision]))
+        const jobs = (await listJobs(db, garden.id)).map((j) => ({
+          ...j,
+          revision: revisions.get(j.id) ?? 0,
+        }))
+        res
+          .type('text/calendar; charset=utf-8')
+          .set('content-disposition', 'attachment; filename="garden-work.ics"')
+          .send(seasonCalendar(garden, jobs))
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/jobs/:jobId/done',
+      access: crew,
+      body: jobDoneRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) =>
+        recordDone(
+          db,
+          { personId: person.id, today: todayOf(person, garden.timeZone) },
+          garden.id,
+          params.jobId!,
+          body,
+        ),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/jobs/:jobId/pin',
+      access: head,
+      body: jobPinRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const job = await findJobRow(db, garden.id, params.jobId!)
+        if (!job) throw notFound('This job')
+        if (job.state !== 'open') throw new Refusal(409, 'Only an open job can be given a day.')
+        const { earliest, latest } = job.plan.window
+        if (body.day && (body.day < earliest || body.day > latest))
+          throw new Refusal(422, `That day lies outside its window, ${earliest} to ${latest}.`)
+        await setPin(db, job.id, body.day)
+        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+        const [planned] = (await listJobRows(db, garden.id)).filter((r) => r.id === job.id)
+        if (body.day && planned?.planned_on !== body.day)
+          throw new Refusal(409, `It cannot be done on that day: ${await whyNot(db, garden.id, body.day)}`)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plantings/:plantingId/drop-jobs',
+      access: head,
+      writes: true,
+      handle: async ({ db, garden, person, params }) => {
+        const planting = await findPlanting(db, garden.id, params.plantingId!)
+        if (!planting) throw notFound('This planting')
+        await dropOpenJobs(db, planting.id)
+        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/working-week',
+      access: head,
+      body: workingDaysRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        await setWorkingWeek(db, garden.id, body.minutesByWeekday)
+        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/working-exceptions',
+      access: head,
+      body: workingExceptionRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        await setWorkingException(db, garden.id, body.day, body.minutes)
+        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/plantings/:plantingId',
+      access: keeper,
+      handle: async ({ db, garden, params }): Promise<PlantingStory> => {
+        const planting = await findPlanting(db, garden.id, params.plantingId!)
+        if (!planting) throw notFound('This planting')
+        const story = [
+          ...(await listEvents(db, planting.id)),
+          ...(await listPlantingDeeds(db, garden.id, planting.id)),
+        ]
+        return {
+          planting,
+          offspring: await listOffspring(db, planting.id),
+          story: story.sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0)),
+        }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plantings/:plantingId/notes',
+      access: crew,
+      body: noteRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const planting = await findPlanting(db, garden.id, params.plantingId!)
+        if (!planting) throw notFound('This planting')
+        if (body.on > todayOf(person, garden.timeZone))
+          throw new Refusal(422, 'A note cannot lie ahead of today.')
+        await insertEvents(db, [
+          { plantingId: planting.id, on: body.on, kind: 'note', says: body.note, personId: person.id },
+        ])
+      },
+    }),
+  ]
+}
+
+async function whyNot(
+  db: Parameters<typeof findWorkingPattern>[0],
+  gardenId: string,
+  day: string,
+): Promise<string> {
+  const pattern = await findWorkingPattern(db, gardenId)
+  return workingDays(pattern, day, day).length === 0
+    ? 'it is not a working day.'
+    : 'the day is full, or what comes before it is not done by then.'
+}

@@ -1,0 +1,251 @@
+import type { FeatureRecord, GardenSummary, Role } from '@border/contract'
+import { obstructionOf, type Obstruction, type PlanFeature, type Scene } from '@border/core'
+import { randomUUID } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
+
+/** A garden with the role that the person asking has in it. */
+export interface GardenAccess extends GardenSummary {
+  stationId: string | null
+  amends: boolean
+}
+
+interface GardenRow {
+  id: string
+  name: string
+  latitude: number
+  longitude: number
+  time_zone: string
+  north_deg: number
+  station_id: string | null
+  amends_planting_ground: boolean
+  role: Role
+}
+
+const gardenColumns = [
+  'gardens.id',
+  'name',
+  'latitude',
+  'longitude',
+  'time_zone',
+  'north_deg',
+  'station_id',
+  'amends_planting_ground',
+  'role',
+]
+
+const toGarden = (row: GardenRow): GardenAccess => ({
+  id: row.id,
+  name: row.name,
+  latitude: row.latitude,
+  longitude: row.longitude,
+  timeZone: row.time_zone,
+  northDeg: row.north_deg,
+  stationId: row.station_id,
+  amends: row.amends_planting_ground,
+  role: row.role,
+})
+
+export async function listGardensFor(db: Db, personId: string): Promise<GardenAccess[]> {
+  const rows = await db('gardens')
+    .join('memberships', 'garden_id', 'gardens.id')
+    .where({ person_id: personId })
+    .orderBy([{ column: 'gardens.created_at' }, { column: 'name' }])
+    .select<GardenRow[]>(gardenColumns)
+  return rows.map(toGarden)
+}
+
+export async function findGardenFor(
+  db: Db,
+  personId: string,
+  gardenId: string,
+): Promise<GardenAccess | undefined> {
+  const row = await db('gardens')
+    .join('memberships', 'garden_id', 'gardens.id')
+    .where({ person_id: personId, garden_id: gardenId })
+    .first<GardenRow | undefined>(gardenColumns)
+  return row && toGarden(row)
+}
+
+export interface NewGarden {
+  practiceId: string
+  stationId: string | null
+  name: string
+  latitude: number
+  longitude: number
+  timeZone: string
+  northDeg: number
+  extra?: object
+}
+
+export async function insertGarden(db: Db, garden: NewGarden): Promise<string> {
+  const id = randomUUID()
+  await db('gardens').insert({
+    id,
+    practice_id: garden.practiceId,
+    station_id: garden.stationId,
+    name: garden.name,
+    latitude: garden.latitude,
+    longitude: garden.longitude,
+    time_zone: garden.timeZone,
+    north_deg: garden.northDeg,
+    extra: JSON.stringify(garden.extra ?? {}),
+  })
+  return id
+}
+
+export async function addMember(db: Db, gardenId: string, personId: string, role: Role): Promise<void> {
+  await db('memberships')
+    .insert({ garden_id: gardenId, person_id: personId, role })
+    .onConflict(['person_id', 'garden_id'])
+    .merge(['role'])
+}
+
+// Features: what stands on the plan
+
+interface FeatureRow {
+  id: string
+  kind: FeatureRecord['kind']
+  name: string
+  geometry: FeatureRecord['geometry']
+  properties: Record<string, unknown>
+  from_date: string | null
+  to_date: string | null
+}
+
+const featureColumns: (keyof FeatureRow)[] = [
+  'id',
+  'kind',
+  'name',
+  'geometry',
+  'properties',
+  'from_date',
+  'to_date',
+]
+
+const valueName = { limbed: 'clearStemM', thinned: 'fraction', lowered: 'heightM' } as const
+
+/** Everything ever on the plan, with the events recorded since the file among its properties. */
+export async function listFeatures(db: Db, gardenId: string): Promise<FeatureRecord[]> {
+  const rows = await db('features')
+    .where({ garden_id: gardenId, withdrawn_at: null })
+    .orderBy(['position', 'created_at', 'name'])
+    .select<FeatureRow[]>(featureColumns)
+  const events = await db('feature_events')
+    .join('features', 'features.id', 'feature_id')
+    .where({ garden_id: gardenId, 'feature_events.withdrawn_at': null })
+    .orderBy('on_date')
+    .select<{ feature_id: string; on_date: string; action: keyof typeof valueName; value: number }[]>(
+      'feature_id',
+      'on_date',
+      'action',
+      'value',
+    )
+  return rows.map((row) => {
+    const recorded = events
+      .filter((e) => e.feature_id === row.id)
+      .map((e) => ({ date: e.on_date, action: e.action, [valueName[e.action]]: e.value }))
+    const fromFile = (row.properties.events as object[] | undefined) ?? []
+    const all = [...fromFile, ...recorded]
+    return {
+      id: row.id,
+      kind: row.kind,
+      name: row.name,
+      geometry: row.geometry,
+      properties: all.length > 0 ? { ...row.properties, events: all } : row.properties,
+      from: row.from_date,
+      to: row.to_date,
+    }
+  })
+}
+
+/** @returns ids in the order of the features */
+export async function insertFeatures(
+  db: Db,
+  gardenId: string,
+  features: readonly PlanFeature[],
+): Promise<string[]> {
+  const [{ next }] = await db('features')
+    .where({ garden_id: gardenId })
+    .select(db.raw('coalesce(max(position) + 1, 0)::int as next'))
+  const rows = features.map((f, i) => ({
+    id: randomUUID(),
+    garden_id: gardenId,
+    kind: f.kind,
+    name: f.name,
+    geometry: JSON.stringify(f.geometry),
+    properties: JSON.stringify(f.properties),
+    from_date: f.from,
+    to_date: f.to,
+    position: next + i,
+  }))
+  if (rows.length > 0) await db('features').insert(rows)
+  return rows.map((r) => r.id)
+}
+
+export async function findFeature(db: Db, gardenId: string, id: string): Promise<FeatureRow | undefined> {
+  return db('features')
+    .where({ garden_id: gardenId, id, withdrawn_at: null })
+    .first<FeatureRow | undefined>(featureColumns)
+}
+
+/** @param to the day it is gone; null when it stands after all */
+export async function endFeature(db: Db, id: string, to: string | null): Promise<void> {
+  await db('features').where({ id }).update({ to_date: to })
+}
+
+export async function insertFeatureEvent(
+  db: Db,
+  featureId: string,
+  personId: string,
+  event: { date: string; action: keyof typeof valueName; value: number },
+): Promise<void> {
+  await db('feature_events').insert({
+    id: randomUUID(),
+    feature_id: featureId,
+    on_date: event.date,
+    action: event.action,
+    value: event.value,
+    person_id: personId,
+  })
+}
+
+export async function withdrawFeature(db: Db, id: string): Promise<void> {
+  await db('features').where({ id }).update({ withdrawn_at: db.fn.now() })
+}
+
+/** Takes back the latest event recorded of a feature. */
+export async function withdrawLatestEvent(db: Db, featureId: string): Promise<boolean> {
+  const latest = await db('feature_events')
+    .where({ feature_id: featureId, withdrawn_at: null })
+    .orderBy('created_at', 'desc')
+    .first('id')
+  if (latest) await db('feature_events').where({ id: latest.id }).update({ withdrawn_at: db.fn.now() })
+  return latest !== undefined
+}
+
+/** Whether any planting stands, or ever stood, in a place. */
+export async function everPlanted(db: Db, placeId: string): Promise<boolean> {
+  return (await db('planting_sites').where({ place_id: placeId }).first('id')) !== undefined
+}
+
+export async function setStation(db: Db, gardenId: string, stationId: string): Promise<void> {
+  await db('gardens').where({ id: gardenId }).update({ station_id: stationId })
+}
+
+export async function setAmends(db: Db, gardenId: string, amends: boolean): Promise<void> {
+  await db('gardens').where({ id: gardenId }).update({ amends_planting_ground: amends })
+}
+
+/** Makes other changes of this garden wait until this transaction ends. */
+export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
+  await trx.raw('select 1 from gardens where id = ? for no key update', [gardenId])
+}
+
+export function sceneOf(garden: GardenSummary, features: readonly FeatureRecord[]): Scene {
+  return {
+    latitudeDeg: garden.latitude,
+    longitudeDeg: garden.longitude,
+    northDeg: garden.northDeg,
+    obstructions: features.map(obstructionOf).filter((o): o is Obstruction => o !== undefined),
+  }
+}

@@ -1,0 +1,121 @@
+import type { MemberRecord, Role } from '@border/contract'
+import { civilDate } from '@border/core'
+import { randomUUID } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
+
+export interface Person {
+  id: string
+  name: string
+  practiceId: string
+  practiceName: string
+  demoDate: string | null
+  usesRealToday: boolean
+  leads: boolean
+}
+
+const personColumns = [
+  'people.id',
+  'people.name',
+  'practice_id as practiceId',
+  'practices.name as practiceName',
+  'demo_date as demoDate',
+  'use_real_today as usesRealToday',
+  'leads',
+]
+
+export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
+  return db('people')
+    .join('practices', 'practices.id', 'practice_id')
+    .where('people.id', id)
+    .first(personColumns)
+}
+
+export async function findSignIn(
+  db: Db,
+  email: string,
+): Promise<{ id: string; passwordHash: string | null } | undefined> {
+  return db('people')
+    .whereRaw('lower(email) = lower(?)', [email])
+    .first(['id', 'password_hash as passwordHash'])
+}
+
+/** Today as a practice stands: the demo's fixed day, or the real one in a zone. */
+export function todayOf(person: Pick<Person, 'demoDate' | 'usesRealToday'>, timeZone = 'UTC'): string {
+  return person.demoDate && !person.usesRealToday ? person.demoDate : civilDate(new Date(), timeZone)
+}
+
+export async function anyAccount(db: Db): Promise<boolean> {
+  return (await db('people').first('id')) !== undefined
+}
+
+/** The made-up people of a demo, with the highest role each holds. */
+export async function listDemoPeople(db: Db): Promise<{ id: string; name: string; role: Role }[]> {
+  const { rows } = await db.raw(`
+    select p.id, p.name, coalesce(min(case m.role when 'head' then 1 when 'crew' then 2 else 3 end), 3) as rank
+    from people p left join memberships m on m.person_id = p.id
+    where p.is_demo group by p.id order by rank, p.name`)
+  const words: Role[] = ['head', 'crew', 'keeper']
+  return rows.map((r: { id: string; name: string; rank: number }) => ({
+    id: r.id,
+    name: r.name,
+    role: words[r.rank - 1]!,
+  }))
+}
+
+export async function isDemoPerson(db: Db, id: string): Promise<boolean> {
+  return (await db('people').where({ id, is_demo: true }).first('id')) !== undefined
+}
+
+export async function insertPractice(db: Db, name: string, demoDate: string | null = null): Promise<string> {
+  const id = randomUUID()
+  await db('practices').insert({ id, name, demo_date: demoDate })
+  return id
+}
+
+export async function insertPerson(
+  db: Db,
+  person: {
+    practiceId: string
+    name: string
+    email: string
+    passwordHash: string | null
+    isDemo?: boolean
+    leads?: boolean
+  },
+): Promise<string> {
+  const id = randomUUID()
+  await db('people').insert({
+    id,
+    practice_id: person.practiceId,
+    name: person.name,
+    email: person.email,
+    password_hash: person.passwordHash,
+    is_demo: person.isDemo ?? false,
+    leads: person.leads ?? false,
+  })
+  return id
+}
+
+export async function setClock(db: Db, practiceId: string, useRealToday: boolean): Promise<void> {
+  await db('practices')
+    .where({ id: practiceId })
+    .whereNotNull('demo_date')
+    .update({ use_real_today: useRealToday })
+}
+
+export async function listMembers(db: Db, gardenId: string): Promise<MemberRecord[]> {
+  return db('memberships')
+    .join('people', 'people.id', 'person_id')
+    .where({ garden_id: gardenId })
+    .orderBy('name')
+    .select<MemberRecord[]>('people.id', 'name', 'email', 'role')
+}
+
+/** Someone of the practice by address; addresses of other practices are not looked into. */
+export async function findColleague(db: Db, practiceId: string, email: string): Promise<string | undefined> {
+  const row = await db('people')
+    .where({ practice_id: practiceId })
+    .whereRaw('lower(email) = lower(?)', [email])
+    .first('id')
+  return row?.id
+}

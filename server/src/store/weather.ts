@@ -1,0 +1,49 @@
+import { climateOf, generateWeather, patternAtLatitude, type Climate, type DailyWeather } from '@border/core'
+import { randomUUID } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
+
+export async function insertStation(
+  db: Db,
+  name: string,
+  source: 'file' | 'simulated',
+  days: readonly DailyWeather[],
+): Promise<string> {
+  const id = randomUUID()
+  await db('stations').insert({ id, name, source })
+  const rows = days.map((d) => ({
+    station_id: id,
+    day: d.day,
+    min_c: d.minC,
+    max_c: d.maxC,
+    rain_mm: d.rainMm,
+  }))
+  await db.batchInsert('weather_days', rows, 1000)
+  return id
+}
+
+const FIRST_YEAR = 2011
+const LAST_YEAR = 2025
+
+/** The stand-in weather service: a made-up record for a latitude, where nobody has brought one. */
+export async function simulatedStation(db: Db, latitudeDeg: number): Promise<string> {
+  const name = `Simulated record for latitude ${latitudeDeg.toFixed(1)}°`
+  const known = await db('stations').where({ name, source: 'simulated' }).first('id')
+  if (known) return known.id
+  const pattern = patternAtLatitude(Math.round(latitudeDeg * 10) / 10)
+  return insertStation(db, name, 'simulated', generateWeather(pattern, FIRST_YEAR, LAST_YEAR))
+}
+
+export async function findClimate(
+  db: Db,
+  stationId: string | null,
+  latitudeDeg: number,
+): Promise<{ climate: Climate | null; source: string | null }> {
+  if (!stationId) return { climate: null, source: null }
+  const station = await db('stations').where({ id: stationId }).first(['name'])
+  const days = await db('weather_days')
+    .where({ station_id: stationId })
+    .orderBy('day')
+    .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
+  const result = climateOf(days, latitudeDeg)
+  return { climate: result.ok ? result.climate : null, source: station?.name ?? null }
+}

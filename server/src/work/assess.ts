@@ -1,0 +1,131 @@
+import {
+  assessGarden,
+  driftRadiusM,
+  moistureWords,
+  ringOf,
+  usualThen,
+  type Assessment,
+  type GardenModel,
+  type TargetPlace,
+} from '@border/core'
+import type { FeatureRecord } from '@border/contract'
+import { isAlive } from '@border/core'
+import { createHash } from 'node:crypto'
+import { availableParallelism } from 'node:os'
+import { Piscina } from 'piscina'
+import type { Db } from '../database/connect.ts'
+import { listFeatures, sceneOf, type GardenAccess } from '../store/gardens.ts'
+import { listReserved } from '../store/jobs.ts'
+import { listPlantings } from '../store/plantings.ts'
+
+export interface AssessTask {
+  model: GardenModel
+  then: string
+  on: string
+}
+
+/** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
+export function computePool(): Piscina {
+  const fromSource = import.meta.url.endsWith('.ts')
+  return new Piscina({
+    filename: new URL(fromSource ? './assessWorker.ts' : './assessWorker.js', import.meta.url).href,
+    maxThreads: Math.max(1, availableParallelism() - 1),
+    idleTimeout: 30_000,
+    ...(fromSource ? { execArgv: ['--import', 'tsx'] } : {}),
+  })
+}
+
+export const assess = (task: AssessTask): Assessment[] => assessGarden(task.model, task.then, task.on)
+
+/** Bump when the computation changes, so that stored results of the old one are not used. */
+const COMPUTATION = 1
+
+/** Every planting of a garden judged on a day; worked out off the event loop and kept by what it was worked out from. */
+export async function assessGardenOn(
+  db: Db,
+  pool: Piscina,
+  garden: GardenAccess,
+  on: string,
+  chosenThen?: string,
+): Promise<{ then: string; on: string; assessments: Assessment[] }> {
+  const model = await gardenModel(db, garden, on)
+  const then = chosenThen ?? usualThen(model.scene.obstructions, on)
+  const task: AssessTask = { model, then, on }
+  const hash = createHash('sha256')
+    .update(JSON.stringify([COMPUTATION, task]))
+    .digest('hex')
+  const known = await db('computed').where({ hash }).first('result')
+  if (known) return { then, on, assessments: known.result }
+  const assessments: Assessment[] = await pool.run(task)
+  await db('computed')
+    .insert({ hash, result: JSON.stringify(assessments) })
+    .onConflict('hash')
+    .ignore()
+  return { then, on, assessments }
+}
+
+async function gardenModel(db: Db, garden: GardenAccess, on: string): Promise<GardenModel> {
+  const features = await listFeatures(db, garden.id)
+  const plantings = await listPlantings(db, garden.id, on)
+  const reserved = await listReserved(db, garden.id)
+  const places = features.filter((f) => isAlive(f, on)).flatMap((f) => targetPlace(f))
+  const byId = new Map(features.map((f) => [f.id, f]))
+  return {
+    scene: sceneOf(garden, features),
+    places,
+    plantings: plantings.map((p) => ({
+      id: p.id,
+      taxon: p.taxon,
+      placeId: p.placeId,
+      x: p.x,
+      y: p.y,
+      z: surfaceHeightM(byId.get(p.placeId)),
+      count: p.livingCount,
+      radiusM: p.radiusM,
+      plantedOn: p.inPlaceSince,
+      moisture: moistureOf(byId.get(p.placeId)),
+    })),
+    reserved: reserved.map((r) => {
+      const p = plantings.find((x) => x.id === r.plantingId)
+      return {
+        plantingId: r.plantingId,
+        placeId: r.target.placeId,
+        x: r.target.x,
+        y: r.target.y,
+        radiusM: p ? (p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM)) : 0.5,
+      }
+    }),
+  }
+}
+
+function targetPlace(f: FeatureRecord): TargetPlace[] {
+  if (f.kind === 'bed')
+    return [{ id: f.id, name: f.name, kind: 'bed', ring: ringOf(f.geometry), moisture: moistureOf(f) }]
+  if (f.kind !== 'container' || f.geometry.type !== 'Point') return []
+  const [x, y] = f.geometry.coordinates
+  return [
+    {
+      id: f.id,
+      name: f.name,
+      kind: 'container',
+      x: x!,
+      y: y!,
+      radiusM: containerRadiusM(f),
+      rimHeightM: surfaceHeightM(f),
+    },
+  ]
+}
+
+export function containerRadiusM(f: FeatureRecord): number {
+  const p = f.properties as { diameterM?: number; widthM?: number; lengthM?: number }
+  return (p.diameterM ?? Math.min(p.widthM ?? 0.4, p.lengthM ?? 0.4)) / 2
+}
+
+const surfaceHeightM = (f: FeatureRecord | undefined): number =>
+  f?.kind === 'container' ? ((f.properties.rimHeightM as number | undefined) ?? 0.4) : 0
+
+/** Moisture of a bed on the scale 1 dry to 5 wet; null where nobody has said. */
+function moistureOf(f: FeatureRecord | undefined): number | null {
+  const at = moistureWords.findIndex((w) => w === f?.properties.moisture)
+  return at < 0 ? null : at + 1
+}

@@ -1,0 +1,3 @@
+import { assess } from './assess.ts'
+
+export default assess

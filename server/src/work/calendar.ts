@@ -1,0 +1,47 @@
+import type { GardenSummary, JobRecord } from '@border/contract'
+import { addDays, dayMonth } from '@border/core'
+import ical, { ICalEventStatus } from 'ical-generator'
+
+/** iCalendar of the jobs that have a day: all-day events whose identity outlives re-planning. */
+export function seasonCalendar(
+  garden: GardenSummary,
+  jobs: readonly (JobRecord & { revision: number })[],
+): string {
+  const calendar = ical({
+    name: `${garden.name}: garden work`,
+    prodId: { company: 'Seasoned Border', product: 'Season' },
+  })
+  for (const job of jobs) {
+    const day = job.done?.on ?? job.plannedOn
+    if (!day) continue
+    calendar.createEvent({
+      id: `${job.id}@seasoned-border`,
+      sequence: job.revision,
+      // Floating all-day dates: a day in the garden, whatever zone the reader is in.
+      start: new Date(`${day}T00:00:00Z`),
+      end: new Date(`${addDays(day, 1)}T00:00:00Z`),
+      allDay: true,
+      stamp: new Date(`${day}T00:00:00Z`),
+      timezone: 'UTC',
+      summary: job.done ? `Done: ${job.title}` : job.title,
+      location: garden.name,
+      status: ICalEventStatus.CONFIRMED,
+      description: describe(job),
+    })
+  }
+  return calendar.toString()
+}
+
+function describe(job: JobRecord): string {
+  const { window: w } = job
+  const parts = [
+    ...job.cautions.map((c) => `Caution: ${c}`),
+    `Window ${dayMonth(w.earliest)} to ${dayMonth(w.latest)}, best ${dayMonth(w.bestFrom)} to ${dayMonth(w.bestTo)}.`,
+    w.why.bestFrom,
+    w.why.latest,
+    `About ${job.minutes} minutes. Tag ${job.plantingTag}.`,
+    ...job.materials.map((m) => `${m.amount} ${m.unit} ${m.name}`),
+    ...job.steps,
+  ]
+  return parts.join('\n')
+}

@@ -1,0 +1,129 @@
+import type { DecisionRequest, MoveTarget } from '@border/contract'
+import { dayMonthYear, distanceToSegment, isAlive, moveJobs, type Assessment } from '@border/core'
+import type { FeatureRecord } from '@border/contract'
+import type { Db } from '../database/connect.ts'
+import { Refusal } from '../errors.ts'
+import { listFeatures, type GardenAccess } from '../store/gardens.ts'
+import { dropOpenJobs, insertDecision, insertJobs } from '../store/jobs.ts'
+import { listPlantings } from '../store/plantings.ts'
+import { findClimate } from '../store/weather.ts'
+import { planSeason } from './planSeason.ts'
+
+/** A line this near either end of a move, in metres, is named at the job. */
+const HAZARD_NEAR_M = 2
+
+/** Records what a person chose; a move makes its jobs and puts them on days. Run inside a transaction. */
+export async function decide(
+  trx: Db,
+  who: { personId: string; today: string },
+  garden: GardenAccess,
+  request: DecisionRequest,
+  assessment: Assessment,
+): Promise<{ decisionId: string }> {
+  const { verdict } = assessment
+  const action =
+    request.choice === 'accept'
+      ? verdict.action
+      : request.choice === 'otherwise'
+        ? request.action
+        : verdict.action
+  const moves = request.choice !== 'wait' && action === 'move'
+  const target = moves ? ('target' in request && request.target) || firstSpot(assessment) : null
+  if (moves && !target) throw new Refusal(422, 'Say where it goes: no free spot was found for it.')
+  if (request.choice === 'wait' && request.until <= who.today)
+    throw new Refusal(422, 'The day to wait until must lie ahead.')
+  const decisionId = await insertDecision(trx, {
+    gardenId: garden.id,
+    plantingId: request.plantingId,
+    asOf: who.today,
+    verdict,
+    choice: request.choice,
+    action,
+    reason: ('reason' in request && request.reason) || null,
+    waitUntil: request.choice === 'wait' ? request.until : null,
+    target,
+    personId: who.personId,
+  })
+  // A later word replaces what an earlier one set going.
+  await dropOpenJobs(trx, request.plantingId)
+  if (target) await makeJobs(trx, who.today, garden, request.plantingId, decisionId, target)
+  await planSeason(trx, garden.id, who.today)
+  return { decisionId }
+}
+
+function firstSpot(assessment: Assessment): MoveTarget | null {
+  const best = assessment.verdict.spots[0]
+  return best ? { placeId: best.placeId, x: best.x, y: best.y } : null
+}
+
+async function makeJobs(
+  trx: Db,
+  today: string,
+  garden: GardenAccess,
+  plantingId: string,
+  decisionId: string,
+  target: MoveTarget,
+): Promise<void> {
+  const [planting] = await listPlantings(trx, garden.id, today, plantingId)
+  if (!planting) throw new Refusal(409, 'This planting no longer stands in the garden.')
+  const features = await listFeatures(trx, garden.id)
+  const to = features.find((f) => f.id === target.placeId && isAlive(f, today))
+  if (!to || (to.kind !== 'bed' && to.kind !== 'container'))
+    throw new Refusal(422, 'The place to move to was not found in this garden.')
+  const { climate } = await findClimate(trx, garden.stationId, garden.latitude)
+  if (!climate)
+    throw new Refusal(
+      422,
+      'This garden has no climate record yet, so no window can be worked out. Add one in Set-up.',
+    )
+  const planned = moveJobs(
+    {
+      taxon: planting.taxon,
+      count: planting.livingCount,
+      fromPlace: features.find((f) => f.id === planting.placeId)?.name ?? 'its place',
+      toPlace: to.name,
+      hazards: hazardsNear(features, today, [planting, target]),
+      toContainer: to.kind === 'container',
+      amend: garden.amends,
+    },
+    climate,
+    today,
+  )
+  if (!planned.ok)
+    throw new Refusal(
+      422,
+      planned.reason === 'resents-moving'
+        ? `${planting.taxon.botanical} resents moving: start a young plant or cutting in the new spot instead.`
+        : `${planted(planting.taxon.botanical)} ${planned.why}`,
+    )
+  await insertJobs(trx, { gardenId: garden.id, plantingId, decisionId, target }, planned.jobs)
+}
+
+const planted = (name: string) => `${name} cannot be given a window here.`
+
+function hazardsNear(
+  features: readonly FeatureRecord[],
+  today: string,
+  spots: readonly { x: number; y: number }[],
+): string[] {
+  return features
+    .filter(
+      (f) => f.kind === 'hazard' && isAlive(f, today) && spots.some((s) => distanceTo(f, s) <= HAZARD_NEAR_M),
+    )
+    .map((f) => f.name)
+}
+
+function distanceTo(f: FeatureRecord, p: { x: number; y: number }): number {
+  const g = f.geometry
+  if (g.type === 'Point') return Math.hypot(g.coordinates[0] - p.x, g.coordinates[1] - p.y)
+  const line = g.type === 'LineString' ? g.coordinates : g.coordinates[0]!
+  let best = Infinity
+  for (let i = 0; i + 1 < line.length; i++) {
+    const [a, b] = [line[i]!, line[i + 1]!]
+    best = Math.min(best, distanceToSegment(p.x, p.y, [a[0], a[1]], [b[0], b[1]]))
+  }
+  return best
+}
+
+export const notAssessed = (on: string) =>
+  new Refusal(409, `This planting does not stand in the garden on ${dayMonthYear(on)}.`)

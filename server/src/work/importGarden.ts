@@ -1,0 +1,159 @@
+import type { ImportPreview, ImportRequest } from '@border/contract'
+import {
+  readPlan,
+  readPlantings,
+  readWeather,
+  type DailyWeather,
+  type FileProblem,
+  type FileResult,
+  type Located,
+  type Plan,
+  type PlanFeature,
+  type PlantingRow,
+} from '@border/core'
+import { randomUUID } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
+import { addMember, insertFeatures, insertGarden } from '../store/gardens.ts'
+import { insertPlantings, listTaxa } from '../store/plantings.ts'
+import { insertStation, simulatedStation } from '../store/weather.ts'
+import { setWorkingWeek } from '../store/workingTime.ts'
+
+/** A garden's files, read and checked together. */
+export interface ReadGarden {
+  plan: Plan
+  plantings: Located<PlantingRow>[]
+  weather: DailyWeather[] | null
+}
+
+/** Two half days, until the garden's own working days are set. */
+const USUAL_WEEK = [0, 0, 240, 0, 240, 0, 0]
+
+/** Reads a garden's files; refuses them whole, with every problem of every file. */
+export async function readGardenFiles(
+  db: Db,
+  practiceId: string,
+  files: ImportRequest,
+  today: string,
+): Promise<FileResult<ReadGarden>> {
+  const plan = readPlan(files.plan)
+  const problems: FileProblem[] = plan.ok ? [] : [...plan.problems]
+  if (
+    plan.ok &&
+    (await db('gardens').where({ practice_id: practiceId, name: plan.value.garden.name }).first('id'))
+  )
+    problems.push({
+      file: 'plan.geojson',
+      property: 'garden.name',
+      message: `your practice already has a garden called ${plan.value.garden.name}`,
+    })
+  const weather = files.weather === undefined ? null : readWeather(files.weather)
+  if (weather && !weather.ok) problems.push(...weather.problems)
+  const places = new Map<string, 'bed' | 'container'>()
+  if (plan.ok)
+    for (const f of plan.value.features)
+      if (f.kind === 'bed' || f.kind === 'container') places.set(f.name.toLowerCase(), f.kind)
+  const taxa = new Set((await listTaxa(db, practiceId)).map((t) => t.taxon.botanical.toLowerCase()))
+  // Without a readable plan every place would be unknown: then the plantings wait for it.
+  const plantings =
+    files.plantings !== undefined && plan.ok ? readPlantings(files.plantings, { places, taxa }, today) : null
+  if (plantings && !plantings.ok) problems.push(...plantings.problems)
+  if (!plan.ok || problems.length > 0) return { ok: false, problems }
+  return {
+    ok: true,
+    value: {
+      plan: plan.value,
+      plantings: plantings?.ok ? plantings.value : [],
+      weather: weather?.ok ? weather.value : null,
+    },
+  }
+}
+
+export function previewOf(read: ReadGarden): ImportPreview {
+  const counts: Record<string, number> = {}
+  for (const f of read.plan.features) counts[f.kind] = (counts[f.kind] ?? 0) + 1
+  return {
+    gardenName: read.plan.garden.name,
+    latitude: read.plan.garden.latitude,
+    longitude: read.plan.garden.longitude,
+    counts,
+    features: read.plan.features,
+    plantings: read.plantings.map((p) => ({
+      tag: p.tag,
+      place: p.place,
+      taxon: p.taxon,
+      count: p.count,
+      plantedOn: p.planted_on,
+    })),
+    weatherDays: read.weather?.length ?? 0,
+  }
+}
+
+/** Saves a garden that was read; the person becomes its head gardener. Run inside a transaction. */
+export async function saveGarden(
+  trx: Db,
+  owner: { practiceId: string; personId: string },
+  read: ReadGarden,
+): Promise<{ gardenId: string; plantingIds: Map<string, string> }> {
+  const { garden, features } = read.plan
+  const { name, latitude, longitude, timeZone, northDeg, version: _v, coordinates: _c, ...extra } = garden
+  const stationId = read.weather
+    ? await insertStation(trx, `Record brought with ${name}`, 'file', read.weather)
+    : await simulatedStation(trx, latitude)
+  const gardenId = await insertGarden(trx, {
+    practiceId: owner.practiceId,
+    stationId,
+    name,
+    latitude,
+    longitude,
+    timeZone,
+    northDeg,
+    extra,
+  })
+  await addMember(trx, gardenId, owner.personId, 'head')
+  await setWorkingWeek(trx, gardenId, USUAL_WEEK)
+  const featureIds = await insertFeatures(trx, gardenId, features)
+  const plantingIds = await savePlantings(trx, { ...owner, gardenId }, read, featureIds)
+  return { gardenId, plantingIds }
+}
+
+async function savePlantings(
+  trx: Db,
+  owner: { practiceId: string; personId: string; gardenId: string },
+  read: ReadGarden,
+  featureIds: readonly string[],
+): Promise<Map<string, string>> {
+  const placeByName = new Map<string, { id: string; feature: PlanFeature }>()
+  read.plan.features.forEach((feature, i) => {
+    if (feature.kind === 'bed' || feature.kind === 'container')
+      placeByName.set(feature.name.toLowerCase(), { id: featureIds[i]!, feature })
+  })
+  const taxonByName = new Map(
+    (await listTaxa(trx, owner.practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.id]),
+  )
+  const ids = new Map(read.plantings.map((p) => [p.tag, randomUUID()]))
+  const rows = read.plantings.map((p) => {
+    const place = placeByName.get(p.place.toLowerCase())!
+    const at = place.feature.geometry.type === 'Point' ? place.feature.geometry.coordinates : [0, 0]
+    return {
+      id: ids.get(p.tag)!,
+      gardenId: owner.gardenId,
+      taxonId: taxonByName.get(p.taxon.toLowerCase())!,
+      tag: p.tag,
+      plantedOn: p.planted_on,
+      count: p.count,
+      living: p.living,
+      source: p.source ?? ('bought' as const),
+      parentId: p.from_tag ? ids.get(p.from_tag)! : null,
+      role: p.role ?? null,
+      placeId: place.id,
+      placeName: place.feature.name,
+      x: p.x ?? at[0]!,
+      y: p.y ?? at[1]!,
+      radiusM: p.radius_m ?? null,
+      note: p.note,
+      personId: null,
+    }
+  })
+  if (rows.length > 0) await insertPlantings(trx, rows)
+  return ids
+}

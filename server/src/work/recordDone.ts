@@ -1,0 +1,145 @@
+import { aftercareDays, aftercareWindow, dayMonthYear } from '@border/core'
+import type { z } from 'zod'
+import type { jobDoneRequest } from '@border/contract'
+import type { Db } from '../database/connect.ts'
+import { notFound, Refusal } from '../errors.ts'
+import { listFeatures } from '../store/gardens.ts'
+import {
+  findJobRow,
+  insertJobRecord,
+  listDone,
+  listJobOrder,
+  listJobRows,
+  setState,
+  setWindow,
+  type JobRow,
+} from '../store/jobs.ts'
+import { insertEvents, listPlantings, moveSite } from '../store/plantings.ts'
+import { planSeason } from './planSeason.ts'
+
+/** Records a job as really done, with all that follows from it. Run inside a transaction. */
+export async function recordDone(
+  trx: Db,
+  who: { personId: string; today: string },
+  gardenId: string,
+  jobId: string,
+  done: z.infer<typeof jobDoneRequest>,
+): Promise<void> {
+  const job = await findJobRow(trx, gardenId, jobId)
+  if (!job) throw notFound('This job')
+  if (job.state !== 'open')
+    throw new Refusal(
+      409,
+      job.state === 'done'
+        ? 'This job is already recorded as done.'
+        : 'This job was dropped by a later decision.',
+    )
+  if (done.on > who.today)
+    throw new Refusal(422, `${dayMonthYear(done.on)} lies ahead: record work on or after the day it is done.`)
+  const rows = await listJobRows(trx, gardenId)
+  await requireOrder(trx, gardenId, job, rows, done.on)
+  await insertJobRecord(trx, {
+    jobId,
+    on: done.on,
+    minutes: done.minutes,
+    lived: done.lived ?? null,
+    note: done.note || null,
+    personId: who.personId,
+  })
+  await setState(trx, jobId, 'done')
+  if (job.kind === 'move') await moved(trx, who, gardenId, job, rows, done)
+  if (job.kind === 'aftercare' && done.lived !== undefined)
+    await counted(trx, who, gardenId, job, done.on, done.lived)
+  await planSeason(trx, gardenId, who.today)
+}
+
+async function requireOrder(
+  trx: Db,
+  gardenId: string,
+  job: JobRow,
+  rows: readonly JobRow[],
+  on: string,
+): Promise<void> {
+  const before = (await listJobOrder(trx, gardenId))
+    .filter((o) => o.afterId === job.id)
+    .map((o) => o.beforeId)
+  const done = new Map((await listDone(trx, gardenId)).map((d) => [d.jobId, d.on]))
+  for (const id of before) {
+    const first = rows.find((r) => r.id === id)
+    const day = done.get(id)
+    if (first && day === undefined)
+      throw new Refusal(409, `“${first.title}” comes first: record it done before this.`)
+    if (first && day !== undefined && day > on)
+      throw new Refusal(422, `“${first.title}” was done on ${dayMonthYear(day)}, after this day.`)
+  }
+}
+
+async function moved(
+  trx: Db,
+  who: { personId: string },
+  gardenId: string,
+  job: JobRow,
+  rows: readonly JobRow[],
+  done: z.infer<typeof jobDoneRequest>,
+): Promise<void> {
+  const [planting] = await listPlantings(trx, gardenId, done.on, job.planting_id)
+  if (!planting || !job.target)
+    throw new Refusal(409, 'This planting did not stand in the garden on that day.')
+  if (done.lived === undefined) throw new Refusal(422, 'Say how many were replanted alive.')
+  if (done.lived > planting.livingCount)
+    throw new Refusal(422, `Only ${planting.livingCount} were living before the move.`)
+  if (done.on < planting.inPlaceSince)
+    throw new Refusal(422, `It only came to its place on ${dayMonthYear(planting.inPlaceSince)}.`)
+  const features = await listFeatures(trx, gardenId)
+  const name = (id: string) => features.find((f) => f.id === id)?.name ?? 'its place'
+  await moveSite(trx, {
+    plantingId: planting.id,
+    gardenId,
+    ...job.target,
+    on: done.on,
+    radiusM: planting.radiusM,
+  })
+  const note = done.note ? ` ${done.note}` : ''
+  await insertEvents(trx, [
+    {
+      plantingId: planting.id,
+      on: done.on,
+      kind: 'moved',
+      living: done.lived,
+      says: `Moved from ${name(planting.placeId)} to ${name(job.target.placeId)}: ${done.lived} of ${planting.livingCount} replanted, ${done.minutes} min.${note}`,
+      personId: who.personId,
+      jobId: job.id,
+    },
+  ])
+  for (const look of rows.filter(
+    (r) => r.decision_id === job.decision_id && r.kind === 'aftercare' && r.state === 'open',
+  )) {
+    if (done.lived === 0) await setState(trx, look.id, 'dropped')
+    else await setWindow(trx, look, aftercareWindow(done.on, aftercareDays[look.key]!))
+  }
+}
+
+async function counted(
+  trx: Db,
+  who: { personId: string },
+  gardenId: string,
+  job: JobRow,
+  on: string,
+  lived: number,
+): Promise<void> {
+  const [planting] = await listPlantings(trx, gardenId, on, job.planting_id)
+  if (!planting) throw new Refusal(409, 'This planting did not stand in the garden on that day.')
+  if (lived > planting.livingCount)
+    throw new Refusal(422, `Only ${planting.livingCount} were living at the last count.`)
+  await insertEvents(trx, [
+    {
+      plantingId: planting.id,
+      on,
+      kind: 'counted',
+      living: lived,
+      says: `${lived} of ${planting.livingCount} living.`,
+      personId: who.personId,
+      jobId: job.id,
+    },
+  ])
+}
