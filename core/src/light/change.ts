@@ -1,5 +1,5 @@
 import { addDays, type IsoDate } from '../dates/index.ts'
-import { hoursAt, lightDays, meanHours, type LightPoint, type Scene } from './hours.ts'
+import { hoursAt, lightDays, meanHours, type LightDay, type LightPoint, type Scene } from './hours.ts'
 import { changesOf, standing, type ChangeKind, type Obstruction } from './obstruction.ts'
 
 /** What one obstruction's change between two dates did to a place's season. */
@@ -32,30 +32,30 @@ export function changedBetween(
  * back as it was, alone, and what that takes away is what it is answerable for. Where two changes hide behind
  * each other the parts need not add up to the whole.
  *
- * @returns causes of at least a tenth of an hour, largest first
+ * @returns for any points: causes of at least a tenth of an hour, largest first
  */
-export function causesOfChange(
+export function causeFinder(
   scene: Scene,
-  points: readonly LightPoint[],
   then: IsoDate,
   now: IsoDate,
-): LightCause[] {
-  const changed = changedBetween(scene.obstructions, then, now)
-  if (changed.length === 0) return []
-  const totalWith = (putBack?: Obstruction): number => {
-    const days = lightDays(scene, { kind: 'season', on: now }, (o) => (o === putBack ? then : now))
-    return meanHours(points.map((p) => hoursAt(days, p))).total
+): (points: readonly LightPoint[]) => LightCause[] {
+  const daysWith = (putBack?: Obstruction) =>
+    lightDays(scene, { kind: 'season', on: now }, (o) => (o === putBack ? then : now))
+  const daysNow = daysWith()
+  const changes = changedBetween(scene.obstructions, then, now).map((o) => ({
+    cause: { obstructionId: o.id, name: o.name, ...lastChange(o, then, now) },
+    days: daysWith(o),
+  }))
+  const total = (days: readonly LightDay[], points: readonly LightPoint[]) =>
+    meanHours(points.map((p) => hoursAt(days, p))).total
+  return (points) => {
+    if (changes.length === 0) return []
+    const hoursNow = total(daysNow, points)
+    return changes
+      .map(({ cause, days }) => ({ ...cause, hours: hoursNow - total(days, points) }))
+      .filter((c) => Math.abs(c.hours) >= LEAST_HOURS)
+      .sort((a, b) => Math.abs(b.hours) - Math.abs(a.hours))
   }
-  const hoursNow = totalWith()
-  return changed
-    .map((o) => ({
-      obstructionId: o.id,
-      name: o.name,
-      ...lastChange(o, then, now),
-      hours: hoursNow - totalWith(o),
-    }))
-    .filter((c) => Math.abs(c.hours) >= LEAST_HOURS)
-    .sort((a, b) => Math.abs(b.hours) - Math.abs(a.hours))
 }
 
 function lastChange(o: Obstruction, then: IsoDate, now: IsoDate): { what: ChangeKind; date?: IsoDate } {

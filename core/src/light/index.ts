@@ -1,4 +1,5 @@
 export {
+  boxed,
   changesOf,
   standing,
   type ChangeKind,
@@ -6,6 +7,7 @@ export {
   type Growth,
   type Obstruction,
   type ObstructionEvent,
+  type Shape,
   type Solid,
 } from './obstruction.ts'
 export { direction, transmittance, type Direction } from './trace.ts'
@@ -29,4 +31,4 @@ export {
   type SunHours,
 } from './hours.ts'
 export { cellCentre, CELL_M, gridOver, lightField, type Grid, type LightField } from './field.ts'
-export { causesOfChange, changedBetween, usualThen, type LightCause } from './change.ts'
+export { causeFinder, changedBetween, usualThen, type LightCause } from './change.ts'

@@ -1,6 +1,6 @@
 import type { IsoDate } from '../dates/index.ts'
 import { daysBetween, isAlive } from '../dates/index.ts'
-import type { Point, Ring } from '../geometry/index.ts'
+import { extentOf, type Extent, type Point, type Ring } from '../geometry/index.ts'
 
 /**
  * What casts shade, as recorded: sizes as measured on a date, what has happened to it since, and how it grows.
@@ -69,7 +69,13 @@ export type ObstructionEvent =
   | { date: IsoDate; action: 'lowered'; heightM: number }
 
 /** An obstruction's shape on one day, ready for tracing rays. */
-export type Solid = Prism | Screen | Crown
+export type Solid = Shape & { box: Box }
+export type Shape = Prism | Screen | Crown
+
+/** All of a solid lies within these sides and below this top. */
+export interface Box extends Extent {
+  topM: number
+}
 
 export interface Prism {
   shape: 'prism'
@@ -111,11 +117,20 @@ const DAYS_PER_YEAR = 365.25
  * @returns undefined when it is not there on `day`
  */
 export function standing(o: Obstruction, day: IsoDate, leafDay: IsoDate = day): Solid | undefined {
-  if (!isAlive(o, day)) return undefined
+  return isAlive(o, day) ? boxed(shapeOn(o, day, leafDay)) : undefined
+}
+
+function shapeOn(o: Obstruction, day: IsoDate, leafDay: IsoDate): Shape {
   const now = sizesOn(o, day)
   switch (o.kind) {
     case 'building':
-      return { shape: 'prism', id: o.id, ring: o.ring, heightM: now.heightM, overhang: o.overhang ?? null }
+      return {
+        shape: 'prism',
+        id: o.id,
+        ring: o.ring,
+        heightM: now.heightM,
+        overhang: o.overhang ?? null,
+      }
     case 'wall':
     case 'fence':
     case 'hedge':
@@ -140,6 +155,37 @@ export function standing(o: Obstruction, day: IsoDate, leafDay: IsoDate = day): 
         crownShape: o.crownShape,
         transmission: thinned(isInLeaf(o, leafDay) ? o.transmissionInLeaf : o.transmissionBare, now.kept),
       }
+  }
+}
+
+/** A shape with the box that rays are tried against first. */
+export function boxed(shape: Shape): Solid {
+  switch (shape.shape) {
+    case 'prism': {
+      const over = shape.overhang
+      return {
+        ...shape,
+        box: boxOf(shape.ring, over?.depthM ?? 0, Math.max(shape.heightM, over?.heightM ?? 0)),
+      }
+    }
+    case 'screen':
+      return { ...shape, box: boxOf(shape.line, shape.thicknessM / 2, shape.heightM) }
+    case 'crown':
+      return {
+        ...shape,
+        box: boxOf([[shape.x, shape.y]], Math.max(shape.radiusM, shape.trunkRadiusM), shape.heightM),
+      }
+  }
+}
+
+function boxOf(points: readonly Point[], marginM: number, topM: number): Box {
+  const e = extentOf(points)
+  return {
+    minX: e.minX - marginM,
+    minY: e.minY - marginM,
+    maxX: e.maxX + marginM,
+    maxY: e.maxY + marginM,
+    topM,
   }
 }
 

@@ -1,6 +1,6 @@
 import { distanceToBoundary, distanceToSegment, isInside, type Point, type Ring } from '../geometry/index.ts'
 import { dayPart, type DayPart, type SunSample } from '../sun/index.ts'
-import type { Crown, Prism, Screen, Solid } from './obstruction.ts'
+import type { Box, Crown, Prism, Screen, Solid } from './obstruction.ts'
 
 /**
  * A direction to look in, in plan axes: unit vector over the ground and the rise per metre of it.
@@ -58,10 +58,33 @@ export function transmittance(
 ): number {
   let share = 1
   for (const solid of solids) {
+    if (isOutOfReach(solid.box, x, y, z, toSun)) continue
     share *= pastSolid(solid, x, y, z, toSun)
     if (share === 0) return 0
   }
   return share
+}
+
+/** Slack for points that touch a face, metres. */
+const BOX_SLACK_M = 0.01
+
+/** True when the ray leaves the box's height before it meets its sides, or passes it by. */
+function isOutOfReach(box: Box, x: number, y: number, z: number, d: Direction): boolean {
+  let from = 0
+  let to = (box.topM - z) / d.rise
+  if (d.ux !== 0) {
+    const a = (box.minX - BOX_SLACK_M - x) / d.ux
+    const b = (box.maxX + BOX_SLACK_M - x) / d.ux
+    from = Math.max(from, Math.min(a, b))
+    to = Math.min(to, Math.max(a, b))
+  } else if (x < box.minX - BOX_SLACK_M || x > box.maxX + BOX_SLACK_M) return true
+  if (d.uy !== 0) {
+    const a = (box.minY - BOX_SLACK_M - y) / d.uy
+    const b = (box.maxY + BOX_SLACK_M - y) / d.uy
+    from = Math.max(from, Math.min(a, b))
+    to = Math.min(to, Math.max(a, b))
+  } else if (y < box.minY - BOX_SLACK_M || y > box.maxY + BOX_SLACK_M) return true
+  return from > to
 }
 
 function pastSolid(solid: Solid, x: number, y: number, z: number, d: Direction): number {

@@ -1,7 +1,7 @@
 import type { IsoDate } from '../dates/index.ts'
 import { isInside, type Ring } from '../geometry/index.ts'
 import {
-  causesOfChange,
+  causeFinder,
   hoursAt,
   lightDays,
   meanHours,
@@ -12,7 +12,7 @@ import {
 } from '../light/index.ts'
 import { driftRadiusM, type Taxon } from '../plants/index.ts'
 import { isOutside, lightFit, type LightFit } from './fit.ts'
-import { bestSpots, spotField, type Occupied, type TargetPlace } from './spots.ts'
+import { bestSpots, spotField, type Occupied, type SpotField, type TargetPlace } from './spots.ts'
 import { verdictFor, type Verdict } from './verdict.ts'
 
 /** A living planting where it stands. */
@@ -51,33 +51,54 @@ export interface Assessment {
   verdict: Verdict
 }
 
+/** The light of a garden's plantings then and now, and of every place they could go to. */
+export interface GardenLight {
+  plantings: { plantingId: string; before: SunHours; now: SunHours; causes: LightCause[] }[]
+  field: SpotField
+}
+
 /** A change of this many hours is worth explaining even inside the range. */
 const EXPLAINED_HOURS = 0.5
 
 /**
- * Every planting of a garden judged on its light.
+ * The slow half of an assessment: it depends on what stands and where plants stand, not on what was decided.
  *
  * @param then the day whose standing obstructions are "before"
  * @param now the day whose standing obstructions are "now"
- * @returns worst misfit first, ties by id
  */
-export function assessGarden(garden: GardenModel, then: IsoDate, now: IsoDate): Assessment[] {
+export function gardenLight(garden: Omit<GardenModel, 'reserved'>, then: IsoDate, now: IsoDate): GardenLight {
   const { scene } = garden
   const daysNow = lightDays(scene, { kind: 'season', on: now })
   const daysThen = lightDays(scene, { kind: 'season', on: now }, () => then)
-  const field = spotField(scene, garden.places, now)
+  const causesOf = causeFinder(scene, then, now)
   const rings = new Map(garden.places.map((p) => [p.id, p.kind === 'bed' ? p.ring : undefined]))
-  const occupied = [...garden.plantings.map(groundOf), ...garden.reserved]
-  const assessments = garden.plantings.map((p): Assessment => {
-    const points = samplePoints(p, rings.get(p.placeId))
-    const hours = meanHours(points.map((q) => hoursAt(daysNow, q)))
-    const before = meanHours(points.map((q) => hoursAt(daysThen, q)))
+  return {
+    field: spotField(scene, garden.places, now),
+    plantings: garden.plantings.map((p) => {
+      const points = samplePoints(p, rings.get(p.placeId))
+      const hours = meanHours(points.map((q) => hoursAt(daysNow, q)))
+      const before = meanHours(points.map((q) => hoursAt(daysThen, q)))
+      const moved = Math.abs(hours.total - before.total) >= EXPLAINED_HOURS
+      const explained = moved || isOutside(lightFit(p.taxon, hours))
+      return { plantingId: p.id, before, now: hours, causes: explained ? causesOf(points) : [] }
+    }),
+  }
+}
+
+/**
+ * Every planting of a garden judged on its light.
+ *
+ * @param light of the same plantings, in the same order
+ * @returns worst misfit first, ties by id
+ */
+export function judgeGarden(garden: GardenModel, light: GardenLight, now: IsoDate): Assessment[] {
+  const occupied = groundTaken(garden)
+  const assessments = garden.plantings.map((p, i): Assessment => {
+    const { before, now: hours, causes } = light.plantings[i]!
     const fit = lightFit(p.taxon, hours)
     const outside = isOutside(fit)
-    const moved = Math.abs(hours.total - before.total) >= EXPLAINED_HOURS
-    const causes = outside || moved ? causesOfChange(scene, points, then, now) : []
     const spots = outside
-      ? bestSpots(field, p.taxon, groundOf(p).radiusM, occupied, { plantingId: p.id, x: p.x, y: p.y })
+      ? bestSpots(light.field, p.taxon, groundOf(p).radiusM, occupied, { plantingId: p.id, x: p.x, y: p.y })
       : []
     return {
       plantingId: p.id,
@@ -104,7 +125,17 @@ export function assessGarden(garden: GardenModel, then: IsoDate, now: IsoDate): 
   )
 }
 
-function groundOf(p: PlantingModel): Occupied {
+export const assessGarden = (garden: GardenModel, then: IsoDate, now: IsoDate): Assessment[] =>
+  judgeGarden(garden, gardenLight(garden, then, now), now)
+
+/** Ground that plants stand on and ground promised to accepted moves. */
+export const groundTaken = (garden: Pick<GardenModel, 'plantings' | 'reserved'>): Occupied[] => [
+  ...garden.plantings.map(groundOf),
+  ...garden.reserved,
+]
+
+/** The ground a planting stands on. */
+export function groundOf(p: PlantingModel): Occupied {
   return {
     plantingId: p.id,
     placeId: p.placeId,

@@ -10,6 +10,7 @@ export {
 } from './fit.ts'
 export {
   bestSpots,
+  hasRoom,
   spotField,
   type Occupied,
   type SpotField,
@@ -26,4 +27,14 @@ export {
   type Verdict,
   type VerdictInput,
 } from './verdict.ts'
-export { assessGarden, type Assessment, type GardenModel, type PlantingModel } from './assess.ts'
+export {
+  assessGarden,
+  gardenLight,
+  judgeGarden,
+  type GardenLight,
+  groundOf,
+  groundTaken,
+  type Assessment,
+  type GardenModel,
+  type PlantingModel,
+} from './assess.ts'

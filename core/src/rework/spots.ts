@@ -106,7 +106,13 @@ export function bestSpots(
   return spread(options, most)
 }
 
-function hasRoom(place: TargetPlace, p: LightPoint, radiusM: number, taken: readonly Occupied[]): boolean {
+/** Whether ground of a radius about a point lies in the place and is free; drifts may interlock a little. */
+export function hasRoom(
+  place: TargetPlace,
+  p: { x: number; y: number },
+  radiusM: number,
+  taken: readonly Occupied[],
+): boolean {
   if (place.kind === 'container')
     return radiusM <= place.radiusM && !taken.some((o) => o.placeId === place.id)
   if (!isInside(place.ring, p.x, p.y) || distanceToBoundary(place.ring, p.x, p.y) < radiusM * 0.85)

@@ -53,7 +53,7 @@ const points = {
   moveBase: -10,
   movePerMisfitHour: 22,
   moveGain: 30,
-  moveNowhere: -60,
+  moveNowhere: -200,
   moveEase: { easy: 5, fair: -5, poor: -25 },
   moveNever: -200,
   moveYoung: -10,

@@ -1,10 +1,10 @@
 import {
-  assessGarden,
   driftRadiusM,
   moistureWords,
   ringOf,
   usualThen,
   type Assessment,
+  type GardenLight,
   type GardenModel,
   type TargetPlace,
 } from '@border/core'
@@ -18,29 +18,30 @@ import { listFeatures, sceneOf, type GardenAccess } from '../store/gardens.ts'
 import { listReserved } from '../store/jobs.ts'
 import { listPlantings } from '../store/plantings.ts'
 
-export interface AssessTask {
-  model: GardenModel
-  then: string
-  on: string
+/** What the threads are asked for: the function's name and what it is given. */
+export interface ComputeTasks {
+  light: { garden: Omit<GardenModel, 'reserved'>; then: string; on: string }
+  judge: { garden: GardenModel; light: GardenLight; on: string }
 }
 
 /** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
 export function computePool(): Piscina {
   const fromSource = import.meta.url.endsWith('.ts')
   return new Piscina({
-    filename: new URL(fromSource ? './assessWorker.ts' : './assessWorker.js', import.meta.url).href,
+    filename: new URL(fromSource ? './computeWorker.ts' : './computeWorker.js', import.meta.url).href,
     maxThreads: Math.max(1, availableParallelism() - 1),
     idleTimeout: 30_000,
     ...(fromSource ? { execArgv: ['--import', 'tsx'] } : {}),
   })
 }
 
-export const assess = (task: AssessTask): Assessment[] => assessGarden(task.model, task.then, task.on)
-
 /** Bump when the computation changes, so that stored results of the old one are not used. */
-const COMPUTATION = 1
+const COMPUTATION = 2
 
-/** Every planting of a garden judged on a day; worked out off the event loop and kept by what it was worked out from. */
+/**
+ * Every planting of a garden judged on a day, off the event loop. The light, which takes seconds, is kept by all it was
+ * worked out from; the judgement, which takes a moment and changes with every decision, is made each time.
+ */
 export async function assessGardenOn(
   db: Db,
   pool: Piscina,
@@ -50,21 +51,28 @@ export async function assessGardenOn(
 ): Promise<{ then: string; on: string; assessments: Assessment[] }> {
   const model = await gardenModel(db, garden, on)
   const then = chosenThen ?? usualThen(model.scene.obstructions, on)
-  const task: AssessTask = { model, then, on }
+  const { reserved: _, ...lit } = model
+  const light = await keptLight(db, pool, { garden: lit, then, on })
+  const task: ComputeTasks['judge'] = { garden: model, light, on }
+  return { then, on, assessments: await pool.run(task, { name: 'judge' }) }
+}
+
+async function keptLight(db: Db, pool: Piscina, task: ComputeTasks['light']): Promise<GardenLight> {
   const hash = createHash('sha256')
     .update(JSON.stringify([COMPUTATION, task]))
     .digest('hex')
   const known = await db('computed').where({ hash }).first('result')
-  if (known) return { then, on, assessments: known.result }
-  const assessments: Assessment[] = await pool.run(task)
+  if (known) return known.result
+  const light: GardenLight = await pool.run(task, { name: 'light' })
   await db('computed')
-    .insert({ hash, result: JSON.stringify(assessments) })
+    .insert({ hash, result: JSON.stringify(light) })
     .onConflict('hash')
     .ignore()
-  return { then, on, assessments }
+  return light
 }
 
-async function gardenModel(db: Db, garden: GardenAccess, on: string): Promise<GardenModel> {
+/** The garden as the computation sees it on a day. */
+export async function gardenModel(db: Db, garden: GardenAccess, on: string): Promise<GardenModel> {
   const features = await listFeatures(db, garden.id)
   const plantings = await listPlantings(db, garden.id, on)
   const reserved = await listReserved(db, garden.id)

@@ -1,5 +1,14 @@
 import type { DecisionRequest, MoveTarget } from '@border/contract'
-import { dayMonthYear, distanceToSegment, isAlive, moveJobs, type Assessment } from '@border/core'
+import {
+  dayMonthYear,
+  distanceToSegment,
+  isAlive,
+  groundOf,
+  groundTaken,
+  hasRoom,
+  moveJobs,
+  type Assessment,
+} from '@border/core'
 import type { FeatureRecord } from '@border/contract'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
@@ -7,6 +16,7 @@ import { listFeatures, type GardenAccess } from '../store/gardens.ts'
 import { dropOpenJobs, insertDecision, insertJobs } from '../store/jobs.ts'
 import { listPlantings } from '../store/plantings.ts'
 import { findClimate } from '../store/weather.ts'
+import { gardenModel } from './assess.ts'
 import { planSeason } from './planSeason.ts'
 
 /** A line this near either end of a move, in metres, is named at the job. */
@@ -30,6 +40,7 @@ export async function decide(
   const moves = request.choice !== 'wait' && action === 'move'
   const target = moves ? ('target' in request && request.target) || firstSpot(assessment) : null
   if (moves && !target) throw new Refusal(422, 'Say where it goes: no free spot was found for it.')
+  if (target) await requireRoom(trx, garden, request.plantingId, who.today, target)
   if (request.choice === 'wait' && request.until <= who.today)
     throw new Refusal(422, 'The day to wait until must lie ahead.')
   const decisionId = await insertDecision(trx, {
@@ -49,6 +60,27 @@ export async function decide(
   if (target) await makeJobs(trx, who.today, garden, request.plantingId, decisionId, target)
   await planSeason(trx, garden.id, who.today)
   return { decisionId }
+}
+
+/** The ground may have been taken or promised since the page was read. */
+async function requireRoom(
+  trx: Db,
+  garden: GardenAccess,
+  plantingId: string,
+  today: string,
+  target: MoveTarget,
+): Promise<void> {
+  const model = await gardenModel(trx, garden, today)
+  const place = model.places.find((p) => p.id === target.placeId)
+  const planting = model.plantings.find((p) => p.id === plantingId)
+  if (!place) throw new Refusal(422, 'The place to move to was not found in this garden.')
+  if (!planting) throw notAssessed(today)
+  const others = groundTaken(model).filter((o) => o.plantingId !== plantingId)
+  if (!hasRoom(place, target, groundOf(planting).radiusM, others))
+    throw new Refusal(
+      409,
+      `There is no room for it at that spot in ${place.name}: the ground is taken or promised. Choose another.`,
+    )
 }
 
 function firstSpot(assessment: Assessment): MoveTarget | null {

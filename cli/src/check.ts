@@ -1,0 +1,97 @@
+import { spawnSync } from 'node:child_process'
+import { readFileSync, rmSync } from 'node:fs'
+import { ensureBuilt } from './build.ts'
+import { databaseUrl } from './cluster.ts'
+import { inState, projectRoot } from './paths.ts'
+import { say } from './say.ts'
+
+interface Count {
+  passed: number
+  failed: number
+}
+
+/** Format, lint, types, build, unit and integration tests, browser tests. */
+export async function checkCommand(): Promise<number> {
+  const total: Count = { passed: 0, failed: 0 }
+  const add = (count: Count) => {
+    total.passed += count.passed
+    total.failed += count.failed
+  }
+  add(step('format', ['npm', 'run', '--silent', 'format:check']))
+  add(step('lint', ['npm', 'run', '--silent', 'lint']))
+  add(step('types', ['npm', 'run', '--silent', 'types']))
+  await databaseUrl('postgres')
+  add(buildStep())
+  add(
+    tests(
+      'unit and integration tests',
+      ['npx', '--no-install', 'vitest', 'run', '--reporter=default', '--reporter=json'],
+      'vitest',
+    ),
+  )
+  add(
+    tests(
+      'browser tests',
+      ['npx', '--no-install', 'playwright', 'test', '--config', 'e2e/playwright.config.ts'],
+      'playwright',
+    ),
+  )
+  process.stdout.write(`${total.passed} passed, ${total.failed} failed\n`)
+  return total.failed > 0 ? 1 : 0
+}
+
+function step(name: string, command: string[]): Count {
+  say(`check: ${name}`)
+  const ok = run(command)
+  if (!ok) say(`check: ${name} failed`)
+  return { passed: ok ? 1 : 0, failed: ok ? 0 : 1 }
+}
+
+function buildStep(): Count {
+  say('check: build')
+  try {
+    ensureBuilt()
+    return { passed: 1, failed: 0 }
+  } catch (error) {
+    say((error as Error).message)
+    return { passed: 0, failed: 1 }
+  }
+}
+
+/** Runs a test runner and counts from its JSON report; a runner that leaves none counts as one failure. */
+function tests(name: string, command: string[], runner: 'vitest' | 'playwright'): Count {
+  say(`check: ${name}`)
+  const report = inState(`${runner}-report.json`)
+  rmSync(report, { force: true })
+  const ok = run([...command, ...(runner === 'vitest' ? [`--outputFile.json=${report}`] : [])], {
+    PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+  })
+  const count = readReport(report, runner)
+  if (!count) return { passed: 0, failed: 1 }
+  // A runner may fail outside any test: a crash, an unhandled error.
+  return !ok && count.failed === 0 ? { ...count, failed: 1 } : count
+}
+
+function readReport(file: string, runner: 'vitest' | 'playwright'): Count | undefined {
+  try {
+    const report = JSON.parse(readFileSync(file, 'utf8'))
+    return runner === 'vitest'
+      ? {
+          passed: report.numPassedTests,
+          failed: report.numFailedTests + (report.numPassedTests === 0 ? 1 : 0),
+        }
+      : { passed: report.stats.expected, failed: report.stats.unexpected + report.stats.flaky }
+  } catch {
+    return undefined
+  }
+}
+
+/** Everything a step prints goes to standard error, so that the count stays the last line of standard output. */
+function run([program, ...args]: string[], env: NodeJS.ProcessEnv = {}): boolean {
+  const result = spawnSync(program!, args, {
+    cwd: projectRoot,
+    stdio: ['ignore', 2, 2],
+    env: { ...process.env, ...env, FORCE_COLOR: '0', npm_config_update_notifier: 'false' },
+  })
+  return result.status === 0
+}

@@ -1,0 +1,198 @@
+import { execFileSync, spawnSync } from 'node:child_process'
+import { createHash, randomBytes } from 'node:crypto'
+import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { createServer } from 'node:net'
+import { userInfo } from 'node:os'
+import { dirname, join } from 'node:path'
+import { lock } from 'proper-lockfile'
+import { inState, projectRoot, stateFolder } from './paths.ts'
+import { say } from './say.ts'
+
+/**
+ * The project's own PostgreSQL cluster: loopback only, no Unix socket, its own port, its password in a file only the
+ * owner reads. As root it runs as the user `postgres`, in a folder that user may enter.
+ */
+interface ClusterState {
+  dataFolder: string
+  port: number
+}
+
+const FIRST_PORT = 54_329
+const SUPERUSER = 'border'
+const stateFile = inState('cluster.json')
+const passwordFile = inState('database-password')
+const isRoot = userInfo().uid === 0
+
+/** Connection string for a database in the project's cluster, which is started if it is not running. */
+export async function databaseUrl(database: string): Promise<string> {
+  const given = process.env.DATABASE_URL
+  if (given) {
+    const url = new URL(given)
+    url.pathname = `/${database}`
+    return url.href
+  }
+  const port = await startCluster()
+  return `postgres://${SUPERUSER}:${readFileSync(passwordFile, 'utf8').trim()}@127.0.0.1:${port}/${database}`
+}
+
+async function startCluster(): Promise<number> {
+  // One start at a time; others wait for it and then find it running.
+  const release = await lock(stateFolder, {
+    retries: { retries: 120, minTimeout: 250, maxTimeout: 1000 },
+    stale: 30_000,
+  })
+  try {
+    const state = readState() ?? (await initialise())
+    if (isReady(state.port) && ownsPort(state)) return state.port
+    clearStalePid(state.dataFolder)
+    state.port = await freePort(state.port)
+    writeFileSync(stateFile, JSON.stringify(state))
+    const settings = `-p ${state.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''`
+    const log = join(dirname(state.dataFolder), 'postgres.log')
+    const started = asOwner([
+      'pg_ctl',
+      '-D',
+      state.dataFolder,
+      '-w',
+      '-t',
+      '60',
+      '-l',
+      log,
+      '-o',
+      settings,
+      'start',
+    ])
+    for (let i = 0; i < 100 && !isReady(state.port); i++) await new Promise((r) => setTimeout(r, 100))
+    if (!isReady(state.port)) throw new Error(`PostgreSQL did not start; see ${log}\n${started}`)
+    return state.port
+  } finally {
+    await release()
+  }
+}
+
+export function stopCluster(): boolean {
+  const state = readState()
+  if (!state || !isReady(state.port)) return false
+  asOwner(['pg_ctl', '-D', state.dataFolder, '-m', 'fast', '-w', 'stop'])
+  return true
+}
+
+function readState(): ClusterState | undefined {
+  if (!existsSync(stateFile)) return undefined
+  const state = JSON.parse(readFileSync(stateFile, 'utf8')) as ClusterState
+  return existsSync(join(state.dataFolder, 'PG_VERSION')) ? state : undefined
+}
+
+async function initialise(): Promise<ClusterState> {
+  say('making the database cluster (once)')
+  const home = clusterHome()
+  const dataFolder = join(home, 'data')
+  rmSync(dataFolder, { recursive: true, force: true })
+  mkdirSync(dataFolder, { recursive: true, mode: 0o700 })
+  const password = randomBytes(24).toString('base64url')
+  const forInitdb = join(home, 'password')
+  writeFileSync(passwordFile, password, { mode: 0o600 })
+  writeFileSync(forInitdb, password, { mode: 0o600 })
+  if (isRoot) for (const path of [home, dataFolder, forInitdb]) chownSync(path, ...postgresIds())
+  asOwner([
+    'initdb',
+    '-D',
+    dataFolder,
+    '-U',
+    SUPERUSER,
+    '-A',
+    'scram-sha-256',
+    `--pwfile=${forInitdb}`,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+  ])
+  rmSync(forInitdb)
+  const state = { dataFolder, port: FIRST_PORT }
+  writeFileSync(stateFile, JSON.stringify(state))
+  return state
+}
+
+function clusterHome(): string {
+  const own = inState('postgres')
+  if (!isRoot || mayEnter(stateFolder)) {
+    mkdirSync(own, { recursive: true })
+    return own
+  }
+  const name = `seasoned-border-${createHash('sha256').update(projectRoot).digest('hex').slice(0, 8)}`
+  const apart = join('/var/lib/postgresql', name)
+  mkdirSync(apart, { recursive: true })
+  return apart
+}
+
+const mayEnter = (folder: string) => spawnSync('setpriv', [...asPostgres, 'test', '-x', folder]).status === 0
+
+const asPostgres = ['--reuid=postgres', '--regid=postgres', '--clear-groups', '--']
+
+function postgresIds(): [number, number] {
+  const id = (flag: string) => Number(execFileSync('id', [flag, 'postgres'], { encoding: 'utf8' }))
+  return [id('-u'), id('-g')]
+}
+
+/** Runs one of PostgreSQL's programs as the user who owns the cluster. */
+function asOwner([program, ...args]: string[]): string {
+  const command = join(binFolder(), program!)
+  const [run, all] = isRoot ? ['setpriv', [...asPostgres, command, ...args]] : [command, args]
+  // pg_ctl's child keeps inherited pipes open, so output goes to a file handle of its own: none.
+  const result = spawnSync(run, all, {
+    encoding: 'utf8',
+    cwd: '/',
+    stdio: ['ignore', program === 'pg_ctl' ? 'ignore' : 'pipe', program === 'pg_ctl' ? 'ignore' : 'pipe'],
+  })
+  if (result.status !== 0 && program !== 'pg_ctl')
+    throw new Error(`${program} failed: ${result.stderr || result.error?.message || `exit ${result.status}`}`)
+  return result.stdout ?? ''
+}
+
+let foundBin: string | undefined
+function binFolder(): string {
+  if (foundBin) return foundBin
+  const debian = '/usr/lib/postgresql'
+  const versions = existsSync(debian)
+    ? readdirSync(debian).filter((v) => Number(v) >= 15 && existsSync(join(debian, v, 'bin', 'initdb')))
+    : []
+  const newest = versions.sort((a, b) => Number(b) - Number(a))[0]
+  if (newest) return (foundBin = join(debian, newest, 'bin'))
+  const onPath = spawnSync('sh', ['-c', 'command -v initdb'], { encoding: 'utf8' }).stdout.trim()
+  if (!onPath)
+    throw new Error(
+      'PostgreSQL 15 or later is needed. Run: sudo apt-get update && sudo apt-get install -y postgresql',
+    )
+  return (foundBin = dirname(onPath))
+}
+
+const isReady = (port: number) =>
+  spawnSync(join(binFolder(), 'pg_isready'), ['-h', '127.0.0.1', '-p', String(port), '-q']).status === 0
+
+/** Whether the server on the port is this cluster's: its pid file names the port on its fourth line. */
+function ownsPort(state: ClusterState): boolean {
+  const file = join(state.dataFolder, 'postmaster.pid')
+  return existsSync(file) && readFileSync(file, 'utf8').split('\n')[3] === String(state.port)
+}
+
+/** After a crash of the machine the pid file may name a process that is something else by now. */
+function clearStalePid(dataFolder: string): void {
+  const file = join(dataFolder, 'postmaster.pid')
+  if (!existsSync(file)) return
+  const pid = readFileSync(file, 'utf8').split('\n')[0]
+  const comm = `/proc/${pid}/comm`
+  if (!existsSync(comm) || !readFileSync(comm, 'utf8').startsWith('postgres')) rmSync(file)
+}
+
+/** The port itself or the next that nobody listens on. */
+export async function freePort(from: number): Promise<number> {
+  for (let port = from; port < from + 200; port++) if (await isFree(port)) return port
+  throw new Error(`No free port from ${from} to ${from + 199} on 127.0.0.1.`)
+}
+
+const isFree = (port: number) =>
+  new Promise<boolean>((resolve) => {
+    const probe = createServer()
+    probe.once('error', () => resolve(false))
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
+  })

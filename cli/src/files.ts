@@ -1,0 +1,122 @@
+import {
+  isIsoDate,
+  obstructionOf,
+  problemText,
+  readPlan,
+  readPoints,
+  solarPosition,
+  sunHours,
+  type FileResult,
+  type Obstruction,
+} from '@border/core'
+import { readFileSync } from 'node:fs'
+import { parseArgs } from 'node:util'
+import { BadInput, Misuse } from './say.ts'
+
+/** Reads a text file, or says which one could not be read. */
+export function readText(path: string): string {
+  try {
+    return readFileSync(path, 'utf8')
+  } catch (error) {
+    throw new BadInput([
+      `${path}: ${(error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message}`,
+    ])
+  }
+}
+
+function accepted<T>(result: FileResult<T>): T {
+  if (!result.ok) throw new BadInput(result.problems.map(problemText))
+  return result.value
+}
+
+/** Options of a subcommand; anything it does not know is misuse. */
+export function optionsOf<T extends NonNullable<Parameters<typeof parseArgs>[0]>['options']>(
+  args: string[],
+  options: T,
+) {
+  try {
+    return parseArgs({ args, options, allowPositionals: true, strict: true })
+  } catch (error) {
+    throw new Misuse((error as Error).message)
+  }
+}
+
+function numberOption(name: string, text: unknown): number {
+  const value = typeof text === 'string' && text.trim() !== '' ? Number(text) : NaN
+  if (!Number.isFinite(value)) throw new Misuse(`--${name} takes a number`)
+  return value
+}
+
+/** `border sun --lat 52 --lon 1.3 --at 2026-06-21T11:00:00Z --json` */
+export function sunCommand(args: string[]): string {
+  const { values } = optionsOf(args, {
+    lat: { type: 'string' },
+    lon: { type: 'string' },
+    at: { type: 'string' },
+    json: { type: 'boolean' },
+  })
+  const lat = numberOption('lat', values.lat)
+  const lon = numberOption('lon', values.lon)
+  if (Math.abs(lat) > 90) throw new BadInput([`--lat: ${lat} is not between -90 and 90`])
+  if (Math.abs(lon) > 180) throw new BadInput([`--lon: ${lon} is not between -180 and 180`])
+  if (!values.at) throw new Misuse('--at takes an instant like 2026-06-21T11:00:00Z')
+  const at = Date.parse(values.at)
+  if (!/(Z|[+-]\d\d:?\d\d)$/.test(values.at) || Number.isNaN(at))
+    throw new BadInput([`--at: ${values.at} is not an instant with its offset, like 2026-06-21T11:00:00Z`])
+  const { azimuthDeg, elevationDeg } = solarPosition(at, lat, lon)
+  return values.json
+    ? JSON.stringify({ azimuthDeg, elevationDeg })
+    : `azimuth ${azimuthDeg.toFixed(2)}° clockwise from true north, elevation ${elevationDeg.toFixed(2)}° (geometric)`
+}
+
+/** `border light plan.geojson --points points.csv --dates 2026-03-20,2026-06-21 --json` */
+export function lightCommand(args: string[]): string {
+  const { values, positionals } = optionsOf(args, {
+    points: { type: 'string' },
+    dates: { type: 'string' },
+    json: { type: 'boolean' },
+  })
+  const [planFile, ...more] = positionals
+  if (!planFile || more.length > 0 || !values.points || !values.dates)
+    throw new Misuse('light takes one plan file, --points FILE and --dates DAY[,DAY...]')
+  const dates = values.dates.split(',').map((d) => d.trim())
+  const wrong = dates.filter((d) => !isIsoDate(d))
+  const problems = wrong.map((d) => `--dates: ${d || 'an empty entry'} is not a date like 2026-09-14`)
+  const plan = readPlan(readText(planFile), planFile)
+  const points = readPoints(readText(values.points), values.points)
+  for (const read of [plan, points]) if (!read.ok) problems.push(...read.problems.map(problemText))
+  if (problems.length > 0) throw new BadInput(problems)
+  const { garden, features } = accepted(plan)
+  const scene = {
+    latitudeDeg: garden.latitude,
+    longitudeDeg: garden.longitude,
+    northDeg: garden.northDeg,
+    obstructions: features
+      .map((f, i) => obstructionOf({ ...f, id: String(i) }))
+      .filter((o): o is Obstruction => o !== undefined),
+  }
+  const named = accepted(points)
+  const hours = dates.flatMap((date) =>
+    sunHours(scene, named, { kind: 'day', on: date }).map((h, i) => ({
+      point: named[i]!.name,
+      date,
+      sunHours: h.total,
+      morningHours: h.morning,
+      middayHours: h.midday,
+      afternoonHours: h.afternoon,
+    })),
+  )
+  if (values.json) return JSON.stringify({ hours })
+  const header = 'point,date,sun_hours,morning_hours,midday_hours,afternoon_hours'
+  const quoted = (name: string) => (/[",\n]/.test(name) ? `"${name.replaceAll('"', '""')}"` : name)
+  return [
+    header,
+    ...hours.map((h) =>
+      [
+        quoted(h.point),
+        h.date,
+        ...[h.sunHours, h.morningHours, h.middayHours, h.afternoonHours].map((v) => v.toFixed(2)),
+      ].join(','),
+    ),
+  ].join('\n')
+}

@@ -1,0 +1,3 @@
+export { demoGardens, loadDemo } from './load.ts'
+export { filesOf } from './files.ts'
+export { DEMO_DATE, town, townWeather } from './town.ts'

@@ -1,0 +1,91 @@
+/** Short forms in which the demo's gardens are written down. */
+
+type Corner = readonly [number, number]
+
+export interface SketchFeature {
+  type: 'Feature'
+  properties: Record<string, unknown>
+  geometry: object
+}
+
+export const area = (
+  kind: string,
+  name: string,
+  corners: readonly Corner[],
+  properties: object = {},
+): SketchFeature => ({
+  type: 'Feature',
+  properties: { kind, name, ...properties },
+  geometry: { type: 'Polygon', coordinates: [[...corners, corners[0]]] },
+})
+
+export const line = (
+  kind: string,
+  name: string,
+  points: readonly Corner[],
+  properties: object = {},
+): SketchFeature => ({
+  type: 'Feature',
+  properties: { kind, name, ...properties },
+  geometry: { type: 'LineString', coordinates: points },
+})
+
+export const spot = (kind: string, name: string, at: Corner, properties: object = {}): SketchFeature => ({
+  type: 'Feature',
+  properties: { kind, name, ...properties },
+  geometry: { type: 'Point', coordinates: at },
+})
+
+export const pot = (
+  name: string,
+  at: Corner,
+  diameterM: number,
+  rimHeightM: number,
+  material: string,
+): SketchFeature => spot('container', name, at, { shape: 'tapered', diameterM, rimHeightM, material })
+
+/** Taxon, count, planted on, and what is not usual about it. */
+export type SketchPlanting = readonly [
+  taxon: string,
+  count: number,
+  plantedOn: string,
+  more?: {
+    source?: 'bought' | 'division' | 'cutting' | 'seed' | 'self-sown'
+    fromTag?: string
+    role?: string
+    at?: Corner
+    note?: string
+  },
+]
+
+/** What was said of plantings at one time, in the caretaker's words. */
+export interface SketchNote {
+  tag: string
+  on: string
+  says: string
+}
+
+/** A move of the past: where the planting stood before. */
+export interface SketchMove {
+  tag: string
+  on: string
+  fromPlace: string
+  fromAt: Corner
+}
+
+export interface SketchGarden {
+  name: string
+  latitude: number
+  longitude: number
+  tagPrefix: string
+  seed: number
+  features: SketchFeature[]
+  /** Plantings by place. */
+  plantings: Record<string, SketchPlanting[]>
+  /** Things that happened and are not on the plan: they show in how plants did. */
+  unrecorded: { feature: string; event: object }[]
+  notes: SketchNote[]
+  moves: SketchMove[]
+  minutesByWeekday: number[]
+  daysOff: { day: string; minutes: number }[]
+}

@@ -1,0 +1,20 @@
+import { generateWeather, type DailyWeather, type WeatherPattern } from '@border/core'
+
+/** The made-up estuary town all three gardens lie in, at about 52.1 N, 1.3 E. */
+export const town = { name: 'Harrowmouth', latitude: 52.1, longitude: 1.3, timeZone: 'Europe/London' }
+
+/** The day the demo stands at. */
+export const DEMO_DATE = '2026-09-14'
+
+const pattern: WeatherPattern = {
+  annualMeanC: 10.6,
+  seasonalAmplitudeC: 6.7,
+  coldestDay: 28,
+  dailyRangeC: 7.4,
+  annualRainMm: 590,
+  seed: 5213,
+}
+
+/** The town's daily record, 2011 to the eve of the demo's day, by the seeded generator of core/climate. */
+export const townWeather = (): DailyWeather[] =>
+  generateWeather(pattern, 2011, 2026).filter((d) => d.day < DEMO_DATE)

@@ -1,3 +1,0 @@
-import { assess } from './assess.ts'
-
-export default assess
