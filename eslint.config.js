@@ -16,7 +16,19 @@ const not = (...names) => ({
 })
 
 /** Within core the order of dependence is the order of this list: a folder imports only those before it. */
-const coreOrder = ['dates', 'random', 'geometry', 'sun', 'light', 'climate', 'plants', 'care', 'schedule', 'rework', 'exchange']
+const coreOrder = [
+  'dates',
+  'random',
+  'geometry',
+  'sun',
+  'light',
+  'climate',
+  'plants',
+  'care',
+  'schedule',
+  'rework',
+  'exchange',
+]
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '.border/**', 'test-results/**'] },
@@ -34,7 +46,15 @@ export default tseslint.config(
     files: ['core/src/**'],
     rules: {
       ...not('contract', 'server', 'web', 'cli', 'demo', 'e2e'),
-      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'setTimeout', 'localStorage'],
+      'no-restricted-globals': [
+        'error',
+        'window',
+        'document',
+        'process',
+        'fetch',
+        'setTimeout',
+        'localStorage',
+      ],
       'no-restricted-properties': [
         'error',
         { object: 'Math', property: 'random', message: 'Randomness comes from a seed: core/random.' },

@@ -23,9 +23,10 @@ export async function importCommand(args: string[]): Promise<string> {
   try {
     await migrate(db)
     const owner = await ownerOf(db, values.as)
-    const read = await readGardenFiles(db, owner.practiceId, files, civilDate(new Date(), 'UTC'))
+    const today = civilDate(new Date(), 'UTC')
+    const read = await readGardenFiles(db, owner.practiceId, files, today)
     if (!read.ok) throw new BadInput([...read.problems.map(problemText), 'Nothing was saved.'])
-    const { features: _f, plantings, ...preview } = previewOf(read.value)
+    const { features: _f, plantings, today: _t, ...preview } = previewOf(read.value, today)
     const summary = { ...preview, plantings: plantings.length }
     if (values['dry-run']) {
       say('Checked; nothing was saved.')

@@ -1,6 +1,7 @@
 import {
   actions,
   isIsoDate,
+  isTimeZone,
   plantingSources,
   type Assessment,
   type Climate,
@@ -107,7 +108,7 @@ export const gardenRequest = z.object({
   name: shortText,
   latitude: z.number().min(-90).max(90),
   longitude: z.number().min(-180).max(180),
-  timeZone: shortText,
+  timeZone: shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London'),
   northDeg: z.number().min(-360).max(360).default(0),
 })
 
@@ -123,6 +124,9 @@ export interface ImportPreview {
   gardenName: string
   latitude: number
   longitude: number
+  northDeg: number
+  /** The day the plan is shown at. */
+  today: string
   counts: Record<string, number>
   features: PlanFeature[]
   plantings: { tag: string; place: string; taxon: string; count: number; plantedOn: string }[]

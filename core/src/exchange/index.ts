@@ -2,6 +2,7 @@ export * from './problems.ts'
 export {
   checkFeature,
   featureKinds,
+  isTimeZone,
   obstructionKinds,
   obstructionOf,
   placeKinds,

@@ -26,7 +26,8 @@ export const gardenHead = z.looseObject({
 })
 export type GardenHead = z.infer<typeof gardenHead>
 
-function isTimeZone(zone: string): boolean {
+/** Whether this runtime knows an IANA zone of that name. */
+export function isTimeZone(zone: string): boolean {
   try {
     new Intl.DateTimeFormat('en', { timeZone: zone })
     return true

@@ -37,7 +37,12 @@ export interface SunHours {
  * - `day`: that day, with what stands and is in leaf on it;
  * - `season`: the mean day of the growing season, with everything as it stands on `on`.
  */
-export type LightPeriod = { kind: 'day'; on: IsoDate } | { kind: 'season'; on: IsoDate }
+export interface LightPeriod {
+  kind: 'day' | 'season'
+  on: IsoDate
+  /** The day whose standing obstructions count, when it is not `on`: the sun of one date, the garden of another. */
+  standing?: IsoDate
+}
 
 /** One day's share of a period: what stands, where the sun goes, and how much it counts. */
 export interface LightDay {
@@ -65,11 +70,11 @@ export function growingSeason(latitudeDeg: number, on: IsoDate): IsoDate[] {
   })
 }
 
-/** @param standsOn the day whose state each obstruction is taken in; `period.on` unless told otherwise */
+/** @param standsOn the day whose state each obstruction is taken in; the period's unless told otherwise */
 export function lightDays(
   scene: Scene,
   period: LightPeriod,
-  standsOn: (o: Obstruction) => IsoDate = () => period.on,
+  standsOn: (o: Obstruction) => IsoDate = () => period.standing ?? period.on,
 ): LightDay[] {
   const days = period.kind === 'day' ? [period.on] : growingSeason(scene.latitudeDeg, period.on)
   return days.map((day) => ({

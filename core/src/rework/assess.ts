@@ -69,7 +69,7 @@ const EXPLAINED_HOURS = 0.5
 export function gardenLight(garden: Omit<GardenModel, 'reserved'>, then: IsoDate, now: IsoDate): GardenLight {
   const { scene } = garden
   const daysNow = lightDays(scene, { kind: 'season', on: now })
-  const daysThen = lightDays(scene, { kind: 'season', on: now }, () => then)
+  const daysThen = lightDays(scene, { kind: 'season', on: now, standing: then })
   const causesOf = causeFinder(scene, then, now)
   const rings = new Map(garden.places.map((p) => [p.id, p.kind === 'bed' ? p.ring : undefined]))
   return {

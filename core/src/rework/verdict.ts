@@ -193,9 +193,8 @@ function causeTerms(input: VerdictInput): Term[] {
   return [{ action: 'move', points: 1, says: causeSentence(cause) }]
 }
 
-/** `The storehouse has been gone since February 2025: 2¾ h more sun.` */
-export function causeSentence(cause: LightCause): string {
-  const more = `${quarterHours(Math.abs(cause.hours))} ${cause.hours > 0 ? 'more' : 'less'} sun a day`
+/** `Storehouse went in February 2025` */
+export function causeClause(cause: LightCause): string {
   const when = cause.date ? ` in ${monthYear(cause.date)}` : ''
   const what: Record<LightCause['what'], string> = {
     appeared: `${cause.name} went up${when}`,
@@ -205,7 +204,12 @@ export function causeSentence(cause: LightCause): string {
     lowered: `${cause.name} was lowered${when}`,
     grown: `${cause.name} has grown`,
   }
-  return `${what[cause.what]}: ${more}.`
+  return what[cause.what]
+}
+
+/** `Storehouse went in February 2025: 2¾ h more sun a day.` */
+export function causeSentence(cause: LightCause): string {
+  return `${causeClause(cause)}: ${quarterHours(Math.abs(cause.hours))} ${cause.hours > 0 ? 'more' : 'less'} sun a day.`
 }
 
 const isYoung = (input: VerdictInput) => daysBetween(input.plantedOn, input.on) < YOUNG_DAYS

@@ -11,7 +11,7 @@ export async function up(db: Knex): Promise<void> {
       name text not null check (length(trim(name)) between 1 and 120),
       demo_date date,
       use_real_today boolean not null default false,
-      created_at timestamptz not null default now()
+      created_at timestamptz not null default clock_timestamp()
     );
 
     create table people (
@@ -23,7 +23,7 @@ export async function up(db: Knex): Promise<void> {
       is_demo boolean not null default false,
       -- May add gardens to the practice.
       leads boolean not null default false,
-      created_at timestamptz not null default now(),
+      created_at timestamptz not null default clock_timestamp(),
       check (password_hash is not null or is_demo)
     );
     create unique index people_email on people (lower(email));
@@ -66,7 +66,7 @@ export async function up(db: Knex): Promise<void> {
       north_deg double precision not null default 0,
       extra jsonb not null default '{}',
       amends_planting_ground boolean not null default true,
-      created_at timestamptz not null default now(),
+      created_at timestamptz not null default clock_timestamp(),
       unique (practice_id, name)
     );
 
@@ -90,7 +90,7 @@ export async function up(db: Knex): Promise<void> {
       position integer not null default 0,
       -- Set when the entry was a mistake: kept, and no longer on the plan.
       withdrawn_at timestamptz,
-      created_at timestamptz not null default now(),
+      created_at timestamptz not null default clock_timestamp(),
       check (to_date > from_date),
       unique (id, garden_id)
     );
@@ -106,7 +106,7 @@ export async function up(db: Knex): Promise<void> {
       value double precision not null check (value >= 0),
       person_id uuid references people,
       withdrawn_at timestamptz,
-      created_at timestamptz not null default now()
+      created_at timestamptz not null default clock_timestamp()
     );
     create index feature_events_feature on feature_events (feature_id);
 
@@ -128,7 +128,7 @@ export async function up(db: Knex): Promise<void> {
       source text not null check (source in ('bought', 'division', 'cutting', 'seed', 'self-sown', 'moved')),
       parent_id uuid,
       role text,
-      created_at timestamptz not null default now(),
+      created_at timestamptz not null default clock_timestamp(),
       unique (garden_id, tag),
       unique (id, garden_id),
       foreign key (parent_id, garden_id) references plantings (id, garden_id)
@@ -162,7 +162,7 @@ export async function up(db: Knex): Promise<void> {
       says text not null,
       person_id uuid references people,
       job_id uuid,
-      created_at timestamptz not null default now()
+      created_at timestamptz not null default clock_timestamp()
     );
     create index planting_events_planting on planting_events (planting_id, on_date);
     create unique index planting_events_once_per_job on planting_events (job_id, kind) where job_id is not null;
@@ -179,7 +179,7 @@ export async function up(db: Knex): Promise<void> {
       wait_until date,
       target jsonb,
       person_id uuid not null references people,
-      created_at timestamptz not null default now(),
+      created_at timestamptz not null default clock_timestamp(),
       check (choice <> 'otherwise' or length(trim(reason)) >= 3),
       check ((choice = 'wait') = (wait_until is not null)),
       foreign key (planting_id, garden_id) references plantings (id, garden_id) on delete cascade
@@ -206,7 +206,7 @@ export async function up(db: Knex): Promise<void> {
       unplaced text,
       pinned boolean not null default false,
       revision integer not null default 0,
-      created_at timestamptz not null default now(),
+      created_at timestamptz not null default clock_timestamp(),
       check (earliest <= best_from and best_from <= best_to and best_to <= latest),
       unique (decision_id, key),
       foreign key (planting_id, garden_id) references plantings (id, garden_id) on delete cascade
@@ -229,7 +229,7 @@ export async function up(db: Knex): Promise<void> {
       lived integer check (lived >= 0),
       note text,
       person_id uuid not null references people,
-      created_at timestamptz not null default now()
+      created_at timestamptz not null default clock_timestamp()
     );
 
     create table working_weeks (
@@ -251,14 +251,14 @@ export async function up(db: Knex): Promise<void> {
       person_id uuid not null references people,
       request_hash text not null,
       answer jsonb,
-      created_at timestamptz not null default now()
+      created_at timestamptz not null default clock_timestamp()
     );
 
     -- Heavy results by a hash of all they were computed from.
     create table computed (
       hash text primary key,
       result jsonb not null,
-      created_at timestamptz not null default now()
+      created_at timestamptz not null default clock_timestamp()
     );
   `)
 }

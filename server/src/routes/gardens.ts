@@ -81,8 +81,9 @@ export const gardenRoutes: Route[] = [
     access: 'leads practice',
     body: importRequest,
     handle: async ({ db, person, body }): Promise<ImportPreviewResult> => {
-      const read = await readGardenFiles(db, person.practiceId, body, todayOf(person))
-      return read.ok ? { ok: true, preview: previewOf(read.value) } : read
+      const today = todayOf(person)
+      const read = await readGardenFiles(db, person.practiceId, body, today)
+      return read.ok ? { ok: true, preview: previewOf(read.value, today) } : read
     },
   }),
   route({

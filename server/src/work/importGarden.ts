@@ -68,13 +68,16 @@ export async function readGardenFiles(
   }
 }
 
-export function previewOf(read: ReadGarden): ImportPreview {
+/** @param today the day the plan is shown at */
+export function previewOf(read: ReadGarden, today: string): ImportPreview {
   const counts: Record<string, number> = {}
   for (const f of read.plan.features) counts[f.kind] = (counts[f.kind] ?? 0) + 1
   return {
     gardenName: read.plan.garden.name,
     latitude: read.plan.garden.latitude,
     longitude: read.plan.garden.longitude,
+    northDeg: read.plan.garden.northDeg,
+    today,
     counts,
     features: read.plan.features,
     plantings: read.plantings.map((p) => ({

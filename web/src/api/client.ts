@@ -1,0 +1,73 @@
+import type { ErrorAnswer, SessionInfo } from '@border/contract'
+
+/** A refusal or failure in words a person can act on. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly problems: NonNullable<ErrorAnswer['problems']> = [],
+  ) {
+    super(message)
+  }
+}
+
+let csrfToken = ''
+
+async function send<T>(method: 'GET' | 'POST', path: string, body?: unknown, key?: string): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: {
+        ...(method === 'POST' ? { 'content-type': 'application/json', 'x-csrf-token': csrfToken } : {}),
+        ...(key ? { 'idempotency-key': key } : {}),
+      },
+      body: method === 'POST' ? JSON.stringify(body ?? {}) : undefined,
+    })
+  } catch {
+    throw new ApiError(0, 'The server cannot be reached. Nothing was lost; try again in a moment.')
+  }
+  if (response.ok) return (await response.json()) as T
+  const answer = (await response.json().catch(() => undefined)) as ErrorAnswer | undefined
+  throw new ApiError(
+    response.status,
+    answer?.error ?? `The server answered ${response.status}.`,
+    answer?.problems,
+  )
+}
+
+export const get = <T>(path: string): Promise<T> => send<T>('GET', path)
+
+/** What is asked without changing anything, though it travels as a POST. */
+export const ask = <T>(path: string, body: unknown): Promise<T> => send<T>('POST', path, body)
+
+const RETRIES = 2
+const RETRY_MS = 600
+
+/** A write with a key of its own: when the answer is lost it is sent again under the same key, and done once. */
+export async function write<T>(path: string, body?: unknown): Promise<T> {
+  const key = crypto.randomUUID()
+  for (let attempt = 0; ; attempt++)
+    try {
+      return await send<T>('POST', path, body, key)
+    } catch (error) {
+      const lost = error instanceof ApiError && (error.status === 0 || error.status >= 502)
+      if (!lost || attempt >= RETRIES) throw error
+      await new Promise((resolve) => setTimeout(resolve, RETRY_MS * (attempt + 1)))
+    }
+}
+
+export async function openSession(): Promise<SessionInfo> {
+  return keepToken(await get<SessionInfo>('/session'))
+}
+
+/** Signing in and out, and the clock: changes of the session itself, which answer with it. */
+export async function changeSession(path: string, body?: unknown): Promise<SessionInfo> {
+  const answer = await ask<SessionInfo | { ok: true }>(path, body)
+  return 'csrfToken' in answer ? keepToken(answer) : openSession()
+}
+
+function keepToken(session: SessionInfo): SessionInfo {
+  csrfToken = session.csrfToken
+  return session
+}

@@ -1,0 +1,260 @@
+import { checkFeature, problemText, type Geometry, type Point } from '@border/core'
+import { Alert, Button, Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
+import type { Dayjs } from 'dayjs'
+import { useState } from 'react'
+import { useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { drawnKinds, kindFields, leastCorners, shapeOf, type DrawnKind } from './kinds.ts'
+import { sidesOf, step, withSide } from './outline.ts'
+
+/** Something being drawn: its kind and its corners so far, plan metres. */
+export interface Draft {
+  kind: DrawnKind
+  corners: readonly Point[]
+}
+
+interface Props {
+  draft: Draft
+  onDraft: (draft: Draft) => void
+  onClose: () => void
+}
+
+interface Values {
+  name: string
+  from?: Dayjs | null
+  deciduous?: boolean
+  moisture?: string
+  [size: string]: unknown
+}
+
+/** Click corners on the plan or type them: every side's length and bearing can be set as it was measured. */
+export function DrawForm({ draft, onDraft, onClose }: Props) {
+  const { view } = useGardenContext()
+  const [form] = Form.useForm<Values>()
+  const [problems, setProblems] = useState<string[]>([])
+  const save = useGardenWrite<{ feature: unknown }>(view.garden.id, () => '/features', 'On the plan.')
+  const missing = leastCorners(draft.kind) - draft.corners.length
+  const submit = (values: Values) => {
+    const feature = featureOf(draft, values, view.garden.latitude)
+    const checked = checkFeature(feature)
+    setProblems(checked.ok ? [] : checked.problems.map((p) => problemText({ ...p, file: values.name })))
+    if (checked.ok) save.mutate({ feature }, { onSuccess: onClose })
+  }
+  const fields = kindFields[draft.kind]
+  return (
+    <Form<Values>
+      key={draft.kind}
+      form={form}
+      layout="vertical"
+      className="draw-form"
+      requiredMark={false}
+      initialValues={Object.fromEntries(fields.map((f) => [f.name, f.usual]))}
+      onFinish={submit}
+    >
+      <h2>Add to the plan</h2>
+      <Form.Item label="What">
+        <Select<DrawnKind>
+          aria-label="What"
+          value={draft.kind}
+          onChange={(kind) =>
+            onDraft({ kind, corners: shapeOf(kind) === shapeOf(draft.kind) ? draft.corners : [] })
+          }
+          options={drawnKinds.map((k) => ({ value: k, label: k }))}
+        />
+      </Form.Item>
+      <Form.Item name="name" label="Name" rules={[{ required: true, message: 'Give it a name' }]}>
+        <Input maxLength={120} autoFocus />
+      </Form.Item>
+      <Corners draft={draft} onDraft={onDraft} />
+      {fields.length > 0 && (
+        <div className="draw-sizes">
+          {fields.map((f) => (
+            <Form.Item
+              key={f.name}
+              name={f.name}
+              label={f.label}
+              rules={[{ required: true, message: 'Needed' }]}
+            >
+              <InputNumber min={f.min} max={f.max} step={f.step} suffix={f.unit} />
+            </Form.Item>
+          ))}
+        </div>
+      )}
+      {draft.kind === 'tree' && (
+        <Form.Item name="deciduous" valuePropName="checked" initialValue={true}>
+          <Checkbox>Drops its leaves in winter</Checkbox>
+        </Form.Item>
+      )}
+      {draft.kind === 'bed' && (
+        <Form.Item name="moisture" label="Ground">
+          <Select
+            allowClear
+            placeholder="not known"
+            options={['dry', 'dryish', 'fresh', 'moist', 'wet'].map((m) => ({ value: m, label: m }))}
+          />
+        </Form.Item>
+      )}
+      <Form.Item name="from" label="Standing since (leave empty for always)">
+        <DatePicker format="D MMM YYYY" />
+      </Form.Item>
+      {problems.map((p) => (
+        <Alert key={p} type="error" title={p} />
+      ))}
+      <div className="row">
+        <Button type="primary" htmlType="submit" disabled={missing > 0} loading={save.isPending}>
+          Put it on the plan
+        </Button>
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
+    </Form>
+  )
+}
+
+function Corners({ draft, onDraft }: Pick<Props, 'draft' | 'onDraft'>) {
+  const { corners } = draft
+  const shape = shapeOf(draft.kind)
+  const closed = shape === 'Polygon'
+  const sides = sidesOf(corners, closed)
+  const [next, setNext] = useState({ lengthM: 3, bearingDeg: 90 })
+  const set = (changed: readonly Point[]) => onDraft({ ...draft, corners: changed })
+  const [first] = corners
+  const missing = leastCorners(draft.kind) - corners.length
+  return (
+    <fieldset className="draw-corners">
+      <legend>{shape === 'Point' ? 'Where' : 'Corners and measured sides'}</legend>
+      <small>
+        {missing > 0
+          ? shape === 'Point'
+            ? 'Click the plan, or type where it stands.'
+            : `Click ${missing} more ${missing === 1 ? 'corner' : 'corners'} on the plan, or type them.`
+          : 'Metres from the plan’s origin; bearings clockwise from up the plan.'}
+      </small>
+      <div className="row">
+        <span className="draw-n">1</span>
+        <InputNumber
+          aria-label="Metres east"
+          value={first?.[0]}
+          step={0.1}
+          precision={2}
+          suffix="m E"
+          onChange={(x) => x !== null && set(moved(corners, [x, first?.[1] ?? 0]))}
+        />
+        <InputNumber
+          aria-label="Metres north"
+          value={first?.[1]}
+          step={0.1}
+          precision={2}
+          suffix="m N"
+          onChange={(y) => y !== null && set(moved(corners, [first?.[0] ?? 0, y]))}
+        />
+      </div>
+      {sides.map((side, i) => {
+        const closing = closed && i === corners.length - 1
+        return (
+          <div className="row" key={i}>
+            <span className="draw-n">{closing ? '→1' : i + 2}</span>
+            <InputNumber
+              aria-label={`Length of side ${i + 1}`}
+              value={round(side.lengthM)}
+              min={0.05}
+              step={0.1}
+              suffix="m"
+              disabled={closing}
+              onChange={(lengthM) => lengthM && set(withSide(corners, i, { ...side, lengthM }))}
+            />
+            <InputNumber
+              aria-label={`Bearing of side ${i + 1}`}
+              value={round(side.bearingDeg)}
+              min={0}
+              max={360}
+              suffix="°"
+              disabled={closing}
+              onChange={(bearingDeg) =>
+                bearingDeg !== null && set(withSide(corners, i, { ...side, bearingDeg }))
+              }
+            />
+            {!closing && (
+              <Button
+                size="small"
+                type="text"
+                aria-label={`Remove corner ${i + 2}`}
+                onClick={() => set(corners.filter((_, k) => k !== i + 1))}
+              >
+                ✕
+              </Button>
+            )}
+          </div>
+        )
+      })}
+      {shape !== 'Point' && first && (
+        <div className="row">
+          <span className="draw-n">+</span>
+          <InputNumber
+            aria-label="Length of the next side"
+            value={next.lengthM}
+            min={0.05}
+            step={0.1}
+            suffix="m"
+            onChange={(v) => v && setNext({ ...next, lengthM: v })}
+          />
+          <InputNumber
+            aria-label="Bearing of the next side"
+            value={next.bearingDeg}
+            min={0}
+            max={360}
+            suffix="°"
+            onChange={(v) => v !== null && setNext({ ...next, bearingDeg: v })}
+          />
+          <Button size="small" onClick={() => set([...corners, step(corners.at(-1)!, next)])}>
+            Add
+          </Button>
+        </div>
+      )}
+    </fieldset>
+  )
+}
+
+const round = (v: number) => Math.round(v * 100) / 100
+
+/** The whole outline with its first corner elsewhere. */
+function moved(corners: readonly Point[], to: Point): Point[] {
+  const [first] = corners
+  if (!first) return [to]
+  return corners.map((c): Point => [c[0] + to[0] - first[0], c[1] + to[1] - first[1]])
+}
+
+/** Months in leaf by hemisphere, until the tree's own dates are set in a file. */
+const leafDates = (latitude: number) =>
+  latitude >= 0 ? { leafFrom: '04-25', leafTo: '11-05' } : { leafFrom: '10-25', leafTo: '05-05' }
+
+function featureOf(draft: Draft, values: Values, latitude: number): unknown {
+  const { name, from, deciduous, moisture } = values
+  const sizes = kindFields[draft.kind].map((f) => {
+    const value = values[f.name] as number
+    return [f.name, f.unit === '%' ? value / 100 : value]
+  })
+  return {
+    type: 'Feature',
+    properties: {
+      kind: draft.kind,
+      name,
+      ...(from ? { from: from.format('YYYY-MM-DD') } : {}),
+      ...(moisture ? { moisture } : {}),
+      ...(draft.kind === 'tree' && deciduous ? { ...leafDates(latitude), transmissionBare: 0.6 } : {}),
+      ...Object.fromEntries(sizes),
+    },
+    geometry: geometryOf(draft),
+  }
+}
+
+function geometryOf({ kind, corners }: Draft): Geometry {
+  const points = corners.map((c): [number, number] => [round(c[0]), round(c[1])])
+  switch (shapeOf(kind)) {
+    case 'Point':
+      return { type: 'Point', coordinates: points[0]! }
+    case 'LineString':
+      return { type: 'LineString', coordinates: points }
+    case 'Polygon':
+      return { type: 'Polygon', coordinates: [[...points, points[0]!]] }
+  }
+}

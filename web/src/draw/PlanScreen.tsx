@@ -1,0 +1,178 @@
+import type { FeatureRecord } from '@border/contract'
+import { isAlive, type FeatureKind, type Point } from '@border/core'
+import { Button, Popconfirm } from 'antd'
+import { useState } from 'react'
+import { Link, useLocation } from 'react-router'
+import { useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { shortDate } from '../frame/words.ts'
+import { useSize } from '../frame/useSize.ts'
+import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
+import '../light/light.css'
+import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
+import type { PlanScale } from '../plan/scale.ts'
+import './draw.css'
+import { DrawForm, type Draft } from './DrawForm.tsx'
+import { snapped } from './outline.ts'
+import { shapeOf } from './kinds.ts'
+
+/** The plan by hand: outlines by corners with typed lengths, trees and pots by a point and their sizes. */
+export function Screen() {
+  const { view, on, isHead } = useGardenContext()
+  const { search } = useLocation()
+  const [ref, size] = useSize()
+  const [draft, setDraft] = useState<Draft>()
+  const [selectedId, setSelected] = useState<string>()
+  const selected = view.features.find((f) => f.id === selectedId)
+  const pick = (picked: Picked) => {
+    if (draft) {
+      if (picked.kind === 'spot') setDraft(withCorner(draft, snapped([picked.x, picked.y])))
+      return
+    }
+    if (picked.kind === 'feature') setSelected(picked.id)
+  }
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>Plan</h1>
+          <p>
+            {view.features.length === 0
+              ? 'An empty plan. Start with what casts shade and one bed; or bring a whole garden in from files.'
+              : 'What stands in the garden and about it. Sizes in metres; the light follows at once.'}
+          </p>
+        </div>
+        <div className="screen-tools">
+          {isHead && !draft && (
+            <Button type="primary" onClick={() => setDraft({ kind: 'bed', corners: [] })}>
+              Add to the plan
+            </Button>
+          )}
+        </div>
+      </header>
+      <div className="screen-split">
+        <div className={`light-plan${draft ? ' drawing' : ''}`} ref={ref}>
+          {size.width > 0 && (
+            <PlanDrawing
+              features={view.features}
+              plantings={draft ? [] : view.plantings}
+              on={on}
+              northDeg={view.garden.northDeg}
+              width={size.width}
+              height={size.height}
+              selectedId={selectedId}
+              onPick={pick}
+              label={`Plan of ${view.garden.name}`}
+              overlay={(scale) => draft && <DraftShape draft={draft} scale={scale} />}
+            />
+          )}
+        </div>
+        <aside className="stack" aria-label="Parts of the plan">
+          {draft ? (
+            <DrawForm draft={draft} onDraft={setDraft} onClose={() => setDraft(undefined)} />
+          ) : (
+            <>
+              {selected && (
+                <ObstructionPanel
+                  key={selected.id}
+                  feature={selected}
+                  onClose={() => setSelected(undefined)}
+                />
+              )}
+              <PartsList selectedId={selectedId} onSelect={setSelected} />
+              {view.features.length > 0 && view.plantings.length === 0 && (
+                <p>
+                  Next: <Link to={{ pathname: '../plants', search }}>add what grows here</Link>.
+                </p>
+              )}
+            </>
+          )}
+        </aside>
+      </div>
+    </>
+  )
+}
+
+/** Another corner, or the one point that a tree or pot has. */
+function withCorner(draft: Draft, at: Point): Draft {
+  return { ...draft, corners: shapeOf(draft.kind) === 'Point' ? [at] : [...draft.corners, at] }
+}
+
+function DraftShape({ draft, scale }: { draft: Draft; scale: PlanScale }) {
+  const points = draft.corners.map((c) => `${scale.x(c[0])},${scale.y(c[1])}`).join(' ')
+  const closed = shapeOf(draft.kind) === 'Polygon'
+  return (
+    <g className="draft">
+      {closed ? <polygon points={points} /> : <polyline points={points} fill="none" />}
+      {draft.corners.map((c, i) => (
+        <g key={i}>
+          <circle cx={scale.x(c[0])} cy={scale.y(c[1])} r={5} />
+          <text x={scale.x(c[0]) + 8} y={scale.y(c[1]) - 6}>
+            {i + 1}
+          </text>
+        </g>
+      ))}
+    </g>
+  )
+}
+
+const kindOrder: FeatureKind[] = [
+  'bed',
+  'container',
+  'building',
+  'wall',
+  'fence',
+  'hedge',
+  'tree',
+  'hazard',
+  'path',
+  'water',
+  'viewpoint',
+]
+
+function PartsList({
+  selectedId,
+  onSelect,
+}: {
+  selectedId: string | undefined
+  onSelect: (id: string) => void
+}) {
+  const { view, on, isHead } = useGardenContext()
+  const withdraw = useGardenWrite<{ id: string; name: string }>(
+    view.garden.id,
+    ({ id }) => `/features/${id}/withdraw`,
+    ({ name }) => `${name} is off the plan.`,
+  )
+  const parts = [...view.features].sort((a, b) => kindOrder.indexOf(a.kind) - kindOrder.indexOf(b.kind))
+  const planted = new Set(view.plantings.map((p) => p.placeId))
+  return (
+    <div>
+      <h2>On the plan</h2>
+      {parts.map((f) => (
+        <div key={f.id} className={`part-row${f.id === selectedId ? ' selected' : ''}`}>
+          <button type="button" onClick={() => onSelect(f.id)} aria-pressed={f.id === selectedId}>
+            {f.name} <small>{describe(f, on)}</small>
+          </button>
+          {isHead && !planted.has(f.id) && (
+            <Popconfirm
+              title={`Take ${f.name} off the plan?`}
+              description="For something entered by mistake. What is gone in the garden gets a last day instead."
+              okText="Take it off"
+              onConfirm={() => withdraw.mutate({ id: f.id, name: f.name })}
+            >
+              <Button size="small" type="text" aria-label={`Take ${f.name} off the plan`}>
+                ✕
+              </Button>
+            </Popconfirm>
+          )}
+        </div>
+      ))}
+    </div>
+  )
+}
+
+function describe(f: FeatureRecord, on: string): string {
+  const height = typeof f.properties.heightM === 'number' ? `, ${f.properties.heightM} m` : ''
+  if (f.to && f.to <= on) return `${f.kind}, gone ${shortDate(f.to)}`
+  return isAlive(f, on) ? `${f.kind}${height}` : `${f.kind}, from ${shortDate(f.from!)}`
+}

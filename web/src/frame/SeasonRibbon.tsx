@@ -1,0 +1,283 @@
+import type { JobRecord } from '@border/contract'
+import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
+import { Button } from 'antd'
+import { area, line } from 'd3-shape'
+import { scaleLinear } from 'd3-scale'
+import { useEffect, useRef } from 'react'
+import { useSeason } from '../api/queries.ts'
+import { useAsOf } from './asOf.ts'
+import type { GardenContext } from './GardenFrame.tsx'
+import { shortDate } from './words.ts'
+import { useSize } from './useSize.ts'
+
+const HEIGHT = 104
+const FOOT_Y = 88
+const DAYS = 365
+const WEEK = 7
+const MONTHS = ['J', 'F', 'M', 'A', 'M', 'J', 'J', 'A', 'S', 'O', 'N', 'D']
+const FLAG_WIDTH = 92
+
+/** The year by weeks, and the as-of date on it: drag along it, or step with the arrow keys, or with [ and ]. */
+export function SeasonRibbon({ context }: { context: GardenContext }) {
+  const { on, today, setOn, step } = useAsOf()
+  const { data: season } = useSeason(context.view.garden.id)
+  const [ref, { width }] = useSize()
+  const svgRef = useRef<SVGSVGElement>(null)
+  useStepKeys(step, () => setOn(today))
+  const year = yearOf(on)
+  const narrow = width < 760
+  const left = narrow ? 12 : 196
+  const right = Math.max(left + 100, width - 18)
+  const x = scaleLinear([0, DAYS], [left, right])
+  const xOf = (day: IsoDate) => x(Math.min(DAYS, dayOfYear(day)))
+  const pick = (clientX: number) => {
+    const box = svgRef.current!.getBoundingClientRect()
+    const doy = Math.round(x.invert(clientX - box.left))
+    setOn(fromDayOfYear(year, Math.min(DAYS, Math.max(1, doy))))
+  }
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    const days = { ArrowLeft: -1, ArrowRight: 1, PageUp: -28, PageDown: 28, ArrowDown: -WEEK, ArrowUp: WEEK }[
+      e.key
+    ]
+    if (days === undefined) return
+    e.preventDefault()
+    step(days)
+  }
+  const flagX = Math.min(right - FLAG_WIDTH / 2, Math.max(left + FLAG_WIDTH / 2, xOf(on)))
+  return (
+    <footer className="frame-ribbon">
+      <div className="ribbon" ref={ref}>
+        {!narrow && (
+          <>
+            <div className="ribbon-year">
+              <Button
+                size="small"
+                type="text"
+                aria-label="A year earlier"
+                onClick={() => setOn(inYear(on, year - 1))}
+              >
+                ‹
+              </Button>
+              <b>{year}</b>
+              <Button
+                size="small"
+                type="text"
+                aria-label="A year later"
+                onClick={() => setOn(inYear(on, year + 1))}
+              >
+                ›
+              </Button>
+            </div>
+            {on !== today && (
+              <Button className="ribbon-today" size="small" onClick={() => setOn(today)}>
+                Today
+              </Button>
+            )}
+          </>
+        )}
+        {width > 0 && (
+          <svg
+            ref={svgRef}
+            height={HEIGHT}
+            role="slider"
+            tabIndex={0}
+            aria-label="As-of date"
+            aria-valuemin={1}
+            aria-valuemax={DAYS}
+            aria-valuenow={Math.min(DAYS, dayOfYear(on))}
+            aria-valuetext={dayMonthYear(on)}
+            onKeyDown={onKeyDown}
+            onPointerDown={(e) => {
+              e.currentTarget.setPointerCapture(e.pointerId)
+              pick(e.clientX)
+            }}
+            onPointerMove={(e) => e.buttons === 1 && pick(e.clientX)}
+          >
+            <RibbonRows
+              context={context}
+              x={x}
+              year={year}
+              labels={!narrow}
+              jobs={season?.jobs ?? []}
+              days={season?.workingDays ?? []}
+            />
+            {yearOf(today) === year && today !== on && (
+              <line
+                x1={xOf(today)}
+                x2={xOf(today)}
+                y1={6}
+                y2={FOOT_Y}
+                stroke="var(--ink)"
+                strokeDasharray="2 3"
+              />
+            )}
+            <line x1={xOf(on)} x2={xOf(on)} y1={4} y2={FOOT_Y + 2} stroke="var(--act)" strokeWidth={2.2} />
+            <rect
+              className="ribbon-flag"
+              x={flagX - FLAG_WIDTH / 2}
+              y={1}
+              width={FLAG_WIDTH}
+              height={18}
+              rx={2}
+            />
+            <text className="ribbon-flag-text" x={flagX} y={14} textAnchor="middle">
+              {shortDate(on)}
+            </text>
+          </svg>
+        )}
+      </div>
+    </footer>
+  )
+}
+
+function inYear(day: IsoDate, year: number): IsoDate {
+  return day.slice(5) === '02-29' ? `${year}-02-28` : `${year}${day.slice(4)}`
+}
+
+function useStepKeys(step: (days: number) => void, goToday: () => void) {
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      const at = e.target as HTMLElement
+      if (
+        e.ctrlKey ||
+        e.metaKey ||
+        e.altKey ||
+        at.closest('input, textarea, select, [role="combobox"], [role="dialog"]')
+      )
+        return
+      if (e.key === '[') step(-WEEK)
+      if (e.key === ']') step(WEEK)
+      if (e.key === 't') goToday()
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  }, [step, goToday])
+}
+
+interface RowsProps {
+  context: GardenContext
+  x: (dayOfYear: number) => number
+  year: number
+  labels: boolean
+  jobs: readonly JobRecord[]
+  days: readonly { day: IsoDate; minutes: number }[]
+}
+
+/** Frost risk, soil warmth, bloom by week, job windows and working days, each on its own line. */
+function RibbonRows({ context, x, year, labels, jobs, days }: RowsProps) {
+  const { climate } = context.view
+  const clamp = (day: IsoDate) => (yearOf(day) < year ? 0 : yearOf(day) > year ? DAYS : dayOfYear(day))
+  const touches = (from: IsoDate, to: IsoDate) => yearOf(from) <= year && yearOf(to) >= year
+  const frost = area<number>()
+    .x((_, i) => x(i))
+    .y0(24)
+    .y1((risk) => 24 - risk * 16)
+  const soilTop = climate ? Math.max(20, ...climate.soilC) : 20
+  const warmth = line<number>()
+    .x((_, i) => x(i))
+    .y((c) => 52 - (Math.max(0, c) / soilTop) * 20)
+  return (
+    <>
+      {MONTHS.map((m, i) => (
+        <g key={i}>
+          <line
+            x1={x(i * 30.42)}
+            x2={x(i * 30.42)}
+            y1={8}
+            y2={FOOT_Y + 4}
+            stroke="var(--rule)"
+            strokeWidth={0.8}
+          />
+          <text x={x(i * 30.42 + 15)} y={101} textAnchor="middle">
+            {m}
+          </text>
+        </g>
+      ))}
+      {climate && (
+        <>
+          <path d={frost(climate.frostRisk)!} fill="var(--frost)" />
+          <path d={warmth(climate.soilC)!} fill="none" stroke="var(--warmth)" strokeWidth={1.5} />
+        </>
+      )}
+      <BloomWeeks context={context} x={x} year={year} />
+      {jobs
+        .filter((j) => j.state === 'open' && touches(j.window.earliest, j.window.latest))
+        .map((j) => (
+          <rect
+            key={j.id}
+            x={x(clamp(j.window.earliest))}
+            width={Math.max(3, x(clamp(j.window.latest)) - x(clamp(j.window.earliest)))}
+            y={78}
+            height={5}
+            fill="var(--open)"
+            fillOpacity={0.45}
+          />
+        ))}
+      {days
+        .filter((d) => yearOf(d.day) === year)
+        .map((d) => (
+          <line
+            key={d.day}
+            x1={x(dayOfYear(d.day))}
+            x2={x(dayOfYear(d.day))}
+            y1={84}
+            y2={FOOT_Y}
+            stroke="var(--ink)"
+            strokeWidth={1}
+          />
+        ))}
+      <line x1={x(0)} x2={x(DAYS)} y1={FOOT_Y} y2={FOOT_Y} stroke="var(--rule-strong)" />
+      {labels &&
+        (
+          [
+            ['frost risk', 22],
+            ['soil warmth', 45],
+            ['in bloom', 67],
+            ['windows, working days', 86],
+          ] as const
+        ).map(([text, y]) => (
+          <text key={text} x={x(0) - 8} y={y} textAnchor="end">
+            {text}
+          </text>
+        ))}
+    </>
+  )
+}
+
+const MOST_BLOCKS = 5
+
+/** Usual bloom of what stands in the garden, a block for each few taxa in flower that week. */
+function BloomWeeks({
+  context,
+  x,
+  year,
+}: {
+  context: GardenContext
+  x: (d: number) => number
+  year: number
+}) {
+  const south = context.view.garden.latitude < 0
+  const taxa = [...new Map(context.view.plantings.map((p) => [p.taxon.botanical, p.taxon])).values()].filter(
+    (t) => t.flowerColour,
+  )
+  const weeks = Array.from({ length: 52 }, (_, w) => {
+    const day = addDays(`${year}-01-04`, w * WEEK + (south ? 182 : 0))
+    return taxa.filter((t) => bloomsOn(t, day.slice(5)))
+  })
+  const each = Math.max(1, Math.ceil(Math.max(...weeks.map((w) => w.length)) / MOST_BLOCKS))
+  return weeks.flatMap((flowering, w) =>
+    Array.from({ length: Math.ceil(flowering.length / each) }, (_, k) => (
+      <rect
+        key={`${w}-${k}`}
+        x={x(w * WEEK) + 1}
+        width={Math.max(1, x(WEEK) - x(0) - 2)}
+        y={70 - k * 4.4}
+        height={3.6}
+        rx={0.8}
+        fill={flowering[k * each]!.flowerColour!}
+        stroke="var(--rule-strong)"
+        strokeWidth={0.3}
+      />
+    )),
+  )
+}

@@ -1,0 +1,32 @@
+import { addDays, isIsoDate, type IsoDate } from '@border/core'
+import { useCallback } from 'react'
+import { useSearchParams } from 'react-router'
+import { useSignedIn } from '../api/queries.ts'
+
+/** The one date every screen stands at: `?on=` in the address, today when it is absent. */
+export function useAsOf(): {
+  on: IsoDate
+  today: IsoDate
+  setOn: (day: IsoDate) => void
+  step: (days: number) => void
+} {
+  const { today } = useSignedIn()
+  const [params, setParams] = useSearchParams()
+  const asked = params.get('on')
+  const on = asked && isIsoDate(asked) ? asked : today
+  const setOn = useCallback(
+    (day: IsoDate) =>
+      setParams(
+        (before) => {
+          const next = new URLSearchParams(before)
+          if (day === today) next.delete('on')
+          else next.set('on', day)
+          return next
+        },
+        { replace: true },
+      ),
+    [setParams, today],
+  )
+  const step = useCallback((days: number) => setOn(addDays(on, days)), [on, setOn])
+  return { on, today, setOn, step }
+}

@@ -1,0 +1,28 @@
+import { dayMonth, yearOf, type IsoDate } from '@border/core'
+
+/** `14 Sept 2026`, for narrow places. */
+export function shortDate(day: IsoDate): string {
+  return `${shortDayMonth(day)} ${yearOf(day)}`
+}
+
+export function shortDayMonth(day: IsoDate): string {
+  const [d, month] = dayMonth(day).split(' ')
+  return `${d} ${month!.length > 5 ? month!.slice(0, month === 'September' ? 4 : 3) : month}`
+}
+
+const weekdays = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
+export const weekdayName = (n: number): string => weekdays[n]!
+
+/** `1 planting`, `3 plantings` */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
+
+/** `3 h 20 min`, `45 min` */
+export function minutesText(minutes: number): string {
+  const hours = Math.floor(minutes / 60)
+  const rest = minutes % 60
+  if (hours === 0) return `${rest} min`
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`
+}
+
+/** `Feb 2025` */
+export const shortMonthYear = (day: IsoDate): string => shortDate(day).split(' ').slice(1).join(' ')

@@ -1,0 +1,234 @@
+import type { ImportPreview, ImportPreviewResult, ImportRequest } from '@border/contract'
+import { problemText, type FileProblem } from '@border/core'
+import { useQueryClient } from '@tanstack/react-query'
+import { Alert, Button, Form, Input, InputNumber, Tabs } from 'antd'
+import { useState } from 'react'
+import { Link, useNavigate } from 'react-router'
+import { ask, write } from '../api/client.ts'
+import { errorText, useGardens, useSignedIn } from '../api/queries.ts'
+import { Whole } from '../frame/Shell.tsx'
+import { counted } from '../frame/words.ts'
+import { PlanDrawing } from '../plan/PlanDrawing.tsx'
+import './gardens.css'
+
+/** A garden comes in from files, or starts empty and is drawn by hand. */
+export function Screen() {
+  const session = useSignedIn()
+  const { data: gardens } = useGardens()
+  if (!session.person.leads)
+    return (
+      <Whole title="No garden yet">
+        <p>
+          You do not belong to a garden yet. Whoever leads {session.person.practiceName} can add you to one
+          under Set-up.
+        </p>
+      </Whole>
+    )
+  return (
+    <main className="new-garden">
+      <div className="spread">
+        <h1>{gardens?.length === 0 ? 'Your first garden' : 'Add a garden'}</h1>
+        {gardens && gardens.length > 0 && <Link to="/">Back to the gardens</Link>}
+      </div>
+      <Tabs
+        items={[
+          { key: 'files', label: 'From files', children: <FromFiles /> },
+          { key: 'hand', label: 'By hand', children: <ByHand /> },
+        ]}
+      />
+    </main>
+  )
+}
+
+function useOpenGarden() {
+  const client = useQueryClient()
+  const navigate = useNavigate()
+  return async (gardenId: string, screen: string) => {
+    await client.invalidateQueries({ queryKey: ['gardens'] })
+    void navigate(`/g/${gardenId}/${screen}`)
+  }
+}
+
+/** Which of the three files a file is, by its name. */
+function roleOf(name: string): keyof ImportRequest | undefined {
+  const lower = name.toLowerCase()
+  if (lower.endsWith('.geojson') || lower.endsWith('.json')) return 'plan'
+  if (!lower.endsWith('.csv')) return undefined
+  return lower.includes('weather') ? 'weather' : 'plantings'
+}
+
+function FromFiles() {
+  const open = useOpenGarden()
+  const [files, setFiles] = useState<Partial<ImportRequest>>({})
+  const [preview, setPreview] = useState<ImportPreview>()
+  const [problems, setProblems] = useState<FileProblem[]>([])
+  const [failure, setFailure] = useState('')
+  const [busy, setBusy] = useState(false)
+  const choose = async (list: FileList | null) => {
+    const read: Partial<ImportRequest> = {}
+    for (const file of Array.from(list ?? [])) {
+      const role = roleOf(file.name)
+      if (role) read[role] = await file.text()
+    }
+    setFiles(read)
+    setPreview(undefined)
+    setProblems([])
+    setFailure(read.plan ? '' : 'Choose the plan, plan.geojson, with any of the others.')
+    if (!read.plan) return
+    await attempt(async () => {
+      const result = await ask<ImportPreviewResult>('/imports/preview', read)
+      if (result.ok) setPreview(result.preview)
+      else setProblems(result.problems)
+    })
+  }
+  const attempt = async (work: () => Promise<void>) => {
+    setBusy(true)
+    try {
+      await work()
+    } catch (error) {
+      setFailure(errorText(error))
+    } finally {
+      setBusy(false)
+    }
+  }
+  const save = () =>
+    attempt(async () => {
+      const { gardenId } = await write<{ gardenId: string }>('/imports', files)
+      await open(gardenId, 'light')
+    })
+  return (
+    <div className="stack">
+      <p>
+        A garden is a plan (<code>plan.geojson</code>), what grows in it (<code>plantings.csv</code>) and, if
+        you have one, a daily weather record (<code>weather.csv</code>). The formats are in docs/formats.md,
+        with an example in examples/walled-court.
+      </p>
+      <label className="file-choice">
+        <input
+          type="file"
+          multiple
+          accept=".geojson,.json,.csv"
+          aria-label="Garden files"
+          onChange={(e) => void choose(e.target.files)}
+        />
+        <span>Choose the files together</span>
+      </label>
+      {failure && <Alert type="error" title={failure} />}
+      {problems.length > 0 && (
+        <Alert
+          type="error"
+          title={`Nothing can be saved yet: ${counted(problems.length, 'thing')} to put right`}
+          description={
+            <ul className="plain-list">
+              {problems.map((p) => (
+                <li key={problemText(p)}>{problemText(p)}</li>
+              ))}
+            </ul>
+          }
+        />
+      )}
+      {preview && (
+        <section className="stack">
+          <h2>{preview.gardenName}</h2>
+          <p>
+            {Object.entries(preview.counts)
+              .map(([kind, n]) => counted(n, kind))
+              .join(', ')}
+            ; {counted(preview.plantings.length, 'planting')};{' '}
+            {preview.weatherDays > 0
+              ? `${preview.weatherDays} days of weather`
+              : 'no weather record, so a simulated one for this latitude is used'}
+            . Nothing is saved yet.
+          </p>
+          <div className="new-plan">
+            <PlanDrawing
+              features={preview.features.map((f, i) => ({ ...f, id: String(i) }))}
+              plantings={[]}
+              on={preview.today}
+              northDeg={preview.northDeg}
+              width={760}
+              height={400}
+              label={`Plan of ${preview.gardenName}`}
+            />
+          </div>
+          <div>
+            <Button type="primary" loading={busy} onClick={() => void save()}>
+              Save this garden
+            </Button>
+          </div>
+        </section>
+      )}
+    </div>
+  )
+}
+
+function ByHand() {
+  const open = useOpenGarden()
+  const [failure, setFailure] = useState('')
+  const [busy, setBusy] = useState(false)
+  const save = async (body: object) => {
+    setBusy(true)
+    setFailure('')
+    try {
+      const { gardenId } = await write<{ gardenId: string }>('/gardens', body)
+      await open(gardenId, 'plan')
+    } catch (error) {
+      setFailure(errorText(error))
+    } finally {
+      setBusy(false)
+    }
+  }
+  const { timeZone } = Intl.DateTimeFormat().resolvedOptions()
+  return (
+    <Form
+      layout="vertical"
+      requiredMark={false}
+      className="by-hand"
+      initialValues={{ timeZone: timeZone === 'UTC' ? 'Europe/London' : timeZone, northDeg: 0 }}
+      onFinish={(v: object) => void save(v)}
+    >
+      <p>The sun is worked out from where the garden lies. Next you draw what casts shade and the beds.</p>
+      <Form.Item
+        name="name"
+        label="Name of the garden"
+        rules={[{ required: true, message: 'Name the garden' }]}
+      >
+        <Input maxLength={120} />
+      </Form.Item>
+      <div className="row">
+        <Form.Item
+          name="latitude"
+          label="Latitude"
+          rules={[{ required: true, message: 'North is positive' }]}
+        >
+          <InputNumber min={-90} max={90} step={0.01} suffix="°" style={{ width: 150 }} />
+        </Form.Item>
+        <Form.Item
+          name="longitude"
+          label="Longitude"
+          rules={[{ required: true, message: 'East is positive' }]}
+        >
+          <InputNumber min={-180} max={180} step={0.01} suffix="°" style={{ width: 150 }} />
+        </Form.Item>
+      </div>
+      <Form.Item
+        name="timeZone"
+        label="Time zone"
+        rules={[{ required: true, message: 'Like Europe/London' }]}
+      >
+        <Input />
+      </Form.Item>
+      <Form.Item
+        name="northDeg"
+        label="North on the plan, clockwise from up"
+        extra="0 when the plan is drawn with north up."
+      >
+        <InputNumber min={-360} max={360} suffix="°" style={{ width: 150 }} />
+      </Form.Item>
+      {failure && <Alert type="error" title={failure} />}
+      <Button type="primary" htmlType="submit" loading={busy}>
+        Start the plan
+      </Button>
+    </Form>
+  )
+}

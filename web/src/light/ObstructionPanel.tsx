@@ -1,0 +1,169 @@
+import type { FeatureRecord } from '@border/contract'
+import { changesOf, dayMonthYear, obstructionOf, standing as standingOn, type ChangeKind } from '@border/core'
+import { Button, DatePicker, Form, InputNumber, Select } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { useState } from 'react'
+import { useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+
+type Action = 'gone' | 'limbed' | 'lowered' | 'thinned'
+
+const changeWords: Record<ChangeKind, string> = {
+  appeared: 'went up',
+  gone: 'gone',
+  limbed: 'limbed up',
+  thinned: 'thinned',
+  lowered: 'lowered',
+  grown: 'grown',
+}
+
+const actionWords: Record<Action, string> = {
+  gone: 'It is gone',
+  limbed: 'Limbed up to',
+  lowered: 'Lowered to',
+  thinned: 'Thinned by',
+}
+
+/** One obstruction's life: its size now, what has happened to it, and recording what happens next. */
+export function ObstructionPanel({ feature, onClose }: { feature: FeatureRecord; onClose: () => void }) {
+  const { on, isHead, view } = useGardenContext()
+  const gardenId = view.garden.id
+  const record = useGardenWrite<{ action: Exclude<Action, 'gone'>; date: string }>(
+    gardenId,
+    () => `/features/${feature.id}/events`,
+    `${feature.name}: recorded.`,
+  )
+  const end = useGardenWrite<{ to: string | null }>(
+    gardenId,
+    () => `/features/${feature.id}/end`,
+    ({ to }) => (to ? `${feature.name} is gone from ${dayMonthYear(to)}.` : `${feature.name} stands again.`),
+  )
+  const undo = useGardenWrite<object>(
+    gardenId,
+    () => `/features/${feature.id}/events/undo`,
+    `${feature.name}: the latest entry is taken back.`,
+  )
+  const obstruction = obstructionOf(feature)
+  if (!obstruction) return null
+  const solid = standingOn(obstruction, on)
+  const changes = changesOf(obstruction)
+  const recorded = changes.some((c) => c.what !== 'appeared' && c.what !== 'gone')
+  return (
+    <section className="light-panel stack" aria-label={feature.name}>
+      <div className="spread">
+        <h2>{feature.name}</h2>
+        <Button size="small" type="text" onClick={onClose} aria-label="Close">
+          ✕
+        </Button>
+      </div>
+      <p>
+        {solid
+          ? `${feature.kind}, ${solid.heightM.toFixed(1)} m high${solid.shape === 'crown' ? `, crown ${(2 * solid.radiusM).toFixed(1)} m across` : ''}${
+              solid.shape !== 'prism' && solid.transmission > 0
+                ? `, lets ${Math.round(solid.transmission * 100)} % of the sun through`
+                : ''
+            }.`
+          : 'Not standing on this day.'}
+        {typeof feature.properties.note === 'string' && ` ${feature.properties.note}`}
+      </p>
+      {changes.length > 0 && (
+        <small>{changes.map((c) => `${changeWords[c.what]} ${dayMonthYear(c.date)}`).join('; ')}</small>
+      )}
+      {isHead && solid && (
+        <ChangeForm
+          kind={feature.kind}
+          heightM={solid.heightM}
+          on={on}
+          busy={record.isPending || end.isPending}
+          onRecord={(action, date, value) =>
+            action === 'gone'
+              ? end.mutate({ to: date })
+              : record.mutate({
+                  action,
+                  date,
+                  ...(action === 'limbed'
+                    ? { clearStemM: value }
+                    : action === 'lowered'
+                      ? { heightM: value }
+                      : { fraction: value / 100 }),
+                })
+          }
+        />
+      )}
+      {isHead && (
+        <div className="row">
+          {feature.to && (
+            <Button size="small" onClick={() => end.mutate({ to: null })}>
+              It stands after all
+            </Button>
+          )}
+          {recorded && (
+            <Button size="small" onClick={() => undo.mutate({})}>
+              Take back the latest entry
+            </Button>
+          )}
+        </div>
+      )}
+    </section>
+  )
+}
+
+interface ChangeFormProps {
+  kind: FeatureRecord['kind']
+  heightM: number
+  on: string
+  busy: boolean
+  onRecord: (action: Action, date: string, value: number) => void
+}
+
+function ChangeForm({ kind, heightM, on, busy, onRecord }: ChangeFormProps) {
+  const actions: Action[] =
+    kind === 'tree'
+      ? ['gone', 'limbed', 'lowered', 'thinned']
+      : kind === 'hedge'
+        ? ['gone', 'lowered', 'thinned']
+        : ['gone', 'lowered']
+  const [action, setAction] = useState<Action>('gone')
+  const usual = { gone: 0, limbed: Math.min(3, heightM / 2), lowered: heightM / 2, thinned: 25 }[action]
+  return (
+    <Form
+      key={action}
+      layout="vertical"
+      className="obstruction-form"
+      initialValues={{ date: dayjs(on), value: Math.round(usual * 10) / 10 }}
+      onFinish={({ date, value }: { date: Dayjs; value?: number }) =>
+        onRecord(action, date.format('YYYY-MM-DD'), value ?? 0)
+      }
+    >
+      <div className="row">
+        <Select<Action>
+          aria-label="What happened"
+          value={action}
+          onChange={setAction}
+          options={actions.map((a) => ({ value: a, label: actionWords[a] }))}
+          style={{ width: 130 }}
+        />
+        {action !== 'gone' && (
+          <Form.Item name="value" noStyle rules={[{ required: true }]}>
+            <InputNumber
+              aria-label={actionWords[action]}
+              min={0}
+              max={action === 'thinned' ? 100 : heightM}
+              step={action === 'thinned' ? 5 : 0.1}
+              suffix={action === 'thinned' ? '%' : 'm'}
+              style={{ width: 96 }}
+            />
+          </Form.Item>
+        )}
+      </div>
+      <div className="row" style={{ marginTop: 8 }}>
+        <Form.Item name="date" noStyle rules={[{ required: true, message: 'Since when?' }]}>
+          <DatePicker aria-label="Since" format="D MMM YYYY" allowClear={false} />
+        </Form.Item>
+        <Button type="primary" htmlType="submit" loading={busy}>
+          Record
+        </Button>
+      </div>
+    </Form>
+  )
+}

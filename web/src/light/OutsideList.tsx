@@ -1,0 +1,85 @@
+import type { AssessmentView, GardenView } from '@border/contract'
+import { causeSentence, quarterHours } from '@border/core'
+import { Link, useLocation } from 'react-router'
+import { shortMonthYear } from '../frame/words.ts'
+import { standingDecision } from '../verdicts/standing.ts'
+import { RangeStrip } from './RangeStrip.tsx'
+
+interface Props {
+  view: GardenView
+  assessment: AssessmentView | undefined
+  selectedId: string | undefined
+  onSelect: (plantingId: string) => void
+}
+
+/** Plantings outside the light they like, worst first, with what changed it and the way to a verdict. */
+export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
+  const { search } = useLocation()
+  if (!assessment)
+    return (
+      <p className="soft">Judging every planting against its light. The first time takes a few seconds.</p>
+    )
+  const plantings = new Map(view.plantings.map((p) => [p.id, p]))
+  const places = new Map(view.features.map((f) => [f.id, f.name]))
+  const shown = assessment.assessments.filter((a) => a.outside || a.plantingId === selectedId)
+  if (shown.length === 0)
+    return (
+      <>
+        <h2>Outside their range</h2>
+        <p className="soft">None. Choose a planting on the plan to see how it stands.</p>
+      </>
+    )
+  return (
+    <>
+      <h2>Outside their range</h2>
+      <small>○ {shortMonthYear(assessment.then)}, ● now; the band is what it likes, 0 to 14 h</small>
+      {shown.map((a) => {
+        const p = plantings.get(a.plantingId)
+        if (!p) return null
+        const decided = standingDecision(assessment.decisions, p.id, assessment.on)
+        const chosen = p.id === selectedId
+        return (
+          <div key={p.id}>
+            <button
+              type="button"
+              className={`outside-row${chosen ? ' selected' : ''}`}
+              aria-pressed={chosen}
+              onClick={() => onSelect(p.id)}
+            >
+              <span className="spread">
+                <span className="taxon">{p.taxon.botanical}</span>
+                <span className="word">
+                  {decided
+                    ? `decided: ${decided.choice === 'wait' ? 'wait' : decided.action}`
+                    : a.verdict.action}
+                </span>
+              </span>
+              <RangeStrip taxon={p.taxon} before={a.before} now={a.now} then={assessment.then} />
+              <small className="spread">
+                <span>{places.get(p.placeId)}</span>
+                <span>
+                  {quarterHours(a.before.total)} then, {quarterHours(a.now.total)} now
+                  {a.fit.scorched && ', hot'}
+                </span>
+              </small>
+              {a.causes[0] && <small>{causeSentence(a.causes[0])}</small>}
+            </button>
+            {chosen && (
+              <p>
+                <Link to={{ pathname: '../verdicts', search: withPlanting(search, p.id) }}>
+                  Weigh the verdict on it
+                </Link>
+              </p>
+            )}
+          </div>
+        )
+      })}
+    </>
+  )
+}
+
+export function withPlanting(search: string, plantingId: string): string {
+  const params = new URLSearchParams(search)
+  params.set('planting', plantingId)
+  return `?${params}`
+}

@@ -1,0 +1,45 @@
+import '@fontsource-variable/literata/wght.css'
+import '@fontsource-variable/literata/wght-italic.css'
+import '@fontsource-variable/source-sans-3/wght.css'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { App as AntApp, ConfigProvider } from 'antd'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { ApiError } from './api/client.ts'
+import { router } from './router.tsx'
+import './theme.css'
+import { applyTheme, themeConfig, useTheme } from './theme.ts'
+
+applyTheme()
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 30_000,
+      // A refusal stays a refusal; a lost connection may come back.
+      retry: (count, error) =>
+        count < 2 && !(error instanceof ApiError && error.status >= 400 && error.status < 500),
+    },
+  },
+})
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce
+
+function Root() {
+  return (
+    <ConfigProvider theme={themeConfig(useTheme())} csp={{ nonce }}>
+      <AntApp message={{ maxCount: 3 }} className="app-root">
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </AntApp>
+    </ConfigProvider>
+  )
+}
+
+createRoot(document.getElementById('root')!).render(
+  <StrictMode>
+    <Root />
+  </StrictMode>,
+)

@@ -1,0 +1,310 @@
+import type { FeatureRecord, PlantingRecord } from '@border/contract'
+import {
+  centroid,
+  driftRadiusM,
+  isAlive,
+  monthYear,
+  ringOf,
+  type Extent,
+  type IsoDate,
+  type Point,
+} from '@border/core'
+import { curveLinear, curveLinearClosed, line } from 'd3-shape'
+import { useId, useMemo } from 'react'
+import { Mass } from './habit.tsx'
+import { placeLabels, type WantedLabel } from './labels.ts'
+import { Obstructions } from './Obstructions.tsx'
+import './plan.css'
+import { barLength, fitPlan, gardenExtent, pointsOf, type PlanScale } from './scale.ts'
+
+export type Picked = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; x: number; y: number }
+
+export interface PlanDrawingProps {
+  features: readonly FeatureRecord[]
+  plantings: readonly PlantingRecord[]
+  on: IsoDate
+  northDeg: number
+  width: number
+  height: number
+  /** Ground to show; the whole garden unless told otherwise. */
+  extent?: Extent
+  /** Pictures of light by place id, drawn under the plantings. */
+  fields?: ReadonlyMap<string, FieldImage>
+  /** Colour of a pot's light by place id, drawn round the pot. */
+  potColours?: ReadonlyMap<string, string>
+  /** Plantings drawn with a broken outline. */
+  flagged?: ReadonlySet<string>
+  selectedId?: string | undefined
+  label: string
+  onPick?: (picked: Picked) => void
+  onKeyDown?: (e: React.KeyboardEvent) => void
+  /** Drawn on top, in pixels. */
+  overlay?: (scale: PlanScale) => React.ReactNode
+}
+
+/** A picture over part of the plan: plan metres of its lower left and upper right corner. */
+export interface FieldImage extends Extent {
+  href: string
+}
+
+/** The garden to scale: ground, places with their light, plantings, what casts shade, scale bar and north. */
+export function PlanDrawing(props: PlanDrawingProps) {
+  const { features, plantings, on, width, height, selectedId, flagged, onPick } = props
+  const clip = useId()
+  const alive = useMemo(() => features.filter((f) => isAlive(f, on)), [features, on])
+  const extent = props.extent ?? gardenExtent(features)
+  const scale = fitPlan(extent, width, height)
+  const labels = placeLabels(wantedLabels(features, plantings, on, scale, selectedId), width, height - 40)
+  const pick = (picked: Picked) => (e: React.MouseEvent) => {
+    if (!onPick) return
+    e.stopPropagation()
+    onPick(picked)
+  }
+  return (
+    <svg
+      className="plan"
+      width={width}
+      height={height}
+      role={props.onKeyDown ? 'application' : 'img'}
+      aria-label={props.label}
+      tabIndex={props.onKeyDown ? 0 : undefined}
+      onKeyDown={props.onKeyDown}
+      onClick={(e) => {
+        const box = e.currentTarget.getBoundingClientRect()
+        const [x, y] = scale.at(e.clientX - box.left, e.clientY - box.top)
+        onPick?.({ kind: 'spot', x, y })
+      }}
+    >
+      <defs>
+        <pattern
+          id={`${clip}-hatch`}
+          width={6}
+          height={6}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <rect width={6} height={6} fill="var(--plan-fill)" />
+          <line y2={6} stroke="var(--plan-hatch)" strokeWidth={1.2} />
+        </pattern>
+        {alive
+          .filter((f) => f.kind === 'bed')
+          .map((f) => (
+            <clipPath key={f.id} id={`${clip}-${f.id}`}>
+              <path d={ringPath(f, scale)} />
+            </clipPath>
+          ))}
+      </defs>
+      <rect width={width} height={height} fill="var(--plan-ground)" />
+      {alive
+        .filter((f) => f.kind === 'path' || f.kind === 'water')
+        .map((f) => (
+          <path
+            key={f.id}
+            d={ringPath(f, scale)}
+            className={`plan-${f.kind}`}
+            strokeWidth={f.geometry.type === 'LineString' ? 6 : 1}
+          />
+        ))}
+      {alive
+        .filter((f) => f.kind === 'bed')
+        .map((f) => {
+          const field = props.fields?.get(f.id)
+          return (
+            <g key={f.id}>
+              <path d={ringPath(f, scale)} className="plan-bed" />
+              {field && (
+                <g clipPath={`url(#${clip}-${f.id})`}>
+                  <image
+                    href={field.href}
+                    x={scale.x(field.minX)}
+                    y={scale.y(field.maxY)}
+                    width={(field.maxX - field.minX) * scale.pxPerM}
+                    height={(field.maxY - field.minY) * scale.pxPerM}
+                    preserveAspectRatio="none"
+                  />
+                </g>
+              )}
+              <path
+                d={ringPath(f, scale)}
+                className={`plan-bed-edge${selectedId === f.id ? ' selected' : ''}`}
+              />
+            </g>
+          )
+        })}
+      {alive
+        .filter((f) => f.kind === 'container')
+        .map((f) => (
+          <Pot key={f.id} feature={f} scale={scale} light={props.potColours?.get(f.id)} />
+        ))}
+      {plantings.map((p) => {
+        const r = radiusOf(p, features) * scale.pxPerM
+        return (
+          <g
+            key={p.id}
+            className={`plan-planting${flagged?.has(p.id) ? ' flagged' : ''}${selectedId === p.id ? ' selected' : ''}`}
+            onClick={pick({ kind: 'planting', id: p.id })}
+          >
+            <title>{`${p.taxon.botanical}, ${p.livingCount} living, tag ${p.tag}`}</title>
+            <Mass id={p.id} taxon={p.taxon} cx={scale.x(p.x)} cy={scale.y(p.y)} r={r} count={p.livingCount} />
+            <circle cx={scale.x(p.x)} cy={scale.y(p.y)} r={r + 1.5} className="plan-ring" />
+          </g>
+        )
+      })}
+      <Obstructions
+        features={features}
+        on={on}
+        scale={scale}
+        hatch={`url(#${clip}-hatch)`}
+        selectedId={selectedId}
+        onPick={onPick && ((id) => onPick({ kind: 'feature', id }))}
+      />
+      {alive
+        .filter((f) => f.kind === 'hazard')
+        .map((f) => (
+          <path key={f.id} d={ringPath(f, scale)} className="plan-hazard">
+            <title>{f.name}</title>
+          </path>
+        ))}
+      <g className="plan-labels">
+        {labels.map((l) => (
+          <text key={l.key} x={l.x} y={l.y} textAnchor="middle" className={`plan-label-${l.kind}`}>
+            {l.text}
+          </text>
+        ))}
+      </g>
+      {props.overlay?.(scale)}
+      <ScaleAndNorth scale={scale} width={width} height={height} northDeg={props.northDeg} />
+    </svg>
+  )
+}
+
+function ringPath(f: FeatureRecord, scale: PlanScale): string {
+  const g = f.geometry
+  if (g.type === 'Point') return ''
+  const points = g.type === 'LineString' ? g.coordinates.map((p): Point => [p[0], p[1]]) : ringOf(g)
+  return line<Point>()
+    .x((p) => scale.x(p[0]))
+    .y((p) => scale.y(p[1]))
+    .curve(g.type === 'LineString' ? curveLinear : curveLinearClosed)(points)!
+}
+
+const potRadiusM = (f: FeatureRecord): number => {
+  const p = f.properties as { diameterM?: number; widthM?: number; lengthM?: number }
+  return (p.diameterM ?? Math.min(p.widthM ?? 0.4, p.lengthM ?? 0.4)) / 2
+}
+
+/** Ground of a planting as drawn; in a pot never wider than the pot. */
+function radiusOf(p: PlantingRecord, features: readonly FeatureRecord[]): number {
+  const r = p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM)
+  const place = features.find((f) => f.id === p.placeId)
+  return place?.kind === 'container' ? Math.min(r, potRadiusM(place) * 0.9) : r
+}
+
+function Pot({
+  feature,
+  scale,
+  light,
+}: {
+  feature: FeatureRecord
+  scale: PlanScale
+  light: string | undefined
+}) {
+  if (feature.geometry.type !== 'Point') return null
+  const [x, y] = feature.geometry.coordinates
+  const r = Math.max(3, potRadiusM(feature) * scale.pxPerM)
+  return (
+    <g>
+      <title>{feature.name}</title>
+      <circle
+        cx={scale.x(x)}
+        cy={scale.y(y)}
+        r={r + 2.5}
+        className="plan-pot-rim"
+        style={light ? { fill: light } : undefined}
+      />
+      <circle cx={scale.x(x)} cy={scale.y(y)} r={r} className="plan-pot" />
+    </g>
+  )
+}
+
+function wantedLabels(
+  features: readonly FeatureRecord[],
+  plantings: readonly PlantingRecord[],
+  on: IsoDate,
+  scale: PlanScale,
+  selectedId: string | undefined,
+): WantedLabel[] {
+  const labels: WantedLabel[] = []
+  for (const f of features) {
+    const gone = f.to !== null && f.to <= on
+    if ((f.from && f.from > on) || f.kind === 'container' || f.kind === 'path' || f.kind === 'viewpoint')
+      continue
+    const at = anchorOf(f)
+    const isPlace = f.kind === 'bed'
+    const selected = f.id === selectedId ? 1000 : 0
+    if (gone && isPlace) continue
+    const ys = pointsOf(f).map((p) => scale.y(p[1]))
+    const top = isPlace ? Math.min(...ys) - 5 : gone ? Math.max(...ys) - 6 : scale.y(at[1]) + 4
+    labels.push({
+      key: f.id,
+      text: gone ? `${f.name}, to ${monthYear(f.to!)}` : f.name,
+      x: scale.x(at[0]),
+      y: top,
+      kind: isPlace ? 'place' : 'obstruction',
+      weight: selected + (isPlace ? 500 : f.kind === 'building' ? 300 : 20),
+    })
+  }
+  for (const p of plantings) {
+    const r = radiusOf(p, features) * scale.pxPerM
+    if (r < 7 && p.id !== selectedId) continue
+    labels.push({
+      key: p.id,
+      text: p.taxon.botanical.split(' ')[0]!,
+      x: scale.x(p.x),
+      y: scale.y(p.y) + 4,
+      kind: 'planting',
+      weight: (p.id === selectedId ? 1000 : 0) + r,
+    })
+  }
+  return labels
+}
+
+function anchorOf(f: FeatureRecord): Point {
+  const g = f.geometry
+  if (g.type === 'Point') return [g.coordinates[0], g.coordinates[1]]
+  if (g.type === 'Polygon') return centroid(ringOf(g))
+  const middle = g.coordinates[Math.floor((g.coordinates.length - 1) / 2)]!
+  const next = g.coordinates[Math.floor((g.coordinates.length - 1) / 2) + 1] ?? middle
+  return [(middle[0] + next[0]) / 2, (middle[1] + next[1]) / 2]
+}
+
+function ScaleAndNorth({
+  scale,
+  width,
+  height,
+  northDeg,
+}: {
+  scale: PlanScale
+  width: number
+  height: number
+  northDeg: number
+}) {
+  const length = barLength(scale.pxPerM, width)
+  const px = length * scale.pxPerM
+  return (
+    <g className="plan-furniture">
+      <g transform={`translate(${width - px - 18},${height - 14})`}>
+        <path d={`M0,-5v5h${px}v-5M${px / 2},-3v3`} fill="none" stroke="var(--ink)" />
+        <text x={px / 2} y={-8} textAnchor="middle">
+          {length} m
+        </text>
+      </g>
+      <g transform={`translate(${width - 26},34)`}>
+        <path d="M0,-20L6,11L0,6L-6,11Z" fill="var(--ink)" transform={`rotate(${northDeg})`} />
+        <text y={26} textAnchor="middle">
+          N
+        </text>
+      </g>
+    </g>
+  )
+}

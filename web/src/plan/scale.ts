@@ -1,0 +1,67 @@
+import type { FeatureRecord } from '@border/contract'
+import { extentOf, type Extent, type Point } from '@border/core'
+
+/** Plan metres to pixels, y up to y down, the same scale both ways. */
+export interface PlanScale {
+  x: (m: number) => number
+  y: (m: number) => number
+  /** Plan metres under a pixel. */
+  at: (px: number, py: number) => Point
+  pxPerM: number
+}
+
+/** Fits an extent into a drawing, centred. */
+export function fitPlan(extent: Extent, width: number, height: number, marginPx = 24): PlanScale {
+  const w = Math.max(1, extent.maxX - extent.minX)
+  const h = Math.max(1, extent.maxY - extent.minY)
+  const pxPerM = Math.min((width - 2 * marginPx) / w, (height - 2 * marginPx) / h)
+  const left = (width - w * pxPerM) / 2
+  const bottom = height - (height - h * pxPerM) / 2
+  return {
+    x: (m) => left + (m - extent.minX) * pxPerM,
+    y: (m) => bottom - (m - extent.minY) * pxPerM,
+    at: (px, py) => [extent.minX + (px - left) / pxPerM, extent.minY + (bottom - py) / pxPerM],
+    pxPerM,
+  }
+}
+
+/** All points of a feature, with a tree's crown and a pot's rim. */
+export function pointsOf(f: FeatureRecord): Point[] {
+  const g = f.geometry
+  if (g.type === 'LineString') return g.coordinates.map((p): Point => [p[0], p[1]])
+  if (g.type === 'Polygon') return g.coordinates[0]!.map((p): Point => [p[0], p[1]])
+  const [x, y] = g.coordinates
+  const r = ((f.properties.crownRadiusM as number | undefined) ?? 0.5) * 0.7
+  return [
+    [x! - r, y! - r],
+    [x! + r, y! + r],
+  ]
+}
+
+/** The ground worth showing: places with what stands about them, not the far ends of long walls and neighbours' roofs. */
+export function gardenExtent(features: readonly FeatureRecord[]): Extent {
+  const all = extentOf(features.flatMap(pointsOf))
+  const places = features.filter((f) => f.kind === 'bed' || f.kind === 'container')
+  if (places.length === 0)
+    return features.length === 0 ? { minX: 0, minY: 0, maxX: 20, maxY: 14 } : grow(all, 1)
+  const near = grow(extentOf(places.flatMap(pointsOf)), 7)
+  return {
+    minX: Math.max(all.minX - 1, near.minX),
+    minY: Math.max(all.minY - 1, near.minY),
+    maxX: Math.min(all.maxX + 1, near.maxX),
+    maxY: Math.min(all.maxY + 1, near.maxY),
+  }
+}
+
+export const grow = (e: Extent, m: number): Extent => ({
+  minX: e.minX - m,
+  minY: e.minY - m,
+  maxX: e.maxX + m,
+  maxY: e.maxY + m,
+})
+
+/** A round length for the scale bar, metres: about a sixth of the drawing. */
+export function barLength(pxPerM: number, width: number): number {
+  const wanted = width / 6 / pxPerM
+  return [0.5, 1, 2, 5, 10, 20, 50, 100].find((m) => m >= wanted * 0.7) ?? 100
+}

@@ -1,0 +1,156 @@
+import { centroid, extentOf, plantingSources, ringOf } from '@border/core'
+import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { useState } from 'react'
+import { useGardenWrite, useTaxa } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { PlanDrawing } from '../plan/PlanDrawing.tsx'
+import { grow, pointsOf } from '../plan/scale.ts'
+import './plants.css'
+
+interface Values {
+  taxonBotanical: string
+  placeId: string
+  count: number
+  tag: string
+  plantedOn: Dayjs
+  source: (typeof plantingSources)[number]
+}
+
+/** A planting by hand: what, how many, where (clicked or typed), since when. */
+export function AddPlanting({ onClose }: { onClose: () => void }) {
+  const { view, standing, today, on } = useGardenContext()
+  const { data: taxa } = useTaxa()
+  const [form] = Form.useForm<Values>()
+  const places = standing.filter((f) => f.kind === 'bed' || f.kind === 'container')
+  const placeId = Form.useWatch('placeId', form)
+  const place = places.find((p) => p.id === placeId)
+  const [at, setAt] = useState<readonly [number, number]>()
+  const add = useGardenWrite<object>(view.garden.id, () => '/plantings', 'Planting added.')
+  const spot = at ?? (place && middleOf(place))
+  const submit = (v: Values) => {
+    const [x, y] = spot!
+    add.mutate({ ...v, plantedOn: v.plantedOn.format('YYYY-MM-DD'), x, y }, { onSuccess: onClose })
+  }
+  return (
+    <Modal
+      open
+      title="Add a planting"
+      okText="Add"
+      onCancel={onClose}
+      onOk={form.submit}
+      confirmLoading={add.isPending}
+      width={680}
+    >
+      {places.length === 0 ? (
+        <p>There is no bed or pot to plant in yet. Draw one under Plan first.</p>
+      ) : (
+        <Form<Values>
+          form={form}
+          layout="vertical"
+          requiredMark={false}
+          onFinish={submit}
+          initialValues={{
+            count: 1,
+            plantedOn: dayjs(today),
+            source: 'bought',
+            placeId: places[0]!.id,
+            tag: nextTag(view.plantings.map((p) => p.tag)),
+          }}
+        >
+          <div className="form-grid">
+            <Form.Item
+              name="taxonBotanical"
+              label="Taxon"
+              rules={[{ required: true, message: 'Which plant?' }]}
+            >
+              <Select
+                showSearch={{ optionFilterProp: 'label' }}
+                options={taxa?.map((t) => ({ value: t.botanical, label: `${t.botanical}, ${t.common}` }))}
+              />
+            </Form.Item>
+            <Form.Item name="placeId" label="Place" rules={[{ required: true }]}>
+              <Select
+                showSearch={{ optionFilterProp: 'label' }}
+                options={places.map((p) => ({ value: p.id, label: p.name }))}
+                onChange={() => setAt(undefined)}
+              />
+            </Form.Item>
+            <Form.Item name="count" label="How many" rules={[{ required: true, message: 'How many?' }]}>
+              <InputNumber min={1} max={10_000} precision={0} style={{ width: '100%' }} />
+            </Form.Item>
+            <Form.Item
+              name="tag"
+              label="Tag"
+              rules={[{ required: true, message: 'A tag tells it from others' }]}
+            >
+              <Input maxLength={40} />
+            </Form.Item>
+            <Form.Item name="plantedOn" label="Planted on" rules={[{ required: true, message: 'When?' }]}>
+              <DatePicker format="D MMM YYYY" maxDate={dayjs(today)} style={{ width: '100%' }} />
+            </Form.Item>
+            <Form.Item name="source" label="Came from">
+              <Select options={plantingSources.map((s) => ({ value: s, label: s }))} />
+            </Form.Item>
+          </div>
+          {place?.kind === 'bed' && spot && (
+            <>
+              <div className="row" style={{ marginBottom: 8 }}>
+                <span>Middle of the drift:</span>
+                <InputNumber
+                  aria-label="Metres east"
+                  value={spot[0]}
+                  step={0.1}
+                  precision={2}
+                  suffix="m E"
+                  onChange={(x) => x !== null && setAt([x, spot[1]])}
+                />
+                <InputNumber
+                  aria-label="Metres north"
+                  value={spot[1]}
+                  step={0.1}
+                  precision={2}
+                  suffix="m N"
+                  onChange={(y) => y !== null && setAt([spot[0], y])}
+                />
+              </div>
+              <PlanDrawing
+                features={view.features}
+                plantings={view.plantings}
+                on={on}
+                northDeg={view.garden.northDeg}
+                width={630}
+                height={210}
+                extent={grow(extentOf(pointsOf(place)), 1)}
+                label={`Plan of ${place.name}; click where the drift goes`}
+                onPick={(p) => p.kind === 'spot' && setAt([round(p.x), round(p.y)])}
+                overlay={(scale) => (
+                  <circle className="plan-mark" cx={scale.x(spot[0])} cy={scale.y(spot[1])} r={9} />
+                )}
+              />
+            </>
+          )}
+        </Form>
+      )}
+    </Modal>
+  )
+}
+
+const round = (v: number) => Math.round(v * 100) / 100
+
+function middleOf(place: { geometry: Parameters<typeof ringOf>[0] }): readonly [number, number] {
+  const g = place.geometry
+  if (g.type === 'Point') return [g.coordinates[0], g.coordinates[1]]
+  const [x, y] = centroid(ringOf(g))
+  return [round(x), round(y)]
+}
+
+/** The tag after the highest number in use: N-074 gives N-075. */
+export function nextTag(tags: readonly string[]): string {
+  const numbered = tags.flatMap((tag) => {
+    const m = /^(.*?)(\d+)$/.exec(tag)
+    return m ? [{ prefix: m[1]!, n: Number(m[2]), digits: m[2]!.length }] : []
+  })
+  const last = numbered.sort((a, b) => a.n - b.n).at(-1)
+  return last ? `${last.prefix}${String(last.n + 1).padStart(last.digits, '0')}` : '1'
+}

@@ -1,0 +1,181 @@
+import type { PlantingStory, StoryEntry } from '@border/contract'
+import { dayMonthYear, lightRange, moistureWord, quarterHours, yearOf } from '@border/core'
+import { Button, DatePicker, Form, Input } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { Link, useLocation, useParams } from 'react-router'
+import { errorText, useAssessment, useGardenWrite, useStory } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Waiting } from '../frame/Shell.tsx'
+import { shortDayMonth } from '../frame/words.ts'
+import { withPlanting } from '../light/OutsideList.tsx'
+import './plants.css'
+
+/** A planting's history as a story, from planting to now. */
+export function Screen() {
+  const { plantingId } = useParams() as { plantingId: string }
+  const { view, isCrew } = useGardenContext()
+  const { search } = useLocation()
+  const { data, error } = useStory(view.garden.id, plantingId)
+  if (error) return <p className="empty-words">{errorText(error)}</p>
+  if (!data) return <Waiting />
+  const { planting } = data
+  const place = view.features.find((f) => f.id === planting.placeId)
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>
+            <span className="taxon">{planting.taxon.botanical}</span>
+          </h1>
+          <p>
+            {planting.taxon.common}, tag {planting.tag}.{' '}
+            <b>
+              {planting.livingCount === 0
+                ? 'None living'
+                : `${planting.livingCount} of ${planting.plantedCount} living`}
+            </b>{' '}
+            in {place?.name}
+            {planting.inPlaceSince !== planting.plantedOn && ` since ${dayMonthYear(planting.inPlaceSince)}`}.
+          </p>
+        </div>
+        <div className="screen-tools">
+          <Link to={{ pathname: '..', search }} relative="path">
+            All plantings
+          </Link>
+        </div>
+      </header>
+      <div className="screen-split">
+        <div className="screen-body">
+          <Story entries={data.story} />
+        </div>
+        <aside className="stack" aria-label="About this planting">
+          <Facts story={data} />
+          {isCrew && <NoteForm gardenId={view.garden.id} plantingId={planting.id} />}
+        </aside>
+      </div>
+    </>
+  )
+}
+
+const kindWords: Record<StoryEntry['kind'], string> = {
+  planted: 'planted',
+  observed: 'seen',
+  decided: 'decided',
+  job: 'done',
+  moved: 'moved',
+  counted: 'counted',
+  note: 'note',
+}
+
+function Story({ entries }: { entries: readonly StoryEntry[] }) {
+  const years = [...new Set(entries.map((e) => yearOf(e.on)))]
+  return (
+    <ol className="story">
+      {years.map((year) => (
+        <li key={year}>
+          <h2>{year}</h2>
+          <ol>
+            {entries
+              .filter((e) => yearOf(e.on) === year)
+              .map((e, i) => (
+                <li key={i} className={`story-${e.kind}`}>
+                  <span className="story-when">{shortDayMonth(e.on)}</span>
+                  <span className="story-kind">{kindWords[e.kind]}</span>
+                  <span>
+                    {e.says} {e.by && <small>{e.by}</small>}
+                  </span>
+                </li>
+              ))}
+          </ol>
+        </li>
+      ))}
+    </ol>
+  )
+}
+
+function Facts({ story }: { story: PlantingStory }) {
+  const { view, on } = useGardenContext()
+  const { search } = useLocation()
+  const { data } = useAssessment(view.garden.id, on)
+  const { planting, offspring } = story
+  const { taxon } = planting
+  const assessment = data?.assessments.find((a) => a.plantingId === planting.id)
+  const moisture =
+    taxon.moistureMin === taxon.moistureMax
+      ? moistureWord(taxon.moistureMin)
+      : `${moistureWord(taxon.moistureMin)} to ${moistureWord(taxon.moistureMax)}`
+  const facts: [string, React.ReactNode][] = [
+    ['Planted', `${dayMonthYear(planting.plantedOn)}, ${planting.source}`],
+    ...(planting.fromTag ? [['Came from', planting.fromTag] as [string, string]] : []),
+    ...(offspring.length > 0 ? [['Gave', offspring.join(', ')] as [string, string]] : []),
+    ...(planting.role ? [['Role', planting.role] as [string, string]] : []),
+    ['Sun it likes', lightRange(taxon)],
+    ...(assessment ? [['Sun it has', quarterHours(assessment.now.total)] as [string, string]] : []),
+    ['Ground it likes', moisture],
+    ['Grows to', `${taxon.heightM} m by ${taxon.spreadM} m`],
+    ['Hardy to about', `${taxon.hardyToC} °C`],
+    ['Moved', taxon.moveWhen],
+  ]
+  return (
+    <section>
+      <h2>The planting</h2>
+      <dl className="facts">
+        {facts.map(([term, value]) => (
+          <div key={term}>
+            <dt>{term}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+      </dl>
+      {assessment && (
+        <p>
+          Proposed:{' '}
+          <Link
+            to={{ pathname: '../../verdicts', search: withPlanting(search, planting.id) }}
+            relative="path"
+          >
+            {assessment.verdict.action}
+          </Link>
+        </p>
+      )}
+    </section>
+  )
+}
+
+function NoteForm({ gardenId, plantingId }: { gardenId: string; plantingId: string }) {
+  const { today } = useGardenContext()
+  const [form] = Form.useForm<{ on: Dayjs; note: string }>()
+  const add = useGardenWrite<{ on: string; note: string }>(
+    gardenId,
+    () => `/plantings/${plantingId}/notes`,
+    'Note kept.',
+  )
+  return (
+    <Form
+      form={form}
+      layout="vertical"
+      requiredMark={false}
+      initialValues={{ on: dayjs(today) }}
+      onFinish={({ on, note }) =>
+        add.mutate({ on: on.format('YYYY-MM-DD'), note }, { onSuccess: () => form.resetFields() })
+      }
+    >
+      <h2>Add a note</h2>
+      <Form.Item
+        name="note"
+        label="What you saw or did"
+        rules={[{ required: true, message: 'Write a word or two' }]}
+      >
+        <Input.TextArea rows={3} maxLength={2000} />
+      </Form.Item>
+      <div className="row">
+        <Form.Item name="on" noStyle>
+          <DatePicker aria-label="Day" format="D MMM YYYY" maxDate={dayjs(today)} allowClear={false} />
+        </Form.Item>
+        <Button htmlType="submit" loading={add.isPending}>
+          Keep the note
+        </Button>
+      </div>
+    </Form>
+  )
+}

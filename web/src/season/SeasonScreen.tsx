@@ -1,0 +1,186 @@
+import type { JobRecord, SeasonView } from '@border/contract'
+import { dayMonthYear, weekdayOf } from '@border/core'
+import { Button } from 'antd'
+import { useSearchParams } from 'react-router'
+import { errorText, useSeason } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Waiting } from '../frame/Shell.tsx'
+import { counted, minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { JobPanel } from './JobPanel.tsx'
+import './season.css'
+import { WindowChart } from './WindowChart.tsx'
+
+/** Jobs with their windows, the working days they fall on, and one job in full. */
+export function Screen() {
+  const { view } = useGardenContext()
+  const { data, error } = useSeason(view.garden.id)
+  const [params, setParams] = useSearchParams()
+  if (error) return <p className="empty-words">{errorText(error)}</p>
+  if (!data) return <Waiting />
+  const open = data.jobs.filter((j) => j.state === 'open')
+  const unplaced = open.filter((j) => !j.plannedOn)
+  const ordered = [...data.jobs].sort(byDay)
+  const planting = params.get('planting')
+  const chosen =
+    ordered.find((j) => j.id === params.get('job')) ??
+    ordered.find((j) => j.plantingId === planting && j.state === 'open') ??
+    ordered.find((j) => j.state === 'open') ??
+    ordered[0]
+  const choose = (job: JobRecord) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        next.set('job', job.id)
+        return next
+      },
+      { replace: true },
+    )
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>Season</h1>
+          <p>
+            {open.length === 0 ? 'Nothing is planned. ' : <b>{counted(open.length, 'open job')}</b>}
+            {open.length > 0 && `, ${minutesText(open.reduce((sum, j) => sum + j.minutes, 0))} of work. `}
+            {unplaced.length > 0 && `${counted(unplaced.length, 'job')} could not be given a day.`}
+          </p>
+        </div>
+        <div className="screen-tools">
+          <Button
+            href={`/api/gardens/${view.garden.id}/calendar.ics`}
+            download
+            disabled={data.jobs.length === 0}
+          >
+            Calendar file
+          </Button>
+        </div>
+      </header>
+      {chosen ? (
+        <div className="screen-split season-split">
+          <div className="season-body">
+            <WindowChart jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
+            <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
+          </div>
+          <aside aria-label="The chosen job">
+            <JobPanel key={chosen.id} job={chosen} season={data} onChoose={choose} />
+          </aside>
+        </div>
+      ) : (
+        <div className="empty-words">
+          <p>
+            Jobs come from verdicts. Accept a move under Verdicts, and its preparation, lifting and aftercare
+            appear here, each in its window on a working day.
+          </p>
+        </div>
+      )}
+    </>
+  )
+}
+
+const dayOf = (j: JobRecord) => j.done?.on ?? j.plannedOn ?? j.window.bestFrom
+const byDay = (a: JobRecord, b: JobRecord) =>
+  dayOf(a) < dayOf(b) ? -1 : dayOf(a) > dayOf(b) ? 1 : a.id < b.id ? -1 : 1
+
+interface AgendaProps {
+  season: SeasonView
+  chosenId: string
+  onChoose: (job: JobRecord) => void
+}
+
+/** The working days that have work, each with its load. */
+function Agenda({ season, chosenId, onChoose }: AgendaProps) {
+  const open = season.jobs.filter((j) => j.state === 'open')
+  const days = [...new Set(open.flatMap((j) => (j.plannedOn ? [j.plannedOn] : [])))].sort()
+  const capacity = new Map(season.workingDays.map((d) => [d.day, d.minutes]))
+  const done = season.jobs.filter((j) => j.done).sort((a, b) => (a.done!.on < b.done!.on ? 1 : -1))
+  const unplaced = open.filter((j) => !j.plannedOn)
+  return (
+    <div className="agenda">
+      {unplaced.length > 0 && (
+        <section>
+          <h2>Without a day</h2>
+          {unplaced.map((j) => (
+            <JobLine key={j.id} job={j} chosenId={chosenId} onChoose={onChoose} extra={j.unplaced ?? ''} />
+          ))}
+        </section>
+      )}
+      {days.map((day) => {
+        const jobs = open.filter((j) => j.plannedOn === day)
+        const used = jobs.reduce((sum, j) => sum + j.minutes, 0)
+        const room = capacity.get(day) ?? 0
+        return (
+          <section key={day}>
+            <div className="spread">
+              <h2>
+                {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
+              </h2>
+              <small className="agenda-load">
+                <span className="agenda-bar" aria-hidden>
+                  <i
+                    style={{ width: `${Math.min(100, (used / Math.max(1, room)) * 100)}%` }}
+                    className={used > room ? 'over' : ''}
+                  />
+                </span>
+                {minutesText(used)} of {minutesText(room)}
+              </small>
+            </div>
+            {jobs.map((j) => (
+              <JobLine
+                key={j.id}
+                job={j}
+                chosenId={chosenId}
+                onChoose={onChoose}
+                extra={minutesText(j.minutes)}
+              />
+            ))}
+          </section>
+        )
+      })}
+      {done.length > 0 && (
+        <section>
+          <h2>Done</h2>
+          {done.map((j) => (
+            <JobLine
+              key={j.id}
+              job={j}
+              chosenId={chosenId}
+              onChoose={onChoose}
+              extra={`${shortDayMonth(j.done!.on)}, ${minutesText(j.done!.minutes)}`}
+            />
+          ))}
+        </section>
+      )}
+    </div>
+  )
+}
+
+function JobLine({
+  job,
+  chosenId,
+  onChoose,
+  extra,
+}: {
+  job: JobRecord
+  chosenId: string
+  onChoose: (job: JobRecord) => void
+  extra: string
+}) {
+  return (
+    <button
+      type="button"
+      className={`job-line${job.id === chosenId ? ' selected' : ''}`}
+      aria-pressed={job.id === chosenId}
+      onClick={() => onChoose(job)}
+    >
+      <span>
+        {job.state === 'done' ? '✓ ' : ''}
+        {job.title}
+      </span>
+      <small>
+        {job.pinned && 'pinned, '}
+        {extra}
+      </small>
+    </button>
+  )
+}

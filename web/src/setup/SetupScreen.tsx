@@ -1,0 +1,282 @@
+import { roles, roleWords, type Role } from '@border/contract'
+import { addDays, dayMonth, dayMonthYear, fromDayOfYear, yearOf } from '@border/core'
+import { Button, DatePicker, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
+import type { Dayjs } from 'dayjs'
+import { useRef } from 'react'
+import { useGardenWrite, useMembers, useSeason } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
+import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
+import './setup.css'
+
+/** The garden's own settings: working days, climate record, school of thought, people, and how the screen looks. */
+export function Screen() {
+  const { view, isHead } = useGardenContext()
+  const theme = useTheme()
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>Set-up</h1>
+          <p>
+            {view.garden.name}: {Math.abs(view.garden.latitude)}° {view.garden.latitude < 0 ? 'S' : 'N'},{' '}
+            {Math.abs(view.garden.longitude)}° {view.garden.longitude < 0 ? 'W' : 'E'}, {view.garden.timeZone}
+            . Metric units.
+          </p>
+        </div>
+      </header>
+      <div className="screen-body setup">
+        {!isHead && <p className="soft">Only a head gardener of this garden changes these.</p>}
+        <WorkingTime />
+        <ClimateRecord />
+        <Schools />
+        {isHead && <People />}
+        <section>
+          <h2>Look</h2>
+          <Segmented<ThemeName>
+            aria-label="Theme"
+            value={theme}
+            onChange={chooseTheme}
+            options={[
+              { value: 'light', label: 'Light' },
+              { value: 'dark', label: 'Dark' },
+            ]}
+          />
+        </section>
+      </div>
+    </>
+  )
+}
+
+function WorkingTime() {
+  const { view, isHead, today } = useGardenContext()
+  const { data } = useSeason(view.garden.id)
+  const week = useGardenWrite<{ minutesByWeekday: number[] }>(
+    view.garden.id,
+    () => '/working-week',
+    'Working week kept; the season is re-planned.',
+  )
+  const except = useGardenWrite<{ day: string; minutes: number }>(
+    view.garden.id,
+    () => '/working-exceptions',
+    ({ day }) => `${dayMonthYear(day)} kept; the season is re-planned.`,
+  )
+  if (!data) return null
+  const order = [1, 2, 3, 4, 5, 6, 0]
+  const ahead = data.exceptions.filter((e) => e.day >= today).sort((a, b) => (a.day < b.day ? -1 : 1))
+  return (
+    <section>
+      <h2>Working days</h2>
+      <p className="soft">Hours of work in this garden on each weekday. Jobs are put on these days.</p>
+      <Form
+        key={data.minutesByWeekday.join()}
+        disabled={!isHead}
+        initialValues={Object.fromEntries(data.minutesByWeekday.map((m, d) => [String(d), m / 60]))}
+        onFinish={(v: Record<string, number | null>) =>
+          week.mutate({
+            minutesByWeekday: Array.from({ length: 7 }, (_, d) => Math.round((v[String(d)] ?? 0) * 60)),
+          })
+        }
+      >
+        <div className="week">
+          {order.map((d) => (
+            <Form.Item key={d} name={String(d)} label={weekdayName(d)} layout="vertical">
+              <InputNumber min={0} max={24} step={0.5} suffix="h" />
+            </Form.Item>
+          ))}
+        </div>
+        {isHead && (
+          <Button htmlType="submit" loading={week.isPending}>
+            Keep the week
+          </Button>
+        )}
+      </Form>
+      <h3>Days that differ</h3>
+      <p>
+        {ahead.length === 0
+          ? 'None ahead.'
+          : ahead
+              .map((e) => `${shortDate(e.day)}: ${e.minutes === 0 ? 'off' : minutesText(e.minutes)}`)
+              .join('; ')}
+      </p>
+      {isHead && (
+        <Form
+          layout="inline"
+          initialValues={{ hours: 0 }}
+          onFinish={({ day, hours }: { day: Dayjs; hours: number }) =>
+            except.mutate({ day: day.format('YYYY-MM-DD'), minutes: Math.round(hours * 60) })
+          }
+        >
+          <Form.Item name="day" rules={[{ required: true, message: 'Which day?' }]}>
+            <DatePicker aria-label="Day that differs" format="D MMM YYYY" />
+          </Form.Item>
+          <Form.Item name="hours" rules={[{ required: true }]}>
+            <InputNumber aria-label="Hours on that day" min={0} max={24} step={0.5} suffix="h" />
+          </Form.Item>
+          <Button htmlType="submit" loading={except.isPending}>
+            Keep the day
+          </Button>
+        </Form>
+      )}
+    </section>
+  )
+}
+
+function ClimateRecord() {
+  const { view, isHead, on } = useGardenContext()
+  const bring = useGardenWrite<{ weather: string }>(
+    view.garden.id,
+    () => '/weather',
+    'Record brought in; windows follow it from now on.',
+  )
+  const input = useRef<HTMLInputElement>(null)
+  const { climate } = view
+  const date = (doy: number) => dayMonth(fromDayOfYear(yearOf(addDays(on, 0)), Math.round(doy)))
+  return (
+    <section>
+      <h2>Climate record</h2>
+      {climate ? (
+        <>
+          <p>
+            {view.climateSource}: {climate.years} whole years, {climate.firstYear} to {climate.lastYear}.
+          </p>
+          <dl className="facts">
+            <Fact
+              term="Last frost of spring"
+              value={
+                climate.lastFrost
+                  ? `by ${date(climate.lastFrost.p50)} in half the years, by ${date(climate.lastFrost.p90)} in nine of ten`
+                  : 'none in most years'
+              }
+            />
+            <Fact
+              term="First frost of autumn"
+              value={
+                climate.firstFrost
+                  ? `from ${date(climate.firstFrost.p50)} in half the years, from ${date(climate.firstFrost.p10)} in one of ten`
+                  : 'none in most years'
+              }
+            />
+            <Fact
+              term="Coldest night of a usual year"
+              value={`${climate.meanAnnualMinimumC.toFixed(1)} °C`}
+            />
+            <Fact
+              term="Soil at 10 cm"
+              value={`${Math.min(...climate.soilC).toFixed(1)} to ${Math.max(...climate.soilC).toFixed(1)} °C through the year`}
+            />
+          </dl>
+        </>
+      ) : (
+        <p>
+          No record of at least three whole years, so no windows can be worked out. Bring one as weather.csv.
+        </p>
+      )}
+      {isHead && (
+        <>
+          <input
+            ref={input}
+            type="file"
+            accept=".csv,text/csv"
+            hidden
+            onChange={async (e) => {
+              const file = e.target.files?.[0]
+              e.target.value = ''
+              if (file) bring.mutate({ weather: await file.text() })
+            }}
+          />
+          <Button loading={bring.isPending} onClick={() => input.current?.click()}>
+            Bring a record from weather.csv
+          </Button>
+        </>
+      )}
+    </section>
+  )
+}
+
+const Fact = ({ term, value }: { term: string; value: string }) => (
+  <div>
+    <dt>{term}</dt>
+    <dd>{value}</dd>
+  </div>
+)
+
+function Schools() {
+  const { view, isHead } = useGardenContext()
+  const choose = useGardenWrite<{ amends: boolean }>(
+    view.garden.id,
+    () => '/schools',
+    'Kept. It counts for jobs made from now on.',
+  )
+  return (
+    <section>
+      <h2>School of thought</h2>
+      <Radio.Group
+        disabled={!isHead}
+        value={view.amends}
+        onChange={(e) => choose.mutate({ amends: e.target.value as boolean })}
+        className="stack"
+      >
+        <Radio value={true}>
+          Amend the planting ground: a move’s preparation digs in garden compost, 5 cm over the drift.
+        </Radio>
+        <Radio value={false}>Plant into the native soil and mulch: no compost in the hole.</Radio>
+      </Radio.Group>
+    </section>
+  )
+}
+
+function People() {
+  const { view } = useGardenContext()
+  const { data } = useMembers(view.garden.id, true)
+  const [form] = Form.useForm()
+  const add = useGardenWrite<{ name: string; email: string; password: string; role: Role }>(
+    view.garden.id,
+    () => '/people',
+    ({ name }) => `${name} belongs to this garden now.`,
+  )
+  return (
+    <section>
+      <h2>People</h2>
+      <ul className="plain-list">
+        {data?.map((m) => (
+          <li key={m.id}>
+            {m.name}, {roleWords[m.role]} <small>{m.email}</small>
+          </li>
+        ))}
+      </ul>
+      <Form
+        form={form}
+        layout="vertical"
+        requiredMark={false}
+        initialValues={{ role: 'crew' }}
+        onFinish={(v) => add.mutate(v, { onSuccess: () => form.resetFields() })}
+        className="people-form"
+      >
+        <Form.Item name="name" label="Name" rules={[{ required: true, message: 'Give a name' }]}>
+          <Input maxLength={120} />
+        </Form.Item>
+        <Form.Item
+          name="email"
+          label="E-mail address"
+          rules={[{ required: true, type: 'email', message: 'Give an address' }]}
+        >
+          <Input />
+        </Form.Item>
+        <Form.Item
+          name="password"
+          label="First password"
+          rules={[{ required: true, min: 10, message: 'At least 10 characters' }]}
+        >
+          <Input.Password autoComplete="new-password" />
+        </Form.Item>
+        <Form.Item name="role" label="Role">
+          <Select options={roles.map((r) => ({ value: r, label: roleWords[r] }))} />
+        </Form.Item>
+        <Button htmlType="submit" loading={add.isPending}>
+          Add to this garden
+        </Button>
+      </Form>
+    </section>
+  )
+}

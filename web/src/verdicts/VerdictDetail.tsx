@@ -1,0 +1,362 @@
+import type { DecisionRecord, DecisionRequest, MoveTarget, PlantingRecord } from '@border/contract'
+import {
+  actions,
+  dayMonthYear,
+  extentOf,
+  lightRange,
+  quarterHours,
+  type Action,
+  type Assessment,
+  type SpotOption,
+  type Term,
+} from '@border/core'
+import { Button, DatePicker, Input, Radio, Select } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { Link, useLocation } from 'react-router'
+import { useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { shortMonthYear } from '../frame/words.ts'
+import { useSize } from '../frame/useSize.ts'
+import { RangeStrip } from '../light/RangeStrip.tsx'
+import { PlanDrawing } from '../plan/PlanDrawing.tsx'
+import { grow, pointsOf } from '../plan/scale.ts'
+import { standingDecision } from './standing.ts'
+
+interface Props {
+  planting: PlantingRecord
+  assessment: Assessment
+  then: string
+  decisions: readonly DecisionRecord[]
+}
+
+const actionSentences: Record<Action, string> = {
+  keep: 'Keep it where it is.',
+  watch: 'Watch it another season.',
+  move: 'Move it.',
+}
+
+/** One planting's verdict: reasons, light, where it could go, the runner-up, and the three answers. */
+export function VerdictDetail({ planting, assessment, then, decisions }: Props) {
+  const { view, isHead, on } = useGardenContext()
+  const { search } = useLocation()
+  const { verdict } = assessment
+  const place = view.features.find((f) => f.id === planting.placeId)
+  const [spot, setSpot] = useState(0)
+  const decided = standingDecision(decisions, planting.id, on)
+  const own = decisions.filter((d) => d.plantingId === planting.id)
+  return (
+    <article className="verdict-detail">
+      <div className="verdict-say">
+        <div>
+          <h2 className="verdict-title">
+            <span className="taxon">{planting.taxon.botanical}</span>
+          </h2>
+          <p className="soft">
+            {planting.taxon.common}; {planting.livingCount} of {planting.plantedCount} living in {place?.name}
+            , planted {dayMonthYear(planting.plantedOn)}.{' '}
+            <Link to={{ pathname: `../plants/${planting.id}`, search }}>Tag {planting.tag}, its story</Link>
+          </p>
+        </div>
+        <p className="verdict-proposal">
+          <span className="word">{actionSentences[verdict.action]}</span>{' '}
+          <span className="soft">
+            {verdict.scores[verdict.action]} points; {verdict.runnerUp} comes second with{' '}
+            {verdict.scores[verdict.runnerUp]}.
+          </span>
+        </p>
+        <div>
+          <RangeStrip taxon={planting.taxon} before={assessment.before} now={assessment.now} then={then} />
+          <small>
+            Likes {lightRange(planting.taxon)}. {quarterHours(assessment.before.total)} in{' '}
+            {shortMonthYear(then)}; {quarterHours(assessment.now.total)} now:{' '}
+            {quarterHours(assessment.now.morning)} before ten, {quarterHours(assessment.now.midday)} to two,{' '}
+            {quarterHours(assessment.now.afternoon)} after.
+          </small>
+        </div>
+        <Reasons terms={verdict.terms} proposed={verdict.action} />
+        <p>
+          <b>What would change it.</b> {verdict.wouldChange}
+        </p>
+        {isHead ? (
+          <Answer
+            planting={planting}
+            assessment={assessment}
+            on={on}
+            spot={verdict.spots[spot]}
+            decided={decided}
+          />
+        ) : (
+          <p className="soft">Only a head gardener of this garden decides.</p>
+        )}
+        {own.length > 0 && (
+          <section>
+            <h3>Decided</h3>
+            {own.map((d) => (
+              <p key={d.id}>
+                {dayMonthYear(d.decidedOn)}, {d.decidedBy}: proposed {d.proposed};{' '}
+                {d.choice === 'accept'
+                  ? 'accepted'
+                  : d.choice === 'wait'
+                    ? `left until ${dayMonthYear(d.waitUntil!)}`
+                    : `chose ${d.action}`}
+                {d.reason && `. ${d.reason}`}
+                {d.jobCount > 0 && (
+                  <>
+                    {'. '}
+                    <Link to={{ pathname: '../season', search: withJobOf(search, planting.id) }}>
+                      {d.jobCount} jobs
+                    </Link>
+                  </>
+                )}
+              </p>
+            ))}
+          </section>
+        )}
+      </div>
+      <div className="verdict-where">
+        {verdict.spots.length > 0 && (
+          <>
+            <h3>Where it could go</h3>
+            <Radio.Group value={spot} onChange={(e) => setSpot(e.target.value as number)} className="stack">
+              {verdict.spots.map((s, i) => (
+                <Radio key={i} value={i}>
+                  {s.placeName}, {quarterHours(s.hours.total)} of sun
+                  <small className="verdict-spot">
+                    {s.fit.limiting === 'none' ? 'light and ground it likes' : s.fit.reason}
+                  </small>
+                </Radio>
+              ))}
+            </Radio.Group>
+          </>
+        )}
+        <MovePlan planting={planting} spots={verdict.spots} chosen={spot} onChoose={setSpot} />
+      </div>
+    </article>
+  )
+}
+
+const signed = (points: number) =>
+  Math.round(points) < 0 ? `−${-Math.round(points)}` : `+${Math.round(points)}`
+
+export function withJobOf(search: string, plantingId: string): string {
+  const params = new URLSearchParams(search)
+  params.set('planting', plantingId)
+  return `?${params}`
+}
+
+/** The terms that decided, each with the points it gave; those of the other actions below. */
+function Reasons({ terms, proposed }: { terms: readonly Term[]; proposed: Action }) {
+  const [all, setAll] = useState(false)
+  const shown = actions
+    .filter((a) => a === proposed || all)
+    .sort((a, b) => Number(b === proposed) - Number(a === proposed))
+  return (
+    <section>
+      <div className="spread">
+        <h3>Why</h3>
+        <Button type="link" size="small" onClick={() => setAll(!all)} aria-expanded={all}>
+          {all ? 'Only the proposal' : 'Weigh all three'}
+        </Button>
+      </div>
+      {shown.map((action) => (
+        <div key={action} className="verdict-terms">
+          {all && <b>{action}</b>}
+          {terms
+            .filter((t) => t.action === action)
+            .sort((a, b) => Math.abs(b.points) - Math.abs(a.points))
+            .map((t) => (
+              <p key={t.says}>
+                <span className="verdict-points">{signed(t.points)}</span>
+                {t.says}
+              </p>
+            ))}
+        </div>
+      ))}
+    </section>
+  )
+}
+
+interface AnswerProps {
+  planting: PlantingRecord
+  assessment: Assessment
+  on: string
+  spot: SpotOption | undefined
+  decided: DecisionRecord | undefined
+}
+
+type Way = 'accept' | 'otherwise' | 'wait'
+
+/** Accept, choose otherwise with a reason, or wait until a day. */
+function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
+  const { view, today } = useGardenContext()
+  const { verdict } = assessment
+  const [way, setWay] = useState<Way>('accept')
+  const [action, setAction] = useState<Action>(verdict.action === 'keep' ? 'move' : 'keep')
+  const [reason, setReason] = useState('')
+  const [until, setUntil] = useState(() => dayjs(today).add(6, 'month'))
+  const decide = useGardenWrite<DecisionRequest>(
+    view.garden.id,
+    () => '/decisions',
+    (d) =>
+      d.choice === 'wait'
+        ? 'Left for later.'
+        : `Recorded${goes(d, verdict.action) ? '; its jobs are in the season plan.' : '.'}`,
+  )
+  const target: MoveTarget | undefined = spot && { placeId: spot.placeId, x: spot.x, y: spot.y }
+  const base = { plantingId: planting.id, on }
+  const send = () => {
+    if (way === 'accept')
+      decide.mutate({ ...base, choice: 'accept', ...(verdict.action === 'move' ? { target } : {}) })
+    else if (way === 'otherwise')
+      decide.mutate({
+        ...base,
+        choice: 'otherwise',
+        action,
+        reason,
+        ...(action === 'move' ? { target } : {}),
+      })
+    else
+      decide.mutate({
+        ...base,
+        choice: 'wait',
+        until: until.format('YYYY-MM-DD'),
+        ...(reason ? { reason } : {}),
+      })
+  }
+  const needsReason = way === 'otherwise' && reason.trim().length < 3
+  const nowhere =
+    !target && ((way === 'accept' && verdict.action === 'move') || (way === 'otherwise' && action === 'move'))
+  return (
+    <section className="verdict-answer" aria-label="Your word">
+      <h3>{decided ? 'Decide again' : 'Your word'}</h3>
+      <Radio.Group value={way} onChange={(e) => setWay(e.target.value as Way)}>
+        <Radio value="accept">
+          Accept: {verdict.action}
+          {verdict.action === 'move' && spot && ` to ${spot.placeName}`}
+        </Radio>
+        <Radio value="otherwise">Choose otherwise</Radio>
+        <Radio value="wait">Wait</Radio>
+      </Radio.Group>
+      {way === 'otherwise' && (
+        <div className="row">
+          <Select<Action>
+            aria-label="Instead"
+            value={action}
+            onChange={setAction}
+            options={actions.filter((a) => a !== verdict.action).map((a) => ({ value: a, label: a }))}
+            style={{ width: 110 }}
+          />
+          <Input
+            aria-label="Reason"
+            placeholder="Because…"
+            value={reason}
+            maxLength={2000}
+            onChange={(e) => setReason(e.target.value)}
+          />
+        </div>
+      )}
+      {way === 'wait' && (
+        <div className="row">
+          <span>until</span>
+          <DatePicker
+            aria-label="Wait until"
+            value={until}
+            minDate={dayjs(today).add(1, 'day')}
+            onChange={(d) => d && setUntil(d)}
+            format="D MMM YYYY"
+            allowClear={false}
+          />
+          <Input
+            aria-label="Reason, if any"
+            placeholder="Because… (optional)"
+            value={reason}
+            maxLength={2000}
+            onChange={(e) => setReason(e.target.value)}
+          />
+        </div>
+      )}
+      <div className="row">
+        <Button type="primary" loading={decide.isPending} disabled={needsReason || nowhere} onClick={send}>
+          {way === 'accept'
+            ? `Accept: ${verdict.action}`
+            : way === 'otherwise'
+              ? `Record: ${action}`
+              : 'Wait'}
+        </Button>
+        {nowhere && <small>No free spot in this garden suits it.</small>}
+        {needsReason && <small>A word on why is kept with the decision.</small>}
+      </div>
+    </section>
+  )
+}
+
+const goes = (d: DecisionRequest, proposed: Action) =>
+  (d.choice === 'accept' && proposed === 'move') || (d.choice === 'otherwise' && d.action === 'move')
+
+interface MovePlanProps {
+  planting: PlantingRecord
+  spots: readonly SpotOption[]
+  chosen: number
+  onChoose: (i: number) => void
+}
+
+/** From here to there, on the plan. */
+function MovePlan({ planting, spots, chosen, onChoose }: MovePlanProps) {
+  const { view, on } = useGardenContext()
+  const [ref, size] = useSize()
+  const places = view.features.filter(
+    (f) => f.id === planting.placeId || spots.some((s) => s.placeId === f.id),
+  )
+  const extent = grow(extentOf(places.flatMap(pointsOf)), 2)
+  return (
+    <div className="verdict-plan" ref={ref}>
+      {size.width > 0 && (
+        <PlanDrawing
+          features={view.features}
+          plantings={view.plantings}
+          on={on}
+          northDeg={view.garden.northDeg}
+          width={size.width}
+          height={size.height}
+          extent={extent}
+          selectedId={planting.id}
+          label={`Where ${planting.taxon.botanical} stands and could go`}
+          overlay={(scale) =>
+            spots.map((s, i) => (
+              <g key={i} onClick={() => onChoose(i)} className="verdict-target">
+                {i === chosen && (
+                  <line
+                    x1={scale.x(planting.x)}
+                    y1={scale.y(planting.y)}
+                    x2={scale.x(s.x)}
+                    y2={scale.y(s.y)}
+                    stroke="var(--act)"
+                    strokeWidth={1.8}
+                    strokeDasharray="6 4"
+                  />
+                )}
+                <circle
+                  cx={scale.x(s.x)}
+                  cy={scale.y(s.y)}
+                  r={i === chosen ? 10 : 7}
+                  fill={i === chosen ? 'var(--act)' : 'var(--sheet)'}
+                  stroke="var(--act)"
+                  strokeWidth={2}
+                />
+                <text
+                  x={scale.x(s.x)}
+                  y={scale.y(s.y) + 4}
+                  textAnchor="middle"
+                  className={i === chosen ? 'on' : ''}
+                >
+                  {i + 1}
+                </text>
+              </g>
+            ))
+          }
+        />
+      )}
+    </div>
+  )
+}

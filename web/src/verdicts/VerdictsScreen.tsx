@@ -1,0 +1,154 @@
+import type { AssessmentView, PlantingRecord } from '@border/contract'
+import { dayMonthYear, type Assessment } from '@border/core'
+import { useMemo } from 'react'
+import { useSearchParams } from 'react-router'
+import { errorText, useAssessment } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Waiting } from '../frame/Shell.tsx'
+import { counted } from '../frame/words.ts'
+import { openVerdicts, standingDecision } from './standing.ts'
+import { VerdictDetail } from './VerdictDetail.tsx'
+import './verdicts.css'
+
+interface Row {
+  planting: PlantingRecord
+  assessment: Assessment
+}
+
+/** By place: what is proposed for each planting, and beside it why, what else, and the person's word. */
+export function Screen() {
+  const { view, on } = useGardenContext()
+  const [params, setParams] = useSearchParams()
+  const { data, error } = useAssessment(view.garden.id, on)
+  const groups = useMemo(() => groupByPlace(view.features, view.plantings, data), [view, data])
+  if (error) return <p className="empty-words">{errorText(error)}</p>
+  if (!data) return <Waiting />
+  const rows = groups.flatMap((g) => g.rows)
+  const open = openVerdicts(data, on)
+  const asked = params.get('planting')
+  const chosen =
+    rows.find((r) => r.planting.id === asked) ??
+    rows.find((r) => r.planting.id === open[0]?.plantingId) ??
+    rows[0]
+  const choose = (id: string) =>
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        next.set('planting', id)
+        return next
+      },
+      { replace: true },
+    )
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>Verdicts</h1>
+          <p>
+            {open.length === 0 ? (
+              'Nothing waits for your word.'
+            ) : (
+              <>
+                <b>{counted(open.length, 'proposal')}</b> {open.length === 1 ? 'waits' : 'wait'} for your
+                word. {rework(groups)}
+              </>
+            )}
+          </p>
+        </div>
+      </header>
+      {chosen ? (
+        <div className="verdict-split">
+          <div className="verdict-list" role="list">
+            {groups.map((g) => (
+              <section key={g.place} role="listitem">
+                <h2>{g.place}</h2>
+                {g.rows.map((r) => (
+                  <VerdictRow
+                    key={r.planting.id}
+                    row={r}
+                    view={data}
+                    on={on}
+                    chosen={r === chosen}
+                    onChoose={choose}
+                  />
+                ))}
+              </section>
+            ))}
+          </div>
+          <VerdictDetail
+            key={chosen.planting.id}
+            planting={chosen.planting}
+            assessment={chosen.assessment}
+            then={data.then}
+            decisions={data.decisions}
+          />
+        </div>
+      ) : (
+        <div className="empty-words">
+          <p>No plantings stand in this garden on {dayMonthYear(on)}. Add them under Plants.</p>
+        </div>
+      )}
+    </>
+  )
+}
+
+/** A place where many verdicts point one way is better reworked as a whole. */
+function rework(groups: readonly { place: string; rows: Row[] }[]): string {
+  const moved = groups.find((g) => {
+    const moves = g.rows.filter((r) => r.assessment.verdict.action === 'move').length
+    return moves >= 4 && moves * 2 >= g.rows.length
+  })
+  return moved
+    ? `Most of ${moved.place} wants to move: think of the place as a whole before the first spade.`
+    : ''
+}
+
+function VerdictRow({
+  row,
+  view,
+  on,
+  chosen,
+  onChoose,
+}: {
+  row: Row
+  view: AssessmentView
+  on: string
+  chosen: boolean
+  onChoose: (id: string) => void
+}) {
+  const { planting, assessment } = row
+  const decided = standingDecision(view.decisions, planting.id, on)
+  const word = decided ? (decided.choice === 'wait' ? 'wait' : decided.action) : assessment.verdict.action
+  return (
+    <button
+      type="button"
+      className={`verdict-row${chosen ? ' selected' : ''}`}
+      aria-pressed={chosen}
+      onClick={() => onChoose(planting.id)}
+    >
+      <span className="taxon">{planting.taxon.botanical}</span>
+      <span className={word === 'keep' && !decided ? 'soft' : 'word'}>{decided ? `✓ ${word}` : word}</span>
+    </button>
+  )
+}
+
+function groupByPlace(
+  features: readonly { id: string; name: string; kind: string }[],
+  plantings: readonly PlantingRecord[],
+  data: AssessmentView | undefined,
+) {
+  const assessed = new Map(data?.assessments.map((a) => [a.plantingId, a]))
+  const rank = (r: Row) => ['move', 'watch', 'keep'].indexOf(r.assessment.verdict.action)
+  const groups = features.flatMap((f) => {
+    const rows = plantings
+      .filter((p) => p.placeId === f.id)
+      .flatMap((planting) => {
+        const assessment = assessed.get(planting.id)
+        return assessment ? [{ planting, assessment }] : []
+      })
+    rows.sort((a, b) => rank(a) - rank(b) || b.assessment.fit.misfitHours - a.assessment.fit.misfitHours)
+    return rows.length > 0 ? [{ place: f.name, kind: f.kind, rows }] : []
+  })
+  const worst = (g: { rows: Row[] }) => g.rows.filter((r) => rank(r) < 2).length
+  return groups.sort((a, b) => worst(b) - worst(a))
+}
