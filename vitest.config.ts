@@ -8,6 +8,7 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/src/**/*.test.ts', 'demo/src/**/*.test.ts', 'cli/src/**/*.test.ts'],
+          globalSetup: './cli/src/vitestSetup.ts',
           testTimeout: 60_000,
           hookTimeout: 120_000,
           fileParallelism: false,

@@ -255,6 +255,8 @@ export interface StoryEntry {
   kind: 'planted' | 'observed' | 'decided' | 'job' | 'moved' | 'counted' | 'note'
   says: string
   by: string | null
+  /** When it was written down, UTC: puts what happened on one day in order. */
+  recordedAt: string
 }
 
 /** A planting as last known and all that happened to it, oldest first. */

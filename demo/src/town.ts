@@ -6,7 +6,8 @@ export const town = { name: 'Harrowmouth', latitude: 52.1, longitude: 1.3, timeZ
 /** The day the demo stands at. */
 export const DEMO_DATE = '2026-09-14'
 
-const pattern: WeatherPattern = {
+/** What the town's record is generated from; documented in docs/formats.md. */
+export const townPattern: WeatherPattern = {
   annualMeanC: 10.6,
   seasonalAmplitudeC: 6.7,
   coldestDay: 28,
@@ -17,4 +18,4 @@ const pattern: WeatherPattern = {
 
 /** The town's daily record, 2011 to the eve of the demo's day, by the seeded generator of core/climate. */
 export const townWeather = (): DailyWeather[] =>
-  generateWeather(pattern, 2011, 2026).filter((d) => d.day < DEMO_DATE)
+  generateWeather(townPattern, 2011, 2026).filter((d) => d.day < DEMO_DATE)

@@ -39,6 +39,9 @@ const inks = {
     soft: '#565b62',
     rule: '#d8d3c8',
     edge: '#8b8577',
+    open: '#1f766f',
+    closing: '#8a5509',
+    late: '#a2382a',
   },
   dark: {
     act: '#d39fc4',
@@ -49,6 +52,9 @@ const inks = {
     soft: '#b3b1a9',
     rule: '#42433f',
     edge: '#8f8a7e',
+    open: '#6cc4ba',
+    closing: '#e0ab5c',
+    late: '#ee9384',
   },
 } as const
 
@@ -61,6 +67,9 @@ export function themeConfig(name: ThemeName): ThemeConfig {
       colorPrimary: c.act,
       colorInfo: c.act,
       colorLink: c.act,
+      colorSuccess: c.open,
+      colorWarning: c.closing,
+      colorError: c.late,
       colorTextBase: c.ink,
       colorBgBase: c.sheet,
       colorBgContainer: c.raised,
@@ -82,6 +91,7 @@ export function themeConfig(name: ThemeName): ThemeConfig {
     },
     components: {
       Button: { primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600 },
+      Alert: { withDescriptionPadding: '10px 14px', defaultPadding: '7px 12px' },
       Table: { headerBg: c.sheet, cellPaddingBlockSM: 6 },
       Segmented: { itemSelectedBg: c.act, itemSelectedColor: c.actInk, trackBg: c.raised },
     },

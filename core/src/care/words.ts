@@ -27,7 +27,8 @@ export const dayMonthYear = (day: IsoDate): string => `${dayMonth(day)} ${yearOf
 /** `February 2025` */
 export const monthYear = (day: IsoDate): string => `${months[Number(day.slice(5, 7)) - 1]} ${yearOf(day)}`
 
-export const celsius = (value: number): string => `${value} °C`
+/** `−5.7 °C`, with a true minus. */
+export const celsius = (value: number): string => `${String(value).replace('-', '−')} °C`
 
 /**
  * Hours to the nearest quarter, which is as fine as ten-minute samples bear: `2¾ h`, `0 h`, `−1½ h`.

@@ -8,6 +8,7 @@ import {
   type AssessmentView,
   type PlantingStory,
   type SeasonView,
+  type StoryEntry,
 } from '@border/contract'
 import { addDays, workingDays } from '@border/core'
 import type { Piscina } from 'piscina'
@@ -173,14 +174,11 @@ export function workRoutes(pool: Piscina): Route[] {
       handle: async ({ db, garden, params }): Promise<PlantingStory> => {
         const planting = await findPlanting(db, garden.id, params.plantingId!)
         if (!planting) throw notFound('This planting')
-        const story = [
-          ...(await listEvents(db, planting.id)),
-          ...(await listPlantingDeeds(db, garden.id, planting.id)),
-        ]
+        const story = [...(await listEvents(db, planting.id)), ...(await listPlantingDeeds(db, planting.id))]
         return {
           planting,
           offspring: await listOffspring(db, planting.id),
-          story: story.sort((a, b) => (a.on < b.on ? -1 : a.on > b.on ? 1 : 0)),
+          story: story.sort(inOrder),
         }
       },
     }),
@@ -201,6 +199,12 @@ export function workRoutes(pool: Piscina): Route[] {
       },
     }),
   ]
+}
+
+/** By the day it happened, then by when it was written down. */
+function inOrder(a: StoryEntry, b: StoryEntry): number {
+  const later = (x: StoryEntry) => `${x.on} ${new Date(x.recordedAt).toISOString()}`
+  return later(a) < later(b) ? -1 : 1
 }
 
 async function whyNot(

@@ -162,10 +162,11 @@ export async function setPlanned(
     .update({ planned_on: plannedOn, unplaced, revision: job.revision + 1 })
 }
 
+/** A day set by a person, or none; calendars follow it. */
 export async function setPin(db: Db, id: string, day: string | null): Promise<void> {
   await db('jobs')
     .where({ id })
-    .update({ planned_on: day, pinned: day !== null })
+    .update({ planned_on: day, pinned: day !== null, revision: db.raw('revision + 1') })
 }
 
 export async function setWindow(db: Db, job: JobRow, window: Window): Promise<void> {
@@ -282,32 +283,54 @@ export async function dropOpenJobs(db: Db, plantingId: string): Promise<void> {
     .update({ state: 'dropped', planned_on: null })
 }
 
-/** Decisions and finished jobs of a planting, as lines of its story. */
-export async function listPlantingDeeds(db: Db, gardenId: string, plantingId: string): Promise<StoryEntry[]> {
-  const decisions = (await listDecisions(db, gardenId)).filter((d) => d.plantingId === plantingId)
-  const jobs = (await listJobs(db, gardenId)).filter((j) => j.plantingId === plantingId && j.done)
+/** Decisions and finished jobs of a planting, as lines of its story; a move tells itself as an event. */
+export async function listPlantingDeeds(db: Db, plantingId: string): Promise<StoryEntry[]> {
+  const decisions = await db('decisions')
+    .join('people', 'people.id', 'person_id')
+    .where({ planting_id: plantingId })
+    .select<(DecisionWords & Recorded)[]>(
+      'as_of as on',
+      db.raw(`verdict ->> 'action' as proposed`),
+      'choice',
+      'action',
+      'reason',
+      'wait_until as waitUntil',
+      'people.name as by',
+      'decisions.created_at as recordedAt',
+    )
+  const jobs = await db('job_records')
+    .join('jobs', 'jobs.id', 'job_id')
+    .join('people', 'people.id', 'person_id')
+    .where({ planting_id: plantingId })
+    .whereNot({ kind: 'move' })
+    .select<({ title: string; minutes: number; note: string | null } & Recorded)[]>(
+      'done_on as on',
+      'title',
+      'job_records.minutes',
+      'note',
+      'people.name as by',
+      'job_records.created_at as recordedAt',
+    )
   return [
-    ...decisions.map((d): StoryEntry => ({
-      on: d.decidedOn,
-      kind: 'decided',
-      says: decisionWords(d),
-      by: d.decidedBy,
-    })),
-    ...jobs
-      .filter((j) => j.kind !== 'move')
-      .map((j): StoryEntry => {
-        const note = j.done!.note ? ` ${j.done!.note}` : ''
-        return {
-          on: j.done!.on,
-          kind: 'job',
-          says: `${j.title}: done in ${j.done!.minutes} min.${note}`,
-          by: j.done!.by,
-        }
-      }),
+    ...decisions.map(({ on, by, recordedAt, ...d }): StoryEntry => {
+      return { on, kind: 'decided', says: decisionWords(d), by, recordedAt }
+    }),
+    ...jobs.map(({ on, by, recordedAt, ...j }): StoryEntry => {
+      return {
+        on,
+        kind: 'job',
+        says: `${j.title}: done in ${j.minutes} min.${j.note ? ` ${j.note}` : ''}`,
+        by,
+        recordedAt,
+      }
+    }),
   ]
 }
 
-function decisionWords(d: DecisionRecord): string {
+type Recorded = Pick<StoryEntry, 'on' | 'by' | 'recordedAt'>
+type DecisionWords = Pick<DecisionRecord, 'proposed' | 'choice' | 'action' | 'reason' | 'waitUntil'>
+
+function decisionWords(d: DecisionWords): string {
   const reason = d.reason ? ` ${d.reason}` : ''
   if (d.choice === 'accept') return `Proposed and accepted: ${d.proposed}.`
   if (d.choice === 'wait') return `Proposed ${d.proposed}; left until ${d.waitUntil}.${reason}`

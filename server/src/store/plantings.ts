@@ -256,5 +256,11 @@ export async function listEvents(db: Db, plantingId: string): Promise<StoryEntry
     .leftJoin('people', 'people.id', 'person_id')
     .where({ planting_id: plantingId })
     .orderBy(['on_date', 'planting_events.created_at'])
-    .select<StoryEntry[]>('on_date as on', 'kind', 'says', 'people.name as by')
+    .select<StoryEntry[]>(
+      'on_date as on',
+      'kind',
+      'says',
+      'people.name as by',
+      'planting_events.created_at as recordedAt',
+    )
 }

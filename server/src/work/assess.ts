@@ -26,12 +26,12 @@ export interface ComputeTasks {
 
 /** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
 export function computePool(): Piscina {
-  const fromSource = import.meta.url.endsWith('.ts')
+  const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
   return new Piscina({
-    filename: new URL(fromSource ? './computeWorker.ts' : './computeWorker.js', import.meta.url).href,
+    filename: new URL(file, import.meta.url).href,
     maxThreads: Math.max(1, availableParallelism() - 1),
     idleTimeout: 30_000,
-    ...(fromSource ? { execArgv: ['--import', 'tsx'] } : {}),
+    execArgv: [],
   })
 }
 

@@ -7,6 +7,7 @@ import { useAssessment, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { counted } from '../frame/words.ts'
 import { AddPlanting } from './AddPlanting.tsx'
+import './plants.css'
 
 /** What grows in the garden, by tag, with how each stands in its light; and the library. */
 export function Screen() {
@@ -79,7 +80,6 @@ function Plantings({ text }: { text: string }) {
       rowKey="id"
       dataSource={rows}
       pagination={rows.length > 200 ? { pageSize: 200 } : false}
-      scroll={{ x: 760 }}
       locale={{
         emptyText:
           view.plantings.length === 0
@@ -143,7 +143,6 @@ function Library({ text }: { text: string }) {
       loading={isPending}
       dataSource={data?.filter((t) => matches(text, t.botanical, t.common, t.lifeForm))}
       pagination={false}
-      scroll={{ x: 820 }}
       columns={[
         {
           title: 'Taxon',

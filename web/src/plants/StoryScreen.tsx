@@ -1,5 +1,5 @@
 import type { PlantingStory, StoryEntry } from '@border/contract'
-import { dayMonthYear, lightRange, moistureWord, quarterHours, yearOf } from '@border/core'
+import { celsius, dayMonthYear, lightRange, moistureWord, quarterHours, yearOf } from '@border/core'
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { Link, useLocation, useParams } from 'react-router'
@@ -113,7 +113,7 @@ function Facts({ story }: { story: PlantingStory }) {
     ...(assessment ? [['Sun it has', quarterHours(assessment.now.total)] as [string, string]] : []),
     ['Ground it likes', moisture],
     ['Grows to', `${taxon.heightM} m by ${taxon.spreadM} m`],
-    ['Hardy to about', `${taxon.hardyToC} °C`],
+    ['Hardy to about', celsius(taxon.hardyToC)],
     ['Moved', taxon.moveWhen],
   ]
   return (

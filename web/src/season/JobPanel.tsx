@@ -120,7 +120,10 @@ function When({
       {job.unplaced && <p className="late">{job.unplaced}</p>}
       <p>
         Window {shortDate(w.earliest)} to {shortDate(w.latest)}
-        {w.latest >= today && `, closes in ${daysBetween(today, w.latest)} days`}.
+        {w.earliest > today
+          ? `, opens in ${daysBetween(today, w.earliest)} days`
+          : w.latest >= today && `, closes in ${daysBetween(today, w.latest)} days`}
+        .
       </p>
       <ul className="plain-list soft-list">
         <li>{w.why.earliest}</li>

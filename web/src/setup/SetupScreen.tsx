@@ -1,5 +1,5 @@
 import { roles, roleWords, type Role } from '@border/contract'
-import { addDays, dayMonth, dayMonthYear, fromDayOfYear, yearOf } from '@border/core'
+import { celsius, dayMonth, dayMonthYear, fromDayOfYear, yearOf } from '@border/core'
 import { Button, DatePicker, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useRef } from 'react'
@@ -131,7 +131,7 @@ function ClimateRecord() {
   )
   const input = useRef<HTMLInputElement>(null)
   const { climate } = view
-  const date = (doy: number) => dayMonth(fromDayOfYear(yearOf(addDays(on, 0)), Math.round(doy)))
+  const date = (doy: number) => dayMonth(fromDayOfYear(yearOf(on), Math.round(doy)))
   return (
     <section>
       <h2>Climate record</h2>
@@ -159,7 +159,7 @@ function ClimateRecord() {
             />
             <Fact
               term="Coldest night of a usual year"
-              value={`${climate.meanAnnualMinimumC.toFixed(1)} °C`}
+              value={celsius(Math.round(climate.meanAnnualMinimumC * 10) / 10)}
             />
             <Fact
               term="Soil at 10 cm"

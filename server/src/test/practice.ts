@@ -1,0 +1,136 @@
+import type { Role, SessionInfo } from '@border/contract'
+import { randomBytes, randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import request from 'supertest'
+import { composeApp, type RunningApp } from '../app.ts'
+import { connect, migrate, type Db } from '../database/connect.ts'
+import { hashPassword } from '../routes/session.ts'
+import { addMember } from '../store/gardens.ts'
+import { insertPerson, insertPractice } from '../store/people.ts'
+
+export const PASSWORD = 'twelve apple trees'
+const example = join(import.meta.dirname, '..', '..', '..', 'examples', 'walled-court')
+const exampleFile = (name: string) => readFileSync(join(example, name), 'utf8')
+export const exampleFiles = {
+  plan: exampleFile('plan.geojson'),
+  plantings: exampleFile('plantings.csv'),
+  weather: exampleFile('weather.csv'),
+}
+
+export async function freshDatabase(): Promise<{ url: string; drop: () => Promise<void> }> {
+  const adminUrl = process.env.BORDER_ADMIN_URL
+  if (!adminUrl) throw new Error('Integration tests run through vitest’s set-up, which starts the database')
+  const name = `border_test_${randomBytes(6).toString('hex')}`
+  const run = async (sql: string) => {
+    const admin = connect(adminUrl, 1)
+    await admin.raw(sql)
+    await admin.destroy()
+  }
+  await run(`create database ${name}`)
+  const url = new URL(adminUrl)
+  url.pathname = `/${name}`
+  return { url: url.href, drop: () => run(`drop database ${name} with (force)`) }
+}
+
+export interface TestApp extends RunningApp {
+  url: string
+  stop: () => Promise<void>
+}
+
+export async function testApp(): Promise<TestApp> {
+  const { url, drop } = await freshDatabase()
+  const running = composeApp({
+    databaseUrl: url,
+    sessionSecret: 'test',
+    secureCookies: false,
+    signInAttempts: 5,
+  })
+  await migrate(running.db)
+  return {
+    ...running,
+    url,
+    stop: async () => {
+      await running.close()
+      await drop()
+    },
+  }
+}
+
+/** A browser of one person: cookie, token, keys. */
+export class Client {
+  private readonly agent
+  private token = ''
+  constructor(app: RunningApp['app'] | string) {
+    this.agent = request.agent(app)
+  }
+
+  async open(): Promise<SessionInfo> {
+    const { body } = await this.agent.get('/api/session')
+    this.token = body.csrfToken
+    return body
+  }
+
+  async signIn(email: string, password = PASSWORD) {
+    await this.open()
+    const answer = await this.post('/session/sign-in', { email, password })
+    if (answer.status === 200) this.token = answer.body.csrfToken
+    return answer
+  }
+
+  get(path: string) {
+    return this.agent.get(`/api${path}`)
+  }
+
+  post(
+    path: string,
+    body: object = {},
+    { key = randomUUID(), token = this.token }: { key?: string | null; token?: string } = {},
+  ) {
+    const sent = this.agent.post(`/api${path}`).set('x-csrf-token', token)
+    if (key) void sent.set('idempotency-key', key)
+    return sent.send(body)
+  }
+}
+
+export async function member(
+  db: Db,
+  practiceId: string,
+  name: string,
+  leads = false,
+): Promise<{ id: string; email: string }> {
+  const email = `${name}@example.invalid`
+  const id = await insertPerson(db, {
+    practiceId,
+    name,
+    email,
+    passwordHash: await hashPassword(PASSWORD),
+    leads,
+  })
+  return { id, email }
+}
+
+export interface TestPractice extends TestApp {
+  head: Client
+  gardenId: string
+  practiceId: string
+  join: (name: string, role: Role | null, practiceId?: string) => Promise<Client>
+}
+
+/** A practice with the example garden, its head gardener signed in. */
+export async function practiceWithGarden(): Promise<TestPractice> {
+  const app = await testApp()
+  const practiceId = await insertPractice(app.db, 'Test practice')
+  const { email } = await member(app.db, practiceId, 'head', true)
+  const head = new Client(app.app)
+  await head.signIn(email)
+  const { body } = await head.post('/imports', exampleFiles)
+  const join = async (name: string, role: Role | null, practice = practiceId) => {
+    const person = await member(app.db, practice, name)
+    if (role) await addMember(app.db, body.gardenId, person.id, role)
+    const client = new Client(app.app)
+    await client.signIn(person.email)
+    return client
+  }
+  return { ...app, head, gardenId: body.gardenId, practiceId, join }
+}
