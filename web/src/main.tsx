@@ -7,10 +7,12 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { ApiError } from './api/client.ts'
+import { giveStylesTheNonce, nonce } from './nonce.ts'
 import { router } from './router.tsx'
 import './theme.css'
 import { applyTheme, themeConfig, useTheme } from './theme.ts'
 
+giveStylesTheNonce()
 applyTheme()
 
 const client = new QueryClient({
@@ -23,8 +25,6 @@ const client = new QueryClient({
     },
   },
 })
-
-const nonce = document.querySelector<HTMLMetaElement>('meta[property="csp-nonce"]')?.nonce
 
 function Root() {
   return (

@@ -42,6 +42,8 @@ const inks = {
     open: '#1f766f',
     closing: '#8a5509',
     late: '#a2382a',
+    warningBg: '#f6ecd8',
+    errorBg: '#f6e3df',
   },
   dark: {
     act: '#d39fc4',
@@ -55,6 +57,8 @@ const inks = {
     open: '#6cc4ba',
     closing: '#e0ab5c',
     late: '#ee9384',
+    warningBg: '#3d3222',
+    errorBg: '#47302b',
   },
 } as const
 
@@ -70,6 +74,8 @@ export function themeConfig(name: ThemeName): ThemeConfig {
       colorSuccess: c.open,
       colorWarning: c.closing,
       colorError: c.late,
+      colorWarningBg: c.warningBg,
+      colorErrorBg: c.errorBg,
       colorTextBase: c.ink,
       colorBgBase: c.sheet,
       colorBgContainer: c.raised,

@@ -22,11 +22,15 @@ export function useSignedIn(): SessionInfo & { person: NonNullable<SessionInfo['
   return { ...data, person: data.person }
 }
 
+export const SIGN_OUT = '/session/sign-out'
+
 export function useChangeSession() {
   const client = useQueryClient()
   return useMutation({
     mutationFn: ({ path, body }: { path: string; body?: unknown }) => changeSession(path, body),
-    onSuccess: (session) => {
+    onSuccess: (session, { path }) => {
+      // The next person starts from the start, not from where this one stood.
+      if (path === SIGN_OUT) return location.assign('/')
       client.removeQueries({ predicate: (q) => q.queryKey[0] !== 'session' })
       client.setQueryData(['session'], session)
     },

@@ -7,6 +7,7 @@ import { Link } from 'react-router'
 import {
   errorText,
   useAssessment,
+  SIGN_OUT,
   useChangeSession,
   useGarden,
   useGardens,
@@ -72,7 +73,9 @@ function GardenNav({ context }: { context: GardenContext }) {
   const session = useSignedIn()
   const change = useChangeSession()
   const navigate = useNavigate()
-  const { pathname, search } = useLocation()
+  const { pathname } = useLocation()
+  // Only the as-of date goes along from screen to screen.
+  const search = on === today ? '' : `?on=${on}`
   const screen = pathname.split('/')[3] ?? 'light'
   const soilC = view.climate && Math.round(usually(view.climate.soilC, on))
   const options = [
@@ -122,7 +125,7 @@ function GardenNav({ context }: { context: GardenContext }) {
           </>
         )}
         <span>{session.person.name}</span>
-        <Button type="link" size="small" onClick={() => change.mutate({ path: '/session/sign-out' })}>
+        <Button type="link" size="small" onClick={() => change.mutate({ path: SIGN_OUT })}>
           Sign out
         </Button>
         <span className="visually-hidden">Today is {today}</span>

@@ -65,7 +65,7 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
               {a.causes[0] && <small>{causeSentence(a.causes[0])}</small>}
             </button>
             {chosen && (
-              <p>
+              <p className="outside-way">
                 <Link to={{ pathname: '../verdicts', search: withPlanting(search, p.id) }}>
                   Weigh the verdict on it
                 </Link>

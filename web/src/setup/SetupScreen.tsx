@@ -3,7 +3,14 @@ import { celsius, dayMonth, dayMonthYear, fromDayOfYear, yearOf } from '@border/
 import { Button, DatePicker, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useRef } from 'react'
-import { useGardenWrite, useMembers, useSeason } from '../api/queries.ts'
+import {
+  SIGN_OUT,
+  useChangeSession,
+  useGardenWrite,
+  useMembers,
+  useSeason,
+  useSignedIn,
+} from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
@@ -13,6 +20,8 @@ import './setup.css'
 export function Screen() {
   const { view, isHead } = useGardenContext()
   const theme = useTheme()
+  const session = useSignedIn()
+  const change = useChangeSession()
   return (
     <>
       <header className="screen-head">
@@ -31,6 +40,13 @@ export function Screen() {
         <ClimateRecord />
         <Schools />
         {isHead && <People />}
+        <section>
+          <h2>You</h2>
+          <p>
+            {session.person.name}, {roleWords[view.garden.role]} of this garden.
+          </p>
+          <Button onClick={() => change.mutate({ path: SIGN_OUT })}>Sign out here</Button>
+        </section>
         <section>
           <h2>Look</h2>
           <Segmented<ThemeName>

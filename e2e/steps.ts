@@ -1,0 +1,48 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, type Page } from '@playwright/test'
+
+/** Console errors and broken scripts fail the flow they happen in. */
+export function watchForErrors(page: Page): string[] {
+  const errors: string[] = []
+  page.on('pageerror', (e) => errors.push(e.message))
+  page.on('console', (m) => {
+    if (m.type() === 'error' && !/status of 4\d\d/.test(m.text())) errors.push(m.text())
+  })
+  return errors
+}
+
+export async function enterDemo(page: Page, base: string, who = 'Marla Quill'): Promise<void> {
+  await page.goto(base)
+  await page.getByRole('button', { name: new RegExp(who) }).click()
+  await page.waitForURL(/\/g\//)
+}
+
+export const goTo = (page: Page, screen: string) =>
+  page
+    .getByRole('navigation', { name: 'Main' })
+    .getByRole('link', { name: new RegExp(`^${screen}( \\d+)?$`) })
+    .click()
+
+/** WCAG 2.2 AA as far as a program can tell. */
+export async function expectAccessible(page: Page, where: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze()
+  const found = violations.map(
+    (v) =>
+      `${v.id}: ${v.nodes
+        .map((n) => n.target.join(' '))
+        .slice(0, 3)
+        .join(' | ')}`,
+  )
+  expect(found, where).toEqual([])
+}
+
+/** Nothing sticks out sideways. */
+export async function expectNoSidewaysScroll(page: Page): Promise<void> {
+  const { scroll, client } = await page.evaluate(() => ({
+    scroll: document.documentElement.scrollWidth,
+    client: document.documentElement.clientWidth,
+  }))
+  expect(scroll).toBeLessThanOrEqual(client)
+}
