@@ -1,25 +1,9 @@
-import { loadDemo } from '@border/demo'
-import { connect, migrate } from '@border/server'
-import { ensureBuilt } from './build.ts'
-import { checkCommand } from './check.ts'
-import { stopCluster } from './cluster.ts'
-import {
-  DEMO_DATABASE,
-  dropDatabase,
-  ensureDatabase,
-  PRACTICE_DATABASE,
-  scratchDatabase,
-} from './databases.ts'
-import { lightCommand, optionsOf, sunCommand } from './files.ts'
-import { importCommand } from './importFolder.ts'
+import { lightCommand, sunCommand } from './files.ts'
 import { BadInput, Misuse, say } from './say.ts'
-import { alreadyServing, serveUntilStopped, stopServing } from './serve.ts'
-
-const PORT = 5180
 
 const usage = `Seasoned Border
 
-  ./border demo         sets up, loads the demo and serves it on http://127.0.0.1:${PORT}
+  ./border demo         sets up, loads the demo and serves it on http://127.0.0.1:5180
   ./border start        the same with your own practice, empty at first
   ./border stop         stops what demo and start started, and the database
   ./border reset-demo   puts the demo back as it was
@@ -35,71 +19,24 @@ const usage = `Seasoned Border
 
 Formats: docs/formats.md. Exit codes: 0 done, 1 bad input, 2 misuse.`
 
+type Command = (args: string[]) => Promise<number | string> | number | string
+
+/** What needs the database and the server is loaded only when it is called for. */
+const serving = (name: keyof typeof import('./serving.ts')): Command => {
+  return async (args) => (await import('./serving.ts'))[name](args)
+}
+
 /** Each subcommand: what it prints on standard output, or its exit code. */
-const commands: Record<string, (args: string[]) => Promise<number | string> | number | string> = {
-  demo: () => serve('demo', DEMO_DATABASE, true),
-  start: () => serve('practice', PRACTICE_DATABASE, false),
-  stop,
-  'reset-demo': resetDemo,
-  scratch,
-  check: checkCommand,
-  import: importCommand,
+const commands: Record<string, Command> = {
+  demo: serving('demoCommand'),
+  start: serving('startCommand'),
+  stop: serving('stopCommand'),
+  'reset-demo': serving('resetDemoCommand'),
+  scratch: serving('scratchCommand'),
+  check: async () => (await import('./check.ts')).checkCommand(),
+  import: async (args) => (await import('./importFolder.ts')).importCommand(args),
   light: lightCommand,
   sun: sunCommand,
-}
-
-async function prepare(url: string, withDemo: boolean): Promise<string[]> {
-  const db = connect(url, 4)
-  try {
-    await migrate(db)
-    return withDemo ? await loadDemo(db, say) : []
-  } finally {
-    await db.destroy()
-  }
-}
-
-async function serve(name: string, database: string, withDemo: boolean): Promise<number> {
-  const running = await alreadyServing(name)
-  if (running) {
-    process.stdout.write(`Already serving on http://127.0.0.1:${running}\n`)
-    return 0
-  }
-  ensureBuilt()
-  const url = await ensureDatabase(database)
-  const people = await prepare(url, withDemo)
-  return serveUntilStopped(name, url, PORT, (port) => {
-    process.stdout.write(`\nSeasoned Border is on http://127.0.0.1:${port}\n`)
-    if (people.length > 0) process.stdout.write(`Sign in with one click as ${people.join(', ')}.\n`)
-    process.stdout.write('Ctrl-C stops it; ./border stop also stops the database.\n')
-  })
-}
-
-async function stop(): Promise<number> {
-  for (const name of ['demo', 'practice']) if (await stopServing(name)) say(`stopped the ${name} server`)
-  if (stopCluster()) say('stopped the database')
-  return 0
-}
-
-async function resetDemo(): Promise<number> {
-  await dropDatabase(DEMO_DATABASE)
-  await prepare(await ensureDatabase(DEMO_DATABASE), true)
-  say('The demo is as it was at first.')
-  return 0
-}
-
-async function scratch(args: string[]): Promise<number> {
-  const { values } = optionsOf(args, { demo: { type: 'boolean' }, port: { type: 'string' } })
-  const port = values.port === undefined ? PORT + 10 : Number(values.port)
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Misuse('--port takes a port number')
-  ensureBuilt()
-  const { url, drop } = await scratchDatabase()
-  try {
-    await prepare(url, values.demo ?? false)
-    const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)
-    return await serveUntilStopped(`scratch-${port}`, url, port, ready, { SIGN_IN_ATTEMPTS: '1000' })
-  } finally {
-    await drop()
-  }
 }
 
 async function main(): Promise<number> {

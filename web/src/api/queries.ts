@@ -92,6 +92,8 @@ export function useGardenWrite<B>(
   return useMutation({
     mutationFn: (body: B) => write(`/gardens/${gardenId}${path(body)}`, body),
     onSuccess: async (_answer, body) => {
+      // A first answer still under way was asked before the change: without this it would be taken for the new one.
+      await client.cancelQueries({ queryKey: ['garden', gardenId] })
       await client.invalidateQueries({ queryKey: ['garden', gardenId] })
       void message.success(typeof done === 'string' ? done : done(body))
     },

@@ -1,0 +1,109 @@
+import * as Astronomy from 'astronomy-engine'
+import { spawnSync } from 'node:child_process'
+import { mkdtempSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { describe, expect, it } from 'vitest'
+import { projectRoot } from './paths.ts'
+
+const folder = mkdtempSync(join(tmpdir(), 'border-cli-'))
+const file = (name: string, text: string) => {
+  const path = join(folder, name)
+  writeFileSync(path, text)
+  return path
+}
+const border = (...args: string[]) => spawnSync(join(projectRoot, 'border'), args, { encoding: 'utf8' })
+
+const garden = {
+  version: 1,
+  name: 'Line',
+  latitude: 52,
+  longitude: 0,
+  timeZone: 'Europe/London',
+  coordinates: 'local-metres',
+  northDeg: 0,
+}
+const longWall = {
+  type: 'Feature',
+  properties: { kind: 'wall', name: 'South wall', heightM: 0.75 },
+  geometry: {
+    type: 'LineString',
+    coordinates: [
+      [-5000, 0],
+      [5000, 0],
+    ],
+  },
+}
+const plan = file('plan.geojson', JSON.stringify({ type: 'FeatureCollection', garden, features: [longWall] }))
+
+describe('border light', () => {
+  it('agrees with the closed form: a long wall h high d metres south is a horizon at latitude + atan(h/d)', () => {
+    const date = '2026-10-20'
+    const dec = Astronomy.Equator(
+      Astronomy.Body.Sun,
+      Astronomy.MakeTime(new Date(`${date}T12:00:00Z`)),
+      new Astronomy.Observer(52, 0, 0),
+      true,
+      true,
+    ).dec
+    const dayLength = (latitude: number) =>
+      (2 * Math.acos(-Math.tan((latitude * Math.PI) / 180) * Math.tan((dec * Math.PI) / 180)) * 180) /
+      Math.PI /
+      15
+    const points = file('points.csv', 'name,x,y\nfour,0,4\neight,0,8\nopen,0,-1\n')
+    const run = border('light', plan, '--points', points, '--dates', date, '--json')
+    expect(run.status).toBe(0)
+    const { hours } = JSON.parse(run.stdout)
+    const expected = [4, 8, Infinity].map((d) => dayLength(52 + (Math.atan(0.75 / d) * 180) / Math.PI))
+    hours.forEach((h: Record<string, number>, i: number) => {
+      expect(Math.abs(h.sunHours! - expected[i]!)).toBeLessThan(0.2)
+      expect(h.morningHours! + h.middayHours! + h.afternoonHours!).toBeCloseTo(h.sunHours!, 9)
+    })
+    expect(expected[0]).toBeLessThan(expected[2]! - 0.7)
+  })
+
+  it('names every fault of both files and exits with 1', () => {
+    const points = file('bad.csv', 'name,x,y\na,east,1\nb,2,\n')
+    const run = border(
+      'light',
+      file('bad.geojson', '{"type": "FeatureCollection",\n "garden": }'),
+      '--points',
+      points,
+      '--dates',
+      '2026-02-30',
+    )
+    expect(run.status).toBe(1)
+    expect(run.stdout).toBe('')
+    expect(run.stderr).toMatch(/--dates: 2026-02-30 is not a date/)
+    expect(run.stderr).toMatch(/bad\.geojson, line 2, character \d+/)
+    expect(run.stderr).toMatch(/bad\.csv, line 2, column x: must be a number/)
+    expect(run.stderr).toMatch(/bad\.csv, line 3, column y/)
+  })
+})
+
+describe('border', () => {
+  it.each([
+    ['an unknown command', ['lihgt'], 2],
+    ['light without its points', ['light', plan], 2],
+    ['an unknown option', ['sun', '--latitude', '52'], 2],
+    ['a latitude off the globe', ['sun', '--lat', '95', '--lon', '0', '--at', '2026-06-21T11:00:00Z'], 1],
+    ['an instant without its offset', ['sun', '--lat', '52', '--lon', '0', '--at', '2026-06-21T11:00:00'], 1],
+    ['a folder that is not there', ['import', join(folder, 'nowhere')], 1],
+  ])('%s ends with the exit code scripts rely on', (_, args, code) => {
+    const run = border(...args)
+    expect([run.status, run.stdout, run.stderr.length > 0]).toEqual([code, '', true])
+  })
+
+  it('lists its commands when called alone', () => {
+    const run = border()
+    for (const name of ['demo', 'start', 'check', 'stop', 'reset-demo', 'import', 'light', 'sun'])
+      expect(run.stdout).toContain(`./border ${name}`)
+  })
+
+  it('puts the June sun over Greenwich due south at local noon, at 90 - 51.48 + 23.44 degrees', () => {
+    const run = border('sun', '--lat', '51.48', '--lon', '0', '--at', '2026-06-21T12:01:55Z', '--json')
+    const at = JSON.parse(run.stdout)
+    expect(at.azimuthDeg).toBeCloseTo(180, 0)
+    expect(Math.abs(at.elevationDeg - 61.96)).toBeLessThan(0.05)
+  })
+})

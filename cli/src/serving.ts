@@ -1,0 +1,73 @@
+import { loadDemo } from '@border/demo'
+import { connect, migrate } from '@border/server'
+import { ensureBuilt } from './build.ts'
+import { stopCluster } from './cluster.ts'
+import {
+  DEMO_DATABASE,
+  dropDatabase,
+  ensureDatabase,
+  PRACTICE_DATABASE,
+  scratchDatabase,
+} from './databases.ts'
+import { optionsOf } from './files.ts'
+import { Misuse, say } from './say.ts'
+import { alreadyServing, serveUntilStopped, stopServing } from './serve.ts'
+
+const PORT = 5180
+
+export const demoCommand = () => serve('demo', DEMO_DATABASE, true)
+export const startCommand = () => serve('practice', PRACTICE_DATABASE, false)
+
+async function prepare(url: string, withDemo: boolean): Promise<string[]> {
+  const db = connect(url, 4)
+  try {
+    await migrate(db)
+    return withDemo ? await loadDemo(db, say) : []
+  } finally {
+    await db.destroy()
+  }
+}
+
+async function serve(name: string, database: string, withDemo: boolean): Promise<number> {
+  const running = await alreadyServing(name)
+  if (running) {
+    process.stdout.write(`Already serving on http://127.0.0.1:${running}\n`)
+    return 0
+  }
+  ensureBuilt()
+  const url = await ensureDatabase(database)
+  const people = await prepare(url, withDemo)
+  return serveUntilStopped(name, url, PORT, (port) => {
+    process.stdout.write(`\nSeasoned Border is on http://127.0.0.1:${port}\n`)
+    if (people.length > 0) process.stdout.write(`Sign in with one click as ${people.join(', ')}.\n`)
+    process.stdout.write('Ctrl-C stops it; ./border stop also stops the database.\n')
+  })
+}
+
+export async function stopCommand(): Promise<number> {
+  for (const name of ['demo', 'practice']) if (await stopServing(name)) say(`stopped the ${name} server`)
+  if (stopCluster()) say('stopped the database')
+  return 0
+}
+
+export async function resetDemoCommand(): Promise<number> {
+  await dropDatabase(DEMO_DATABASE)
+  await prepare(await ensureDatabase(DEMO_DATABASE), true)
+  say('The demo is as it was at first.')
+  return 0
+}
+
+export async function scratchCommand(args: string[]): Promise<number> {
+  const { values } = optionsOf(args, { demo: { type: 'boolean' }, port: { type: 'string' } })
+  const port = values.port === undefined ? PORT + 10 : Number(values.port)
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Misuse('--port takes a port number')
+  ensureBuilt()
+  const { url, drop } = await scratchDatabase()
+  try {
+    await prepare(url, values.demo ?? false)
+    const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)
+    return await serveUntilStopped(`scratch-${port}`, url, port, ready, { SIGN_IN_ATTEMPTS: '1000' })
+  } finally {
+    await drop()
+  }
+}
