@@ -25,6 +25,7 @@ const scratch = (url: string, options: string) => ({
 
 export default defineConfig({
   testDir: '.',
+  testIgnore: 'screenshots/**',
   outputDir: '../test-results',
   timeout: 90_000,
   expect: { timeout: 20_000 },

@@ -17,11 +17,14 @@ export async function enterDemo(page: Page, base: string, who = 'Marla Quill'): 
   await page.waitForURL(/\/g\//)
 }
 
-export const goTo = (page: Page, screen: string) =>
-  page
+/** By the navigation to a screen, once it is shown. */
+export async function goTo(page: Page, screen: string): Promise<void> {
+  await page
     .getByRole('navigation', { name: 'Main' })
     .getByRole('link', { name: new RegExp(`^${screen}( \\d+)?$`) })
     .click()
+  await page.getByRole('heading', { level: 1, name: screen }).waitFor()
+}
 
 /** WCAG 2.2 AA as far as a program can tell. */
 export async function expectAccessible(page: Page, where: string): Promise<void> {

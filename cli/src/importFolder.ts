@@ -18,27 +18,45 @@ export async function importCommand(args: string[]): Promise<string> {
   const [folder, ...more] = positionals
   if (!folder || more.length > 0) throw new Misuse('import takes one folder with plan.geojson in it')
   if (values.into !== 'practice' && values.into !== 'demo') throw new Misuse('--into takes practice or demo')
-  const files = filesIn(folder)
   const db = connect(await ensureDatabase(values.into === 'demo' ? DEMO_DATABASE : PRACTICE_DATABASE), 2)
   try {
     await migrate(db)
-    const owner = await ownerOf(db, values.as)
-    const today = civilDate(new Date(), 'UTC')
-    const read = await readGardenFiles(db, owner.practiceId, files, today)
-    if (!read.ok) throw new BadInput([...read.problems.map(problemText), 'Nothing was saved.'])
-    const { features: _f, plantings, today: _t, ...preview } = previewOf(read.value, today)
-    const summary = { ...preview, plantings: plantings.length }
-    if (values['dry-run']) {
-      say('Checked; nothing was saved.')
-      return values.json ? JSON.stringify({ saved: false, ...summary }) : describe(summary)
-    }
-    const { gardenId } = await db.transaction((trx) => saveGarden(trx, owner, read.value))
-    return values.json
-      ? JSON.stringify({ saved: true, gardenId, ...summary })
-      : `${describe(summary)}\nSaved.`
+    const imported = await importFolder(db, folder, { as: values.as, dryRun: values['dry-run'] ?? false })
+    if (!imported.saved) say('Checked; nothing was saved.')
+    return values.json ? JSON.stringify(imported) : `${describe(imported)}${imported.saved ? '\nSaved.' : ''}`
   } finally {
     await db.destroy()
   }
+}
+
+interface Imported {
+  saved: boolean
+  gardenId?: string
+  gardenName: string
+  counts: Record<string, number>
+  plantings: number
+  weatherDays: number
+}
+
+/**
+ * A folder's garden into a database, whole or not at all.
+ * @throws {BadInput} with every fault of every file
+ */
+export async function importFolder(
+  db: Db,
+  folder: string,
+  { as, dryRun }: { as?: string | undefined; dryRun: boolean },
+): Promise<Imported> {
+  const files = filesIn(folder)
+  const owner = await ownerOf(db, as)
+  const today = civilDate(new Date(), 'UTC')
+  const read = await readGardenFiles(db, owner.practiceId, files, today)
+  if (!read.ok) throw new BadInput([...read.problems.map(problemText), 'Nothing was saved.'])
+  const { gardenName, counts, plantings, weatherDays } = previewOf(read.value, today)
+  const summary = { gardenName, counts, plantings: plantings.length, weatherDays }
+  if (dryRun) return { saved: false, ...summary }
+  const { gardenId } = await db.transaction((trx) => saveGarden(trx, owner, read.value))
+  return { saved: true, gardenId, ...summary }
 }
 
 function filesIn(folder: string): ImportRequest {
@@ -68,12 +86,7 @@ async function ownerOf(db: Db, email: string | undefined): Promise<{ practiceId:
   return { practiceId: first.practice_id, personId: first.id }
 }
 
-function describe(s: {
-  gardenName: string
-  counts: Record<string, number>
-  plantings: number
-  weatherDays: number
-}): string {
+function describe(s: Imported): string {
   const counts = Object.entries(s.counts).map(([kind, n]) => `${n} ${kind}`)
   const weather =
     s.weatherDays > 0 ? `${s.weatherDays} days of weather` : 'no weather record (a simulated one is used)'

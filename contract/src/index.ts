@@ -129,7 +129,16 @@ export interface ImportPreview {
   today: string
   counts: Record<string, number>
   features: PlanFeature[]
-  plantings: { tag: string; place: string; taxon: string; count: number; plantedOn: string }[]
+  /** `x` and `y` are absent for plants in pots, which stand where the pot stands. */
+  plantings: {
+    tag: string
+    place: string
+    taxon: Taxon
+    count: number
+    plantedOn: string
+    x?: number
+    y?: number
+  }[]
   weatherDays: number
 }
 export type ImportPreviewResult =

@@ -10,6 +10,7 @@ import {
   type Plan,
   type PlanFeature,
   type PlantingRow,
+  type Taxon,
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -23,6 +24,8 @@ export interface ReadGarden {
   plan: Plan
   plantings: Located<PlantingRow>[]
   weather: DailyWeather[] | null
+  /** Taxa the practice may use, by lower-case botanical name. */
+  taxa: ReadonlyMap<string, Taxon>
 }
 
 /** Two half days, until the garden's own working days are set. */
@@ -52,10 +55,14 @@ export async function readGardenFiles(
   if (plan.ok)
     for (const f of plan.value.features)
       if (f.kind === 'bed' || f.kind === 'container') places.set(f.name.toLowerCase(), f.kind)
-  const taxa = new Set((await listTaxa(db, practiceId)).map((t) => t.taxon.botanical.toLowerCase()))
+  const taxa = new Map(
+    (await listTaxa(db, practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.taxon]),
+  )
   // Without a readable plan every place would be unknown: then the plantings wait for it.
   const plantings =
-    files.plantings !== undefined && plan.ok ? readPlantings(files.plantings, { places, taxa }, today) : null
+    files.plantings !== undefined && plan.ok
+      ? readPlantings(files.plantings, { places, taxa: new Set(taxa.keys()) }, today)
+      : null
   if (plantings && !plantings.ok) problems.push(...plantings.problems)
   if (!plan.ok || problems.length > 0) return { ok: false, problems }
   return {
@@ -64,6 +71,7 @@ export async function readGardenFiles(
       plan: plan.value,
       plantings: plantings?.ok ? plantings.value : [],
       weather: weather?.ok ? weather.value : null,
+      taxa,
     },
   }
 }
@@ -83,9 +91,11 @@ export function previewOf(read: ReadGarden, today: string): ImportPreview {
     plantings: read.plantings.map((p) => ({
       tag: p.tag,
       place: p.place,
-      taxon: p.taxon,
-      count: p.count,
+      taxon: read.taxa.get(p.taxon.toLowerCase())!,
+      count: p.living ?? p.count,
       plantedOn: p.planted_on,
+      x: p.x,
+      y: p.y,
     })),
     weatherDays: read.weather?.length ?? 0,
   }
@@ -95,7 +105,7 @@ export function previewOf(read: ReadGarden, today: string): ImportPreview {
 export async function saveGarden(
   trx: Db,
   owner: { practiceId: string; personId: string },
-  read: ReadGarden,
+  read: Omit<ReadGarden, 'taxa'>,
 ): Promise<{ gardenId: string; plantingIds: Map<string, string> }> {
   const { garden, features } = read.plan
   const { name, latitude, longitude, timeZone, northDeg, version: _v, coordinates: _c, ...extra } = garden
@@ -122,7 +132,7 @@ export async function saveGarden(
 async function savePlantings(
   trx: Db,
   owner: { practiceId: string; personId: string; gardenId: string },
-  read: ReadGarden,
+  read: Omit<ReadGarden, 'taxa'>,
   featureIds: readonly string[],
 ): Promise<Map<string, string>> {
   const placeByName = new Map<string, { id: string; feature: PlanFeature }>()

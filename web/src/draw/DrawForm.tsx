@@ -120,8 +120,8 @@ function Corners({ draft, onDraft }: Pick<Props, 'draft' | 'onDraft'>) {
   const [first] = corners
   const missing = leastCorners(draft.kind) - corners.length
   return (
-    <fieldset className="draw-corners">
-      <legend>{shape === 'Point' ? 'Where' : 'Corners and measured sides'}</legend>
+    <section className="draw-corners" aria-label="Outline">
+      <h3>{shape === 'Point' ? 'Where' : 'Corners and measured sides'}</h3>
       <small>
         {missing > 0
           ? shape === 'Point'
@@ -210,7 +210,7 @@ function Corners({ draft, onDraft }: Pick<Props, 'draft' | 'onDraft'>) {
           </Button>
         </div>
       )}
-    </fieldset>
+    </section>
   )
 }
 

@@ -1,4 +1,4 @@
-import type { ImportPreview, ImportPreviewResult, ImportRequest } from '@border/contract'
+import type { ImportPreview, ImportPreviewResult, ImportRequest, PlantingRecord } from '@border/contract'
 import { problemText, type FileProblem } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { Alert, Button, Form, Input, InputNumber, Tabs } from 'antd'
@@ -7,6 +7,7 @@ import { Link, useNavigate } from 'react-router'
 import { ask, write } from '../api/client.ts'
 import { errorText, useGardens, useSignedIn } from '../api/queries.ts'
 import { Whole } from '../frame/Shell.tsx'
+import { useSize } from '../frame/useSize.ts'
 import { counted } from '../frame/words.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import './gardens.css'
@@ -140,23 +141,57 @@ function FromFiles() {
               : 'no weather record, so a simulated one for this latitude is used'}
             . Nothing is saved yet.
           </p>
-          <div className="new-plan">
-            <PlanDrawing
-              features={preview.features.map((f, i) => ({ ...f, id: String(i) }))}
-              plantings={[]}
-              on={preview.today}
-              northDeg={preview.northDeg}
-              width={760}
-              height={400}
-              label={`Plan of ${preview.gardenName}`}
-            />
-          </div>
+          <PreviewPlan preview={preview} />
           <div>
             <Button type="primary" loading={busy} onClick={() => void save()}>
               Save this garden
             </Button>
           </div>
         </section>
+      )}
+    </div>
+  )
+}
+
+/** The plan as it would be saved, plantings in their places. */
+function PreviewPlan({ preview }: { preview: ImportPreview }) {
+  const [ref, { width }] = useSize()
+  const features = preview.features.map((f, i) => ({ ...f, id: `feature ${i}` }))
+  const plantings = preview.plantings.flatMap((p): PlantingRecord[] => {
+    const place = features.find((f) => f.name.toLowerCase() === p.place.toLowerCase())
+    const [x, y] = place?.geometry.type === 'Point' ? place.geometry.coordinates : [p.x, p.y]
+    if (!place || x === undefined || y === undefined) return []
+    return [
+      {
+        id: p.tag,
+        tag: p.tag,
+        taxon: p.taxon,
+        plantedOn: p.plantedOn,
+        plantedCount: p.count,
+        livingCount: p.count,
+        source: '',
+        role: null,
+        fromTag: null,
+        placeId: place.id,
+        x,
+        y,
+        radiusM: null,
+        inPlaceSince: p.plantedOn,
+      },
+    ]
+  })
+  return (
+    <div className="new-plan" ref={ref}>
+      {width > 0 && (
+        <PlanDrawing
+          features={features}
+          plantings={plantings}
+          on={preview.today}
+          northDeg={preview.northDeg}
+          width={width}
+          height={420}
+          label={`Plan of ${preview.gardenName}`}
+        />
       )}
     </div>
   )

@@ -30,7 +30,7 @@ import { OutsideList } from './OutsideList.tsx'
 import { SpotPanel } from './SpotPanel.tsx'
 import { sceneOf, useLightFields } from './useLightFields.ts'
 
-type PeriodName = 'season' | 'half-month'
+type PeriodName = 'season' | 'half-month' | 'day'
 type ViewName = 'then' | 'now' | 'difference'
 type Selected = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; at: Point } | undefined
 
@@ -106,6 +106,7 @@ export function Screen() {
                 label: 'Half-month',
                 title: `The half-month about ${shortDayMonth(halfMonthOf(on))}`,
               },
+              { value: 'day', label: 'Day', title: `${dayMonthYear(on)} alone` },
             ]}
           />
           <Segmented<ViewName>
@@ -202,7 +203,7 @@ export function Screen() {
           />
           {then && (
             <small className="light-note">
-              Clear-day hours on the mean day of the growing season, as the garden stands on{' '}
+              The list counts clear-day hours on the mean day of the growing season, as the garden stands on{' '}
               {dayMonthYear(on)} and stood on {dayMonthYear(then)}. Good to a quarter of an hour.
             </small>
           )}

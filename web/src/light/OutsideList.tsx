@@ -59,9 +59,14 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
                 <span>{places.get(p.placeId)}</span>
                 <span>
                   {quarterHours(a.before.total)} then, {quarterHours(a.now.total)} now
-                  {a.fit.scorched && ', hot'}
                 </span>
               </small>
+              {a.fit.scorched && (
+                <small>
+                  Hot afternoon: {quarterHours(a.before.heat)} between two and five then,{' '}
+                  {quarterHours(a.now.heat)} now.
+                </small>
+              )}
               {a.causes[0] && <small>{causeSentence(a.causes[0])}</small>}
             </button>
             {chosen && (

@@ -25,6 +25,7 @@ export function RangeStrip({
     <svg
       className="range-strip"
       viewBox={`0 0 ${WIDTH} 16`}
+      preserveAspectRatio="xMinYMid meet"
       role="img"
       aria-label={`Likes ${likes}; ${quarterHours(before.total)} in ${shortMonthYear(then)}, ${quarterHours(now.total)} now`}
     >

@@ -3,6 +3,7 @@ import { dayMonthYear, weekdayOf } from '@border/core'
 import { Button } from 'antd'
 import { useSearchParams } from 'react-router'
 import { errorText, useSeason } from '../api/queries.ts'
+import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
 import { counted, minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
@@ -26,7 +27,8 @@ export function Screen() {
     ordered.find((j) => j.plantingId === planting && j.state === 'open') ??
     ordered.find((j) => j.state === 'open') ??
     ordered[0]
-  const choose = (job: JobRecord) =>
+  const choose = (job: JobRecord) => {
+    bringIntoView('job')
     setParams(
       (before) => {
         const next = new URLSearchParams(before)
@@ -35,6 +37,7 @@ export function Screen() {
       },
       { replace: true },
     )
+  }
   return (
     <>
       <header className="screen-head">
@@ -62,7 +65,7 @@ export function Screen() {
             <WindowChart jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
             <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
           </div>
-          <aside aria-label="The chosen job">
+          <aside aria-label="The chosen job" id="job">
             <JobPanel key={chosen.id} job={chosen} season={data} onChoose={choose} />
           </aside>
         </div>

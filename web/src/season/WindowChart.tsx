@@ -16,6 +16,7 @@ const ROW = 22
 const TOP = 24
 const LABEL = 250
 const MOST_ROWS = 14
+const LEAST_WIDTH = 560
 
 /** Each job's window, its best weeks and its day, under the working days. */
 export function WindowChart({ jobs, days, chosenId, onChoose }: Props) {
@@ -23,14 +24,13 @@ export function WindowChart({ jobs, days, chosenId, onChoose }: Props) {
   const [ref, { width }] = useSize()
   const open = jobs.filter((j) => j.state === 'open').slice(0, MOST_ROWS)
   const hidden = jobs.filter((j) => j.state === 'open').length - open.length
-  const narrow = width < 560
-  const label = narrow ? 0 : LABEL
   const from = addDays(minDay(today, ...open.map((j) => j.window.earliest)), -3)
   const to = addDays(maxDay(addDays(today, 30), ...open.map((j) => j.window.latest)), 3)
-  const x = scaleLinear([dayNumber(from), dayNumber(to)], [label + 8, Math.max(label + 60, width - 14)])
+  const x = scaleLinear([dayNumber(from), dayNumber(to)], [LABEL + 8, width - 14])
   const xOf = (day: IsoDate) => x(dayNumber(day))
   const height = TOP + open.length * ROW + 8
-  if (open.length === 0) return <div ref={ref} />
+  // On a phone the agenda below says the same in words.
+  if (open.length === 0 || (width > 0 && width < LEAST_WIDTH)) return <div ref={ref} />
   return (
     <div ref={ref} className="window-chart">
       {width > 0 && (
@@ -74,11 +74,9 @@ export function WindowChart({ jobs, days, chosenId, onChoose }: Props) {
               >
                 <title>{j.title}</title>
                 <rect x={0} width={width} y={y} height={ROW} className="window-back" />
-                {!narrow && (
-                  <text x={8} y={y + 15}>
-                    {clip(j.title, 42)}
-                  </text>
-                )}
+                <text x={8} y={y + 15}>
+                  {clip(j.title, 42)}
+                </text>
                 <rect
                   x={xOf(w.earliest)}
                   width={Math.max(2, xOf(w.latest) - xOf(w.earliest))}

@@ -46,7 +46,7 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
   const decided = standingDecision(decisions, planting.id, on)
   const own = decisions.filter((d) => d.plantingId === planting.id)
   return (
-    <article className="verdict-detail">
+    <article className="verdict-detail" id="verdict">
       <div className="verdict-say">
         <div>
           <h2 className="verdict-title">
@@ -61,8 +61,8 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
         <p className="verdict-proposal">
           <span className="word">{actionSentences[verdict.action]}</span>{' '}
           <span className="soft">
-            {verdict.scores[verdict.action]} points; {verdict.runnerUp} comes second with{' '}
-            {verdict.scores[verdict.runnerUp]}.
+            {signed(verdict.scores[verdict.action])} points; {verdict.runnerUp} comes second with{' '}
+            {signed(verdict.scores[verdict.runnerUp])}.
           </span>
         </p>
         <div>

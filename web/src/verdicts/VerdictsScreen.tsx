@@ -3,6 +3,7 @@ import { dayMonthYear, type Assessment } from '@border/core'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { errorText, useAssessment } from '../api/queries.ts'
+import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
 import { counted } from '../frame/words.ts'
@@ -30,7 +31,8 @@ export function Screen() {
     rows.find((r) => r.planting.id === asked) ??
     rows.find((r) => r.planting.id === open[0]?.plantingId) ??
     rows[0]
-  const choose = (id: string) =>
+  const choose = (id: string) => {
+    bringIntoView('verdict')
     setParams(
       (before) => {
         const next = new URLSearchParams(before)
@@ -39,6 +41,7 @@ export function Screen() {
       },
       { replace: true },
     )
+  }
   return (
     <>
       <header className="screen-head">
