@@ -39,8 +39,10 @@ export interface SpotOption {
 
 /** Light of every place on a coarse grid, computed once and searched many times. */
 export interface SpotField {
-  places: { place: TargetPlace; points: (LightPoint & { hours: SunHours })[] }[]
+  places: { place: TargetPlace; points: LitPoint[] }[]
 }
+
+type LitPoint = LightPoint & { hours: SunHours }
 
 const SEARCH_CELL_M = 0.5
 
@@ -85,8 +87,7 @@ export function bestSpots(
     for (const p of points) {
       if (Math.hypot(p.x - except.x, p.y - except.y) < 2 * radiusM) continue
       if (!hasRoom(place, p, radiusM, taken)) continue
-      const around = points.filter((q) => Math.hypot(q.x - p.x, q.y - p.y) <= radiusM)
-      const hours = meanHours(around.length > 0 ? around.map((q) => q.hours) : [p.hours])
+      const hours = meanHours(hoursWithin(points, p, radiusM))
       const moisture = place.kind === 'bed' ? place.moisture : undefined
       const fit = fitOf(taxon, { hours, moisture })
       if (fit.score >= LEAST_FIT)
@@ -104,6 +105,19 @@ export function bestSpots(
       a.y - b.y,
   )
   return spread(options, most)
+}
+
+/** Hours of the points that a drift about `p` would cover, its own always among them. */
+function hoursWithin(points: readonly LitPoint[], p: LitPoint, radiusM: number): SunHours[] {
+  const found = [p.hours]
+  // This runs for every pair of points of a place: squares and a plain loop, not hypot and filter.
+  const reach = radiusM * radiusM
+  for (const q of points) {
+    const dx = q.x - p.x
+    const dy = q.y - p.y
+    if (q !== p && dx * dx + dy * dy <= reach) found.push(q.hours)
+  }
+  return found
 }
 
 /** Whether ground of a radius about a point lies in the place and is free; drifts may interlock a little. */

@@ -1,6 +1,7 @@
 import { climateOf, generateWeather, patternAtLatitude, type Climate, type DailyWeather } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
+import { kept } from './computed.ts'
 
 export async function insertStation(
   db: Db,
@@ -33,6 +34,10 @@ export async function simulatedStation(db: Db, latitudeDeg: number): Promise<str
   return insertStation(db, name, 'simulated', generateWeather(pattern, FIRST_YEAR, LAST_YEAR))
 }
 
+/** Bump when the computation changes, so that stored results of the old one are not used. */
+const COMPUTATION = 1
+
+/** What a station's record says of usual years; kept, since a station's days are written once and never change. */
 export async function findClimate(
   db: Db,
   stationId: string | null,
@@ -40,10 +45,13 @@ export async function findClimate(
 ): Promise<{ climate: Climate | null; source: string | null }> {
   if (!stationId) return { climate: null, source: null }
   const station = await db('stations').where({ id: stationId }).first(['name'])
-  const days = await db('weather_days')
-    .where({ station_id: stationId })
-    .orderBy('day')
-    .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
-  const result = climateOf(days, latitudeDeg)
-  return { climate: result.ok ? result.climate : null, source: station?.name ?? null }
+  const climate = await kept(db, ['climate', COMPUTATION, stationId, latitudeDeg], async () => {
+    const days = await db('weather_days')
+      .where({ station_id: stationId })
+      .orderBy('day')
+      .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
+    const result = climateOf(days, latitudeDeg)
+    return result.ok ? result.climate : null
+  })
+  return { climate, source: station?.name ?? null }
 }

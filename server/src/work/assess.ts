@@ -10,10 +10,10 @@ import {
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
 import { isAlive } from '@border/core'
-import { createHash } from 'node:crypto'
 import { availableParallelism } from 'node:os'
 import { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
+import { kept } from '../store/computed.ts'
 import { listFeatures, sceneOf, type GardenAccess } from '../store/gardens.ts'
 import { listReserved } from '../store/jobs.ts'
 import { listPlantings } from '../store/plantings.ts'
@@ -52,23 +52,12 @@ export async function assessGardenOn(
   const model = await gardenModel(db, garden, on)
   const then = chosenThen ?? usualThen(model.scene.obstructions, on)
   const { reserved: _, ...lit } = model
-  const light = await keptLight(db, pool, { garden: lit, then, on })
-  const task: ComputeTasks['judge'] = { garden: model, light, on }
-  return { then, on, assessments: await pool.run(task, { name: 'judge' }) }
-}
-
-async function keptLight(db: Db, pool: Piscina, task: ComputeTasks['light']): Promise<GardenLight> {
-  const hash = createHash('sha256')
-    .update(JSON.stringify([COMPUTATION, task]))
-    .digest('hex')
-  const known = await db('computed').where({ hash }).first('result')
-  if (known) return known.result
-  const light: GardenLight = await pool.run(task, { name: 'light' })
-  await db('computed')
-    .insert({ hash, result: JSON.stringify(light) })
-    .onConflict('hash')
-    .ignore()
-  return light
+  const task: ComputeTasks['light'] = { garden: lit, then, on }
+  const light: GardenLight = await kept(db, ['light', COMPUTATION, task], () =>
+    pool.run(task, { name: 'light' }),
+  )
+  const toJudge: ComputeTasks['judge'] = { garden: model, light, on }
+  return { then, on, assessments: await pool.run(toJudge, { name: 'judge' }) }
 }
 
 /** The garden as the computation sees it on a day. */
