@@ -1,13 +1,12 @@
 import {
   isIsoDate,
-  obstructionOf,
   problemText,
   readPlan,
   readPoints,
+  sceneOf,
   solarPosition,
   sunHours,
   type FileResult,
-  type Obstruction,
 } from '@border/core'
 import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
@@ -87,14 +86,10 @@ export function lightCommand(args: string[]): string {
   for (const read of [plan, points]) if (!read.ok) problems.push(...read.problems.map(problemText))
   if (problems.length > 0) throw new BadInput(problems)
   const { garden, features } = accepted(plan)
-  const scene = {
-    latitudeDeg: garden.latitude,
-    longitudeDeg: garden.longitude,
-    northDeg: garden.northDeg,
-    obstructions: features
-      .map((f, i) => obstructionOf({ ...f, id: String(i) }))
-      .filter((o): o is Obstruction => o !== undefined),
-  }
+  const scene = sceneOf(
+    garden,
+    features.map((f, i) => ({ ...f, id: String(i) })),
+  )
   const named = accepted(points)
   const hours = dates.flatMap((date) =>
     sunHours(scene, named, { kind: 'day', on: date }).map((h, i) => ({

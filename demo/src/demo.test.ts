@@ -1,12 +1,4 @@
-import {
-  isInside,
-  obstructionOf,
-  readPlan,
-  sunHours,
-  type Obstruction,
-  type Point,
-  type Scene,
-} from '@border/core'
+import { isInside, readPlan, sceneOf, sunHours, type Point, type Scene } from '@border/core'
 import { composeApp, connect, migrate } from '@border/server'
 import { randomBytes } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -15,17 +7,13 @@ import { cliffLane } from './gardens/cliffLane.ts'
 import { netmakersYard } from './gardens/netmakersYard.ts'
 import { demoGardens, loadDemo } from './load.ts'
 
-function sceneOf(sketch: (typeof demoGardens)[number]): Scene {
+function sceneIn(sketch: (typeof demoGardens)[number]): Scene {
   const plan = readPlan(filesOf(sketch).plan)
   if (!plan.ok) throw new Error(JSON.stringify(plan.problems))
-  return {
-    latitudeDeg: sketch.latitude,
-    longitudeDeg: sketch.longitude,
-    northDeg: 0,
-    obstructions: plan.value.features
-      .map((f, i) => obstructionOf({ ...f, id: String(i) }))
-      .filter((o): o is Obstruction => o !== undefined),
-  }
+  return sceneOf(
+    plan.value.garden,
+    plan.value.features.map((f, i) => ({ ...f, id: String(i) })),
+  )
 }
 
 const seasonAt = (scene: Scene, [x, y]: Point, on: string) =>
@@ -45,7 +33,7 @@ describe('the demo’s gardens', () => {
   })
 
   it('open the courtyard border to the afternoon when the storehouse goes', () => {
-    const scene = sceneOf(netmakersYard)
+    const scene = sceneIn(netmakersYard)
     const rodgersia = placedIn(netmakersYard).find((p) => p.planting[0] === 'Rodgersia podophylla')!.at!
     const before = seasonAt(scene, rodgersia, '2024-07-01')
     const after = seasonAt(scene, rodgersia, '2026-07-01')
@@ -55,7 +43,7 @@ describe('the demo’s gardens', () => {
   })
 
   it('close the slipway bed in under the alders, year by year', () => {
-    const scene = sceneOf(netmakersYard)
+    const scene = sceneIn(netmakersYard)
     const hours = ['2021', '2023', '2025', '2027', '2029'].map(
       (y) => seasonAt(scene, [33, -5.8], `${y}-07-01`).total,
     )

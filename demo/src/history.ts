@@ -3,12 +3,12 @@ import {
   bloomsOn,
   daysBetween,
   lightFit,
-  obstructionOf,
+  sceneOf,
   seededRandom,
   sunHours,
   type IsoDate,
-  type Obstruction,
   type Plan,
+  type PlanFeature,
   type Taxon,
 } from '@border/core'
 import type { SketchGarden } from './sketch.ts'
@@ -45,12 +45,7 @@ const WALKS = ['06-08', '09-04'] as const
  */
 export function looksOf(sketch: SketchGarden, plan: Plan, grown: readonly Grown[]): Look[] {
   const random = seededRandom(sketch.seed * 977)
-  const scene = {
-    latitudeDeg: sketch.latitude,
-    longitudeDeg: sketch.longitude,
-    northDeg: plan.garden.northDeg,
-    obstructions: trueObstructions(sketch, plan),
-  }
+  const scene = sceneOf(plan.garden, trulyStanding(sketch, plan))
   const living = new Map(grown.map((g) => [g.tag, g.count]))
   const looks: Look[] = []
   for (let year = FIRST_SEASON; year <= LAST_SEASON; year++)
@@ -84,16 +79,10 @@ function lookWords(g: Grown, on: IsoDate, score: number, living: number): string
 }
 
 /** What really stands: the plan and what nobody has put on it. */
-function trueObstructions(sketch: SketchGarden, plan: Plan): Obstruction[] {
-  return plan.features
-    .map((f, i) => {
-      const events = sketch.unrecorded.filter((u) => u.feature === f.name).map((u) => u.event)
-      const known = (f.properties.events as object[] | undefined) ?? []
-      return obstructionOf({
-        ...f,
-        id: String(i),
-        properties: { ...f.properties, events: [...known, ...events] },
-      })
-    })
-    .filter((o): o is Obstruction => o !== undefined)
+function trulyStanding(sketch: SketchGarden, plan: Plan): (PlanFeature & { id: string })[] {
+  return plan.features.map((f, i) => {
+    const events = sketch.unrecorded.filter((u) => u.feature === f.name).map((u) => u.event)
+    const known = (f.properties.events as object[] | undefined) ?? []
+    return { ...f, id: String(i), properties: { ...f.properties, events: [...known, ...events] } }
+  })
 }

@@ -120,7 +120,16 @@ async function applyMoves(
     const { place, at } = placed.find((p) => p.tag === move.tag)!
     const [x, y] = at!
     const { id: placeId } = await trx('features').where({ garden_id: gardenId, name: place }).first('id')
-    await moveSite(trx, { plantingId: byTag(move.tag), gardenId, placeId, x, y, on: move.on, radiusM: null })
+    await moveSite(trx, {
+      plantingId: byTag(move.tag),
+      gardenId,
+      placeId,
+      x,
+      y,
+      on: move.on,
+      radiusM: null,
+      jobId: null,
+    })
     const says = `Moved from ${move.fromPlace} to ${place}.`
     await insertEvents(trx, [{ plantingId: byTag(move.tag), on: move.on, kind: 'moved', says, personId }])
   }

@@ -131,6 +131,8 @@ function serveWeb(app: Express, webRoot: string): void {
 function answerErrors(log: Logger | undefined): ErrorRequestHandler {
   return (error, req, res, next) => {
     if (res.headersSent) return next(error)
+    // Nobody is there to be answered.
+    if (res.destroyed || res.closed) return
     const refusal = error instanceof Refusal ? error : (constraintRefusal(error) ?? badRequest(error))
     if (refusal) {
       res.status(refusal.status).json({ error: refusal.message, problems: refusal.problems })

@@ -1,13 +1,17 @@
 export * from './problems.ts'
 export {
   checkFeature,
+  containerRadiusM,
   featureKinds,
   isTimeZone,
+  neededGeometry,
   obstructionKinds,
   obstructionOf,
   placeKinds,
   readPlan,
   ringOf,
+  sceneOf,
+  surfaceHeightM,
   type FeatureKind,
   type GardenHead,
   type Geometry,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { isIsoDate, type IsoDate } from '../dates/index.ts'
 import { areaM2, metresPerDegree, selfCrossing, type Point, type Ring } from '../geometry/index.ts'
-import type { Obstruction } from '../light/index.ts'
+import type { Obstruction, Scene } from '../light/index.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
 
 /** Largest and smallest sizes taken as real, metres. */
@@ -138,7 +138,8 @@ const geometry = z.discriminatedUnion('type', [
 ])
 export type Geometry = z.infer<typeof geometry>
 
-const needed: Partial<Record<FeatureKind, Geometry['type']>> = {
+/** The geometry that a kind must have; kinds not named here may have any. */
+export const neededGeometry = {
   bed: 'Polygon',
   container: 'Point',
   building: 'Polygon',
@@ -146,7 +147,7 @@ const needed: Partial<Record<FeatureKind, Geometry['type']>> = {
   fence: 'LineString',
   hedge: 'LineString',
   tree: 'Point',
-}
+} as const satisfies Partial<Record<FeatureKind, Geometry['type']>>
 
 /** One thing on the plan, in plan metres. */
 export interface PlanFeature {
@@ -264,7 +265,7 @@ function checkProperties(raw: { kind: FeatureKind }, where: Where): FileResult<F
 
 function geometryProblems(kind: FeatureKind, g: Geometry, where: Where): FileProblem[] {
   const problem = (message: string): FileProblem[] => [{ ...where, property: 'geometry', message }]
-  const type = needed[kind]
+  const type = (neededGeometry as Partial<Record<FeatureKind, Geometry['type']>>)[kind]
   if (type && g.type !== type) return problem(`a ${kind} is a ${type}, not a ${g.type}`)
   if (g.type !== 'Polygon') return []
   if (g.coordinates.length > 1) return problem('a polygon with holes is not supported; draw the parts')
@@ -393,3 +394,28 @@ export function obstructionOf(f: PlanFeature & { id: string }): Obstruction | un
       return undefined
   }
 }
+
+/** What casts shade on a garden, placed on Earth: the plan as the light sees it. */
+export function sceneOf(
+  garden: Pick<GardenHead, 'latitude' | 'longitude' | 'northDeg'>,
+  features: readonly (PlanFeature & { id: string })[],
+): Scene {
+  return {
+    latitudeDeg: garden.latitude,
+    longitudeDeg: garden.longitude,
+    northDeg: garden.northDeg,
+    obstructions: features.map(obstructionOf).filter((o): o is Obstruction => o !== undefined),
+  }
+}
+
+const USUAL_POT_M = 0.4
+
+/** Radius of the largest round that a container's inner opening holds, metres. */
+export function containerRadiusM(f: PlanFeature): number {
+  const p = f.properties as { diameterM?: number; widthM?: number; lengthM?: number }
+  return (p.diameterM ?? Math.min(p.widthM ?? USUAL_POT_M, p.lengthM ?? USUAL_POT_M)) / 2
+}
+
+/** Height of the surface that plants of a place grow in: a container's rim, the ground in a bed. */
+export const surfaceHeightM = (f: PlanFeature): number =>
+  f.kind === 'container' ? ((f.properties.rimHeightM as number | undefined) ?? USUAL_POT_M) : 0

@@ -145,11 +145,14 @@ export async function up(db: Knex): Promise<void> {
       radius_m double precision check (radius_m > 0),
       from_date date not null,
       to_date date,
+      -- The move that brought it here; withdrawn when that record is taken back.
+      job_id uuid,
+      withdrawn_at timestamptz,
       check (to_date >= from_date),
       foreign key (planting_id, garden_id) references plantings (id, garden_id) on delete cascade,
       foreign key (place_id, garden_id) references features (id, garden_id)
     );
-    create unique index planting_sites_open on planting_sites (planting_id) where to_date is null;
+    create unique index planting_sites_open on planting_sites (planting_id) where to_date is null and withdrawn_at is null;
     create index planting_sites_planting on planting_sites (planting_id);
 
     -- What was seen of and happened to a planting; living counts are taken from here.
@@ -162,10 +165,12 @@ export async function up(db: Knex): Promise<void> {
       says text not null,
       person_id uuid references people,
       job_id uuid,
+      withdrawn_at timestamptz,
       created_at timestamptz not null default clock_timestamp()
     );
     create index planting_events_planting on planting_events (planting_id, on_date);
-    create unique index planting_events_once_per_job on planting_events (job_id, kind) where job_id is not null;
+    create unique index planting_events_once_per_job on planting_events (job_id, kind)
+      where job_id is not null and withdrawn_at is null;
 
     create table decisions (
       id uuid primary key,
@@ -223,14 +228,17 @@ export async function up(db: Knex): Promise<void> {
     );
 
     create table job_records (
-      job_id uuid primary key references jobs,
+      id uuid primary key,
+      job_id uuid not null references jobs,
       done_on date not null,
       minutes integer not null check (minutes > 0),
       lived integer check (lived >= 0),
       note text,
       person_id uuid not null references people,
+      withdrawn_at timestamptz,
       created_at timestamptz not null default clock_timestamp()
     );
+    create unique index job_records_once on job_records (job_id) where withdrawn_at is null;
 
     create table working_weeks (
       garden_id uuid not null references gardens on delete cascade,

@@ -24,6 +24,7 @@ import {
   insertFeatures,
   listFeatures,
   listGardensFor,
+  restoreFeature,
   setAmends,
   setStation,
   withdrawFeature,
@@ -194,6 +195,15 @@ export const gardenRoutes: Route[] = [
       if (await everPlanted(db, feature.id))
         throw new Refusal(409, `Plants stand or stood in ${feature.name}: give it a last day instead.`)
       await withdrawFeature(db, feature.id)
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/gardens/:gardenId/features/:featureId/restore',
+    access: head,
+    writes: true,
+    handle: async ({ db, garden, params }) => {
+      if (!(await restoreFeature(db, garden.id, params.featureId!))) throw notFound('This part of the plan')
     },
   }),
   route({

@@ -11,6 +11,7 @@ import {
   type StoryEntry,
 } from '@border/contract'
 import { addDays, workingDays } from '@border/core'
+import type { Response } from 'express'
 import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -30,7 +31,7 @@ import { assessGardenOn } from '../work/assess.ts'
 import { seasonCalendar } from '../work/calendar.ts'
 import { decide, notAssessed } from '../work/decide.ts'
 import { planSeason } from '../work/planSeason.ts'
-import { recordDone } from '../work/recordDone.ts'
+import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { dayAsked } from './gardens.ts'
 
 const head = { garden: 'head' } as const
@@ -47,9 +48,12 @@ export function workRoutes(pool: Piscina): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/assessment',
       access: keeper,
-      handle: async ({ db, garden, person, query }): Promise<AssessmentView> => {
+      handle: async ({ db, garden, person, query }, { res }): Promise<AssessmentView> => {
         const on = dayAsked(query, 'on') ?? todayOf(person, garden.timeZone)
-        const view = await assessGardenOn(db, pool, garden, on, dayAsked(query, 'then'))
+        const view = await assessGardenOn(db, pool, garden, on, {
+          then: dayAsked(query, 'then'),
+          signal: goneAway(res),
+        })
         return { ...view, decisions: await listDecisions(db, garden.id) }
       },
     }),
@@ -112,6 +116,14 @@ export function workRoutes(pool: Piscina): Route[] {
           params.jobId!,
           body,
         ),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/jobs/:jobId/take-back',
+      access: crew,
+      writes: true,
+      handle: async ({ db, garden, person, params }) =>
+        takeBackDone(db, todayOf(person, garden.timeZone), garden.id, params.jobId!),
     }),
     route({
       method: 'post',
@@ -199,6 +211,15 @@ export function workRoutes(pool: Piscina): Route[] {
       },
     }),
   ]
+}
+
+/** Aborts when the one who asked has hung up before the answer. */
+function goneAway(res: Response): AbortSignal {
+  const controller = new AbortController()
+  res.once('close', () => {
+    if (!res.writableFinished) controller.abort()
+  })
+  return controller.signal
 }
 
 /** By the day it happened, then by when it was written down. */

@@ -1,5 +1,5 @@
 import type { FeatureRecord, GardenSummary, Role } from '@border/contract'
-import { obstructionOf, type Obstruction, type PlanFeature, type Scene } from '@border/core'
+import type { PlanFeature } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
@@ -213,6 +213,12 @@ export async function withdrawFeature(db: Db, id: string): Promise<void> {
   await db('features').where({ id }).update({ withdrawn_at: db.fn.now() })
 }
 
+/** @returns false when there is no such feature, or it was not withdrawn */
+export async function restoreFeature(db: Db, gardenId: string, id: string): Promise<boolean> {
+  const withdrawn = db('features').where({ garden_id: gardenId, id }).whereNotNull('withdrawn_at')
+  return (await withdrawn.update({ withdrawn_at: null })) > 0
+}
+
 /** Takes back the latest event recorded of a feature. */
 export async function withdrawLatestEvent(db: Db, featureId: string): Promise<boolean> {
   const latest = await db('feature_events')
@@ -239,13 +245,4 @@ export async function setAmends(db: Db, gardenId: string, amends: boolean): Prom
 /** Makes other changes of this garden wait until this transaction ends. */
 export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
   await trx.raw('select 1 from gardens where id = ? for no key update', [gardenId])
-}
-
-export function sceneOf(garden: GardenSummary, features: readonly FeatureRecord[]): Scene {
-  return {
-    latitudeDeg: garden.latitude,
-    longitudeDeg: garden.longitude,
-    northDeg: garden.northDeg,
-    obstructions: features.map(obstructionOf).filter((o): o is Obstruction => o !== undefined),
-  }
 }

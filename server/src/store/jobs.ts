@@ -197,6 +197,7 @@ export interface JobDone {
 
 export async function insertJobRecord(db: Db, done: JobDone): Promise<void> {
   await db('job_records').insert({
+    id: randomUUID(),
     job_id: done.jobId,
     done_on: done.on,
     minutes: done.minutes,
@@ -204,6 +205,10 @@ export async function insertJobRecord(db: Db, done: JobDone): Promise<void> {
     note: done.note,
     person_id: done.personId,
   })
+}
+
+export async function withdrawJobRecord(db: Db, jobId: string): Promise<void> {
+  await db('job_records').where({ job_id: jobId, withdrawn_at: null }).update({ withdrawn_at: db.fn.now() })
 }
 
 type DoneRow = {
@@ -219,7 +224,7 @@ export async function listDone(db: Db, gardenId: string): Promise<DoneRow[]> {
   return db('job_records')
     .join('jobs', 'jobs.id', 'job_id')
     .join('people', 'people.id', 'person_id')
-    .where({ garden_id: gardenId })
+    .where({ garden_id: gardenId, withdrawn_at: null })
     .select<DoneRow[]>(
       'job_id as jobId',
       'done_on as on',
@@ -301,7 +306,7 @@ export async function listPlantingDeeds(db: Db, plantingId: string): Promise<Sto
   const jobs = await db('job_records')
     .join('jobs', 'jobs.id', 'job_id')
     .join('people', 'people.id', 'person_id')
-    .where({ planting_id: plantingId })
+    .where({ planting_id: plantingId, withdrawn_at: null })
     .whereNot({ kind: 'move' })
     .select<({ title: string; minutes: number; note: string | null } & Recorded)[]>(
       'done_on as on',

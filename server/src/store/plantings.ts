@@ -61,13 +61,13 @@ async function selectPlantings(
      left join plantings parent on parent.id = p.parent_id
      join lateral (
        select * from planting_sites s
-       where s.planting_id = p.id
+       where s.planting_id = p.id and s.withdrawn_at is null
          and (:on::date is null or (s.from_date <= :on::date and (s.to_date is null or :on::date < s.to_date)))
        order by s.from_date desc, s.to_date desc nulls first limit 1
      ) s on true
      left join lateral (
        select living from planting_events e
-       where e.planting_id = p.id and e.living is not null and (:on::date is null or e.on_date <= :on::date)
+       where e.planting_id = p.id and e.withdrawn_at is null and e.living is not null and (:on::date is null or e.on_date <= :on::date)
        order by e.on_date desc, e.created_at desc limit 1
      ) c on true
      where p.garden_id = :gardenId and (:plantingId::uuid is null or p.id = :plantingId::uuid)
@@ -233,11 +233,10 @@ export async function moveSite(
     y: number
     on: string
     radiusM: number | null
+    jobId: string | null
   },
 ): Promise<void> {
-  await db('planting_sites')
-    .where({ planting_id: move.plantingId, to_date: null })
-    .update({ to_date: move.on })
+  await presentSite(db, move.plantingId).update({ to_date: move.on })
   await db('planting_sites').insert({
     id: randomUUID(),
     planting_id: move.plantingId,
@@ -247,14 +246,42 @@ export async function moveSite(
     y: move.y,
     radius_m: move.radiusM,
     from_date: move.on,
+    job_id: move.jobId,
   })
+}
+
+const presentSite = (db: Db, plantingId: string) =>
+  db('planting_sites').where({ planting_id: plantingId, to_date: null, withdrawn_at: null })
+
+/**
+ * Puts a planting back to where it stood before a move, as if it had not been recorded.
+ * @returns false when it has moved on since
+ */
+export async function withdrawMove(db: Db, plantingId: string, jobId: string): Promise<boolean> {
+  const site = await presentSite(db, plantingId).first<{
+    id: string
+    job_id: string | null
+    from_date: string
+  }>()
+  if (site?.job_id !== jobId) return false
+  await db('planting_sites').where({ id: site.id }).update({ withdrawn_at: db.fn.now() })
+  const before = await db('planting_sites')
+    .where({ planting_id: plantingId, to_date: site.from_date, withdrawn_at: null })
+    .orderBy('from_date', 'desc')
+    .first('id')
+  await db('planting_sites').where({ id: before.id }).update({ to_date: null })
+  return true
+}
+
+export async function withdrawEventsOf(db: Db, jobId: string): Promise<void> {
+  await db('planting_events').where({ job_id: jobId }).update({ withdrawn_at: db.fn.now() })
 }
 
 /** What happened to a planting itself, oldest first. */
 export async function listEvents(db: Db, plantingId: string): Promise<StoryEntry[]> {
   return db('planting_events')
     .leftJoin('people', 'people.id', 'person_id')
-    .where({ planting_id: plantingId })
+    .where({ planting_id: plantingId, withdrawn_at: null })
     .orderBy(['on_date', 'planting_events.created_at'])
     .select<StoryEntry[]>(
       'on_date as on',

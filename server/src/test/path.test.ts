@@ -123,6 +123,23 @@ describe('from a change on the site to a job done', () => {
     expect(aftercare).toEqual([addDays(today, 6), addDays(today, 20), addDays(today, 41)])
   })
 
+  it('takes back a record made by mistake, last first, and everything stands as before', async () => {
+    const hosta = await planting('W-01')
+    const jobs = (await season()).jobs.filter((j) => j.plantingId === hosta.id)
+    const [prepare, move] = ['prepare', 'move'].map((kind) => jobs.find((j) => j.kind === kind)!)
+    const takeBack = (j: JobRecord) => practice.head.post(path(`/jobs/${j.id}/take-back`))
+    expect((await takeBack(prepare!)).status).toBe(409)
+    expect((await takeBack(move!)).status).toBe(200)
+    const back = await planting('W-01')
+    const court = (await view()).features.find((f) => f.name === 'Court border')!
+    expect([back.placeId, back.livingCount, back.inPlaceSince]).toEqual([court.id, 3, '2021-04-10'])
+    expect((await story(hosta.id)).story.map((e) => e.kind)).toEqual(['planted', 'decided', 'job'])
+    expect((await job('move', hosta.id)).id).toBe(move!.id)
+    expect((await takeBack(move!)).status).toBe(409)
+    const again = { on: today, minutes: 50, lived: 3 }
+    expect((await practice.head.post(path(`/jobs/${move!.id}/done`), again)).status).toBe(200)
+  })
+
   it('keeps a refusal and its reason, and asks again only after the day waited for', async () => {
     const astrantia = await planting('W-03')
     const base = { plantingId: astrantia.id, on: today }

@@ -1,7 +1,11 @@
 import {
+  containerRadiusM,
   driftRadiusM,
+  isAlive,
   moistureWords,
   ringOf,
+  sceneOf,
+  surfaceHeightM,
   usualThen,
   type Assessment,
   type GardenLight,
@@ -9,12 +13,11 @@ import {
   type TargetPlace,
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
-import { isAlive } from '@border/core'
 import { availableParallelism } from 'node:os'
 import { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { kept } from '../store/computed.ts'
-import { listFeatures, sceneOf, type GardenAccess } from '../store/gardens.ts'
+import { listFeatures, type GardenAccess } from '../store/gardens.ts'
 import { listReserved } from '../store/jobs.ts'
 import { listPlantings } from '../store/plantings.ts'
 
@@ -47,17 +50,17 @@ export async function assessGardenOn(
   pool: Piscina,
   garden: GardenAccess,
   on: string,
-  chosenThen?: string,
+  { then: chosenThen, signal }: { then?: string | undefined; signal?: AbortSignal } = {},
 ): Promise<{ then: string; on: string; assessments: Assessment[] }> {
   const model = await gardenModel(db, garden, on)
   const then = chosenThen ?? usualThen(model.scene.obstructions, on)
   const { reserved: _, ...lit } = model
   const task: ComputeTasks['light'] = { garden: lit, then, on }
   const light: GardenLight = await kept(db, ['light', COMPUTATION, task], () =>
-    pool.run(task, { name: 'light' }),
+    pool.run(task, { name: 'light', signal }),
   )
   const toJudge: ComputeTasks['judge'] = { garden: model, light, on }
-  return { then, on, assessments: await pool.run(toJudge, { name: 'judge' }) }
+  return { then, on, assessments: await pool.run(toJudge, { name: 'judge', signal }) }
 }
 
 /** The garden as the computation sees it on a day. */
@@ -76,7 +79,7 @@ export async function gardenModel(db: Db, garden: GardenAccess, on: string): Pro
       placeId: p.placeId,
       x: p.x,
       y: p.y,
-      z: surfaceHeightM(byId.get(p.placeId)),
+      z: surfaceOf(byId.get(p.placeId)),
       count: p.livingCount,
       radiusM: p.radiusM,
       plantedOn: p.inPlaceSince,
@@ -113,13 +116,7 @@ function targetPlace(f: FeatureRecord): TargetPlace[] {
   ]
 }
 
-export function containerRadiusM(f: FeatureRecord): number {
-  const p = f.properties as { diameterM?: number; widthM?: number; lengthM?: number }
-  return (p.diameterM ?? Math.min(p.widthM ?? 0.4, p.lengthM ?? 0.4)) / 2
-}
-
-const surfaceHeightM = (f: FeatureRecord | undefined): number =>
-  f?.kind === 'container' ? ((f.properties.rimHeightM as number | undefined) ?? 0.4) : 0
+const surfaceOf = (f: FeatureRecord | undefined): number => (f ? surfaceHeightM(f) : 0)
 
 /** Moisture of a bed on the scale 1 dry to 5 wet; null where nobody has said. */
 function moistureOf(f: FeatureRecord | undefined): number | null {

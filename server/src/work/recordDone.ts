@@ -12,9 +12,10 @@ import {
   listJobRows,
   setState,
   setWindow,
+  withdrawJobRecord,
   type JobRow,
 } from '../store/jobs.ts'
-import { insertEvents, listPlantings, moveSite } from '../store/plantings.ts'
+import { insertEvents, listPlantings, moveSite, withdrawEventsOf, withdrawMove } from '../store/plantings.ts'
 import { planSeason } from './planSeason.ts'
 
 /** Records a job as really done, with all that follows from it. Run inside a transaction. */
@@ -51,6 +52,29 @@ export async function recordDone(
   if (job.kind === 'aftercare' && done.lived !== undefined)
     await counted(trx, who, gardenId, job, done.on, done.lived)
   await planSeason(trx, gardenId, who.today)
+}
+
+/** Takes back a record made by mistake: everything that followed from it stands as before. Run inside a transaction. */
+export async function takeBackDone(trx: Db, today: string, gardenId: string, jobId: string): Promise<void> {
+  const job = await findJobRow(trx, gardenId, jobId)
+  if (!job) throw notFound('This job')
+  if (job.state !== 'done') throw new Refusal(409, 'This job is not recorded as done.')
+  const rows = await listJobRows(trx, gardenId)
+  const after = (await listJobOrder(trx, gardenId)).filter((o) => o.beforeId === job.id).map((o) => o.afterId)
+  const next = rows.find((r) => after.includes(r.id) && r.state === 'done')
+  if (next) throw new Refusal(409, `“${next.title}” came after it and is recorded: take that back first.`)
+  if (job.kind === 'move') {
+    if (!(await withdrawMove(trx, job.planting_id, job.id)))
+      throw new Refusal(409, 'The planting has moved on since: this record can no longer be taken back.')
+    for (const look of rows.filter((r) => r.decision_id === job.decision_id && r.kind === 'aftercare')) {
+      await setState(trx, look.id, 'open')
+      await setWindow(trx, look, aftercareWindow(job.plan.window.bestFrom, aftercareDays[look.key]!))
+    }
+  }
+  await withdrawJobRecord(trx, job.id)
+  await withdrawEventsOf(trx, job.id)
+  await setState(trx, job.id, 'open')
+  await planSeason(trx, gardenId, today)
 }
 
 async function requireOrder(
@@ -98,6 +122,7 @@ async function moved(
     ...job.target,
     on: done.on,
     radiusM: planting.radiusM,
+    jobId: job.id,
   })
   const note = done.note ? ` ${done.note}` : ''
   await insertEvents(trx, [

@@ -13,18 +13,27 @@ export class ApiError extends Error {
 
 let csrfToken = ''
 
-async function send<T>(method: 'GET' | 'POST', path: string, body?: unknown, key?: string): Promise<T> {
+interface Sent {
+  method: 'GET' | 'POST'
+  body?: unknown
+  key?: string
+  signal?: AbortSignal
+}
+
+async function send<T>(path: string, { method, body, key, signal }: Sent): Promise<T> {
   let response: Response
   try {
     response = await fetch(`/api${path}`, {
       method,
+      signal,
       headers: {
         ...(method === 'POST' ? { 'content-type': 'application/json', 'x-csrf-token': csrfToken } : {}),
         ...(key ? { 'idempotency-key': key } : {}),
       },
       body: method === 'POST' ? JSON.stringify(body ?? {}) : undefined,
     })
-  } catch {
+  } catch (error) {
+    if (signal?.aborted) throw error
     throw new ApiError(0, 'The server cannot be reached. Nothing was lost; try again in a moment.')
   }
   if (response.ok) return (await response.json()) as T
@@ -36,10 +45,12 @@ async function send<T>(method: 'GET' | 'POST', path: string, body?: unknown, key
   )
 }
 
-export const get = <T>(path: string): Promise<T> => send<T>('GET', path)
+/** @param signal given up when nobody waits for the answer any more */
+export const get = <T>(path: string, signal?: AbortSignal): Promise<T> =>
+  send<T>(path, { method: 'GET', signal })
 
 /** What is asked without changing anything, though it travels as a POST. */
-export const ask = <T>(path: string, body: unknown): Promise<T> => send<T>('POST', path, body)
+export const ask = <T>(path: string, body: unknown): Promise<T> => send<T>(path, { method: 'POST', body })
 
 const RETRIES = 2
 const RETRY_MS = 600
@@ -49,7 +60,7 @@ export async function write<T>(path: string, body?: unknown): Promise<T> {
   const key = crypto.randomUUID()
   for (let attempt = 0; ; attempt++)
     try {
-      return await send<T>('POST', path, body, key)
+      return await send<T>(path, { method: 'POST', body, key })
     } catch (error) {
       const lost = error instanceof ApiError && (error.status === 0 || error.status >= 502)
       if (!lost || attempt >= RETRIES) throw error

@@ -43,15 +43,15 @@ export const useGardens = (enabled = true) =>
 export const useGarden = (gardenId: string, on: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'view', on],
-    queryFn: () => get<GardenView>(`/gardens/${gardenId}?on=${on}`),
+    queryFn: ({ signal }) => get<GardenView>(`/gardens/${gardenId}?on=${on}`, signal),
     placeholderData: keepPreviousData,
   })
 
 export const useAssessment = (gardenId: string, on: string, then?: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'assessment', on, then ?? ''],
-    queryFn: () =>
-      get<AssessmentView>(`/gardens/${gardenId}/assessment?on=${on}${then ? `&then=${then}` : ''}`),
+    queryFn: ({ signal }) =>
+      get<AssessmentView>(`/gardens/${gardenId}/assessment?on=${on}${then ? `&then=${then}` : ''}`, signal),
     placeholderData: keepPreviousData,
   })
 
@@ -85,7 +85,7 @@ export const useTaxa = () =>
 export function useGardenWrite<B>(
   gardenId: string,
   path: (body: B) => string,
-  done: string | ((body: B) => string),
+  done: string | ((body: B) => React.ReactNode),
 ) {
   const client = useQueryClient()
   const { message } = App.useApp()

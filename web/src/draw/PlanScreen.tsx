@@ -14,7 +14,7 @@ import type { PlanScale } from '../plan/scale.ts'
 import './draw.css'
 import { DrawForm, type Draft } from './DrawForm.tsx'
 import { snapped } from './outline.ts'
-import { shapeOf } from './kinds.ts'
+import { drawnKinds, shapeOf } from './kinds.ts'
 
 /** The plan by hand: outlines by corners with typed lengths, trees and pots by a point and their sizes. */
 export function Screen() {
@@ -116,19 +116,7 @@ function DraftShape({ draft, scale }: { draft: Draft; scale: PlanScale }) {
   )
 }
 
-const kindOrder: FeatureKind[] = [
-  'bed',
-  'container',
-  'building',
-  'wall',
-  'fence',
-  'hedge',
-  'tree',
-  'hazard',
-  'path',
-  'water',
-  'viewpoint',
-]
+const kindOrder: readonly FeatureKind[] = [...drawnKinds, 'water', 'viewpoint']
 
 function PartsList({
   selectedId,
@@ -138,10 +126,22 @@ function PartsList({
   onSelect: (id: string) => void
 }) {
   const { view, on, isHead } = useGardenContext()
+  const restore = useGardenWrite<{ id: string; name: string }>(
+    view.garden.id,
+    ({ id }) => `/features/${id}/restore`,
+    ({ name }) => `${name} is back on the plan.`,
+  )
   const withdraw = useGardenWrite<{ id: string; name: string }>(
     view.garden.id,
     ({ id }) => `/features/${id}/withdraw`,
-    ({ name }) => `${name} is off the plan.`,
+    (part) => (
+      <>
+        {part.name} is off the plan.{' '}
+        <Button size="small" onClick={() => restore.mutate(part)}>
+          Undo
+        </Button>
+      </>
+    ),
   )
   const parts = [...view.features].sort((a, b) => kindOrder.indexOf(a.kind) - kindOrder.indexOf(b.kind))
   const planted = new Set(view.plantings.map((p) => p.placeId))

@@ -1,4 +1,4 @@
-import type { FeatureKind, Geometry } from '@border/core'
+import { neededGeometry, type FeatureKind, type Geometry } from '@border/core'
 
 /** Kinds that can be drawn by hand, with the words and sizes each is asked for. */
 export const drawnKinds = [
@@ -65,14 +65,9 @@ export const kindFields: Record<DrawnKind, SizeField[]> = {
   path: [],
 }
 
+/** Hazards and paths may be anything in a file; by hand they are a line and an area. */
 const shapes: Record<DrawnKind, Geometry['type']> = {
-  bed: 'Polygon',
-  container: 'Point',
-  building: 'Polygon',
-  wall: 'LineString',
-  fence: 'LineString',
-  hedge: 'LineString',
-  tree: 'Point',
+  ...neededGeometry,
   hazard: 'LineString',
   path: 'Polygon',
 }

@@ -3,7 +3,7 @@ import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type
 import { Button } from 'antd'
 import { area, line } from 'd3-shape'
 import { scaleLinear } from 'd3-scale'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useSeason } from '../api/queries.ts'
 import { useAsOf } from './asOf.ts'
 import type { GardenContext } from './GardenFrame.tsx'
@@ -19,7 +19,9 @@ const FLAG_WIDTH = 92
 
 /** The year by weeks, and the as-of date on it: drag along it, or step with the arrow keys, or with [ and ]. */
 export function SeasonRibbon({ context }: { context: GardenContext }) {
-  const { on, today, setOn, step } = useAsOf()
+  const { on: settled, today, setOn } = useAsOf()
+  const [on, move, settle] = useMovingDate(settled, setOn)
+  const step = (days: number) => move(addDays(on, days))
   const { data: season } = useSeason(context.view.garden.id)
   const [ref, { width }] = useSize()
   const svgRef = useRef<SVGSVGElement>(null)
@@ -33,7 +35,7 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
   const pick = (clientX: number) => {
     const box = svgRef.current!.getBoundingClientRect()
     const doy = Math.round(x.invert(clientX - box.left))
-    setOn(fromDayOfYear(year, Math.min(DAYS, Math.max(1, doy))))
+    move(fromDayOfYear(year, Math.min(DAYS, Math.max(1, doy))))
   }
   const onKeyDown = (e: React.KeyboardEvent) => {
     const days = { ArrowLeft: -1, ArrowRight: 1, PageUp: -28, PageDown: 28, ArrowDown: -WEEK, ArrowUp: WEEK }[
@@ -92,6 +94,7 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
               pick(e.clientX)
             }}
             onPointerMove={(e) => e.buttons === 1 && pick(e.clientX)}
+            onPointerUp={settle}
           >
             <RibbonRows
               context={context}
@@ -128,6 +131,34 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
       </div>
     </footer>
   )
+}
+
+/** A pause this long, in milliseconds, means that the date is where it was wanted. */
+const SETTLE_MS = 300
+
+/**
+ * The date while it is being dragged or stepped: it moves at once here, and the rest of the application follows when it
+ * settles, so that a year dragged through does not ask the server for every day of it.
+ */
+function useMovingDate(
+  settled: IsoDate,
+  setOn: (day: IsoDate) => void,
+): [on: IsoDate, move: (day: IsoDate) => void, settle: () => void] {
+  const [moving, setMoving] = useState<IsoDate>()
+  useEffect(() => {
+    if (moving === undefined) return
+    const timer = setTimeout(() => {
+      setOn(moving)
+      setMoving(undefined)
+    }, SETTLE_MS)
+    return () => clearTimeout(timer)
+  }, [moving, setOn])
+  const settle = () => {
+    if (moving === undefined) return
+    setOn(moving)
+    setMoving(undefined)
+  }
+  return [moving ?? settled, setMoving, settle]
 }
 
 function inYear(day: IsoDate, year: number): IsoDate {

@@ -1,15 +1,10 @@
-import { addDays, isIsoDate, type IsoDate } from '@border/core'
+import { isIsoDate, type IsoDate } from '@border/core'
 import { useCallback } from 'react'
 import { useSearchParams } from 'react-router'
 import { useSignedIn } from '../api/queries.ts'
 
 /** The one date every screen stands at: `?on=` in the address, today when it is absent. */
-export function useAsOf(): {
-  on: IsoDate
-  today: IsoDate
-  setOn: (day: IsoDate) => void
-  step: (days: number) => void
-} {
+export function useAsOf(): { on: IsoDate; today: IsoDate; setOn: (day: IsoDate) => void } {
   const { today } = useSignedIn()
   const [params, setParams] = useSearchParams()
   const asked = params.get('on')
@@ -27,6 +22,5 @@ export function useAsOf(): {
       ),
     [setParams, today],
   )
-  const step = useCallback((days: number) => setOn(addDays(on, days)), [on, setOn])
-  return { on, today, setOn, step }
+  return { on, today, setOn }
 }

@@ -5,6 +5,7 @@ import {
   extentOf,
   halfMonths,
   isAlive,
+  sceneOf,
   yearOf,
   type LightPeriod,
   type Point,
@@ -28,7 +29,7 @@ import { LightSentence } from './LightSentence.tsx'
 import { ObstructionPanel } from './ObstructionPanel.tsx'
 import { OutsideList } from './OutsideList.tsx'
 import { SpotPanel } from './SpotPanel.tsx'
-import { sceneOf, useLightFields } from './useLightFields.ts'
+import { useLightFields } from './useLightFields.ts'
 
 type PeriodName = 'season' | 'half-month' | 'day'
 type ViewName = 'then' | 'now' | 'difference'

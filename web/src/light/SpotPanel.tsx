@@ -1,8 +1,7 @@
 import type { GardenView } from '@border/contract'
-import { isHotAfternoon, lightClass, quarterHours, sunHours, type Point } from '@border/core'
+import { isHotAfternoon, lightClass, quarterHours, sceneOf, sunHours, type Point } from '@border/core'
 import { Button } from 'antd'
 import { useMemo } from 'react'
-import { sceneOf } from './useLightFields.ts'
 
 /** What a marked spot gets, by part of the day, then and now. */
 export function SpotPanel({

@@ -1,5 +1,5 @@
-import type { FeatureRecord, GardenSummary } from '@border/contract'
-import { obstructionOf, ringOf, type LightPeriod, type Obstruction, type Scene } from '@border/core'
+import type { FeatureRecord } from '@border/contract'
+import { ringOf, surfaceHeightM, type LightPeriod, type Scene } from '@border/core'
 import { useEffect, useMemo, useState } from 'react'
 import { lightWorker, poolSize } from './lightPool.ts'
 import type { BedHours } from './lightWorker.ts'
@@ -15,15 +15,6 @@ export interface PlaceLight {
   pots: ReadonlyMap<string, number>
   /** Cell size of the pass under way, metres; undefined when all are done. */
   refiningM: number | undefined
-}
-
-export function sceneOf(garden: GardenSummary, features: readonly FeatureRecord[]): Scene {
-  return {
-    latitudeDeg: garden.latitude,
-    longitudeDeg: garden.longitude,
-    northDeg: garden.northDeg,
-    obstructions: features.map(obstructionOf).filter((o): o is Obstruction => o !== undefined),
-  }
 }
 
 /**
@@ -92,7 +83,7 @@ async function potHours(
   const pots = places.filter((p) => p.kind === 'container' && p.geometry.type === 'Point')
   const points = pots.map((p) => {
     const [x, y] = p.geometry.type === 'Point' ? p.geometry.coordinates : [0, 0]
-    return { x: x!, y: y!, z: (p.properties.rimHeightM as number | undefined) ?? 0.4 }
+    return { x: x!, y: y!, z: surfaceHeightM(p) }
   })
   const hours = await keep(`pots|${JSON.stringify(points)}|${question}`, () =>
     lightWorker().points(scene, points, period),

@@ -1,6 +1,7 @@
 import type { FeatureRecord, PlantingRecord } from '@border/contract'
 import {
   centroid,
+  containerRadiusM,
   driftRadiusM,
   isAlive,
   monthYear,
@@ -188,16 +189,11 @@ function ringPath(f: FeatureRecord, scale: PlanScale): string {
     .curve(g.type === 'LineString' ? curveLinear : curveLinearClosed)(points)!
 }
 
-const potRadiusM = (f: FeatureRecord): number => {
-  const p = f.properties as { diameterM?: number; widthM?: number; lengthM?: number }
-  return (p.diameterM ?? Math.min(p.widthM ?? 0.4, p.lengthM ?? 0.4)) / 2
-}
-
 /** Ground of a planting as drawn; in a pot never wider than the pot. */
 function radiusOf(p: PlantingRecord, features: readonly FeatureRecord[]): number {
   const r = p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM)
   const place = features.find((f) => f.id === p.placeId)
-  return place?.kind === 'container' ? Math.min(r, potRadiusM(place) * 0.9) : r
+  return place?.kind === 'container' ? Math.min(r, containerRadiusM(place) * 0.9) : r
 }
 
 function Pot({
@@ -211,7 +207,7 @@ function Pot({
 }) {
   if (feature.geometry.type !== 'Point') return null
   const [x, y] = feature.geometry.coordinates
-  const r = Math.max(3, potRadiusM(feature) * scale.pxPerM)
+  const r = Math.max(3, containerRadiusM(feature) * scale.pxPerM)
   return (
     <g>
       <title>{feature.name}</title>

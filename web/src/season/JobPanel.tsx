@@ -19,6 +19,11 @@ export function JobPanel({ job, season, onChoose }: Props) {
   const { view, isCrew, isHead } = useGardenContext()
   const { search } = useLocation()
   const [recording, setRecording] = useState(false)
+  const takeBack = useGardenWrite<object>(
+    view.garden.id,
+    () => `/jobs/${job.id}/take-back`,
+    'Taken back; it is open again.',
+  )
   const waitsFor = job.after.flatMap((id) => season.jobs.find((j) => j.id === id) ?? [])
   const blocking = waitsFor.filter((j) => j.state === 'open')
   return (
@@ -31,10 +36,19 @@ export function JobPanel({ job, season, onChoose }: Props) {
         </p>
       </div>
       {job.done && (
-        <p>
-          <b>Done {dayMonthYear(job.done.on)}</b> by {job.done.by} in {minutesText(job.done.minutes)}
-          {job.done.lived !== null && `, ${job.done.lived} alive`}.{job.done.note && ` ${job.done.note}`}
-        </p>
+        <>
+          <p>
+            <b>Done {dayMonthYear(job.done.on)}</b> by {job.done.by} in {minutesText(job.done.minutes)}
+            {job.done.lived !== null && `, ${job.done.lived} alive`}.{job.done.note && ` ${job.done.note}`}
+          </p>
+          {isCrew && (
+            <div>
+              <Button size="small" loading={takeBack.isPending} onClick={() => takeBack.mutate({})}>
+                Recorded by mistake: take it back
+              </Button>
+            </div>
+          )}
+        </>
       )}
       {job.cautions.length > 0 && (
         <Alert
