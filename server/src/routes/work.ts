@@ -49,8 +49,10 @@ export function workRoutes(pool: Piscina): Route[] {
       path: '/gardens/:gardenId/assessment',
       access: keeper,
       handle: async ({ db, garden, person, query }, { res }): Promise<AssessmentView> => {
-        const on = dayAsked(query, 'on') ?? todayOf(person, garden.timeZone)
+        const today = todayOf(person, garden.timeZone)
+        const on = dayAsked(query, 'on') ?? today
         const view = await assessGardenOn(db, pool, garden, on, {
+          today,
           then: dayAsked(query, 'then'),
           signal: goneAway(res),
         })
@@ -64,10 +66,10 @@ export function workRoutes(pool: Piscina): Route[] {
       body: decisionRequest,
       writes: true,
       handle: async ({ db, garden, person, body }) => {
-        const { assessments } = await assessGardenOn(db, pool, garden, body.on)
+        const who = { personId: person.id, today: todayOf(person, garden.timeZone) }
+        const { assessments } = await assessGardenOn(db, pool, garden, body.on, { today: who.today })
         const assessment = assessments.find((a) => a.plantingId === body.plantingId)
         if (!assessment) throw notAssessed(body.on)
-        const who = { personId: person.id, today: todayOf(person, garden.timeZone) }
         return decide(db, who, garden, body, assessment)
       },
     }),

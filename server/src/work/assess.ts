@@ -42,7 +42,7 @@ export function computePool(): Piscina {
 const COMPUTATION = 2
 
 /**
- * Every planting of a garden judged on a day, off the event loop. The light, which takes seconds, is kept by all it was
+ * Every planting of a garden judged on a day, off the event loop; a day ahead is compared with today. The light, which takes seconds, is kept by all it was
  * worked out from; the judgement, which takes a moment and changes with every decision, is made each time.
  */
 export async function assessGardenOn(
@@ -50,10 +50,10 @@ export async function assessGardenOn(
   pool: Piscina,
   garden: GardenAccess,
   on: string,
-  { then: chosenThen, signal }: { then?: string | undefined; signal?: AbortSignal } = {},
+  { today, then: chosenThen, signal }: { today: string; then?: string | undefined; signal?: AbortSignal },
 ): Promise<{ then: string; on: string; assessments: Assessment[] }> {
   const model = await gardenModel(db, garden, on)
-  const then = chosenThen ?? usualThen(model.scene.obstructions, on)
+  const then = chosenThen ?? (on > today ? today : usualThen(model.scene.obstructions, on))
   const { reserved: _, ...lit } = model
   const task: ComputeTasks['light'] = { garden: lit, then, on }
   const light: GardenLight = await kept(db, ['light', COMPUTATION, task], () =>

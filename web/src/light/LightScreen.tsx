@@ -39,7 +39,7 @@ const STEP_M = 0.5
 
 /** The plan with hours of sun as a field, then, now and the difference, beside the plantings that leave their range. */
 export function Screen() {
-  const { view, on } = useGardenContext()
+  const { view, on, today } = useGardenContext()
   const [params, setParams] = useSearchParams()
   const askedThen = params.get('then') ?? undefined
   const { data: assessment, error } = useAssessment(view.garden.id, on, askedThen)
@@ -116,7 +116,7 @@ export function Screen() {
             onChange={setView}
             options={[
               { value: 'then', label: then ? shortMonthYear(then) : 'Then' },
-              { value: 'now', label: 'Now' },
+              { value: 'now', label: on === today ? 'Now' : shortMonthYear(on) },
               { value: 'difference', label: 'Difference' },
             ]}
           />

@@ -1,6 +1,7 @@
 import type { AssessmentView, GardenView } from '@border/contract'
 import { causeSentence, quarterHours } from '@border/core'
 import { Link, useLocation } from 'react-router'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortMonthYear } from '../frame/words.ts'
 import { standingDecision } from '../verdicts/standing.ts'
 import { RangeStrip } from './RangeStrip.tsx'
@@ -15,6 +16,8 @@ interface Props {
 /** Plantings outside the light they like, worst first, with what changed it and the way to a verdict. */
 export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
   const { search } = useLocation()
+  const { on, today } = useGardenContext()
+  const now = on === today ? 'now' : `in ${shortMonthYear(on)}`
   if (!assessment)
     return (
       <p className="soft">Judging every planting against its light. The first time takes a few seconds.</p>
@@ -32,7 +35,9 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
   return (
     <>
       <h2>Outside their range</h2>
-      <small>○ {shortMonthYear(assessment.then)}, ● now; the band is what it likes, 0 to 14 h</small>
+      <small>
+        ○ {shortMonthYear(assessment.then)}, ● {now}; the band is what it likes, 0 to 14 h
+      </small>
       {shown.map((a) => {
         const p = plantings.get(a.plantingId)
         if (!p) return null
@@ -58,13 +63,13 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
               <small className="spread">
                 <span>{places.get(p.placeId)}</span>
                 <span>
-                  {quarterHours(a.before.total)} then, {quarterHours(a.now.total)} now
+                  {quarterHours(a.before.total)} then, {quarterHours(a.now.total)} {now}
                 </span>
               </small>
               {a.fit.scorched && (
                 <small>
                   Hot afternoon: {quarterHours(a.before.heat)} between two and five then,{' '}
-                  {quarterHours(a.now.heat)} now.
+                  {quarterHours(a.now.heat)} {now}.
                 </small>
               )}
               {a.causes[0] && <small>{causeSentence(a.causes[0])}</small>}
