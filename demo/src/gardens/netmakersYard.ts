@@ -7,11 +7,11 @@ const alder = (name: string, at: readonly [number, number], heightM: number, cro
     crownRadiusM,
     trunkRadiusM: 0.12,
     clearStemM: 0.8,
-    transmissionInLeaf: 0.1,
+    transmissionInLeaf: 0.05,
     transmissionBare: 0.6,
     leafFrom: '04-20',
     leafTo: '11-12',
-    growth: { measuredOn: '2021-08-20', matureHeightM: 15, matureCrownRadiusM: 4.2, yearsToMature: 16 },
+    growth: { measuredOn: '2021-08-20', matureHeightM: 17, matureCrownRadiusM: 4.6, yearsToMature: 30 },
   })
 
 /** A former net-maker's works turned into studios: courtyard border, long border, slipway bed, pots on the quay. */
@@ -117,11 +117,13 @@ export const netmakersYard: SketchGarden = {
         note: 'Belongs to the chandlery; height as measured in 2021.',
       },
     ),
-    alder('Alder 1', [28, -9], 5, 1.6),
-    alder('Alder 2', [31, -9.4], 5.4, 1.8),
-    alder('Alder 3', [34, -9], 5, 1.6),
-    alder('Alder 4', [37, -9.4], 4.6, 1.5),
-    alder('Alder 5', [40, -8.8], 4.6, 1.5),
+    alder('Alder 1', [28, -8.6], 4.4, 1.3),
+    alder('Alder 2', [31, -9], 4.8, 1.4),
+    alder('Alder 3', [34, -8.7], 4.4, 1.3),
+    alder('Alder 4', [37, -9], 4.2, 1.2),
+    alder('Alder 5', [40, -8.5], 4, 1.2),
+    alder('Alder 6', [42.6, -6.6], 4.2, 1.3),
+    alder('Alder 7', [25.4, -6.4], 4.4, 1.3),
     spot('tree', 'Serviceberry', [19.6, 7.8], {
       trunkRadiusM: 0.08,
       clearStemM: 1.6,
