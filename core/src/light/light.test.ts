@@ -386,6 +386,60 @@ describe('solids', () => {
   })
 })
 
+it('trying boxes first never changes what a ray passes, on seeded random scenes', () => {
+  const everywhere = { minX: -1e6, minY: -1e6, maxX: 1e6, maxY: 1e6, topM: 1e6 }
+  const near = fc.double({ min: -15, max: 15, noNaN: true })
+  const height = fc.double({ min: 0.2, max: 12, noNaN: true })
+  const corner = fc.tuple(near, near)
+  const shape: fc.Arbitrary<Shape> = fc.oneof(
+    fc.record({
+      shape: fc.constant('prism' as const),
+      id: fc.constant('p'),
+      ring: fc.array(corner, { minLength: 3, maxLength: 6 }),
+      heightM: height,
+      overhang: fc.option(
+        fc.record({ depthM: fc.double({ min: 0.1, max: 3, noNaN: true }), heightM: height }),
+      ),
+    }),
+    fc.record({
+      shape: fc.constant('screen' as const),
+      id: fc.constant('s'),
+      line: fc.array(corner, { minLength: 2, maxLength: 5 }),
+      heightM: height,
+      transmission: fc.double({ min: 0, max: 0.9, noNaN: true }),
+      thicknessM: fc.constantFrom(0, 0.4, 1.5),
+    }),
+    fc.record({
+      shape: fc.constant('crown' as const),
+      id: fc.constant('c'),
+      x: near,
+      y: near,
+      trunkRadiusM: fc.constantFrom(0, 0.2),
+      clearStemM: fc.constantFrom(0, 1),
+      heightM: fc.double({ min: 1.5, max: 12, noNaN: true }),
+      radiusM: fc.double({ min: 0.3, max: 5, noNaN: true }),
+      crownShape: fc.constantFrom('ellipsoid' as const, 'cone' as const, 'column' as const),
+      transmission: fc.double({ min: 0.05, max: 0.9, noNaN: true }),
+    }),
+  )
+  fc.assert(
+    fc.property(
+      fc.array(shape, { minLength: 1, maxLength: 6 }),
+      near,
+      near,
+      fc.constantFrom(0, 0.5, 2),
+      fc.double({ min: 0, max: 360, noNaN: true }),
+      fc.double({ min: 0.5, max: 89, noNaN: true }),
+      (shapes, x, y, z, azimuth, elevation) => {
+        const d = direction(azimuth, elevation, 0)
+        const unboxed = shapes.map((s) => ({ ...s, box: everywhere }))
+        expect(transmittance(shapes.map(boxed), x, y, z, d)).toBe(transmittance(unboxed, x, y, z, d))
+      },
+    ),
+    { seed: 20261124, numRuns: 3000 },
+  )
+})
+
 it('turning the plan and its north together changes nothing', () => {
   const turn = 37
   const at = (x: number, y: number): [number, number] => [

@@ -7,6 +7,7 @@ import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
 import './plants.css'
+import { nextTag } from './tags.ts'
 
 interface Values {
   taxonBotanical: string
@@ -143,14 +144,4 @@ function middleOf(place: { geometry: Parameters<typeof ringOf>[0] }): readonly [
   if (g.type === 'Point') return [g.coordinates[0], g.coordinates[1]]
   const [x, y] = centroid(ringOf(g))
   return [round(x), round(y)]
-}
-
-/** The tag after the highest number in use: N-074 gives N-075. */
-export function nextTag(tags: readonly string[]): string {
-  const numbered = tags.flatMap((tag) => {
-    const m = /^(.*?)(\d+)$/.exec(tag)
-    return m ? [{ prefix: m[1]!, n: Number(m[2]), digits: m[2]!.length }] : []
-  })
-  const last = numbered.sort((a, b) => a.n - b.n).at(-1)
-  return last ? `${last.prefix}${String(last.n + 1).padStart(last.digits, '0')}` : '1'
 }
