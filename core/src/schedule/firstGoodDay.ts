@@ -1,5 +1,5 @@
 import type { Window } from '../care/index.ts'
-import { addDays, dayNumber, type IsoDate } from '../dates/index.ts'
+import { addDays, dayNumber, maxDay, minDay, type IsoDate } from '../dates/index.ts'
 
 export interface WorkingDay {
   day: IsoDate
@@ -13,8 +13,10 @@ export interface SchedulableJob {
   minutes: number
   /** Jobs that come first and how many days must, and may, lie between. */
   after: { id: string; leastDays: number; mostDays?: number | null }[]
-  /** A day set by a person: kept if it can be. */
+  /** A day set by a person: what comes before it makes way for it. */
   pinnedTo?: IsoDate | null
+  /** The day it had in the plan before: kept while it can be, so that a new plan moves little. */
+  keptOn?: IsoDate | null
   /** Already done on this day: takes no room, but others follow it. */
   doneOn?: IsoDate | null
 }
@@ -46,12 +48,13 @@ export function placeJobs(jobs: readonly SchedulableJob[], days: readonly Workin
   const room = new Map(days.map((d) => [d.day, d.minutes]))
   const placed = new Map<string, Placement>()
   const unplaced: Unplaced[] = []
+  const limits = limitsFromPins(jobs)
   for (const job of inOrder(jobs)) {
     if (job.doneOn) {
       placed.set(job.id, { id: job.id, day: job.doneOn, inBest: true })
       continue
     }
-    const found = place(job, days, room, placed)
+    const found = place(job, days, room, placed, limits.get(job.id))
     if ('reason' in found) unplaced.push(found)
     else {
       room.set(found.day, (room.get(found.day) ?? 0) - job.minutes)
@@ -67,15 +70,15 @@ function place(
   days: readonly WorkingDay[],
   room: ReadonlyMap<IsoDate, number>,
   placed: ReadonlyMap<string, Placement>,
+  limit: Limit | undefined,
 ): Placement | Unplaced {
-  let { earliest, latest } = job.window
+  let earliest = maxDay(job.window.earliest, limit?.earliest ?? job.window.earliest)
+  let latest = minDay(job.window.latest, limit?.latest ?? job.window.latest)
   for (const first of job.after) {
     const before = placed.get(first.id)
     if (!before) return { id: job.id, reason: 'waits-for-unplaced' }
-    const soonest = addDays(before.day, first.leastDays)
-    if (soonest > earliest) earliest = soonest
-    const last = first.mostDays == null ? latest : addDays(before.day, first.mostDays)
-    if (last < latest) latest = last
+    earliest = maxDay(earliest, addDays(before.day, first.leastDays))
+    if (first.mostDays != null) latest = minDay(latest, addDays(before.day, first.mostDays))
   }
   if (earliest > latest) return { id: job.id, reason: 'order-leaves-no-day' }
   const open = days.filter((d) => d.day >= earliest && d.day <= latest)
@@ -83,12 +86,38 @@ function place(
   const roomy = open.filter((d) => room.get(d.day)! >= job.minutes)
   const isBest = (day: IsoDate) => day >= job.window.bestFrom && day <= job.window.bestTo
   const chosen =
-    roomy.find((d) => d.day === job.pinnedTo) ?? roomy.find((d) => isBest(d.day)) ?? nearestBest(roomy, job)
+    roomy.find((d) => d.day === job.pinnedTo) ??
+    roomy.find((d) => d.day === job.keptOn) ??
+    roomy.find((d) => isBest(d.day)) ??
+    nearestBest(roomy, job)
   if (!chosen) {
     const most = Math.max(...open.map((d) => room.get(d.day)!))
     return { id: job.id, reason: 'days-full', shortMinutes: job.minutes - most }
   }
   return { id: job.id, day: chosen.day, inBest: isBest(chosen.day) }
+}
+
+interface Limit {
+  earliest: IsoDate
+  latest: IsoDate
+}
+
+/** What a pinned job asks of the jobs it waits for: to be done in time, and not too long before. */
+function limitsFromPins(jobs: readonly SchedulableJob[]): Map<string, Limit> {
+  const limits = new Map<string, Limit>()
+  for (const job of jobs) {
+    if (!job.pinnedTo || job.doneOn) continue
+    for (const first of job.after) {
+      const known = limits.get(first.id)
+      const earliest = first.mostDays == null ? '0001-01-01' : addDays(job.pinnedTo, -first.mostDays)
+      const latest = addDays(job.pinnedTo, -first.leastDays)
+      limits.set(first.id, {
+        earliest: known ? maxDay(known.earliest, earliest) : earliest,
+        latest: known ? minDay(known.latest, latest) : latest,
+      })
+    }
+  }
+  return limits
 }
 
 function nearestBest(days: readonly WorkingDay[], job: SchedulableJob): WorkingDay | undefined {

@@ -47,6 +47,25 @@ it('takes the first best day with room, then the day nearest to the best', () =>
   ])
 })
 
+it('a pinned job draws what it waits for near enough, though that had another day before', () => {
+  const days = ['2027-03-24', '2027-03-31', '2027-04-07', '2027-04-14'].map((day) => ({ day, minutes: 240 }))
+  const prepare = job('prepare', '2027-03-04', '2027-04-29', { keptOn: '2027-03-24' })
+  const lift = job('lift', '2027-03-18', '2027-04-29', {
+    after: [{ id: 'prepare', leastDays: 0, mostDays: 14 }],
+  })
+  const dayOf = (pinnedTo: string) =>
+    Object.fromEntries(placeJobs([prepare, { ...lift, pinnedTo }], days).placed.map((p) => [p.id, p.day]))
+  expect(dayOf('2027-04-07')).toEqual({ prepare: '2027-03-24', lift: '2027-04-07' })
+  expect(dayOf('2027-04-14')).toEqual({ prepare: '2027-03-31', lift: '2027-04-14' })
+})
+
+it('keeps the day a job had, unless a person set another', () => {
+  const days = ['2026-09-15', '2026-09-17', '2026-09-22'].map((day) => ({ day, minutes: 240 }))
+  const kept = job('a', '2026-09-14', '2026-09-30', { keptOn: '2026-09-22' })
+  expect(placeJobs([kept], days).placed[0]!.day).toBe('2026-09-22')
+  expect(placeJobs([{ ...kept, pinnedTo: '2026-09-17' }], days).placed[0]!.day).toBe('2026-09-17')
+})
+
 it('says why a job has no day', () => {
   const days = [{ day: '2026-09-15', minutes: 45 }]
   const plan = placeJobs(

@@ -149,7 +149,10 @@ export async function listJobOrder(db: Db, gardenId: string): Promise<JobOrderRo
     )
 }
 
-/** A new place in the plan. The revision rises only when something changed, so that calendars follow it. */
+/**
+ * A new place in the plan. The revision rises only when something changed, so that calendars follow it;
+ * a day set by a person that could not be kept is no longer called theirs.
+ */
 export async function setPlanned(
   db: Db,
   job: JobRow,
@@ -159,7 +162,12 @@ export async function setPlanned(
   if (job.planned_on === plannedOn && job.unplaced === unplaced) return
   await db('jobs')
     .where({ id: job.id })
-    .update({ planned_on: plannedOn, unplaced, revision: job.revision + 1 })
+    .update({
+      planned_on: plannedOn,
+      unplaced,
+      pinned: job.pinned && plannedOn === job.planned_on,
+      revision: job.revision + 1,
+    })
 }
 
 /** A day set by a person, or none; calendars follow it. */
@@ -169,17 +177,14 @@ export async function setPin(db: Db, id: string, day: string | null): Promise<vo
     .update({ planned_on: day, pinned: day !== null, revision: db.raw('revision + 1') })
 }
 
-export async function setWindow(db: Db, job: JobRow, window: Window): Promise<void> {
+/** @returns the job as it now is: with its new window, and free to be given another day in it */
+export async function setWindow(db: Db, job: JobRow, window: Window): Promise<JobRow> {
   const plan = { ...job.plan, window }
+  const changed = { planned_on: null, pinned: false, revision: job.revision + 1 }
   await db('jobs')
     .where({ id: job.id })
-    .update({
-      ...windowColumns(window),
-      plan: JSON.stringify(plan),
-      planned_on: null,
-      pinned: false,
-      revision: job.revision + 1,
-    })
+    .update({ ...windowColumns(window), plan: JSON.stringify(plan), ...changed })
+  return { ...job, plan, ...changed }
 }
 
 export async function setState(db: Db, id: string, state: JobRow['state']): Promise<void> {

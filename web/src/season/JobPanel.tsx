@@ -148,6 +148,8 @@ function When({
       {canPin && (
         <div className="row">
           <Select
+            // A refused day must not go on standing in the field.
+            key={`${pin.submittedAt} ${pin.status}`}
             aria-label="Do it on"
             placeholder="Do it on…"
             value={job.pinned ? job.plannedOn : undefined}
