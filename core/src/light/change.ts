@@ -1,6 +1,8 @@
 import { addDays, type IsoDate } from '../dates/index.ts'
-import { hoursAt, lightDays, meanHours, type LightDay, type LightPoint, type Scene } from './hours.ts'
-import { changesOf, standing, type ChangeKind, type Obstruction } from './obstruction.ts'
+import { SAMPLE_HOURS } from '../sun/index.ts'
+import { growingSeason, lightDays, type LightDay, type LightPoint, type Scene } from './hours.ts'
+import { changesOf, standing, type ChangeKind, type Obstruction, type Solid } from './obstruction.ts'
+import { transmittance } from './trace.ts'
 
 /** What one obstruction's change between two dates did to a place's season. */
 export interface LightCause {
@@ -39,22 +41,50 @@ export function causeFinder(
   then: IsoDate,
   now: IsoDate,
 ): (points: readonly LightPoint[]) => LightCause[] {
-  const daysWith = (putBack?: Obstruction) =>
-    lightDays(scene, { kind: 'season', on: now }, (o) => (o === putBack ? then : now))
-  const daysNow = daysWith()
-  const changes = changedBetween(scene.obstructions, then, now).map((o) => ({
-    cause: { obstructionId: o.id, name: o.name, ...lastChange(o, then, now) },
-    days: daysWith(o),
-  }))
-  const total = (days: readonly LightDay[], points: readonly LightPoint[]) =>
-    meanHours(points.map((p) => hoursAt(days, p))).total
+  const changed = changedBetween(scene.obstructions, then, now)
+  const unchanged = scene.obstructions.filter((o) => !changed.includes(o))
+  const dates = growingSeason(scene.latitudeDeg, now)
+  const days = lightDays({ ...scene, obstructions: unchanged }, { kind: 'season', on: now }).map(
+    (day, k) => ({
+      ...day,
+      pairs: changed.map((o) => ({ then: solidsOf(o, then, dates[k]!), now: solidsOf(o, now, dates[k]!) })),
+    }),
+  )
   return (points) => {
-    if (changes.length === 0) return []
-    const hoursNow = total(daysNow, points)
-    return changes
-      .map(({ cause, days }) => ({ ...cause, hours: hoursNow - total(days, points) }))
+    const hours = changed.map(() => 0)
+    for (const p of points) for (const day of days) addShares(hours, day, p)
+    return changed
+      .map((o, i) => ({
+        obstructionId: o.id,
+        name: o.name,
+        ...lastChange(o, then, now),
+        hours: hours[i]! / Math.max(1, points.length),
+      }))
       .filter((c) => Math.abs(c.hours) >= LEAST_HOURS)
       .sort((a, b) => Math.abs(b.hours) - Math.abs(a.hours))
+  }
+}
+
+type ChangingDay = LightDay & { pairs: { then: Solid[]; now: Solid[] }[] }
+
+const solidsOf = (o: Obstruction, day: IsoDate, leafDay: IsoDate): Solid[] => {
+  const solid = standing(o, day, leafDay)
+  return solid ? [solid] : []
+}
+
+/** Adds, for each changed obstruction, the hours by which the light at a point differs from the light with it put back. */
+function addShares(hours: number[], day: ChangingDay, p: LightPoint): void {
+  for (const d of day.directions) {
+    const rest = transmittance(day.solids, p.x, p.y, p.z, d)
+    // What the unchanged keep dark is nobody's doing.
+    if (rest === 0) continue
+    const now = day.pairs.map((pair) => transmittance(pair.now, p.x, p.y, p.z, d))
+    day.pairs.forEach((pair, i) => {
+      const before = transmittance(pair.then, p.x, p.y, p.z, d)
+      if (before === now[i]) return
+      const others = now.reduce((product, share, j) => (j === i ? product : product * share), rest)
+      hours[i]! += (now[i]! - before) * others * day.weight * SAMPLE_HOURS
+    })
   }
 }
 
