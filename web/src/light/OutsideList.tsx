@@ -1,5 +1,5 @@
 import type { AssessmentView, GardenView } from '@border/contract'
-import { causeSentence, quarterHours } from '@border/core'
+import { causeClause, quarterHours } from '@border/core'
 import { Link, useLocation } from 'react-router'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortMonthYear } from '../frame/words.ts'
@@ -68,11 +68,14 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
               </small>
               {a.fit.scorched && (
                 <small>
-                  Hot afternoon: {quarterHours(a.before.heat)} between two and five then,{' '}
-                  {quarterHours(a.now.heat)} {now}.
+                  Heat of two to five: {quarterHours(a.before.heat)} then, {quarterHours(a.now.heat)} {now}
                 </small>
               )}
-              {a.causes[0] && <small>{causeSentence(a.causes[0])}</small>}
+              {a.causes[0] && (
+                <small>
+                  {causeClause(a.causes[0])}, {signedHours(a.causes[0].hours)}
+                </small>
+              )}
             </button>
             {chosen && (
               <p className="outside-way">
@@ -87,6 +90,8 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
     </>
   )
 }
+
+const signedHours = (hours: number) => `${hours > 0 ? '+' : ''}${quarterHours(hours)}`
 
 export function withPlanting(search: string, plantingId: string): string {
   const params = new URLSearchParams(search)
