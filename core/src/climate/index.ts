@@ -2,7 +2,6 @@ export { generateWeather, patternAtLatitude, type DailyWeather, type WeatherPatt
 export { soilTemperatures } from './soil.ts'
 export {
   climateOf,
-  LEAST_YEARS,
   quantile,
   usually,
   type Climate,

@@ -28,7 +28,7 @@ export interface Climate {
   meanAnnualMinimumC: number
 }
 
-export const LEAST_YEARS = 3
+const LEAST_YEARS = 3
 
 export type ClimateResult =
   { ok: true; climate: Climate } | { ok: false; reason: 'too-few-years'; completeYears: number }

@@ -2,12 +2,10 @@ export * from './problems.ts'
 export {
   checkFeature,
   containerRadiusM,
-  featureKinds,
+  isPlace,
   isTimeZone,
   neededGeometry,
-  obstructionKinds,
   obstructionOf,
-  placeKinds,
   readPlan,
   ringOf,
   sceneOf,
@@ -19,7 +17,6 @@ export {
   type PlanFeature,
 } from './plan.ts'
 export {
-  plantingRow,
   plantingSources,
   readPlantings,
   readPoints,

@@ -119,16 +119,11 @@ const kinds = {
 } as const
 
 export type FeatureKind = keyof typeof kinds
-export const featureKinds = Object.keys(kinds) as FeatureKind[]
+const featureKinds = Object.keys(kinds) as FeatureKind[]
 export type FeatureProperties = z.infer<(typeof kinds)[FeatureKind]>
-export const placeKinds = ['bed', 'container'] as const satisfies FeatureKind[]
-export const obstructionKinds = [
-  'building',
-  'wall',
-  'fence',
-  'hedge',
-  'tree',
-] as const satisfies FeatureKind[]
+/** Places are what plants can stand in. */
+export const isPlace = <F extends { kind: FeatureKind }>(f: F): f is F & { kind: 'bed' | 'container' } =>
+  f.kind === 'bed' || f.kind === 'container'
 
 const position = z.tuple([z.number(), z.number()]).rest(z.number())
 const geometry = z.discriminatedUnion('type', [
@@ -286,7 +281,7 @@ function geometryProblems(kind: FeatureKind, g: Geometry, where: Where): FilePro
 function repeatedNames(features: readonly PlanFeature[], file: string): FileProblem[] {
   const seen = new Set<string>()
   return features.flatMap((f, i) => {
-    if (f.kind !== 'bed' && f.kind !== 'container') return []
+    if (!isPlace(f)) return []
     const key = f.name.toLowerCase()
     if (!seen.has(key)) {
       seen.add(key)

@@ -11,7 +11,7 @@ import {
   type GardenView,
   type ImportPreviewResult,
 } from '@border/contract'
-import { checkFeature, isInside, isIsoDate, readWeather, ringOf } from '@border/core'
+import { checkFeature, isInside, isIsoDate, isPlace, readWeather, ringOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -214,7 +214,7 @@ export const gardenRoutes: Route[] = [
     writes: true,
     handle: async ({ db, garden, person, body }) => {
       const place = await findFeature(db, garden.id, body.placeId)
-      if (!place || (place.kind !== 'bed' && place.kind !== 'container')) throw notFound('This place')
+      if (!place || !isPlace(place)) throw notFound('This place')
       if (place.kind === 'bed' && !isInside(ringOf(place.geometry), body.x, body.y))
         throw new Refusal(422, `This spot lies outside ${place.name}.`)
       if (body.plantedOn > todayOf(person, garden.timeZone))

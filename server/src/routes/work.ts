@@ -15,15 +15,7 @@ import type { Response } from 'express'
 import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import {
-  dropOpenJobs,
-  findJobRow,
-  listDecisions,
-  listJobRows,
-  listJobs,
-  listPlantingDeeds,
-  setPin,
-} from '../store/jobs.ts'
+import { findJobRow, listDecisions, listJobRows, listJobs, listPlantingDeeds, setPin } from '../store/jobs.ts'
 import { todayOf } from '../store/people.ts'
 import { findPlanting, insertEvents, listEvents, listOffspring } from '../store/plantings.ts'
 import { findWorkingPattern, setWorkingException, setWorkingWeek } from '../store/workingTime.ts'
@@ -145,18 +137,6 @@ export function workRoutes(pool: Piscina): Route[] {
         const [planned] = (await listJobRows(db, garden.id)).filter((r) => r.id === job.id)
         if (body.day && planned?.planned_on !== body.day)
           throw new Refusal(409, `It cannot be done on that day: ${await whyNot(db, garden.id, body.day)}`)
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/plantings/:plantingId/drop-jobs',
-      access: head,
-      writes: true,
-      handle: async ({ db, garden, person, params }) => {
-        const planting = await findPlanting(db, garden.id, params.plantingId!)
-        if (!planting) throw notFound('This planting')
-        await dropOpenJobs(db, planting.id)
-        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
       },
     }),
     route({

@@ -3,6 +3,7 @@ import {
   dayMonthYear,
   distanceToSegment,
   isAlive,
+  isPlace,
   groundOf,
   groundTaken,
   hasRoom,
@@ -100,8 +101,7 @@ async function makeJobs(
   if (!planting) throw new Refusal(409, 'This planting no longer stands in the garden.')
   const features = await listFeatures(trx, garden.id)
   const to = features.find((f) => f.id === target.placeId && isAlive(f, today))
-  if (!to || (to.kind !== 'bed' && to.kind !== 'container'))
-    throw new Refusal(422, 'The place to move to was not found in this garden.')
+  if (!to || !isPlace(to)) throw new Refusal(422, 'The place to move to was not found in this garden.')
   const { climate } = await findClimate(trx, garden.stationId, garden.latitude)
   if (!climate)
     throw new Refusal(

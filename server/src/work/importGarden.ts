@@ -1,5 +1,6 @@
 import type { ImportPreview, ImportRequest } from '@border/contract'
 import {
+  isPlace,
   readPlan,
   readPlantings,
   readWeather,
@@ -52,9 +53,7 @@ export async function readGardenFiles(
   const weather = files.weather === undefined ? null : readWeather(files.weather)
   if (weather && !weather.ok) problems.push(...weather.problems)
   const places = new Map<string, 'bed' | 'container'>()
-  if (plan.ok)
-    for (const f of plan.value.features)
-      if (f.kind === 'bed' || f.kind === 'container') places.set(f.name.toLowerCase(), f.kind)
+  if (plan.ok) for (const f of plan.value.features) if (isPlace(f)) places.set(f.name.toLowerCase(), f.kind)
   const taxa = new Map(
     (await listTaxa(db, practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.taxon]),
   )
@@ -137,8 +136,7 @@ async function savePlantings(
 ): Promise<Map<string, string>> {
   const placeByName = new Map<string, { id: string; feature: PlanFeature }>()
   read.plan.features.forEach((feature, i) => {
-    if (feature.kind === 'bed' || feature.kind === 'container')
-      placeByName.set(feature.name.toLowerCase(), { id: featureIds[i]!, feature })
+    if (isPlace(feature)) placeByName.set(feature.name.toLowerCase(), { id: featureIds[i]!, feature })
   })
   const taxonByName = new Map(
     (await listTaxa(trx, owner.practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.id]),

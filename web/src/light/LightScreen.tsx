@@ -5,6 +5,7 @@ import {
   extentOf,
   halfMonths,
   isAlive,
+  isPlace,
   sceneOf,
   yearOf,
   type LightPeriod,
@@ -225,7 +226,7 @@ function halfMonthOf(day: string): string {
 function usePlanLight(periodName: PeriodName, viewName: ViewName, then: string | undefined) {
   const { view, standing, on } = useGardenContext()
   const scene = useMemo(() => sceneOf(view.garden, view.features), [view.garden, view.features])
-  const places = useMemo(() => standing.filter((f) => f.kind === 'bed' || f.kind === 'container'), [standing])
+  const places = useMemo(() => standing.filter(isPlace), [standing])
   const period = useMemo((): LightPeriod => {
     return periodName === 'season'
       ? { kind: 'season', on }

@@ -1,13 +1,4 @@
-import {
-  cellCentre,
-  gridOver,
-  hoursAt,
-  lightDays,
-  type LightPeriod,
-  type LightPoint,
-  type Ring,
-  type Scene,
-} from '@border/core'
+import { lightField, sunHours, type LightPeriod, type LightPoint, type Ring, type Scene } from '@border/core'
 import { expose, transfer } from 'comlink'
 
 /** Hours over one bed: a value a kept cell, in the order of the grid's cells. */
@@ -18,14 +9,11 @@ export interface BedHours {
 
 const api = {
   bed(scene: Scene, ring: Ring, period: LightPeriod, cellM: number): BedHours {
-    const grid = gridOver(ring, cellM)
-    const days = lightDays(scene, period)
-    const hours = Float32Array.from(grid.cells, (cell) => hoursAt(days, cellCentre(grid, cell)).total)
+    const hours = Float32Array.from(lightField(scene, ring, period, cellM).hours, (h) => h.total)
     return transfer({ cellM, hours }, [hours.buffer])
   },
   points(scene: Scene, points: LightPoint[], period: LightPeriod): number[] {
-    const days = lightDays(scene, period)
-    return points.map((p) => hoursAt(days, p).total)
+    return sunHours(scene, points, period).map((h) => h.total)
   },
 }
 

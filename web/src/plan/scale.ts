@@ -1,5 +1,5 @@
 import type { FeatureRecord } from '@border/contract'
-import { extentOf, type Extent, type Point } from '@border/core'
+import { extentOf, isPlace, type Extent, type Point } from '@border/core'
 
 /** Plan metres to pixels, y up to y down, the same scale both ways. */
 export interface PlanScale {
@@ -41,7 +41,7 @@ export function pointsOf(f: FeatureRecord): Point[] {
 /** The ground worth showing: places with what stands about them, not the far ends of long walls and neighbours' roofs. */
 export function gardenExtent(features: readonly FeatureRecord[]): Extent {
   const all = extentOf(features.flatMap(pointsOf))
-  const places = features.filter((f) => f.kind === 'bed' || f.kind === 'container')
+  const places = features.filter(isPlace)
   if (places.length === 0)
     return features.length === 0 ? { minX: 0, minY: 0, maxX: 20, maxY: 14 } : grow(all, 1)
   const near = grow(extentOf(places.flatMap(pointsOf)), 7)

@@ -1,4 +1,4 @@
-import { centroid, extentOf, plantingSources, ringOf } from '@border/core'
+import { centroid, extentOf, isPlace, plantingSources, ringOf } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -23,7 +23,7 @@ export function AddPlanting({ onClose }: { onClose: () => void }) {
   const { view, standing, today, on } = useGardenContext()
   const { data: taxa } = useTaxa()
   const [form] = Form.useForm<Values>()
-  const places = standing.filter((f) => f.kind === 'bed' || f.kind === 'container')
+  const places = standing.filter(isPlace)
   const placeId = Form.useWatch('placeId', form)
   const place = places.find((p) => p.id === placeId)
   const [at, setAt] = useState<readonly [number, number]>()
