@@ -62,6 +62,28 @@ describe('border light', () => {
     expect(expected[0]).toBeLessThan(expected[2]! - 0.7)
   })
 
+  it('reads a plan and points in longitude and latitude as it reads the same ones in metres', () => {
+    // One metre is 1 / 111,267 of a degree of latitude at 52 N (Snyder 1987, WGS 84).
+    const degrees = (metres: number) => 52 + metres / 111_267
+    const wall = {
+      ...longWall,
+      geometry: {
+        ...longWall.geometry,
+        coordinates: [
+          [-0.07, 52],
+          [0.07, 52],
+        ],
+      },
+    }
+    const wgs84 = { type: 'FeatureCollection', garden: { ...garden, coordinates: 'wgs84' }, features: [wall] }
+    const run = (planFile: string, y: number) => {
+      const points = file(`at-${y}.csv`, `name,x,y\np,0,${y}\n`)
+      const ran = border('light', planFile, '--points', points, '--dates', '2026-10-20', '--json')
+      return JSON.parse(ran.stdout).hours[0].sunHours as number
+    }
+    expect(run(file('wgs84.geojson', JSON.stringify(wgs84)), degrees(4))).toBeCloseTo(run(plan, 4), 5)
+  })
+
   it('names every fault of both files and exits with 1', () => {
     const points = file('bad.csv', 'name,x,y\na,east,1\nb,2,\n')
     const run = border(

@@ -1,5 +1,6 @@
 import {
   isIsoDate,
+  planMetres,
   problemText,
   readPlan,
   readPoints,
@@ -90,7 +91,10 @@ export function lightCommand(args: string[]): string {
     garden,
     features.map((f, i) => ({ ...f, id: String(i) })),
   )
-  const named = accepted(points)
+  const named = accepted(points).map((p) => {
+    const [x, y] = planMetres(garden, [p.x, p.y])
+    return { ...p, x, y }
+  })
   const hours = dates.flatMap((date) =>
     sunHours(scene, named, { kind: 'day', on: date }).map((h, i) => ({
       point: named[i]!.name,

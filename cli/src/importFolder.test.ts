@@ -64,6 +64,12 @@ it('names every fault of all three files and saves nothing', async () => {
       'Nothing was saved.',
     ],
   })
+  spoil('plantings.csv', 'Fuchsia imaginaria', 'Fuchsia magellanica')
+  spoil('plantings.csv', '3.2,11.6', '3.2,17')
+  spoil('weather.csv', '2012-01-02', '2013-01-02')
+  await expect(importFolder(db, folder, { dryRun: false })).rejects.toMatchObject({
+    lines: ['plantings.csv, line 2, column x: x and y lie outside Court border', 'Nothing was saved.'],
+  })
   await expect(importFolder(db, example, { as: 'nobody@example.invalid', dryRun: true })).rejects.toThrow(
     'nobody@example.invalid',
   )

@@ -6,6 +6,7 @@ export {
   isTimeZone,
   neededGeometry,
   obstructionOf,
+  planMetres,
   readPlan,
   ringOf,
   sceneOf,

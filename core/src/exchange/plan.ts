@@ -230,7 +230,7 @@ function readFeature(raw: unknown, where: Where, head: GardenHead | undefined): 
   const inner = checkProperties(outer.data.properties, where)
   if (!inner.ok) return inner
   const { kind } = inner.value
-  const local = head?.coordinates === 'wgs84' ? toLocal(outer.data.geometry, head) : outer.data.geometry
+  const local = head ? toLocal(outer.data.geometry, head) : outer.data.geometry
   const problems = geometryProblems(kind, local, where)
   if (problems.length > 0) return { ok: false, problems }
   const { name, from, to, kind: _, ...properties } = inner.value
@@ -293,12 +293,18 @@ function repeatedNames(features: readonly PlanFeature[], file: string): FileProb
   })
 }
 
-function toLocal(g: Geometry, head: GardenHead): Geometry {
+/** A position in the file's own coordinates as plan metres: WGS 84 becomes metres east and north of the garden's position. */
+export function planMetres(
+  head: Pick<GardenHead, 'latitude' | 'longitude' | 'coordinates'>,
+  p: readonly number[],
+): [number, number] {
+  if (head.coordinates === 'local-metres') return [p[0]!, p[1]!]
   const scale = metresPerDegree(head.latitude)
-  const move = (p: readonly number[]): [number, number] => [
-    (p[0]! - head.longitude) * scale.lon,
-    (p[1]! - head.latitude) * scale.lat,
-  ]
+  return [(p[0]! - head.longitude) * scale.lon, (p[1]! - head.latitude) * scale.lat]
+}
+
+function toLocal(g: Geometry, head: GardenHead): Geometry {
+  const move = (p: readonly number[]) => planMetres(head, p)
   if (g.type === 'Point') return { type: 'Point', coordinates: move(g.coordinates) }
   if (g.type === 'LineString') return { type: 'LineString', coordinates: g.coordinates.map(move) }
   return { type: 'Polygon', coordinates: g.coordinates.map((ring) => ring.map(move)) }

@@ -1,9 +1,13 @@
 import type { ImportPreview, ImportRequest } from '@border/contract'
 import {
+  distanceToBoundary,
+  isInside,
   isPlace,
+  planMetres,
   readPlan,
   readPlantings,
   readWeather,
+  ringOf,
   type DailyWeather,
   type FileProblem,
   type FileResult,
@@ -63,16 +67,36 @@ export async function readGardenFiles(
       ? readPlantings(files.plantings, { places, taxa: new Set(taxa.keys()) }, today)
       : null
   if (plantings && !plantings.ok) problems.push(...plantings.problems)
+  const rows = plan.ok && plantings?.ok ? plantings.value.map((row) => onPlan(plan.value, row)) : []
+  if (plan.ok) problems.push(...rows.flatMap((row) => strayProblem(plan.value, row)))
   if (!plan.ok || problems.length > 0) return { ok: false, problems }
   return {
     ok: true,
     value: {
       plan: plan.value,
-      plantings: plantings?.ok ? plantings.value : [],
+      plantings: rows,
       weather: weather?.ok ? weather.value : null,
       taxa,
     },
   }
+}
+
+/** A row with its position in plan metres, whatever coordinates the files are in. */
+function onPlan({ garden }: Plan, row: Located<PlantingRow>): Located<PlantingRow> {
+  if (row.x === undefined || row.y === undefined) return row
+  const [x, y] = planMetres(garden, [row.x, row.y])
+  return { ...row, x, y }
+}
+
+/** A drift's middle this far outside its bed, in metres, is on its edge; farther out it is a mistake. */
+const ON_THE_EDGE_M = 0.25
+
+function strayProblem(plan: Plan, row: Located<PlantingRow>): FileProblem[] {
+  const bed = plan.features.find((f) => f.kind === 'bed' && f.name.toLowerCase() === row.place.toLowerCase())
+  if (!bed || row.x === undefined || row.y === undefined) return []
+  const ring = ringOf(bed.geometry)
+  if (isInside(ring, row.x, row.y) || distanceToBoundary(ring, row.x, row.y) <= ON_THE_EDGE_M) return []
+  return [{ file: 'plantings.csv', line: row.line, column: 'x', message: `x and y lie outside ${bed.name}` }]
 }
 
 /** @param today the day the plan is shown at */
