@@ -13,8 +13,7 @@ beforeAll(async () => {
   people.set('anonymous', new Client(practice.app))
   people.set('stranger', await practice.join('stranger', null, elsewhere))
   people.set('colleague of no garden', await practice.join('colleague', null))
-  for (const role of roles)
-    people.set(role, await practice.join(role === 'head' ? 'second head' : role, role))
+  for (const role of roles) people.set(role, await practice.join(role === 'head' ? 'second' : role, role))
   await people.get('anonymous')!.open()
 })
 afterAll(() => practice.stop())
@@ -47,7 +46,7 @@ describe('who may use which route', () => {
       const needed = (r.access as { garden: Role }).garden
       const allowed = roles.indexOf(who) <= roles.indexOf(needed)
       const status = await statusOf(people.get(who)!, r.method, r.path)
-      expect([r.path, allowed, status === 403]).toEqual([r.path, allowed, !allowed])
+      expect([r.path, allowed, status === 403, status === 401]).toEqual([r.path, allowed, !allowed, false])
       expect([r.path, status < 500]).toEqual([r.path, true])
     }
   })

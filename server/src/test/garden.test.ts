@@ -219,6 +219,56 @@ describe('set-up', () => {
   })
 })
 
+describe('two people at once', () => {
+  const move = (tag: string, at: { x: number; y: number }) => async () => {
+    const { plantings } = await view()
+    const target = { placeId: (await named('North bed')).id, ...at }
+    return {
+      plantingId: plantings.find((p) => p.tag === tag)!.id,
+      on: today,
+      choice: 'otherwise',
+      action: 'move',
+      reason: 'A race.',
+      target,
+    }
+  }
+
+  it('cannot both have the same ground', async () => {
+    const [first, second] = await Promise.all([
+      move('W-03', { x: 11.2, y: 22.9 })(),
+      move('W-04', { x: 11.2, y: 22.9 })(),
+    ])
+    const other = await practice.join('second', 'head')
+    const answers = await Promise.all([
+      practice.head.post(path('/decisions'), first),
+      other.post(path('/decisions'), second),
+    ])
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 409])
+  })
+
+  it('doing the same job record it once', async () => {
+    const { jobs } = (await practice.head.get(path('/season'))).body as SeasonView
+    const prepare = jobs.find((j) => j.kind === 'prepare' && j.state === 'open')!
+    const other = await practice.join('third', 'crew')
+    const done = { on: today, minutes: 30 }
+    const answers = await Promise.all([
+      practice.head.post(path(`/jobs/${prepare.id}/done`), done),
+      other.post(path(`/jobs/${prepare.id}/done`), done),
+    ])
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 409])
+    expect(await practice.db('job_records').where({ job_id: prepare.id })).toHaveLength(1)
+  })
+
+  it('a refused write leaves its key free for the right one', async () => {
+    const key = randomUUID()
+    const hosta = (await view()).plantings.find((p) => p.tag === 'W-01')!
+    const note = `/plantings/${hosta.id}/notes`
+    const early = await practice.head.post(path(note), { on: addDays(today, 1), note: 'Too early.' }, { key })
+    const right = await practice.head.post(path(note), { on: today, note: 'In time.' }, { key })
+    expect([early.status, right.status]).toEqual([422, 200])
+  })
+})
+
 describe('the first account', () => {
   it('is made once, however many ask at the same moment', async () => {
     const empty = await testApp()

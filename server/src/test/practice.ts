@@ -129,7 +129,8 @@ export async function practiceWithGarden(): Promise<TestPractice> {
     const person = await member(app.db, practice, name)
     if (role) await addMember(app.db, body.gardenId, person.id, role)
     const client = new Client(app.app)
-    await client.signIn(person.email)
+    const answer = await client.signIn(person.email)
+    if (answer.status !== 200) throw new Error(`${name} could not sign in: ${answer.body.error}`)
     return client
   }
   return { ...app, head, gardenId: body.gardenId, practiceId, join }

@@ -1,7 +1,7 @@
 import type { JobRecord, SeasonView } from '@border/contract'
 import { dayMonthYear, weekdayOf } from '@border/core'
 import { Button } from 'antd'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { errorText, useSeason } from '../api/queries.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -72,8 +72,8 @@ export function Screen() {
       ) : (
         <div className="empty-words">
           <p>
-            Jobs come from verdicts. Accept a move under Verdicts, and its preparation, lifting and aftercare
-            appear here, each in its window on a working day.
+            Jobs come from verdicts. Accept a move under <Link to="../verdicts">Verdicts</Link>, and its
+            preparation, lifting and aftercare appear here, each in its window on a working day.
           </p>
         </div>
       )}
