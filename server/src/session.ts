@@ -64,6 +64,7 @@ class DatabaseRateStore implements Store {
     this.windowMs = options.windowMs
   }
   async increment(key: string) {
+    await this.db('rate_counts').where('resets_at', '<', this.db.fn.now()).delete()
     const { rows } = await this.db.raw(
       `insert into rate_counts (key, hits, resets_at) values (:key, 1, now() + :ms * interval '1 millisecond')
        on conflict (key) do update set

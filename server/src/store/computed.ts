@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
+const KEPT_DAYS = 30
+
 /**
  * A heavy result by all that it is worked out from: found, or worked out and kept for every process.
  *
