@@ -13,6 +13,8 @@ export async function kept<T>(db: Db, from: unknown, work: () => Promise<T>): Pr
   const known = await db('computed').where({ hash }).first('result')
   if (known) return known.result
   const result = await work()
+  // What nobody has asked for anew in a month is worked out again when it is.
+  await db.raw(`delete from computed where created_at < now() - interval '${KEPT_DAYS} days'`)
   await db('computed')
     .insert({ hash, result: JSON.stringify(result) })
     .onConflict('hash')

@@ -25,7 +25,7 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
   const { data: season } = useSeason(context.view.garden.id)
   const [ref, { width }] = useSize()
   const svgRef = useRef<SVGSVGElement>(null)
-  useStepKeys(step, () => setOn(today))
+  useStepKeys(step, () => move(today))
   const year = yearOf(on)
   const narrow = width < 760
   const left = narrow ? 12 : 196
@@ -56,7 +56,7 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
                 size="small"
                 type="text"
                 aria-label="A year earlier"
-                onClick={() => setOn(inYear(on, year - 1))}
+                onClick={() => move(inYear(on, year - 1))}
               >
                 ‹
               </Button>
@@ -65,13 +65,13 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
                 size="small"
                 type="text"
                 aria-label="A year later"
-                onClick={() => setOn(inYear(on, year + 1))}
+                onClick={() => move(inYear(on, year + 1))}
               >
                 ›
               </Button>
             </div>
             {on !== today && (
-              <Button className="ribbon-today" size="small" onClick={() => setOn(today)}>
+              <Button className="ribbon-today" size="small" onClick={() => move(today)}>
                 Today
               </Button>
             )}
