@@ -78,10 +78,18 @@ export function lightDays(
 ): LightDay[] {
   const days = period.kind === 'day' ? [period.on] : growingSeason(scene.latitudeDeg, period.on)
   return days.map((day) => ({
-    solids: scene.obstructions.map((o) => standing(o, standsOn(o), day)).filter((s) => s !== undefined),
+    solids: opaqueFirst(
+      scene.obstructions.map((o) => standing(o, standsOn(o), day)).filter((s) => s !== undefined),
+    ),
     directions: directions(solarDay(day, scene.latitudeDeg, scene.longitudeDeg), scene.northDeg),
     weight: 1 / days.length,
   }))
+}
+
+/** A ray that is stopped needs no further trial, so what stops rays comes first. */
+function opaqueFirst(solids: Solid[]): Solid[] {
+  const passes = (s: Solid) => (s.shape === 'prism' ? 0 : s.transmission)
+  return solids.sort((a, b) => passes(a) - passes(b))
 }
 
 /** Hours at one point over prepared days. Hours sum the transmitted share over ten-minute samples. */

@@ -178,15 +178,13 @@ export function boxed(shape: Shape): Solid {
   }
 }
 
+/** Slack for points that touch a face, metres. */
+const BOX_SLACK_M = 0.01
+
 function boxOf(points: readonly Point[], marginM: number, topM: number): Box {
   const e = extentOf(points)
-  return {
-    minX: e.minX - marginM,
-    minY: e.minY - marginM,
-    maxX: e.maxX + marginM,
-    maxY: e.maxY + marginM,
-    topM,
-  }
+  const reach = marginM + BOX_SLACK_M
+  return { minX: e.minX - reach, minY: e.minY - reach, maxX: e.maxX + reach, maxY: e.maxY + reach, topM }
 }
 
 /** Removing a fraction of the leaf area leaves that much less to pass: T becomes T^kept (Beer-Lambert). */

@@ -9,6 +9,9 @@ import type { Box, Crown, Prism, Screen, Solid } from './obstruction.ts'
 export interface Direction {
   ux: number
   uy: number
+  /** 1 / ux and 1 / uy: every ray is tried against many boxes. */
+  perUx: number
+  perUy: number
   /** Tangent of the elevation. */
   rise: number
   part: DayPart
@@ -27,9 +30,13 @@ export function direction(
   solarHours = 12,
 ): Direction {
   const bearing = ((azimuthDeg + northDeg) * Math.PI) / 180
+  const ux = Math.sin(bearing)
+  const uy = Math.cos(bearing)
   return {
-    ux: Math.sin(bearing),
-    uy: Math.cos(bearing),
+    ux,
+    uy,
+    perUx: 1 / ux,
+    perUy: 1 / uy,
     rise: Math.tan((elevationDeg * Math.PI) / 180),
     part: dayPart(solarHours),
     hot: solarHours >= HEAT_FROM && solarHours < HEAT_TO,
@@ -65,25 +72,15 @@ export function transmittance(
   return share
 }
 
-/** Slack for points that touch a face, metres. */
-const BOX_SLACK_M = 0.01
-
 /** True when the ray leaves the box's height before it meets its sides, or passes it by. */
 function isOutOfReach(box: Box, x: number, y: number, z: number, d: Direction): boolean {
-  let from = 0
-  let to = (box.topM - z) / d.rise
-  if (d.ux !== 0) {
-    const a = (box.minX - BOX_SLACK_M - x) / d.ux
-    const b = (box.maxX + BOX_SLACK_M - x) / d.ux
-    from = Math.max(from, Math.min(a, b))
-    to = Math.min(to, Math.max(a, b))
-  } else if (x < box.minX - BOX_SLACK_M || x > box.maxX + BOX_SLACK_M) return true
-  if (d.uy !== 0) {
-    const a = (box.minY - BOX_SLACK_M - y) / d.uy
-    const b = (box.maxY + BOX_SLACK_M - y) / d.uy
-    from = Math.max(from, Math.min(a, b))
-    to = Math.min(to, Math.max(a, b))
-  } else if (y < box.minY - BOX_SLACK_M || y > box.maxY + BOX_SLACK_M) return true
+  const x1 = (box.minX - x) * d.perUx
+  const x2 = (box.maxX - x) * d.perUx
+  const y1 = (box.minY - y) * d.perUy
+  const y2 = (box.maxY - y) * d.perUy
+  // A ray along an axis from a point on the box's side gives 0 times infinity; such a comparison is false: not out.
+  const from = Math.max(0, Math.min(x1, x2), Math.min(y1, y2))
+  const to = Math.min((box.topM - z) / d.rise, Math.max(x1, x2), Math.max(y1, y2))
   return from > to
 }
 
