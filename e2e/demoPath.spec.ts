@@ -102,6 +102,26 @@ test('then, now and the difference follow the as-of date, which the keyboard mov
   await expect(page.getByText('The marked spot')).toBeVisible()
 })
 
+test('what casts shade is pointed at on the plan, cut on a day, and the word taken back', async ({
+  page,
+}) => {
+  await enterDemo(page, DEMO)
+  await page
+    .locator('.plan-obstruction', { hasText: 'West boundary wall' })
+    .locator('.plan-reach')
+    .dispatchEvent('click')
+  const panel = page.getByRole('region', { name: 'West boundary wall' })
+  await expect(panel).toContainText('wall, 2.4 m high')
+  await panel.getByRole('combobox', { name: 'What happened' }).click()
+  await page.locator('.ant-select-item-option').getByText('Lowered to').click()
+  await panel.getByRole('spinbutton', { name: 'Lowered to' }).fill('1.1')
+  await panel.getByRole('button', { name: 'Record', exact: true }).click()
+  await expect(panel).toContainText('wall, 1.1 m high')
+  await expect(panel).toContainText('lowered 14 September 2026')
+  await panel.getByRole('button', { name: 'Take back the latest entry' }).click()
+  await expect(panel).toContainText('wall, 2.4 m high')
+})
+
 test('crew record but do not decide; a keeper sees the one garden that is theirs', async ({ page }) => {
   await enterDemo(page, DEMO, 'Tobin Reeve')
   await goTo(page, 'Verdicts')

@@ -87,11 +87,14 @@ function Standing({
     case 'screen':
       if (feature.kind === 'hedge') return <Hedge solid={solid} scale={scale} id={feature.id} />
       return (
-        <path
-          d={path(solid.line, scale, false)}
-          className={feature.kind === 'fence' ? 'plan-fence' : 'plan-wall'}
-          strokeWidth={Math.max(feature.kind === 'fence' ? 2 : 3.5, solid.thicknessM * scale.pxPerM)}
-        />
+        <>
+          <path
+            d={path(solid.line, scale, false)}
+            className={feature.kind === 'fence' ? 'plan-fence' : 'plan-wall'}
+            strokeWidth={Math.max(feature.kind === 'fence' ? 2 : 3.5, solid.thicknessM * scale.pxPerM)}
+          />
+          <path d={path(solid.line, scale, false)} className="plan-reach" />
+        </>
       )
     case 'crown': {
       const points = wavy(solid.x, solid.y, solid.radiusM, 22)
