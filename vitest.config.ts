@@ -3,7 +3,13 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'] } },
+      {
+        test: {
+          name: 'core',
+          include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'server',
