@@ -1,5 +1,6 @@
 export * from './problems.ts'
 export {
+  castsShade,
   checkFeature,
   containerRadiusM,
   isPlace,

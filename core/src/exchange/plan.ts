@@ -125,6 +125,10 @@ export type FeatureProperties = z.infer<(typeof kinds)[FeatureKind]>
 export const isPlace = <F extends { kind: FeatureKind }>(f: F): f is F & { kind: 'bed' | 'container' } =>
   f.kind === 'bed' || f.kind === 'container'
 
+const shadeKinds: readonly FeatureKind[] = ['building', 'wall', 'fence', 'hedge', 'tree']
+
+export const castsShade = (f: { kind: FeatureKind }): boolean => shadeKinds.includes(f.kind)
+
 const position = z.tuple([z.number(), z.number()]).rest(z.number())
 const geometry = z.discriminatedUnion('type', [
   z.object({ type: z.literal('Point'), coordinates: position }),

@@ -70,16 +70,12 @@ export function growingSeason(latitudeDeg: number, on: IsoDate): IsoDate[] {
   })
 }
 
-/** @param standsOn the day whose state each obstruction is taken in; the period's unless told otherwise */
-export function lightDays(
-  scene: Scene,
-  period: LightPeriod,
-  standsOn: (o: Obstruction) => IsoDate = () => period.standing ?? period.on,
-): LightDay[] {
+export function lightDays(scene: Scene, period: LightPeriod): LightDay[] {
+  const standsOn = period.standing ?? period.on
   const days = period.kind === 'day' ? [period.on] : growingSeason(scene.latitudeDeg, period.on)
   return days.map((day) => ({
     solids: opaqueFirst(
-      scene.obstructions.map((o) => standing(o, standsOn(o), day)).filter((s) => s !== undefined),
+      scene.obstructions.map((o) => standing(o, standsOn, day)).filter((s) => s !== undefined),
     ),
     directions: directions(solarDay(day, scene.latitudeDeg, scene.longitudeDeg), scene.northDeg),
     weight: 1 / days.length,

@@ -11,7 +11,7 @@ import {
   type GardenView,
   type ImportPreviewResult,
 } from '@border/contract'
-import { checkFeature, isInside, isIsoDate, isPlace, readWeather, ringOf } from '@border/core'
+import { castsShade, checkFeature, isInside, isIsoDate, isPlace, readWeather, ringOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -166,8 +166,7 @@ export const gardenRoutes: Route[] = [
         body.action === 'limbed' ? body.clearStemM : body.action === 'thinned' ? body.fraction : body.heightM
       if (body.action === 'limbed' && feature.kind !== 'tree')
         throw new Refusal(422, 'Only a tree can be limbed up.')
-      if (!['tree', 'hedge', 'wall', 'fence', 'building'].includes(feature.kind))
-        throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
+      if (!castsShade(feature)) throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
       await insertFeatureEvent(db, feature.id, person.id, { date: body.date, action: body.action, value })
     },
   }),
