@@ -22,6 +22,7 @@ const coreOrder = [
   'geometry',
   'sun',
   'light',
+  'readings',
   'climate',
   'plants',
   'care',

@@ -5,9 +5,12 @@ import {
   plantingSources,
   type Assessment,
   type Climate,
+  type ComingChange,
   type FileProblem,
   type PlanFeature,
   type Taxon,
+  type Trial,
+  type TrialEffect,
   type Window,
 } from '@border/core'
 import { z } from 'zod'
@@ -153,7 +156,56 @@ export const featureEventRequest = z.discriminatedUnion('action', [
   z.object({ date: isoDay, action: z.literal('limbed'), clearStemM: z.number().min(0).max(120) }),
   z.object({ date: isoDay, action: z.literal('thinned'), fraction: z.number().min(0).max(1) }),
   z.object({ date: isoDay, action: z.literal('lowered'), heightM: z.number().min(0).max(120) }),
+  z.object({
+    date: isoDay,
+    action: z.literal('measured'),
+    heightM: z.number().min(0.1).max(120),
+    crownRadiusM: z.number().min(0).max(40).optional(),
+  }),
 ])
+
+const change = z.object({
+  gone: z.boolean().optional(),
+  grownYears: z.number().min(0).max(60).optional(),
+  heightM: z.number().min(0).max(120).optional(),
+  crownRadiusM: z.number().min(0).max(40).optional(),
+  clearStemM: z.number().min(0).max(120).optional(),
+  thinnedBy: z.number().min(0).max(0.99).optional(),
+  movedM: z.tuple([z.number().min(-500).max(500), z.number().min(-500).max(500)]).optional(),
+})
+/** What was tried of an obstruction, or is believed of it, made so from a day. */
+export const obstructionChangeRequest = z.object({ date: isoDay, change })
+export type ObstructionChangeRequest = z.infer<typeof obstructionChangeRequest>
+
+/** What-ifs under a name. */
+export const scenarioRequest = z.object({
+  name: z.string().trim().min(1).max(80),
+  trials: z
+    .array(change.extend({ obstructionId: id }))
+    .min(1)
+    .max(50),
+})
+/** A what-if with what it would do; `id` is null for the garden as it stands. */
+export interface ScenarioRecord {
+  id: string | null
+  name: string
+  trials: Trial[]
+  /** Plantings outside the light they like. */
+  outside: number
+  leaving: number
+  returning: number
+  /** Mean hours of sun over all beds on the mean day of the growing season. */
+  meanHours: number
+}
+
+export interface AheadView {
+  on: string
+  /** How many years were looked at. */
+  years: number
+  coming: ComingChange[]
+  /** Ailing trees and hedges, with what their going would do. */
+  waiting: { obstructionId: string; health: string; effects: TrialEffect[] }[]
+}
 
 export const plantingRequest = z.object({
   tag: z.string().trim().min(1).max(40),

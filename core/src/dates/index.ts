@@ -74,6 +74,9 @@ export function isAlive(life: { from?: IsoDate | null; to?: IsoDate | null }, da
 export const minDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a < b ? a : b))
 export const maxDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a > b ? a : b))
 
+/** The date at an instant in Universal Time. */
+export const utcDate = (instantMs: number): IsoDate => isoOf(instantMs).slice(0, 10)
+
 /** The civil date at an instant in an IANA zone. */
 export function civilDate(instant: Date, timeZone: string): IsoDate {
   const parts = new Intl.DateTimeFormat('en-CA', {
@@ -83,4 +86,42 @@ export function civilDate(instant: Date, timeZone: string): IsoDate {
     day: '2-digit',
   }).format(instant)
   return parts
+}
+
+/**
+ * The instants at which clocks of a zone show a local time: none in the hour that spring skips, two in the one that autumn
+ * repeats.
+ *
+ * @param local `YYYY-MM-DDTHH:MM`, with or without seconds
+ * @returns UTC, milliseconds since 1970, ascending
+ */
+export function instantsOf(local: string, timeZone: string): number[] {
+  const asUtc = Date.parse(`${local}Z`)
+  // Offsets of all zones lie within a day, and change at most once in two.
+  const offsets = [asUtc - MS_PER_DAY, asUtc + MS_PER_DAY].map((ms) => offsetMs(ms, timeZone))
+  return [...new Set(offsets.map((offset) => asUtc - offset))]
+    .filter((ms) => ms + offsetMs(ms, timeZone) === asUtc)
+    .sort((a, b) => a - b)
+}
+
+const clocks = new Map<string, Intl.DateTimeFormat>()
+
+/** Local minus universal time of a zone at an instant, milliseconds. */
+function offsetMs(instantMs: number, timeZone: string): number {
+  const clock =
+    clocks.get(timeZone) ??
+    new Intl.DateTimeFormat('en-US', {
+      timeZone,
+      hourCycle: 'h23',
+      year: 'numeric',
+      month: 'numeric',
+      day: 'numeric',
+      hour: 'numeric',
+      minute: 'numeric',
+      second: 'numeric',
+    })
+  clocks.set(timeZone, clock)
+  const part = Object.fromEntries(clock.formatToParts(instantMs).map((p) => [p.type, Number(p.value)]))
+  const shown = Date.UTC(part.year!, part.month! - 1, part.day, part.hour, part.minute, part.second)
+  return shown - Math.floor(instantMs / 1000) * 1000
 }

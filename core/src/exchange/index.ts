@@ -3,7 +3,9 @@ export {
   castsShade,
   checkFeature,
   containerRadiusM,
+  groundOfPlace,
   isPlace,
+  litPlaceOf,
   isTimeZone,
   neededGeometry,
   obstructionOf,
@@ -20,6 +22,7 @@ export {
 } from './plan.ts'
 export {
   plantingSources,
+  readLightLog,
   readPlantings,
   readPoints,
   readWeather,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { isIsoDate, type IsoDate } from '../dates/index.ts'
 import { areaM2, metresPerDegree, selfCrossing, type Point, type Ring } from '../geometry/index.ts'
-import type { Obstruction, Scene } from '../light/index.ts'
+import type { Ground, LitPlace, Obstruction, Scene } from '../light/index.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
 
 /** Largest and smallest sizes taken as real, metres. */
@@ -40,6 +40,12 @@ const event = z.discriminatedUnion('action', [
   z.object({ date: day, action: z.literal('limbed'), clearStemM: size(TALLEST_M) }),
   z.object({ date: day, action: z.literal('thinned'), fraction: share }),
   z.object({ date: day, action: z.literal('lowered'), heightM: size(TALLEST_M) }),
+  z.object({
+    date: day,
+    action: z.literal('measured'),
+    heightM: size(TALLEST_M),
+    crownRadiusM: size(40).optional(),
+  }),
 ])
 const growth = z.object({
   measuredOn: day,
@@ -63,6 +69,9 @@ const screen = {
   growth: growth.optional(),
 }
 const bearing = z.number().min(0).max(360)
+/** Lie of the ground of a place; a slope needs the way it falls. */
+const lie = { slopeDeg: z.number().min(0).max(60).optional(), aspectDeg: bearing.optional() }
+const health = z.enum(['good', 'fair', 'poor', 'failing'])
 
 /** Properties by kind. Unknown properties are kept. */
 const kinds = {
@@ -76,6 +85,7 @@ const kinds = {
     wind: z.enum(['sheltered', 'open', 'exposed']).optional(),
     viewedFrom: z.array(bearing).optional(),
     irrigation: z.enum(['none', 'drip', 'spray', 'hand']).optional(),
+    ...lie,
   }),
   container: z.looseObject({
     kind: z.literal('container'),
@@ -86,6 +96,7 @@ const kinds = {
     lengthM: size(10).optional(),
     rimHeightM: size(3).default(0.4),
     material: z.string().max(60).optional(),
+    ...lie,
   }),
   building: z.looseObject({
     kind: z.literal('building'),
@@ -111,6 +122,7 @@ const kinds = {
     leafTo: monthDay.optional(),
     events: z.array(event).optional(),
     growth: growth.optional(),
+    health: health.optional(),
   }),
   hazard: z.looseObject({ kind: z.literal('hazard'), ...lifeline }),
   path: z.looseObject({ kind: z.literal('path'), ...lifeline }),
@@ -253,6 +265,8 @@ function checkProperties(raw: { kind: FeatureKind }, where: Where): FileResult<F
   const problems: FileProblem[] = []
   const wrong = (property: string, message: string) => problems.push({ ...where, property, message })
   if (p.from && p.to && p.to <= p.from) wrong('to', `must be after from (${p.from})`)
+  if ('slopeDeg' in p && p.slopeDeg && p.aspectDeg === undefined)
+    wrong('aspectDeg', 'a slope needs the way it falls, degrees from north')
   if (p.kind === 'tree') {
     if (p.clearStemM >= p.heightM) wrong('clearStemM', `must be below heightM (${p.heightM})`)
     if (!p.leafFrom !== !p.leafTo) wrong('leafFrom', 'leafFrom and leafTo come together')
@@ -424,3 +438,18 @@ export function containerRadiusM(f: PlanFeature): number {
 /** Height of the surface that plants of a place grow in: a container's rim, the ground in a bed. */
 export const surfaceHeightM = (f: PlanFeature): number =>
   f.kind === 'container' ? ((f.properties.rimHeightM as number | undefined) ?? USUAL_POT_M) : 0
+
+/** The lie of a place's ground; null when it is level. */
+export function groundOfPlace(f: PlanFeature): Ground | null {
+  const { slopeDeg, aspectDeg } = f.properties as Partial<Ground>
+  return slopeDeg ? { slopeDeg, aspectDeg: aspectDeg ?? 180 } : null
+}
+
+/** A bed or container as the light sees it; undefined for anything else. */
+export function litPlaceOf(f: PlanFeature & { id: string }): LitPlace | undefined {
+  const ground = groundOfPlace(f)
+  if (f.kind === 'bed') return { id: f.id, kind: 'bed', ring: ringOf(f.geometry), ground }
+  if (f.kind !== 'container' || f.geometry.type !== 'Point') return undefined
+  const [x, y] = f.geometry.coordinates
+  return { id: f.id, kind: 'container', x, y, rimHeightM: surfaceHeightM(f), ground }
+}

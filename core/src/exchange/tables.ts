@@ -1,8 +1,9 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import { isIsoDate, type IsoDate } from '../dates/index.ts'
+import { instantsOf, isIsoDate, type IsoDate } from '../dates/index.ts'
 import type { DailyWeather } from '../climate/index.ts'
 import type { LightPoint } from '../light/index.ts'
+import type { LuxSample } from '../readings/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
 
 const blank = (v: unknown) => (typeof v === 'string' && v.trim() === '' ? undefined : v)
@@ -87,6 +88,53 @@ const weatherRow = z.object({
   max_c: number(-90, 60),
   rain_mm: optional(number(0, 2000)),
 })
+
+/** A logger’s file longer than this, in lines, is refused. */
+const MOST_SAMPLES = 200_000
+const LOCAL_TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(:\d{2})?$/
+const ZONED_TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})$/
+
+const lightRow = z.object({
+  time: text(40).refine(
+    (t) => (LOCAL_TIME.test(t) || ZONED_TIME.test(t)) && !Number.isNaN(Date.parse(t.replace(' ', 'T'))),
+    'must be a time like 2026-06-14T09:30 or 2026-06-14T08:30Z',
+  ),
+  lux: number(0, 250_000),
+})
+
+/**
+ * Reads a light logger’s file: `time,lux`, times ascending. A time without an offset is the clock of a zone: where autumn
+ * repeats an hour the file’s order tells which is meant, and a time that spring skips is refused.
+ *
+ * @param timeZone IANA zone of times without an offset
+ * @param nowMs nothing may lie after it
+ */
+export function readLightLog(
+  csv: string,
+  timeZone: string,
+  nowMs: number,
+  file = 'light.csv',
+): FileResult<LuxSample[]> {
+  const { rows, problems } = readTable(csv, lightRow, file)
+  if (rows.length > MOST_SAMPLES)
+    return { ok: false, problems: [{ file, message: `more than ${MOST_SAMPLES} lines` }] }
+  if (rows.length === 0 && problems.length === 0)
+    problems.push({ file, message: 'there are no samples in it' })
+  const samples: LuxSample[] = []
+  for (const r of rows) {
+    const wrong = (message: string) => problems.push({ file, line: r.line, column: 'time', message })
+    const written = r.time.replace(' ', 'T')
+    const before = samples.at(-1)?.instantMs ?? -Infinity
+    const meant = ZONED_TIME.test(r.time) ? [Date.parse(written)] : instantsOf(written, timeZone)
+    const instantMs = meant.find((ms) => ms > before) ?? meant[0]
+    if (instantMs === undefined)
+      wrong(`${r.time} did not happen in ${timeZone}: the clocks went forward over it`)
+    else if (instantMs > nowMs) wrong(`${r.time} lies in the future`)
+    else if (instantMs <= before) wrong(`${r.time} is not after the line before it`)
+    else samples.push({ instantMs, lux: r.lux })
+  }
+  return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: samples }
+}
 
 /** Reads `weather.csv`: `day,min_c,max_c,rain_mm`, days ascending, each once. */
 export function readWeather(csv: string, file = 'weather.csv'): FileResult<DailyWeather[]> {

@@ -1,8 +1,7 @@
 import { addDays, type IsoDate } from '../dates/index.ts'
-import { SAMPLE_HOURS } from '../sun/index.ts'
-import { growingSeason, lightDays, type LightDay, type LightPoint, type Scene } from './hours.ts'
-import { changesOf, standing, type ChangeKind, type Obstruction, type Solid } from './obstruction.ts'
-import { transmittance } from './trace.ts'
+import { gardenField, plotsOf, type GardenField, type LitPlace } from './garden.ts'
+import type { Scene, SunHours } from './hours.ts'
+import { changesOf, frozen, standing, type ChangeKind, type Obstruction } from './obstruction.ts'
 
 /** What one obstruction's change between two dates did to a place's season. */
 export interface LightCause {
@@ -13,6 +12,8 @@ export interface LightCause {
   date?: IsoDate
   /** Change in mean daily hours that goes back to it, signed. */
   hours: number
+  /** The same by part of the day. */
+  byPart: Pick<SunHours, 'morning' | 'midday' | 'afternoon'>
 }
 
 /** Changes smaller than this, in hours, name no cause. */
@@ -29,63 +30,66 @@ export function changedBetween(
   )
 }
 
+/** The light of a garden on two dates and, for each obstruction that changed between, with that one put back alone. */
+export interface FieldsBetween {
+  before: GardenField
+  now: GardenField
+  changed: { what: Omit<LightCause, 'hours' | 'byPart'>; putBack: GardenField }[]
+}
+
 /**
- * Which recorded changes moved the hours at some points between two dates. Each obstruction that differs is put
- * back as it was, alone, and what that takes away is what it is answerable for. Where two changes hide behind
- * each other the parts need not add up to the whole.
- *
- * @returns for any points: causes of at least a tenth of an hour, largest first
+ * @param sunOf the day whose growing season the sun of all fields is of: the same sun, other obstructions
  */
-export function causeFinder(
+export function fieldsBetween(
   scene: Scene,
+  places: readonly LitPlace[],
   then: IsoDate,
   now: IsoDate,
-): (points: readonly LightPoint[]) => LightCause[] {
-  const changed = changedBetween(scene.obstructions, then, now)
-  const unchanged = scene.obstructions.filter((o) => !changed.includes(o))
-  const dates = growingSeason(scene.latitudeDeg, now)
-  const days = lightDays({ ...scene, obstructions: unchanged }, { kind: 'season', on: now }).map(
-    (day, k) => ({
-      ...day,
-      pairs: changed.map((o) => ({ then: solidsOf(o, then, dates[k]!), now: solidsOf(o, now, dates[k]!) })),
+  sunOf: IsoDate = now,
+): FieldsBetween {
+  const plots = plotsOf(places)
+  const season = { kind: 'season', on: sunOf, standing: now } as const
+  return {
+    before: gardenField(scene, places, { ...season, standing: then }, plots),
+    now: gardenField(scene, places, season, plots),
+    changed: changedBetween(scene.obstructions, then, now).map((o) => {
+      const asThen = frozen(o, then)
+      const obstructions = scene.obstructions.flatMap((x) => (x === o ? (asThen ? [asThen] : []) : [x]))
+      return {
+        what: { obstructionId: o.id, name: o.name, ...lastChange(o, then, now) },
+        putBack: gardenField({ ...scene, obstructions }, places, season, plots),
+      }
     }),
-  )
-  return (points) => {
-    const hours = changed.map(() => 0)
-    for (const p of points) for (const day of days) addShares(hours, day, p)
-    return changed
-      .map((o, i) => ({
-        obstructionId: o.id,
-        name: o.name,
-        ...lastChange(o, then, now),
-        hours: hours[i]! / Math.max(1, points.length),
-      }))
-      .filter((c) => Math.abs(c.hours) >= LEAST_HOURS)
-      .sort((a, b) => Math.abs(b.hours) - Math.abs(a.hours))
   }
 }
 
-type ChangingDay = LightDay & { pairs: { then: Solid[]; now: Solid[] }[] }
-
-const solidsOf = (o: Obstruction, day: IsoDate, leafDay: IsoDate): Solid[] => {
-  const solid = standing(o, day, leafDay)
-  return solid ? [solid] : []
-}
-
-/** Adds, for each changed obstruction, the hours by which the light at a point differs from the light with it put back. */
-function addShares(hours: number[], day: ChangingDay, p: LightPoint): void {
-  for (const d of day.directions) {
-    const rest = transmittance(day.solids, p.x, p.y, p.z, d)
-    // What the unchanged keep dark is nobody's doing.
-    if (rest === 0) continue
-    const now = day.pairs.map((pair) => transmittance(pair.now, p.x, p.y, p.z, d))
-    day.pairs.forEach((pair, i) => {
-      const before = transmittance(pair.then, p.x, p.y, p.z, d)
-      if (before === now[i]) return
-      const others = now.reduce((product, share, j) => (j === i ? product : product * share), rest)
-      hours[i]! += (now[i]! - before) * others * day.weight * SAMPLE_HOURS
+/**
+ * Which recorded changes moved the hours somewhere: what putting each back alone takes away is what it is answerable
+ * for. Where two changes hide behind each other the parts need not add up to the whole.
+ *
+ * @param hoursIn hours of the ground in question in one of the fields
+ * @returns causes of at least a tenth of an hour, largest first
+ */
+export function causesOf(
+  fields: Pick<FieldsBetween, 'now' | 'changed'>,
+  hoursIn: (field: GardenField) => SunHours,
+): LightCause[] {
+  const now = hoursIn(fields.now)
+  return fields.changed
+    .map(({ what, putBack }) => {
+      const before = hoursIn(putBack)
+      return {
+        ...what,
+        hours: now.total - before.total,
+        byPart: {
+          morning: now.morning - before.morning,
+          midday: now.midday - before.midday,
+          afternoon: now.afternoon - before.afternoon,
+        },
+      }
     })
-  }
+    .filter((c) => Math.abs(c.hours) >= LEAST_HOURS)
+    .sort((a, b) => Math.abs(b.hours) - Math.abs(a.hours))
 }
 
 function lastChange(o: Obstruction, then: IsoDate, now: IsoDate): { what: ChangeKind; date?: IsoDate } {

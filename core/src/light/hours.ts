@@ -1,7 +1,7 @@
 import { dayNumber, isoDate, monthOf, yearOf, type IsoDate } from '../dates/index.ts'
 import { SAMPLE_HOURS, solarDay } from '../sun/index.ts'
 import { standing, type Obstruction, type Solid } from './obstruction.ts'
-import { direction, directions, transmittance, type Direction } from './trace.ts'
+import { direction, directions, LEVEL, transmittance, type Direction, type Ground } from './trace.ts'
 
 /** Where a plan lies on Earth. */
 export interface Site {
@@ -35,10 +35,11 @@ export interface SunHours {
 /**
  * What the hours are asked for:
  * - `day`: that day, with what stands and is in leaf on it;
- * - `season`: the mean day of the growing season, with everything as it stands on `on`.
+ * - `season`: the mean day of the growing season, with everything as it stands on `on`;
+ * - `year`: the mean day of the year's 24 half-months, likewise.
  */
 export interface LightPeriod {
-  kind: 'day' | 'season'
+  kind: 'day' | 'season' | 'year'
   on: IsoDate
   /** The day whose standing obstructions count, when it is not `on`: the sun of one date, the garden of another. */
   standing?: IsoDate
@@ -70,16 +71,28 @@ export function growingSeason(latitudeDeg: number, on: IsoDate): IsoDate[] {
   })
 }
 
-export function lightDays(scene: Scene, period: LightPeriod): LightDay[] {
+export function lightDays(scene: Scene, period: LightPeriod, ground: Ground = LEVEL): LightDay[] {
   const standsOn = period.standing ?? period.on
-  const days = period.kind === 'day' ? [period.on] : growingSeason(scene.latitudeDeg, period.on)
+  const days = daysOf(scene, period)
   return days.map((day) => ({
     solids: opaqueFirst(
       scene.obstructions.map((o) => standing(o, standsOn, day)).filter((s) => s !== undefined),
     ),
-    directions: directions(solarDay(day, scene.latitudeDeg, scene.longitudeDeg), scene.northDeg),
+    directions: directions(solarDay(day, scene.latitudeDeg, scene.longitudeDeg), scene.northDeg, ground),
     weight: 1 / days.length,
   }))
+}
+
+/** The days a period is the mean of, all counting alike. */
+export function daysOf(site: Pick<Site, 'latitudeDeg'>, period: LightPeriod): IsoDate[] {
+  switch (period.kind) {
+    case 'day':
+      return [period.on]
+    case 'season':
+      return growingSeason(site.latitudeDeg, period.on)
+    case 'year':
+      return halfMonths(yearOf(period.on))
+  }
 }
 
 /** A ray that is stopped needs no further trial, so what stops rays comes first. */
@@ -103,12 +116,18 @@ export function hoursAt(days: readonly LightDay[], p: LightPoint): SunHours {
 /**
  * Hours of direct sun at points.
  *
+ * @param ground of all the points
  * @returns one entry a point, in order
  * @throws {RangeError} when `period.on` is not a calendar date
  */
-export function sunHours(scene: Scene, points: readonly LightPoint[], period: LightPeriod): SunHours[] {
+export function sunHours(
+  scene: Scene,
+  points: readonly LightPoint[],
+  period: LightPeriod,
+  ground: Ground = LEVEL,
+): SunHours[] {
   dayNumber(period.on)
-  const days = lightDays(scene, period)
+  const days = lightDays(scene, period, ground)
   return points.map((p) => hoursAt(days, p))
 }
 

@@ -1,6 +1,7 @@
 export {
   boxed,
   changesOf,
+  frozen,
   standing,
   type ChangeKind,
   type CrownShape,
@@ -10,8 +11,9 @@ export {
   type Shape,
   type Solid,
 } from './obstruction.ts'
-export { direction, transmittance, type Direction } from './trace.ts'
+export { direction, LEVEL, pastSolid, transmittance, type Direction, type Ground } from './trace.ts'
 export {
+  daysOf,
   growingSeason,
   halfMonths,
   hoursAt,
@@ -30,5 +32,28 @@ export {
   type Site,
   type SunHours,
 } from './hours.ts'
-export { cellCentre, CELL_M, gridOver, lightField, type Grid, type LightField } from './field.ts'
-export { causeFinder, changedBetween, usualThen, type LightCause } from './change.ts'
+export { CELL_M, cellAt, rasterOver, type Raster } from './raster.ts'
+export { lightField, LightStage, type FieldHours } from './field.ts'
+export {
+  cellHours,
+  gardenField,
+  hoursWithin,
+  plotsOf,
+  potHours,
+  type GardenField,
+  type LitBed,
+  type LitPlace,
+  type LitPot,
+  type Plot,
+} from './garden.ts'
+export {
+  causesOf,
+  changedBetween,
+  fieldsBetween,
+  usualThen,
+  type FieldsBetween,
+  type LightCause,
+} from './change.ts'
+export { tried, withTrials, yearsLater, type Trial } from './trial.ts'
+export { pointSky, type PointSky } from './sky.ts'
+export { directionAt, momentsOf, shadowsAt, type Moment, type Shadow } from './moment.ts'

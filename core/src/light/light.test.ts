@@ -3,9 +3,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   boxed,
-  causeFinder,
+  causesOf,
   direction,
-  lightField,
+  fieldsBetween,
+  hoursWithin,
   skyViewFactor,
   standing,
   sunHours,
@@ -212,11 +213,20 @@ describe('lifelines and events', () => {
         2,
       ),
     ])
-    const [cause, ...others] = causeFinder(s, '2024-07-01', '2026-07-01')(one)
+    const ring = [
+      [0.9, 1.9],
+      [1.1, 1.9],
+      [1.1, 2.1],
+      [0.9, 2.1],
+    ] as const
+    const fields = fieldsBetween(s, [{ id: 'b', kind: 'bed', ring }], '2024-07-01', '2026-07-01')
+    const [cause, ...others] = causesOf(fields, (field) => hoursWithin(field, 'b', 1, 2, 0.1)!)
     expect(others).toEqual([])
     expect(cause).toMatchObject({ name: 'shed', what: 'gone', date: '2025-02-10' })
     const season = (day: string) => sunHours(s, one, { kind: 'season', on: day })[0]!.total
     expect(cause!.hours).toBeCloseTo(season('2026-07-01') - season('2024-07-01'), 1)
+    const { morning, midday, afternoon } = cause!.byPart
+    expect(morning + midday + afternoon).toBeCloseTo(cause!.hours, 4)
   })
 })
 
@@ -462,20 +472,4 @@ it('turning the plan and its north together changes nothing', () => {
   )
   const turned = total(scene(52.1, [wall([at(-2, -3), at(4, -3)], 4)], turn), 0, 0, '2026-05-08')
   expect(turned).toBeCloseTo(straight, 6)
-})
-
-it('a field covers the bed and nothing else, and shares the point hours', () => {
-  const s = scene(52.1, [tree({ x: 1, y: -3 })])
-  const field = lightField(
-    s,
-    [
-      [0, 0],
-      [4, 0],
-      [0, 4],
-    ],
-    { kind: 'day', on: '2026-06-21' },
-    0.5,
-  )
-  expect(Math.abs(field.grid.cells.length * 0.25 - 8)).toBeLessThanOrEqual(1)
-  expect(field.hours[0]!.total).toBe(total(s, 0.25, 0.25, '2026-06-21'))
 })

@@ -67,6 +67,7 @@ export type ObstructionEvent =
   | { date: IsoDate; action: 'limbed'; clearStemM: number }
   | { date: IsoDate; action: 'thinned'; fraction: number }
   | { date: IsoDate; action: 'lowered'; heightM: number }
+  | { date: IsoDate; action: 'measured'; heightM: number; crownRadiusM?: number | undefined }
 
 /** An obstruction's shape on one day, ready for tracing rays. */
 export type Solid = Shape & { box: Box }
@@ -216,7 +217,8 @@ function sizesOn(o: Obstruction, day: IsoDate): Sizes {
     if (o.growth) since = e.date
     if (e.action === 'limbed') sizes = { ...sizes, clearStemM: Math.max(sizes.clearStemM, e.clearStemM) }
     else if (e.action === 'thinned') sizes = { ...sizes, kept: sizes.kept * (1 - e.fraction) }
-    else sizes = { ...sizes, heightM: Math.min(sizes.heightM, e.heightM) }
+    else if (e.action === 'lowered') sizes = { ...sizes, heightM: Math.min(sizes.heightM, e.heightM) }
+    else sizes = { ...sizes, heightM: e.heightM, crownRadiusM: e.crownRadiusM ?? sizes.crownRadiusM }
   }
   return o.growth && since ? grown(sizes, o.growth, since, day) : sizes
 }
@@ -231,6 +233,34 @@ function grown(sizes: Sizes, growth: Growth, from: IsoDate, to: IsoDate): Sizes 
     ...sizes,
     heightM: towards(sizes.heightM, growth.matureHeightM),
     crownRadiusM: towards(sizes.crownRadiusM, growth.matureCrownRadiusM ?? sizes.crownRadiusM),
+  }
+}
+
+/**
+ * The obstruction fixed as it stands on a day: no lifeline, growth or events any more, leaf dates kept.
+ *
+ * @returns undefined when it does not stand on that day
+ */
+export function frozen(o: Obstruction, day: IsoDate): Obstruction | undefined {
+  if (!isAlive(o, day)) return undefined
+  const now = sizesOn(o, day)
+  const fixed = { from: null, to: null, growth: null, events: [], heightM: now.heightM }
+  switch (o.kind) {
+    case 'building':
+      return { ...o, ...fixed }
+    case 'wall':
+    case 'fence':
+    case 'hedge':
+      return { ...o, ...fixed, transmission: thinned(o.transmission, now.kept) }
+    case 'tree':
+      return {
+        ...o,
+        ...fixed,
+        clearStemM: Math.min(now.clearStemM, now.heightM),
+        crownRadiusM: now.crownRadiusM,
+        transmissionInLeaf: thinned(o.transmissionInLeaf, now.kept),
+        transmissionBare: thinned(o.transmissionBare, now.kept),
+      }
   }
 }
 
@@ -253,4 +283,4 @@ export function changesOf(o: Obstruction): { date: IsoDate; what: ChangeKind }[]
   return changes.sort((a, b) => (a.date < b.date ? -1 : 1))
 }
 
-export type ChangeKind = 'appeared' | 'gone' | 'limbed' | 'thinned' | 'lowered' | 'grown'
+export type ChangeKind = 'appeared' | 'gone' | 'limbed' | 'thinned' | 'lowered' | 'measured' | 'grown'

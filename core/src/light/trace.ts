@@ -12,12 +12,30 @@ export interface Direction {
   /** 1 / ux and 1 / uy: every ray is tried against many boxes. */
   perUx: number
   perUy: number
-  /** Tangent of the elevation. */
+  /** Metres climbed over the ground, per metre along it: on the level the tangent of the elevation. */
   rise: number
+  /** Metres along the ray per metre over the ground. */
+  slant: number
   part: DayPart
   /** Between 14:00 and 17:00 true solar time, when sun comes with the day's heat. */
   hot: boolean
 }
+
+/**
+ * Lie of the ground of a place. It is taken to carry on at the same slope as far as whatever shades the place, and
+ * heights are above the ground where each thing stands; so a slope comes to the same as the sun standing higher over
+ * ground that faces it, and lower, or behind the hill, over ground that faces away.
+ */
+export interface Ground {
+  /** 0 level to 60. */
+  slopeDeg: number
+  /** The way the ground falls, degrees clockwise from true north. */
+  aspectDeg: number
+}
+
+export const LEVEL: Ground = { slopeDeg: 0, aspectDeg: 0 }
+
+const DEG = Math.PI / 180
 
 /**
  * @param azimuthDeg clockwise from true north
@@ -28,8 +46,9 @@ export function direction(
   elevationDeg: number,
   northDeg: number,
   solarHours = 12,
+  ground: Ground = LEVEL,
 ): Direction {
-  const bearing = ((azimuthDeg + northDeg) * Math.PI) / 180
+  const bearing = (azimuthDeg + northDeg) * DEG
   const ux = Math.sin(bearing)
   const uy = Math.cos(bearing)
   return {
@@ -37,7 +56,10 @@ export function direction(
     uy,
     perUx: 1 / ux,
     perUy: 1 / uy,
-    rise: Math.tan((elevationDeg * Math.PI) / 180),
+    rise:
+      Math.tan(elevationDeg * DEG) +
+      Math.tan(ground.slopeDeg * DEG) * Math.cos((azimuthDeg - ground.aspectDeg) * DEG),
+    slant: 1 / Math.cos(elevationDeg * DEG),
     part: dayPart(solarHours),
     hot: solarHours >= HEAT_FROM && solarHours < HEAT_TO,
   }
@@ -47,8 +69,15 @@ export function direction(
 const HEAT_FROM = 14
 const HEAT_TO = 17
 
-export function directions(samples: readonly SunSample[], northDeg: number): Direction[] {
-  return samples.map((s) => direction(s.azimuthDeg, s.elevationDeg, northDeg, s.solarHours))
+/** The sun's directions over ground as it lies; those behind the slope are left out. */
+export function directions(
+  samples: readonly SunSample[],
+  northDeg: number,
+  ground: Ground = LEVEL,
+): Direction[] {
+  return samples
+    .map((s) => direction(s.azimuthDeg, s.elevationDeg, northDeg, s.solarHours, ground))
+    .filter((d) => d.rise > 0)
 }
 
 /**
@@ -84,7 +113,8 @@ function isOutOfReach(box: Box, x: number, y: number, z: number, d: Direction): 
   return from > to
 }
 
-function pastSolid(solid: Solid, x: number, y: number, z: number, d: Direction): number {
+/** Share of light past one solid; see `transmittance`. */
+export function pastSolid(solid: Solid, x: number, y: number, z: number, d: Direction): number {
   switch (solid.shape) {
     case 'prism':
       return pastPrism(solid, x, y, z, d)
@@ -138,73 +168,123 @@ function pastScreen(w: Screen, x: number, y: number, z: number, d: Direction): n
   if (z >= w.heightM) return 1
   const reach = (w.heightM - z) / d.rise
   const half = w.thicknessM / 2
-  const passages = half > 0 ? bandPassages(w.line, x, y, d, half) : lineCrossings(w.line, x, y, d)
-  let share = 1
-  for (const s of passages) if (s < reach) share *= w.transmission
-  return share
+  const passages =
+    half > 0 ? bandPassages(w.line, x, y, d, half, reach) : lineCrossings(w.line, x, y, d, reach)
+  return passages === 0 ? 1 : w.transmission ** passages
 }
 
-function lineCrossings(line: readonly Point[], x: number, y: number, d: Direction): number[] {
+function lineCrossings(line: readonly Point[], x: number, y: number, d: Direction, reach: number): number {
   for (let i = 0; i + 1 < line.length; i++)
-    if (distanceToSegment(x, y, line[i]!, line[i + 1]!) <= TOUCH_M) return [0]
-  const found: number[] = []
+    if (distanceToSegment(x, y, line[i]!, line[i + 1]!) <= TOUCH_M) return 1
+  let found = 0
   for (let i = 0; i + 1 < line.length; i++) {
     const s = crossing(x, y, d, line[i]!, line[i + 1]!)
-    if (s !== undefined && s > 0) found.push(s)
+    if (s !== undefined && s > 0 && s < reach) found++
   }
   return found
 }
 
-/** Where the ray enters each separate stretch of the band, metres along the ground, from 0. */
-function bandPassages(line: readonly Point[], x: number, y: number, d: Direction, half: number): number[] {
-  const spans: [number, number][] = []
-  for (let i = 0; i + 1 < line.length; i++) {
-    const span = stadiumSpan(x, y, d, line[i]!, line[i + 1]!, half)
-    if (span && span[1] > 0) spans.push([Math.max(0, span[0]), span[1]])
-  }
-  spans.sort((a, b) => a[0] - b[0])
-  const entries: number[] = []
-  let end = -Infinity
-  for (const [from, to] of spans) {
-    if (from > end) entries.push(from)
-    end = Math.max(end, to)
-  }
-  return entries
-}
+/** The stretch of a ray within something, metres over the ground: from, to. Kept, because rays are many. */
+const span = new Float64Array(2)
+/** Stretches of one ray within the segments of a band, sorted by where they begin. */
+let starts = new Float64Array(8)
+let ends = new Float64Array(8)
 
-/** The stretch of a ray within `half` metres of a segment: the union of two round ends and the straight band. */
-function stadiumSpan(
+/**
+ * Separate passages of a ray, from its start and before `reach`, through the band within `half` metres of a line:
+ * overlapping stretches of neighbouring segments are one passage.
+ */
+function bandPassages(
+  line: readonly Point[],
   x: number,
   y: number,
   d: Direction,
-  a: Point,
-  b: Point,
   half: number,
-): [number, number] | undefined {
-  const parts = [circleSpan(x - a[0], y - a[1], d, half), circleSpan(x - b[0], y - b[1], d, half)]
-  const length = Math.hypot(b[0] - a[0], b[1] - a[1])
-  if (length > 0) {
-    const tx = (b[0] - a[0]) / length
-    const ty = (b[1] - a[1]) / length
-    const along = slabSpan((x - a[0]) * tx + (y - a[1]) * ty, d.ux * tx + d.uy * ty, 0, length)
-    const across = slabSpan((y - a[1]) * tx - (x - a[0]) * ty, d.uy * tx - d.ux * ty, -half, half)
-    if (along && across) {
-      const from = Math.max(along[0], across[0])
-      const to = Math.min(along[1], across[1])
-      if (from < to) parts.push([from, to])
-    }
+  reach: number,
+): number {
+  if (line.length > starts.length) {
+    starts = new Float64Array(line.length)
+    ends = new Float64Array(line.length)
   }
-  const hits = parts.filter((p) => p !== undefined)
-  if (hits.length === 0) return undefined
-  return [Math.min(...hits.map((h) => h[0])), Math.max(...hits.map((h) => h[1]))]
+  let n = 0
+  for (let i = 0; i + 1 < line.length; i++) {
+    if (!stadiumSpan(x, y, d, line[i]!, line[i + 1]!, half) || span[1]! <= 0) continue
+    const from = Math.max(0, span[0]!)
+    let k = n++
+    for (; k > 0 && starts[k - 1]! > from; k--) {
+      starts[k] = starts[k - 1]!
+      ends[k] = ends[k - 1]!
+    }
+    starts[k] = from
+    ends[k] = span[1]!
+  }
+  let passages = 0
+  let end = -Infinity
+  for (let k = 0; k < n && starts[k]! < reach; k++) {
+    if (starts[k]! > end) passages++
+    end = Math.max(end, ends[k]!)
+  }
+  return passages
 }
 
-/** Where `low <= start + slope s <= high`. */
-function slabSpan(start: number, slope: number, low: number, high: number): [number, number] | undefined {
-  if (Math.abs(slope) < 1e-12) return start >= low && start <= high ? [-Infinity, Infinity] : undefined
+/**
+ * The stretch of a ray within `half` metres of a segment, into `span`: two round ends and the straight band between,
+ * together convex.
+ *
+ * @returns whether there is one
+ */
+function stadiumSpan(x: number, y: number, d: Direction, a: Point, b: Point, half: number): boolean {
+  let from = Infinity
+  let to = -Infinity
+  for (let end = 0; end < 2; end++) {
+    const centre = end === 0 ? a : b
+    const dx = x - centre[0]
+    const dy = y - centre[1]
+    const along = dx * d.ux + dy * d.uy
+    const disc = along * along - dx * dx - dy * dy + half * half
+    if (disc <= 0) continue
+    const root = Math.sqrt(disc)
+    from = Math.min(from, -along - root)
+    to = Math.max(to, -along + root)
+  }
+  const sx = b[0] - a[0]
+  const sy = b[1] - a[1]
+  const length = Math.sqrt(sx * sx + sy * sy)
+  if (length > 0) {
+    const tx = sx / length
+    const ty = sy / length
+    const px = x - a[0]
+    const py = y - a[1]
+    if (slabSpan(px * tx + py * ty, d.ux * tx + d.uy * ty, 0, length)) {
+      const alongFrom = span[0]!
+      const alongTo = span[1]!
+      if (slabSpan(py * tx - px * ty, d.uy * tx - d.ux * ty, -half, half)) {
+        const bothFrom = Math.max(alongFrom, span[0]!)
+        const bothTo = Math.min(alongTo, span[1]!)
+        if (bothFrom < bothTo) {
+          from = Math.min(from, bothFrom)
+          to = Math.max(to, bothTo)
+        }
+      }
+    }
+  }
+  span[0] = from
+  span[1] = to
+  return from <= to
+}
+
+/** Where `low <= start + slope s <= high`, into `span`; returns whether anywhere. */
+function slabSpan(start: number, slope: number, low: number, high: number): boolean {
+  if (Math.abs(slope) < 1e-12) {
+    span[0] = -Infinity
+    span[1] = Infinity
+    return start >= low && start <= high
+  }
   const s1 = (low - start) / slope
   const s2 = (high - start) / slope
-  return s1 < s2 ? [s1, s2] : [s2, s1]
+  span[0] = Math.min(s1, s2)
+  span[1] = Math.max(s1, s2)
+  return true
 }
 
 /** The stretch of a ray over a disc about the origin; (dx, dy) is the ray's start. */
@@ -228,15 +308,18 @@ function pastCrown(t: Crown, x: number, y: number, z: number, d: Direction): num
   if (run <= 0) return 1
   const c = (t.heightM - t.clearStemM) / 2
   const meanDiameter = 2 * Math.cbrt(t.radiusM * t.radiusM * c)
-  const chord = run * Math.sqrt(1 + d.rise * d.rise)
+  const chord = run * d.slant
   return t.transmission ** (chord / meanDiameter)
 }
+
+/** False for a trunk cut off below its crown. */
+export const hasCrown = (t: Crown): boolean => t.heightM - t.clearStemM > 1e-3 && t.radiusM > 1e-3
 
 /** Metres over the ground for which the ray, from its start onwards, is inside the crown. */
 function crownRun(t: Crown, dx: number, dy: number, z: number, d: Direction): number {
   const c = (t.heightM - t.clearStemM) / 2
   const a = t.radiusM
-  if (c <= 0 || a <= 0) return 0
+  if (!hasCrown(t)) return 0
   if (t.crownShape === 'ellipsoid') {
     const dz = z - (t.clearStemM + c)
     const A = 1 / (a * a) + (d.rise * d.rise) / (c * c)

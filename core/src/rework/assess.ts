@@ -1,12 +1,11 @@
 import type { IsoDate } from '../dates/index.ts'
-import { isInside, type Ring } from '../geometry/index.ts'
 import {
-  causeFinder,
-  hoursAt,
-  lightDays,
-  meanHours,
+  causesOf,
+  fieldsBetween,
+  hoursWithin,
+  sunHours,
+  type GardenField,
   type LightCause,
-  type LightPoint,
   type Scene,
   type SunHours,
 } from '../light/index.ts'
@@ -30,6 +29,12 @@ export interface PlantingModel {
   plantedOn: IsoDate
   moisture?: number | null
 }
+
+/** What the light needs to know of a planting. */
+export type LitPlanting = Pick<
+  PlantingModel,
+  'id' | 'taxon' | 'placeId' | 'x' | 'y' | 'z' | 'count' | 'radiusM'
+>
 
 export interface GardenModel {
   scene: Scene
@@ -67,23 +72,27 @@ const EXPLAINED_HOURS = 0.5
  * @param now the day whose standing obstructions are "now"
  */
 export function gardenLight(garden: Omit<GardenModel, 'reserved'>, then: IsoDate, now: IsoDate): GardenLight {
-  const { scene } = garden
-  const daysNow = lightDays(scene, { kind: 'season', on: now })
-  const daysThen = lightDays(scene, { kind: 'season', on: now, standing: then })
-  const causesOf = causeFinder(scene, then, now)
-  const rings = new Map(garden.places.map((p) => [p.id, p.kind === 'bed' ? p.ring : undefined]))
+  const { scene, places } = garden
+  const fields = fieldsBetween(scene, places, then, now)
   return {
-    field: spotField(scene, garden.places, now),
+    field: spotField(scene, places, now),
     plantings: garden.plantings.map((p) => {
-      const points = samplePoints(p, rings.get(p.placeId))
-      const hours = meanHours(points.map((q) => hoursAt(daysNow, q)))
-      const before = meanHours(points.map((q) => hoursAt(daysThen, q)))
+      const hoursIn = hoursOf(p, scene, now)
+      const hours = hoursIn(fields.now)
+      const before = hoursIn(fields.before)
       const moved = Math.abs(hours.total - before.total) >= EXPLAINED_HOURS
       const explained = moved || isOutside(lightFit(p.taxon, hours))
-      return { plantingId: p.id, before, now: hours, causes: explained ? causesOf(points) : [] }
+      return { plantingId: p.id, before, now: hours, causes: explained ? causesOf(fields, hoursIn) : [] }
     }),
   }
 }
+
+/** A planting's hours in any field of its garden; one whose place is not in it is asked by rays, as things stand. */
+export const hoursOf =
+  (p: LitPlanting, scene: Scene, on: IsoDate) =>
+  (field: GardenField): SunHours =>
+    hoursWithin(field, p.placeId, p.x, p.y, groundOf(p).radiusM) ??
+    sunHours(scene, [p], { kind: 'season', on })[0]!
 
 /**
  * Every planting of a garden judged on its light.
@@ -135,7 +144,7 @@ export const groundTaken = (garden: Pick<GardenModel, 'plantings' | 'reserved'>)
 ]
 
 /** The ground a planting stands on. */
-export function groundOf(p: PlantingModel): Occupied {
+export function groundOf(p: LitPlanting): Occupied {
   return {
     plantingId: p.id,
     placeId: p.placeId,
@@ -143,20 +152,4 @@ export function groundOf(p: PlantingModel): Occupied {
     y: p.y,
     radiusM: p.radiusM ?? driftRadiusM(p.count, p.taxon.spacingM),
   }
-}
-
-/**
- * The middle of the drift and those of six points round it, at 60 % of its radius, that lie in its bed. A pot is one
- * point.
- */
-function samplePoints(p: PlantingModel, bed: Ring | undefined): LightPoint[] {
-  const centre = { x: p.x, y: p.y, z: p.z }
-  if (!bed) return [centre]
-  const r = groundOf(p).radiusM * 0.6
-  const around = Array.from({ length: 6 }, (_, i) => ({
-    x: p.x + r * Math.cos((i * Math.PI) / 3),
-    y: p.y + r * Math.sin((i * Math.PI) / 3),
-    z: 0,
-  }))
-  return [centre, ...around.filter((q) => isInside(bed, q.x, q.y))]
 }

@@ -37,5 +37,7 @@ export {
   groundTaken,
   type Assessment,
   type GardenModel,
+  type LitPlanting,
   type PlantingModel,
 } from './assess.ts'
+export { comingChanges, effectsBetween, trialEffects, type ComingChange, type TrialEffect } from './ahead.ts'

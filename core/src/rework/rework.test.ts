@@ -83,7 +83,16 @@ describe('verdict', () => {
   it('adds up: each score is the sum of the terms shown', () => {
     const v = verdict({
       hoursNow: hours(7.2),
-      causes: [{ obstructionId: 'o', name: 'Storehouse', what: 'gone', date: '2025-02-10', hours: 2.7 }],
+      causes: [
+        {
+          obstructionId: 'o',
+          name: 'Storehouse',
+          what: 'gone',
+          date: '2025-02-10',
+          hours: 2.7,
+          byPart: { morning: 0, midday: 0.2, afternoon: 2.5 },
+        },
+      ],
       hoursBefore: hours(4.5),
     })
     for (const action of ['keep', 'watch', 'move'] as const) {

@@ -1,11 +1,12 @@
-import { distanceToBoundary, isInside, type Ring } from '../geometry/index.ts'
+import { distanceToBoundary, isInside } from '../geometry/index.ts'
 import {
-  cellCentre,
-  gridOver,
-  hoursAt,
-  lightDays,
+  cellHours,
+  gardenField,
   meanHours,
+  plotsOf,
   type LightPoint,
+  type LitBed,
+  type LitPot,
   type Scene,
   type SunHours,
 } from '../light/index.ts'
@@ -15,8 +16,7 @@ import { fitOf, type Fit } from './fit.ts'
 
 /** A place that could take a plant. */
 export type TargetPlace =
-  | { id: string; name: string; kind: 'bed'; ring: Ring; moisture?: number | null }
-  | { id: string; name: string; kind: 'container'; x: number; y: number; radiusM: number; rimHeightM: number }
+  (LitBed & { name: string; moisture?: number | null }) | (LitPot & { name: string; radiusM: number })
 
 /** Ground that is taken: a drift or plant as a disc. */
 export interface Occupied {
@@ -48,15 +48,20 @@ const SEARCH_CELL_M = 0.5
 
 /** @param on the day whose standing obstructions count; hours are means of the growing season */
 export function spotField(scene: Scene, places: readonly TargetPlace[], on: IsoDate): SpotField {
-  const days = lightDays(scene, { kind: 'season', on })
-  const lit = (p: LightPoint) => ({ ...p, hours: hoursAt(days, p) })
-  return {
-    places: places.map((place) => {
-      if (place.kind === 'container')
-        return { place, points: [lit({ x: place.x, y: place.y, z: place.rimHeightM })] }
-      const grid = gridOver(place.ring, SEARCH_CELL_M)
-      return { place, points: grid.cells.map((c) => lit(cellCentre(grid, c))) }
-    }),
+  const field = gardenField(scene, places, { kind: 'season', on }, plotsOf(places, SEARCH_CELL_M))
+  return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
+
+  function pointsOf(place: TargetPlace): LitPoint[] {
+    if (place.kind === 'container')
+      return [{ x: place.x, y: place.y, z: place.rimHeightM, hours: field.pots.get(place.id)! }]
+    const plot = field.plots.find((p) => p.beds.some((b) => b.id === place.id))!
+    const points: LitPoint[] = []
+    for (let i = 0; i < plot.raster.count; i++) {
+      const x = plot.raster.x[i]!
+      const y = plot.raster.y[i]!
+      if (isInside(place.ring, x, y)) points.push({ x, y, z: 0, hours: cellHours(plot.hours, i) })
+    }
+    return points
   }
 }
 
@@ -87,7 +92,7 @@ export function bestSpots(
     for (const p of points) {
       if (Math.hypot(p.x - except.x, p.y - except.y) < 2 * radiusM) continue
       if (!hasRoom(place, p, radiusM, taken)) continue
-      const hours = meanHours(hoursWithin(points, p, radiusM))
+      const hours = meanHours(hoursAbout(points, p, radiusM))
       const moisture = place.kind === 'bed' ? place.moisture : undefined
       const fit = fitOf(taxon, { hours, moisture })
       if (fit.score >= LEAST_FIT)
@@ -108,7 +113,7 @@ export function bestSpots(
 }
 
 /** Hours of the points that a drift about `p` would cover, its own always among them. */
-function hoursWithin(points: readonly LitPoint[], p: LitPoint, radiusM: number): SunHours[] {
+function hoursAbout(points: readonly LitPoint[], p: LitPoint, radiusM: number): SunHours[] {
   const found = [p.hours]
   // This runs for every pair of points of a place: squares and a plain loop, not hypot and filter.
   const reach = radiusM * radiusM

@@ -202,6 +202,7 @@ export function causeClause(cause: LightCause): string {
     limbed: `${cause.name} was limbed up${when}`,
     thinned: `${cause.name} was thinned${when}`,
     lowered: `${cause.name} was lowered${when}`,
+    measured: `${cause.name} was measured anew${when}`,
     grown: `${cause.name} has grown`,
   }
   return what[cause.what]

@@ -1,2 +1,2 @@
-export { solarPosition, sunAtSolarTime, type SolarPosition } from './position.ts'
+export { solarPosition, sunAtSolarTime, trueSolarMs, type SolarPosition } from './position.ts'
 export { dayPart, solarDay, SAMPLE_HOURS, type SunSample, type DayPart } from './solarDay.ts'

@@ -66,6 +66,10 @@ export function solarPosition(instantMs: number, latitudeDeg: number, longitudeD
   return sunAtSolarTime(solarHours, declinationDeg, latitudeDeg)
 }
 
+/** True solar time at an instant and longitude, as milliseconds since 1970 of a clock that has the sun south or north at noon. */
+export const trueSolarMs = (instantMs: number, longitudeDeg: number): number =>
+  instantMs + (longitudeDeg / 15) * 3_600_000 + sunCoordinates(instantMs).equationOfTimeMin * 60_000
+
 /** The sun at a true solar time (hours, 12 at the meridian) for a known declination. Meeus (13.5), (13.6). */
 export function sunAtSolarTime(
   solarHours: number,

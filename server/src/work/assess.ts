@@ -2,8 +2,8 @@ import {
   containerRadiusM,
   driftRadiusM,
   isAlive,
+  litPlaceOf,
   moistureWords,
-  ringOf,
   sceneOf,
   surfaceHeightM,
   usualThen,
@@ -39,7 +39,7 @@ export function computePool(): Piscina {
 }
 
 /** Bump when the computation changes, so that stored results of the old one are not used. */
-const COMPUTATION = 2
+const COMPUTATION = 3
 
 /**
  * Every planting of a garden judged on a day, off the event loop; a day ahead is compared with today. The light, which takes seconds, is kept by all it was
@@ -99,21 +99,11 @@ export async function gardenModel(db: Db, garden: GardenAccess, on: string): Pro
 }
 
 function targetPlace(f: FeatureRecord): TargetPlace[] {
-  if (f.kind === 'bed')
-    return [{ id: f.id, name: f.name, kind: 'bed', ring: ringOf(f.geometry), moisture: moistureOf(f) }]
-  if (f.kind !== 'container' || f.geometry.type !== 'Point') return []
-  const [x, y] = f.geometry.coordinates
-  return [
-    {
-      id: f.id,
-      name: f.name,
-      kind: 'container',
-      x: x!,
-      y: y!,
-      radiusM: containerRadiusM(f),
-      rimHeightM: surfaceHeightM(f),
-    },
-  ]
+  const lit = litPlaceOf(f)
+  if (!lit) return []
+  return lit.kind === 'bed'
+    ? [{ ...lit, name: f.name, moisture: moistureOf(f) }]
+    : [{ ...lit, name: f.name, radiusM: containerRadiusM(f) }]
 }
 
 const surfaceOf = (f: FeatureRecord | undefined): number => (f ? surfaceHeightM(f) : 0)

@@ -1,9 +1,11 @@
 import type {
+  AheadView,
   AssessmentView,
   GardenSummary,
   GardenView,
   MemberRecord,
   PlantingStory,
+  ScenarioRecord,
   SeasonView,
   SessionInfo,
 } from '@border/contract'
@@ -53,6 +55,18 @@ export const useAssessment = (gardenId: string, on: string, then?: string) =>
     queryFn: ({ signal }) =>
       get<AssessmentView>(`/gardens/${gardenId}/assessment?on=${on}${then ? `&then=${then}` : ''}`, signal),
     placeholderData: keepPreviousData,
+  })
+
+export const useAhead = (gardenId: string, on: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'ahead', on],
+    queryFn: ({ signal }) => get<AheadView>(`/gardens/${gardenId}/ahead?on=${on}`, signal),
+  })
+
+export const useScenarios = (gardenId: string, on: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'scenarios', on],
+    queryFn: ({ signal }) => get<ScenarioRecord[]>(`/gardens/${gardenId}/scenarios?on=${on}`, signal),
   })
 
 export const useSeason = (gardenId: string) =>

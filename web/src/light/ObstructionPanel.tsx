@@ -1,31 +1,35 @@
-import type { FeatureRecord } from '@border/contract'
-import { changesOf, dayMonthYear, obstructionOf, standing as standingOn, type ChangeKind } from '@border/core'
-import { Button, DatePicker, Form, InputNumber, Select } from 'antd'
+import type { FeatureRecord, ObstructionChangeRequest } from '@border/contract'
+import { changesOf, dayMonthYear, obstructionOf, standing as standingOn, type Trial } from '@border/core'
+import { Button, Collapse, DatePicker, Form, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { shortDate } from '../frame/words.ts'
+import { changeWords } from './changeWords.ts'
+import { CorrectForm } from './CorrectForm.tsx'
+import { Life } from './Life.tsx'
+import { TrialForm } from './TrialForm.tsx'
 
-type Action = 'gone' | 'limbed' | 'lowered' | 'thinned'
-
-const changeWords: Record<ChangeKind, string> = {
-  appeared: 'went up',
-  gone: 'gone',
-  limbed: 'limbed up',
-  thinned: 'thinned',
-  lowered: 'lowered',
-  grown: 'grown',
-}
+type Action = 'gone' | 'limbed' | 'lowered' | 'thinned' | 'measured'
 
 const actionWords: Record<Action, string> = {
   gone: 'It is gone',
   limbed: 'Limbed up to',
   lowered: 'Lowered to',
   thinned: 'Thinned by',
+  measured: 'Measured at',
 }
 
-/** One obstruction's life: its size now, what has happened to it, and recording what happens next. */
-export function ObstructionPanel({ feature, onClose }: { feature: FeatureRecord; onClose: () => void }) {
+interface Props {
+  feature: FeatureRecord
+  trial: Trial | undefined
+  onTrial: (trial: Trial | undefined) => void
+  onClose: () => void
+}
+
+/** One obstruction's life: its size now, what has happened to it, what if, and recording what happens next. */
+export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
   const { on, isHead, view } = useGardenContext()
   const gardenId = view.garden.id
   const record = useGardenWrite<{ action: Exclude<Action, 'gone'>; date: string }>(
@@ -43,6 +47,13 @@ export function ObstructionPanel({ feature, onClose }: { feature: FeatureRecord;
     () => `/features/${feature.id}/events/undo`,
     `${feature.name}: the latest entry is taken back.`,
   )
+  const makeSo = useGardenWrite<ObstructionChangeRequest>(
+    gardenId,
+    () => `/features/${feature.id}/change`,
+    ({ date }) => `${feature.name}: recorded as so from ${dayMonthYear(date)}.`,
+  )
+  const [day, setDay] = useState(on)
+  const [open, setOpen] = useState<string[]>(['what if'])
   const obstruction = obstructionOf(feature)
   if (!obstruction) return null
   const solid = standingOn(obstruction, on)
@@ -66,30 +77,81 @@ export function ObstructionPanel({ feature, onClose }: { feature: FeatureRecord;
           : 'Not standing on this day.'}
         {typeof feature.properties.note === 'string' && ` ${feature.properties.note}`}
       </p>
+      <Life obstruction={obstruction} on={on} onDay={setDay} />
       {changes.length > 0 && (
         <small>{changes.map((c) => `${changeWords[c.what]} ${dayMonthYear(c.date)}`).join('; ')}</small>
       )}
-      {isHead && solid && (
-        <ChangeForm
-          kind={feature.kind}
-          heightM={solid.heightM}
-          on={on}
-          busy={record.isPending || end.isPending}
-          onRecord={(action, date, value) =>
-            action === 'gone'
-              ? end.mutate({ to: date })
-              : record.mutate({
-                  action,
-                  date,
-                  ...(action === 'limbed'
-                    ? { clearStemM: value }
-                    : action === 'lowered'
-                      ? { heightM: value }
-                      : { fraction: value / 100 }),
-                })
-          }
-        />
-      )}
+      <Collapse
+        ghost
+        size="small"
+        activeKey={open}
+        onChange={setOpen}
+        items={[
+          ...(solid
+            ? [
+                {
+                  key: 'what if',
+                  label: 'What if',
+                  children: (
+                    <>
+                      <TrialForm obstruction={obstruction} trial={trial} onTrial={onTrial} />
+                      {trial && (
+                        <div className="row">
+                          <Button size="small" onClick={() => onTrial(undefined)}>
+                            Put it back
+                          </Button>
+                          {isHead && (
+                            <Button
+                              size="small"
+                              loading={makeSo.isPending}
+                              onClick={() => {
+                                const { obstructionId: _, ...change } = trial
+                                makeSo.mutate({ date: day, change }, { onSuccess: () => onTrial(undefined) })
+                              }}
+                            >
+                              Record it as so from {shortDate(day)}
+                            </Button>
+                          )}
+                        </div>
+                      )}
+                    </>
+                  ),
+                },
+              ]
+            : []),
+          ...(isHead && solid
+            ? [
+                {
+                  key: 'happened',
+                  label: 'Record what happened',
+                  children: (
+                    <ChangeForm
+                      key={day}
+                      kind={feature.kind}
+                      heightM={solid.heightM}
+                      on={day}
+                      busy={record.isPending || end.isPending}
+                      onRecord={(action, date, value) =>
+                        action === 'gone'
+                          ? end.mutate({ to: date })
+                          : record.mutate({ action, date, ...valueOf(action, value) })
+                      }
+                    />
+                  ),
+                },
+              ]
+            : []),
+          ...(isHead
+            ? [
+                {
+                  key: 'correct',
+                  label: 'Put right what is drawn',
+                  children: <CorrectForm feature={feature} onDone={() => setOpen(['what if'])} />,
+                },
+              ]
+            : []),
+        ]}
+      />
       {isHead && (
         <div className="row">
           {feature.to && (
@@ -108,6 +170,11 @@ export function ObstructionPanel({ feature, onClose }: { feature: FeatureRecord;
   )
 }
 
+function valueOf(action: Exclude<Action, 'gone'>, value: number) {
+  if (action === 'limbed') return { clearStemM: value }
+  return action === 'thinned' ? { fraction: value / 100 } : { heightM: value }
+}
+
 interface ChangeFormProps {
   kind: FeatureRecord['kind']
   heightM: number
@@ -119,12 +186,18 @@ interface ChangeFormProps {
 function ChangeForm({ kind, heightM, on, busy, onRecord }: ChangeFormProps) {
   const actions: Action[] =
     kind === 'tree'
-      ? ['gone', 'limbed', 'lowered', 'thinned']
+      ? ['gone', 'limbed', 'lowered', 'thinned', 'measured']
       : kind === 'hedge'
-        ? ['gone', 'lowered', 'thinned']
-        : ['gone', 'lowered']
+        ? ['gone', 'lowered', 'thinned', 'measured']
+        : ['gone', 'lowered', 'measured']
   const [action, setAction] = useState<Action>('gone')
-  const usual = { gone: 0, limbed: Math.min(3, heightM / 2), lowered: heightM / 2, thinned: 25 }[action]
+  const usual = {
+    gone: 0,
+    limbed: Math.min(3, heightM / 2),
+    lowered: heightM / 2,
+    thinned: 25,
+    measured: heightM,
+  }[action]
   return (
     <Form
       key={action}
@@ -148,7 +221,7 @@ function ChangeForm({ kind, heightM, on, busy, onRecord }: ChangeFormProps) {
             <InputNumber
               aria-label={actionWords[action]}
               min={0}
-              max={action === 'thinned' ? 100 : heightM}
+              max={action === 'thinned' ? 100 : action === 'measured' ? 120 : heightM}
               step={action === 'thinned' ? 5 : 0.1}
               suffix={action === 'thinned' ? '%' : 'm'}
               style={{ width: 96 }}

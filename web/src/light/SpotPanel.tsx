@@ -1,30 +1,62 @@
-import type { GardenView } from '@border/contract'
-import { isHotAfternoon, lightClass, quarterHours, sceneOf, sunHours, type Point } from '@border/core'
+import {
+  groundOfPlace,
+  isHotAfternoon,
+  isInside,
+  lightClass,
+  monthOf,
+  quarterHours,
+  ringOf,
+  sceneOf,
+  skyViewFactor,
+  standing,
+  sunHours,
+  surfaceHeightM,
+  type Point,
+  type PointSky,
+} from '@border/core'
 import { Button } from 'antd'
-import { useMemo } from 'react'
+import { useEffect, useMemo, useState } from 'react'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { lightWorker } from './lightPool.ts'
+import { SkyDiagram } from './SkyDiagram.tsx'
+import { YearHours } from './YearHours.tsx'
 
-/** What a marked spot gets, by part of the day, then and now. */
-export function SpotPanel({
-  at,
-  on,
-  then,
-  view,
-  onClose,
-}: {
-  at: Point
-  on: string
-  then: string
-  view: GardenView
-  onClose: () => void
-}) {
-  const { now, before } = useMemo(() => {
-    const scene = sceneOf(view.garden, view.features)
-    const point = [{ x: at[0], y: at[1], z: 0 }]
+const POT_REACH_M = 0.4
+
+/** What a marked spot gets: by part of the day, its sky, and its hours through the year. */
+export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onClose: () => void }) {
+  const { view, standing: features, on } = useGardenContext()
+  const place = useMemo(() => {
+    const pot = features.find(
+      (f) =>
+        f.kind === 'container' &&
+        f.geometry.type === 'Point' &&
+        Math.hypot(f.geometry.coordinates[0] - at[0], f.geometry.coordinates[1] - at[1]) < POT_REACH_M,
+    )
+    return pot ?? features.find((f) => f.kind === 'bed' && isInside(ringOf(f.geometry), at[0], at[1]))
+  }, [features, at])
+  const scene = useMemo(() => sceneOf(view.garden, view.features), [view])
+  const point = useMemo(() => ({ x: at[0], y: at[1], z: place ? surfaceHeightM(place) : 0 }), [at, place])
+  const ground = (place && groundOfPlace(place)) ?? undefined
+  const { now, before, open } = useMemo(() => {
+    const solids = scene.obstructions.map((o) => standing(o, on)).filter((s) => s !== undefined)
     return {
-      now: sunHours(scene, point, { kind: 'season', on })[0]!,
-      before: sunHours(scene, point, { kind: 'season', on, standing: then })[0]!,
+      now: sunHours(scene, [point], { kind: 'season', on }, ground)[0]!,
+      before: sunHours(scene, [point], { kind: 'season', on, standing: then }, ground)[0]!,
+      open: skyViewFactor(solids, point),
     }
-  }, [at, on, then, view])
+  }, [scene, point, on, then, ground])
+  const [sky, setSky] = useState<PointSky>()
+  useEffect(() => {
+    let asked = true
+    void lightWorker('fields')
+      .sky(scene, point, on, ground)
+      .then((found) => asked && setSky(found))
+    return () => {
+      asked = false
+    }
+  }, [scene, point, on, ground])
+  const [month, setMonth] = useState(monthOf(on))
   const parts = [
     ['before 10', now.morning],
     ['10 to 14', now.midday],
@@ -33,22 +65,30 @@ export function SpotPanel({
   return (
     <section className="light-panel" aria-live="polite">
       <div className="spread">
-        <h2>The marked spot</h2>
+        <h2>{place ? `A spot in ${place.name}` : 'A spot off the beds'}</h2>
         <Button size="small" type="text" onClick={onClose} aria-label="Close">
           ✕
         </Button>
       </div>
       <p>
         <b>{quarterHours(now.total)}</b> of sun, {lightClass(now.total)}
-        {isHotAfternoon(now) && ', hot in the afternoon'}; {quarterHours(before.total)} then.
+        {isHotAfternoon(now) && ', hot in the afternoon'}; {quarterHours(before.total)} then. It sees{' '}
+        {Math.round(open * 100)} % of the sky.
       </p>
       <div className="part-bars">
         {parts.map(([label, hours]) => (
           <Part key={label} label={label} hours={hours} />
         ))}
       </div>
+      {sky && (
+        <>
+          <SkyDiagram sky={sky} month={month} />
+          <YearHours sky={sky} month={month} onMonth={setMonth} />
+        </>
+      )}
       <small>
-        {at[0].toFixed(1)} m east, {at[1].toFixed(1)} m north on the plan; true solar time.
+        {at[0].toFixed(1)} m east, {at[1].toFixed(1)} m north on the plan
+        {point.z > 0 ? `, ${point.z.toFixed(1)} m above the ground` : ''}; true solar time.
       </small>
     </section>
   )

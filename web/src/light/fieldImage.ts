@@ -1,51 +1,68 @@
-import type { FeatureRecord } from '@border/contract'
-import { gridOver, ringOf } from '@border/core'
+import type { FieldHours, Plot } from '@border/core'
 import { rgb } from 'd3-color'
 import type { FieldImage } from '../plan/PlanDrawing.tsx'
 
+/** Steps of an hour that colours are told apart by. */
+const PER_HOUR = 12
+
 /**
- * Values over a bed's cells as a picture, one pixel a cell. Cells outside the outline take the colour of a neighbour, so
+ * Values over a plot's cells as a picture, one pixel a cell. Cells outside the beds take the colour of a neighbour, so
  * that the clipped edge shows no gaps.
  */
 export function fieldImage(
-  bed: FeatureRecord,
-  cellM: number,
+  { raster }: Plot,
   values: Float32Array,
   colourOf: (v: number) => string,
 ): FieldImage {
-  const grid = gridOver(ringOf(bed.geometry), cellM)
-  const { columns, rows } = grid
+  const { columns, rows, firstAt } = raster
   const canvas = document.createElement('canvas')
   canvas.width = columns
   canvas.height = rows
   const context = canvas.getContext('2d')!
   const picture = context.createImageData(columns, rows)
-  const known = new Map(grid.cells.map((cell, i) => [cell, values[i]!]))
-  for (let cell = 0; cell < columns * rows; cell++) {
-    const value = known.get(cell) ?? nearValue(known, cell, columns)
-    if (value === undefined) continue
-    const { r, g, b } = rgb(colourOf(value))
-    // Rows of the grid run up the plan, those of a picture down.
-    const at = 4 * ((rows - 1 - Math.floor(cell / columns)) * columns + (cell % columns))
-    picture.data.set([r, g, b, 255], at)
-  }
+  const pixels = new Uint32Array(picture.data.buffer)
+  const colours = new Map<number, number>()
+  for (let row = 0; row < rows; row++)
+    for (let column = 0; column < columns; column++) {
+      const cell = cellNear(column, row)
+      if (cell === undefined) continue
+      const step = Math.round(values[cell]! * PER_HOUR)
+      let colour = colours.get(step)
+      if (colour === undefined) colours.set(step, (colour = pixelOf(colourOf(step / PER_HOUR))))
+      // Rows of the raster run up the plan, those of a picture down.
+      pixels[(rows - 1 - row) * columns + column] = colour
+    }
   context.putImageData(picture, 0, 0)
   return {
     href: canvas.toDataURL(),
-    minX: grid.x0,
-    minY: grid.y0,
-    maxX: grid.x0 + columns * grid.cellM,
-    maxY: grid.y0 + rows * grid.cellM,
+    minX: raster.x0,
+    minY: raster.y0,
+    maxX: raster.x0 + columns * raster.cellM,
+    maxY: raster.y0 + rows * raster.cellM,
+  }
+
+  function cellOf(column: number, row: number): number | undefined {
+    if (column < 0 || row < 0 || column >= columns || row >= rows) return undefined
+    const at = row * (columns + 1) + column
+    return firstAt[at + 1]! > firstAt[at]! ? firstAt[at] : undefined
+  }
+
+  function cellNear(column: number, row: number): number | undefined {
+    const own = cellOf(column, row)
+    if (own !== undefined) return own
+    for (const dx of [0, -1, 1])
+      for (const dy of [0, -1, 1]) {
+        const near = cellOf(column + dx, row + dy)
+        if (near !== undefined) return near
+      }
+    return undefined
   }
 }
 
-function nearValue(known: ReadonlyMap<number, number>, cell: number, columns: number): number | undefined {
-  const column = cell % columns
-  for (const dx of [0, -1, 1])
-    for (const dy of [0, -1, 1]) {
-      if (column + dx < 0 || column + dx >= columns) continue
-      const value = known.get(cell + dx + dy * columns)
-      if (value !== undefined) return value
-    }
-  return undefined
+/** Red, green, blue and full opacity as the bytes of one number. */
+function pixelOf(colour: string): number {
+  const { r, g, b } = rgb(colour)
+  return new Uint32Array(new Uint8Array([r, g, b, 255]).buffer)[0]!
 }
+
+export type DayStretch = keyof FieldHours

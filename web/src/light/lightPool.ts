@@ -1,17 +1,13 @@
 import { wrap, type Remote } from 'comlink'
 import type { LightWorker } from './lightWorker.ts'
 
-/** Workers for light, made when first needed and kept warm; one core is left to the page. */
-const SIZE = Math.max(1, Math.min(3, navigator.hardwareConcurrency - 1))
-const workers: Remote<LightWorker>[] = []
-let next = 0
+const made = new Map<string, Remote<LightWorker>>()
 
-export function lightWorker(): Remote<LightWorker> {
-  if (workers.length < SIZE)
-    workers.push(
-      wrap<LightWorker>(new Worker(new URL('./lightWorker.ts', import.meta.url), { type: 'module' })),
-    )
-  return workers[next++ % workers.length]!
+/** A worker for light by what it is for, made when first needed and kept warm: fields, and one obstruction's trials. */
+export function lightWorker(use: 'fields' | 'trials'): Remote<LightWorker> {
+  const worker =
+    made.get(use) ??
+    wrap<LightWorker>(new Worker(new URL('./lightWorker.ts', import.meta.url), { type: 'module' }))
+  made.set(use, worker)
+  return worker
 }
-
-export const poolSize = SIZE

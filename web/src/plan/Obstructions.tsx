@@ -5,6 +5,7 @@ import {
   seededRandom,
   standing,
   type IsoDate,
+  type Obstruction,
   type Point,
   type Solid,
 } from '@border/core'
@@ -18,17 +19,21 @@ interface Props {
   /** Paint of buildings, `url(#…)`. */
   hatch: string
   selectedId?: string | undefined
+  tried?: ReadonlyMap<string, Obstruction | null> | undefined
   onPick?: ((id: string) => void) | undefined
+  onDrag?: ((id: string, byM: Point) => void) | undefined
 }
 
 /** What casts shade, at its size on the day; what is gone by then dotted, with its dates. */
-export function Obstructions({ features, on, scale, hatch, selectedId, onPick }: Props) {
+export function Obstructions({ features, on, scale, hatch, selectedId, tried, onPick, onDrag }: Props) {
   return features.map((f) => {
-    const o = obstructionOf(f)
-    if (!o) return null
-    const solid = standing(o, on)
-    const gone = !solid && f.to !== null && f.to <= on
+    const recorded = obstructionOf(f)
+    if (!recorded) return null
+    const o = tried?.has(f.id) ? tried.get(f.id) : recorded
+    const solid = o ? standing(o, on) : undefined
+    const gone = !solid && (o === null || (f.to !== null && f.to <= on))
     if (!solid && !gone) return null
+    const draggable = onDrag !== undefined && selectedId === f.id
     return (
       <g
         key={f.id}
@@ -38,10 +43,15 @@ export function Obstructions({ features, on, scale, hatch, selectedId, onPick }:
           e.stopPropagation()
           onPick(f.id)
         }}
-        style={onPick && { cursor: 'pointer' }}
+        style={
+          onPick && { cursor: draggable ? 'move' : 'pointer', touchAction: draggable ? 'none' : undefined }
+        }
+        onPointerDown={draggable ? (e) => drag(e, scale, (by) => onDrag(f.id, by)) : undefined}
       >
         <title>
-          {gone ? `${f.name}, gone since ${monthYear(f.to!)}` : `${f.name}, ${heightText(solid!)}`}
+          {gone
+            ? `${f.name}, ${f.to ? `gone since ${monthYear(f.to)}` : 'tried away'}`
+            : `${f.name}, ${heightText(solid!)}`}
         </title>
         {solid ? (
           <Standing solid={solid} feature={f} scale={scale} hatch={hatch} />
@@ -51,6 +61,23 @@ export function Obstructions({ features, on, scale, hatch, selectedId, onPick }:
       </g>
     )
   })
+}
+
+/** Follows the pointer until it is let go, in plan metres from where it began. */
+function drag(e: React.PointerEvent<SVGGElement>, scale: PlanScale, told: (byM: Point) => void) {
+  const target = e.currentTarget
+  const [startX, startY] = [e.clientX, e.clientY]
+  target.setPointerCapture(e.pointerId)
+  const move = (m: PointerEvent) =>
+    told([(m.clientX - startX) / scale.pxPerM, (startY - m.clientY) / scale.pxPerM])
+  const end = () => {
+    target.removeEventListener('pointermove', move)
+    target.removeEventListener('pointerup', end)
+    target.removeEventListener('pointercancel', end)
+  }
+  target.addEventListener('pointermove', move)
+  target.addEventListener('pointerup', end)
+  target.addEventListener('pointercancel', end)
 }
 
 const heightText = (solid: Solid) => `${solid.heightM.toFixed(1)} m high`

@@ -8,7 +8,9 @@ import {
   ringOf,
   type Extent,
   type IsoDate,
+  type Obstruction,
   type Point,
+  type Shadow,
 } from '@border/core'
 import { curveLinear, curveLinearClosed, line } from 'd3-shape'
 import { useId, useMemo } from 'react'
@@ -29,16 +31,24 @@ export interface PlanDrawingProps {
   height: number
   /** Ground to show; the whole garden unless told otherwise. */
   extent?: Extent
-  /** Pictures of light by place id, drawn under the plantings. */
-  fields?: ReadonlyMap<string, FieldImage>
+  /** Pictures of light, each clipped to its beds, drawn under the plantings. */
+  fields?: readonly FieldImage[]
   /** Colour of a pot's light by place id, drawn round the pot. */
   potColours?: ReadonlyMap<string, string>
+  /** What casts shade, where it is tried other than it stands; null when it is tried away. */
+  tried?: ReadonlyMap<string, Obstruction | null> | undefined
+  /** Shadows on the ground, over beds and paths. */
+  shadows?: readonly Shadow[] | undefined
   /** Plantings drawn with a broken outline. */
   flagged?: ReadonlySet<string>
   selectedId?: string | undefined
   label: string
   onPick?: (picked: Picked) => void
   onKeyDown?: (e: React.KeyboardEvent) => void
+  /** The pointer's place on the plan; undefined when it leaves. */
+  onPoint?: ((at: Point | undefined) => void) | undefined
+  /** The selected obstruction is being dragged: metres from where the drag began. */
+  onDrag?: ((id: string, byM: Point) => void) | undefined
   /** Drawn on top, in pixels. */
   overlay?: (scale: PlanScale) => React.ReactNode
 }
@@ -46,6 +56,7 @@ export interface PlanDrawingProps {
 /** A picture over part of the plan: plan metres of its lower left and upper right corner. */
 export interface FieldImage extends Extent {
   href: string
+  bedIds: readonly string[]
 }
 
 /** The garden to scale: ground, places with their light, plantings, what casts shade, scale bar and north. */
@@ -70,6 +81,11 @@ export function PlanDrawing(props: PlanDrawingProps) {
       aria-label={props.label}
       tabIndex={props.onKeyDown ? 0 : undefined}
       onKeyDown={props.onKeyDown}
+      onPointerMove={(e) => {
+        const box = e.currentTarget.getBoundingClientRect()
+        props.onPoint?.(scale.at(e.clientX - box.left, e.clientY - box.top))
+      }}
+      onPointerLeave={() => props.onPoint?.(undefined)}
       onClick={(e) => {
         const box = e.currentTarget.getBoundingClientRect()
         const [x, y] = scale.at(e.clientX - box.left, e.clientY - box.top)
@@ -87,13 +103,15 @@ export function PlanDrawing(props: PlanDrawingProps) {
           <rect width={6} height={6} fill="var(--plan-fill)" />
           <line y2={6} stroke="var(--plan-hatch)" strokeWidth={1.2} />
         </pattern>
-        {alive
-          .filter((f) => f.kind === 'bed')
-          .map((f) => (
-            <clipPath key={f.id} id={`${clip}-${f.id}`}>
-              <path d={ringPath(f, scale)} />
-            </clipPath>
-          ))}
+        {props.fields?.map((field, i) => (
+          <clipPath key={i} id={`${clip}-${i}`}>
+            {alive
+              .filter((f) => field.bedIds.includes(f.id))
+              .map((f) => (
+                <path key={f.id} d={ringPath(f, scale)} />
+              ))}
+          </clipPath>
+        ))}
       </defs>
       <rect width={width} height={height} fill="var(--plan-ground)" />
       {alive
@@ -108,30 +126,31 @@ export function PlanDrawing(props: PlanDrawingProps) {
         ))}
       {alive
         .filter((f) => f.kind === 'bed')
-        .map((f) => {
-          const field = props.fields?.get(f.id)
-          return (
-            <g key={f.id}>
-              <path d={ringPath(f, scale)} className="plan-bed" />
-              {field && (
-                <g clipPath={`url(#${clip}-${f.id})`}>
-                  <image
-                    href={field.href}
-                    x={scale.x(field.minX)}
-                    y={scale.y(field.maxY)}
-                    width={(field.maxX - field.minX) * scale.pxPerM}
-                    height={(field.maxY - field.minY) * scale.pxPerM}
-                    preserveAspectRatio="none"
-                  />
-                </g>
-              )}
-              <path
-                d={ringPath(f, scale)}
-                className={`plan-bed-edge${selectedId === f.id ? ' selected' : ''}`}
-              />
-            </g>
-          )
-        })}
+        .map((f) => (
+          <path key={f.id} d={ringPath(f, scale)} className="plan-bed" />
+        ))}
+      {props.fields?.map((field, i) => (
+        <g key={i} clipPath={`url(#${clip}-${i})`}>
+          <image
+            href={field.href}
+            x={scale.x(field.minX)}
+            y={scale.y(field.maxY)}
+            width={(field.maxX - field.minX) * scale.pxPerM}
+            height={(field.maxY - field.minY) * scale.pxPerM}
+            preserveAspectRatio="none"
+          />
+        </g>
+      ))}
+      {alive
+        .filter((f) => f.kind === 'bed')
+        .map((f) => (
+          <path
+            key={f.id}
+            d={ringPath(f, scale)}
+            className={`plan-bed-edge${selectedId === f.id ? ' selected' : ''}`}
+          />
+        ))}
+      {props.shadows && <Shadows shadows={props.shadows} scale={scale} />}
       {alive
         .filter((f) => f.kind === 'container')
         .map((f) => (
@@ -157,7 +176,9 @@ export function PlanDrawing(props: PlanDrawingProps) {
         scale={scale}
         hatch={`url(#${clip}-hatch)`}
         selectedId={selectedId}
+        tried={props.tried}
         onPick={onPick && ((id) => onPick({ kind: 'feature', id }))}
+        onDrag={props.onDrag}
       />
       {alive
         .filter((f) => f.kind === 'hazard')
@@ -176,6 +197,25 @@ export function PlanDrawing(props: PlanDrawingProps) {
       {props.overlay?.(scale)}
       <ScaleAndNorth scale={scale} width={width} height={height} northDeg={props.northDeg} />
     </svg>
+  )
+}
+
+/** Every obstruction's shadow as one mass, so that its parts do not darken twice where they overlap. */
+function Shadows({ shadows, scale }: { shadows: readonly Shadow[]; scale: PlanScale }) {
+  const ring = line<Point>()
+    .x((p) => scale.x(p[0]))
+    .y((p) => scale.y(p[1]))
+    .curve(curveLinearClosed)
+  return (
+    <g className="plan-shadows">
+      {shadows.map((s) => (
+        <g key={s.obstructionId} opacity={0.62 * (1 - s.transmission)}>
+          {s.outlines.map((o, i) => (
+            <path key={i} d={ring(o)!} />
+          ))}
+        </g>
+      ))}
+    </g>
   )
 }
 

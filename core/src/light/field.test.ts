@@ -1,0 +1,181 @@
+import * as Astronomy from 'astronomy-engine'
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import {
+  cellAt,
+  gardenField,
+  hoursWithin,
+  lightField,
+  LightStage,
+  rasterOver,
+  sunHours,
+  type Ground,
+  type LightPeriod,
+  type Obstruction,
+  type Raster,
+  type Scene,
+} from './index.ts'
+import { sampleScene } from './sampleScene.ts'
+
+const DAY: LightPeriod = { kind: 'day', on: '2026-04-23' }
+/** The hours of every cell's centre, ray by ray. */
+const byRays = (scene: Scene, raster: Raster, period: LightPeriod, ground?: Ground) =>
+  sunHours(
+    scene,
+    Array.from({ length: raster.count }, (_, i) => ({ x: raster.x[i]!, y: raster.y[i]!, z: 0 })),
+    period,
+    ground,
+  )
+/** Shares are kept in 15 bits and every product rounds once: two dozen obstructions cannot add up to more. */
+const ROUNDING_HOURS = 0.01
+
+const seeds = fc.integer({ min: 1, max: 1_000_000 })
+const grounds = fc.record({
+  slopeDeg: fc.constantFrom(0, 0, 8, 25),
+  aspectDeg: fc.integer({ min: 0, max: 359 }),
+})
+
+describe('a field drawn from shadows', () => {
+  it('has the hours that rays give, for every part of the day, on random scenes and slopes', () => {
+    fc.assert(
+      fc.property(
+        seeds,
+        grounds,
+        fc.constantFrom('2026-01-08', '2026-04-23', '2026-06-21'),
+        (seed, ground, on) => {
+          const { scene, beds } = sampleScene(seed, 20, 60)
+          const raster = rasterOver(beds, 0.5)
+          const field = lightField(scene, raster, { kind: 'day', on }, ground)
+          byRays(scene, raster, { kind: 'day', on }, ground).forEach((h, i) => {
+            for (const part of ['total', 'morning', 'midday', 'afternoon', 'heat'] as const)
+              expect(Math.abs(field[part][i]! - h[part])).toBeLessThan(ROUNDING_HOURS)
+          })
+        },
+      ),
+      { seed: 20261125, numRuns: 25 },
+    )
+  })
+
+  it('with one obstruction moved, grown or felled is the field of the scene so changed', () => {
+    fc.assert(
+      fc.property(
+        seeds,
+        fc.integer({ min: 0, max: 19 }),
+        fc.constantFrom('moved', 'grown', 'felled'),
+        (seed, k, how) => {
+          const { scene, beds } = sampleScene(seed, 20, 60)
+          const raster = rasterOver(beds, 0.5)
+          const old = scene.obstructions[k]!
+          const changed =
+            how === 'felled'
+              ? undefined
+              : how === 'grown'
+                ? { ...old, heightM: old.heightM * 1.4 }
+                : moved(old)
+          const stage = new LightStage(scene, raster, DAY, old.id)
+          // Twice, because a trial must leave the stage as it was.
+          stage.withChanged(old)
+          const trial = stage.withChanged(changed).total
+          const whole = lightField(
+            { ...scene, obstructions: scene.obstructions.flatMap((o) => (o === old ? (changed ?? []) : o)) },
+            raster,
+            DAY,
+          ).total
+          trial.forEach((h, i) => expect(Math.abs(h - whole[i]!)).toBeLessThan(ROUNDING_HOURS))
+        },
+      ),
+      { seed: 20261125, numRuns: 25 },
+    )
+  })
+
+  const moved = (o: Obstruction): Obstruction => {
+    const by = ([x, y]: readonly [number, number]) => [x + 1.5, y - 0.75] as const
+    if (o.kind === 'tree') return { ...o, x: o.x + 1.5, y: o.y - 0.75 }
+    return o.kind === 'building' ? { ...o, ring: o.ring.map(by) } : { ...o, line: o.line.map(by) }
+  }
+
+  it('keeps the cells of the outlines and no others, and one for the smallest bed', () => {
+    const triangle = [
+      [0, 0],
+      [4, 0],
+      [0, 4],
+    ] as const
+    const speck = [
+      [9.1, 9.1],
+      [9.2, 9.1],
+      [9.2, 9.2],
+    ] as const
+    const raster = rasterOver([triangle, speck], 0.1)
+    expect(Math.abs(raster.count * 0.01 - 8)).toBeLessThan(0.3)
+    expect(cellAt(raster, 3, 3)).toBeUndefined()
+    expect(cellAt(raster, 9.16, 9.13)).toBeDefined()
+    expect(() =>
+      rasterOver([
+        [
+          [0, 0],
+          [2, 0],
+          [4, 0],
+        ],
+      ]),
+    ).toThrow(RangeError)
+  })
+})
+
+describe('sloping ground', () => {
+  const DEG = Math.PI / 180
+  const bare = (latitudeDeg: number): Scene => ({
+    latitudeDeg,
+    longitudeDeg: 0,
+    northDeg: 0,
+    obstructions: [],
+  })
+  const declination = (day: string) =>
+    Astronomy.Equator(
+      Astronomy.Body.Sun,
+      new Date(`${day}T12:00:00Z`),
+      new Astronomy.Observer(0, 0, 0),
+      true,
+      true,
+    ).dec
+  const halfDay = (latitudeDeg: number, day: string) =>
+    Math.acos(Math.max(-1, Math.min(1, -Math.tan(latitudeDeg * DEG) * Math.tan(declination(day) * DEG)))) /
+    DEG /
+    15
+
+  // A slope falling to the south is level ground of a latitude further south; it sees the sun while both have it up.
+  it.each([
+    [52, 20, '2026-06-21'],
+    [52, -20, '2026-06-21'],
+    [52, -20, '2026-11-20'],
+    [40, 35, '2026-05-10'],
+  ])(
+    'at latitude %s tilted %s deg to the south on %s has the days of both horizons',
+    (latitude, tilt, day) => {
+      const ground = { slopeDeg: Math.abs(tilt), aspectDeg: tilt > 0 ? 180 : 0 }
+      const hours = sunHours(bare(latitude), [{ x: 0, y: 0, z: 0 }], { kind: 'day', on: day }, ground)[0]!
+      const both = 2 * Math.min(halfDay(latitude, day), halfDay(latitude - tilt, day))
+      expect(Math.abs(hours.total - both)).toBeLessThan(0.2)
+    },
+  )
+
+  it('beds of one garden may lie differently', () => {
+    const ring = (x: number) =>
+      [
+        [x, 0],
+        [x + 2, 0],
+        [x + 2, 2],
+        [x, 2],
+      ] as const
+    const field = gardenField(
+      bare(52),
+      [
+        { id: 'level', kind: 'bed', ring: ring(0) },
+        { id: 'north', kind: 'bed', ring: ring(4), ground: { slopeDeg: 30, aspectDeg: 0 } },
+      ],
+      { kind: 'day', on: '2026-10-20' },
+    )
+    expect(hoursWithin(field, 'level', 1, 1, 0.5)!.total).toBeGreaterThan(9)
+    // At noon the sun stands about 28 deg high: behind a slope of 30.
+    expect(hoursWithin(field, 'north', 5, 1, 0.5)!.midday).toBe(0)
+  })
+})

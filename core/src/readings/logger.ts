@@ -1,0 +1,205 @@
+import type { Ground, Scene } from '../light/index.ts'
+import type { Random } from '../random/index.ts'
+import { normal } from '../random/index.ts'
+import { solarPosition, trueSolarMs } from '../sun/index.ts'
+import { aimOf, sharesPast, type Reading } from './reading.ts'
+
+/** One value of a light logger. */
+export interface LuxSample {
+  /** UTC, milliseconds since 1970. */
+  instantMs: number
+  lux: number
+}
+
+export interface LightLog {
+  id: string
+  /** Plan metres; z above the ground. */
+  x: number
+  y: number
+  z: number
+  ground?: Ground | null
+  /** In order of time. */
+  samples: readonly LuxSample[]
+}
+
+const DEG = Math.PI / 180
+/** Lumens to a watt of daylight, about (Littlefair 1985 gives 105 to 120 for clear skies). */
+const LUMEN_PER_WATT = 110
+/** Diffuse light of a clear sky over the direct beam's, on the level with the sun overhead: a working value. */
+const DIFFUSE_SHARE = 0.1
+
+/**
+ * Light of a clear sky on open level ground, lux: direct beam by Meinel and Meinel 1976, Applied Solar Energy, p. 46
+ * (1353 W/m2 times 0.7^(air mass^0.678)), air mass by Kasten and Young 1989, a tenth of the beam more from the sky.
+ */
+export function clearSkyLux(elevationDeg: number): { direct: number; diffuse: number } {
+  if (elevationDeg <= 0) return { direct: 0, diffuse: 0 }
+  const airMass = 1 / (Math.sin(elevationDeg * DEG) + 0.50572 * (elevationDeg + 6.07995) ** -1.6364)
+  const beam = 1353 * 0.7 ** (airMass ** 0.678) * LUMEN_PER_WATT
+  return { direct: beam * Math.sin(elevationDeg * DEG), diffuse: beam * DIFFUSE_SHARE }
+}
+
+/** Below this the beam is too weak to tell from the sky. */
+const LEAST_ELEVATION_DEG = 8
+/** Days are looked at together by true solar time, in steps of this. */
+const STEP_MIN = 20
+/** The sun's path moves too far in more days than these. */
+const MOST_DAYS = 16
+/** A spell this far under the clearest day at the same hour is cloud. */
+const CLOUD_BELOW = 0.7
+/** Too few days to tell cloud from shade unless the sun came through somewhere that day. */
+const ENOUGH_DAYS = 3
+const DAY_WITH_SUN = 0.6
+
+export interface LogReadings {
+  /** Shares of the clear sun by solar time, one for each step and stretch of days. */
+  readings: Reading[]
+  /** Steps of a day that were looked at, and of them the ones set aside as cloudy or undecided. */
+  steps: number
+  cloudy: number
+  undecided: number
+}
+
+/**
+ * What a light log says of the sun at its point. Each sample becomes a share of the clear-sky beam. Cloud only ever takes
+ * light away and does not keep hours, an obstruction keeps hours: so over a fortnight each step of solar time is taken
+ * from its clearest days, and steps far below those are cloud and set aside. A single dull day says nothing.
+ */
+export function logReadings(site: Scene, log: LightLog): LogReadings {
+  const found: LogReadings = { readings: [], steps: 0, cloudy: 0, undecided: 0 }
+  for (const stretch of stretchesOf(site, log.samples)) addStretch(found, log, stretch)
+  return found
+}
+
+interface Share {
+  instantMs: number
+  day: number
+  step: number
+  share: number
+}
+
+/** Mean share in each step of each solar day, in stretches of at most a fortnight. */
+function stretchesOf(site: Scene, samples: readonly LuxSample[]): Share[][] {
+  const bins = new Map<string, { sum: number; n: number; at: number; day: number; step: number }>()
+  for (const { instantMs, lux } of samples) {
+    const sun = solarPosition(instantMs, site.latitudeDeg, site.longitudeDeg)
+    if (sun.elevationDeg < LEAST_ELEVATION_DEG) continue
+    const { direct, diffuse } = clearSkyLux(sun.elevationDeg)
+    const solarMs = trueSolarMs(instantMs, site.longitudeDeg)
+    const day = Math.floor(solarMs / 86_400_000)
+    const step = Math.floor((solarMs % 86_400_000) / (STEP_MIN * 60_000))
+    const bin = bins.get(`${day}|${step}`) ?? { sum: 0, n: 0, at: 0, day, step }
+    bin.sum += Math.max(0, Math.min(1.1, (lux - diffuse) / direct))
+    bin.at += instantMs
+    bin.n++
+    bins.set(`${day}|${step}`, bin)
+  }
+  const shares = [...bins.values()].map(({ sum, n, at, day, step }) => ({
+    instantMs: at / n,
+    day,
+    step,
+    share: Math.min(1, sum / n),
+  }))
+  const first = Math.min(...shares.map((s) => s.day))
+  const stretches = new Map<number, Share[]>()
+  for (const s of shares) {
+    const k = Math.floor((s.day - first) / MOST_DAYS)
+    stretches.set(k, [...(stretches.get(k) ?? []), s])
+  }
+  return [...stretches.values()]
+}
+
+function addStretch(found: LogReadings, log: LightLog, shares: readonly Share[]): void {
+  const brightest = new Map<number, number>()
+  for (const s of shares) brightest.set(s.day, Math.max(brightest.get(s.day) ?? 0, s.share))
+  const byStep = new Map<number, Share[]>()
+  for (const s of shares) byStep.set(s.step, [...(byStep.get(s.step) ?? []), s])
+  for (const [step, all] of byStep) {
+    found.steps += all.length
+    // A day on which the sun came through somewhere, or company enough to compare with.
+    const telling = all.filter((s) => all.length >= ENOUGH_DAYS || brightest.get(s.day)! >= DAY_WITH_SUN)
+    found.undecided += all.length - telling.length
+    if (telling.length === 0) continue
+    const clearest = Math.max(...telling.map((s) => s.share))
+    const clear = telling.filter((s) => s.share >= CLOUD_BELOW * clearest)
+    found.cloudy += telling.length - clear.length
+    const middle = [...clear].sort((a, b) => a.share - b.share)[Math.floor(clear.length / 2)]!
+    found.readings.push({
+      id: `${log.id}|${step}|${middle.day}`,
+      instantMs: middle.instantMs,
+      x: log.x,
+      y: log.y,
+      z: log.z,
+      ground: log.ground ?? null,
+      seen: middle.share,
+    })
+  }
+}
+
+/** Days in a log whose middle is looked at for the clock. */
+const LEAST_LIT_LUX = 300
+
+/**
+ * How far a log's clock is out: the middle of each day's light against noon by the sun, hours; positive when the log is
+ * late. An hour is daylight saving, more another time zone.
+ *
+ * @returns undefined when no day is whole enough to tell
+ */
+export function clockOffsetHours(site: Scene, samples: readonly LuxSample[]): number | undefined {
+  const days = new Map<number, { first: number; last: number }>()
+  for (const { instantMs, lux } of samples) {
+    if (lux < LEAST_LIT_LUX) continue
+    const day = Math.floor((trueSolarMs(instantMs, site.longitudeDeg) - 3 * 3_600_000) / 86_400_000)
+    const seen = days.get(day)
+    if (seen) seen.last = instantMs
+    else days.set(day, { first: instantMs, last: instantMs })
+  }
+  const offsets = [...days.values()]
+    .filter(({ first, last }) => last - first > 5 * 3_600_000)
+    .map(({ first, last }) => {
+      const solarMs = trueSolarMs((first + last) / 2, site.longitudeDeg)
+      return (solarMs % 86_400_000) / 3_600_000 - 12
+    })
+    .sort((a, b) => a - b)
+  return offsets[Math.floor(offsets.length / 2)]
+}
+
+/** How a simulated logger's days go: chance of a clear, a broken and a dull day. */
+const CLEAR_DAYS = 0.4
+const BROKEN_DAYS = 0.4
+const NOISE = 0.04
+
+/**
+ * What a logger at a point of a true scene would write: the clear sky, what stands in its way, weather that changes by the
+ * hour and noise. Same seed, same log.
+ *
+ * @param fromMs first sample, UTC
+ */
+export function simulateLog(
+  scene: Scene,
+  at: Pick<LightLog, 'x' | 'y' | 'z' | 'ground'>,
+  { fromMs, days, everyMin }: { fromMs: number; days: number; everyMin: number },
+  random: Random,
+): LuxSample[] {
+  const samples: LuxSample[] = []
+  const perDay = Math.round(1440 / everyMin)
+  for (let day = 0; day < days; day++) {
+    const kind = random()
+    const dull = kind > CLEAR_DAYS + BROKEN_DAYS
+    let cloud = kind < CLEAR_DAYS ? 0 : dull ? 0.85 : 0
+    for (let k = 0; k < perDay; k++) {
+      const instantMs = fromMs + (day * perDay + k) * everyMin * 60_000
+      // Broken cloud comes and goes over half an hour or so.
+      if (!dull && kind >= CLEAR_DAYS && random() < everyMin / 35)
+        cloud = random() < 0.5 ? 0 : 0.5 + 0.45 * random()
+      const { elevationDeg } = solarPosition(instantMs, scene.latitudeDeg, scene.longitudeDeg)
+      const sky = clearSkyLux(elevationDeg)
+      const aim = aimOf(scene, { instantMs, ...at }, true)
+      const share = aim ? scene.obstructions.reduce((product, o) => product * sharesPast([aim], o)[0]!, 1) : 0
+      const lux =
+        (sky.direct * share * (1 - cloud) + sky.diffuse * (1 + 0.6 * cloud)) * (1 + NOISE * normal(random))
+      samples.push({ instantMs, lux: Math.max(0, Math.round(lux)) })
+    }
+  }
+  return samples
+}

@@ -1,0 +1,213 @@
+import { describe, expect, it } from 'vitest'
+import type { Obstruction, Scene } from '../light/index.ts'
+import { standing, transmittance, withTrials } from '../light/index.ts'
+import { seededRandom } from '../random/index.ts'
+import { solarDay } from '../sun/index.ts'
+import {
+  aimOf,
+  clockOffsetHours,
+  explainReadings,
+  logReadings,
+  lookAt,
+  readingFault,
+  simulateLog,
+  tellingLooks,
+  type Brightness,
+  type Look,
+  type Reading,
+} from './index.ts'
+
+const tree = (id: string, x: number, y: number, heightM = 9): Obstruction => ({
+  id,
+  name: id,
+  kind: 'tree',
+  x,
+  y,
+  trunkRadiusM: 0.2,
+  clearStemM: 1.5,
+  heightM,
+  crownRadiusM: 2.5,
+  crownShape: 'ellipsoid',
+  transmissionInLeaf: 0.15,
+  transmissionBare: 0.6,
+})
+const wall: Obstruction = {
+  id: 'wall',
+  name: 'wall',
+  kind: 'wall',
+  line: [
+    [-8, -3],
+    [8, -3],
+  ],
+  heightM: 3,
+  transmission: 0,
+  thicknessM: 0.3,
+}
+const drawn: Scene = {
+  latitudeDeg: 51.5,
+  longitudeDeg: -1.5,
+  northDeg: 15,
+  obstructions: [wall, tree('lime', -9, 0), tree('ash', 8, 1, 6)],
+}
+const DAY = '2026-06-14'
+
+/** Every second metre of a bed of eight by four, every forty minutes. */
+const looks: Look[] = solarDay(DAY, drawn.latitudeDeg, drawn.longitudeDeg)
+  .filter((s, i) => i % 4 === 0 && s.elevationDeg > 8)
+  .flatMap(({ instantMs }) =>
+    [-4, -2, 0, 2, 4].flatMap((x) => [-2, 0, 2].map((y) => ({ instantMs, x, y, z: 0 }))),
+  )
+const read = (truth: Scene, at: readonly Look[], seed = 3, errorRate = 0.1): Reading[] => {
+  const random = seededRandom(seed)
+  return at.map((look, i) => ({ ...look, id: String(i), seen: lookAt(truth, look, random, errorRate)! }))
+}
+
+describe('explaining readings', () => {
+  const ways: [string, Scene, string, string?][] = [
+    ['a felled lime', withTrials(drawn, [{ obstructionId: 'lime', gone: true }], DAY), 'gone', 'lime'],
+    [
+      'a wall taken down by half',
+      withTrials(drawn, [{ obstructionId: 'wall', heightM: 1.4 }], DAY),
+      'lowered',
+      'wall',
+    ],
+    [
+      'an ash grown by half',
+      withTrials(drawn, [{ obstructionId: 'ash', heightM: 10, crownRadiusM: 3.6 }], DAY),
+      'grown',
+      'ash',
+    ],
+    [
+      'a new block in the east',
+      {
+        ...drawn,
+        obstructions: [
+          ...drawn.obstructions,
+          {
+            id: 'block',
+            name: 'block',
+            kind: 'building',
+            ring: [
+              [7, -8],
+              [11, -8],
+              [11, 4],
+              [7, 4],
+            ],
+            heightM: 7,
+          },
+        ],
+      },
+      'new',
+    ],
+  ]
+  it.each(ways)('finds %s', (_, truth, what, obstructionId) => {
+    const { explanations, used } = explainReadings(drawn, read(truth, looks))
+    expect(used).toBe(looks.length)
+    expect(explanations[0]!.cause).toMatchObject({ what, ...(obstructionId ? { obstructionId } : {}) })
+    const asDrawn = explanations.find((e) => e.cause.what === 'as drawn')!
+    expect(explanations[0]!.explains.length).toBeGreaterThan(asDrawn.explains.length)
+    expect(explanations.reduce((sum, e) => sum + e.posterior, 0)).toBeCloseTo(1, 9)
+  })
+
+  it('says that nothing changed when nothing did, though one reading in ten is wrong', () => {
+    for (let seed = 1; seed <= 8; seed++) {
+      const some = read(drawn, looks, seed).filter((_, i) => i % 7 === seed % 7)
+      expect(explainReadings(drawn, some).explanations[0]!.cause.what).toBe('as drawn')
+    }
+  })
+
+  it('penalises by the readings: the criterion is that of Schwarz, -2 log L + k ln n', () => {
+    const { explanations } = explainReadings(drawn, read(drawn, looks))
+    const of = (what: string) => explanations.find((e) => e.cause.what === what)!
+    expect(of('as drawn').bic).toBeCloseTo(-2 * of('as drawn').logLikelihood, 9)
+    expect(of('gone').bic).toBeCloseTo(-2 * of('gone').logLikelihood + Math.log(looks.length), 9)
+  })
+
+  it('sets a reading aside when the sun stands behind its slope', () => {
+    const early = looks.reduce((a, b) => (b.instantMs < a.instantMs ? b : a))
+    const reading = {
+      ...early,
+      id: 'west slope',
+      seen: 'shade' as const,
+      ground: { slopeDeg: 40, aspectDeg: 270 },
+    }
+    expect(explainReadings(drawn, [reading]).unusable).toEqual(['west slope'])
+  })
+})
+
+describe('the next look', () => {
+  it('is where the explanations differ: in the shadow that would be gone', () => {
+    // Two readings in the lime's shadow that found sun leave little but how much of it is gone.
+    const inShadow = looks.filter((look) => {
+      const { day, rays } = aimOf(drawn, look, true)!
+      const [{ x, y, z, d }] = rays as [(typeof rays)[number]]
+      return transmittance([standing(drawn.obstructions[1]!, day)!], x, y, z, d) < 0.3
+    })
+    const found = inShadow.slice(0, 2).map((look, i): Reading => ({ ...look, id: String(i), seen: 'sun' }))
+    const [first] = tellingLooks(drawn, explainReadings(drawn, found), looks, 3)
+    expect(first!.bits).toBeGreaterThan(0.2)
+    expect(first!.expected.map((e) => e.seen)).toContain<Brightness>('sun')
+  })
+
+  it('is nowhere in a garden with nothing that could change', () => {
+    const bare = { ...drawn, obstructions: [] }
+    expect(tellingLooks(bare, explainReadings(bare, []), looks, 3)).toEqual([])
+  })
+})
+
+describe('a reading', () => {
+  it.each([
+    ['2026-06-14T12:00Z', undefined],
+    ['2026-06-14T23:30Z', 'sun down'],
+    ['2026-06-14T04:05Z', 'sun too low'],
+    ['2026-06-15T12:00Z', 'in the future'],
+  ] as const)('at %s: %s', (at, fault) => {
+    expect(readingFault(drawn, Date.parse(at), Date.parse('2026-06-14T23:59Z'))).toBe(fault)
+  })
+})
+
+describe('a light logger', () => {
+  const at = { x: 0, y: 1, z: 0 }
+  const fromMs = Date.parse('2026-06-01T00:00Z')
+  const samples = simulateLog(drawn, at, { fromMs, days: 14, everyMin: 10 }, seededRandom(11))
+  const log = { id: 'log', ...at, samples }
+
+  it('yields the share of the sun that the scene lets through, cloud set aside', () => {
+    const { readings, cloudy, steps } = logReadings(drawn, log)
+    expect(readings.length).toBeGreaterThan(30)
+    // Six days in ten have cloud.
+    expect(cloudy).toBeGreaterThan(0.15 * steps)
+    const off = readings.map((r) => {
+      const aim = aimOf(drawn, r, true)!
+      const [{ x, y, z, d }] = aim.rays as [(typeof aim.rays)[number]]
+      const solids = drawn.obstructions.map((o) => standing(o, aim.day)!)
+      return Math.abs((r.seen as number) - transmittance(solids, x, y, z, d))
+    })
+    // At a shadow's edge twenty minutes are part sun and part shade.
+    expect([...off].sort((a, b) => a - b)[Math.floor(off.length * 0.8)]).toBeLessThan(0.12)
+  })
+
+  it('finds the tree that went', () => {
+    const truth = withTrials(drawn, [{ obstructionId: 'lime', gone: true }], DAY)
+    const near = { x: -5, y: 0.5, z: 0 }
+    const log = {
+      id: 'log',
+      ...near,
+      samples: simulateLog(truth, near, { fromMs, days: 14, everyMin: 10 }, seededRandom(5)),
+    }
+    const { explanations } = explainReadings(drawn, logReadings(drawn, log).readings)
+    expect(explanations[0]!.cause).toMatchObject({ obstructionId: 'lime' })
+  })
+
+  it.each([0, 1, 6])('shows a clock that is %s hours out', (hours) => {
+    const shifted = samples.map((s) => ({ ...s, instantMs: s.instantMs + hours * 3_600_000 }))
+    expect(Math.abs(clockOffsetHours(drawn, shifted)! - hours)).toBeLessThan(0.6)
+  })
+
+  it('says nothing of a single dull day', () => {
+    const dull = { ...log, samples: samples.slice(0, 144).map((s) => ({ ...s, lux: s.lux * 0.1 })) }
+    const { readings, undecided, steps } = logReadings(drawn, dull)
+    expect(readings).toEqual([])
+    expect(undecided).toBe(steps)
+  })
+})

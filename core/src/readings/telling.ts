@@ -1,0 +1,153 @@
+import type { Ground, Obstruction, Scene } from '../light/index.ts'
+import { tried } from '../light/index.ts'
+import { Drawn, times, type Cause, type Explained } from './explain.ts'
+import { aimOf, brightnesses, likelihood, sharesPast, type Aim, type Brightness } from './reading.ts'
+
+/** Somewhere and some time a person could look. */
+export interface Look {
+  instantMs: number
+  x: number
+  y: number
+  z: number
+  ground?: Ground | null
+}
+
+export interface TellingLook extends Look {
+  /** Expected information of the reading, bits: how much it would settle between the explanations. */
+  bits: number
+  /** What the most believed explanations would have there, for showing why it is worth looking. */
+  expected: { cause: Cause; seen: Brightness }[]
+}
+
+/**
+ * Looking is for finding out whether something changed and what: however sure it is that nothing did, as drawn counts as
+ * no more than this among the explanations.
+ */
+const MOST_AS_DRAWN = 0.5
+const MOST_COMPARED = 400
+/** Looks of one round lie at least this far apart in place or time. */
+const APART_M = 1.5
+const APART_MS = 25 * 60_000
+const LEAST_BITS = 1e-4
+
+/**
+ * The readings that would settle most between explanations: those whose expected information is largest (Lindley 1956),
+ * spread over places and times.
+ *
+ * @param explained the readings so far, or of none
+ * @param looks what could be looked at, say points of the beds at every twenty minutes of today
+ * @returns most telling first; empty when nothing would tell
+ */
+export function tellingLooks(
+  scene: Scene,
+  explained: Pick<Explained, 'alternatives'>,
+  looks: readonly Look[],
+  most: number,
+): TellingLook[] {
+  const candidates = looks.flatMap((look) => {
+    const aim = aimOf(scene, look, true)
+    return aim ? [{ look, aim }] : []
+  })
+  const compared = worthComparing(explained)
+  const shares = sharesUnder(
+    scene,
+    candidates.map((c) => c.aim),
+    compared.map((e) => e.cause),
+  )
+  const weights = byInfluence(compared, shares)
+  const told = candidates.map(({ look }, i) => ({
+    ...look,
+    bits: bitsOf(weights, shares, i),
+    expected: compared.slice(0, 3).map(({ cause }, h) => ({ cause, seen: likeliest(shares[h]![i]!) })),
+  }))
+  const chosen: TellingLook[] = []
+  for (const look of told.sort((a, b) => b.bits - a.bits || a.instantMs - b.instantMs)) {
+    if (chosen.length === most || look.bits < LEAST_BITS) break
+    const near = chosen.some(
+      (c) =>
+        Math.hypot(c.x - look.x, c.y - look.y) < APART_M && Math.abs(c.instantMs - look.instantMs) < APART_MS,
+    )
+    if (!near) chosen.push(look)
+  }
+  return chosen
+}
+
+/** The alternatives with what each counts for, together 1. */
+function worthComparing({ alternatives }: Pick<Explained, 'alternatives'>): Explained['alternatives'] {
+  const drawn = alternatives.find((a) => a.cause.what === 'as drawn')
+  const others = alternatives.filter((a) => a !== drawn).slice(0, MOST_COMPARED)
+  const belief = others.reduce((sum, a) => sum + a.weight, 0)
+  const asDrawn = belief > 0 ? Math.min(MOST_AS_DRAWN, drawn?.weight ?? 0) : 1
+  const counted = others.map(({ cause, weight }) => ({
+    cause,
+    weight: ((1 - asDrawn) * weight) / Math.max(belief, 1e-300),
+  }))
+  return drawn ? [{ cause: drawn.cause, weight: asDrawn }, ...counted] : counted
+}
+
+/** A change that alters less than this share of what could be looked at is hardly worth finding. */
+const FULL_INFLUENCE = 0.03
+
+/** Weights of the alternatives, those that alter little of what could be looked at counting little; together 1. */
+function byInfluence(compared: Explained['alternatives'], shares: readonly Float64Array[]): number[] {
+  const drawn = shares[compared.findIndex((c) => c.cause.what === 'as drawn')]
+  const weights = compared.map(({ cause, weight }, h) => {
+    if (!drawn || cause.what === 'as drawn') return weight
+    let altered = 0
+    for (let i = 0; i < drawn.length; i++) if (Math.abs(shares[h]![i]! - drawn[i]!) > 0.3) altered++
+    return weight * Math.min(1, altered / drawn.length / FULL_INFLUENCE)
+  })
+  const others = weights.reduce((sum, w, h) => (compared[h]!.cause.what === 'as drawn' ? sum : sum + w), 0)
+  const asDrawn = compared.find((c) => c.cause.what === 'as drawn')?.weight ?? 0
+  return weights.map((w, h) =>
+    compared[h]!.cause.what === 'as drawn' || others === 0 ? w : ((1 - asDrawn) * w) / others,
+  )
+}
+
+/** What each cause lets through along every ray. */
+function sharesUnder(scene: Scene, aims: readonly Aim[], causes: readonly Cause[]): Float64Array[] {
+  const drawn = new Drawn(scene, aims)
+  const others = new Map<number, Float64Array>()
+  return causes.map((cause) => {
+    if (cause.what === 'as drawn') return drawn.all
+    if (cause.what === 'new') return times(drawn.all, sharesPast(aims, cause.building))
+    const k = scene.obstructions.findIndex((o) => o.id === cause.obstructionId)
+    if (!others.has(k)) others.set(k, drawn.without(k))
+    const changed = asTried(scene.obstructions[k]!, cause, aims)
+    return changed ? times(others.get(k)!, sharesPast(aims, changed)) : others.get(k)!
+  })
+}
+
+const asTried = (
+  o: Obstruction,
+  cause: Extract<Cause, { trial: object }>,
+  aims: readonly Aim[],
+): Obstruction | undefined => tried(o, cause.trial, aims.at(-1)?.day ?? '')
+
+const STEPS = 200
+/** Chances of each word and their entropy, bits, by share of light in steps. */
+const outcomes = Array.from({ length: STEPS + 1 }, (_, k) => {
+  const chances = brightnesses.map((seen) => likelihood(seen, k / STEPS))
+  return { chances, entropy: entropy(chances) }
+})
+
+/** Expected information of one look: entropy of what may be said, less what is left once the cause is known. */
+function bitsOf(weights: readonly number[], shares: readonly Float64Array[], i: number): number {
+  const mixed = [0, 0, 0]
+  let noise = 0
+  for (let h = 0; h < weights.length; h++) {
+    const outcome = outcomes[Math.round(shares[h]![i]! * STEPS)]!
+    for (let w = 0; w < 3; w++) mixed[w]! += weights[h]! * outcome.chances[w]!
+    noise += weights[h]! * outcome.entropy
+  }
+  return entropy(mixed) - noise
+}
+
+function entropy(p: readonly number[]): number {
+  return p.reduce((sum, v) => (v > 0 ? sum - v * Math.log2(v) : sum), 0)
+}
+
+function likeliest(share: number): Brightness {
+  const { chances } = outcomes[Math.round(share * STEPS)]!
+  return brightnesses[chances.indexOf(Math.max(...chances))]!
+}

@@ -1,0 +1,128 @@
+import { yearOf, type IsoDate } from '../dates/index.ts'
+import {
+  causesOf,
+  changedBetween,
+  fieldsBetween,
+  gardenField,
+  plotsOf,
+  withTrials,
+  yearsLater,
+  type GardenField,
+  type LightCause,
+  type LitPlace,
+  type SunHours,
+  type Trial,
+} from '../light/index.ts'
+import { hoursOf, type GardenModel, type LitPlanting } from './assess.ts'
+import { isOutside, lightFit } from './fit.ts'
+
+/** A planting that will leave the light it likes, or come back into it, as things grow and recorded plans are carried out. */
+export interface ComingChange {
+  plantingId: string
+  /** The first year, after the year of the question, in which it stands otherwise. */
+  year: number
+  leaves: boolean
+  now: SunHours
+  then: SunHours
+  /** What brings it about, largest first; hours between now and that year. */
+  causes: LightCause[]
+}
+
+/** What a what-if does to a planting. */
+export interface TrialEffect {
+  plantingId: string
+  now: SunHours
+  then: SunHours
+  outsideNow: boolean
+  outsideThen: boolean
+}
+
+/** A garden as far as the light goes. */
+export type LitGarden = Pick<GardenModel, 'scene'> & {
+  places: readonly LitPlace[]
+  plantings: readonly LitPlanting[]
+}
+
+/** Light that moves less than this, in hours, is not worth a line. */
+const LEAST_HOURS = 0.5
+
+/**
+ * Which plantings leave their range, or come back into it, in each coming year.
+ *
+ * @param on the day the garden stands at; each year is judged as it stands on the same day of it, under the same sun
+ * @param years how far to look
+ * @returns soonest first; those that stay as they are do not appear
+ */
+export function comingChanges(garden: LitGarden, on: IsoDate, years: number): ComingChange[] {
+  const { scene, places } = garden
+  const plots = plotsOf(places)
+  const fieldOn = (day: IsoDate) => gardenField(scene, places, { kind: 'season', on, standing: day }, plots)
+  const waiting = new Map(
+    garden.plantings.map((p) => {
+      const hoursIn = hoursOf(p, scene, on)
+      return [p, { hoursIn, outside: false }]
+    }),
+  )
+  const today = fieldOn(on)
+  for (const [p, w] of waiting) w.outside = isOutsideIn(p, w.hoursIn(today))
+  const found: ComingChange[] = []
+  for (let k = 1; k <= years && waiting.size > 0; k++) {
+    const day = yearsLater(on, k)
+    if (changedBetween(scene.obstructions, yearsLater(on, k - 1), day).length === 0) continue
+    const field = fieldOn(day)
+    const turned = [...waiting].filter(([p, w]) => isOutsideIn(p, w.hoursIn(field)) !== w.outside)
+    if (turned.length === 0) continue
+    const fields = fieldsBetween(scene, places, on, day, on)
+    for (const [p, w] of turned) {
+      found.push({
+        plantingId: p.id,
+        year: yearOf(day),
+        leaves: !w.outside,
+        now: w.hoursIn(today),
+        then: w.hoursIn(field),
+        causes: causesOf(fields, w.hoursIn),
+      })
+      waiting.delete(p)
+    }
+  }
+  return found
+}
+
+const isOutsideIn = (p: LitPlanting, hours: SunHours) => isOutside(lightFit(p.taxon, hours))
+
+/**
+ * What one or more what-ifs would do to every planting whose light they move.
+ *
+ * @returns largest move first
+ */
+export function trialEffects(garden: LitGarden, trials: readonly Trial[], on: IsoDate): TrialEffect[] {
+  const { scene, places } = garden
+  const plots = plotsOf(places)
+  const season = { kind: 'season', on } as const
+  const before = gardenField(scene, places, season, plots)
+  const after = gardenField(withTrials(scene, trials, on), places, season, plots)
+  return effectsBetween(garden, before, after, on)
+}
+
+export function effectsBetween(
+  garden: Pick<LitGarden, 'scene' | 'plantings'>,
+  before: GardenField,
+  after: GardenField,
+  on: IsoDate,
+): TrialEffect[] {
+  return garden.plantings
+    .map((p) => {
+      const hoursIn = hoursOf(p, garden.scene, on)
+      const now = hoursIn(before)
+      const then = hoursIn(after)
+      return {
+        plantingId: p.id,
+        now,
+        then,
+        outsideNow: isOutsideIn(p, now),
+        outsideThen: isOutsideIn(p, then),
+      }
+    })
+    .filter((e) => Math.abs(e.then.total - e.now.total) >= LEAST_HOURS || e.outsideNow !== e.outsideThen)
+    .sort((a, b) => Math.abs(b.then.total - b.now.total) - Math.abs(a.then.total - a.now.total))
+}

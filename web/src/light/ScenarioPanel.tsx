@@ -1,0 +1,128 @@
+import type { ScenarioRecord } from '@border/contract'
+import { dayMonthYear, quarterHours, type Trial } from '@border/core'
+import { Button, Input } from 'antd'
+import { useState } from 'react'
+import { errorText, useGardenWrite, useScenarios } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { counted } from '../frame/words.ts'
+import { trialClause } from './trialWords.ts'
+
+/** What-ifs kept under a name, and compared by what they would do. */
+export function ScenarioPanel({
+  trials,
+  onShow,
+}: {
+  trials: readonly Trial[]
+  onShow: (trials: readonly Trial[]) => void
+}) {
+  const { view, on, isHead } = useGardenContext()
+  const gardenId = view.garden.id
+  const { data: scenarios, error } = useScenarios(gardenId, on)
+  const [name, setName] = useState('')
+  const keep = useGardenWrite<{ name: string; trials: readonly Trial[] }>(
+    gardenId,
+    () => '/scenarios',
+    ({ name }) => `“${name}” is kept.`,
+  )
+  const drop = useGardenWrite<{ id: string }>(gardenId, ({ id }) => `/scenarios/${id}/withdraw`, 'Dropped.')
+  const nameOf = (id: string) =>
+    view.features.find((f) => f.id === id)?.name ?? 'something gone from the plan'
+  return (
+    <>
+      {trials.length === 0 ? (
+        <p className="soft">
+          Choose a tree, hedge, wall or building on the plan and try it higher, lower, limbed up, thinned,
+          older or gone. The light follows; keep what is worth comparing under a name.
+        </p>
+      ) : (
+        isHead && (
+          <form
+            className="row"
+            onSubmit={(e) => {
+              e.preventDefault()
+              if (name.trim()) keep.mutate({ name: name.trim(), trials }, { onSuccess: () => setName('') })
+            }}
+          >
+            <Input
+              aria-label="Name of this what-if"
+              placeholder="Name this what-if"
+              maxLength={80}
+              value={name}
+              onChange={(e) => setName(e.target.value)}
+            />
+            <Button type="primary" htmlType="submit" disabled={!name.trim()} loading={keep.isPending}>
+              Keep
+            </Button>
+          </form>
+        )
+      )}
+      {error && <p role="alert">{errorText(error)}</p>}
+      {scenarios && scenarios.length > 0 && (
+        <table className="scenarios">
+          <caption className="visually-hidden">What-ifs compared</caption>
+          <thead>
+            <tr>
+              <th scope="col">What if</th>
+              <th scope="col">outside</th>
+              <th scope="col">mean sun</th>
+            </tr>
+          </thead>
+          <tbody>
+            {scenarios.map((s) => (
+              <Row
+                key={s.id ?? 'as it stands'}
+                scenario={s}
+                says={s.trials.map((t) => trialClause(t, nameOf(t.obstructionId))).join('; ')}
+                onShow={() => onShow(s.trials)}
+                onDrop={isHead && s.id ? () => drop.mutate({ id: s.id! }) : undefined}
+              />
+            ))}
+          </tbody>
+        </table>
+      )}
+      {scenarios && scenarios.length > 1 && (
+        <small className="light-note">
+          Plantings outside the light they like, and mean hours over all beds, on the mean day of the growing
+          season as the garden stands on {dayMonthYear(on)}.
+        </small>
+      )}
+    </>
+  )
+}
+
+function Row({
+  scenario: s,
+  says,
+  onShow,
+  onDrop,
+}: {
+  scenario: ScenarioRecord
+  says: string
+  onShow: () => void
+  onDrop: (() => void) | undefined
+}) {
+  return (
+    <tr>
+      <th scope="row">
+        <button type="button" className="plain" onClick={onShow}>
+          {s.name}
+        </button>
+        <small>{says}</small>
+        {onDrop && (
+          <Button size="small" type="link" onClick={onDrop} aria-label={`Drop ${s.name}`}>
+            Drop
+          </Button>
+        )}
+      </th>
+      <td>
+        {counted(s.outside, 'planting')}
+        {s.id && (s.leaving > 0 || s.returning > 0) && (
+          <small>
+            {s.leaving} leave, {s.returning} come back
+          </small>
+        )}
+      </td>
+      <td>{quarterHours(s.meanHours)}</td>
+    </tr>
+  )
+}

@@ -1,0 +1,114 @@
+import { monthOf, type PointSky } from '@border/core'
+import { arc } from 'd3-shape'
+import { useMemo } from 'react'
+
+const SIZE = 292
+const R = 124
+const DEG = Math.PI / 180
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+
+/** Zenith in the middle, horizon the rim, as one looks up lying with the head to the north: east is on the left. */
+const spotOf = (azimuthDeg: number, elevationDeg: number): [number, number] => {
+  const r = ((90 - elevationDeg) / 90) * R
+  return [-r * Math.sin(azimuthDeg * DEG), -r * Math.cos(azimuthDeg * DEG)]
+}
+
+/** The sky of a point: what stands where, and the sun's way across it in the middle of every second month. */
+export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
+  const pieces = useMemo(() => blockedPieces(sky), [sky])
+  const paths = sky.paths.filter(({ day }) => day.slice(8) === '23')
+  return (
+    <figure className="sky">
+      <svg
+        viewBox={`${-SIZE / 2} ${-SIZE / 2} ${SIZE} ${SIZE}`}
+        width="100%"
+        role="img"
+        aria-label="The sky from this spot, east on the left: what blocks it, and the sun’s paths"
+      >
+        <circle r={R} className="sky-open" />
+        {pieces.map((p, i) => (
+          <path key={i} d={p.d} className="sky-blocked" opacity={0.25 + 0.7 * p.kept}>
+            <title>{sky.obstructions[p.blocker]?.name}</title>
+          </path>
+        ))}
+        {[30, 60].map((e) => (
+          <circle key={e} r={((90 - e) / 90) * R} className="sky-ring" />
+        ))}
+        {paths.map(({ day, points }) => {
+          const chosen = monthOf(day) === month
+          if (points.length === 0 || (!chosen && monthOf(day) > 6 && monthOf(day) !== 12)) return null
+          const at = points.map((p) => spotOf(p.azimuthDeg, p.elevationDeg))
+          const hours = points.filter((p) => Math.abs(p.solarHours * 6 - Math.round(p.solarHours) * 6) < 0.6)
+          const top = points.reduce((a, b) => (b.elevationDeg > a.elevationDeg ? b : a))
+          const label = spotOf(top.azimuthDeg, top.elevationDeg)
+          return (
+            <g key={day} className={chosen ? 'sky-path chosen' : 'sky-path'}>
+              <path d={`M${at.map((p) => p.map((v) => v.toFixed(1)).join(',')).join('L')}`} />
+              {chosen &&
+                hours.map((p) => {
+                  const [x, y] = spotOf(p.azimuthDeg, p.elevationDeg)
+                  return <circle key={p.solarHours} cx={x} cy={y} r={1.8} />
+                })}
+              <text x={label[0]} y={label[1] + (chosen ? -5 : -2)} textAnchor="middle">
+                {months[monthOf(day) - 1]}
+              </text>
+            </g>
+          )
+        })}
+        {(
+          [
+            ['N', 0],
+            ['E', 90],
+            ['S', 180],
+            ['W', 270],
+          ] as const
+        ).map(([name, azimuth]) => {
+          const [x, y] = spotOf(azimuth, -8)
+          return (
+            <text key={name} x={x} y={y + 4} textAnchor="middle" className="sky-point">
+              {name}
+            </text>
+          )
+        })}
+      </svg>
+      <figcaption>Looking up from the spot, head to the north. Rings at 30° and 60° high.</figcaption>
+    </figure>
+  )
+}
+
+interface Piece {
+  d: string
+  blocker: number
+  /** Share of the light kept out. */
+  kept: number
+}
+
+/** Runs of directions at one height with the same thing in the way, as pieces of rings. */
+function blockedPieces(sky: PointSky): Piece[] {
+  const azimuths = 360 / sky.azimuthStepDeg
+  const elevations = 90 / sky.elevationStepDeg
+  const ring = arc()
+  const pieces: Piece[] = []
+  const stepOf = (at: number) => `${sky.blocker[at]}|${Math.round((1 - sky.passing[at]!) * 5)}`
+  for (let e = 0; e < elevations; e++) {
+    for (let a = 0; a < azimuths;) {
+      const at = e * azimuths + a
+      let end = a + 1
+      while (end < azimuths && stepOf(e * azimuths + end) === stepOf(at)) end++
+      if (sky.passing[at]! < 0.95)
+        pieces.push({
+          blocker: sky.blocker[at]!,
+          kept: 1 - sky.passing[at]!,
+          d: ring({
+            innerRadius: R * (1 - ((e + 1) * sky.elevationStepDeg) / 90),
+            outerRadius: R * (1 - (e * sky.elevationStepDeg) / 90) + 0.3,
+            // d3 turns clockwise from the top; the sky seen from below turns the other way.
+            startAngle: -end * sky.azimuthStepDeg * DEG,
+            endAngle: -a * sky.azimuthStepDeg * DEG,
+          })!,
+        })
+      a = end
+    }
+  }
+  return pieces
+}

@@ -1,0 +1,112 @@
+import { monthOf, quarterHours, type PointSky } from '@border/core'
+
+const WIDTH = 300
+const HEIGHT = 96
+const LEFT = 22
+const BASE = 78
+const months = 'JFMAMJJASOND'
+
+/** Hours through the year by part of the day, under what open ground would get, and what takes the rest in one month. */
+export function YearHours({
+  sky,
+  month,
+  onMonth,
+}: {
+  sky: PointSky
+  month: number
+  onMonth: (month: number) => void
+}) {
+  const most = Math.max(4, ...sky.halfMonths.map((h) => h.openHours))
+  const top = Math.ceil(most / 4) * 4
+  const y = (hours: number) => BASE - (hours / top) * (BASE - 8)
+  const step = (WIDTH - LEFT - 4) / 24
+  const chosen = sky.halfMonths.filter((h) => monthOf(h.day) === month)
+  const meanOf = (value: (h: (typeof chosen)[number]) => number) =>
+    chosen.reduce((sum, h) => sum + value(h), 0) / Math.max(1, chosen.length)
+  const takers = sky.obstructions
+    .map((o, k) => ({ ...o, hours: meanOf((h) => h.takenHours[k]!) }))
+    .filter((o) => o.hours >= 0.125)
+    .sort((a, b) => b.hours - a.hours)
+  const monthName = new Date(Date.UTC(2000, month - 1)).toLocaleString('en-GB', {
+    month: 'long',
+    timeZone: 'UTC',
+  })
+  return (
+    <figure className="year-hours">
+      <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="group" aria-label="Hours of sun by month">
+        {[0, top / 2, top].map((h) => (
+          <g key={h}>
+            <line x1={LEFT} x2={WIDTH - 2} y1={y(h)} y2={y(h)} className="year-line" />
+            <text x={LEFT - 4} y={y(h) + 4} textAnchor="end">
+              {h}
+            </text>
+          </g>
+        ))}
+        {sky.halfMonths.map((h, i) => {
+          const x = LEFT + i * step
+          const { morning, midday, afternoon } = h.hours
+          return (
+            <g key={h.day}>
+              <rect
+                x={x}
+                width={step - 0.8}
+                y={y(h.openHours)}
+                height={BASE - y(h.openHours)}
+                className="year-open"
+              />
+              <rect
+                x={x}
+                width={step - 0.8}
+                y={y(morning)}
+                height={BASE - y(morning)}
+                className="year-morning"
+              />
+              <rect
+                x={x}
+                width={step - 0.8}
+                y={y(morning + midday)}
+                height={y(morning) - y(morning + midday)}
+                className="year-midday"
+              />
+              <rect
+                x={x}
+                width={step - 0.8}
+                y={y(morning + midday + afternoon)}
+                height={y(morning + midday) - y(morning + midday + afternoon)}
+                className="year-afternoon"
+              />
+            </g>
+          )
+        })}
+        {[...months].map((letter, m) => (
+          <g
+            key={m}
+            role="button"
+            tabIndex={0}
+            aria-label={`What takes the sun in month ${m + 1}`}
+            aria-pressed={m + 1 === month}
+            className={`year-month${m + 1 === month ? ' chosen' : ''}`}
+            onClick={() => onMonth(m + 1)}
+            onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onMonth(m + 1))}
+          >
+            <rect x={LEFT + 2 * m * step} y={0} width={2 * step} height={HEIGHT} fill="transparent" />
+            <text x={LEFT + (2 * m + 1) * step} y={HEIGHT - 4} textAnchor="middle">
+              {letter}
+            </text>
+          </g>
+        ))}
+      </svg>
+      <div className="year-key">
+        <i className="year-morning" /> to 10 <i className="year-midday" /> 10 to 14{' '}
+        <i className="year-afternoon" /> from 14 <i className="year-open" /> taken
+      </div>
+      <p>
+        {monthName}: {quarterHours(meanOf((h) => h.hours.total))} of{' '}
+        {quarterHours(meanOf((h) => h.openHours))}.{' '}
+        {takers.length === 0
+          ? 'Nothing takes a quarter of an hour.'
+          : `Taken by ${takers.map((t) => `${t.name} ${quarterHours(t.hours)}`).join(', ')}.`}
+      </p>
+    </figure>
+  )
+}

@@ -1,0 +1,125 @@
+import {
+  frozen,
+  isPlace,
+  litPlaceOf,
+  sceneOf,
+  tried,
+  withTrials,
+  type GardenField,
+  type LightPeriod,
+  type LitPlace,
+  type Obstruction,
+  type Scene,
+  type Trial,
+} from '@border/core'
+import { useMemo } from 'react'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { halfMonthOf, type PeriodName, type ViewName } from './look.ts'
+import { useGardenField, useTrialField, type Trying } from './useGardenField.ts'
+
+/** One scene of the two that are compared: what stands in it, from which day on the plan, and its light. */
+export interface LitScene {
+  scene: Scene
+  on: string
+  field: GardenField | undefined
+}
+
+export interface PlanLight {
+  before: LitScene
+  after: LitScene
+  places: readonly LitPlace[]
+  /** What is tried other than it stands, by obstruction; null when it is tried away. */
+  tried: ReadonlyMap<string, Obstruction | null>
+  refiningM: number | undefined
+}
+
+/**
+ * The two scenes that the screen compares, with their light: then and now or, while something is tried, as it stands and
+ * as tried.
+ */
+export function usePlanLight({
+  period: name,
+  then,
+  trials,
+  wanted,
+}: {
+  period: PeriodName
+  then: string | undefined
+  trials: ReadonlyMap<string, Trial>
+  wanted: ViewName
+}): PlanLight {
+  const { view, standing, on } = useGardenContext()
+  const scene = useMemo(() => sceneOf(view.garden, view.features), [view.garden, view.features])
+  const places = useMemo(
+    () =>
+      standing
+        .filter(isPlace)
+        .map(litPlaceOf)
+        .filter((p) => p !== undefined),
+    [standing],
+  )
+  const period = useMemo(
+    (): LightPeriod =>
+      name === 'season' ? { kind: 'season', on } : { kind: 'day', on: halfMonthOf(on), standing: on },
+    [name, on],
+  )
+  const sceneThen = useMemo(
+    () => ({ ...scene, obstructions: standingThen(scene, then ?? on) }),
+    [scene, then, on],
+  )
+
+  const triedNow = useMemo(() => {
+    const found = new Map<string, Obstruction | null>()
+    for (const trial of trials.values()) {
+      const o = scene.obstructions.find((x) => x.id === trial.obstructionId)
+      if (o) found.set(o.id, tried(o, trial, on) ?? null)
+    }
+    return found
+  }, [trials, scene, on])
+  const tries = triedNow.size > 0
+  const latestId = [...trials.keys()].at(-1)
+  // All but the one in hand are part of the scene that is held for it.
+  const othersKey = JSON.stringify([...trials.values()].slice(0, -1))
+  const sceneOthers = useMemo(
+    () => withTrials(scene, JSON.parse(othersKey) as Trial[], on),
+    [scene, othersKey, on],
+  )
+  const trying = useMemo(
+    (): Trying | undefined =>
+      latestId === undefined
+        ? undefined
+        : { obstructionId: latestId, changed: triedNow.get(latestId) ?? undefined },
+    [latestId, triedNow],
+  )
+
+  const wantsNow = tries || wanted !== 'before'
+  const wantsThen = !tries && wanted !== 'after' && then !== undefined
+  const periodThen = useMemo(() => ({ ...period, standing: then ?? on }), [period, then, on])
+  const now = useGardenField(scene, places, wantsNow ? period : undefined)
+  const before = useGardenField(scene, places, wantsThen ? periodThen : undefined)
+  const trial = useTrialField(sceneOthers, places, period, trying)
+
+  return useMemo(() => {
+    const asStands: LitScene = { scene, on, field: now.field }
+    return tries
+      ? {
+          before: asStands,
+          after: { scene: withTrials(scene, [...trials.values()], on), on, field: trial ?? now.field },
+          places,
+          tried: triedNow,
+          refiningM: now.refiningM,
+        }
+      : {
+          before: { scene: sceneThen, on: then ?? on, field: before.field },
+          after: asStands,
+          places,
+          tried: triedNow,
+          refiningM: [wantsNow ? now.refiningM : undefined, wantsThen ? before.refiningM : undefined].find(
+            (m) => m !== undefined,
+          ),
+        }
+  }, [tries, scene, sceneThen, on, then, now, before, trial, trials, triedNow, places, wantsNow, wantsThen])
+}
+
+const standingThen = (scene: Scene, then: string): Obstruction[] =>
+  scene.obstructions.map((o) => frozen(o, then)).filter((o) => o !== undefined)
