@@ -1,14 +1,21 @@
 import {
   actions,
+  brightnesses,
   isIsoDate,
   isTimeZone,
   plantingSources,
   type Assessment,
+  type Brightness,
+  type Cause,
   type Climate,
   type ComingChange,
+  type Explanation,
   type FileProblem,
+  type LightCause,
   type PlanFeature,
+  type SunHours,
   type Taxon,
+  type TellingLook,
   type Trial,
   type TrialEffect,
   type Window,
@@ -164,6 +171,8 @@ export const featureEventRequest = z.discriminatedUnion('action', [
   }),
 ])
 
+export type ObstructionEventRequest = z.infer<typeof featureEventRequest>
+
 const change = z.object({
   gone: z.boolean().optional(),
   grownYears: z.number().min(0).max(60).optional(),
@@ -171,7 +180,10 @@ const change = z.object({
   crownRadiusM: z.number().min(0).max(40).optional(),
   clearStemM: z.number().min(0).max(120).optional(),
   thinnedBy: z.number().min(0).max(0.99).optional(),
-  movedM: z.tuple([z.number().min(-500).max(500), z.number().min(-500).max(500)]).optional(),
+  movedM: z
+    .tuple([z.number().min(-500).max(500), z.number().min(-500).max(500)])
+    .readonly()
+    .optional(),
 })
 /** What was tried of an obstruction, or is believed of it, made so from a day. */
 export const obstructionChangeRequest = z.object({ date: isoDay, change })
@@ -227,6 +239,98 @@ export interface AssessmentView {
   assessments: Assessment[]
   decisions: DecisionRecord[]
 }
+
+// Readings and what they say
+
+const coordinate = z.number().min(-100_000).max(100_000)
+export const readingRequest = z.object({
+  /** UTC instant. */
+  at: z.iso.datetime(),
+  x: coordinate,
+  y: coordinate,
+  placeId: id.optional(),
+  seen: z.enum(brightnesses),
+})
+export type ReadingRequest = z.infer<typeof readingRequest>
+
+export const lightLogRequest = z.object({
+  name: shortText,
+  x: coordinate,
+  y: coordinate,
+  placeId: id.optional(),
+  /** The file, `time,lux`. */
+  csv: z.string().min(1).max(8_000_000),
+  /** Zone of times without an offset; the garden's unless given. */
+  timeZone: shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London').optional(),
+})
+export type LightLogRequest = z.infer<typeof lightLogRequest>
+
+export interface ReadingRecord {
+  id: string
+  at: string
+  x: number
+  y: number
+  placeId: string | null
+  seen: Brightness
+  by: string
+}
+
+export interface LightLogRecord {
+  id: string
+  name: string
+  x: number
+  y: number
+  placeId: string | null
+  firstAt: string
+  lastAt: string
+  sampleCount: number
+  /** Steps of twenty minutes that told something, and of all the ones set aside. */
+  readingCount: number
+  steps: number
+  cloudy: number
+  undecided: number
+}
+
+/** Readings of a garden, what explains them and where to look next. */
+export interface EvidenceView {
+  since: string
+  readings: ReadingRecord[]
+  logs: LightLogRecord[]
+  explanations: Explanation[]
+  used: number
+  unusable: string[]
+  telling: TellingLook[]
+}
+
+export type SuspicionDetail =
+  | { kind: 'unrecorded'; cause: Cause; posterior: number; explains: number; used: number }
+  | { kind: 'ahead'; change: ComingChange }
+  | { kind: 'changed'; plantingId: string; before: SunHours; now: SunHours; cause: LightCause }
+
+/** Something that seems to have changed, or is about to. */
+export interface SuspicionRecord {
+  id: string
+  detail: SuspicionDetail
+  firstSeen: string
+  lastSeen: string
+}
+export interface SuspicionsView {
+  /** The day the garden was last re-checked; null when it never was. */
+  checkedOn: string | null
+  suspicions: SuspicionRecord[]
+}
+/** Confirming one puts its change on the plan with its day. */
+export const suspicionRequest = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('dismissed') }),
+  z.object({ state: z.literal('confirmed'), date: isoDay.optional() }),
+])
+/** A simulated logger stands at a point for some days and sends what it saw. */
+export const simulatedLogRequest = z.object({
+  x: coordinate,
+  y: coordinate,
+  placeId: id.optional(),
+  name: shortText,
+})
 
 const target = z.object({ placeId: id, x: z.number(), y: z.number() })
 export type MoveTarget = z.infer<typeof target>

@@ -79,7 +79,7 @@ function lookWords(g: Grown, on: IsoDate, score: number, living: number): string
 }
 
 /** What really stands: the plan and what nobody has put on it. */
-function trulyStanding(sketch: SketchGarden, plan: Plan): (PlanFeature & { id: string })[] {
+export function trulyStanding(sketch: SketchGarden, plan: Plan): (PlanFeature & { id: string })[] {
   return plan.features.map((f, i) => {
     const events = sketch.unrecorded.filter((u) => u.feature === f.name).map((u) => u.event)
     const known = (f.properties.events as object[] | undefined) ?? []

@@ -2,12 +2,15 @@ import { library, type Plan } from '@border/core'
 import {
   addMember,
   insertEvents,
+  insertLog,
   insertPerson,
   insertPractice,
+  insertReading,
   insertStation,
   moveSite,
   readGardenFiles,
   saveGarden,
+  setStandInChanges,
   setStation,
   setWorkingException,
   setWorkingWeek,
@@ -18,6 +21,7 @@ import { almshouseTerrace } from './gardens/almshouseTerrace.ts'
 import { cliffLane } from './gardens/cliffLane.ts'
 import { netmakersYard } from './gardens/netmakersYard.ts'
 import { looksOf, type Grown } from './history.ts'
+import { lightReadOf } from './lightRead.ts'
 import type { SketchGarden } from './sketch.ts'
 import { DEMO_DATE, town, townWeather } from './town.ts'
 
@@ -87,6 +91,8 @@ async function loadGarden(
     return id
   }
   await applyMoves(trx, owner.personId, gardenId, sketch, byTag)
+  await setStandInChanges(trx, gardenId, sketch.unrecorded)
+  await readLight(trx, { gardenId, personId: owner.personId }, sketch, plan)
   const looks = looksOf(sketch, plan, grownOf(plan, plantings))
   await insertEvents(trx, [
     ...looks.map((l) => ({
@@ -106,6 +112,23 @@ async function loadGarden(
     })),
   ])
   return gardenId
+}
+
+/** What people and a logger saw of the light in the weeks before the demo's day, in the garden as it truly stands. */
+async function readLight(
+  trx: Db,
+  { gardenId, personId }: { gardenId: string; personId: string },
+  sketch: SketchGarden,
+  plan: Plan,
+): Promise<void> {
+  const { readings, logs } = lightReadOf(sketch, plan)
+  const placeIds = new Map(
+    (await trx('features').where({ garden_id: gardenId }).select('id', 'name')).map((f) => [f.name, f.id]),
+  )
+  for (const { place, ...r } of readings)
+    await insertReading(trx, gardenId, personId, { ...r, placeId: placeIds.get(place) })
+  for (const { place, samples, ...log } of logs)
+    await insertLog(trx, gardenId, personId, { ...log, placeId: placeIds.get(place) }, samples)
 }
 
 async function applyMoves(

@@ -4,14 +4,17 @@ import { randomBytes } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Logger } from 'pino'
+import type { Piscina } from 'piscina'
 import { connect, type Db } from './database/connect.ts'
 import { constraintRefusal, Refusal } from './errors.ts'
 import { gardenRoutes } from './routes/gardens.ts'
+import { lightRoutes } from './routes/light.ts'
 import { sessionRoutes } from './routes/session.ts'
 import { workRoutes } from './routes/work.ts'
 import { routerOf, type Route } from './routing.ts'
 import { sessions, signInLimit } from './session.ts'
 import { computePool } from './work/assess.ts'
+import { simulatedLogger } from './work/loggerService.ts'
 
 export interface AppOptions {
   databaseUrl: string
@@ -28,6 +31,7 @@ export interface AppOptions {
 export interface RunningApp {
   app: Express
   db: Db
+  pool: Piscina
   routes: readonly Route[]
   close: () => Promise<void>
 }
@@ -41,6 +45,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
     ...gardenRoutes,
     ...workRoutes(pool),
+    ...lightRoutes(pool, simulatedLogger),
   ]
 
   const app = express()
@@ -64,6 +69,7 @@ export function composeApp(options: AppOptions): RunningApp {
   return {
     app,
     db,
+    pool,
     routes,
     close: async () => {
       await session.close()

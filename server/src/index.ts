@@ -1,7 +1,8 @@
 /** What the command line, the demo and the tests use of the server. */
 export { composeApp } from './app.ts'
 export { connect, migrate, type Db } from './database/connect.ts'
-export { addMember, setStation } from './store/gardens.ts'
+export { addMember, setStandInChanges, setStation } from './store/gardens.ts'
+export { insertLog, insertReading } from './store/light.ts'
 export { insertPerson, insertPractice } from './store/people.ts'
 export { insertEvents, moveSite } from './store/plantings.ts'
 export { insertStation } from './store/weather.ts'

@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import pino from 'pino'
 import { composeApp } from './app.ts'
 import { migrate } from './database/connect.ts'
+import { startNightly } from './work/nightly.ts'
 
 /**
  * The server process. It keeps no state of its own: any number run beside each other over one database.
@@ -25,6 +26,7 @@ const running = composeApp({
   log,
 })
 await migrate(running.db)
+const stopNightly = await startNightly(DATABASE_URL, running.db, running.pool, log)
 const port = Number(process.env.PORT ?? 5180)
 const host = process.env.HOST ?? '127.0.0.1'
 const server = running.app.listen(port, host, (error) => {
@@ -37,7 +39,12 @@ const server = running.app.listen(port, host, (error) => {
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
-    server.close(() => void running.close().then(() => process.exit(0)))
+    server.close(
+      () =>
+        void stopNightly()
+          .then(running.close)
+          .then(() => process.exit(0)),
+    )
     server.closeIdleConnections()
     setTimeout(() => process.exit(0), 5000).unref()
   })

@@ -23,6 +23,7 @@ export const router = createBrowserRouter([
         errorElement: <RouteError />,
         children: [
           { index: true, element: <Navigate to="light" replace /> },
+          { path: 'now', lazy: screen(() => import('./now/NowScreen.tsx')) },
           { path: 'light', lazy: screen(() => import('./light/LightScreen.tsx')) },
           { path: 'verdicts', lazy: screen(() => import('./verdicts/VerdictsScreen.tsx')) },
           { path: 'season', lazy: screen(() => import('./season/SeasonScreen.tsx')) },

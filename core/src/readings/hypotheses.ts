@@ -75,7 +75,8 @@ export interface NewBlock {
   heightM: number
 }
 
-export const NEW_PARAMETERS = 4
+/** A block is told by the patch of sky it fills: bearing, width and height; how far off it stands hardly shows. */
+export const NEW_PARAMETERS = 3
 const DEPTH_M = 4
 const BEARING_STEP_DEG = 15
 const DISTANCES_M = [3, 5, 8, 12, 18, 27]

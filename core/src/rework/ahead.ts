@@ -104,6 +104,41 @@ export function trialEffects(garden: LitGarden, trials: readonly Trial[], on: Is
   return effectsBetween(garden, before, after, on)
 }
 
+/** What a what-if comes to for a whole garden. */
+export interface ScenarioEffect {
+  /** Plantings outside the light they like, and how many of them leave it or come back. */
+  outside: number
+  leaving: number
+  returning: number
+  /** Mean hours over all bed cells on the mean day of the growing season. */
+  meanHours: number
+}
+
+/** Several what-ifs side by side, each against the garden as it stands. */
+export function scenarioEffects(
+  garden: LitGarden,
+  scenarios: readonly (readonly Trial[])[],
+  on: IsoDate,
+): ScenarioEffect[] {
+  const { scene, places } = garden
+  const plots = plotsOf(places)
+  const fieldOf = (trials: readonly Trial[]) =>
+    gardenField(withTrials(scene, trials, on), places, { kind: 'season', on }, plots)
+  const before = fieldOf([])
+  const outsideNow = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(before)))
+  return scenarios.map((trials) => {
+    const after = fieldOf(trials)
+    const outsideThen = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(after)))
+    const cells = after.plots.flatMap((p) => [...p.hours.total])
+    return {
+      outside: outsideThen.filter(Boolean).length,
+      leaving: outsideThen.filter((out, i) => out && !outsideNow[i]).length,
+      returning: outsideThen.filter((out, i) => !out && outsideNow[i]).length,
+      meanHours: cells.reduce((sum, h) => sum + h, 0) / Math.max(1, cells.length),
+    }
+  })
+}
+
 export function effectsBetween(
   garden: Pick<LitGarden, 'scene' | 'plantings'>,
   before: GardenField,

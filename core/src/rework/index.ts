@@ -40,4 +40,13 @@ export {
   type LitPlanting,
   type PlantingModel,
 } from './assess.ts'
-export { comingChanges, effectsBetween, trialEffects, type ComingChange, type TrialEffect } from './ahead.ts'
+export {
+  comingChanges,
+  effectsBetween,
+  scenarioEffects,
+  trialEffects,
+  type ComingChange,
+  type LitGarden,
+  type ScenarioEffect,
+  type TrialEffect,
+} from './ahead.ts'

@@ -3,6 +3,7 @@ import knex, { type Knex } from 'knex'
 import { randomUUID } from 'node:crypto'
 import pg from 'pg'
 import * as ground from './001_ground.ts'
+import * as light from './002_light.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -13,7 +14,7 @@ export function connect(url: string, poolSize = 10): Db {
   return knex({ client: 'pg', connection: url, pool: { min: 0, max: poolSize } })
 }
 
-const migrations: Record<string, Knex.Migration> = { '001_ground': ground }
+const migrations: Record<string, Knex.Migration> = { '001_ground': ground, '002_light': light }
 
 /** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */
 export async function migrate(db: Db): Promise<void> {

@@ -162,12 +162,10 @@ export const gardenRoutes: Route[] = [
     writes: true,
     handle: async ({ db, garden, person, params, body }) => {
       const feature = await featureOf(db, garden.id, params.featureId!)
-      const value =
-        body.action === 'limbed' ? body.clearStemM : body.action === 'thinned' ? body.fraction : body.heightM
       if (body.action === 'limbed' && feature.kind !== 'tree')
         throw new Refusal(422, 'Only a tree can be limbed up.')
       if (!castsShade(feature)) throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
-      await insertFeatureEvent(db, feature.id, person.id, { date: body.date, action: body.action, value })
+      await insertFeatureEvent(db, feature.id, person.id, body)
     },
   }),
   route({

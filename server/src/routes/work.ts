@@ -11,7 +11,6 @@ import {
   type StoryEntry,
 } from '@border/contract'
 import { addDays, workingDays } from '@border/core'
-import type { Response } from 'express'
 import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -25,6 +24,7 @@ import { decide, notAssessed } from '../work/decide.ts'
 import { planSeason } from '../work/planSeason.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { dayAsked } from './gardens.ts'
+import { goneAway } from './goneAway.ts'
 
 const head = { garden: 'head' } as const
 const crew = { garden: 'crew' } as const
@@ -193,15 +193,6 @@ export function workRoutes(pool: Piscina): Route[] {
       },
     }),
   ]
-}
-
-/** Aborts when the one who asked has hung up before the answer. */
-function goneAway(res: Response): AbortSignal {
-  const controller = new AbortController()
-  res.once('close', () => {
-    if (!res.writableFinished) controller.abort()
-  })
-  return controller.signal
 }
 
 /** By the day it happened, then by when it was written down. */

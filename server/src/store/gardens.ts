@@ -1,4 +1,4 @@
-import type { FeatureRecord, GardenSummary, Role } from '@border/contract'
+import type { FeatureRecord, GardenSummary, ObstructionEventRequest, Role } from '@border/contract'
 import type { PlanFeature } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -66,6 +66,39 @@ export async function findGardenFor(
   return row && toGarden(row)
 }
 
+/** A garden for work that no person asked for, with the clock its practice stands at. */
+export async function findGardenForWork(
+  db: Db,
+  gardenId: string,
+): Promise<{ garden: GardenAccess; clock: { demoDate: string | null; usesRealToday: boolean } } | undefined> {
+  const row = await db('gardens')
+    .join('practices', 'practices.id', 'practice_id')
+    .where('gardens.id', gardenId)
+    .first<(Omit<GardenRow, 'role'> & { demo_date: string | null; use_real_today: boolean }) | undefined>(
+      ...gardenColumns.filter((c) => c !== 'role').map((c) => (c.includes('.') ? c : `gardens.${c}`)),
+      'demo_date',
+      'use_real_today',
+    )
+  if (!row) return undefined
+  return {
+    garden: toGarden({ ...row, role: 'keeper' }),
+    clock: { demoDate: row.demo_date, usesRealToday: row.use_real_today },
+  }
+}
+
+/** Gardens not re-checked on their practice's today. */
+export async function listGardensNotChecked(db: Db): Promise<string[]> {
+  const { rows } = await db.raw<{ rows: { id: string }[] }>(`
+    select g.id
+    from gardens g
+    join practices p on p.id = g.practice_id
+    left join rechecks r on r.garden_id = g.id
+    where r.on_date is distinct from
+      case when p.demo_date is not null and not p.use_real_today then p.demo_date
+           else (now() at time zone g.time_zone)::date end`)
+  return rows.map((r) => r.id)
+}
+
 export interface NewGarden {
   practiceId: string
   stationId: string | null
@@ -122,7 +155,20 @@ const featureColumns: (keyof FeatureRow)[] = [
   'to_date',
 ]
 
-const valueName = { limbed: 'clearStemM', thinned: 'fraction', lowered: 'heightM' } as const
+const valueName = {
+  limbed: 'clearStemM',
+  thinned: 'fraction',
+  lowered: 'heightM',
+  measured: 'heightM',
+} as const
+
+interface EventRow {
+  feature_id: string
+  on_date: string
+  action: keyof typeof valueName
+  value: number
+  crown_radius_m: number | null
+}
 
 /** Everything ever on the plan, with the events recorded since the file among its properties. */
 export async function listFeatures(db: Db, gardenId: string): Promise<FeatureRecord[]> {
@@ -134,16 +180,16 @@ export async function listFeatures(db: Db, gardenId: string): Promise<FeatureRec
     .join('features', 'features.id', 'feature_id')
     .where({ garden_id: gardenId, 'feature_events.withdrawn_at': null })
     .orderBy('on_date')
-    .select<{ feature_id: string; on_date: string; action: keyof typeof valueName; value: number }[]>(
-      'feature_id',
-      'on_date',
-      'action',
-      'value',
-    )
+    .select<EventRow[]>('feature_id', 'on_date', 'action', 'value', 'crown_radius_m')
   return rows.map((row) => {
     const recorded = events
       .filter((e) => e.feature_id === row.id)
-      .map((e) => ({ date: e.on_date, action: e.action, [valueName[e.action]]: e.value }))
+      .map((e) => ({
+        date: e.on_date,
+        action: e.action,
+        [valueName[e.action]]: e.value,
+        ...(e.crown_radius_m === null ? {} : { crownRadiusM: e.crown_radius_m }),
+      }))
     const fromFile = (row.properties.events as object[] | undefined) ?? []
     const all = [...fromFile, ...recorded]
     return {
@@ -197,16 +243,41 @@ export async function insertFeatureEvent(
   db: Db,
   featureId: string,
   personId: string,
-  event: { date: string; action: keyof typeof valueName; value: number },
+  event: { date: string } & ObstructionEventRequest,
 ): Promise<void> {
+  const { date, action } = event
   await db('feature_events').insert({
     id: randomUUID(),
     feature_id: featureId,
-    on_date: event.date,
-    action: event.action,
-    value: event.value,
+    on_date: date,
+    action,
+    value: action === 'limbed' ? event.clearStemM : action === 'thinned' ? event.fraction : event.heightM,
+    crown_radius_m: action === 'measured' ? (event.crownRadiusM ?? null) : null,
     person_id: personId,
   })
+}
+
+/** Puts right what the plan says of a feature; what it said is kept. Events stay those that were recorded. */
+export async function amendFeature(
+  db: Db,
+  { id, geometry, properties }: FeatureRow,
+  personId: string,
+  right: Pick<PlanFeature, 'geometry' | 'properties'>,
+): Promise<void> {
+  await db('feature_amendments').insert({
+    id: randomUUID(),
+    feature_id: id,
+    geometry: JSON.stringify(geometry),
+    properties: JSON.stringify(properties),
+    person_id: personId,
+  })
+  const { events: _, ...rest } = right.properties
+  await db('features')
+    .where({ id })
+    .update({
+      geometry: JSON.stringify(right.geometry),
+      properties: JSON.stringify(properties.events ? { ...rest, events: properties.events } : rest),
+    })
 }
 
 export async function withdrawFeature(db: Db, id: string): Promise<void> {
@@ -240,6 +311,29 @@ export async function setStation(db: Db, gardenId: string, stationId: string): P
 
 export async function setAmends(db: Db, gardenId: string, amends: boolean): Promise<void> {
   await db('gardens').where({ id: gardenId }).update({ amends_planting_ground: amends })
+}
+
+/** A change that truly happened in a made-up garden and that its plan does not know: for the stand-in logger alone. */
+export interface StandInChange {
+  feature: string
+  event: object
+}
+
+export async function standInChanges(db: Db, gardenId: string): Promise<StandInChange[]> {
+  const { extra } = await db('gardens')
+    .where({ id: gardenId })
+    .first<{ extra: Record<string, unknown> }>('extra')
+  return (extra.standInChanges as StandInChange[] | undefined) ?? []
+}
+
+export async function setStandInChanges(
+  db: Db,
+  gardenId: string,
+  changes: readonly StandInChange[],
+): Promise<void> {
+  await db('gardens')
+    .where({ id: gardenId })
+    .update({ extra: db.raw(`jsonb_set(extra, '{standInChanges}', ?::jsonb)`, [JSON.stringify(changes)]) })
 }
 
 /** Makes other changes of this garden wait until this transaction ends. */

@@ -1,5 +1,5 @@
 import type { MemberRecord, Role } from '@border/contract'
-import { civilDate } from '@border/core'
+import { civilDate, instantsOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
@@ -42,6 +42,14 @@ export async function findSignIn(
 /** Today as a practice stands: the demo's fixed day, or the real one in a zone. */
 export function todayOf(person: Pick<Person, 'demoDate' | 'usesRealToday'>, timeZone = 'UTC'): string {
   return person.demoDate && !person.usesRealToday ? person.demoDate : civilDate(new Date(), timeZone)
+}
+
+/** The instant a practice stands at: in a demo that stands at a fixed day, the time of day it really is, on that day. */
+export function nowOf(person: Pick<Person, 'demoDate' | 'usesRealToday'>, timeZone: string): number {
+  const now = Date.now()
+  if (!person.demoDate || person.usesRealToday) return now
+  const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone }).format(now)
+  return instantsOf(`${person.demoDate}T${clock}`, timeZone).at(-1) ?? now
 }
 
 export async function anyAccount(db: Db): Promise<boolean> {

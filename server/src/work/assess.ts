@@ -10,7 +10,12 @@ import {
   type Assessment,
   type GardenLight,
   type GardenModel,
+  type LitGarden,
+  type Look,
+  type Reading,
+  type Scene,
   type TargetPlace,
+  type Trial,
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
 import { availableParallelism } from 'node:os'
@@ -25,6 +30,9 @@ import { listPlantings } from '../store/plantings.ts'
 export interface ComputeTasks {
   light: { garden: Omit<GardenModel, 'reserved'>; then: string; on: string }
   judge: { garden: GardenModel; light: GardenLight; on: string }
+  ahead: { garden: LitGarden; on: string; years: number; ailing: string[] }
+  scenarios: { garden: LitGarden; on: string; trials: Trial[][] }
+  explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
 }
 
 /** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
@@ -39,7 +47,7 @@ export function computePool(): Piscina {
 }
 
 /** Bump when the computation changes, so that stored results of the old one are not used. */
-const COMPUTATION = 3
+export const COMPUTATION = 3
 
 /**
  * Every planting of a garden judged on a day, off the event loop; a day ahead is compared with today. The light, which takes seconds, is kept by all it was

@@ -1,6 +1,7 @@
 import type {
   AheadView,
   AssessmentView,
+  EvidenceView,
   GardenSummary,
   GardenView,
   MemberRecord,
@@ -8,6 +9,7 @@ import type {
   ScenarioRecord,
   SeasonView,
   SessionInfo,
+  SuspicionsView,
 } from '@border/contract'
 import type { Taxon } from '@border/core'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -67,6 +69,21 @@ export const useScenarios = (gardenId: string, on: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'scenarios', on],
     queryFn: ({ signal }) => get<ScenarioRecord[]>(`/gardens/${gardenId}/scenarios?on=${on}`, signal),
+  })
+
+export const useEvidence = (gardenId: string, enabled = true) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'evidence'],
+    queryFn: ({ signal }) => get<EvidenceView>(`/gardens/${gardenId}/light-evidence`, signal),
+    enabled,
+    // The looks worth taking today change as the day goes on.
+    refetchInterval: 20 * 60_000,
+  })
+
+export const useSuspicions = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'suspicions'],
+    queryFn: () => get<SuspicionsView>(`/gardens/${gardenId}/suspicions`),
   })
 
 export const useSeason = (gardenId: string) =>

@@ -13,6 +13,7 @@ import {
   useGardens,
   useSeason,
   useSignedIn,
+  useSuspicions,
 } from '../api/queries.ts'
 import { openVerdicts } from '../verdicts/standing.ts'
 import { useAsOf } from './asOf.ts'
@@ -140,7 +141,9 @@ function Links({ gardenId, search, on }: { gardenId: string; search: string; on:
   const outside = assessment?.assessments.filter((a) => a.outside).length
   const verdicts = assessment && openVerdicts(assessment, on).length
   const jobs = season?.jobs.filter((j) => j.state === 'open').length
+  const { data: suspicions } = useSuspicions(gardenId)
   const links: [path: string, label: string, count?: number][] = [
+    ['now', 'Now', suspicions?.suspicions.length],
     ['light', 'Light', outside],
     ['verdicts', 'Verdicts', verdicts],
     ['season', 'Season', jobs],

@@ -18,13 +18,14 @@ import type { Measure, PeriodName, Stretch, ViewName } from './look.ts'
 import { MomentBar } from './MomentBar.tsx'
 import { ObstructionPanel } from './ObstructionPanel.tsx'
 import { OutsideList } from './OutsideList.tsx'
+import { ReadingsPanel } from './ReadingsPanel.tsx'
 import { ScenarioPanel } from './ScenarioPanel.tsx'
 import { SpotPanel } from './SpotPanel.tsx'
 import { useMoment } from './useMoment.ts'
 import { usePlanLight } from './usePlanLight.ts'
 
 type Selected = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; at: Point } | undefined
-type Tab = 'now' | 'ahead' | 'what if'
+type Tab = 'now' | 'ahead' | 'what if' | 'readings'
 
 const STEP_M = 0.5
 
@@ -176,7 +177,7 @@ export function Screen() {
           )}
         </div>
         <aside aria-label="What the light says">
-          {selected?.kind === 'spot' && then && (
+          {selected?.kind === 'spot' && then && tab !== 'readings' && (
             <SpotPanel at={selected.at} then={then} onClose={() => setSelected(undefined)} />
           )}
           {selectedFeature && (
@@ -203,9 +204,10 @@ export function Screen() {
             value={tab}
             onChange={setTab}
             options={[
-              { value: 'now', label: 'Out of range' },
-              { value: 'ahead', label: 'Coming years' },
+              { value: 'now', label: 'Outside' },
+              { value: 'ahead', label: 'Ahead' },
               { value: 'what if', label: 'What ifs' },
+              { value: 'readings', label: 'Readings' },
             ]}
           />
           <div className="light-tab">
@@ -228,6 +230,12 @@ export function Screen() {
               <ScenarioPanel
                 trials={[...trials.values()]}
                 onShow={(chosen) => setTrials(new Map(chosen.map((t) => [t.obstructionId, t])))}
+              />
+            )}
+            {tab === 'readings' && (
+              <ReadingsPanel
+                spot={selected?.kind === 'spot' ? selected.at : undefined}
+                onSpot={(at) => setSelected({ kind: 'spot', at })}
               />
             )}
           </div>

@@ -1,4 +1,5 @@
 import { Button, Slider } from 'antd'
+import { compass } from './compass.ts'
 import type { MomentState } from './useMoment.ts'
 
 /** The hour of the day, to drag or to let run. */
@@ -39,6 +40,3 @@ function solarClock(hours: number): string {
   const minutes = Math.round(hours * 60)
   return `${String(Math.floor(minutes / 60)).padStart(2, '0')}:${String(minutes % 60).padStart(2, '0')}`
 }
-
-const points = ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west']
-export const compass = (azimuthDeg: number): string => `in the ${points[Math.round(azimuthDeg / 45) % 8]}`

@@ -23,8 +23,9 @@ const actionWords: Record<Action, string> = {
 
 interface Props {
   feature: FeatureRecord
-  trial: Trial | undefined
-  onTrial: (trial: Trial | undefined) => void
+  trial?: Trial | undefined
+  /** Absent where nothing can be tried out. */
+  onTrial?: (trial: Trial | undefined) => void
   onClose: () => void
 }
 
@@ -87,7 +88,7 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
         activeKey={open}
         onChange={setOpen}
         items={[
-          ...(solid
+          ...(solid && onTrial
             ? [
                 {
                   key: 'what if',

@@ -1,11 +1,9 @@
 import {
   groundOfPlace,
   isHotAfternoon,
-  isInside,
   lightClass,
   monthOf,
   quarterHours,
-  ringOf,
   sceneOf,
   skyViewFactor,
   standing,
@@ -18,23 +16,15 @@ import { Button } from 'antd'
 import { useEffect, useMemo, useState } from 'react'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { lightWorker } from './lightPool.ts'
+import { usePlaceAt } from './usePlaceAt.ts'
 import { SkyDiagram } from './SkyDiagram.tsx'
 import { YearHours } from './YearHours.tsx'
 
-const POT_REACH_M = 0.4
-
 /** What a marked spot gets: by part of the day, its sky, and its hours through the year. */
 export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onClose: () => void }) {
-  const { view, standing: features, on } = useGardenContext()
-  const place = useMemo(() => {
-    const pot = features.find(
-      (f) =>
-        f.kind === 'container' &&
-        f.geometry.type === 'Point' &&
-        Math.hypot(f.geometry.coordinates[0] - at[0], f.geometry.coordinates[1] - at[1]) < POT_REACH_M,
-    )
-    return pot ?? features.find((f) => f.kind === 'bed' && isInside(ringOf(f.geometry), at[0], at[1]))
-  }, [features, at])
+  const { view, on } = useGardenContext()
+  const placeAt = usePlaceAt()
+  const place = useMemo(() => placeAt(at), [placeAt, at])
   const scene = useMemo(() => sceneOf(view.garden, view.features), [view])
   const point = useMemo(() => ({ x: at[0], y: at[1], z: place ? surfaceHeightM(place) : 0 }), [at, place])
   const ground = (place && groundOfPlace(place)) ?? undefined

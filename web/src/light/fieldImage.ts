@@ -1,4 +1,4 @@
-import type { FieldHours, Plot } from '@border/core'
+import type { Plot } from '@border/core'
 import { rgb } from 'd3-color'
 import type { FieldImage } from '../plan/PlanDrawing.tsx'
 
@@ -13,7 +13,7 @@ export function fieldImage(
   { raster }: Plot,
   values: Float32Array,
   colourOf: (v: number) => string,
-): FieldImage {
+): Omit<FieldImage, 'bedIds'> {
   const { columns, rows, firstAt } = raster
   const canvas = document.createElement('canvas')
   canvas.width = columns
@@ -64,5 +64,3 @@ function pixelOf(colour: string): number {
   const { r, g, b } = rgb(colour)
   return new Uint32Array(new Uint8Array([r, g, b, 255]).buffer)[0]!
 }
-
-export type DayStretch = keyof FieldHours

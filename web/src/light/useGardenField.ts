@@ -82,7 +82,7 @@ export function useTrialField(
   period: LightPeriod,
   trying: Trying | undefined,
 ): GardenField | undefined {
-  const [field, setField] = useState<GardenField>()
+  const [found, setFound] = useState<{ key: string; field: GardenField }>()
   const holding = useRef<{ key: string; ready: Promise<void> }>(undefined)
   const latest = useRef<Trying | undefined>(undefined)
   const busy = useRef(false)
@@ -93,10 +93,7 @@ export function useTrialField(
   )
   useEffect(() => {
     latest.current = trying
-    if (!trying || key === undefined) {
-      setField(undefined)
-      return
-    }
+    if (!trying || key === undefined) return
     const worker = lightWorker('trials')
     if (holding.current?.key !== key)
       holding.current = { key, ready: worker.hold(scene, places, period, trying.obstructionId) }
@@ -104,14 +101,15 @@ export function useTrialField(
     const run = async () => {
       busy.current = true
       for (let next: Trying | undefined = trying; next;) {
-        await holding.current!.ready
-        const found = await worker.trial(next.changed)
-        if (latest.current) setField(found)
+        const { key: asked, ready } = holding.current!
+        await ready
+        const field = await worker.trial(next.changed)
+        if (latest.current) setFound({ key: asked, field })
         next = latest.current === next ? undefined : latest.current
       }
       busy.current = false
     }
     void run()
   }, [trying, key, scene, places, period])
-  return trying ? field : undefined
+  return found && found.key === key ? found.field : undefined
 }

@@ -1,0 +1,291 @@
+import {
+  featureRequest,
+  lightLogRequest,
+  obstructionChangeRequest,
+  readingRequest,
+  scenarioRequest,
+  simulatedLogRequest,
+  suspicionRequest,
+  type AheadView,
+  type EvidenceView,
+  type ScenarioRecord,
+  type SuspicionsView,
+} from '@border/contract'
+import {
+  addDays,
+  castsShade,
+  checkFeature,
+  clockOffsetHours,
+  instantsOf,
+  readingFault,
+  readLightLog,
+  sceneOf,
+  type LuxSample,
+  type ReadingFault,
+} from '@border/core'
+import type { Piscina } from 'piscina'
+import type { Db } from '../database/connect.ts'
+import { fileRefusal, notFound, Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import {
+  amendFeature,
+  findFeature,
+  insertFeatures,
+  listFeatures,
+  type GardenAccess,
+} from '../store/gardens.ts'
+import {
+  decideSuspicion,
+  findSuspicion,
+  insertLog,
+  insertReading,
+  insertScenario,
+  lastRecheck,
+  listOpenSuspicions,
+  withdraw,
+} from '../store/light.ts'
+import { nowOf, todayOf } from '../store/people.ts'
+import { changeObstruction, newBuilding } from '../work/changeObstruction.ts'
+import { compareScenarios, lightAhead, lightEvidence, surfaceOf } from '../work/light.ts'
+import type { LoggerService } from '../work/loggerService.ts'
+import { recheckGarden } from '../work/suspect.ts'
+import { dayAsked } from './gardens.ts'
+import { goneAway } from './goneAway.ts'
+
+const head = { garden: 'head' } as const
+const crew = { garden: 'crew' } as const
+const keeper = { garden: 'keeper' } as const
+
+const faultWords: Record<ReadingFault, string> = {
+  'in the future': 'This reading lies in the future.',
+  'sun down': 'The sun was below the horizon then: there is nothing to read.',
+  'sun too low': 'The sun was under 4° high then: such light tells nothing of what stands near.',
+}
+
+/** A logger's clock further out than this, hours, is another zone's or daylight saving's. */
+const CLOCK_OUT_HOURS = 0.75
+const SIMULATED_DAYS = 14
+
+export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/ahead',
+      access: keeper,
+      handle: async ({ db, garden, person, query }, { res }): Promise<AheadView> =>
+        lightAhead(
+          db,
+          pool,
+          garden,
+          dayAsked(query, 'on') ?? todayOf(person, garden.timeZone),
+          goneAway(res),
+        ),
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/scenarios',
+      access: keeper,
+      handle: async ({ db, garden, person, query }, { res }): Promise<ScenarioRecord[]> =>
+        compareScenarios(
+          db,
+          pool,
+          garden,
+          dayAsked(query, 'on') ?? todayOf(person, garden.timeZone),
+          goneAway(res),
+        ),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/scenarios',
+      access: head,
+      body: scenarioRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        const known = new Set((await listFeatures(db, garden.id)).filter(castsShade).map((f) => f.id))
+        const stray = body.trials.find((t) => !known.has(t.obstructionId))
+        if (stray) throw notFound('Something that is tried here')
+        return { scenarioId: await insertScenario(db, garden.id, person.id, body) }
+      },
+    }),
+    withdrawing('scenarios', 'scenarioId', 'This what-if', head),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/features/:featureId/amend',
+      access: head,
+      body: featureRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const row = await findFeature(db, garden.id, params.featureId!)
+        if (!row) throw notFound('This part of the plan')
+        const right = checkFeature(body.feature)
+        if (!right.ok) throw fileRefusal(right.problems)
+        if (right.value.kind !== row.kind)
+          throw new Refusal(422, `A ${row.kind} cannot be made a ${right.value.kind}.`)
+        await amendFeature(db, row, person.id, right.value)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/features/:featureId/change',
+      access: head,
+      body: obstructionChangeRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) =>
+        changeObstruction(db, { gardenId: garden.id, personId: person.id }, params.featureId!, body),
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/light-evidence',
+      access: keeper,
+      handle: async ({ db, garden, person }, { res }): Promise<EvidenceView> =>
+        lightEvidence(db, pool, garden, {
+          today: todayOf(person, garden.timeZone),
+          nowMs: nowOf(person, garden.timeZone),
+          signal: goneAway(res),
+        }),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/light-readings',
+      access: crew,
+      body: readingRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        await placeOf(db, garden, body.placeId)
+        const scene = sceneOf(garden, [])
+        const fault = readingFault(scene, Date.parse(body.at), nowOf(person, garden.timeZone))
+        if (fault) throw new Refusal(422, faultWords[fault])
+        return { readingId: await insertReading(db, garden.id, person.id, body) }
+      },
+    }),
+    withdrawing('light-readings', 'readingId', 'This reading', crew),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/light-logs',
+      access: crew,
+      body: lightLogRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        await placeOf(db, garden, body.placeId)
+        const zone = body.timeZone ?? garden.timeZone
+        const read = readLightLog(body.csv, zone, nowOf(person, garden.timeZone), body.name)
+        if (!read.ok) throw fileRefusal(read.problems)
+        checkClock(garden, read.value, zone)
+        return { logId: await insertLog(db, garden.id, person.id, body, read.value) }
+      },
+    }),
+    withdrawing('light-logs', 'logId', 'This log', crew),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/light-logs/simulated',
+      access: crew,
+      body: simulatedLogRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        const place = await placeOf(db, garden, body.placeId)
+        const today = todayOf(person, garden.timeZone)
+        const [fromMs] = instantsOf(`${addDays(today, -SIMULATED_DAYS)}T00:00`, garden.timeZone)
+        const samples = await loggers.read(db, garden, {
+          at: { x: body.x, y: body.y, ...surfaceOf(place) },
+          fromMs: fromMs!,
+          days: SIMULATED_DAYS,
+        })
+        return { logId: await insertLog(db, garden.id, person.id, body, samples) }
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/suspicions',
+      access: keeper,
+      handle: async ({ db, garden }): Promise<SuspicionsView> => ({
+        checkedOn: await lastRecheck(db, garden.id),
+        suspicions: (await listOpenSuspicions(db, garden.id)).map((s) => ({
+          id: s.id,
+          detail: s.detail,
+          firstSeen: s.first_seen,
+          lastSeen: s.last_seen,
+        })),
+      }),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/recheck',
+      access: crew,
+      handle: async ({ db, garden, person }) =>
+        recheckGarden(db, pool, garden, {
+          today: todayOf(person, garden.timeZone),
+          nowMs: nowOf(person, garden.timeZone),
+        }),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/suspicions/:suspicionId',
+      access: head,
+      body: suspicionRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const suspicion = await findSuspicion(db, garden.id, params.suspicionId!)
+        if (!suspicion) throw notFound('This suspicion')
+        if (suspicion.state === 'dismissed' || suspicion.state === 'confirmed')
+          throw new Refusal(409, `This was ${suspicion.state} already.`)
+        const { detail } = suspicion
+        if (body.state === 'confirmed' && detail.kind === 'unrecorded') {
+          const { cause } = detail
+          const date = body.date ?? todayOf(person, garden.timeZone)
+          if (cause.what === 'new') await insertFeatures(db, garden.id, [newBuilding(cause.building, date)])
+          else if (cause.what !== 'as drawn') {
+            const { obstructionId, ...change } = cause.trial
+            await changeObstruction(
+              db,
+              { gardenId: garden.id, personId: person.id },
+              obstructionId,
+              obstructionChangeRequest.parse({ date, change }),
+            )
+          }
+        }
+        await decideSuspicion(db, suspicion.id, person.id, body.state)
+      },
+    }),
+  ]
+}
+
+const tables = {
+  scenarios: 'scenarios',
+  'light-readings': 'light_readings',
+  'light-logs': 'light_logs',
+} as const
+
+function withdrawing(
+  path: keyof typeof tables,
+  param: string,
+  what: string,
+  access: typeof head | typeof crew,
+): Route {
+  return route({
+    method: 'post',
+    path: `/gardens/:gardenId/${path}/:${param}/withdraw`,
+    access,
+    writes: true,
+    handle: async ({ db, garden, params }) => {
+      if (!(await withdraw(db, tables[path], garden.id, params[param]!))) throw notFound(what)
+    },
+  })
+}
+
+async function placeOf(db: Db, garden: GardenAccess, placeId: string | undefined) {
+  if (!placeId) return undefined
+  const place = (await listFeatures(db, garden.id)).find((f) => f.id === placeId)
+  if (!place) throw notFound('This place')
+  return place
+}
+
+/** @throws {Refusal} when the days of a log are not centred on the sun's noon */
+function checkClock(garden: GardenAccess, samples: readonly LuxSample[], zone: string): void {
+  const out = clockOffsetHours(sceneOf(garden, []), samples)
+  if (out === undefined || Math.abs(out) < CLOCK_OUT_HOURS) return
+  const hours = Math.round(Math.abs(out) * 4) / 4
+  throw new Refusal(
+    422,
+    `The light of this log comes ${hours} h too ${out > 0 ? 'late' : 'early'} for clocks of ${zone}: it was written in another time zone, or without daylight saving. Say which zone its clock kept. Nothing was saved.`,
+  )
+}

@@ -1,0 +1,48 @@
+import PgBoss from 'pg-boss'
+import type { Piscina } from 'piscina'
+import type { Logger } from 'pino'
+import type { Db } from '../database/connect.ts'
+import { findGardenForWork, listGardensNotChecked } from '../store/gardens.ts'
+import { nowOf, todayOf } from '../store/people.ts'
+import { recheckGarden } from './suspect.ts'
+
+const ALL = 'recheck-all'
+const ONE = 'recheck'
+/** Each night, Universal Time; a garden already looked at on its own today is passed over. */
+const NIGHTLY = '20 2 * * *'
+
+/**
+ * Re-checks every garden each night, and on start those that the last night missed. The queue is in the database, so that
+ * any number of processes share the work and each garden is looked at once.
+ *
+ * @returns stops it, letting work under way finish
+ */
+export async function startNightly(
+  databaseUrl: string,
+  db: Db,
+  pool: Piscina,
+  log: Logger,
+): Promise<() => Promise<void>> {
+  const boss = new PgBoss({ connectionString: databaseUrl, schema: 'queue', max: 3 })
+  boss.on('error', (err) => log.error({ err }, 'the queue of nightly work'))
+  await boss.start()
+  await boss.createQueue(ALL, { name: ALL, policy: 'singleton' })
+  await boss.createQueue(ONE, { name: ONE, retryLimit: 2 })
+  await boss.work(ALL, async () => {
+    for (const gardenId of await listGardensNotChecked(db))
+      await boss.send(ONE, { gardenId }, { singletonKey: gardenId, singletonSeconds: 600 })
+  })
+  await boss.work<{ gardenId: string }>(ONE, async (jobs) => {
+    for (const { data } of jobs) {
+      const found = await findGardenForWork(db, data.gardenId)
+      if (!found) continue
+      const { garden, clock } = found
+      const today = todayOf(clock, garden.timeZone)
+      await recheckGarden(db, pool, garden, { today, nowMs: nowOf(clock, garden.timeZone) })
+      log.info({ gardenId: garden.id, today }, 're-checked')
+    }
+  })
+  await boss.schedule(ALL, NIGHTLY)
+  await boss.send(ALL, {})
+  return () => boss.stop({ graceful: true, timeout: 4000 })
+}

@@ -1,0 +1,53 @@
+import type { ObstructionChangeRequest } from '@border/contract'
+import { addDays, dayMonthYear, type Cause } from '@border/core'
+import { Button, DatePicker } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+
+/** Puts a believed change on the plan with its day; something new stands there as a building, to be measured. */
+export function ConfirmCause({ cause }: { cause: Exclude<Cause, { what: 'as drawn' }> }) {
+  const { view, today } = useGardenContext()
+  const [day, setDay] = useState(addDays(today, -30))
+  const change = useGardenWrite<ObstructionChangeRequest>(
+    view.garden.id,
+    () => `/features/${'obstructionId' in cause ? cause.obstructionId : ''}/change`,
+    ({ date }) => `On the plan from ${dayMonthYear(date)}.`,
+  )
+  const build = useGardenWrite<{ feature: unknown }>(
+    view.garden.id,
+    () => '/features',
+    'On the plan. Measure it when you can, and put it right.',
+  )
+  const confirm = () => {
+    if (cause.what === 'new') {
+      const { ring, heightM } = cause.building
+      build.mutate({
+        feature: {
+          type: 'Feature',
+          properties: { kind: 'building', name: 'New building, as read from the light', heightM, from: day },
+          geometry: { type: 'Polygon', coordinates: [[...ring, ring[0]]] },
+        },
+      })
+      return
+    }
+    const { obstructionId: _, ...rest } = cause.trial
+    change.mutate({ date: day, change: rest })
+  }
+  return (
+    <div className="row">
+      <DatePicker
+        aria-label="Since when"
+        size="small"
+        format="D MMM YYYY"
+        allowClear={false}
+        value={dayjs(day)}
+        onChange={(d) => d && setDay(d.format('YYYY-MM-DD'))}
+      />
+      <Button size="small" type="primary" loading={change.isPending || build.isPending} onClick={confirm}>
+        Put it on the plan
+      </Button>
+    </div>
+  )
+}

@@ -1,0 +1,330 @@
+import type { EvidenceView, LightLogRequest, ReadingRequest } from '@border/contract'
+import {
+  brightnesses,
+  civilDate,
+  instantsOf,
+  type Brightness,
+  type Point,
+  type TellingLook,
+} from '@border/core'
+import { Alert, Button, DatePicker, Select, Upload } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { useState } from 'react'
+import { errorText, useEvidence, useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { counted, shortDate } from '../frame/words.ts'
+import { beliefWords, causeWords } from './causeWords.ts'
+import { ConfirmCause } from './ConfirmCause.tsx'
+import { usePlaceAt } from './usePlaceAt.ts'
+
+export const seenWords: Record<Brightness, string> = { sun: 'Sun', dappled: 'Dappled', shade: 'Shade' }
+
+/** Readings by eye and by logger, what explains them, and where to look next. */
+export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpot: (at: Point) => void }) {
+  const { view, isCrew } = useGardenContext()
+  const { data: evidence, error } = useEvidence(view.garden.id)
+  const [time, setTime] = useState<Dayjs>()
+  if (error) return <p role="alert">{errorText(error)}</p>
+  return (
+    <>
+      {isCrew && <TapReading spot={spot} time={time} onTime={setTime} />}
+      {!evidence ? (
+        <p className="soft">Weighing the readings.</p>
+      ) : (
+        <>
+          <Explanations evidence={evidence} />
+          <Telling
+            looks={evidence.telling}
+            onLook={(look) => {
+              onSpot([look.x, look.y])
+              setTime(inZone(look.instantMs, view.garden.timeZone))
+            }}
+          />
+          <Taken evidence={evidence} onSpot={onSpot} />
+        </>
+      )}
+      {isCrew && <LogReading spot={spot} />}
+    </>
+  )
+}
+
+/** The wall clock of a garden at an instant, as the picker shows it. */
+const inZone = (ms: number, timeZone: string): Dayjs =>
+  dayjs(new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }).format(ms))
+
+/** The time of day it is, on the garden’s today: a demo may stand at another day than the calendar on the wall. */
+const wallClock = (today: string, timeZone: string): Dayjs =>
+  dayjs(`${today}T${inZone(Date.now(), timeZone).format('HH:mm')}`)
+
+function TapReading({
+  spot,
+  time,
+  onTime,
+}: {
+  spot: Point | undefined
+  time: Dayjs | undefined
+  onTime: (time: Dayjs | undefined) => void
+}) {
+  const { view, today } = useGardenContext()
+  const { timeZone } = view.garden
+  const placeAt = usePlaceAt()
+  const place = spot && placeAt(spot)
+  const record = useGardenWrite<ReadingRequest>(
+    view.garden.id,
+    () => '/light-readings',
+    ({ seen }) => `${seenWords[seen]} recorded.`,
+  )
+  const tap = (seen: Brightness) => {
+    const [instantMs] = instantsOf((time ?? wallClock(today, timeZone)).format('YYYY-MM-DDTHH:mm'), timeZone)
+    if (!spot || instantMs === undefined) return
+    record.mutate(
+      {
+        at: new Date(instantMs).toISOString(),
+        x: spot[0],
+        y: spot[1],
+        seen,
+        ...(place ? { placeId: place.id } : {}),
+      },
+      { onSuccess: () => onTime(undefined) },
+    )
+  }
+  return (
+    <section aria-label="Take a reading">
+      <h2>What is the light here?</h2>
+      <p className="soft">
+        {spot
+          ? `At the marked spot${place ? ` in ${place.name}` : ''}, ${time ? time.format('D MMM, HH:mm') : 'now'}:`
+          : 'Mark the spot on the plan, then say what you see.'}
+      </p>
+      <div className="taps">
+        {brightnesses.map((seen) => (
+          <Button
+            key={seen}
+            size="large"
+            disabled={!spot}
+            loading={record.isPending && record.variables?.seen === seen}
+            onClick={() => tap(seen)}
+          >
+            {seenWords[seen]}
+          </Button>
+        ))}
+      </div>
+      <DatePicker
+        aria-label="When it was seen"
+        size="small"
+        showTime={{ format: 'HH:mm' }}
+        format="D MMM YYYY, HH:mm"
+        placeholder="now"
+        value={time ?? null}
+        onChange={(t) => onTime(t ?? undefined)}
+      />
+    </section>
+  )
+}
+
+function Explanations({ evidence }: { evidence: EvidenceView }) {
+  const { view, isHead } = useGardenContext()
+  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'Something'
+  const { explanations, used } = evidence
+  if (used === 0)
+    return (
+      <p className="soft">
+        No readings in the last months. Two or three a day at the times named below soon tell whether the plan
+        still holds.
+      </p>
+    )
+  const shown = explanations.filter((e, i) => i < 4 && (i === 0 || e.posterior > 0.002))
+  return (
+    <section aria-label="What explains the readings">
+      <h2>What explains {counted(used, 'reading')}</h2>
+      <ol className="explanations">
+        {shown.map((e, i) => (
+          <li key={i}>
+            <span className="spread">
+              <b>{causeWords(e.cause, nameOf)}</b>
+            </span>
+            <span className="belief">
+              <i style={{ width: `${Math.max(1, e.posterior * 100)}%` }} />
+            </span>
+            <small>
+              {beliefWords(e)}; explains {e.explains.length} of {used}
+            </small>
+            {i === 0 && isHead && e.cause.what !== 'as drawn' && <ConfirmCause cause={e.cause} />}
+          </li>
+        ))}
+      </ol>
+      {evidence.unusable.length > 0 && (
+        <small>
+          {counted(evidence.unusable.length, 'reading')} left out: the sun was behind the ground there.
+        </small>
+      )}
+    </section>
+  )
+}
+
+function Telling({ looks, onLook }: { looks: readonly TellingLook[]; onLook: (look: TellingLook) => void }) {
+  const { view } = useGardenContext()
+  const placeAt = usePlaceAt()
+  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'something'
+  const clock = (ms: number) =>
+    new Intl.DateTimeFormat('en-GB', {
+      hour: '2-digit',
+      minute: '2-digit',
+      timeZone: view.garden.timeZone,
+    }).format(ms)
+  if (looks.length === 0)
+    return (
+      <p className="soft">
+        Nothing left today would tell more: the sun is down, or nothing stands in its way.
+      </p>
+    )
+  return (
+    <section aria-label="Where to look today">
+      <h2>Where looking tells most today</h2>
+      <ul className="effects">
+        {looks.map((look) => (
+          <li key={`${look.instantMs}|${look.x}|${look.y}`}>
+            <button type="button" className="plain" onClick={() => onLook(look)}>
+              <span>
+                <b>{clock(look.instantMs)}</b> {placeAt([look.x, look.y])?.name ?? 'on the plan'},{' '}
+                {look.x.toFixed(1)} E {look.y.toFixed(1)} N
+                {look.expected.length > 1 && (
+                  <small className="block">
+                    {look.expected
+                      .slice(0, 2)
+                      .map((e) => `${seenWords[e.seen].toLowerCase()} if ${shortCause(e.cause, nameOf)}`)
+                      .join(', ')}
+                  </small>
+                )}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function shortCause(cause: TellingLook['expected'][number]['cause'], nameOf: (id: string) => string): string {
+  if (cause.what === 'as drawn') return 'as drawn'
+  return cause.what === 'new' ? 'something new' : `${nameOf(cause.obstructionId)} ${cause.what}`
+}
+
+function Taken({ evidence, onSpot }: { evidence: EvidenceView; onSpot: (at: Point) => void }) {
+  const { view, isCrew } = useGardenContext()
+  const { timeZone } = view.garden
+  const withdraw = useGardenWrite<{ path: string }>(view.garden.id, ({ path }) => path, 'Taken back.')
+  const places = new Map(view.features.map((f) => [f.id, f.name]))
+  const [latest] = evidence.readings
+  const time = new Intl.DateTimeFormat('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone,
+  })
+  return (
+    <section aria-label="Readings taken">
+      <h2>Taken since {shortDate(civilDate(new Date(evidence.since), timeZone))}</h2>
+      {evidence.readings.length > 0 && latest && (
+        <p>
+          {counted(evidence.readings.length, 'look')} by eye, the last {time.format(new Date(latest.at))}:{' '}
+          <button type="button" className="plain link" onClick={() => onSpot([latest.x, latest.y])}>
+            {seenWords[latest.seen].toLowerCase()}
+            {latest.placeId ? ` in ${places.get(latest.placeId)}` : ''}
+          </button>
+          .{' '}
+          {isCrew && (
+            <Button
+              size="small"
+              type="link"
+              onClick={() => withdraw.mutate({ path: `/light-readings/${latest.id}/withdraw` })}
+            >
+              Take it back
+            </Button>
+          )}
+        </p>
+      )}
+      {evidence.logs.map((log) => (
+        <p key={log.id}>
+          <button type="button" className="plain link" onClick={() => onSpot([log.x, log.y])}>
+            {log.name}
+          </button>
+          , {time.format(new Date(log.firstAt))} to {time.format(new Date(log.lastAt))}: {log.readingCount}{' '}
+          times of day read, {Math.round((100 * (log.cloudy + log.undecided)) / Math.max(1, log.steps))} % set
+          aside as cloud.{' '}
+          {isCrew && (
+            <Button
+              size="small"
+              type="link"
+              onClick={() => withdraw.mutate({ path: `/light-logs/${log.id}/withdraw` })}
+            >
+              Take it back
+            </Button>
+          )}
+        </p>
+      ))}
+      {evidence.readings.length === 0 && evidence.logs.length === 0 && <p className="soft">None.</p>}
+    </section>
+  )
+}
+
+const zones = Intl.supportedValuesOf('timeZone')
+
+function LogReading({ spot }: { spot: Point | undefined }) {
+  const { view } = useGardenContext()
+  const placeAt = usePlaceAt()
+  const place = spot && placeAt(spot)
+  const [zone, setZone] = useState(view.garden.timeZone)
+  const read = useGardenWrite<LightLogRequest>(view.garden.id, () => '/light-logs', 'The log is read.')
+  const stand = useGardenWrite<Omit<LightLogRequest, 'csv'>>(
+    view.garden.id,
+    () => '/light-logs/simulated',
+    'The made-up logger has sent a fortnight.',
+  )
+  const at = spot && { x: spot[0], y: spot[1], ...(place ? { placeId: place.id } : {}) }
+  return (
+    <section aria-label="Read a light logger">
+      <h2>From a light logger</h2>
+      <p className="soft">
+        A file with the columns time and lux, from a logger that stood at the marked spot. Cloudy spells are
+        found and set aside.
+      </p>
+      <div className="row">
+        <Select
+          size="small"
+          aria-label="Time zone of the logger’s clock"
+          showSearch
+          value={zone}
+          onChange={setZone}
+          style={{ width: 170 }}
+          options={[...new Set(['UTC', view.garden.timeZone, ...zones])].map((z) => ({ value: z, label: z }))}
+        />
+        <Upload
+          accept=".csv,text/csv"
+          showUploadList={false}
+          disabled={!at}
+          beforeUpload={async (file) => {
+            if (at) read.mutate({ ...at, name: file.name, csv: await file.text(), timeZone: zone })
+            return false
+          }}
+        >
+          <Button size="small" disabled={!at} loading={read.isPending}>
+            Read a file
+          </Button>
+        </Upload>
+      </div>
+      {read.error && <Alert type="error" title={errorText(read.error)} />}
+      <Button
+        size="small"
+        disabled={!at}
+        loading={stand.isPending}
+        onClick={() =>
+          at && stand.mutate({ ...at, name: `Made-up logger${place ? ` in ${place.name}` : ''}` })
+        }
+      >
+        Let the made-up logger stand here a fortnight
+      </Button>
+    </section>
+  )
+}

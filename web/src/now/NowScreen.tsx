@@ -1,0 +1,186 @@
+import type { JobRecord, SuspicionRecord } from '@border/contract'
+import { causeClause, dayMonthYear, daysBetween, quarterHours } from '@border/core'
+import { Button } from 'antd'
+import { Link, useLocation } from 'react-router'
+import { errorText, useEvidence, useGardenWrite, useSeason, useSuspicions } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { minutesText, shortDate } from '../frame/words.ts'
+import { beliefWords, causeWords } from '../light/causeWords.ts'
+import './now.css'
+
+/** What a caretaker opens in the morning: what seems to have changed, with the check that would settle it, and what can be done today. */
+export function Screen() {
+  const { view, isCrew } = useGardenContext()
+  const { data, error } = useSuspicions(view.garden.id)
+  const recheck = useGardenWrite<object>(view.garden.id, () => '/recheck', 'Looked at everything again.')
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>Now</h1>
+          <p>
+            {data?.checkedOn
+              ? `The plan, its growth and the readings were last gone through on ${dayMonthYear(data.checkedOn)}.`
+              : 'The plan, its growth and the readings are gone through every night.'}
+          </p>
+        </div>
+        <div className="screen-tools">
+          {isCrew && (
+            <Button loading={recheck.isPending} onClick={() => recheck.mutate({})}>
+              Go through it now
+            </Button>
+          )}
+        </div>
+      </header>
+      <div className="screen-body now">
+        <section>
+          <h2>What seems to have changed</h2>
+          {error && <p role="alert">{errorText(error)}</p>}
+          {data?.suspicions.length === 0 && (
+            <p className="soft">
+              Nothing. Readings of the light, growth over the next two years and recorded changes all agree
+              with what stands and grows here.
+            </p>
+          )}
+          {data?.suspicions.map((s) => (
+            <Suspicion key={s.id} suspicion={s} />
+          ))}
+        </section>
+        <OpenJobs />
+      </div>
+    </>
+  )
+}
+
+function Suspicion({ suspicion }: { suspicion: SuspicionRecord }) {
+  const { view, isHead } = useGardenContext()
+  const decide = useGardenWrite<{ state: 'dismissed' | 'confirmed' }>(
+    view.garden.id,
+    () => `/suspicions/${suspicion.id}`,
+    ({ state }) => (state === 'dismissed' ? 'Dismissed: it will not be raised again.' : 'On the plan.'),
+  )
+  const isReading = suspicion.detail.kind === 'unrecorded'
+  return (
+    <article className="suspicion">
+      <SuspicionText suspicion={suspicion} />
+      <div className="row">
+        {isHead && isReading && (
+          <Button
+            size="small"
+            type="primary"
+            loading={decide.isPending}
+            onClick={() => decide.mutate({ state: 'confirmed' })}
+          >
+            It is so: put it on the plan
+          </Button>
+        )}
+        {isHead && (
+          <Button size="small" onClick={() => decide.mutate({ state: 'dismissed' })}>
+            Dismiss
+          </Button>
+        )}
+        <small>since {shortDate(suspicion.firstSeen)}</small>
+      </div>
+    </article>
+  )
+}
+
+function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionRecord }) {
+  const { view } = useGardenContext()
+  const { search } = useLocation()
+  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'Something'
+  const plantingOf = (id: string) => view.plantings.find((p) => p.id === id)
+  switch (detail.kind) {
+    case 'unrecorded':
+      return (
+        <>
+          <h3>{causeWords(detail.cause, nameOf)}</h3>
+          <p>
+            {beliefWords(detail)}: it explains {detail.explains} of {detail.used} readings, more than the plan
+            does. <Check />
+          </p>
+        </>
+      )
+    case 'ahead': {
+      const planting = plantingOf(detail.change.plantingId)
+      const [cause] = detail.change.causes
+      return (
+        <>
+          <h3>
+            <span className="taxon">{planting?.taxon.botanical ?? 'A planting'}</span> leaves the light it
+            likes in {detail.change.year}
+          </h3>
+          <p>
+            {quarterHours(detail.change.now.total)} of sun now, {quarterHours(detail.change.then.total)} then
+            {cause ? `: ${causeClause(cause)}` : ''}.{' '}
+            <Link to={{ pathname: '../light', search }}>See it on the plan</Link>
+          </p>
+        </>
+      )
+    }
+    case 'changed': {
+      const planting = plantingOf(detail.plantingId)
+      return (
+        <>
+          <h3>
+            <span className="taxon">{planting?.taxon.botanical ?? 'A planting'}</span> stands outside its
+            light
+          </h3>
+          <p>
+            {causeClause(detail.cause)}: {quarterHours(detail.before.total)} before,{' '}
+            {quarterHours(detail.now.total)} now, and nothing is decided.{' '}
+            <Link to={{ pathname: '../verdicts', search: `?planting=${detail.plantingId}` }}>
+              Weigh the verdict
+            </Link>
+          </p>
+        </>
+      )
+    }
+  }
+}
+
+/** The next look that would settle a suspicion. */
+function Check() {
+  const { view } = useGardenContext()
+  const { data } = useEvidence(view.garden.id)
+  const [look] = data?.telling ?? []
+  if (!look) return 'Look again on the next clear day.'
+  const clock = new Intl.DateTimeFormat('en-GB', {
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: view.garden.timeZone,
+  }).format(look.instantMs)
+  return `To settle it, look today at ${clock}, ${look.x.toFixed(1)} m east and ${look.y.toFixed(1)} m north on the plan.`
+}
+
+function OpenJobs() {
+  const { view, today } = useGardenContext()
+  const { search } = useLocation()
+  const { data: season } = useSeason(view.garden.id)
+  const open = (season?.jobs ?? [])
+    .filter((j) => j.state === 'open' && j.window.earliest <= today && today <= j.window.latest)
+    .sort((a, b) => (a.window.latest < b.window.latest ? -1 : 1))
+  return (
+    <section>
+      <h2>Jobs that can be done today</h2>
+      {season && open.length === 0 && <p className="soft">None: no job’s window is open.</p>}
+      <ul className="plain-list now-jobs">
+        {open.map((job) => (
+          <li key={job.id}>
+            <Link to={{ pathname: '../season', search }}>{job.title}</Link>
+            <small>
+              {minutesText(job.minutes)}; {staysOpen(job, today)}
+            </small>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function staysOpen(job: JobRecord, today: string): string {
+  const days = daysBetween(today, job.window.latest)
+  return days === 0
+    ? 'last day of its window'
+    : `open ${days} ${days === 1 ? 'day' : 'days'} more, best to ${shortDate(job.window.bestTo)}`
+}
