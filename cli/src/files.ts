@@ -1,14 +1,4 @@
-import {
-  isIsoDate,
-  planMetres,
-  problemText,
-  readPlan,
-  readPoints,
-  sceneOf,
-  solarPosition,
-  sunHours,
-  type FileResult,
-} from '@border/core'
+import { problemText, solarPosition, type FileResult } from '@border/core'
 import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { BadInput, Misuse } from './say.ts'
@@ -24,7 +14,8 @@ export function readText(path: string): string {
   }
 }
 
-function accepted<T>(result: FileResult<T>): T {
+/** What a file holds; its problems are bad input. */
+export function accepted<T>(result: FileResult<T>): T {
   if (!result.ok) throw new BadInput(result.problems.map(problemText))
   return result.value
 }
@@ -41,7 +32,7 @@ export function optionsOf<T extends NonNullable<Parameters<typeof parseArgs>[0]>
   }
 }
 
-function numberOption(name: string, text: unknown): number {
+export function numberOption(name: string, text: unknown): number {
   const value = typeof text === 'string' && text.trim() !== '' ? Number(text) : NaN
   if (!Number.isFinite(value)) throw new Misuse(`--${name} takes a number`)
   return value
@@ -67,55 +58,4 @@ export function sunCommand(args: string[]): string {
   return values.json
     ? JSON.stringify({ azimuthDeg, elevationDeg })
     : `azimuth ${azimuthDeg.toFixed(2)}° clockwise from true north, elevation ${elevationDeg.toFixed(2)}° (geometric)`
-}
-
-/** `border light plan.geojson --points points.csv --dates 2026-03-20,2026-06-21 --json` */
-export function lightCommand(args: string[]): string {
-  const { values, positionals } = optionsOf(args, {
-    points: { type: 'string' },
-    dates: { type: 'string' },
-    json: { type: 'boolean' },
-  })
-  const [planFile, ...more] = positionals
-  if (!planFile || more.length > 0 || !values.points || !values.dates)
-    throw new Misuse('light takes one plan file, --points FILE and --dates DAY[,DAY...]')
-  const dates = values.dates.split(',').map((d) => d.trim())
-  const wrong = dates.filter((d) => !isIsoDate(d))
-  const problems = wrong.map((d) => `--dates: ${d || 'an empty entry'} is not a date like 2026-09-14`)
-  const plan = readPlan(readText(planFile), planFile)
-  const points = readPoints(readText(values.points), values.points)
-  for (const read of [plan, points]) if (!read.ok) problems.push(...read.problems.map(problemText))
-  if (problems.length > 0) throw new BadInput(problems)
-  const { garden, features } = accepted(plan)
-  const scene = sceneOf(
-    garden,
-    features.map((f, i) => ({ ...f, id: String(i) })),
-  )
-  const named = accepted(points).map((p) => {
-    const [x, y] = planMetres(garden, [p.x, p.y])
-    return { ...p, x, y }
-  })
-  const hours = dates.flatMap((date) =>
-    sunHours(scene, named, { kind: 'day', on: date }).map((h, i) => ({
-      point: named[i]!.name,
-      date,
-      sunHours: h.total,
-      morningHours: h.morning,
-      middayHours: h.midday,
-      afternoonHours: h.afternoon,
-    })),
-  )
-  if (values.json) return JSON.stringify({ hours })
-  const header = 'point,date,sun_hours,morning_hours,midday_hours,afternoon_hours'
-  const quoted = (name: string) => (/[",\n]/.test(name) ? `"${name.replaceAll('"', '""')}"` : name)
-  return [
-    header,
-    ...hours.map((h) =>
-      [
-        quoted(h.point),
-        h.date,
-        ...[h.sunHours, h.morningHours, h.middayHours, h.afternoonHours].map((v) => v.toFixed(2)),
-      ].join(','),
-    ),
-  ].join('\n')
 }

@@ -1,4 +1,5 @@
-import { lightCommand, sunCommand } from './files.ts'
+import { sunCommand } from './files.ts'
+import { lightCommand } from './light.ts'
 import { BadInput, Misuse, say } from './say.ts'
 
 const usage = `Seasoned Border
@@ -14,6 +15,14 @@ const usage = `Seasoned Border
                         a garden from plan.geojson, plantings.csv and weather.csv
   ./border light PLAN.geojson --points POINTS.csv --dates DAY[,DAY...] [--json]
                         hours of direct sun at points
+  ./border light PLAN.geojson --field DAY [--season] [--standing DAY] [--less DAY] [--cell M] [--geojson|--json]
+                        the same for every cell of the beds, or the difference to another day's garden
+  ./border light PLAN.geojson --plantings PLANTINGS.csv --affected THEN,NOW | --ahead DAY[,YEARS] [--json]
+                        plantings outside the light they like, or that will leave it
+  ./border light PLAN.geojson --explain [--readings READINGS.csv] [--log LIGHT.csv --at X,Y[,Z]] [--zone ZONE] [--json]
+                        which unrecorded change accounts for what was seen
+  ./border light PLAN.geojson --simulate-log --at X,Y[,Z] --from DAY [--days N] [--seed N]
+                        what a light logger standing there would write
   ./border sun --lat DEG --lon DEG --at INSTANT [--json]
                         where the sun stands
 

@@ -25,6 +25,7 @@ export {
   readLightLog,
   readPlantings,
   readPoints,
+  readReadings,
   readWeather,
   type Located,
   type PlantingRow,

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { instantsOf, isIsoDate, type IsoDate } from '../dates/index.ts'
 import type { DailyWeather } from '../climate/index.ts'
 import type { LightPoint } from '../light/index.ts'
-import type { LuxSample } from '../readings/index.ts'
+import { brightnesses, type LuxSample, type Reading } from '../readings/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
 
 const blank = (v: unknown) => (typeof v === 'string' && v.trim() === '' ? undefined : v)
@@ -94,11 +94,13 @@ const MOST_SAMPLES = 200_000
 const LOCAL_TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(:\d{2})?$/
 const ZONED_TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})$/
 
+const timeText = text(40).refine(
+  (t) => (LOCAL_TIME.test(t) || ZONED_TIME.test(t)) && !Number.isNaN(Date.parse(t.replace(' ', 'T'))),
+  'must be a time like 2026-06-14T09:30 or 2026-06-14T08:30Z',
+)
+
 const lightRow = z.object({
-  time: text(40).refine(
-    (t) => (LOCAL_TIME.test(t) || ZONED_TIME.test(t)) && !Number.isNaN(Date.parse(t.replace(' ', 'T'))),
-    'must be a time like 2026-06-14T09:30 or 2026-06-14T08:30Z',
-  ),
+  time: timeText,
   lux: number(0, 250_000),
 })
 
@@ -134,6 +136,40 @@ export function readLightLog(
     else samples.push({ instantMs, lux: r.lux })
   }
   return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: samples }
+}
+
+const readingRow = z.object({
+  time: timeText,
+  x: number(-1e6, 1e6),
+  y: number(-1e6, 1e6),
+  z: optional(number(0, 200)),
+  seen: z.enum(brightnesses, `must be one of: ${brightnesses.join(', ')}`),
+})
+
+/**
+ * Reads light seen by eye: `time,x,y[,z],seen` in plan coordinates. A time without an offset is the clock of a zone; in the
+ * hour that autumn repeats it is the first.
+ *
+ * @returns readings named by their line
+ */
+export function readReadings(
+  csv: string,
+  timeZone: string,
+  nowMs: number,
+  file = 'readings.csv',
+): FileResult<Reading[]> {
+  const { rows, problems } = readTable(csv, readingRow, file)
+  const readings: Reading[] = []
+  for (const r of rows) {
+    const wrong = (message: string) => problems.push({ file, line: r.line, column: 'time', message })
+    const written = r.time.replace(' ', 'T')
+    const [instantMs] = ZONED_TIME.test(r.time) ? [Date.parse(written)] : instantsOf(written, timeZone)
+    if (instantMs === undefined)
+      wrong(`${r.time} did not happen in ${timeZone}: the clocks went forward over it`)
+    else if (instantMs > nowMs) wrong(`${r.time} lies in the future`)
+    else readings.push({ id: `line ${r.line}`, instantMs, x: r.x, y: r.y, z: r.z ?? 0, seen: r.seen })
+  }
+  return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: readings }
 }
 
 /** Reads `weather.csv`: `day,min_c,max_c,rain_mm`, days ascending, each once. */

@@ -42,11 +42,22 @@ export interface Explained {
 
 type Building = Extract<Obstruction, { kind: 'building' }>
 
-/**
- * Belief, before any reading, that something has changed. It is shared alike among the kinds of change, something new
- * being one, and within a kind among the obstructions.
- */
+/** Belief, before any reading, that something has changed. */
 const BELIEF_IN_CHANGE = 0.5
+
+/**
+ * How often each kind of change is met, one against another: things go, are cut down and come new more often than they
+ * are thinned or limbed up unseen. Working values; within a kind the obstructions count alike.
+ */
+const OFTEN: Record<HiddenChange | 'new', number> = {
+  gone: 3,
+  lowered: 3,
+  grown: 3,
+  new: 4,
+  thinned: 1,
+  limbed: 1,
+  raised: 1,
+}
 
 /**
  * Which unrecorded change best accounts for readings: as drawn, each obstruction otherwise, or something new. Each kind
@@ -178,7 +189,7 @@ interface Tried {
 
 /** How many of the first blocks are closed in on. */
 const CLOSED_IN = 4
-const PICKS = 80
+const PICKS = 150
 
 /** The best block that is on nobody's feet, and a spread of others; nothing without readings. */
 function searchBlocks(
@@ -253,10 +264,13 @@ function logMean(logs: readonly number[]): number {
 
 /** Belief in each cause before any reading. */
 function priors(causes: readonly Cause[]): number[] {
-  const kinds = new Map<string, number>()
+  const kinds = new Map<Cause['what'], number>()
   for (const { what } of causes) kinds.set(what, (kinds.get(what) ?? 0) + 1)
+  const often = [...kinds.keys()].reduce((sum, what) => sum + (what === 'as drawn' ? 0 : OFTEN[what]), 0)
   return causes.map(({ what }) =>
-    what === 'as drawn' ? 1 - BELIEF_IN_CHANGE : BELIEF_IN_CHANGE / (kinds.size - 1) / kinds.get(what)!,
+    what === 'as drawn'
+      ? 1 - BELIEF_IN_CHANGE
+      : (BELIEF_IN_CHANGE * OFTEN[what]) / Math.max(1, often) / kinds.get(what)!,
   )
 }
 

@@ -14,7 +14,7 @@ export interface Variant {
   parameters: number
 }
 
-const LOWERED_TO = [0.2, 0.35, 0.5, 0.65, 0.8]
+const LOWERED_TO = [0.15, 0.25, 0.35, 0.45, 0.55, 0.7, 0.85]
 const GROWN_TO = [1.15, 1.3, 1.5, 1.8, 2.2]
 const THINNED_BY = [0.3, 0.5, 0.7]
 const LIMBED_TO = [0.2, 0.3, 0.4, 0.55, 0.7]

@@ -14,6 +14,7 @@ export { explainReadings, type Cause, type Explained, type Explanation } from '.
 export { tellingLooks, type Look, type TellingLook } from './telling.ts'
 export { hideChange, lookAt, type HiddenScene, type SimulatedChange } from './simulate.ts'
 export {
+  CLOCK_OUT_HOURS,
   clearSkyLux,
   clockOffsetHours,
   logReadings,

@@ -136,7 +136,10 @@ function addStretch(found: LogReadings, log: LightLog, shares: readonly Share[])
   }
 }
 
-/** Days in a log whose middle is looked at for the clock. */
+/** A log whose light comes this far from the sun's noon, hours, kept another clock: daylight saving or another zone. */
+export const CLOCK_OUT_HOURS = 0.75
+
+/** Light from which a day is taken to have begun. */
 const LEAST_LIT_LUX = 300
 
 /**

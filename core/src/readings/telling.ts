@@ -24,7 +24,7 @@ export interface TellingLook extends Look {
  * no more than this among the explanations.
  */
 const MOST_AS_DRAWN = 0.5
-const MOST_COMPARED = 400
+const MOST_COMPARED = 600
 /** Looks of one round lie at least this far apart in place or time. */
 const APART_M = 1.5
 const APART_MS = 25 * 60_000

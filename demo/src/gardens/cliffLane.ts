@@ -84,6 +84,7 @@ export const cliffLane: SketchGarden = {
       transmissionBare: 0.65,
       leafFrom: '05-08',
       leafTo: '10-20',
+      health: 'failing',
       note: 'Dieback in the crown since 2023; inspection due.',
       events: [{ date: '2025-08-14', action: 'thinned', fraction: 0.3 }],
     }),
@@ -156,6 +157,8 @@ export const cliffLane: SketchGarden = {
         drainage: 'fair',
         wind: 'sheltered',
         viewedFrom: [0, 90],
+        slopeDeg: 9,
+        aspectDeg: 180,
       },
     ),
     line(

@@ -15,6 +15,7 @@ import {
   addDays,
   castsShade,
   checkFeature,
+  CLOCK_OUT_HOURS,
   clockOffsetHours,
   instantsOf,
   readingFault,
@@ -62,8 +63,6 @@ const faultWords: Record<ReadingFault, string> = {
   'sun too low': 'The sun was under 4° high then: such light tells nothing of what stands near.',
 }
 
-/** A logger's clock further out than this, hours, is another zone's or daylight saving's. */
-const CLOCK_OUT_HOURS = 0.75
 const SIMULATED_DAYS = 14
 
 export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {

@@ -1,11 +1,12 @@
 import { causeClause, monthOf, quarterHours, yearOf, type ComingChange, type LightCause } from '@border/core'
+import { memo } from 'react'
 import { Link } from 'react-router'
 import { errorText, useAhead } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Effects } from './EffectsList.tsx'
 
 /** Plantings that will leave the light they like, year by year, and the changes that are waiting to happen. */
-export function AheadList({
+export const AheadList = memo(function AheadList({
   selectedId,
   onSelect,
   onObstruction,
@@ -63,7 +64,7 @@ export function AheadList({
       </small>
     </>
   )
-}
+})
 
 function Coming({
   change: c,
@@ -97,11 +98,11 @@ function Coming({
             {quarterHours(c.now.total)} now, {quarterHours(c.then.total)} then
           </span>
         </small>
-        {c.causes[0] && (
-          <small>
-            {causeClause(c.causes[0])}: {partsText(c.causes[0])}
+        {c.causes.slice(0, 3).map((cause) => (
+          <small key={cause.obstructionId}>
+            {causeClause(cause)}: {partsText(cause)}
           </small>
-        )}
+        ))}
       </button>
       {selected && (
         <p className="outside-way">

@@ -62,7 +62,7 @@ export function Life({
         </g>
       ))}
       {Array.from({ length: last - first + 1 }, (_, k) => first + k)
-        .filter((year) => year % 5 === 0)
+        .filter((year) => year % 5 === 0 && x(`${year}-01-01`) > 14)
         .map((year) => (
           <text key={year} x={x(`${year}-01-01`)} y={HEIGHT - 6} textAnchor="middle">
             {year}

@@ -8,10 +8,11 @@ import {
   type Obstruction,
   type Point,
 } from '@border/core'
-import { useMemo } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { useSize } from '../frame/useSize.ts'
-import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
+import { PlanDrawing, type Picked, type Pointed } from '../plan/PlanDrawing.tsx'
+import type { PlanScale } from '../plan/scale.ts'
 import { hoursAtPoint, picturesOf, potColoursOf, type Measure, type Stretch } from './look.ts'
 import type { LitScene } from './usePlanLight.ts'
 import type { MomentState } from './useMoment.ts'
@@ -30,17 +31,15 @@ interface Props {
   flagged: ReadonlySet<string>
   selectedId: string | undefined
   spot: Point | undefined
-  pointed: Point | undefined
   onPick: (picked: Picked) => void
-  onPoint: (at: Point | undefined) => void
-  onDrag?: (id: string, byM: Point) => void
+  onDrag?: (id: string, stepM: Point) => void
   onKeyDown: (e: React.KeyboardEvent) => void
 }
 
 /** One drawing of the garden with its light, and the value under the pointer. */
 export function LightPlan(props: Props) {
-  const { view } = useGardenContext()
-  const { scene: lit, less, stretch, measure, moment, pointed, spot } = props
+  const { view, on } = useGardenContext()
+  const { scene: lit, less, stretch, measure, moment, spot } = props
   const [ref, size] = useSize()
   const fields = useMemo(
     () => (moment ? [] : picturesOf(lit.field, { stretch, measure, less })),
@@ -53,9 +52,21 @@ export function LightPlan(props: Props) {
   const instantMs = moment?.current?.instantMs
   const shadows = useMemo(() => {
     const d = instantMs === undefined ? undefined : directionAt(lit.scene, instantMs)
-    return d && shadowsAt(lit.scene, lit.on, d)
-  }, [instantMs, lit.scene, lit.on])
-  const value = pointed && !moment ? valueText(pointed, props) : undefined
+    // A scene of another day is fixed as it stood; its trees are in the leaf of the day the sun is of.
+    return d && shadowsAt(lit.scene, on, d)
+  }, [instantMs, lit.scene, on])
+  const overlay = useCallback(
+    (scale: PlanScale) =>
+      spot && (
+        <g transform={`translate(${scale.x(spot[0])},${scale.y(spot[1])})`}>
+          <circle r={8} className="plan-mark" />
+          <circle r={2.2} fill="var(--act)" />
+        </g>
+      ),
+    [spot],
+  )
+  const [pointed, setPointed] = useState<Pointed>()
+  const value = pointed && !moment ? valueText(pointed.at, props) : undefined
   return (
     <div className="light-plan" ref={ref}>
       {size.width > 0 && (
@@ -68,43 +79,33 @@ export function LightPlan(props: Props) {
           height={size.height}
           extent={props.extent}
           fields={fields}
-          {...(pots ? { potColours: pots } : {})}
+          potColours={pots}
           shadows={shadows}
           tried={props.tried}
           flagged={props.flagged}
           selectedId={props.selectedId}
           onPick={props.onPick}
-          onPoint={props.onPoint}
+          onPoint={setPointed}
           onDrag={props.onDrag}
           onKeyDown={props.onKeyDown}
           label={`Plan of ${view.garden.name} with ${moment ? 'shadows' : 'hours of sun'}${
             props.caption ? `, ${props.caption}` : ''
           }. Arrow keys move the marked spot.`}
-          overlay={(scale) => (
-            <>
-              {spot && (
-                <g transform={`translate(${scale.x(spot[0])},${scale.y(spot[1])})`}>
-                  <circle r={8} className="plan-mark" />
-                  <circle r={2.2} fill="var(--act)" />
-                </g>
-              )}
-              {value && pointed && (
-                <g
-                  className="light-value"
-                  transform={`translate(${Math.min(size.width - 130, scale.x(pointed[0]) + 12)},${Math.max(
-                    18,
-                    scale.y(pointed[1]) - 10,
-                  )})`}
-                >
-                  <rect x={-5} y={-14} width={value.length * 6.6 + 10} height={20} rx={2} />
-                  <text>{value}</text>
-                </g>
-              )}
-            </>
-          )}
+          overlay={overlay}
         />
       )}
       {props.caption && <span className="light-caption">{props.caption}</span>}
+      {value && pointed && (
+        <output
+          className="light-value"
+          style={{
+            left: Math.min(size.width - 150, pointed.px[0] + 12),
+            top: Math.max(2, pointed.px[1] - 26),
+          }}
+        >
+          {value}
+        </output>
+      )}
     </div>
   )
 }

@@ -1,6 +1,6 @@
 import { dayMonthYear, extentOf, isAlive, type Point, type Trial } from '@border/core'
 import { Segmented, Select } from 'antd'
-import { useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useMemo, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { errorText, useAssessment } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -41,10 +41,14 @@ export function Screen() {
   const [selected, setSelected] = useState<Selected>()
   const [tab, setTab] = useState<Tab>('now')
   const [trials, setTrials] = useState<ReadonlyMap<string, Trial>>(new Map())
-  const [pointed, setPointed] = useState<Point>()
 
+  const choosePlanting = useCallback((id: string) => setSelected({ kind: 'planting', id }), [])
+  const markSpot = useCallback((at: Point) => setSelected({ kind: 'spot', at }), [])
+  const trialList = useMemo(() => [...trials.values()], [trials])
   const tries = trials.size > 0
   const light = usePlanLight({ period, then, trials, wanted: viewName })
+  // The plan follows the pointer; the lists may come a moment later.
+  const lightForLists = useDeferredValue(light)
   const moment = useMoment(period === 'moment')
   const outside = useMemo(
     () => new Set(assessment?.assessments.filter((a) => a.outside).map((a) => a.plantingId)),
@@ -54,33 +58,50 @@ export function Screen() {
     const place = view.features.find((f) => f.id === look)
     return place ? grow(extentOf(pointsOf(place)), 2) : gardenExtent(view.features)
   }, [view.features, look])
-  const pick = (picked: Picked) =>
-    setSelected(
-      picked.kind === 'spot'
-        ? { kind: 'spot', at: [picked.x, picked.y] }
-        : { kind: picked.kind, id: picked.id },
-    )
-  const nudge = (e: React.KeyboardEvent) => {
-    const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
-    if (!by) return
-    e.preventDefault()
-    const from =
-      selected?.kind === 'spot'
-        ? selected.at
-        : [(extent.minX + extent.maxX) / 2, (extent.minY + extent.maxY) / 2]
-    setSelected({ kind: 'spot', at: [from[0]! + by[0]! * STEP_M, from[1]! + by[1]! * STEP_M] })
-  }
-  const tryOut = (id: string, trial: Trial | undefined) => {
+  const pick = useCallback(
+    (picked: Picked) =>
+      setSelected(
+        picked.kind === 'spot'
+          ? { kind: 'spot', at: [picked.x, picked.y] }
+          : { kind: picked.kind, id: picked.id },
+      ),
+    [],
+  )
+  const nudge = useCallback(
+    (e: React.KeyboardEvent) => {
+      const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key]
+      if (!by) return
+      e.preventDefault()
+      setSelected((before) => {
+        const from =
+          before?.kind === 'spot'
+            ? before.at
+            : [(extent.minX + extent.maxX) / 2, (extent.minY + extent.maxY) / 2]
+        return { kind: 'spot', at: [from[0]! + by[0]! * STEP_M, from[1]! + by[1]! * STEP_M] }
+      })
+    },
+    [extent],
+  )
+  const tryOut = useCallback((id: string, change: (before: Trial | undefined) => Trial | undefined) => {
     setTrials((before) => {
       const next = new Map(before)
+      const trial = change(before.get(id))
       // Put back in, the latest is last.
       next.delete(id)
       if (trial) next.set(id, trial)
       return next
     })
-    if (period === 'moment') setPeriod('season')
-    if (viewName === 'before') setView('after')
-  }
+    setPeriod((p) => (p === 'moment' ? 'season' : p))
+    setView((v) => (v === 'before' ? 'after' : v))
+  }, [])
+  const drag = useCallback(
+    (id: string, [dx, dy]: Point) =>
+      tryOut(id, (t) => {
+        const [x, y] = t?.movedM ?? [0, 0]
+        return { ...t, obstructionId: id, movedM: [x + dx, y + dy] }
+      }),
+    [tryOut],
+  )
   const selectedId = selected && 'id' in selected ? selected.id : undefined
   const selectedFeature = view.features.find((f) => f.id === selectedId)
   const names = tries
@@ -97,10 +118,8 @@ export function Screen() {
     flagged: outside,
     selectedId,
     spot: selected?.kind === 'spot' ? selected.at : undefined,
-    pointed,
     onPick: pick,
     onKeyDown: nudge,
-    onPoint: setPointed,
   }
 
   return (
@@ -137,10 +156,7 @@ export function Screen() {
                 {...shared}
                 scene={viewName === 'before' ? light.before : light.after}
                 tried={viewName === 'before' ? undefined : light.tried}
-                onDrag={(id, by) => {
-                  const trial = trials.get(id) ?? { obstructionId: id }
-                  tryOut(id, { ...trial, movedM: by })
-                }}
+                onDrag={drag}
               />
             )}
           </div>
@@ -177,6 +193,15 @@ export function Screen() {
           )}
         </div>
         <aside aria-label="What the light says">
+          {tries && (
+            <EffectsList
+              light={lightForLists}
+              trials={trialList}
+              onSelect={choosePlanting}
+              onDrop={() => setTrials(new Map())}
+              onSeason={period === 'season' ? undefined : () => setPeriod('season')}
+            />
+          )}
           {selected?.kind === 'spot' && then && tab !== 'readings' && (
             <SpotPanel at={selected.at} then={then} onClose={() => setSelected(undefined)} />
           )}
@@ -185,21 +210,13 @@ export function Screen() {
               key={selectedFeature.id}
               feature={selectedFeature}
               trial={trials.get(selectedFeature.id)}
-              onTrial={(trial) => tryOut(selectedFeature.id, trial)}
+              onTrial={(trial) => tryOut(selectedFeature.id, () => trial)}
               onClose={() => setSelected(undefined)}
-            />
-          )}
-          {tries && (
-            <EffectsList
-              light={light}
-              trials={[...trials.values()]}
-              onSelect={(id) => setSelected({ kind: 'planting', id })}
-              onDrop={() => setTrials(new Map())}
-              onSeason={period === 'season' ? undefined : () => setPeriod('season')}
             />
           )}
           <Segmented<Tab>
             block
+            size="small"
             aria-label="What to list"
             value={tab}
             onChange={setTab}
@@ -216,27 +233,25 @@ export function Screen() {
                 view={view}
                 assessment={assessment}
                 selectedId={selectedId}
-                onSelect={(id) => setSelected({ kind: 'planting', id })}
+                onSelect={choosePlanting}
+                onSpot={markSpot}
               />
             )}
             {tab === 'ahead' && (
               <AheadList
                 selectedId={selectedId}
-                onSelect={(id) => setSelected({ kind: 'planting', id })}
+                onSelect={choosePlanting}
                 onObstruction={(id) => setSelected({ kind: 'feature', id })}
               />
             )}
             {tab === 'what if' && (
               <ScenarioPanel
-                trials={[...trials.values()]}
+                trials={trialList}
                 onShow={(chosen) => setTrials(new Map(chosen.map((t) => [t.obstructionId, t])))}
               />
             )}
             {tab === 'readings' && (
-              <ReadingsPanel
-                spot={selected?.kind === 'spot' ? selected.at : undefined}
-                onSpot={(at) => setSelected({ kind: 'spot', at })}
-              />
+              <ReadingsPanel spot={selected?.kind === 'spot' ? selected.at : undefined} onSpot={markSpot} />
             )}
           </div>
           {then && tab === 'now' && (

@@ -1,5 +1,6 @@
 import type { AssessmentView, GardenView } from '@border/contract'
-import { causeClause, quarterHours } from '@border/core'
+import { causeClause, quarterHours, type Point } from '@border/core'
+import { memo } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortMonthYear } from '../frame/words.ts'
@@ -11,10 +12,18 @@ interface Props {
   assessment: AssessmentView | undefined
   selectedId: string | undefined
   onSelect: (plantingId: string) => void
+  /** Marks the spot where a planting stands. */
+  onSpot: (at: Point) => void
 }
 
 /** Plantings outside the light they like, worst first, with what changed it and the way to a verdict. */
-export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
+export const OutsideList = memo(function OutsideList({
+  view,
+  assessment,
+  selectedId,
+  onSelect,
+  onSpot,
+}: Props) {
   const { search } = useLocation()
   const { on, today } = useGardenContext()
   const now = on === today ? 'now' : `in ${shortMonthYear(on)}`
@@ -81,7 +90,11 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
               <p className="outside-way">
                 <Link to={{ pathname: '../verdicts', search: withPlanting(search, p.id) }}>
                   Weigh the verdict on it
-                </Link>
+                </Link>{' '}
+                ·{' '}
+                <button type="button" className="plain link" onClick={() => onSpot([p.x, p.y])}>
+                  Its sky and its year
+                </button>
               </p>
             )}
           </div>
@@ -89,7 +102,7 @@ export function OutsideList({ view, assessment, selectedId, onSelect }: Props) {
       })}
     </>
   )
-}
+})
 
 const signedHours = (hours: number) => `${hours > 0 ? '+' : ''}${quarterHours(hours)}`
 

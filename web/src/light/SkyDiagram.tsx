@@ -13,9 +13,15 @@ const spotOf = (azimuthDeg: number, elevationDeg: number): [number, number] => {
   return [-r * Math.sin(azimuthDeg * DEG), -r * Math.cos(azimuthDeg * DEG)]
 }
 
-/** The sky of a point: what stands where, and the sun's way across it in the middle of every second month. */
+/** Months whose paths lie far enough apart to be told from one another; the chosen one is drawn as well. */
+const SHOWN_MONTHS = [2, 3, 4, 6, 12]
+/** What fills less of the sky than this, in steps of the diagram, gets no letter. */
+const LEAST_STEPS = 12
+
+/** The sky of a point: what stands where, and the sun's way across it month by month. */
 export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
   const pieces = useMemo(() => blockedPieces(sky), [sky])
+  const lettered = useMemo(() => lettersOf(sky), [sky])
   const paths = sky.paths.filter(({ day }) => day.slice(8) === '23')
   return (
     <figure className="sky">
@@ -36,7 +42,7 @@ export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
         ))}
         {paths.map(({ day, points }) => {
           const chosen = monthOf(day) === month
-          if (points.length === 0 || (!chosen && monthOf(day) > 6 && monthOf(day) !== 12)) return null
+          if (points.length === 0 || (!chosen && !SHOWN_MONTHS.includes(monthOf(day)))) return null
           const at = points.map((p) => spotOf(p.azimuthDeg, p.elevationDeg))
           const hours = points.filter((p) => Math.abs(p.solarHours * 6 - Math.round(p.solarHours) * 6) < 0.6)
           const top = points.reduce((a, b) => (b.elevationDeg > a.elevationDeg ? b : a))
@@ -55,6 +61,11 @@ export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
             </g>
           )
         })}
+        {lettered.map((l) => (
+          <text key={l.letter} x={l.at[0]} y={l.at[1] + 4} textAnchor="middle" className="sky-letter">
+            {l.letter}
+          </text>
+        ))}
         {(
           [
             ['N', 0],
@@ -71,9 +82,41 @@ export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
           )
         })}
       </svg>
-      <figcaption>Looking up from the spot, head to the north. Rings at 30° and 60° high.</figcaption>
+      <figcaption>
+        {lettered.map((l) => `${l.letter} ${l.name}`).join(', ')}
+        {lettered.length > 0 && '. '}Looking up from the spot, head to the north; rings at 30° and 60° high.
+      </figcaption>
     </figure>
   )
+}
+
+/** A letter for each thing that fills a good piece of the sky, at the middle of its largest stretch of one height. */
+function lettersOf(sky: PointSky): { letter: string; name: string; at: [number, number] }[] {
+  const azimuths = 360 / sky.azimuthStepDeg
+  const found = sky.obstructions.map(({ name }) => ({
+    name,
+    steps: 0,
+    longest: 0,
+    at: [0, 0] as [number, number],
+  }))
+  sky.blocker.forEach((k) => k >= 0 && found[k]!.steps++)
+  for (let e = 0; e < 90 / sky.elevationStepDeg; e++)
+    for (let a = 0; a < azimuths;) {
+      const k = sky.blocker[e * azimuths + a]!
+      let end = a + 1
+      while (end < azimuths && sky.blocker[e * azimuths + end] === k) end++
+      // Higher up counts a little more: a letter on the rim is hard to see.
+      const length = (end - a) * (1 + e / 60)
+      if (k >= 0 && length > found[k]!.longest) {
+        found[k]!.longest = length
+        found[k]!.at = spotOf(((a + end) / 2) * sky.azimuthStepDeg, (e + 0.5) * sky.elevationStepDeg)
+      }
+      a = end
+    }
+  return found
+    .filter((f) => f.steps >= LEAST_STEPS)
+    .sort((a, b) => b.steps - a.steps)
+    .map((f, i) => ({ letter: String.fromCharCode(65 + (i % 26)), name: f.name, at: f.at }))
 }
 
 interface Piece {
@@ -101,7 +144,7 @@ function blockedPieces(sky: PointSky): Piece[] {
           kept: 1 - sky.passing[at]!,
           d: ring({
             innerRadius: R * (1 - ((e + 1) * sky.elevationStepDeg) / 90),
-            outerRadius: R * (1 - (e * sky.elevationStepDeg) / 90) + 0.3,
+            outerRadius: R * (1 - (e * sky.elevationStepDeg) / 90),
             // d3 turns clockwise from the top; the sky seen from below turns the other way.
             startAngle: -end * sky.azimuthStepDeg * DEG,
             endAngle: -a * sky.azimuthStepDeg * DEG,

@@ -44,12 +44,12 @@ export function TrialForm({
         {crown && shownTree && (
           <>
             <Row
-              label="Crown"
+              label="Crown across"
               min={0.2}
               max={Math.ceil(crown.radiusM * 2)}
               step={0.1}
               value={shownTree.crownRadiusM}
-              text={`${metres(2 * shownTree.crownRadiusM)} across`}
+              text={metres(2 * shownTree.crownRadiusM)}
               disabled={t.gone}
               onChange={(crownRadiusM) => set({ crownRadiusM })}
             />

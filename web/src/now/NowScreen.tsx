@@ -6,6 +6,7 @@ import { errorText, useEvidence, useGardenWrite, useSeason, useSuspicions } from
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { minutesText, shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from '../light/causeWords.ts'
+import { usePlaceAt } from '../light/usePlaceAt.ts'
 import './now.css'
 
 /** What a caretaker opens in the morning: what seems to have changed, with the check that would settle it, and what can be done today. */
@@ -96,8 +97,8 @@ function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionRecord }
         <>
           <h3>{causeWords(detail.cause, nameOf)}</h3>
           <p>
-            {beliefWords(detail)}: it explains {detail.explains} of {detail.used} readings, more than the plan
-            does. <Check />
+            Seen in the readings, {beliefWords(detail)}: it explains {detail.explains} of {detail.used}, more
+            than the plan does. <Check />
           </p>
         </>
       )
@@ -143,6 +144,7 @@ function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionRecord }
 function Check() {
   const { view } = useGardenContext()
   const { data } = useEvidence(view.garden.id)
+  const placeAt = usePlaceAt()
   const [look] = data?.telling ?? []
   if (!look) return 'Look again on the next clear day.'
   const clock = new Intl.DateTimeFormat('en-GB', {
@@ -150,7 +152,8 @@ function Check() {
     minute: '2-digit',
     timeZone: view.garden.timeZone,
   }).format(look.instantMs)
-  return `To settle it, look today at ${clock}, ${look.x.toFixed(1)} m east and ${look.y.toFixed(1)} m north on the plan.`
+  const place = placeAt([look.x, look.y])
+  return `To settle it, look today at ${clock}${place ? ` in ${place.name}` : ''}, ${look.x.toFixed(1)} m east and ${look.y.toFixed(1)} m north on the plan.`
 }
 
 function OpenJobs() {

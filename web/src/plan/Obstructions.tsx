@@ -21,7 +21,7 @@ interface Props {
   selectedId?: string | undefined
   tried?: ReadonlyMap<string, Obstruction | null> | undefined
   onPick?: ((id: string) => void) | undefined
-  onDrag?: ((id: string, byM: Point) => void) | undefined
+  onDrag?: ((id: string, stepM: Point) => void) | undefined
 }
 
 /** What casts shade, at its size on the day; what is gone by then dotted, with its dates. */
@@ -63,13 +63,16 @@ export function Obstructions({ features, on, scale, hatch, selectedId, tried, on
   })
 }
 
-/** Follows the pointer until it is let go, in plan metres from where it began. */
-function drag(e: React.PointerEvent<SVGGElement>, scale: PlanScale, told: (byM: Point) => void) {
+/** Follows the pointer until it is let go, telling each step in plan metres. */
+function drag(e: React.PointerEvent<SVGGElement>, scale: PlanScale, told: (stepM: Point) => void) {
   const target = e.currentTarget
-  const [startX, startY] = [e.clientX, e.clientY]
+  let [lastX, lastY] = [e.clientX, e.clientY]
   target.setPointerCapture(e.pointerId)
-  const move = (m: PointerEvent) =>
-    told([(m.clientX - startX) / scale.pxPerM, (startY - m.clientY) / scale.pxPerM])
+  const move = (m: PointerEvent) => {
+    told([(m.clientX - lastX) / scale.pxPerM, (lastY - m.clientY) / scale.pxPerM])
+    lastX = m.clientX
+    lastY = m.clientY
+  }
   const end = () => {
     target.removeEventListener('pointermove', move)
     target.removeEventListener('pointerup', end)

@@ -13,7 +13,7 @@ import {
   type Shadow,
 } from '@border/core'
 import { curveLinear, curveLinearClosed, line } from 'd3-shape'
-import { useId, useMemo } from 'react'
+import { memo, useId, useMemo } from 'react'
 import { Mass } from './habit.tsx'
 import { placeLabels, type WantedLabel } from './labels.ts'
 import { Obstructions } from './Obstructions.tsx'
@@ -34,23 +34,28 @@ export interface PlanDrawingProps {
   /** Pictures of light, each clipped to its beds, drawn under the plantings. */
   fields?: readonly FieldImage[]
   /** Colour of a pot's light by place id, drawn round the pot. */
-  potColours?: ReadonlyMap<string, string>
+  potColours?: ReadonlyMap<string, string> | undefined
   /** What casts shade, where it is tried other than it stands; null when it is tried away. */
   tried?: ReadonlyMap<string, Obstruction | null> | undefined
   /** Shadows on the ground, over beds and paths. */
   shadows?: readonly Shadow[] | undefined
   /** Plantings drawn with a broken outline. */
-  flagged?: ReadonlySet<string>
+  flagged?: ReadonlySet<string> | undefined
   selectedId?: string | undefined
   label: string
-  onPick?: (picked: Picked) => void
+  onPick?: ((picked: Picked) => void) | undefined
   onKeyDown?: (e: React.KeyboardEvent) => void
-  /** The pointer's place on the plan; undefined when it leaves. */
-  onPoint?: ((at: Point | undefined) => void) | undefined
-  /** The selected obstruction is being dragged: metres from where the drag began. */
-  onDrag?: ((id: string, byM: Point) => void) | undefined
+  /** The pointer's place on the plan and in pixels of the drawing; undefined when it leaves. */
+  onPoint?: ((at: Pointed | undefined) => void) | undefined
+  /** The selected obstruction is being dragged: metres since the last step. */
+  onDrag?: ((id: string, stepM: Point) => void) | undefined
   /** Drawn on top, in pixels. */
   overlay?: (scale: PlanScale) => React.ReactNode
+}
+
+export interface Pointed {
+  at: Point
+  px: Point
 }
 
 /** A picture over part of the plan: plan metres of its lower left and upper right corner. */
@@ -59,19 +64,23 @@ export interface FieldImage extends Extent {
   bedIds: readonly string[]
 }
 
-/** The garden to scale: ground, places with their light, plantings, what casts shade, scale bar and north. */
-export function PlanDrawing(props: PlanDrawingProps) {
+/**
+ * The garden to scale: ground, places with their light, plantings, what casts shade, scale bar and north. Drawn anew only
+ * when something given changes; while the light follows a drag, plantings and labels stay as they are.
+ */
+export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
   const { features, plantings, on, width, height, selectedId, flagged, onPick } = props
   const clip = useId()
   const alive = useMemo(() => features.filter((f) => isAlive(f, on)), [features, on])
-  const extent = props.extent ?? gardenExtent(features)
-  const scale = fitPlan(extent, width, height)
-  const labels = placeLabels(wantedLabels(features, plantings, on, scale, selectedId), width, height - 40)
-  const pick = (picked: Picked) => (e: React.MouseEvent) => {
-    if (!onPick) return
-    e.stopPropagation()
-    onPick(picked)
-  }
+  const scale = useMemo(
+    () => fitPlan(props.extent ?? gardenExtent(features), width, height),
+    [props.extent, features, width, height],
+  )
+  const labels = useMemo(
+    () => placeLabels(wantedLabels(features, plantings, on, scale, selectedId), width, height - 40),
+    [features, plantings, on, scale, selectedId, width, height],
+  )
+  const pickFeature = useMemo(() => onPick && ((id: string) => onPick({ kind: 'feature', id })), [onPick])
   return (
     <svg
       className="plan"
@@ -83,7 +92,8 @@ export function PlanDrawing(props: PlanDrawingProps) {
       onKeyDown={props.onKeyDown}
       onPointerMove={(e) => {
         const box = e.currentTarget.getBoundingClientRect()
-        props.onPoint?.(scale.at(e.clientX - box.left, e.clientY - box.top))
+        const px: Point = [e.clientX - box.left, e.clientY - box.top]
+        props.onPoint?.({ at: scale.at(...px), px })
       }}
       onPointerLeave={() => props.onPoint?.(undefined)}
       onClick={(e) => {
@@ -156,20 +166,14 @@ export function PlanDrawing(props: PlanDrawingProps) {
         .map((f) => (
           <Pot key={f.id} feature={f} scale={scale} light={props.potColours?.get(f.id)} />
         ))}
-      {plantings.map((p) => {
-        const r = radiusOf(p, features) * scale.pxPerM
-        return (
-          <g
-            key={p.id}
-            className={`plan-planting${flagged?.has(p.id) ? ' flagged' : ''}${selectedId === p.id ? ' selected' : ''}`}
-            onClick={pick({ kind: 'planting', id: p.id })}
-          >
-            <title>{`${p.taxon.botanical}, ${p.livingCount} living, tag ${p.tag}`}</title>
-            <Mass id={p.id} taxon={p.taxon} cx={scale.x(p.x)} cy={scale.y(p.y)} r={r} count={p.livingCount} />
-            <circle cx={scale.x(p.x)} cy={scale.y(p.y)} r={r + 1.5} className="plan-ring" />
-          </g>
-        )
-      })}
+      <Plantings
+        features={features}
+        plantings={plantings}
+        scale={scale}
+        flagged={flagged}
+        selectedId={selectedId}
+        onPick={onPick}
+      />
       <Obstructions
         features={features}
         on={on}
@@ -177,7 +181,7 @@ export function PlanDrawing(props: PlanDrawingProps) {
         hatch={`url(#${clip}-hatch)`}
         selectedId={selectedId}
         tried={props.tried}
-        onPick={onPick && ((id) => onPick({ kind: 'feature', id }))}
+        onPick={pickFeature}
         onDrag={props.onDrag}
       />
       {alive
@@ -198,7 +202,36 @@ export function PlanDrawing(props: PlanDrawingProps) {
       <ScaleAndNorth scale={scale} width={width} height={height} northDeg={props.northDeg} />
     </svg>
   )
+})
+
+interface PlantingsProps extends Pick<
+  PlanDrawingProps,
+  'features' | 'plantings' | 'flagged' | 'selectedId' | 'onPick'
+> {
+  scale: PlanScale
 }
+
+const Plantings = memo(function Plantings(props: PlantingsProps) {
+  const { features, plantings, scale, flagged, selectedId, onPick } = props
+  return plantings.map((p) => {
+    const r = radiusOf(p, features) * scale.pxPerM
+    return (
+      <g
+        key={p.id}
+        className={`plan-planting${flagged?.has(p.id) ? ' flagged' : ''}${selectedId === p.id ? ' selected' : ''}`}
+        onClick={(e) => {
+          if (!onPick) return
+          e.stopPropagation()
+          onPick({ kind: 'planting', id: p.id })
+        }}
+      >
+        <title>{`${p.taxon.botanical}, ${p.livingCount} living, tag ${p.tag}`}</title>
+        <Mass id={p.id} taxon={p.taxon} cx={scale.x(p.x)} cy={scale.y(p.y)} r={r} count={p.livingCount} />
+        <circle cx={scale.x(p.x)} cy={scale.y(p.y)} r={r + 1.5} className="plan-ring" />
+      </g>
+    )
+  })
+})
 
 /** Every obstruction's shadow as one mass, so that its parts do not darken twice where they overlap. */
 function Shadows({ shadows, scale }: { shadows: readonly Shadow[]; scale: PlanScale }) {

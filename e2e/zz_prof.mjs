@@ -1,0 +1,24 @@
+import { chromium } from '@playwright/test'
+const b = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless','--no-sandbox','--disable-gpu','--disable-quic','--no-first-run'] })
+const p = await b.newPage({ viewport: { width: 1280, height: 800 }, locale: 'en-GB', reducedMotion: 'reduce' })
+await p.goto('http://127.0.0.1:5180/')
+await p.getByRole('button', { name: /Marla/ }).click(); await p.waitForURL(/\/g\//)
+await p.waitForTimeout(5000)
+await p.locator('svg.plan').click({position:{x:581,y:402}}); await p.waitForTimeout(500)
+const s = p.getByRole('slider').first(); await s.focus()
+await p.keyboard.press('ArrowRight'); await p.waitForTimeout(2000)
+const c = await p.context().newCDPSession(p); await c.send('Profiler.enable'); await c.send('Profiler.start')
+const r = await p.evaluate(async () => {
+  const img = () => [...document.querySelectorAll('svg.plan image')].map(i=>i.getAttribute('href')).join('')
+  const el = document.activeElement; const out=[]; const frames=[]; let last=performance.now(); let on=true
+  const tick=()=>{const n=performance.now(); frames.push(n-last); last=n; on&&requestAnimationFrame(tick)}; requestAnimationFrame(tick)
+  for (let k=0;k<30;k++){ const before=img(); const t=performance.now()
+    el.dispatchEvent(new KeyboardEvent('keydown',{key:'ArrowRight',keyCode:39,which:39,bubbles:true}))
+    while(img()===before && performance.now()-t<1000) await new Promise(r=>setTimeout(r,1))
+    out.push(performance.now()-t); await new Promise(r=>setTimeout(r,80)) }
+  on=false
+  return {out, frames: frames.sort((a,b)=>b-a).slice(0,8)}
+})
+console.log('median ms', r.out.sort((a,b)=>a-b)[15].toFixed(1), 'max', Math.max(...r.out).toFixed(1), 'worst frames', r.frames.map(f=>f.toFixed(0)).join(' '))
+const {profile}=await c.send('Profiler.stop'); const self={}; const by=new Map(profile.nodes.map(n=>[n.id,n])); profile.samples.forEach((s,i)=>{const n=by.get(s).callFrame; const k=n.functionName+':'+n.url.split('/').pop()+':'+n.lineNumber+':'+n.columnNumber; self[k]=(self[k]||0)+profile.timeDeltas[i]}); console.log(Object.entries(self).sort((a,b)=>b[1]-a[1]).slice(0,22).map(([k,v])=>k+' '+(v/1000/30).toFixed(2)).join('\n'))
+await b.close()
