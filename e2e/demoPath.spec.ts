@@ -99,7 +99,7 @@ test('then, now and the difference follow the as-of date, which the keyboard mov
   const plan = page.getByRole('application', { name: /Plan of Netmakers’ Yard/ })
   await plan.focus()
   await page.keyboard.press('ArrowUp')
-  await expect(page.getByText('The marked spot')).toBeVisible()
+  await expect(page.getByRole('heading', { name: /^A spot (in|off)/ })).toBeVisible()
 })
 
 test('what casts shade is pointed at on the plan, cut on a day, and the word taken back', async ({
@@ -112,6 +112,7 @@ test('what casts shade is pointed at on the plan, cut on a day, and the word tak
     .dispatchEvent('click')
   const panel = page.getByRole('region', { name: 'West boundary wall' })
   await expect(panel).toContainText('wall, 2.4 m high')
+  await panel.getByRole('button', { name: 'Record what happened' }).click()
   await panel.getByRole('combobox', { name: 'What happened' }).click()
   await page.locator('.ant-select-item-option').getByText('Lowered to').click()
   await panel.getByRole('spinbutton', { name: 'Lowered to' }).fill('1.1')
@@ -147,7 +148,7 @@ test('every screen fits a 390 px phone and passes the accessibility check in the
   await page.goto(DEMO)
   await expectAccessible(page, 'sign-in')
   await enterDemo(page, DEMO)
-  for (const screen of ['Light', 'Verdicts', 'Season', 'Plants', 'Plan', 'Set-up']) {
+  for (const screen of ['Now', 'Light', 'Verdicts', 'Season', 'Plants', 'Plan', 'Set-up']) {
     await goTo(page, screen)
     await expectNoSidewaysScroll(page)
     await expectAccessible(page, screen)

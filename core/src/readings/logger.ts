@@ -139,32 +139,31 @@ function addStretch(found: LogReadings, log: LightLog, shares: readonly Share[])
 /** A log whose light comes this far from the sun's noon, hours, kept another clock: daylight saving or another zone. */
 export const CLOCK_OUT_HOURS = 0.75
 
-/** Light from which a day is taken to have begun. */
-const LEAST_LIT_LUX = 300
+/** Light from which a sample counts as day. */
+const LIT_LUX = 300
+/** Below this mean resultant length the lit hours have no middle: polar day, or no days at all. */
+const LEAST_RESULTANT = 0.15
 
 /**
- * How far a log's clock is out: the middle of each day's light against noon by the sun, hours; positive when the log is
- * late. An hour is daylight saving, more another time zone.
+ * How far a log's clock is out: the circular mean of the hours with light against noon by the sun, hours; positive when
+ * the log is late. Shade and cloud leave light enough to count, so they hardly move it.
  *
- * @returns undefined when no day is whole enough to tell
+ * @returns undefined when the lit hours have no middle
  */
 export function clockOffsetHours(site: Scene, samples: readonly LuxSample[]): number | undefined {
-  const days = new Map<number, { first: number; last: number }>()
+  let east = 0
+  let north = 0
+  let lit = 0
   for (const { instantMs, lux } of samples) {
-    if (lux < LEAST_LIT_LUX) continue
-    const day = Math.floor((trueSolarMs(instantMs, site.longitudeDeg) - 3 * 3_600_000) / 86_400_000)
-    const seen = days.get(day)
-    if (seen) seen.last = instantMs
-    else days.set(day, { first: instantMs, last: instantMs })
+    if (lux < LIT_LUX) continue
+    const angle = ((trueSolarMs(instantMs, site.longitudeDeg) % 86_400_000) / 86_400_000) * 2 * Math.PI
+    east += Math.sin(angle)
+    north += Math.cos(angle)
+    lit++
   }
-  const offsets = [...days.values()]
-    .filter(({ first, last }) => last - first > 5 * 3_600_000)
-    .map(({ first, last }) => {
-      const solarMs = trueSolarMs((first + last) / 2, site.longitudeDeg)
-      return (solarMs % 86_400_000) / 3_600_000 - 12
-    })
-    .sort((a, b) => a - b)
-  return offsets[Math.floor(offsets.length / 2)]
+  if (lit === 0 || Math.hypot(east, north) / lit < LEAST_RESULTANT) return undefined
+  // Noon lies half a turn from midnight.
+  return (Math.atan2(-east, -north) / (2 * Math.PI)) * 24
 }
 
 /** How a simulated logger's days go: chance of a clear, a broken and a dull day. */

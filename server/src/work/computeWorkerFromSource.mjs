@@ -2,4 +2,4 @@ import { register } from 'tsx/esm/api'
 
 /** The compute thread when the server runs from source: a thread does not inherit the loader that reads TypeScript. */
 register()
-export const { light, judge } = await import('./computeWorker.ts')
+export const { light, judge, ahead, scenarios, explain } = await import('./computeWorker.ts')

@@ -193,15 +193,6 @@ export function Screen() {
           )}
         </div>
         <aside aria-label="What the light says">
-          {tries && (
-            <EffectsList
-              light={lightForLists}
-              trials={trialList}
-              onSelect={choosePlanting}
-              onDrop={() => setTrials(new Map())}
-              onSeason={period === 'season' ? undefined : () => setPeriod('season')}
-            />
-          )}
           {selected?.kind === 'spot' && then && tab !== 'readings' && (
             <SpotPanel at={selected.at} then={then} onClose={() => setSelected(undefined)} />
           )}
@@ -212,6 +203,15 @@ export function Screen() {
               trial={trials.get(selectedFeature.id)}
               onTrial={(trial) => tryOut(selectedFeature.id, () => trial)}
               onClose={() => setSelected(undefined)}
+            />
+          )}
+          {tries && (
+            <EffectsList
+              light={lightForLists}
+              trials={trialList}
+              onSelect={choosePlanting}
+              onDrop={() => setTrials(new Map())}
+              onSeason={period === 'season' ? undefined : () => setPeriod('season')}
             />
           )}
           <Segmented<Tab>

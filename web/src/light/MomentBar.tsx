@@ -17,7 +17,7 @@ export function MomentBar({ moment }: { moment: MomentState | undefined }) {
       </Button>
       <span>{clock(moments[0]!.instantMs)}</span>
       <Slider
-        aria-label="Time of day"
+        ariaLabelForHandle="Time of day"
         min={0}
         max={moments.length - 1}
         value={index}

@@ -78,10 +78,6 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
           : 'Not standing on this day.'}
         {typeof feature.properties.note === 'string' && ` ${feature.properties.note}`}
       </p>
-      <Life obstruction={obstruction} on={on} onDay={setDay} />
-      {changes.length > 0 && (
-        <small>{changes.map((c) => `${changeWords[c.what]} ${dayMonthYear(c.date)}`).join('; ')}</small>
-      )}
       <Collapse
         ghost
         size="small"
@@ -153,6 +149,10 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
             : []),
         ]}
       />
+      <Life obstruction={obstruction} on={on} onDay={setDay} />
+      {changes.length > 0 && (
+        <small>{changes.map((c) => `${changeWords[c.what]} ${dayMonthYear(c.date)}`).join('; ')}</small>
+      )}
       {isHead && (
         <div className="row">
           {feature.to && (

@@ -113,7 +113,7 @@ function Row(props: {
     <>
       <span>{props.label}</span>
       <Slider
-        aria-label={`Try: ${props.label}`}
+        ariaLabelForHandle={`Try: ${props.label}`}
         min={props.min}
         max={props.max}
         step={props.step}
