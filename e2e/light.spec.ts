@@ -78,7 +78,7 @@ test('a spot shows its sky, and what takes its sun in a month', async ({ page })
   await expect(panel.getByRole('img', { name: /The sky from this spot/ })).toBeVisible()
   await expect(panel).toContainText('0.5 m above the ground')
   await panel.getByRole('button', { name: 'What takes the sun in month 12' }).press('Enter')
-  await expect(panel).toContainText(/December: .* h of 7¾ h\. Taken by/)
+  await expect(panel).toContainText(/December: .* h of 7½ h\. Taken by/)
   await expectAccessible(page, 'a spot')
 })
 

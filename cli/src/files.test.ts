@@ -129,3 +129,134 @@ describe('border', () => {
     expect(Math.abs(at.elevationDeg - 61.96)).toBeLessThan(0.05)
   })
 })
+
+describe('border light over a whole plan', () => {
+  const bed = {
+    type: 'Feature',
+    properties: { kind: 'bed', name: 'North of it' },
+    geometry: {
+      type: 'Polygon',
+      coordinates: [
+        [
+          [0, 1],
+          [4, 1],
+          [4, 5],
+          [0, 5],
+          [0, 1],
+        ],
+      ],
+    },
+  }
+  const screen = {
+    type: 'Feature',
+    properties: { kind: 'wall', name: 'Screen', heightM: 3, to: '2026-03-01' },
+    geometry: {
+      type: 'LineString',
+      coordinates: [
+        [-6, 0],
+        [10, 0],
+      ],
+    },
+  }
+  const walled = file(
+    'walled.geojson',
+    JSON.stringify({ type: 'FeatureCollection', garden, features: [bed, screen] }),
+  )
+
+  it('gives a field and its difference to another day, as CSV and as GeoJSON of the same hours', () => {
+    const args = ['light', walled, '--field', '2026-10-20', '--less', '2026-02-01', '--cell', '1']
+    const csv = border(...args)
+      .stdout.trim()
+      .split('\n')
+    expect(csv[0]).toBe(
+      'bed,x,y,sun_hours,morning_hours,midday_hours,afternoon_hours,hot_hours,class,change_hours',
+    )
+    expect(csv).toHaveLength(1 + 16)
+    const { features } = JSON.parse(border(...args, '--geojson').stdout)
+    const [first] = features
+    const cells = csv[1]!.split(',')
+    expect(first.properties.sunHours.toFixed(2)).toBe(cells[3])
+    // The wall is gone by October: open ground now, and all that it took is gained.
+    const open = border(
+      'light',
+      walled,
+      '--points',
+      file('p.csv', 'name,x,y\np,0.5,1.5\n'),
+      '--dates',
+      '2026-10-20',
+      '--json',
+    )
+    expect(first.properties.sunHours).toBeCloseTo(JSON.parse(open.stdout).hours[0].sunHours, 2)
+    expect(first.properties.changeHours).toBeGreaterThan(6)
+  })
+
+  it('names the plantings a change has moved out of their light, with the change', () => {
+    const plantings = file(
+      'plantings.csv',
+      'tag,place,taxon,count,planted_on,x,y\nA-1,North of it,Astrantia major,1,2024-04-01,1,2\n',
+    )
+    const run = border(
+      'light',
+      walled,
+      '--plantings',
+      plantings,
+      '--affected',
+      '2026-02-01,2026-06-01',
+      '--json',
+    )
+    expect(JSON.parse(run.stdout).affected).toMatchObject([
+      { tag: 'A-1', place: 'North of it', causes: [{ name: 'Screen', what: 'gone', date: '2026-03-01' }] },
+    ])
+  })
+
+  it('explains a simulated log of the garden after the wall went by the wall that is still drawn', () => {
+    const standing = { ...screen, properties: { ...screen.properties, to: undefined } }
+    const drawn = file(
+      'drawn.geojson',
+      JSON.stringify({ type: 'FeatureCollection', garden, features: [bed, standing] }),
+    )
+    const log = border(
+      'light',
+      walled,
+      '--simulate-log',
+      '--at',
+      '2,1.5',
+      '--from',
+      '2026-04-10',
+      '--days',
+      '14',
+    ).stdout
+    const run = border('light', drawn, '--explain', '--log', file('log.csv', log), '--at', '2,1.5', '--json')
+    const [first] = JSON.parse(run.stdout).explanations
+    expect(['gone', 'lowered']).toContain(first.what)
+    expect(first.obstruction).toBe('Screen')
+    expect(first.posterior).toBeGreaterThan(0.5)
+  })
+
+  it.each([
+    ['two tasks at once', ['--field', '2026-06-01', '--explain'], 2, /what to do with it/],
+    [
+      'readings of the future',
+      ['--explain', '--readings', file('future.csv', 'time,x,y,seen\n2999-01-01T12:00Z,1,2,sun\n')],
+      1,
+      /line 2, column time: .* lies in the future/,
+    ],
+    [
+      'an unknown word for light',
+      ['--explain', '--readings', file('word.csv', 'time,x,y,seen\n2026-06-01T12:00Z,1,2,bright\n')],
+      1,
+      /seen: must be one of: sun, dappled, shade/,
+    ],
+    [
+      'a log without its place',
+      ['--explain', '--log', file('l.csv', 'time,lux\n2026-06-01T12:00Z,5\n')],
+      2,
+      /--at takes/,
+    ],
+    ['cells of no size', ['--field', '2026-06-01', '--cell', '0'], 1, /between 0\.05 and 10/],
+  ])('refuses %s', (_, args, code, words) => {
+    const run = border('light', walled, ...args)
+    expect([run.status, run.stdout]).toEqual([code, ''])
+    expect(run.stderr).toMatch(words)
+  })
+})

@@ -84,6 +84,8 @@ export const useSuspicions = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'suspicions'],
     queryFn: () => get<SuspicionsView>(`/gardens/${gardenId}/suspicions`),
+    // A garden that was never gone through is about to be.
+    refetchInterval: ({ state }) => (state.data?.checkedOn ? 10 * 60_000 : 5_000),
   })
 
 export const useSeason = (gardenId: string) =>
