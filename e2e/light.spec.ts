@@ -119,10 +119,10 @@ test('readings say what nobody recorded; it goes onto the plan with its day', as
 
   await test.step('the believed change is put on the plan', async () => {
     await page.getByRole('button', { name: 'Put it on the plan' }).click()
-    await expect(page.getByText('On the plan from 15 August 2026.')).toBeVisible()
+    await expect(page.getByText('On the plan from 29 August 2026.')).toBeVisible()
     await choose(page, 'Neighbour’s cypress hedge')
     await expect(page.getByRole('region', { name: 'Neighbour’s cypress hedge' })).toContainText(
-      'measured anew 15 August 2026',
+      'measured anew 29 August 2026',
     )
   })
 })

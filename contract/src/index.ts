@@ -158,6 +158,7 @@ export const featureRequest = z.object({ feature: z.unknown() })
 /** `to` is the day it is gone; null when it stands after all. */
 export const endFeatureRequest = z.object({ to: isoDay.nullable() })
 export const weatherRequest = z.object({ weather: fileText })
+export const northRequest = z.object({ northDeg: z.number().min(-360).max(360) })
 export const schoolsRequest = z.object({ amends: z.boolean() })
 export const featureEventRequest = z.discriminatedUnion('action', [
   z.object({ date: isoDay, action: z.literal('limbed'), clearStemM: z.number().min(0).max(120) }),

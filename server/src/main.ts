@@ -26,7 +26,7 @@ const running = composeApp({
   log,
 })
 await migrate(running.db)
-const stopNightly = await startNightly(DATABASE_URL, running.db, running.pool, log)
+const stopNightly = await startNightly(DATABASE_URL, running.db, log)
 const port = Number(process.env.PORT ?? 5180)
 const host = process.env.HOST ?? '127.0.0.1'
 const server = running.app.listen(port, host, (error) => {

@@ -99,6 +99,12 @@ const timeText = text(40).refine(
   'must be a time like 2026-06-14T09:30 or 2026-06-14T08:30Z',
 )
 
+/** What a written time may mean: one instant, two in the hour that autumn repeats, none in the one that spring skips. */
+function instantsWritten(time: string, timeZone: string): number[] {
+  const written = time.replace(' ', 'T')
+  return ZONED_TIME.test(time) ? [Date.parse(written)] : instantsOf(written, timeZone)
+}
+
 const lightRow = z.object({
   time: timeText,
   lux: number(0, 250_000),
@@ -125,9 +131,8 @@ export function readLightLog(
   const samples: LuxSample[] = []
   for (const r of rows) {
     const wrong = (message: string) => problems.push({ file, line: r.line, column: 'time', message })
-    const written = r.time.replace(' ', 'T')
     const before = samples.at(-1)?.instantMs ?? -Infinity
-    const meant = ZONED_TIME.test(r.time) ? [Date.parse(written)] : instantsOf(written, timeZone)
+    const meant = instantsWritten(r.time, timeZone)
     const instantMs = meant.find((ms) => ms > before) ?? meant[0]
     if (instantMs === undefined)
       wrong(`${r.time} did not happen in ${timeZone}: the clocks went forward over it`)
@@ -162,8 +167,7 @@ export function readReadings(
   const readings: Reading[] = []
   for (const r of rows) {
     const wrong = (message: string) => problems.push({ file, line: r.line, column: 'time', message })
-    const written = r.time.replace(' ', 'T')
-    const [instantMs] = ZONED_TIME.test(r.time) ? [Date.parse(written)] : instantsOf(written, timeZone)
+    const [instantMs] = instantsWritten(r.time, timeZone)
     if (instantMs === undefined)
       wrong(`${r.time} did not happen in ${timeZone}: the clocks went forward over it`)
     else if (instantMs > nowMs) wrong(`${r.time} lies in the future`)

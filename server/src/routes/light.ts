@@ -67,32 +67,10 @@ const SIMULATED_DAYS = 14
 
 export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
   return [
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/ahead',
-      access: keeper,
-      handle: async ({ db, garden, person, query }, { res }): Promise<AheadView> =>
-        lightAhead(
-          db,
-          pool,
-          garden,
-          dayAsked(query, 'on') ?? todayOf(person, garden.timeZone),
-          goneAway(res),
-        ),
-    }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/scenarios',
-      access: keeper,
-      handle: async ({ db, garden, person, query }, { res }): Promise<ScenarioRecord[]> =>
-        compareScenarios(
-          db,
-          pool,
-          garden,
-          dayAsked(query, 'on') ?? todayOf(person, garden.timeZone),
-          goneAway(res),
-        ),
-    }),
+    asked('/gardens/:gardenId/ahead', (call) => lightAhead(call.db, pool, call.garden, call.on, call.signal)),
+    asked('/gardens/:gardenId/scenarios', (call) =>
+      compareScenarios(call.db, pool, call.garden, call.on, call.signal),
+    ),
     route({
       method: 'post',
       path: '/gardens/:gardenId/scenarios',
@@ -246,6 +224,30 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       },
     }),
   ]
+}
+
+/** A read that is worked out for a day, `?on=` or today. */
+function asked(
+  path: string,
+  work: (call: {
+    db: Db
+    garden: GardenAccess
+    on: string
+    signal: AbortSignal
+  }) => Promise<AheadView | ScenarioRecord[]>,
+): Route {
+  return route({
+    method: 'get',
+    path,
+    access: keeper,
+    handle: async ({ db, garden, person, query }, { res }) =>
+      work({
+        db,
+        garden,
+        on: dayAsked(query, 'on') ?? todayOf(person, garden.timeZone),
+        signal: goneAway(res),
+      }),
+  })
 }
 
 const tables = {

@@ -309,6 +309,10 @@ export async function setStation(db: Db, gardenId: string, stationId: string): P
   await db('gardens').where({ id: gardenId }).update({ station_id: stationId })
 }
 
+export async function setNorth(db: Db, gardenId: string, northDeg: number): Promise<void> {
+  await db('gardens').where({ id: gardenId }).update({ north_deg: northDeg })
+}
+
 export async function setAmends(db: Db, gardenId: string, amends: boolean): Promise<void> {
   await db('gardens').where({ id: gardenId }).update({ amends_planting_ground: amends })
 }

@@ -36,11 +36,11 @@ export interface ComputeTasks {
 }
 
 /** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
-export function computePool(): Piscina {
+export function computePool(threads = Math.max(1, availableParallelism() - 1)): Piscina {
   const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
   return new Piscina({
     filename: new URL(file, import.meta.url).href,
-    maxThreads: Math.max(1, availableParallelism() - 1),
+    maxThreads: threads,
     idleTimeout: 30_000,
     execArgv: [],
   })

@@ -1,9 +1,9 @@
 import PgBoss from 'pg-boss'
-import type { Piscina } from 'piscina'
 import type { Logger } from 'pino'
 import type { Db } from '../database/connect.ts'
 import { findGardenForWork, listGardensNotChecked } from '../store/gardens.ts'
 import { nowOf, todayOf } from '../store/people.ts'
+import { computePool } from './assess.ts'
 import { recheckGarden } from './suspect.ts'
 
 const ALL = 'recheck-all'
@@ -17,12 +17,9 @@ const NIGHTLY = '20 2 * * *'
  *
  * @returns stops it, letting work under way finish
  */
-export async function startNightly(
-  databaseUrl: string,
-  db: Db,
-  pool: Piscina,
-  log: Logger,
-): Promise<() => Promise<void>> {
+export async function startNightly(databaseUrl: string, db: Db, log: Logger): Promise<() => Promise<void>> {
+  // A thread of its own: nobody who asks for something waits behind the night's work.
+  const pool = computePool(1)
   const boss = new PgBoss({ connectionString: databaseUrl, schema: 'queue', max: 3 })
   boss.on('error', (err) => log.error({ err }, 'the queue of nightly work'))
   await boss.start()
@@ -44,5 +41,8 @@ export async function startNightly(
   })
   await boss.schedule(ALL, NIGHTLY)
   await boss.send(ALL, {})
-  return () => boss.stop({ graceful: true, timeout: 4000 })
+  return async () => {
+    await boss.stop({ graceful: true, timeout: 4000 })
+    await pool.destroy()
+  }
 }

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { drawnKinds, kindFields, leastCorners, shapeOf, type DrawnKind } from './kinds.ts'
+import { SizeInputs } from './SizeInputs.tsx'
 import { sidesOf, step, withSide } from './outline.ts'
 
 /** Something being drawn: its kind and its corners so far, plan metres. */
@@ -68,16 +69,7 @@ export function DrawForm({ draft, onDraft, onClose }: Props) {
       <Corners draft={draft} onDraft={onDraft} />
       {fields.length > 0 && (
         <div className="draw-sizes">
-          {fields.map((f) => (
-            <Form.Item
-              key={f.name}
-              name={f.name}
-              label={f.label}
-              rules={[{ required: true, message: 'Needed' }]}
-            >
-              <InputNumber min={f.min} max={f.max} step={f.step} suffix={f.unit} />
-            </Form.Item>
-          ))}
+          <SizeInputs fields={fields} />
         </div>
       )}
       {draft.kind === 'tree' && (

@@ -1,5 +1,5 @@
 import type { FeatureRecord } from '@border/contract'
-import { isAlive, type FeatureKind, type Point } from '@border/core'
+import { castsShade, isAlive, isPlace, type FeatureKind, type Point } from '@border/core'
 import { Button, Popconfirm } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -7,6 +7,7 @@ import { useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortDate } from '../frame/words.ts'
 import { useSize } from '../frame/useSize.ts'
+import { CorrectForm } from '../light/CorrectForm.tsx'
 import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
 import '../light/light.css'
 import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
@@ -72,7 +73,13 @@ export function Screen() {
             <DrawForm draft={draft} onDraft={setDraft} onClose={() => setDraft(undefined)} />
           ) : (
             <>
-              {selected && (
+              {selected && isPlace(selected) && isHead && (
+                <section className="light-panel" aria-label={selected.name} key={selected.id}>
+                  <h2>{selected.name}</h2>
+                  <CorrectForm feature={selected} onDone={() => setSelected(undefined)} />
+                </section>
+              )}
+              {selected && castsShade(selected) && (
                 <ObstructionPanel
                   key={selected.id}
                   feature={selected}

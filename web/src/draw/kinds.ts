@@ -43,9 +43,19 @@ const percent = (name: string, label: string, usual: number): SizeField => ({
   unit: '%',
 })
 
+/** One slope and the way it falls for a place. */
+const lie: SizeField[] = [
+  { name: 'slopeDeg', label: 'Ground slopes', usual: 0, min: 0, max: 60, step: 1, unit: '°' },
+  { name: 'aspectDeg', label: 'falling towards', usual: 180, min: 0, max: 360, step: 5, unit: '° from N' },
+]
+
 export const kindFields: Record<DrawnKind, SizeField[]> = {
-  bed: [],
-  container: [metres('diameterM', 'Inner width', 0.5, 5), metres('rimHeightM', 'Rim above ground', 0.45, 3)],
+  bed: lie,
+  container: [
+    metres('diameterM', 'Inner width', 0.5, 5),
+    metres('rimHeightM', 'Rim above ground', 0.45, 3),
+    ...lie,
+  ],
   building: [metres('heightM', 'Height', 5)],
   wall: [metres('heightM', 'Height', 2), metres('thicknessM', 'Thickness', 0.3, 10)],
   fence: [metres('heightM', 'Height', 1.8), percent('transmission', 'Light let through', 20)],

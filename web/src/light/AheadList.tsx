@@ -1,8 +1,9 @@
-import { causeClause, monthOf, quarterHours, yearOf, type ComingChange, type LightCause } from '@border/core'
+import { causeClause, monthOf, quarterHours, yearOf, type ComingChange } from '@border/core'
 import { memo } from 'react'
 import { Link } from 'react-router'
 import { errorText, useAhead } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { causeHours } from './causeHours.ts'
 import { Effects } from './EffectsList.tsx'
 
 /** Plantings that will leave the light they like, year by year, and the changes that are waiting to happen. */
@@ -100,7 +101,7 @@ function Coming({
         </small>
         {c.causes.slice(0, 3).map((cause) => (
           <small key={cause.obstructionId}>
-            {causeClause(cause)}: {partsText(cause)}
+            {causeClause(cause)}: {causeHours(cause)}
           </small>
         ))}
       </button>
@@ -113,14 +114,4 @@ function Coming({
       )}
     </div>
   )
-}
-
-/** `−1½ h: ¼ h of the morning, 1¼ h of the afternoon` */
-function partsText({ hours, byPart }: LightCause): string {
-  const words = { morning: 'morning', midday: 'midday', afternoon: 'afternoon' } as const
-  const parts = (Object.keys(words) as (keyof typeof words)[])
-    .filter((p) => Math.abs(byPart[p]) >= 0.125)
-    .map((p) => `${quarterHours(Math.abs(byPart[p]))} of ${words[p]}`)
-  const lead = `${hours > 0 ? '+' : ''}${quarterHours(hours)}`
-  return parts.length > 0 ? `${lead}, ${parts.join(', ')}` : lead
 }

@@ -6,10 +6,20 @@ import { useState } from 'react'
 import { useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 
-/** Puts a believed change on the plan with its day; something new stands there as a building, to be measured. */
-export function ConfirmCause({ cause }: { cause: Exclude<Cause, { what: 'as drawn' }> }) {
-  const { view, today } = useGardenContext()
-  const [day, setDay] = useState(addDays(today, -30))
+/**
+ * Puts a believed change on the plan with its day; something new stands there as a building, to be measured.
+ *
+ * @param before the day of the first reading, which the change came before
+ */
+export function ConfirmCause({
+  cause,
+  before,
+}: {
+  cause: Exclude<Cause, { what: 'as drawn' }>
+  before: string
+}) {
+  const { view } = useGardenContext()
+  const [day, setDay] = useState(addDays(before, -1))
   const change = useGardenWrite<ObstructionChangeRequest>(
     view.garden.id,
     () => `/features/${'obstructionId' in cause ? cause.obstructionId : ''}/change`,

@@ -5,6 +5,7 @@ import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/queries.ts'
 import { kindFields, type DrawnKind } from '../draw/kinds.ts'
+import { SizeInputs } from '../draw/SizeInputs.tsx'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 
 type Values = Record<string, unknown>
@@ -12,8 +13,8 @@ type Values = Record<string, unknown>
 const monthDay = /^\d{2}-\d{2}$/
 
 /**
- * Puts right what the plan says of an obstruction: sizes, what it lets through, leaf dates, growth and health. What it
- * said before is kept with the plan’s history.
+ * Puts right what the plan says of a place or an obstruction: sizes, slope, what it lets through, leaf dates, growth and
+ * health. What it said before is kept with the plan’s history.
  */
 export function CorrectForm({ feature, onDone }: { feature: FeatureRecord; onDone: () => void }) {
   const { view } = useGardenContext()
@@ -60,16 +61,7 @@ export function CorrectForm({ feature, onDone }: { feature: FeatureRecord; onDon
       }}
     >
       <div className="draw-sizes">
-        {fields.map((f) => (
-          <Form.Item
-            key={f.name}
-            name={f.name}
-            label={f.label}
-            rules={[{ required: true, message: 'Needed' }]}
-          >
-            <InputNumber min={f.min} max={f.max} step={f.step} suffix={f.unit} />
-          </Form.Item>
-        ))}
+        <SizeInputs fields={fields} />
         {feature.kind === 'building' && (
           <>
             <Form.Item name="overhangDepthM" label="Eaves reach out">

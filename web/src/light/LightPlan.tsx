@@ -14,6 +14,7 @@ import { useSize } from '../frame/useSize.ts'
 import { PlanDrawing, type Picked, type Pointed } from '../plan/PlanDrawing.tsx'
 import type { PlanScale } from '../plan/scale.ts'
 import { hoursAtPoint, picturesOf, potColoursOf, type Measure, type Stretch } from './look.ts'
+import { usePlaceAt } from './usePlaceAt.ts'
 import type { LitScene } from './usePlanLight.ts'
 import type { MomentState } from './useMoment.ts'
 
@@ -65,8 +66,9 @@ export function LightPlan(props: Props) {
       ),
     [spot],
   )
+  const placeAt = usePlaceAt()
   const [pointed, setPointed] = useState<Pointed>()
-  const value = pointed && !moment ? valueText(pointed.at, props) : undefined
+  const value = pointed && !moment ? valueText(pointed.at, props, placeAt(pointed.at)?.id) : undefined
   return (
     <div className="light-plan" ref={ref}>
       {size.width > 0 && (
@@ -110,11 +112,15 @@ export function LightPlan(props: Props) {
   )
 }
 
-function valueText(at: Point, { scene, less, stretch }: Props): string | undefined {
-  const hours = hoursAtPoint(scene.field, at, stretch)
+function valueText(
+  at: Point,
+  { scene, less, stretch }: Props,
+  placeId: string | undefined,
+): string | undefined {
+  const hours = hoursAtPoint(scene.field, at, stretch, placeId)
   if (hours === undefined) return undefined
   if (!less) return stretch === 'total' ? `${quarterHours(hours)}, ${lightClass(hours)}` : quarterHours(hours)
-  const before = hoursAtPoint(less, at, stretch)
+  const before = hoursAtPoint(less, at, stretch, placeId)
   if (before === undefined) return undefined
   const change = hours - before
   return `${change > 0 ? '+' : ''}${quarterHours(change)}, to ${quarterHours(hours)}`

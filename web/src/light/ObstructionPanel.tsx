@@ -54,7 +54,7 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
     ({ date }) => `${feature.name}: recorded as so from ${dayMonthYear(date)}.`,
   )
   const [day, setDay] = useState(on)
-  const [open, setOpen] = useState<string[]>(['what if'])
+  const [open, setOpen] = useState<string[]>([onTrial ? 'what if' : 'happened'])
   const obstruction = obstructionOf(feature)
   if (!obstruction) return null
   const solid = standingOn(obstruction, on)
@@ -143,7 +143,12 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
                 {
                   key: 'correct',
                   label: 'Put right what is drawn',
-                  children: <CorrectForm feature={feature} onDone={() => setOpen(['what if'])} />,
+                  children: (
+                    <CorrectForm
+                      feature={feature}
+                      onDone={() => setOpen([onTrial ? 'what if' : 'happened'])}
+                    />
+                  ),
                 },
               ]
             : []),

@@ -5,6 +5,7 @@ import { Link, useLocation } from 'react-router'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortMonthYear } from '../frame/words.ts'
 import { standingDecision } from '../verdicts/standing.ts'
+import { causeHours } from './causeHours.ts'
 import { RangeStrip } from './RangeStrip.tsx'
 
 interface Props {
@@ -82,7 +83,7 @@ export const OutsideList = memo(function OutsideList({
               )}
               {a.causes[0] && (
                 <small>
-                  {causeClause(a.causes[0])}, {signedHours(a.causes[0].hours)}
+                  {causeClause(a.causes[0])}, {causeHours(a.causes[0])}
                 </small>
               )}
             </button>
@@ -103,8 +104,6 @@ export const OutsideList = memo(function OutsideList({
     </>
   )
 })
-
-const signedHours = (hours: number) => `${hours > 0 ? '+' : ''}${quarterHours(hours)}`
 
 export function withPlanting(search: string, plantingId: string): string {
   const params = new URLSearchParams(search)

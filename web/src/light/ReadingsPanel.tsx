@@ -123,9 +123,12 @@ function TapReading({
 }
 
 function Explanations({ evidence }: { evidence: EvidenceView }) {
-  const { view, isHead } = useGardenContext()
+  const { view, isHead, today } = useGardenContext()
   const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'Something'
   const { explanations, used } = evidence
+  const firstDay = [...evidence.readings.map((r) => r.at), ...evidence.logs.map((l) => l.firstAt)]
+    .map((at) => civilDate(new Date(at), view.garden.timeZone))
+    .reduce((a, b) => (b < a ? b : a), today)
   if (used === 0)
     return (
       <p className="soft">
@@ -149,7 +152,9 @@ function Explanations({ evidence }: { evidence: EvidenceView }) {
             <small>
               {beliefWords(e)}; explains {e.explains.length} of {used}
             </small>
-            {i === 0 && isHead && e.cause.what !== 'as drawn' && <ConfirmCause cause={e.cause} />}
+            {i === 0 && isHead && e.cause.what !== 'as drawn' && (
+              <ConfirmCause cause={e.cause} before={firstDay} />
+            )}
           </li>
         ))}
       </ol>

@@ -64,12 +64,15 @@ export function potColoursOf(
   return colours
 }
 
-/** Hours at a point of the ground of a bed; undefined off the beds. */
+/** Hours in a pot or at a point of the ground of a bed; undefined off both. */
 export function hoursAtPoint(
   field: GardenField | undefined,
   at: readonly [number, number],
   stretch: Stretch,
+  potId?: string,
 ): number | undefined {
+  const pot = potId === undefined ? undefined : field?.pots.get(potId)
+  if (pot) return pot[stretch]
   for (const plot of field?.plots ?? []) {
     const cell = cellAt(plot.raster, at[0], at[1])
     if (cell !== undefined) return plot.hours[stretch][cell]

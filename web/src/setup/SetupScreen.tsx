@@ -37,6 +37,7 @@ export function Screen() {
       <div className="screen-body setup">
         {!isHead && <p className="soft">Only a head gardener of this garden changes these.</p>}
         <WorkingTime />
+        <North />
         <ClimateRecord />
         <Schools />
         {isHead && <People />}
@@ -134,6 +135,37 @@ function WorkingTime() {
           </Button>
         </Form>
       )}
+    </section>
+  )
+}
+
+function North() {
+  const { view, isHead } = useGardenContext()
+  const turn = useGardenWrite<{ northDeg: number }>(
+    view.garden.id,
+    () => '/north',
+    'North is turned; the light follows.',
+  )
+  return (
+    <section>
+      <h2>North</h2>
+      <p className="soft">Where true north lies on the plan, degrees clockwise from straight up.</p>
+      <Form<{ northDeg: number }>
+        key={view.garden.northDeg}
+        layout="inline"
+        disabled={!isHead}
+        initialValues={{ northDeg: view.garden.northDeg }}
+        onFinish={(v) => turn.mutate(v)}
+      >
+        <Form.Item name="northDeg" rules={[{ required: true, message: 'Needed' }]}>
+          <InputNumber aria-label="North on the plan" min={-180} max={360} step={1} suffix="°" />
+        </Form.Item>
+        {isHead && (
+          <Button htmlType="submit" loading={turn.isPending}>
+            Turn it
+          </Button>
+        )}
+      </Form>
     </section>
   )
 }
