@@ -5,6 +5,7 @@ import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/queries.ts'
 import { kindFields, type DrawnKind } from '../draw/kinds.ts'
+import '../draw/draw.css'
 import { SizeInputs } from '../draw/SizeInputs.tsx'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 
