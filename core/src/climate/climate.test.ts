@@ -1,6 +1,13 @@
-import { expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { addDays, dayOfYear, type IsoDate } from '../dates/index.ts'
-import { climateOf, generateWeather, quantile, soilTemperatures, type DailyWeather } from './index.ts'
+import {
+  climateOf,
+  generateWeather,
+  leafDates,
+  quantile,
+  soilTemperatures,
+  type DailyWeather,
+} from './index.ts'
 
 /** Years of mild days with frost on stated days. */
 function record(frosts: Record<number, [spring: IsoDate, autumn: IsoDate]>): DailyWeather[] {
@@ -78,4 +85,30 @@ it('the generator repeats itself and keeps to its pattern', () => {
   expect(mean(days.map((d) => (d.minC + d.maxC) / 2))).toBeCloseTo(10.4, 0)
   expect(days.reduce((sum, d) => sum + d.rainMm, 0) / 20 / 600).toBeCloseTo(1, 0)
   expect(days.every((d) => d.minC <= d.maxC && d.rainMm >= 0)).toBe(true)
+})
+
+describe('leaf dates', () => {
+  /** A yearly wave of the mean day, coldest on a day of the year. */
+  const wave = (meanC: number, amplitudeC: number, coldest: number) => {
+    const middle = Array.from(
+      { length: 366 },
+      (_, i) => meanC - amplitudeC * Math.cos((2 * Math.PI * (i + 1 - coldest)) / 366),
+    )
+    return { minC: middle.map((c) => c - 4), maxC: middle.map((c) => c + 4) }
+  }
+  const away = (a: string, b: string) => Math.abs(dayOfYear(`2024-${a}`) - dayOfYear(`2024-${b}`))
+
+  it('are where a wave about ten degrees crosses them: a quarter of a year either side of its coldest day', () => {
+    // Coldest on 28 January (day 28): 10 °C is passed 91.5 days later and 91.5 days before.
+    const dates = leafDates(wave(10, 7, 28))!
+    expect(away(dates.leafFrom, '04-29')).toBeLessThanOrEqual(1)
+    expect(away(dates.leafTo, '10-29')).toBeLessThanOrEqual(1)
+  })
+
+  it('wrap over New Year in the south, and do not exist where no winter comes', () => {
+    const south = leafDates(wave(12, 8, 210))!
+    expect(south.leafFrom > south.leafTo).toBe(true)
+    expect(leafDates(wave(24, 3, 28))).toBeUndefined()
+    expect(leafDates(wave(0, 4, 28))).toBeUndefined()
+  })
 })

@@ -1,3 +1,4 @@
+export { leafDates } from './leaf.ts'
 export { generateWeather, patternAtLatitude, type DailyWeather, type WeatherPattern } from './weather.ts'
 export { soilTemperatures } from './soil.ts'
 export {

@@ -1,4 +1,5 @@
-import { checkFeature, problemText, type Geometry, type Point } from '@border/core'
+import type { GardenView } from '@border/contract'
+import { checkFeature, leafDates, problemText, type Geometry, type Point } from '@border/core'
 import { Alert, Button, Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -36,7 +37,7 @@ export function DrawForm({ draft, onDraft, onClose }: Props) {
   const save = useGardenWrite<{ feature: unknown }>(view.garden.id, () => '/features', 'On the plan.')
   const missing = leastCorners(draft.kind) - draft.corners.length
   const submit = (values: Values) => {
-    const feature = featureOf(draft, values, view.garden.latitude)
+    const feature = featureOf(draft, values, view)
     const checked = checkFeature(feature)
     setProblems(checked.ok ? [] : checked.problems.map((p) => problemText({ ...p, file: values.name })))
     if (checked.ok) save.mutate({ feature }, { onSuccess: onClose })
@@ -215,11 +216,15 @@ function moved(corners: readonly Point[], to: Point): Point[] {
   return corners.map((c): Point => [c[0] + to[0] - first[0], c[1] + to[1] - first[1]])
 }
 
-/** Months in leaf by hemisphere, until the tree's own dates are set in a file. */
-const leafDates = (latitude: number) =>
-  latitude >= 0 ? { leafFrom: '04-25', leafTo: '11-05' } : { leafFrom: '10-25', leafTo: '05-05' }
+/** In leaf by the garden's climate; where no record says, by hemisphere. The tree's own dates can be put right later. */
+function usualLeafDates({ garden, climate }: Pick<GardenView, 'garden' | 'climate'>) {
+  if (climate) return leafDates(climate) ?? {}
+  return garden.latitude >= 0
+    ? { leafFrom: '04-25', leafTo: '11-05' }
+    : { leafFrom: '10-25', leafTo: '05-05' }
+}
 
-function featureOf(draft: Draft, values: Values, latitude: number): unknown {
+function featureOf(draft: Draft, values: Values, view: Pick<GardenView, 'garden' | 'climate'>): unknown {
   const { name, from, deciduous, moisture } = values
   const sizes = kindFields[draft.kind].map((f) => {
     const value = values[f.name] as number
@@ -232,7 +237,7 @@ function featureOf(draft: Draft, values: Values, latitude: number): unknown {
       name,
       ...(from ? { from: from.format('YYYY-MM-DD') } : {}),
       ...(moisture ? { moisture } : {}),
-      ...(draft.kind === 'tree' && deciduous ? { ...leafDates(latitude), transmissionBare: 0.6 } : {}),
+      ...(draft.kind === 'tree' && deciduous ? { ...usualLeafDates(view), transmissionBare: 0.6 } : {}),
       ...Object.fromEntries(sizes),
     },
     geometry: geometryOf(draft),
