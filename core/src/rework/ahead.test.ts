@@ -1,0 +1,86 @@
+import { describe, expect, it } from 'vitest'
+import type { Obstruction } from '../light/index.ts'
+import { library } from '../plants/index.ts'
+import { comingChanges, scenarioEffects, trialEffects, type LitGarden } from './index.ts'
+
+const taxon = (name: string) => library.find((t) => t.botanical === name)!
+/** Planned round three sides of the bed for the spring of 2029. */
+const planned: Obstruction = {
+  id: 'planned',
+  name: 'planned screen',
+  kind: 'wall',
+  line: [
+    [-1, 6],
+    [-1, -0.5],
+    [5, -0.5],
+    [5, 6],
+  ],
+  heightM: 4,
+  transmission: 0,
+  thicknessM: 0,
+  from: '2029-04-01',
+}
+const lavender = {
+  id: 'lavender',
+  taxon: taxon('Lavandula angustifolia'),
+  placeId: 'bed',
+  x: 2,
+  y: 1,
+  z: 0,
+  count: 1,
+  radiusM: 0.3,
+}
+const garden: LitGarden = {
+  scene: { latitudeDeg: 52, longitudeDeg: 0, northDeg: 0, obstructions: [planned] },
+  places: [
+    {
+      id: 'bed',
+      kind: 'bed',
+      ring: [
+        [0, 0],
+        [4, 0],
+        [4, 2],
+        [0, 2],
+      ],
+    },
+  ],
+  plantings: [lavender],
+}
+
+describe('the years ahead', () => {
+  it('name the year, the obstruction and the part of the day', () => {
+    const [change, ...more] = comingChanges(garden, '2026-07-01', 10)
+    expect(more).toEqual([])
+    expect(change).toMatchObject({ plantingId: 'lavender', year: 2029, leaves: true })
+    expect(change!.causes).toMatchObject([{ obstructionId: 'planned', what: 'appeared', date: '2029-04-01' }])
+    const { hours, byPart } = change!.causes[0]!
+    expect(hours).toBeCloseTo(change!.then.total - change!.now.total, 3)
+    // Four metres high and a metre and a half off it stands 69 deg up: higher than the sun ever does here.
+    expect(byPart.midday).toBeCloseTo(-4, 1)
+  })
+
+  it('say nothing where nothing grows or is planned', () => {
+    const still = { ...garden, scene: { ...garden.scene, obstructions: [{ ...planned, from: null }] } }
+    expect(comingChanges(still, '2026-07-01', 10)).toEqual([])
+  })
+})
+
+describe('what-ifs', () => {
+  const standing = { ...garden, scene: { ...garden.scene, obstructions: [{ ...planned, from: null }] } }
+  it('name who comes back into their light when a thing goes', () => {
+    const [effect] = trialEffects(standing, [{ obstructionId: 'planned', gone: true }], '2026-07-01')
+    expect(effect).toMatchObject({ plantingId: 'lavender', outsideNow: true, outsideThen: false })
+  })
+
+  it('are compared with the garden as it stands', () => {
+    const [now, half, gone] = scenarioEffects(
+      standing,
+      [[], [{ obstructionId: 'planned', heightM: 2 }], [{ obstructionId: 'planned', gone: true }]],
+      '2026-07-01',
+    )
+    expect(now).toMatchObject({ outside: 1, leaving: 0, returning: 0 })
+    expect(gone).toMatchObject({ outside: 0, returning: 1 })
+    expect(half!.meanHours).toBeGreaterThan(now!.meanHours)
+    expect(gone!.meanHours).toBeGreaterThan(half!.meanHours)
+  })
+})
