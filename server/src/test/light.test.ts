@@ -99,13 +99,18 @@ describe('making it so', () => {
     expect(before.geometry).toEqual(tree.geometry)
   })
 
-  it('refuses to limb up a wall, and changes nothing', async () => {
+  it('refuses to limb up or thin a wall, and changes nothing', async () => {
     const wall = view.features.find((f) => f.kind === 'wall')!
     const refused = await practice.head.post(at(`/features/${wall.id}/change`), {
       date: today,
       change: { heightM: 1, clearStemM: 0.5 },
     })
     expect([refused.status, refused.body.error]).toEqual([422, 'Only a tree can be limbed up.'])
+    const thinned = await practice.head.post(at(`/features/${wall.id}/change`), {
+      date: today,
+      change: { thinnedBy: 0.3 },
+    })
+    expect([thinned.status, thinned.body.error]).toEqual([422, 'Only a tree or a hedge can be thinned.'])
     expect((await eventsOf(wall.id)) ?? []).toEqual(wall.properties.events ?? [])
   })
 

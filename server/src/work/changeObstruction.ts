@@ -54,7 +54,10 @@ function eventsOf(t: Trial, then: Obstruction, kind: PlanFeature['kind']) {
     if (kind !== 'tree') throw new Refusal(422, 'Only a tree can be limbed up.')
     events.push({ action: 'limbed', clearStemM: t.clearStemM })
   }
-  if (t.thinnedBy) events.push({ action: 'thinned', fraction: t.thinnedBy })
+  if (t.thinnedBy) {
+    if (kind !== 'tree' && kind !== 'hedge') throw new Refusal(422, 'Only a tree or a hedge can be thinned.')
+    events.push({ action: 'thinned', fraction: t.thinnedBy })
+  }
   return events
 }
 

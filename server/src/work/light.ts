@@ -111,7 +111,8 @@ export async function lightEvidence(
   const scene = sceneOf(garden, features)
   const byId = new Map(features.map((f) => [f.id, f]))
   const taps = await listReadings(db, garden.id, since)
-  const logs = (await listLogs(db, garden.id, since)).map((row) => logOf(scene, row, byId))
+  const sinceMs = Date.parse(since)
+  const logs = (await listLogs(db, garden.id, since)).map((row) => logOf(scene, row, byId, sinceMs))
   const readings: Reading[] = [
     ...taps.map((r) => ({
       id: r.id,
@@ -150,13 +151,16 @@ function logOf(
   scene: Scene,
   row: LogRow,
   features: ReadonlyMap<string, FeatureRecord>,
+  sinceMs: number,
 ): { record: LightLogRecord; readings: Reading[] } {
   const { readings, steps, cloudy, undecided } = logReadings(scene, {
     id: row.id,
     x: row.x,
     y: row.y,
     ...surfaceOf(features.get(row.place_id ?? '')),
-    samples: row.samples.map(([instantMs, lux]) => ({ instantMs, lux })),
+    samples: row.samples
+      .filter(([instantMs]) => instantMs >= sinceMs)
+      .map(([instantMs, lux]) => ({ instantMs, lux })),
   })
   return {
     readings,
