@@ -1,6 +1,6 @@
 import { dayMonthYear, extentOf, isAlive, type Point, type Trial } from '@border/core'
 import { Segmented, Select } from 'antd'
-import { useCallback, useDeferredValue, useMemo, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { errorText, useAssessment } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -102,6 +102,11 @@ export function Screen() {
       }),
     [tryOut],
   )
+  const aside = useRef<HTMLElement>(null)
+  useEffect(() => {
+    // The panel of what was chosen stands at the head of the list it was chosen from.
+    if (selected && selected.kind !== 'planting') aside.current?.scrollTo(0, 0)
+  }, [selected])
   const selectedId = selected && 'id' in selected ? selected.id : undefined
   const selectedFeature = view.features.find((f) => f.id === selectedId)
   const names = tries
@@ -192,7 +197,7 @@ export function Screen() {
             />
           )}
         </div>
-        <aside aria-label="What the light says">
+        <aside aria-label="What the light says" ref={aside}>
           {selected?.kind === 'spot' && then && tab !== 'readings' && (
             <SpotPanel at={selected.at} then={then} onClose={() => setSelected(undefined)} />
           )}
