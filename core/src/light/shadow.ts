@@ -1,5 +1,5 @@
 import earcut from 'earcut'
-import { isInside, type Point, type Ring } from '../geometry/index.ts'
+import { isInside, signedArea, type Point, type Ring } from '../geometry/index.ts'
 import type { Box, Crown, Prism, Screen, Solid } from './obstruction.ts'
 import type { Raster } from './raster.ts'
 import { hasCrown, pastSolid, type Direction } from './trace.ts'
@@ -34,7 +34,7 @@ export function prepare(raster: Raster, solid: Solid): Prepared {
         solid,
         base: cellsUnder(raster, solid),
         triangles: solid.overhang ? triangles(solid.ring) : [],
-        clockwise: turn(solid.ring) < 0,
+        clockwise: signedArea(solid.ring) < 0,
       }
     case 'screen':
       return { shape: 'screen', solid, share: inBits(solid.transmission) }
@@ -75,13 +75,6 @@ function triangles(ring: Ring): Triangle[] {
     return [corner(0), corner(1), corner(2)]
   })
 }
-
-/** Positive for counter-clockwise corners. */
-const turn = (ring: Ring) =>
-  ring.reduce((sum, a, i) => {
-    const b = ring[(i + 1) % ring.length]!
-    return sum + a[0] * b[1] - b[0] * a[1]
-  }, 0)
 
 /** Draws shadows onto one raster. Holds scratch rows, so one brush serves one thread. */
 export class ShadowBrush {

@@ -52,10 +52,10 @@ export const ERROR_RATE = 0.1
 const LOGGER_SD = 0.12
 
 /** Between these shares shade turns to dappled and dappled to sun. */
-const SHADE_TO = 0.04
-const DAPPLED_FROM = 0.14
-const DAPPLED_TO = 0.7
-const SUN_FROM = 0.86
+export const SHADE_TO = 0.04
+export const DAPPLED_FROM = 0.14
+export const DAPPLED_TO = 0.7
+export const SUN_FROM = 0.86
 
 /** Chance that light of a share is called each word by someone who is not wrong: shade, dappled, sun. */
 function chanceOf(seen: Brightness, share: number): number {

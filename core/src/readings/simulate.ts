@@ -10,7 +10,16 @@ import {
 } from '../light/index.ts'
 import type { Ring } from '../geometry/index.ts'
 import { blockAsBuilding } from './hypotheses.ts'
-import { aimOf, brightnesses, sharesPast, type Brightness } from './reading.ts'
+import {
+  aimOf,
+  brightnesses,
+  DAPPLED_FROM,
+  DAPPLED_TO,
+  SHADE_TO,
+  sharesPast,
+  SUN_FROM,
+  type Brightness,
+} from './reading.ts'
 import type { Look } from './telling.ts'
 
 /** What somebody says who looks at a true scene: where the light is between two words either may be said. */
@@ -20,7 +29,11 @@ export function lookAt(scene: Scene, look: Look, random: Random, errorRate: numb
   if (!aim) return undefined
   const share = scene.obstructions.reduce((product, o) => product * sharesPast([aim], o)[0]!, 1)
   const right: Brightness =
-    share < 0.04 + 0.1 * random() ? 'shade' : share > 0.7 + 0.16 * random() ? 'sun' : 'dappled'
+    share < SHADE_TO + (DAPPLED_FROM - SHADE_TO) * random()
+      ? 'shade'
+      : share > DAPPLED_TO + (SUN_FROM - DAPPLED_TO) * random()
+        ? 'sun'
+        : 'dappled'
   if (random() >= errorRate) return right
   const wrong = brightnesses.filter((b) => b !== right)
   return wrong[Math.floor(random() * wrong.length)]

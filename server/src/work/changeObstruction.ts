@@ -61,7 +61,7 @@ function eventsOf(t: Trial, then: Obstruction, kind: PlanFeature['kind']) {
   return events
 }
 
-export const asFeature = ({ kind, name, from, to, geometry, properties }: PlanFeature) => ({
+const asFeature = ({ kind, name, from, to, geometry, properties }: PlanFeature) => ({
   type: 'Feature',
   properties: { ...properties, kind, name, from, to },
   geometry,
