@@ -18,6 +18,7 @@ const not = (...names) => ({
 /** Within core the order of dependence is the order of this list: a folder imports only those before it. */
 const coreOrder = [
   'dates',
+  'words',
   'random',
   'geometry',
   'sun',
@@ -25,6 +26,8 @@ const coreOrder = [
   'readings',
   'climate',
   'plants',
+  'performance',
+  'diagnosis',
   'care',
   'schedule',
   'rework',

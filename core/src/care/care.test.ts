@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAtLatitude, usually, type Climate } from '../climate/index.ts'
 import { addDays, daysBetween, monthOf } from '../dates/index.ts'
 import { bloomsOn, library, type Taxon } from '../plants/index.ts'
-import { aftercareWindow, moveJobs, moveWindows, quarterHours, type MoveRequest } from './index.ts'
+import { aftercareWindow, moveJobs, moveWindows, type MoveRequest } from './index.ts'
+import { quarterHours } from '../words/index.ts'
 
 function climateAt(latitudeDeg: number, more: object = {}): Climate {
   const result = climateOf(

@@ -16,4 +16,3 @@ export {
   type MoveJobs,
   type MoveRequest,
 } from './moveJobs.ts'
-export { celsius, dayMonth, dayMonthYear, listed, monthYear, quarterHours } from './words.ts'

@@ -2,7 +2,7 @@ import type { Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { moveWindows, type MoveWindows, type Window } from './moveWindow.ts'
-import { dayMonth } from './words.ts'
+import { dayMonth } from '../words/index.ts'
 
 export type JobKind = 'prepare' | 'move' | 'aftercare'
 

@@ -12,7 +12,7 @@ import {
   type IsoDate,
 } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import { celsius, dayMonth } from './words.ts'
+import { celsius, dayMonth } from '../words/index.ts'
 
 /** When a job may be done: `earliest <= bestFrom <= bestTo <= latest`, each with the sentence that explains it. */
 export interface Window {

@@ -9,3 +9,6 @@ export {
   type ClimateResult,
   type DateQuantiles,
 } from './normals.ts'
+export { degreeDays } from './degreeDays.ts'
+export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
+export { earlinessOf, seasonStart, type Earliness } from './earliness.ts'

@@ -1,4 +1,4 @@
-import { quarterHours } from '../care/index.ts'
+import { quarterHours } from '../words/index.ts'
 import { HOT_AFTERNOON_HOURS, type SunHours } from '../light/index.ts'
 import { moistureWords, type Taxon } from '../plants/index.ts'
 

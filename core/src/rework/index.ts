@@ -50,3 +50,4 @@ export {
   type ScenarioEffect,
   type TrialEffect,
 } from './ahead.ts'
+export { gapFillers, type Filler } from './fillers.ts'

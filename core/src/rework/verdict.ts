@@ -1,4 +1,4 @@
-import { dayMonthYear, monthYear, quarterHours } from '../care/index.ts'
+import { dayMonthYear, monthYear, quarterHours } from '../words/index.ts'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { lightClass, type LightCause, type SunHours } from '../light/index.ts'
 import type { Taxon } from '../plants/index.ts'

@@ -13,9 +13,6 @@ export function shortDayMonth(day: IsoDate): string {
 const weekdays = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
 export const weekdayName = (n: number): string => weekdays[n]!
 
-/** `1 planting`, `3 plantings` */
-export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
-
 /** `3 h 20 min`, `45 min` */
 export function minutesText(minutes: number): string {
   const hours = Math.floor(minutes / 60)

@@ -1,6 +1,5 @@
 import type { AssessmentView, GardenView } from '@border/contract'
-import { causeClause, monthYear, quarterHours, type Assessment, type LightCause } from '@border/core'
-import { counted } from '../frame/words.ts'
+import { counted, causeClause, monthYear, quarterHours, type Assessment, type LightCause } from '@border/core'
 
 const WORTH_SAYING_HOURS = 0.5
 

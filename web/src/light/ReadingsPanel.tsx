@@ -1,5 +1,6 @@
 import type { EvidenceView, LightLogRequest, ReadingRequest } from '@border/contract'
 import {
+  counted,
   brightnesses,
   civilDate,
   instantsOf,
@@ -12,7 +13,7 @@ import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { errorText, useEvidence, useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { counted, shortDate } from '../frame/words.ts'
+import { shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from './causeWords.ts'
 import { ConfirmCause } from './ConfirmCause.tsx'
 import { usePlaceAt } from './usePlaceAt.ts'

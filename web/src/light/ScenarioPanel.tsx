@@ -1,10 +1,9 @@
 import type { ScenarioRecord } from '@border/contract'
-import { dayMonthYear, quarterHours, type Trial } from '@border/core'
+import { counted, dayMonthYear, quarterHours, type Trial } from '@border/core'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
 import { errorText, useGardenWrite, useScenarios } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { counted } from '../frame/words.ts'
 import { trialClause } from './trialWords.ts'
 
 /** What-ifs kept under a name, and compared by what they would do. */

@@ -1,11 +1,10 @@
 import type { PlantingRecord } from '@border/contract'
-import { dayMonthYear, driftRadiusM, lightRange } from '@border/core'
+import { counted, dayMonthYear, driftRadiusM, lightRange } from '@border/core'
 import { Button, Input, Segmented, Table } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useAssessment, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { counted } from '../frame/words.ts'
 import { AddPlanting } from './AddPlanting.tsx'
 import './plants.css'
 

@@ -46,3 +46,16 @@ export function listed(words: readonly string[]): string {
   if (words.length <= 1) return words.join('')
   return `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
 }
+
+/** `early April`, `mid May`, `late June` */
+export function partOfMonth(day: IsoDate): string {
+  const d = Number(day.slice(8))
+  const part = d <= 10 ? 'early' : d <= 20 ? 'mid' : 'late'
+  return `${part} ${months[Number(day.slice(5, 7)) - 1]}`
+}
+
+/** `1 place`, `3 places` */
+export const counted = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`
+
+/** One decimal with a true minus: `−0.4`, `3.0` */
+export const tenths = (value: number): string => value.toFixed(1).replace('-', '−')

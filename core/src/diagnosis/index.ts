@@ -1,0 +1,26 @@
+export { isSign, signParts, signs, signWords, type SignId, type SignPart } from './signs.ts'
+export {
+  checks,
+  editedLikelihoods,
+  isSiteCause,
+  likelihoods,
+  ownCauses,
+  signCauses,
+  siteCauses,
+  type Likelihood,
+  type LikelihoodEdit,
+  type OwnCause,
+  type SignCause,
+  type SiteCause,
+} from './likelihoods.ts'
+export {
+  diagnose,
+  isExplained,
+  suspectedChanges,
+  susceptibility,
+  type Diagnosis,
+  type RankedCause,
+  type SignedPlanting,
+  type SuspectedChange,
+} from './diagnose.ts'
+export { simulatedCauses, troubledGarden, type Simulation, type TroubledGarden } from './simulate.ts'

@@ -1,0 +1,54 @@
+import type { SeasonScore } from './seasons.ts'
+import { median, theilSen } from './theilSen.ts'
+
+/** A sustained fall that a planting's age, stage and the year do not explain. */
+export interface Decline {
+  plantingId: string
+  /** Rating lost a season, a positive number: Theil and Sen's slope. */
+  perSeason: number
+  /** Seasons the fall was read from. */
+  seasons: number
+  from: number
+  to: number
+  /** Chance of a run as even as this, were there no trend. */
+  p: number
+}
+
+const LEAST_SEASONS = 3
+/** Seasons looked back over: what went before is another garden. */
+const MOST_SEASONS = 6
+/** A season that tells less than this is left out. */
+const LEAST_WEIGHT = 0.3
+const LEAST_PER_SEASON = 0.3
+const LEAST_FALL = 0.8
+
+/**
+ * @param scores of one planting, in order of season
+ * @param yearEffect what a season gave or took from the whole garden, on the scale of ratings
+ * @returns undefined when there is no such fall, or too little to tell
+ */
+export function declineOf(
+  scores: readonly SeasonScore[],
+  yearEffect: (season: number) => number,
+): Decline | undefined {
+  const told = scores.filter((s) => !s.settling && s.weight >= LEAST_WEIGHT).slice(-MOST_SEASONS)
+  if (told.length < LEAST_SEASONS) return undefined
+  const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
+  const trend = theilSen(points)
+  if (!trend) return undefined
+  const values = points.map(([, y]) => y)
+  const span = told.at(-1)!.season - told[0]!.season
+  const [lastButOne, last] = values.slice(-2) as [number, number]
+  const before = median(values.slice(0, -1))
+  // Sustained: the last season is low, and it did not come out of the blue.
+  const sustained = last <= before - LEAST_FALL / 2 && lastButOne <= values[0]! && last <= lastButOne + 0.25
+  if (trend.slope > -LEAST_PER_SEASON || -trend.slope * span < LEAST_FALL || !sustained) return undefined
+  return {
+    plantingId: told[0]!.plantingId,
+    perSeason: -trend.slope,
+    seasons: told.length,
+    from: told[0]!.season,
+    to: told.at(-1)!.season,
+    p: trend.p,
+  }
+}

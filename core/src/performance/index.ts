@@ -1,0 +1,47 @@
+export { theilSen, median, type Trend } from './theilSen.ts'
+export {
+  followedPlants,
+  survivalOf,
+  survivingAt,
+  type CountHistory,
+  type Followed,
+  type SurvivalStep,
+} from './survival.ts'
+export { mixedModel, type Effect, type Factor as ModelFactor, type MixedModel } from './mixedModel.ts'
+export { bloomStages, ratingWords, type BloomStage, type RecordedPlanting, type Seen } from './seen.ts'
+export {
+  isSettling,
+  seasonScores,
+  settlingAllowance,
+  type SeasonScore,
+  type YearOfSeason,
+} from './seasons.ts'
+export { declineOf, type Decline } from './decline.ts'
+export {
+  gardenRecord,
+  type Expected,
+  type GardenRecord,
+  type KeyedEffect,
+  type RecordModel,
+} from './record.ts'
+export {
+  absenceOf,
+  bestOfPlace,
+  taxonRecords,
+  trialProposal,
+  type Absence,
+  type SpotRecord,
+  type Standing,
+  type TaxonRecord,
+  type TrialProposal,
+} from './judge.ts'
+export {
+  bloomGaps,
+  bloomOfPlace,
+  bloomsSeen,
+  LEAST_COVER,
+  type BloomGap,
+  type BloomingPlanting,
+  type BloomSeen,
+  type BloomWeek,
+} from './bloom.ts'

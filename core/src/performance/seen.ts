@@ -1,0 +1,32 @@
+import type { IsoDate } from '../dates/index.ts'
+import type { Taxon } from '../plants/index.ts'
+
+export const bloomStages = ['none', 'bud', 'opening', 'full', 'fading', 'over'] as const
+export type BloomStage = (typeof bloomStages)[number]
+
+export const ratingWords = ['failing', 'poor', 'fair', 'good', 'very good'] as const
+
+/** One look at a planting on a walk. What nobody said is null. */
+export interface Seen {
+  plantingId: string
+  on: IsoDate
+  /** 1 failing to 5 very good. */
+  rating: number | null
+  living: number | null
+  stage: BloomStage | null
+  /** Which flowering of the season, from 1. */
+  flush: number | null
+  /** Nothing of it shows above ground. */
+  absent: boolean
+  signs: readonly string[]
+}
+
+/** A planting as the record judges it. */
+export interface RecordedPlanting {
+  id: string
+  taxon: Taxon
+  placeId: string
+  /** The day it came to where it stands. */
+  inPlaceSince: IsoDate
+  plantedCount: number
+}

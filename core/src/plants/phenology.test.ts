@@ -1,0 +1,75 @@
+import { describe, expect, it } from 'vitest'
+import { addDays } from '../dates/index.ts'
+import {
+  emergenceOf,
+  library,
+  seasonInPlace,
+  usualBloom,
+  usualState,
+  usualWords,
+  USUAL_YEAR,
+} from './index.ts'
+
+const named = (botanical: string) => library.find((t) => t.botanical === botanical)!
+const phase = (botanical: string, on: string, year = USUAL_YEAR) =>
+  usualState(named(botanical), on, year).phase
+
+describe('the usual state', () => {
+  it.each([
+    ['Galanthus nivalis', '2026-02-10', 'in full bloom'],
+    ['Galanthus nivalis', '2026-07-01', 'underground'],
+    ['Narcissus pseudonarcissus', '2026-05-05', 'going over'],
+    ['Papaver orientale', '2026-08-01', 'summer rest'],
+    ['Hosta sieboldiana', '2026-01-15', 'underground'],
+    ['Hosta sieboldiana', '2026-04-10', 'emerging'],
+    ['Helenium autumnale', '2026-09-01', 'in full bloom'],
+    ['Salvia nemorosa', '2026-09-01', 'finished flowering'],
+    ['Cornus alba', '2026-01-10', 'bare'],
+    ['Sarcococca hookeriana', '2026-01-10', 'in full bloom'],
+    ['Geranium macrorrhizum', '2026-01-10', 'winter green'],
+    ['Miscanthus sinensis', '2026-04-25', 'emerging'],
+  ] as const)('of %s on %s is %s', (botanical, on, expected) => {
+    expect(phase(botanical, on)).toBe(expected)
+  })
+  it('moves with a late year and turns by half a year in the south', () => {
+    expect(phase('Galanthus nivalis', '2026-01-24')).toBe('opening')
+    expect(phase('Galanthus nivalis', '2026-01-24', { lateDays: 10, south: false })).toBe('in bud')
+    expect(phase('Helenium autumnale', '2026-03-05', { lateDays: 0, south: true })).toBe('in full bloom')
+    expect(usualWords(named('Rodgersia podophylla'), '2026-05-01', USUAL_YEAR)).toBe(
+      'coming up, by late May at the latest',
+    )
+  })
+  it('is found for every kind on every day, and tells more in growth than at rest', () => {
+    for (const taxon of library)
+      for (let day = '2026-01-01'; day < '2027-01-01'; day = addDays(day, 7)) {
+        const { telling, resting } = usualState(taxon, day, USUAL_YEAR)
+        expect(resting ? telling < 0.2 : telling >= 0.4).toBe(true)
+        expect(usualWords(taxon, day, USUAL_YEAR)).toMatch(/^[a-z]/)
+      }
+  })
+})
+
+it('emergence is the one of the season around the day, and none for what stays above ground', () => {
+  const kirengeshoma = named('Kirengeshoma palmata')
+  expect(emergenceOf(kirengeshoma, '2026-05-10', { lateDays: 6, south: false })).toEqual({
+    from: '2026-04-21',
+    latest: '2026-06-06',
+  })
+  expect(emergenceOf(named('Buxus sempervirens'), '2026-05-10', USUAL_YEAR)).toBeUndefined()
+})
+
+it('usual bloom of a season stands in real dates, north and south', () => {
+  const helenium = named('Helenium autumnale')
+  expect(usualBloom(helenium, 2026, { lateDays: -5, south: false })).toEqual({
+    from: '2026-07-27',
+    to: '2026-09-30',
+  })
+  // 1 August turned by half a year: 30 January.
+  expect(usualBloom(helenium, 2026, { lateDays: 0, south: true })!.from).toBe('2026-01-30')
+})
+
+it('counts seasons in place by winters', () => {
+  expect(seasonInPlace('2024-09-20', '2024-10-10', false)).toBe(1)
+  expect(seasonInPlace('2024-09-20', '2026-06-10', false)).toBe(3)
+  expect(seasonInPlace('2025-09-01', '2026-01-10', true)).toBe(1)
+})

@@ -1,0 +1,254 @@
+import { addDays, yearOf, type IsoDate } from '../dates/index.ts'
+import { partOfMonth } from '../words/index.ts'
+import type { LifeForm, Taxon } from './taxon.ts'
+
+/** What a plant usually does at a time of its year, in the order a season takes. */
+export const phases = [
+  'underground',
+  'emerging',
+  'growing',
+  'in bud',
+  'opening',
+  'in full bloom',
+  'fading',
+  'finished flowering',
+  'summer rest',
+  'going over',
+  'bare',
+  'winter green',
+] as const
+export type Phase = (typeof phases)[number]
+
+/** What to expect of a planting on a day, and how much a look on that day tells of how it does. */
+export interface UsualState {
+  phase: Phase
+  /** True when looking poor, or not at all, is only its time of year. */
+  resting: boolean
+  /** 0 to 1: how telling a rating given now is. */
+  telling: number
+  /** Days the year was taken to run late; negative when early. */
+  lateDays: number
+}
+
+/** Days of the northern year. `shows`: from the first to the latest usual sign of growth; `fades`: from the first yellowing to bare or gone. */
+interface Calendar {
+  shows: readonly [from: string, latest: string]
+  fades: readonly [from: string, gone: string]
+  /** What is left in winter. */
+  winter: 'underground' | 'bare' | 'winter green'
+  /** A rest in the middle of the season. */
+  rests?: readonly [from: string, to: string]
+}
+
+/**
+ * By life form, for temperate gardens in the usual year: general horticultural consensus to within a week or two, the
+ * latest dates set late, so that a plant is not given up too soon.
+ */
+const byLifeForm: Record<LifeForm, Calendar> = {
+  perennial: { shows: ['03-10', '05-10'], fades: ['10-05', '11-20'], winter: 'underground' },
+  'warm grass': { shows: ['04-15', '05-31'], fades: ['10-20', '12-31'], winter: 'underground' },
+  'cool grass': {
+    shows: ['02-25', '04-20'],
+    fades: ['11-15', '12-20'],
+    winter: 'winter green',
+    rests: ['07-20', '08-25'],
+  },
+  bulb: { shows: ['03-25', '05-20'], fades: ['09-25', '11-05'], winter: 'underground' },
+  fern: { shows: ['04-05', '05-31'], fades: ['10-25', '12-15'], winter: 'underground' },
+  'deciduous shrub': { shows: ['03-20', '05-15'], fades: ['10-10', '11-25'], winter: 'bare' },
+  'small tree': { shows: ['03-25', '05-15'], fades: ['10-05', '11-25'], winter: 'bare' },
+  climber: { shows: ['03-20', '05-15'], fades: ['10-15', '11-30'], winter: 'bare' },
+  'evergreen shrub': { shows: ['03-15', '05-01'], fades: ['11-20', '12-10'], winter: 'winter green' },
+  groundcover: { shows: ['03-10', '04-30'], fades: ['11-01', '12-05'], winter: 'winter green' },
+  succulent: { shows: ['03-15', '05-01'], fades: ['10-10', '11-25'], winter: 'winter green' },
+  annual: { shows: ['04-25', '06-05'], fades: ['10-05', '11-10'], winter: 'underground' },
+  'tender perennial': { shows: ['05-01', '06-15'], fades: ['10-05', '11-10'], winter: 'underground' },
+}
+
+/** Kinds whose year differs from that of their life form. */
+const byTaxon: Record<string, Partial<Calendar>> = {
+  'Papaver orientale': { rests: ['07-05', '09-05'] },
+  'Actaea simplex': { shows: ['04-10', '05-25'] },
+  'Kirengeshoma palmata': { shows: ['04-15', '05-31'] },
+  'Veronicastrum virginicum': { shows: ['04-10', '05-25'] },
+  'Rodgersia podophylla': { shows: ['04-15', '05-31'] },
+  'Verbena bonariensis': { shows: ['04-20', '06-10'] },
+  'Agapanthus praecox': { shows: ['03-25', '05-25'] },
+  'Begonia grandis': { shows: ['05-10', '06-25'] },
+  'Fuchsia magellanica': { shows: ['04-20', '06-10'] },
+  'Helleborus × hybridus': { shows: ['01-25', '03-15'], winter: 'winter green', fades: ['11-20', '12-20'] },
+  'Iris germanica': { winter: 'winter green' },
+  'Trachelospermum jasminoides': { winter: 'winter green' },
+  'Viola × wittrockiana': { shows: ['09-15', '11-01'], fades: ['05-25', '06-20'], winter: 'underground' },
+  'Nerine bowdenii': { shows: ['03-20', '05-10'], fades: ['11-05', '11-30'], rests: ['08-01', '09-15'] },
+}
+
+const BUD_DAYS = 18
+const DAYS_OF_YEAR = 365
+const HALF_YEAR = 182
+
+/** A spring bulb hangs on its bloom: leaves before, ripening after, then gone until next year. */
+const springBulb = (bloomFrom: string, bloomTo: string): Calendar => ({
+  shows: [shifted(bloomFrom, -55), shifted(bloomFrom, -8)],
+  fades: [shifted(bloomTo, 14), shifted(bloomTo, 45)],
+  winter: 'underground',
+})
+
+/** Bulbs that bloom before this are gone by midsummer. */
+const SPRING_BULB_UNTIL = '06-16'
+
+function calendarOf(taxon: Taxon): Calendar {
+  const { bloomFrom, bloomTo, lifeForm } = taxon
+  if (lifeForm === 'bulb' && bloomFrom && bloomTo && bloomTo < SPRING_BULB_UNTIL)
+    return springBulb(bloomFrom, bloomTo)
+  return { ...byLifeForm[lifeForm], ...byTaxon[speciesOf(taxon.botanical)] }
+}
+
+/** The name without a cultivar's. */
+const speciesOf = (botanical: string) => botanical.replace(/\s*['‘].*$/, '')
+
+/** Days of the year before each month of a common year. */
+const BEFORE_MONTH = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334]
+
+/** Place of a day in the year's circle, 0 to 364; 29 February counts as 1 March. */
+const placeInYear = (monthDay: string): number =>
+  BEFORE_MONTH[Number(monthDay.slice(0, 2)) - 1]! + Number(monthDay.slice(3, 5)) - 1
+
+const round = (place: number) => ((place % DAYS_OF_YEAR) + DAYS_OF_YEAR) % DAYS_OF_YEAR
+
+/** A day of the year some days on, as `MM-DD`. */
+function shifted(monthDay: string, days: number): string {
+  const place = round(placeInYear(monthDay) + days)
+  const month = BEFORE_MONTH.findLastIndex((before) => before <= place)
+  return `${String(month + 1).padStart(2, '0')}-${String(place - BEFORE_MONTH[month]! + 1).padStart(2, '0')}`
+}
+
+/** Days round the year from one day to another, both `MM-DD`: 0 to 364. */
+const since = (from: string, day: string): number => round(placeInYear(day) - placeInYear(from))
+const lies = (day: string, from: string, to: string) => since(from, day) < since(from, to)
+
+/** The day of the usual northern year that a day of this year stands for, `MM-DD`. */
+const usualDay = (on: IsoDate, { lateDays, south }: Year): string =>
+  shifted(on.slice(5), -lateDays - (south ? HALF_YEAR : 0))
+
+/** How a year runs at a place. */
+export interface Year {
+  /** Days late against the usual; negative when early. */
+  lateDays: number
+  south: boolean
+}
+
+export const USUAL_YEAR: Year = { lateDays: 0, south: false }
+
+/** What a taxon usually does on a day, the year's earliness and the hemisphere taken in. */
+export function usualState(taxon: Taxon, on: IsoDate, year: Year): UsualState {
+  const day = usualDay(on, year)
+  const phase = phaseOn(taxon, day)
+  return { phase, ...weightOf[phase], lateDays: year.lateDays }
+}
+
+/**
+ * How much a rating tells by phase: full from leaf to bloom, little while a plant comes up or goes over, next to nothing
+ * at rest. Weights are this product's own.
+ */
+const weightOf: Record<Phase, { telling: number; resting: boolean }> = {
+  underground: { telling: 0.02, resting: true },
+  emerging: { telling: 0.4, resting: false },
+  growing: { telling: 1, resting: false },
+  'in bud': { telling: 1, resting: false },
+  opening: { telling: 1, resting: false },
+  'in full bloom': { telling: 1, resting: false },
+  fading: { telling: 0.9, resting: false },
+  'finished flowering': { telling: 0.7, resting: false },
+  'summer rest': { telling: 0.05, resting: true },
+  'going over': { telling: 0.15, resting: true },
+  bare: { telling: 0.1, resting: true },
+  'winter green': { telling: 0.4, resting: false },
+}
+
+function phaseOn(taxon: Taxon, day: string): Phase {
+  const { bloomFrom, bloomTo } = taxon
+  const calendar = calendarOf(taxon)
+  const bloomDays = bloomFrom && bloomTo ? since(bloomFrom, bloomTo) : 0
+  if (bloomFrom && bloomTo) {
+    const into = since(bloomFrom, day)
+    if (into <= bloomDays) {
+      if (into < bloomDays * 0.2) return 'opening'
+      return into > bloomDays * 0.8 ? 'fading' : 'in full bloom'
+    }
+  }
+  const { shows, fades, winter, rests } = calendar
+  if (rests && lies(day, ...rests)) return 'summer rest'
+  if (lies(day, fades[0], fades[1])) return winter === 'winter green' ? 'winter green' : 'going over'
+  if (lies(day, fades[1], shows[0])) return winter
+  if (bloomFrom && lies(day, shifted(bloomFrom, -BUD_DAYS), bloomFrom)) return 'in bud'
+  if (lies(day, shows[0], shows[1])) return winter === 'winter green' ? 'growing' : 'emerging'
+  const over = bloomTo && since(bloomTo, day) < since(bloomTo, fades[0])
+  return over ? 'finished flowering' : 'growing'
+}
+
+/** The growing season of a planting in which a day lies, as it falls in a year. */
+export interface Emergence {
+  /** First usual sign of growth. */
+  from: IsoDate
+  /** Latest usual: before it a plant that does not show is not given up. */
+  latest: IsoDate
+}
+
+/**
+ * When a taxon usually shows in the season a day belongs to.
+ *
+ * @returns undefined for plants that never leave the surface
+ */
+export function emergenceOf(taxon: Taxon, on: IsoDate, year: Year): Emergence | undefined {
+  const { shows, winter } = calendarOf(taxon)
+  if (winter === 'winter green') return undefined
+  // Days from `on` back to the start of the usual showing, at most half a year either way.
+  const back = since(shows[0], usualDay(on, year))
+  const offset = back > DAYS_OF_YEAR / 2 ? DAYS_OF_YEAR - back : -back
+  const start = addDays(on, offset)
+  return { from: start, latest: addDays(start, since(shows[0], shows[1])) }
+}
+
+/** Usual bloom of a taxon in the season around a day, in real dates; undefined where it is grown for leaf. */
+export function usualBloom(
+  taxon: Pick<Taxon, 'bloomFrom' | 'bloomTo'>,
+  seasonYear: number,
+  year: Year,
+): { from: IsoDate; to: IsoDate } | undefined {
+  const { bloomFrom, bloomTo } = taxon
+  if (!bloomFrom || !bloomTo) return undefined
+  const turned = year.south ? HALF_YEAR - DAYS_OF_YEAR : 0
+  const from = addDays(`${seasonYear}-${bloomFrom}`, turned + year.lateDays)
+  return { from, to: addDays(from, since(bloomFrom, bloomTo)) }
+}
+
+/** `in full bloom`, `underground until about mid April`: what it usually does, in words. */
+export function usualWords(taxon: Taxon, on: IsoDate, year: Year): string {
+  const { phase } = usualState(taxon, on, year)
+  if (phase === 'underground') {
+    const emergence = emergenceOf(taxon, on, year)
+    return emergence && emergence.from > on
+      ? `underground until about ${partOfMonth(emergence.from)}`
+      : 'underground'
+  }
+  if (phase === 'emerging') {
+    const { latest } = emergenceOf(taxon, on, year)!
+    return `coming up, by ${partOfMonth(latest)} at the latest`
+  }
+  if (phase === 'summer rest') return 'resting, back in leaf later'
+  if (phase === 'going over') return 'going over for the year'
+  if (phase === 'bare') return 'bare of leaf'
+  if (phase === 'winter green') return 'standing green through the winter'
+  if (phase === 'growing') return 'growing in leaf'
+  return phase
+}
+
+/** Seasons a planting has begun in its place by a day: 1 in its first. A season opens with midwinter. */
+export function seasonInPlace(plantedOn: IsoDate, on: IsoDate, south: boolean): number {
+  return seasonYearOf(on, south) - seasonYearOf(plantedOn, south) + 1
+}
+
+/** The year a growing season is called by: in the south the season from July is called by the year it ends in. */
+export const seasonYearOf = (on: IsoDate, south: boolean): number =>
+  south && on.slice(5) >= '07-01' ? yearOf(on) + 1 : yearOf(on)
