@@ -28,6 +28,7 @@ const coreOrder = [
   'plants',
   'performance',
   'diagnosis',
+  'walk',
   'care',
   'schedule',
   'rework',

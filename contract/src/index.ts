@@ -1,23 +1,45 @@
 import {
   actions,
+  bloomStages,
   brightnesses,
   isIsoDate,
+  isSign,
+  signCauses,
   isTimeZone,
   plantingSources,
+  type Absence,
   type Assessment,
+  type BloomGap,
+  type BloomSeen,
+  type BloomStage,
+  type BloomWeek,
   type Brightness,
   type Cause,
   type Climate,
   type ComingChange,
+  type Decline,
+  type Diagnosis,
+  type Earliness,
   type Explanation,
   type FileProblem,
+  type Filler,
   type LightCause,
+  type Likelihood,
+  type Phase,
   type PlanFeature,
+  type RecordModel,
+  type SeasonScore,
+  type SignId,
+  type Standing,
   type SunHours,
+  type SurvivalStep,
+  type SuspectedChange,
   type Taxon,
+  type TaxonRecord,
   type TellingLook,
   type Trial,
   type TrialEffect,
+  type TrialProposal,
   type Window,
 } from '@border/core'
 import { z } from 'zod'
@@ -307,6 +329,7 @@ export type SuspicionDetail =
   | { kind: 'unrecorded'; cause: Cause; posterior: number; explains: number; used: number }
   | { kind: 'ahead'; change: ComingChange }
   | { kind: 'changed'; plantingId: string; before: SunHours; now: SunHours; cause: LightCause }
+  | { kind: 'signs'; change: SuspectedChange }
 
 /** Something that seems to have changed, or is about to. */
 export interface SuspicionRecord {
@@ -418,7 +441,7 @@ export const workingExceptionRequest = z.object({ day: isoDay, minutes: z.number
 /** One thing that happened to a planting. */
 export interface StoryEntry {
   on: string
-  kind: 'planted' | 'observed' | 'decided' | 'job' | 'moved' | 'counted' | 'note'
+  kind: 'planted' | 'observed' | 'decided' | 'job' | 'moved' | 'counted' | 'note' | 'lost' | 'trial'
   says: string
   by: string | null
   /** When it was written down, UTC: puts what happened on one day in order. */
@@ -428,12 +451,287 @@ export interface StoryEntry {
 /** A planting as last known and all that happened to it, oldest first. */
 export interface PlantingStory {
   planting: PlantingRecord
+  photos: PhotoRecord[]
   /** Tags of plantings that came from it. */
   offspring: string[]
   story: StoryEntry[]
 }
 
 export const noteRequest = z.object({ on: isoDay, note: z.string().trim().min(1).max(2000) })
+
+// The walk
+
+const sign = z.string().refine(isSign, 'is not a sign that is known here')
+const noted = {
+  /** Made on the device: the same entry sent twice is kept once. */
+  id,
+  on: isoDay,
+  /** UTC instant. */
+  at: z.iso.datetime(),
+  /** An earlier entry of the same device that this one puts right. */
+  replacesId: id.optional(),
+  note: z.string().trim().min(1).max(2000).optional(),
+}
+const sizeM = z.number().positive().max(60)
+export const observationEntry = z
+  .object({
+    kind: z.literal('planting'),
+    ...noted,
+    plantingId: id,
+    rating: z.number().int().min(1).max(5).optional(),
+    living: z.number().int().min(1).max(10_000).optional(),
+    absent: z.boolean().default(false),
+    stage: z.enum(bloomStages).optional(),
+    flush: z.number().int().min(1).max(9).optional(),
+    heightM: sizeM.optional(),
+    spreadM: sizeM.optional(),
+    signs: z.array(sign).max(30).default([]),
+  })
+  .refine(
+    (o) =>
+      o.rating !== undefined ||
+      o.living !== undefined ||
+      o.absent ||
+      o.stage !== undefined ||
+      o.heightM !== undefined ||
+      o.spreadM !== undefined ||
+      o.signs.length > 0 ||
+      o.note !== undefined,
+    'says nothing: give a rating, a count, a stage, a size, a sign or a note',
+  )
+  .refine(
+    (o) => !o.absent || (o.living === undefined && o.stage === undefined),
+    'says that nothing shows, and counts it all the same',
+  )
+export type ObservationEntry = z.input<typeof observationEntry>
+
+const shortNote = z.string().trim().min(1).max(500)
+export const placeEntry = z.object({
+  kind: z.literal('place'),
+  ...noted,
+  placeId: id,
+  weeds: z.enum(['none', 'some', 'many']).optional(),
+  mulch: z.enum(['good', 'thin', 'none']).optional(),
+  soil: z.enum(['dry', 'moist', 'wet']).optional(),
+  edgesLost: z.boolean().optional(),
+  waterMisses: z.boolean().optional(),
+  /** Widths of bare holes, metres. */
+  holesM: z.array(z.number().positive().max(30)).max(20).default([]),
+  goodTogether: shortNote.optional(),
+  missing: shortNote.optional(),
+})
+export type PlaceEntry = z.input<typeof placeEntry>
+
+export const walkEntry = z.discriminatedUnion('kind', [observationEntry, placeEntry])
+export type WalkEntry = z.input<typeof walkEntry>
+/** Each entry is judged by itself, so that one that cannot be kept does not hold up the rest. */
+export const walkRequest = z.object({ entries: z.array(z.unknown()).min(1).max(200) })
+export interface WalkAnswer {
+  /** Ids now in the record, sent before or not. */
+  kept: string[]
+  refused: { id: string; why: string }[]
+}
+
+export interface ObservationRecord {
+  id: string
+  plantingId: string
+  on: string
+  rating: number | null
+  living: number | null
+  absent: boolean
+  stage: BloomStage | null
+  flush: number | null
+  heightM: number | null
+  spreadM: number | null
+  signs: SignId[]
+  note: string | null
+  by: string | null
+}
+export interface PlaceLookRecord {
+  id: string
+  placeId: string
+  on: string
+  weeds: 'none' | 'some' | 'many' | null
+  mulch: 'good' | 'thin' | 'none' | null
+  soil: 'dry' | 'moist' | 'wet' | null
+  edgesLost: boolean | null
+  waterMisses: boolean | null
+  holesM: number[]
+  goodTogether: string | null
+  missing: string | null
+  note: string | null
+  by: string | null
+}
+
+/** A planting as a walk meets it. */
+export interface WalkPlanting {
+  id: string
+  tag: string
+  botanical: string
+  common: string
+  plantedCount: number
+  livingCount: number
+  /** What it usually does this week, in words. */
+  usual: string
+  phase: Phase
+  resting: boolean
+  settling: boolean
+  usualStage: BloomStage
+  last: ObservationRecord | null
+  /** Signs it can have, likeliest first. */
+  likely: SignId[]
+  absence: Absence | null
+}
+export interface WalkPlace {
+  id: string
+  name: string
+  kind: 'bed' | 'container'
+  plantings: WalkPlanting[]
+  last: PlaceLookRecord | null
+  standpoints: StandpointRecord[]
+}
+/** All that a walk needs, to be taken along where there is no connection. */
+export interface WalkView {
+  on: string
+  earliness: Earliness | null
+  places: WalkPlace[]
+}
+
+// Photos
+
+export const standpointRequest = z.object({
+  name: shortText,
+  placeId: id.optional(),
+  framing: z.string().trim().max(300).default(''),
+})
+export interface StandpointRecord {
+  id: string
+  name: string
+  placeId: string | null
+  framing: string
+  /** The latest photo from it. */
+  lastPhotoId: string | null
+  lastTakenOn: string | null
+}
+export const photoRequest = z
+  .object({
+    id,
+    on: isoDay,
+    at: z.iso.datetime(),
+    /** A picture file, base 64. */
+    data: z.string().min(1).max(12_000_000),
+    standpointId: id.optional(),
+    plantingId: id.optional(),
+    placeId: id.optional(),
+    /** Where it was taken is stripped unless this is said. */
+    keepPosition: z.boolean().default(false),
+  })
+  .refine(
+    (p) => p.standpointId ?? p.plantingId ?? p.placeId,
+    'belongs to a standpoint, a planting or a place',
+  )
+export type PhotoRequest = z.input<typeof photoRequest>
+export interface PhotoRecord {
+  id: string
+  takenOn: string
+  standpointId: string | null
+  plantingId: string | null
+  placeId: string | null
+  width: number
+  height: number
+  by: string | null
+}
+
+// The record
+
+/** A planting in one place: a move begins another stay. */
+export interface Stay {
+  id: string
+  plantingId: string
+  tag: string
+  botanical: string
+  placeId: string
+  from: string
+  to: string | null
+  plantedCount: number
+  livingCount: number
+}
+export interface RecordView {
+  on: string
+  seasons: number[]
+  stays: Stay[]
+  scores: SeasonScore[]
+  model: RecordModel | null
+  declines: Decline[]
+  survival: { taxon: string; plants: number; steps: SurvivalStep[] }[]
+  taxa: TaxonRecord[]
+  best: { placeId: string; standings: Standing[] }[]
+  absences: { plantingId: string; absence: Absence }[]
+  trials: { plantingId: string; since: string; proposal: TrialProposal; outcomes: TrialOutcomeRecord[] }[]
+}
+
+export const trialOutcomes = ['trial', 'expand', 'retry elsewhere', 'strike off', 'go on'] as const
+export type TrialOutcome = (typeof trialOutcomes)[number]
+export const trialRequest = z
+  .object({
+    on: isoDay,
+    outcome: z.enum(trialOutcomes),
+    driftCount: z.number().int().min(1).max(1000).optional(),
+    reason: longText.optional(),
+  })
+  .refine(
+    (t) => (t.outcome === 'expand') === (t.driftCount !== undefined),
+    'a drift needs its number of plants',
+  )
+export interface TrialOutcomeRecord {
+  on: string
+  outcome: TrialOutcome
+  driftCount: number | null
+  reason: string | null
+  by: string
+}
+export const strikeOffRequest = z.object({ on: isoDay, note: longText.optional() })
+
+export interface BloomView {
+  season: number
+  window: { from: string; to: string }
+  blooms: BloomSeen[]
+  places: {
+    placeId: string
+    areaM2: number
+    weeks: BloomWeek[]
+    gaps: (BloomGap & { fillers: Filler[] })[]
+  }[]
+}
+
+// Diagnosis
+
+export interface DiagnosisView {
+  on: string
+  /** First day of the looks it was read from. */
+  since: string
+  diagnoses: (Diagnosis & {
+    signs: SignId[]
+    rating: number | null
+    seenOn: string
+    lightCause: LightCause | null
+  })[]
+  suspected: SuspectedChange[]
+}
+export const signShareRequest = z.object({
+  sign,
+  cause: z.enum(signCauses),
+  /** Null goes back to the shipped share. */
+  share: z.number().min(0).max(1).nullable(),
+  why: shortNote.optional(),
+})
+export interface LikelihoodView {
+  rows: (Likelihood & { shipped: number | null; changedBy: string | null })[]
+}
+
+// Observations as a file
+
+export const observationsFileRequest = z.object({ csv: fileText })
 
 /** What every refusal looks like. */
 export interface ErrorAnswer {

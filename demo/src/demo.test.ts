@@ -83,14 +83,16 @@ describe('loading', () => {
     const counts = async () => {
       const { rows } = await app.db.raw(`
         select (select count(*)::int from gardens) as gardens, (select count(*)::int from plantings) as plantings,
-               (select count(distinct extract(year from on_date))::int from planting_events where kind = 'observed') as seasons,
-               (select count(*)::int from planting_events) as events`)
+               (select count(distinct extract(year from on_date))::int from observations) as seasons,
+               (select count(*)::int from observations) as looks,
+               (select count(*)::int from photos) as photos`)
       return rows[0]
     }
     await loadDemo(app.db, () => {})
     const first = await counts()
     expect(first).toMatchObject({ gardens: 3, seasons: 5 })
-    expect(first.events).toBeGreaterThan(900)
+    expect(first.looks).toBeGreaterThan(1200)
+    expect(first.photos).toBe(16)
     await loadDemo(app.db, () => {})
     expect(await counts()).toEqual(first)
   })

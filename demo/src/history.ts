@@ -1,15 +1,32 @@
 import {
   addDays,
-  bloomsOn,
   daysBetween,
+  earlinessOf,
+  isSettling,
+  isSiteCause,
   lightFit,
+  likelihoods,
+  moistureWords,
   sceneOf,
+  seasonInPlace,
   seededRandom,
+  signs,
   sunHours,
+  susceptibility,
+  usualState,
+  type BloomStage,
+  type DailyWeather,
   type IsoDate,
+  type LightFit,
+  type Phase,
   type Plan,
   type PlanFeature,
+  type Random,
+  type SignCause,
+  type SiteCause,
+  type SignId,
   type Taxon,
+  type UsualState,
 } from '@border/core'
 import type { SketchGarden } from './sketch.ts'
 import { DEMO_DATE } from './town.ts'
@@ -20,6 +37,7 @@ export interface Grown {
   taxon: Taxon
   count: number
   plantedOn: IsoDate
+  place: string
   x: number
   y: number
   z: number
@@ -29,53 +47,208 @@ export interface Grown {
 export interface Look {
   tag: string
   on: IsoDate
-  living: number
-  says: string
+  rating: number | undefined
+  living: number | undefined
+  absent: boolean
+  stage: BloomStage | undefined
+  signs: SignId[]
+}
+
+/** One look at a place on a walk. */
+export interface PlaceLook {
+  place: string
+  on: IsoDate
+  weeds: 'none' | 'some' | 'many'
+  mulch: 'good' | 'thin' | 'none'
+  soil: 'dry' | 'moist' | 'wet'
+  holesM: number[]
+  goodTogether?: string
 }
 
 const FIRST_SEASON = 2022
-const LAST_SEASON = 2026
-/** Middle days of the two walks of a season. */
-const WALKS = ['06-08', '09-04'] as const
+export const LAST_SEASON = 2026
+/** Middle days of the walks of a season. */
+const WALKS = ['04-26', '06-08', '07-19', '09-04'] as const
+/** One in this many walks finds a planting that is known to be there, and passes it over. */
+const PASSED_OVER = 0.12
+
+/** The days a garden was walked. */
+export function walkDays(sketch: SketchGarden): IsoDate[] {
+  const random = seededRandom(sketch.seed * 31)
+  const days: IsoDate[] = []
+  for (let year = FIRST_SEASON; year <= LAST_SEASON; year++)
+    for (const walk of WALKS) {
+      const on = addDays(`${year}-${walk}`, Math.floor(random() * 9) - 4)
+      if (on < DEMO_DATE) days.push(on)
+    }
+  return days
+}
 
 /**
- * Five seasons of walks. How a plant does follows from the light it really had, so that the record and the plan tell
- * one story: from a good 4.3 it loses 0.75 for each hour of misfit, a first season costs one, and chance does the
- * rest; plants of a drift die when misfit goes beyond two hours. Same seed, same history.
+ * Five seasons of walks. How a plant does follows from the light it really had, so that the record, the signs and the
+ * plan tell one story: from a good 4.3 it loses 0.75 for each hour of misfit, a first season costs one, looks in its time
+ * of rest find it poor, a season gives or takes a little everywhere, and chance does the rest; plants of a drift die when
+ * misfit goes beyond two hours. Signs follow the likelihood table, drawn by chance. Same seed, same history.
  */
-export function looksOf(sketch: SketchGarden, plan: Plan, grown: readonly Grown[]): Look[] {
+export function looksOf(
+  sketch: SketchGarden,
+  plan: Plan,
+  grown: readonly Grown[],
+  weather: readonly DailyWeather[],
+): Look[] {
   const random = seededRandom(sketch.seed * 977)
   const scene = sceneOf(plan.garden, trulyStanding(sketch, plan))
   const living = new Map(grown.map((g) => [g.tag, g.count]))
+  const moisture = new Map(plan.features.map((f) => [f.name, moistureOf(f)]))
+  const own = new Map(grown.map((g) => [g.tag, 0.8 * (random() - 0.5)]))
+  const seasonGave = new Map<number, number>()
+  for (let y = FIRST_SEASON; y <= LAST_SEASON; y++) seasonGave.set(y, 0.8 * (random() - 0.55))
   const looks: Look[] = []
-  for (let year = FIRST_SEASON; year <= LAST_SEASON; year++)
-    for (const walk of WALKS) {
-      const day = `${year}-${walk}`
-      const hours = sunHours(scene, grown, { kind: 'season', on: day })
-      grown.forEach((g, i) => {
-        const on = addDays(day, Math.floor(random() * 9) - 4)
-        const chance = random()
-        if (daysBetween(g.plantedOn, on) < 30 || on > DEMO_DATE) return
-        const misfit = lightFit(g.taxon, hours[i]!).misfitHours
-        const first = daysBetween(g.plantedOn, on) < 365
-        const score = Math.max(
-          1,
-          Math.min(5, Math.round(4.3 - 0.75 * misfit - (first ? 1 : 0) + (chance - 0.5))),
-        )
-        const before = living.get(g.tag)!
-        const now = misfit > 2 && before > 1 && chance < 0.2 ? before - 1 : before
-        living.set(g.tag, now)
-        looks.push({ tag: g.tag, on, living: now, says: lookWords(g, on, score, now) })
+  for (const on of walkDays(sketch)) {
+    const year = Number(on.slice(0, 4))
+    const hours = sunHours(scene, grown, { kind: 'season', on })
+    const lateDays = earlinessOf(weather, sketch.latitude, `${year}-06-30`)?.lateDays ?? 0
+    grown.forEach((g, i) => {
+      const chance = random()
+      const passedOver = random() < PASSED_OVER
+      if (daysBetween(g.plantedOn, on) < 25) return
+      const usual = usualState(g.taxon, on, {
+        lateDays: lateDays + Math.round(8 * (chance - 0.5)),
+        south: false,
       })
-    }
+      const fit = lightFit(g.taxon, hours[i]!)
+      const before = living.get(g.tag)!
+      const dies = fit.misfitHours > 2 && before > 1 && chance < 0.1 && !usual.resting
+      const now = dies ? before - 1 : before
+      living.set(g.tag, now)
+      // Nobody looks for what is underground; a planting nobody noted on a walk is one in eight.
+      if (usual.phase === 'underground' || passedOver) return
+      const settling = isSettling(g.taxon, g.plantedOn, on, false)
+      const unnoticed = sketch.unnoticed.find((u) => u.place === g.place && u.from <= on)?.cause
+      const minds = unnoticed ? Math.min(1, susceptibility(g.taxon, unnoticed)) : 0
+      const rating = Math.round(
+        4.3 +
+          own.get(g.tag)! +
+          seasonGave.get(year)! -
+          0.75 * fit.misfitHours -
+          (settling ? 0.8 : 0) -
+          1.3 * minds -
+          (usual.resting ? 1.4 : 0) +
+          1.2 * (random() - 0.5),
+      )
+      looks.push({
+        tag: g.tag,
+        on,
+        rating: Math.max(1, Math.min(5, rating)),
+        living: now,
+        absent: false,
+        stage: g.taxon.bloomFrom ? stageOf[usual.phase] : undefined,
+        signs: signsShown(random, {
+          g,
+          fit,
+          usual,
+          settling,
+          moisture: moisture.get(g.place) ?? 0,
+          unnoticed,
+          on,
+        }),
+      })
+    })
+  }
   return looks
 }
 
-function lookWords(g: Grown, on: IsoDate, score: number, living: number): string {
-  const word = ['failing', 'poor', 'fair', 'good', 'very good'][score - 1]
-  const bloom = bloomsOn(g.taxon, on.slice(5)) ? (score >= 3 ? ', in bloom' : ', few flowers') : ''
-  const count = g.count > 1 ? ` ${living} of ${g.count} living.` : ''
-  return `On the walk: ${score} of 5, ${word}${bloom}.${count}`
+const stageOf: Record<Phase, BloomStage> = {
+  underground: 'none',
+  emerging: 'none',
+  growing: 'none',
+  'in bud': 'bud',
+  opening: 'opening',
+  'in full bloom': 'full',
+  fading: 'fading',
+  'finished flowering': 'over',
+  'summer rest': 'none',
+  'going over': 'over',
+  bare: 'none',
+  'winter green': 'none',
+}
+
+/** A planting as a walk found it, and what is truly the matter. */
+interface Found {
+  g: Grown
+  fit: LightFit
+  usual: UsualState
+  settling: boolean
+  moisture: number
+  unnoticed: SiteCause | undefined
+  on: IsoDate
+}
+
+/** Signs by chance from what is truly the matter: each cause's share of the table, as far as it is at work. */
+function signsShown(random: Random, found: Found): SignId[] {
+  const { g, fit, usual, settling, moisture, unnoticed, on } = found
+  const { taxon } = g
+  const over = Math.max(0, fit.hoursOutside) + (fit.scorched ? 1 : 0)
+  const steps =
+    moisture === 0 ? 0 : Math.max(0, moisture - taxon.moistureMax) - Math.max(0, taxon.moistureMin - moisture)
+  const work: Partial<Record<SignCause, number>> = {
+    'more sun': Math.min(1, over / 2),
+    'less sun': Math.min(1, Math.max(0, -fit.hoursOutside) / 2),
+    wetter: 0.5 * Math.max(0, steps),
+    drier: 0.5 * Math.max(0, -steps),
+    'its season': usual.resting ? 0.7 : 0,
+    'settling in': settling ? 0.6 : 0,
+    'age or crowding': seasonInPlace(g.plantedOn, on, false) >= 6 && taxon.lifeForm === 'perennial' ? 0.3 : 0,
+  }
+  if (unnoticed) work[unnoticed] = 1
+  return signs
+    .filter(({ id, usual: rate }) => {
+      let clear = 1 - 0.4 * rate
+      for (const r of likelihoods) {
+        if (r.sign !== id) continue
+        const minds = isSiteCause(r.cause) ? susceptibility(taxon, r.cause) : 1
+        clear *= 1 - Math.min(0.9, 0.75 * r.share * minds) * (work[r.cause] ?? 0)
+      }
+      return random() < (1 - clear) * (usual.phase === 'emerging' ? 0.3 : 1)
+    })
+    .map((s) => s.id)
+}
+
+function moistureOf(f: PlanFeature): number {
+  return moistureWords.findIndex((w) => w === f.properties.moisture) + 1
+}
+
+const combinations = [
+  'The grasses with the late daisies, evening light behind them.',
+  'Silver leaves under the purple spires.',
+  'Fern fronds through the cranesbills.',
+  'Dark leaves against the pale wall.',
+]
+
+/** What was noted of the places themselves. */
+export function placeLooksOf(sketch: SketchGarden): PlaceLook[] {
+  const random = seededRandom(sketch.seed * 463)
+  const pick = <T>(of: readonly T[]) => of[Math.floor(random() * of.length)]!
+  return walkDays(sketch)
+    .filter((on) => on >= `${LAST_SEASON - 1}-01-01`)
+    .flatMap((on) =>
+      Object.keys(sketch.plantings).map((place) => ({
+        place,
+        on,
+        weeds: pick(['none', 'none', 'some', 'some', 'many'] as const),
+        mulch: pick(['good', 'good', 'thin', 'thin', 'none'] as const),
+        soil:
+          on.slice(5) > '07-01'
+            ? pick(['dry', 'dry', 'moist'] as const)
+            : pick(['moist', 'moist', 'wet'] as const),
+        holesM: random() < 0.2 ? [Math.round(4 + 6 * random()) / 10] : [],
+        ...(random() < 0.25 ? { goodTogether: pick(combinations) } : {}),
+      })),
+    )
+    .filter((l) => {
+      const from = sketch.features.find((f) => f.properties.name === l.place)?.properties.from
+      return typeof from !== 'string' || from <= l.on
+    })
 }
 
 /** What really stands: the plan and what nobody has put on it. */

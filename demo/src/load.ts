@@ -1,12 +1,19 @@
-import { library, type Plan } from '@border/core'
+import { library, type DailyWeather, type Plan } from '@border/core'
+import { randomUUID } from 'node:crypto'
 import {
   addMember,
   insertEvents,
   insertLog,
+  insertObservations,
+  insertPhoto,
+  insertPlaceLook,
   insertPerson,
   insertPractice,
   insertReading,
+  insertStandpoint,
   insertStation,
+  insertTrialOutcome,
+  makePhoto,
   moveSite,
   readGardenFiles,
   saveGarden,
@@ -20,8 +27,9 @@ import { filesOf, placedIn } from './files.ts'
 import { almshouseTerrace } from './gardens/almshouseTerrace.ts'
 import { cliffLane } from './gardens/cliffLane.ts'
 import { netmakersYard } from './gardens/netmakersYard.ts'
-import { looksOf, type Grown } from './history.ts'
+import { looksOf, placeLooksOf, type Grown } from './history.ts'
 import { lightReadOf } from './lightRead.ts'
+import { pictureOf } from './pictures.ts'
 import type { SketchGarden } from './sketch.ts'
 import { DEMO_DATE, town, townWeather } from './town.ts'
 
@@ -62,7 +70,10 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
     const stationId = await insertStation(trx, `Made-up daily record of ${town.name}`, 'simulated', weather)
     const head = ids.get(people[0].name)!
     for (const sketch of demoGardens) {
-      const gardenId = await loadGarden(trx, { practiceId, personId: head }, sketch, stationId)
+      const gardenId = await loadGarden(trx, { practiceId, personId: head }, sketch, {
+        id: stationId,
+        days: weather,
+      })
       for (const p of people)
         if ((p.gardens as readonly SketchGarden[]).includes(sketch))
           await addMember(trx, gardenId, ids.get(p.name)!, p.role)
@@ -75,13 +86,13 @@ async function loadGarden(
   trx: Db,
   owner: { practiceId: string; personId: string },
   sketch: SketchGarden,
-  stationId: string,
+  station: { id: string; days: readonly DailyWeather[] },
 ): Promise<string> {
   const read = await readGardenFiles(trx, owner.practiceId, filesOf(sketch), DEMO_DATE)
   if (!read.ok)
     throw new Error(`The demo’s ${sketch.name} is not a good file: ${JSON.stringify(read.problems)}`)
   const { gardenId, plantingIds } = await saveGarden(trx, owner, read.value)
-  await setStation(trx, gardenId, stationId)
+  await setStation(trx, gardenId, station.id)
   await setWorkingWeek(trx, gardenId, sketch.minutesByWeekday)
   for (const off of sketch.daysOff) await setWorkingException(trx, gardenId, off.day, off.minutes)
   const { plan, plantings } = read.value
@@ -93,26 +104,105 @@ async function loadGarden(
   await applyMoves(trx, owner.personId, gardenId, sketch, byTag)
   await setStandInChanges(trx, gardenId, sketch.unrecorded)
   await readLight(trx, { gardenId, personId: owner.personId }, sketch, plan)
-  const looks = looksOf(sketch, plan, grownOf(plan, plantings))
-  await insertEvents(trx, [
-    ...looks.map((l) => ({
-      plantingId: byTag(l.tag),
-      on: l.on,
-      kind: 'observed' as const,
-      living: l.living,
-      says: l.says,
+  const grown = grownOf(plan, plantings)
+  await walk(trx, { gardenId, personId: owner.personId }, sketch, {
+    plan,
+    grown,
+    weather: station.days,
+    byTag,
+  })
+  await photograph(trx, { gardenId, personId: owner.personId }, sketch, plan, grown)
+  for (const t of sketch.trials)
+    await insertTrialOutcome(trx, {
+      gardenId,
+      plantingId: byTag(t.tag),
       personId: owner.personId,
-    })),
-    ...sketch.notes.map((n) => ({
+      on: t.on,
+      outcome: 'trial',
+      reason: t.reason,
+    })
+  await insertEvents(
+    trx,
+    sketch.notes.map((n) => ({
       plantingId: byTag(n.tag),
       on: n.on,
       kind: 'note' as const,
       says: n.says,
       personId: owner.personId,
     })),
-  ])
+  )
   return gardenId
 }
+
+const noon = (day: string) => `${day}T11:00:00.000Z`
+
+/** Five seasons of walks: what was seen of plantings and, lately, of places. */
+async function walk(
+  trx: Db,
+  by: { gardenId: string; personId: string },
+  sketch: SketchGarden,
+  known: {
+    plan: Plan
+    grown: readonly Grown[]
+    weather: readonly DailyWeather[]
+    byTag: (tag: string) => string
+  },
+): Promise<void> {
+  const looks = looksOf(sketch, known.plan, known.grown, known.weather)
+  await insertObservations(
+    trx,
+    by,
+    looks.map(({ tag, ...l }) => ({
+      kind: 'planting',
+      id: randomUUID(),
+      at: noon(l.on),
+      plantingId: known.byTag(tag),
+      ...l,
+    })),
+  )
+  const placeIds = await placeIdsOf(trx, by.gardenId)
+  for (const { place, ...l } of placeLooksOf(sketch))
+    await insertPlaceLook(trx, by, {
+      kind: 'place',
+      id: randomUUID(),
+      at: noon(l.on),
+      placeId: placeIds.get(place)!,
+      ...l,
+    })
+}
+
+/** Drawn pictures of some beds from their fixed standpoints, a few a season. */
+async function photograph(
+  trx: Db,
+  { gardenId, personId }: { gardenId: string; personId: string },
+  sketch: SketchGarden,
+  plan: Plan,
+  grown: readonly Grown[],
+): Promise<void> {
+  const placeIds = await placeIdsOf(trx, gardenId)
+  for (const s of sketch.standpoints) {
+    const placeId = placeIds.get(s.place)
+    const standpointId = await insertStandpoint(trx, gardenId, { name: s.name, placeId, framing: s.framing })
+    for (const on of s.photographedOn) {
+      const data = (await pictureOf(plan, s.place, grown, on)).toString('base64')
+      const photo = await makePhoto({
+        id: randomUUID(),
+        on,
+        at: noon(on),
+        data,
+        standpointId,
+        placeId,
+        keepPosition: false,
+      })
+      await insertPhoto(trx, gardenId, personId, photo)
+    }
+  }
+}
+
+const placeIdsOf = async (trx: Db, gardenId: string): Promise<Map<string, string>> =>
+  new Map(
+    (await trx('features').where({ garden_id: gardenId }).select('id', 'name')).map((f) => [f.name, f.id]),
+  )
 
 /** What people and a logger saw of the light in the weeks before the demo's day, in the garden as it truly stands. */
 async function readLight(
@@ -122,9 +212,7 @@ async function readLight(
   plan: Plan,
 ): Promise<void> {
   const { readings, logs } = lightReadOf(sketch, plan)
-  const placeIds = new Map(
-    (await trx('features').where({ garden_id: gardenId }).select('id', 'name')).map((f) => [f.name, f.id]),
-  )
+  const placeIds = await placeIdsOf(trx, gardenId)
   for (const { place, ...r } of readings)
     await insertReading(trx, gardenId, personId, { ...r, placeId: placeIds.get(place) })
   for (const { place, samples, ...log } of logs)
@@ -179,6 +267,7 @@ function grownOf(
       taxon: taxa.get(r.taxon)!,
       count: r.count,
       plantedOn: r.planted_on,
+      place: r.place,
       x: r.x ?? at[0]!,
       y: r.y ?? at[1]!,
       z: (place.properties.rimHeightM as number | undefined) ?? 0,

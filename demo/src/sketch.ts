@@ -1,3 +1,5 @@
+import type { SiteCause } from '@border/core'
+
 /** Short forms in which the demo's gardens are written down. */
 
 type Corner = readonly [number, number]
@@ -85,6 +87,12 @@ export interface SketchGarden {
   /** Things that happened and are not on the plan: they show in how plants did. */
   unrecorded: { feature: string; event: object }[]
   notes: SketchNote[]
+  /** What changed in a place from a day on and nobody wrote down: it shows in the plants. */
+  unnoticed: { place: string; cause: SiteCause; from: string }[]
+  /** Plantings that are tried before they become drifts. */
+  trials: { tag: string; on: string; reason: string }[]
+  /** Fixed places to photograph beds from. */
+  standpoints: { name: string; place: string; framing: string; photographedOn: string[] }[]
   moves: SketchMove[]
   minutesByWeekday: number[]
   daysOff: { day: string; minutes: number }[]

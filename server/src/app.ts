@@ -9,7 +9,9 @@ import { connect, type Db } from './database/connect.ts'
 import { constraintRefusal, Refusal } from './errors.ts'
 import { gardenRoutes } from './routes/gardens.ts'
 import { lightRoutes } from './routes/light.ts'
+import { recordRoutes } from './routes/record.ts'
 import { sessionRoutes } from './routes/session.ts'
+import { walkRoutes } from './routes/walk.ts'
 import { workRoutes } from './routes/work.ts'
 import { routerOf, type Route } from './routing.ts'
 import { sessions, signInLimit } from './session.ts'
@@ -46,6 +48,8 @@ export function composeApp(options: AppOptions): RunningApp {
     ...gardenRoutes,
     ...workRoutes(pool),
     ...lightRoutes(pool, simulatedLogger),
+    ...walkRoutes(pool),
+    ...recordRoutes(pool),
   ]
 
   const app = express()

@@ -39,6 +39,7 @@ const constraintWords: Record<string, string> = {
   plantings_garden_id_tag_key: 'Another planting in this garden has this tag.',
   gardens_practice_id_name_key: 'Your practice already has a garden of this name.',
   scenarios_name: 'Another what-if of this garden has this name.',
+  standpoints_name: 'Another standpoint of this garden has this name.',
   light_logs_once: 'This very file has been read already.',
   people_email: 'Someone already has an account with this address.',
 }

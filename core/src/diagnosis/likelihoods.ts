@@ -18,7 +18,7 @@ export const ownCauses = ['pest or disease', 'age or crowding', 'its season', 's
 export type OwnCause = (typeof ownCauses)[number]
 
 export type SignCause = SiteCause | OwnCause
-export const signCauses: readonly SignCause[] = [...siteCauses, ...ownCauses]
+export const signCauses = [...siteCauses, ...ownCauses] as const
 export const isSiteCause = (cause: SignCause): cause is SiteCause =>
   (siteCauses as readonly string[]).includes(cause)
 

@@ -27,7 +27,13 @@ export {
   readPoints,
   readReadings,
   readWeather,
-  type Located,
   type PlantingRow,
   type PlantingSource,
 } from './tables.ts'
+export { type Located } from './table.ts'
+export {
+  readObservations,
+  writeObservations,
+  type ObservationLine,
+  type ObservationRow,
+} from './observations.ts'

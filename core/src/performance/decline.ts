@@ -21,6 +21,8 @@ const MOST_SEASONS = 6
 const LEAST_WEIGHT = 0.3
 const LEAST_PER_SEASON = 0.3
 const LEAST_FALL = 0.8
+/** A run of seasons that chance orders this well more often is no trend: one in three lets three even steps pass. */
+const MOST_CHANCE = 0.34
 
 /**
  * @param scores of one planting, in order of season
@@ -42,7 +44,13 @@ export function declineOf(
   const before = median(values.slice(0, -1))
   // Sustained: the last season is low, and it did not come out of the blue.
   const sustained = last <= before - LEAST_FALL / 2 && lastButOne <= values[0]! && last <= lastButOne + 0.25
-  if (trend.slope > -LEAST_PER_SEASON || -trend.slope * span < LEAST_FALL || !sustained) return undefined
+  if (
+    trend.p > MOST_CHANCE ||
+    trend.slope > -LEAST_PER_SEASON ||
+    -trend.slope * span < LEAST_FALL ||
+    !sustained
+  )
+    return undefined
   return {
     plantingId: told[0]!.plantingId,
     perSeason: -trend.slope,

@@ -23,6 +23,7 @@ export interface TaxonRecord {
   /** Expected rating of it in an average place and year, with its standard error; undefined without a model. */
   expected: Expected | undefined
   spots: SpotRecord[]
+  /** Different seasons, over all places. */
   seasons: number
   walks: number
   /** Places that lie well below the rest of its places. */
@@ -63,7 +64,7 @@ export function taxonRecords(
     const spots = spotsOf(of, scoresOf, years)
     if (spots.length === 0) return []
     const expected = effects.get(taxon)?.expected
-    const seasons = sum(spots.map((s) => s.seasons))
+    const seasons = new Set(of.flatMap((p) => (scoresOf.get(p.id) ?? []).map((s) => s.season))).size
     const walks = sum(spots.map((s) => s.walks))
     const reading = read(spots, placeName, seasons)
     const survival = record.survival.find((s) => s.taxon === taxon)
@@ -110,12 +111,12 @@ function read(
   placeName: (id: string) => string,
   seasons: number,
 ): Pick<TaxonRecord, 'reading' | 'says' | 'surer' | 'outliers'> {
-  const evidence = `${counted(seasons, 'season')} in ${counted(spots.length, 'place')}`
+  const evidence = `${counted(seasons, 'season')}, ${counted(spots.length, 'place')}`
   const names = (of: readonly SpotRecord[]) => listed(of.map((s) => placeName(s.placeId)))
   const surer =
     spots.length < 2
       ? 'A second place would tell plant from spot.'
-      : seasons < 6
+      : seasons < 4
         ? 'Another season in each place would make it surer.'
         : 'More would change little.'
   if (seasons < 2)

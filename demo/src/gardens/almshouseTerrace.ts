@@ -158,6 +158,16 @@ export const almshouseTerrace: SketchGarden = {
     },
     { tag: 'A-003', on: '2025-10-04', says: 'Flowered at last: the lime was limbed up two winters ago.' },
   ],
+  unnoticed: [],
+  trials: [],
+  standpoints: [
+    {
+      name: 'Terrace foot from the path',
+      place: 'Terrace foot',
+      framing: 'From the path, the whole bed in the picture.',
+      photographedOn: ['2025-06-08', '2026-06-08', '2026-09-04'],
+    },
+  ],
   moves: [],
   minutesByWeekday: [0, 120, 0, 0, 0, 120, 0],
   daysOff: [{ day: '2026-10-23', minutes: 0 }],

@@ -216,6 +216,16 @@ export const cliffLane: SketchGarden = {
   notes: [
     { tag: 'C-027', on: '2026-06-22', says: 'Best it has been; the crab apple now covers it at noon.' },
   ],
+  unnoticed: [],
+  trials: [],
+  standpoints: [
+    {
+      name: 'Top terrace from the path',
+      place: 'Top terrace',
+      framing: 'From the path, the whole bed in the picture.',
+      photographedOn: ['2025-06-08', '2026-06-08', '2026-09-04'],
+    },
+  ],
   moves: [],
   minutesByWeekday: [0, 0, 0, 240, 0, 0, 0],
   daysOff: [{ day: '2026-10-21', minutes: 0 }],

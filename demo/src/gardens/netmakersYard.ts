@@ -393,6 +393,26 @@ export const netmakersYard: SketchGarden = {
     { tag: 'N-046', on: '2026-07-30', says: 'Flopped open. The alders now take the sun until past noon.' },
     { tag: 'N-050', on: '2026-08-11', says: 'Thin, woody, few flowers.' },
   ],
+  unnoticed: [{ place: 'Back lane bed', cause: 'drier', from: '2026-05-10' }],
+  trials: [
+    { tag: 'N-045', on: '2022-04-20', reason: 'Three to see whether the long border keeps it moist enough.' },
+    { tag: 'N-044', on: '2023-04-04', reason: 'For the late gap by the hedge.' },
+    { tag: 'N-010', on: '2022-04-15', reason: 'Wants shade and damp; the courtyard had both.' },
+  ],
+  standpoints: [
+    {
+      name: 'Courtyard border from the studio step',
+      place: 'Courtyard border',
+      framing: 'On the middle step, the drainpipe at the left edge.',
+      photographedOn: ['2023-06-08', '2024-06-08', '2025-06-08', '2026-06-08', '2026-09-04'],
+    },
+    {
+      name: 'Long border from the gate post',
+      place: 'Long border',
+      framing: 'Back against the gate post, the peony in the middle.',
+      photographedOn: ['2023-06-08', '2024-06-08', '2025-06-08', '2026-06-08', '2026-09-04'],
+    },
+  ],
   moves: [{ tag: 'N-015', on: '2023-10-11', fromPlace: 'Long border', fromAt: [18, 0] }],
   minutesByWeekday: [0, 0, 300, 0, 300, 0, 0],
   daysOff: [

@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto'
 import pg from 'pg'
 import * as ground from './001_ground.ts'
 import * as light from './002_light.ts'
+import * as walk from './003_walk.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -14,7 +15,11 @@ export function connect(url: string, poolSize = 10): Db {
   return knex({ client: 'pg', connection: url, pool: { min: 0, max: poolSize } })
 }
 
-const migrations: Record<string, Knex.Migration> = { '001_ground': ground, '002_light': light }
+const migrations: Record<string, Knex.Migration> = {
+  '001_ground': ground,
+  '002_light': light,
+  '003_walk': walk,
+}
 
 /** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */
 export async function migrate(db: Db): Promise<void> {

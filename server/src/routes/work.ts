@@ -16,7 +16,9 @@ import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { findJobRow, listDecisions, listJobRows, listJobs, listPlantingDeeds, setPin } from '../store/jobs.ts'
 import { todayOf } from '../store/people.ts'
-import { findPlanting, insertEvents, listEvents, listOffspring } from '../store/plantings.ts'
+import { listObservedStory } from '../store/observations.ts'
+import { listPhotos } from '../store/photos.ts'
+import { findPlanting, insertEvents, listEvents, listOffspring, listTrialStory } from '../store/plantings.ts'
 import { findWorkingPattern, setWorkingException, setWorkingWeek } from '../store/workingTime.ts'
 import { assessGardenOn } from '../work/assess.ts'
 import { seasonCalendar } from '../work/calendar.ts'
@@ -168,9 +170,15 @@ export function workRoutes(pool: Piscina): Route[] {
       handle: async ({ db, garden, params }): Promise<PlantingStory> => {
         const planting = await findPlanting(db, garden.id, params.plantingId!)
         if (!planting) throw notFound('This planting')
-        const story = [...(await listEvents(db, planting.id)), ...(await listPlantingDeeds(db, planting.id))]
+        const story = [
+          ...(await listEvents(db, planting.id)),
+          ...(await listObservedStory(db, planting.id)),
+          ...(await listPlantingDeeds(db, planting.id)),
+          ...(await listTrialStory(db, planting.id)),
+        ]
         return {
           planting,
+          photos: await listPhotos(db, garden.id, planting.id),
           offspring: await listOffspring(db, planting.id),
           story: story.sort(inOrder),
         }

@@ -344,3 +344,12 @@ export async function setStandInChanges(
 export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
   await trx.raw('select 1 from gardens where id = ? for no key update', [gardenId])
 }
+
+/** Counts up with every look, count, move and planting of a garden. */
+export async function recordVersion(db: Db, gardenId: string): Promise<string> {
+  return String((await db('gardens').where({ id: gardenId }).first('record_version')).record_version)
+}
+
+export async function practiceOfGarden(db: Db, gardenId: string): Promise<string> {
+  return (await db('gardens').where({ id: gardenId }).first('practice_id')).practice_id
+}

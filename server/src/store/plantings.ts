@@ -1,4 +1,4 @@
-import type { PlantingRecord, StoryEntry } from '@border/contract'
+import type { PlantingRecord, StoryEntry, TrialOutcome } from '@border/contract'
 import type { PlantingSource, Taxon } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -66,8 +66,8 @@ async function selectPlantings(
        order by s.from_date desc, s.to_date desc nulls first limit 1
      ) s on true
      left join lateral (
-       select living from planting_events e
-       where e.planting_id = p.id and e.withdrawn_at is null and e.living is not null and (:on::date is null or e.on_date <= :on::date)
+       select living from living_counts e
+       where e.planting_id = p.id and (:on::date is null or e.on_date <= :on::date)
        order by e.on_date desc, e.created_at desc limit 1
      ) c on true
      where p.garden_id = :gardenId and (:plantingId::uuid is null or p.id = :plantingId::uuid)
@@ -201,7 +201,7 @@ function plantedWords(p: NewPlanting): string {
 export interface NewEvent {
   plantingId: string
   on: string
-  kind: 'observed' | 'counted' | 'moved' | 'note'
+  kind: 'counted' | 'moved' | 'note' | 'lost'
   living?: number | null
   says: string
   personId: string | null
@@ -290,4 +290,177 @@ export async function listEvents(db: Db, plantingId: string): Promise<StoryEntry
       'people.name as by',
       'planting_events.created_at as recordedAt',
     )
+}
+
+/** A planting's stays in places and its head counts, for the record. */
+export interface PlantingLife {
+  id: string
+  tag: string
+  taxon: Taxon
+  plantedOn: string
+  plantedCount: number
+  livingCount: number
+  stays: { id: string; placeId: string; from: string; to: string | null; x: number; y: number }[]
+  counts: { on: string; living: number }[]
+}
+
+/** Every planting a garden ever had, gone or not, with where it stood and what was counted. */
+export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[]> {
+  const plantings = await db('plantings')
+    .join('taxa', 'taxa.id', 'taxon_id')
+    .where({ garden_id: gardenId })
+    .orderBy('tag')
+    .select<{ id: string; tag: string; traits: Taxon; planted_on: string; planted_count: number }[]>(
+      'plantings.id',
+      'tag',
+      'traits',
+      'planted_on',
+      'planted_count',
+    )
+  const sites = await db('planting_sites')
+    .where({ garden_id: gardenId, withdrawn_at: null })
+    .orderBy('from_date')
+    .select<
+      {
+        id: string
+        planting_id: string
+        place_id: string
+        from_date: string
+        to_date: string | null
+        x: number
+        y: number
+      }[]
+    >('id', 'planting_id', 'place_id', 'from_date', 'to_date', 'x', 'y')
+  const { rows: counts } = await db.raw<{ rows: { planting_id: string; on_date: string; living: number }[] }>(
+    `select c.planting_id, c.on_date, c.living
+     from living_counts c join plantings p on p.id = c.planting_id
+     where p.garden_id = :gardenId order by c.on_date, c.created_at`,
+    { gardenId },
+  )
+  const staysOf = groupBy(sites, (s) => s.planting_id)
+  const countsOf = groupBy(counts, (c) => c.planting_id)
+  return plantings.map((p) => {
+    const own = countsOf.get(p.id) ?? []
+    return {
+      id: p.id,
+      tag: p.tag,
+      taxon: p.traits,
+      plantedOn: p.planted_on,
+      plantedCount: p.planted_count,
+      livingCount: own.at(-1)?.living ?? p.planted_count,
+      stays: (staysOf.get(p.id) ?? []).map((s) => ({
+        id: s.id,
+        placeId: s.place_id,
+        from: s.from_date,
+        to: s.to_date,
+        x: s.x,
+        y: s.y,
+      })),
+      counts: own.map((c) => ({ on: c.on_date, living: c.living })),
+    }
+  })
+}
+
+function groupBy<T>(rows: readonly T[], key: (row: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>()
+  for (const row of rows) {
+    const group = groups.get(key(row))
+    if (group) group.push(row)
+    else groups.set(key(row), [row])
+  }
+  return groups
+}
+
+export interface OutcomeRow {
+  plantingId: string
+  on: string
+  outcome: TrialOutcome
+  driftCount: number | null
+  reason: string | null
+  by: string
+}
+
+/** What was said of a garden's plants on trial, oldest first. */
+export async function listTrialOutcomes(db: Db, gardenId: string): Promise<OutcomeRow[]> {
+  return db('trial_outcomes')
+    .join('people', 'people.id', 'person_id')
+    .where({ garden_id: gardenId })
+    .orderBy('trial_outcomes.created_at')
+    .select<OutcomeRow[]>(
+      'planting_id as plantingId',
+      'on_date as on',
+      'outcome',
+      'drift_count as driftCount',
+      'reason',
+      'people.name as by',
+    )
+}
+
+const outcomeWords: Record<TrialOutcome, string> = {
+  trial: 'Put on trial.',
+  expand: 'Trial ended: to be grown to a drift.',
+  'retry elsewhere': 'Trial ended: to be tried in another place.',
+  'strike off': 'Trial ended: not to be planted again.',
+  'go on': 'Trial goes on another season.',
+}
+
+/** What was said of a planting on trial as lines of its story. */
+export async function listTrialStory(db: Db, plantingId: string): Promise<StoryEntry[]> {
+  const rows = await db('trial_outcomes')
+    .join('people', 'people.id', 'person_id')
+    .where({ planting_id: plantingId })
+    .orderBy('trial_outcomes.created_at')
+    .select<
+      {
+        on: string
+        outcome: TrialOutcome
+        drift_count: number | null
+        reason: string | null
+        by: string
+        recordedAt: string
+      }[]
+    >(
+      'on_date as on',
+      'outcome',
+      'drift_count',
+      'reason',
+      'people.name as by',
+      'trial_outcomes.created_at as recordedAt',
+    )
+  return rows.map(({ on, outcome, drift_count, reason, by, recordedAt }) => ({
+    on,
+    kind: 'trial',
+    says: [
+      outcomeWords[outcome].replace('a drift', drift_count ? `a drift of ${drift_count}` : 'a drift'),
+      reason,
+    ]
+      .filter(Boolean)
+      .join(' '),
+    by,
+    recordedAt,
+  }))
+}
+
+export async function insertTrialOutcome(
+  db: Db,
+  row: {
+    gardenId: string
+    plantingId: string
+    on: string
+    outcome: TrialOutcome
+    driftCount?: number | undefined
+    reason?: string | undefined
+    personId: string
+  },
+): Promise<void> {
+  await db('trial_outcomes').insert({
+    id: randomUUID(),
+    garden_id: row.gardenId,
+    planting_id: row.plantingId,
+    on_date: row.on,
+    outcome: row.outcome,
+    drift_count: row.driftCount ?? null,
+    reason: row.reason || null,
+    person_id: row.personId,
+  })
 }

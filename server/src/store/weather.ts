@@ -1,4 +1,13 @@
-import { climateOf, generateWeather, patternAtLatitude, type Climate, type DailyWeather } from '@border/core'
+import {
+  addDays,
+  climateOf,
+  earlinessOf,
+  generateWeather,
+  patternAtLatitude,
+  type Climate,
+  type DailyWeather,
+  type Earliness,
+} from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { kept } from './computed.ts'
@@ -46,12 +55,40 @@ export async function findClimate(
   if (!stationId) return { climate: null, source: null }
   const station = await db('stations').where({ id: stationId }).first(['name'])
   const climate = await kept(db, ['climate', COMPUTATION, stationId, latitudeDeg], async () => {
-    const days = await db('weather_days')
-      .where({ station_id: stationId })
-      .orderBy('day')
-      .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
+    const days = await listDays(db, stationId)
     const result = climateOf(days, latitudeDeg)
     return result.ok ? result.climate : null
   })
   return { climate, source: station?.name ?? null }
+}
+
+const listDays = (db: Db, stationId: string): Promise<DailyWeather[]> =>
+  db('weather_days')
+    .where({ station_id: stationId })
+    .orderBy('day')
+    .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
+
+/** The earliness of a garden's seasons up to a day: of finished ones by their middle, of the present one by today. */
+export async function findEarliness(
+  db: Db,
+  garden: { stationId: string | null; latitude: number },
+  seasons: readonly number[],
+  today: string,
+): Promise<Map<number, Earliness>> {
+  const { stationId, latitude } = garden
+  if (!stationId || seasons.length === 0) return new Map()
+  const found: [number, Earliness][] = await kept(
+    db,
+    ['earliness', COMPUTATION, stationId, latitude, seasons, today],
+    async () => {
+      const days = await listDays(db, stationId)
+      return seasons.flatMap((season): [number, Earliness][] => {
+        const middle = latitude >= 0 ? `${season}-06-30` : `${season - 1}-12-31`
+        const on = middle < today ? middle : addDays(today, -1)
+        const early = earlinessOf(days, latitude, on)
+        return early ? [[season, early]] : []
+      })
+    },
+  )
+  return new Map(found)
 }

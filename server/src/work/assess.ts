@@ -10,17 +10,21 @@ import {
   type Assessment,
   type GardenLight,
   type GardenModel,
+  type Likelihood,
   type LitGarden,
   type Look,
   type Reading,
   type Scene,
+  type SignedPlanting,
   type TargetPlace,
   type Trial,
+  type Year,
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
 import { availableParallelism } from 'node:os'
 import { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
+import type { BloomTask, RecordTask } from './record.ts'
 import { kept } from '../store/computed.ts'
 import { listFeatures, type GardenAccess } from '../store/gardens.ts'
 import { listReserved } from '../store/jobs.ts'
@@ -32,6 +36,9 @@ export interface ComputeTasks {
   judge: { garden: GardenModel; light: GardenLight; on: string }
   ahead: { garden: LitGarden; on: string; years: number; ailing: string[] }
   scenarios: { garden: LitGarden; on: string; trials: Trial[][] }
+  record: RecordTask
+  bloom: BloomTask
+  diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
   explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
 }
 
@@ -47,19 +54,25 @@ export function computePool(threads = Math.max(1, availableParallelism() - 1)): 
 }
 
 /** Bump when the computation changes, so that stored results of the old one are not used. */
-export const COMPUTATION = 3
+export const COMPUTATION = 4
+
+interface Compared {
+  today: string
+  then?: string | undefined
+  signal?: AbortSignal | undefined
+}
 
 /**
- * Every planting of a garden judged on a day, off the event loop; a day ahead is compared with today. The light, which takes seconds, is kept by all it was
- * worked out from; the judgement, which takes a moment and changes with every decision, is made each time.
+ * The light of a garden on a day, off the event loop; a day ahead is compared with today. It takes seconds and is kept by
+ * all it was worked out from.
  */
-export async function assessGardenOn(
+export async function lightOfGarden(
   db: Db,
   pool: Piscina,
   garden: GardenAccess,
   on: string,
-  { today, then: chosenThen, signal }: { today: string; then?: string | undefined; signal?: AbortSignal },
-): Promise<{ then: string; on: string; assessments: Assessment[] }> {
+  { today, then: chosenThen, signal }: Compared,
+): Promise<{ model: GardenModel; then: string; light: GardenLight }> {
   const model = await gardenModel(db, garden, on)
   const then = chosenThen ?? (on > today ? today : usualThen(model.scene.obstructions, on))
   const { reserved: _, ...lit } = model
@@ -67,8 +80,20 @@ export async function assessGardenOn(
   const light: GardenLight = await kept(db, ['light', COMPUTATION, task], () =>
     pool.run(task, { name: 'light', signal }),
   )
+  return { model, then, light }
+}
+
+/** Every planting of a garden judged on a day: a moment's work once its light is known, made anew with every decision. */
+export async function assessGardenOn(
+  db: Db,
+  pool: Piscina,
+  garden: GardenAccess,
+  on: string,
+  compared: Compared,
+): Promise<{ then: string; on: string; assessments: Assessment[] }> {
+  const { model, then, light } = await lightOfGarden(db, pool, garden, on, compared)
   const toJudge: ComputeTasks['judge'] = { garden: model, light, on }
-  return { then, on, assessments: await pool.run(toJudge, { name: 'judge', signal }) }
+  return { then, on, assessments: await pool.run(toJudge, { name: 'judge', signal: compared.signal }) }
 }
 
 /** The garden as the computation sees it on a day. */
@@ -117,7 +142,7 @@ function targetPlace(f: FeatureRecord): TargetPlace[] {
 const surfaceOf = (f: FeatureRecord | undefined): number => (f ? surfaceHeightM(f) : 0)
 
 /** Moisture of a bed on the scale 1 dry to 5 wet; null where nobody has said. */
-function moistureOf(f: FeatureRecord | undefined): number | null {
+export function moistureOf(f: FeatureRecord | undefined): number | null {
   const at = moistureWords.findIndex((w) => w === f?.properties.moisture)
   return at < 0 ? null : at + 1
 }

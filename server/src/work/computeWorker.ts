@@ -1,5 +1,6 @@
 import {
   comingChanges,
+  diagnose as diagnosePlantings,
   explainReadings,
   gardenLight,
   judgeGarden,
@@ -9,6 +10,7 @@ import {
 } from '@border/core'
 import type { ComputeTasks } from './assess.ts'
 import type { ExplainedTask } from './light.ts'
+import { bloomResult, recordResult } from './recordTasks.ts'
 
 /** What runs on the compute threads, by name. */
 export const light = (task: ComputeTasks['light']) => gardenLight(task.garden, task.then, task.on)
@@ -31,3 +33,7 @@ export function explain(task: ComputeTasks['explain']): ExplainedTask {
     telling: tellingLooks(task.scene, explained, task.looks, task.most),
   }
 }
+export const record = (task: ComputeTasks['record']) => recordResult(task)
+export const bloom = (task: ComputeTasks['bloom']) => bloomResult(task)
+export const diagnose = ({ plantings, table, year }: ComputeTasks['diagnose']) =>
+  diagnosePlantings(plantings, table, year)

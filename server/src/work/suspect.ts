@@ -1,11 +1,12 @@
 import type { SuspicionDetail } from '@border/contract'
-import { addDays, yearOf, type Assessment, type Cause, type IsoDate } from '@border/core'
+import { addDays, seasonYearOf, yearOf, type Assessment, type Cause, type IsoDate } from '@border/core'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import type { GardenAccess } from '../store/gardens.ts'
 import { listDecisions } from '../store/jobs.ts'
 import { recordRecheck } from '../store/light.ts'
 import { assessGardenOn } from './assess.ts'
+import { diagnoseGarden } from './diagnosis.ts'
 import { lightAhead, lightEvidence } from './light.ts'
 
 /** An explanation is worth raising from here on: three to one, the odds called positive by Kass and Raftery 1995. */
@@ -21,7 +22,7 @@ type Found = { key: string; detail: SuspicionDetail }
 
 /**
  * Re-checks a garden: readings against the plan, growth and planned changes against what plants like, recorded changes
- * against the same. What is found is written down once; see `recordRecheck`.
+ * against the same, and what plants show against all of them. What is found is written down once; see `recordRecheck`.
  */
 export async function recheckGarden(
   db: Db,
@@ -33,6 +34,7 @@ export async function recheckGarden(
     ...(await fromReadings(db, pool, garden, today, nowMs)),
     ...(await fromYearsAhead(db, pool, garden, today)),
     ...(await fromChanges(db, pool, garden, today)),
+    ...(await fromSigns(db, pool, garden, today)),
   ]
   await db.transaction((trx) => recordRecheck(trx, garden.id, today, found))
 }
@@ -87,6 +89,16 @@ async function fromChanges(db: Db, pool: Piscina, garden: GardenAccess, today: I
       },
     ]
   })
+}
+
+/** A cause is suspected of a place once a season. */
+async function fromSigns(db: Db, pool: Piscina, garden: GardenAccess, today: IsoDate): Promise<Found[]> {
+  const { suspected } = await diagnoseGarden(db, pool, garden, { today })
+  const season = seasonYearOf(today, garden.latitude < 0)
+  return suspected.map((change) => ({
+    key: `signs|${change.placeId}|${change.cause}|${season}`,
+    detail: { kind: 'signs', change },
+  }))
 }
 
 const recentCause = (a: Assessment, today: IsoDate) =>

@@ -1,0 +1,2 @@
+export { alongPlace, walkingOrder } from './walkingOrder.ts'
+export { likelySigns, type Prospect } from './likelySigns.ts'

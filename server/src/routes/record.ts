@@ -1,0 +1,176 @@
+import {
+  observationsFileRequest,
+  signShareRequest,
+  strikeOffRequest,
+  trialRequest,
+  type BloomView,
+  type DiagnosisView,
+  type LikelihoodView,
+  type RecordView,
+} from '@border/contract'
+import { likelihoods, seasonYearOf } from '@border/core'
+import type { Piscina } from 'piscina'
+import { fileRefusal, notFound, Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import { practiceOfGarden } from '../store/gardens.ts'
+import { todayOf } from '../store/people.ts'
+import { findPlanting, insertEvents, insertTrialOutcome } from '../store/plantings.ts'
+import { listSignShares, setSignShare } from '../store/signShares.ts'
+import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
+import { exportObservations, importObservations } from '../work/observationsFile.ts'
+import { bloomOfGarden, recordOfGarden } from '../work/record.ts'
+import { dayAsked } from './gardens.ts'
+import { goneAway } from './goneAway.ts'
+
+const head = { garden: 'head' } as const
+const crew = { garden: 'crew' } as const
+const keeper = { garden: 'keeper' } as const
+
+/** How plants have done, and what that says. */
+export function recordRoutes(pool: Piscina): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/record',
+      access: keeper,
+      handle: ({ db, garden, person }, { res }): Promise<RecordView> =>
+        recordOfGarden(db, pool, garden, {
+          today: todayOf(person, garden.timeZone),
+          signal: goneAway(res),
+        }),
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/bloom',
+      access: keeper,
+      handle: ({ db, garden, person, query }, { res }): Promise<BloomView> => {
+        const today = todayOf(person, garden.timeZone)
+        const season = seasonAsked(query.season) ?? seasonYearOf(today, garden.latitude < 0)
+        return bloomOfGarden(db, pool, garden, season, { today, signal: goneAway(res) })
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/diagnosis',
+      access: keeper,
+      handle: ({ db, garden, person }, { res }): Promise<DiagnosisView> =>
+        diagnoseGarden(db, pool, garden, {
+          today: todayOf(person, garden.timeZone),
+          signal: goneAway(res),
+        }),
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/likelihoods',
+      access: keeper,
+      handle: async ({ db, garden }): Promise<LikelihoodView> => {
+        const changed = await listSignShares(db, await practiceOfGarden(db, garden.id))
+        const shipped = new Map(likelihoods.map((r) => [`${r.sign} ${r.cause}`, r.share]))
+        return {
+          rows: (await likelihoodsOf(db, garden.id)).map((r) => ({
+            ...r,
+            shipped: shipped.get(`${r.sign} ${r.cause}`) ?? null,
+            changedBy: changed.find((c) => c.sign === r.sign && c.cause === r.cause)?.changedBy ?? null,
+          })),
+        }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/likelihoods',
+      access: head,
+      body: signShareRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) =>
+        setSignShare(db, await practiceOfGarden(db, garden.id), person.id, body),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plantings/:plantingId/strike-off',
+      access: crew,
+      body: strikeOffRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const planting = await findPlanting(db, garden.id, params.plantingId!)
+        if (!planting) throw notFound('This planting')
+        if (planting.livingCount === 0) throw new Refusal(409, 'It is struck off already.')
+        if (body.on > todayOf(person, garden.timeZone))
+          throw new Refusal(422, 'A loss cannot lie ahead of today.')
+        const says = ['Struck off: none living.', body.note].filter(Boolean).join(' ')
+        await insertEvents(db, [
+          { plantingId: planting.id, on: body.on, kind: 'lost', living: 0, says, personId: person.id },
+        ])
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plantings/:plantingId/found',
+      access: crew,
+      body: strikeOffRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const planting = await findPlanting(db, garden.id, params.plantingId!)
+        if (!planting) throw notFound('This planting')
+        if (planting.livingCount > 0) throw new Refusal(409, 'It is not struck off.')
+        if (body.on > todayOf(person, garden.timeZone))
+          throw new Refusal(422, 'It cannot come back ahead of today.')
+        const says = ['It came back after all.', body.note].filter(Boolean).join(' ')
+        await insertEvents(db, [
+          { plantingId: planting.id, on: body.on, kind: 'counted', living: 1, says, personId: person.id },
+        ])
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plantings/:plantingId/trial',
+      access: head,
+      body: trialRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const planting = await findPlanting(db, garden.id, params.plantingId!)
+        if (!planting) throw notFound('This planting')
+        if (body.on > todayOf(person, garden.timeZone))
+          throw new Refusal(422, 'An outcome cannot lie ahead of today.')
+        await insertTrialOutcome(db, {
+          gardenId: garden.id,
+          plantingId: planting.id,
+          personId: person.id,
+          ...body,
+        })
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/observations.csv',
+      access: keeper,
+      handle: async ({ db, garden, query }, { res }) => {
+        const csv = await exportObservations(db, garden, dayAsked(query, 'from'), dayAsked(query, 'to'))
+        res
+          .type('text/csv; charset=utf-8')
+          .set('content-disposition', 'attachment; filename="observations.csv"')
+          .send(csv)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/observations-file',
+      access: head,
+      body: observationsFileRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        const today = todayOf(person, garden.timeZone)
+        const read = await importObservations(db, garden, { personId: person.id, today }, body.csv)
+        if (!read.ok) throw fileRefusal(read.problems)
+        return read.value
+      },
+    }),
+  ]
+}
+
+function seasonAsked(value: unknown): number | undefined {
+  if (value === undefined) return undefined
+  const year = Number(value)
+  if (!Number.isInteger(year) || year < 1900 || year > 2200)
+    throw new Refusal(422, 'season must be a year like 2026.')
+  return year
+}

@@ -1,0 +1,314 @@
+import type { ObservationRecord, PlaceLookRecord, StoryEntry, walkEntry } from '@border/contract'
+import {
+  listed,
+  ratingWords,
+  signWords,
+  type BloomStage,
+  type IsoDate,
+  type Seen,
+  type SignId,
+} from '@border/core'
+import type { z } from 'zod'
+import type { Db } from '../database/connect.ts'
+
+type Entry = z.output<typeof walkEntry>
+type PlantingEntry = Extract<Entry, { kind: 'planting' }>
+type PlaceEntry = Extract<Entry, { kind: 'place' }>
+
+/** Who noted it; null where a file did not say. */
+export interface Noted {
+  gardenId: string
+  personId: string | null
+}
+
+/** Adds an observation unless it is there already. @returns false when it was */
+export async function insertObservation(db: Db, by: Noted, e: PlantingEntry): Promise<boolean> {
+  const added = await db('observations')
+    .insert(observationRow(by, e))
+    .onConflict('id')
+    .ignore()
+    .returning('id')
+  if (added.length > 0 && e.replacesId) await withdrawReplaced(db, 'observations', by, e.replacesId)
+  return added.length > 0
+}
+
+export async function insertObservations(
+  db: Db,
+  by: Noted,
+  entries: readonly PlantingEntry[],
+): Promise<void> {
+  await db.batchInsert(
+    'observations',
+    entries.map((e) => observationRow(by, e)),
+    1000,
+  )
+}
+
+const observationRow = (by: Noted, e: PlantingEntry) => ({
+  id: e.id,
+  garden_id: by.gardenId,
+  planting_id: e.plantingId,
+  on_date: e.on,
+  seen_at: e.at,
+  rating: e.rating ?? null,
+  living: e.living ?? null,
+  absent: e.absent,
+  stage: e.stage ?? null,
+  flush: e.flush ?? null,
+  height_m: e.heightM ?? null,
+  spread_m: e.spreadM ?? null,
+  signs: e.signs,
+  note: e.note ?? null,
+  person_id: by.personId,
+  replaces_id: e.replacesId ?? null,
+})
+
+export async function insertPlaceLook(db: Db, by: Noted, e: PlaceEntry): Promise<boolean> {
+  const row = {
+    id: e.id,
+    garden_id: by.gardenId,
+    place_id: e.placeId,
+    on_date: e.on,
+    seen_at: e.at,
+    weeds: e.weeds ?? null,
+    mulch: e.mulch ?? null,
+    soil: e.soil ?? null,
+    edges_lost: e.edgesLost ?? null,
+    water_misses: e.waterMisses ?? null,
+    holes_m: e.holesM,
+    good_together: e.goodTogether ?? null,
+    missing: e.missing ?? null,
+    note: e.note ?? null,
+    person_id: by.personId,
+    replaces_id: e.replacesId ?? null,
+  }
+  const added = await db('place_looks').insert(row).onConflict('id').ignore().returning('id')
+  if (added.length > 0 && e.replacesId) await withdrawReplaced(db, 'place_looks', by, e.replacesId)
+  return added.length > 0
+}
+
+/** Only what the same person noted is put right; what somebody else saw stays. */
+async function withdrawReplaced(
+  db: Db,
+  table: 'observations' | 'place_looks',
+  { gardenId, personId }: Noted,
+  id: string,
+): Promise<void> {
+  await db(table)
+    .where({ id, garden_id: gardenId, person_id: personId, withdrawn_at: null })
+    .update({ withdrawn_at: db.fn.now() })
+}
+
+/** Takes back one's own observation. @returns false when there is none of theirs */
+export async function withdrawObservation(
+  db: Db,
+  gardenId: string,
+  personId: string,
+  id: string,
+): Promise<boolean> {
+  const changed = await db('observations')
+    .where({ id, garden_id: gardenId, person_id: personId, withdrawn_at: null })
+    .update({ withdrawn_at: db.fn.now() })
+  return changed > 0
+}
+
+/** Which of some ids are in the record already, withdrawn or not. */
+export async function knownEntries(db: Db, gardenId: string, ids: readonly string[]): Promise<Set<string>> {
+  const of = (table: string) =>
+    db(table)
+      .where({ garden_id: gardenId })
+      .whereIn('id', [...ids])
+      .select<{ id: string }[]>('id')
+  const rows = [...(await of('observations')), ...(await of('place_looks'))]
+  return new Set(rows.map((r) => r.id))
+}
+
+interface ObservationRow {
+  id: string
+  planting_id: string
+  on_date: IsoDate
+  rating: number | null
+  living: number | null
+  absent: boolean
+  stage: BloomStage | null
+  flush: number | null
+  height_m: number | null
+  spread_m: number | null
+  signs: SignId[]
+  note: string | null
+  by: string | null
+}
+
+const observationColumns = `o.id, o.planting_id, o.on_date, o.rating, o.living, o.absent, o.stage, o.flush, o.height_m,
+  o.spread_m, o.signs, o.note, p.name as by`
+
+const toObservation = (r: ObservationRow): ObservationRecord => ({
+  id: r.id,
+  plantingId: r.planting_id,
+  on: r.on_date,
+  rating: r.rating,
+  living: r.living,
+  absent: r.absent,
+  stage: r.stage,
+  flush: r.flush,
+  heightM: r.height_m,
+  spreadM: r.spread_m,
+  signs: r.signs,
+  note: r.note,
+  by: r.by,
+})
+
+/** The latest look at each of some plantings, up to a day. */
+export async function lastObservations(
+  db: Db,
+  plantingIds: readonly string[],
+  on: IsoDate,
+): Promise<Map<string, ObservationRecord>> {
+  const { rows } = await db.raw<{ rows: ObservationRow[] }>(
+    `select ${observationColumns}
+     from unnest(:ids::uuid[]) as wanted(id)
+     join lateral (
+       select * from observations o
+       where o.planting_id = wanted.id and o.withdrawn_at is null and o.on_date <= :on
+       order by o.on_date desc, o.created_at desc limit 1
+     ) o on true
+     left join people p on p.id = o.person_id`,
+    { ids: [...plantingIds], on },
+  )
+  return new Map(rows.map((r) => [r.planting_id, toObservation(r)]))
+}
+
+/** Looks of a garden in `[from, to]`, oldest first. */
+export async function listObservations(
+  db: Db,
+  gardenId: string,
+  from: IsoDate,
+  to: IsoDate,
+): Promise<ObservationRecord[]> {
+  const { rows } = await db.raw<{ rows: ObservationRow[] }>(
+    `select ${observationColumns}
+     from observations o
+     left join people p on p.id = o.person_id
+     where o.garden_id = :gardenId and o.withdrawn_at is null and o.on_date between :from and :to
+     order by o.on_date, o.created_at`,
+    { gardenId, from, to },
+  )
+  return rows.map(toObservation)
+}
+
+/** What the record's computation reads of every look at a garden. */
+export async function listSeen(db: Db, gardenId: string): Promise<Seen[]> {
+  const rows = await db('observations')
+    .where({ garden_id: gardenId, withdrawn_at: null })
+    .orderBy([{ column: 'on_date' }, { column: 'created_at' }])
+    .select<Seen[]>(
+      'planting_id as plantingId',
+      'on_date as on',
+      'rating',
+      'living',
+      'stage',
+      'flush',
+      'absent',
+      'signs',
+    )
+  return rows
+}
+
+interface PlaceLookRow {
+  id: string
+  place_id: string
+  on_date: IsoDate
+  weeds: PlaceLookRecord['weeds']
+  mulch: PlaceLookRecord['mulch']
+  soil: PlaceLookRecord['soil']
+  edges_lost: boolean | null
+  water_misses: boolean | null
+  holes_m: number[]
+  good_together: string | null
+  missing: string | null
+  note: string | null
+  by: string | null
+}
+
+/** The latest look at each place of a garden, up to a day. */
+export async function lastPlaceLooks(
+  db: Db,
+  gardenId: string,
+  on: IsoDate,
+): Promise<Map<string, PlaceLookRecord>> {
+  const { rows } = await db.raw<{ rows: PlaceLookRow[] }>(
+    `select distinct on (l.place_id) l.*, p.name as by
+     from place_looks l
+     left join people p on p.id = l.person_id
+     where l.garden_id = :gardenId and l.withdrawn_at is null and l.on_date <= :on
+     order by l.place_id, l.on_date desc, l.created_at desc`,
+    { gardenId, on },
+  )
+  return new Map(
+    rows.map((r) => [
+      r.place_id,
+      {
+        id: r.id,
+        placeId: r.place_id,
+        on: r.on_date,
+        weeds: r.weeds,
+        mulch: r.mulch,
+        soil: r.soil,
+        edgesLost: r.edges_lost,
+        waterMisses: r.water_misses,
+        holesM: r.holes_m,
+        goodTogether: r.good_together,
+        missing: r.missing,
+        note: r.note,
+        by: r.by,
+      },
+    ]),
+  )
+}
+
+/** The looks at a planting as lines of its story, oldest first. */
+export async function listObservedStory(db: Db, plantingId: string): Promise<StoryEntry[]> {
+  const { rows } = await db.raw<{ rows: (ObservationRow & { created_at: Date; planted_count: number })[] }>(
+    `select ${observationColumns}, o.created_at, pl.planted_count
+     from observations o
+     join plantings pl on pl.id = o.planting_id
+     left join people p on p.id = o.person_id
+     where o.planting_id = :plantingId and o.withdrawn_at is null
+     order by o.on_date, o.created_at`,
+    { plantingId },
+  )
+  return rows.map((r) => ({
+    on: r.on_date,
+    kind: 'observed',
+    says: seenWords(toObservation(r), r.planted_count),
+    by: r.by,
+    recordedAt: r.created_at.toISOString(),
+  }))
+}
+
+const stageWords: Record<BloomStage, string> = {
+  none: 'no flowers',
+  bud: 'in bud',
+  opening: 'opening',
+  full: 'in full bloom',
+  fading: 'fading',
+  over: 'flowers over',
+}
+
+/** `4 of 5, good; in full bloom; 6 of 7 living; mildew.` */
+export function seenWords(o: ObservationRecord, planted: number): string {
+  const parts = [
+    ...(o.absent ? ['nothing of it shows'] : []),
+    ...(o.rating === null ? [] : [`${o.rating} of 5, ${ratingWords[o.rating - 1]}`]),
+    ...(o.stage === null ? [] : [stageWords[o.stage] + (o.flush && o.flush > 1 ? `, flush ${o.flush}` : '')]),
+    ...(o.living === null
+      ? []
+      : [planted > 1 || o.living > 1 ? `${o.living} of ${planted} living` : 'living']),
+    ...(o.heightM === null ? [] : [`${o.heightM} m high`]),
+    ...(o.spreadM === null ? [] : [`${o.spreadM} m across`]),
+    ...(o.signs.length === 0 ? [] : [listed(o.signs.map(signWords))]),
+  ]
+  const seen = parts.join('; ')
+  const sentence = seen && `${seen[0]!.toUpperCase()}${seen.slice(1)}.`
+  return [sentence, o.note].filter(Boolean).join(' ')
+}

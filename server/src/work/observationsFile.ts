@@ -1,0 +1,80 @@
+import { readObservations, writeObservations, type FileResult } from '@border/core'
+import { createHash } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
+import type { GardenAccess } from '../store/gardens.ts'
+import { insertObservations, knownEntries, listObservations } from '../store/observations.ts'
+
+const FIRST_DAY = '1900-01-01'
+const LAST_DAY = '2200-12-31'
+
+/** The looks at a garden's plantings as `observations.csv`. */
+export async function exportObservations(
+  db: Db,
+  garden: GardenAccess,
+  from = FIRST_DAY,
+  to = LAST_DAY,
+): Promise<string> {
+  const tags = new Map((await tagsOf(db, garden.id)).map((p) => [p.id, p.tag]))
+  const looks = await listObservations(db, garden.id, from, to)
+  return writeObservations(looks.map((o) => ({ ...o, tag: tags.get(o.plantingId)! })))
+}
+
+/**
+ * Adds the looks of a file, whole or not at all. A row with an id that is in the record already is passed over; a row
+ * without one is given an id by what it says, so that the same file twice adds nothing.
+ */
+export async function importObservations(
+  db: Db,
+  garden: GardenAccess,
+  { personId, today }: { personId: string; today: string },
+  csv: string,
+): Promise<FileResult<{ added: number; known: number }>> {
+  const ids = new Map((await tagsOf(db, garden.id)).map((p) => [p.tag, p.id]))
+  const read = readObservations(csv, new Set(ids.keys()), today)
+  if (!read.ok) return read
+  const rows = read.value.map(({ line: _, ...row }) => ({
+    ...row,
+    id: row.id ?? idOfContent(garden.id, row),
+  }))
+  const once = [...new Map(rows.map((r) => [r.id, r])).values()]
+  const known = await knownEntries(
+    db,
+    garden.id,
+    once.map((r) => r.id),
+  )
+  const fresh = once.filter((r) => !known.has(r.id))
+  await insertObservations(
+    db,
+    { gardenId: garden.id, personId },
+    fresh.map((r) => ({
+      kind: 'planting',
+      id: r.id,
+      plantingId: ids.get(r.tag)!,
+      on: r.date,
+      // A file knows the day; noon stands for the hour.
+      at: `${r.date}T12:00:00Z`,
+      rating: r.rating,
+      living: r.living,
+      absent: r.absent ?? false,
+      stage: r.stage,
+      flush: r.flush,
+      heightM: r.height_m,
+      spreadM: r.spread_m,
+      signs: r.signs ?? [],
+      note: r.note,
+    })),
+  )
+  return { ok: true, value: { added: fresh.length, known: rows.length - fresh.length } }
+}
+
+const tagsOf = (db: Db, gardenId: string) =>
+  db('plantings').where({ garden_id: gardenId }).select<{ id: string; tag: string }[]>('id', 'tag')
+
+/** A UUID made from what a row says, of the version kept for such uses. */
+function idOfContent(gardenId: string, row: object): string {
+  const hex = createHash('sha256')
+    .update(JSON.stringify([gardenId, row]))
+    .digest('hex')
+  const variant = ((parseInt(hex[16]!, 16) & 3) | 8).toString(16)
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-${variant}${hex.slice(17, 20)}-${hex.slice(20, 32)}`
+}

@@ -1,0 +1,100 @@
+import {
+  bestOfPlace,
+  bloomGaps,
+  bloomOfPlace,
+  bloomsSeen,
+  gapFillers,
+  gardenRecord,
+  taxonRecords,
+  trialProposal,
+  USUAL_YEAR,
+  type BloomGap,
+  type Filler,
+  type BloomSeen,
+  type BloomWeek,
+  type GardenRecord,
+  type RecordModel,
+  type Standing,
+  type TaxonRecord,
+  type TrialProposal,
+  type Year,
+} from '@border/core'
+import type { BloomTask, RecordTask } from './record.ts'
+
+/** What the compute thread answers for a garden's record. */
+export interface RecordResult extends Omit<GardenRecord, 'model'> {
+  model: RecordModel | null
+  taxa: TaxonRecord[]
+  best: { placeId: string; standings: Standing[] }[]
+  trials: { stayId: string; proposal: TrialProposal }[]
+}
+
+const yearsOf = (years: readonly [number, number][], south: boolean) => {
+  const late = new Map(years)
+  return (season: number): Year => ({ lateDays: late.get(season) ?? USUAL_YEAR.lateDays, south })
+}
+
+export function recordResult(task: RecordTask): RecordResult {
+  const { stays, seen, counts, years, south, light, placeNames, onTrial } = task
+  const yearOfSeason = yearsOf(years, south)
+  const record = gardenRecord(stays, seen, counts, { yearOfSeason, south, lightOf: (id) => light[id] })
+  const taxa = taxonRecords(stays, record, (id) => placeNames[id] ?? 'a place that is gone')
+  const { model } = record
+  const placeIds = [...new Set(stays.filter((s) => s.until == null).map((s) => s.placeId))]
+  const taxonOf = new Map(taxa.map((t) => [t.taxon, t]))
+  return {
+    ...record,
+    model: model ?? null,
+    taxa,
+    best: model
+      ? placeIds.map((placeId) => ({
+          placeId,
+          standings: bestOfPlace(
+            stays.filter((s) => s.until == null),
+            model,
+            record.scores,
+            placeId,
+          ),
+        }))
+      : [],
+    trials: stays
+      .filter((s) => onTrial.includes(s.id))
+      .map((s) => ({
+        stayId: s.id,
+        proposal: trialProposal(s, record.scores, taxonOf.get(s.taxon.botanical)),
+      })),
+  }
+}
+
+export interface BloomResult {
+  blooms: BloomSeen[]
+  places: { placeId: string; weeks: BloomWeek[]; gaps: (BloomGap & { fillers: Filler[] })[] }[]
+}
+
+const FILLERS = 5
+
+export function bloomResult(task: BloomTask): BloomResult {
+  const { plantings, seen, years, south, window, places, taxa, proven } = task
+  const yearOfSeason = yearsOf(years, south)
+  return {
+    blooms: bloomsSeen(plantings, seen, yearOfSeason, south),
+    places: places.map(({ placeId, areaM2, hours, moisture }) => {
+      const own = plantings.filter((p) => p.placeId === placeId)
+      const weeks = bloomOfPlace(own, seen, areaM2, window, yearOfSeason)
+      const here = new Set(own.map((p) => p.taxon.botanical))
+      const others = taxa.filter((t) => !here.has(t.botanical))
+      const gaps = bloomGaps(weeks).map((gap) => ({
+        ...gap,
+        fillers: gapFillers(
+          gap,
+          { hours, moisture },
+          others,
+          window.season,
+          yearOfSeason(window.season),
+          new Map(proven),
+        ).slice(0, FILLERS),
+      }))
+      return { placeId, weeks, gaps }
+    }),
+  }
+}
