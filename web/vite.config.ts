@@ -1,8 +1,37 @@
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    VitePWA({
+      strategies: 'injectManifest',
+      srcDir: 'src',
+      filename: 'sw.ts',
+      injectRegister: false,
+      injectManifest: {
+        // The page itself is kept as the server gives it, with its nonce. Of the fonts, the scripts of the garden's words.
+        globPatterns: ['assets/*.{js,css}', 'assets/*-latin-wght-*.woff2', '*.{svg,png}'],
+        maximumFileSizeToCacheInBytes: 3_000_000,
+      },
+      manifest: {
+        name: 'Seasoned Border',
+        short_name: 'Border',
+        description: 'Established beds and containers, kept good year after year.',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#efede7',
+        theme_color: '#6b2c5c',
+        icons: [
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+          { src: '/icon.svg', sizes: 'any', type: 'image/svg+xml' },
+        ],
+      },
+    }),
+  ],
   html: { cspNonce: '__CSP_NONCE__' },
   worker: { format: 'es' },
   build: {

@@ -18,11 +18,14 @@ applyTheme()
 const client = new QueryClient({
   defaultOptions: {
     queries: {
+      // What was taken along answers where there is no connection: nothing waits for one.
+      networkMode: 'always',
       staleTime: 30_000,
       // A refusal stays a refusal; a lost connection may come back.
       retry: (count, error) =>
         count < 2 && !(error instanceof ApiError && error.status >= 400 && error.status < 500),
     },
+    mutations: { networkMode: 'always' },
   },
 })
 
@@ -37,6 +40,8 @@ function Root() {
     </ConfigProvider>
   )
 }
+
+if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -24,7 +24,9 @@ export const router = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="light" replace /> },
           { path: 'now', lazy: screen(() => import('./now/NowScreen.tsx')) },
+          { path: 'walk', lazy: screen(() => import('./walk/WalkScreen.tsx')) },
           { path: 'light', lazy: screen(() => import('./light/LightScreen.tsx')) },
+          { path: 'record', lazy: screen(() => import('./record/RecordScreen.tsx')) },
           { path: 'verdicts', lazy: screen(() => import('./verdicts/VerdictsScreen.tsx')) },
           { path: 'season', lazy: screen(() => import('./season/SeasonScreen.tsx')) },
           { path: 'plants', lazy: screen(() => import('./plants/PlantsScreen.tsx')) },

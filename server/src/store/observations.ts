@@ -1,13 +1,5 @@
 import type { ObservationRecord, PlaceLookRecord, StoryEntry, walkEntry } from '@border/contract'
-import {
-  listed,
-  ratingWords,
-  signWords,
-  type BloomStage,
-  type IsoDate,
-  type Seen,
-  type SignId,
-} from '@border/core'
+import { seenWords, type BloomStage, type IsoDate, type Seen, type SignId } from '@border/core'
 import type { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 
@@ -284,31 +276,4 @@ export async function listObservedStory(db: Db, plantingId: string): Promise<Sto
     by: r.by,
     recordedAt: r.created_at.toISOString(),
   }))
-}
-
-const stageWords: Record<BloomStage, string> = {
-  none: 'no flowers',
-  bud: 'in bud',
-  opening: 'opening',
-  full: 'in full bloom',
-  fading: 'fading',
-  over: 'flowers over',
-}
-
-/** `4 of 5, good; in full bloom; 6 of 7 living; mildew.` */
-export function seenWords(o: ObservationRecord, planted: number): string {
-  const parts = [
-    ...(o.absent ? ['nothing of it shows'] : []),
-    ...(o.rating === null ? [] : [`${o.rating} of 5, ${ratingWords[o.rating - 1]}`]),
-    ...(o.stage === null ? [] : [stageWords[o.stage] + (o.flush && o.flush > 1 ? `, flush ${o.flush}` : '')]),
-    ...(o.living === null
-      ? []
-      : [planted > 1 || o.living > 1 ? `${o.living} of ${planted} living` : 'living']),
-    ...(o.heightM === null ? [] : [`${o.heightM} m high`]),
-    ...(o.spreadM === null ? [] : [`${o.spreadM} m across`]),
-    ...(o.signs.length === 0 ? [] : [listed(o.signs.map(signWords))]),
-  ]
-  const seen = parts.join('; ')
-  const sentence = seen && `${seen[0]!.toUpperCase()}${seen.slice(1)}.`
-  return [sentence, o.note].filter(Boolean).join(' ')
 }

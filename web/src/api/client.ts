@@ -55,9 +55,12 @@ export const ask = <T>(path: string, body: unknown): Promise<T> => send<T>(path,
 const RETRIES = 2
 const RETRY_MS = 600
 
-/** A write with a key of its own: when the answer is lost it is sent again under the same key, and done once. */
-export async function write<T>(path: string, body?: unknown): Promise<T> {
-  const key = crypto.randomUUID()
+/**
+ * A write with a key of its own: when the answer is lost it is sent again under the same key, and done once.
+ *
+ * @param key of something that has a key already
+ */
+export async function write<T>(path: string, body?: unknown, key: string = crypto.randomUUID()): Promise<T> {
   for (let attempt = 0; ; attempt++)
     try {
       return await send<T>(path, { method: 'POST', body, key })

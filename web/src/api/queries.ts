@@ -1,23 +1,36 @@
 import type {
   AheadView,
   AssessmentView,
+  BloomView,
+  DiagnosisView,
   EvidenceView,
   GardenSummary,
   GardenView,
+  LikelihoodView,
   MemberRecord,
+  PhotoRecord,
   PlantingStory,
+  RecordView,
   ScenarioRecord,
   SeasonView,
   SessionInfo,
+  StandpointRecord,
   SuspicionsView,
+  WalkView,
 } from '@border/contract'
 import type { Taxon } from '@border/core'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { App } from 'antd'
+import { forgetTaken } from '../offline/store.ts'
+import { getOrTaken, orTaken } from '../offline/taken.ts'
 import { ApiError, changeSession, get, openSession, write } from './client.ts'
 
 export const useSession = () =>
-  useQuery({ queryKey: ['session'], queryFn: openSession, staleTime: 5 * 60_000 })
+  useQuery({
+    queryKey: ['session'],
+    queryFn: () => orTaken('/session', openSession),
+    staleTime: 5 * 60_000,
+  })
 
 /** The session of someone signed in; screens inside the frame have one. */
 export function useSignedIn(): SessionInfo & { person: NonNullable<SessionInfo['person']> } {
@@ -34,20 +47,27 @@ export function useChangeSession() {
     mutationFn: ({ path, body }: { path: string; body?: unknown }) => changeSession(path, body),
     onSuccess: (session, { path }) => {
       // The next person starts from the start, not from where this one stood.
-      if (path === SIGN_OUT) return location.assign('/')
+      if (path === SIGN_OUT) return void forgetHere().then(() => location.assign('/'))
       client.removeQueries({ predicate: (q) => q.queryKey[0] !== 'session' })
       client.setQueryData(['session'], session)
     },
   })
 }
 
+/** What one person's device keeps for where there is no connection; what waits to be sent stays theirs. */
+async function forgetHere(): Promise<void> {
+  await forgetTaken().catch(() => {})
+  navigator.serviceWorker?.controller?.postMessage('forget')
+}
+
 export const useGardens = (enabled = true) =>
-  useQuery({ queryKey: ['gardens'], queryFn: () => get<GardenSummary[]>('/gardens'), enabled })
+  useQuery({ queryKey: ['gardens'], queryFn: () => getOrTaken<GardenSummary[]>('/gardens'), enabled })
 
 export const useGarden = (gardenId: string, on: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'view', on],
-    queryFn: ({ signal }) => get<GardenView>(`/gardens/${gardenId}?on=${on}`, signal),
+    queryFn: ({ signal }) =>
+      getOrTaken<GardenView>(`/gardens/${gardenId}?on=${on}`, signal, `/gardens/${gardenId}`),
     placeholderData: keepPreviousData,
   })
 
@@ -87,6 +107,52 @@ export const useSuspicions = (gardenId: string) =>
     // A garden that was never gone through is about to be.
     refetchInterval: ({ state }) => (state.data?.checkedOn ? 10 * 60_000 : 5_000),
   })
+
+export const useWalk = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'walk'],
+    queryFn: ({ signal }) => getOrTaken<WalkView>(`/gardens/${gardenId}/walk`, signal),
+  })
+
+export const useRecord = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'record'],
+    queryFn: ({ signal }) => get<RecordView>(`/gardens/${gardenId}/record`, signal),
+  })
+
+export const useBloom = (gardenId: string, season: number) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'bloom', season],
+    queryFn: ({ signal }) => get<BloomView>(`/gardens/${gardenId}/bloom?season=${season}`, signal),
+    placeholderData: keepPreviousData,
+  })
+
+export const useDiagnosis = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'diagnosis'],
+    queryFn: ({ signal }) => get<DiagnosisView>(`/gardens/${gardenId}/diagnosis`, signal),
+  })
+
+export const useLikelihoods = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'likelihoods'],
+    queryFn: () => get<LikelihoodView>(`/gardens/${gardenId}/likelihoods`),
+  })
+
+export const usePhotos = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'photos'],
+    queryFn: () => get<PhotoRecord[]>(`/gardens/${gardenId}/photos`),
+  })
+
+export const useStandpoints = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'standpoints'],
+    queryFn: () => get<StandpointRecord[]>(`/gardens/${gardenId}/standpoints`),
+  })
+
+export const photoAddress = (gardenId: string, photoId: string, size?: 'small'): string =>
+  `/api/gardens/${gardenId}/photos/${photoId}${size ? `?size=${size}` : ''}`
 
 export const useSeason = (gardenId: string) =>
   useQuery({

@@ -144,7 +144,9 @@ function Links({ gardenId, search, on }: { gardenId: string; search: string; on:
   const { data: suspicions } = useSuspicions(gardenId)
   const links: [path: string, label: string, count?: number][] = [
     ['now', 'Now', suspicions?.suspicions.length],
+    ['walk', 'Walk'],
     ['light', 'Light', outside],
+    ['record', 'Record'],
     ['verdicts', 'Verdicts', verdicts],
     ['season', 'Season', jobs],
     ['plants', 'Plants'],

@@ -3,11 +3,13 @@ import { Navigate, Outlet, useLocation } from 'react-router'
 import { errorText, useGardens, useSession } from '../api/queries.ts'
 import { FirstAccount } from '../gardens/FirstAccount.tsx'
 import { SignIn } from '../gardens/SignIn.tsx'
+import { useSending } from '../offline/useSync.ts'
 import './frame.css'
 
 /** Nobody sees a screen before the server has said who they are. */
 export function Shell() {
   const { data: session, error } = useSession()
+  useSending(session?.person?.id)
   if (error) return <Whole title="Seasoned Border">{errorText(error)}</Whole>
   if (!session) return <Waiting />
   if (session.needsFirstAccount) return <FirstAccount />

@@ -65,6 +65,8 @@ const kindWords: Record<StoryEntry['kind'], string> = {
   moved: 'moved',
   counted: 'counted',
   note: 'note',
+  lost: 'lost',
+  trial: 'trial',
 }
 
 function Story({ entries }: { entries: readonly StoryEntry[] }) {

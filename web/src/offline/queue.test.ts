@@ -1,0 +1,132 @@
+import 'fake-indexeddb/auto'
+import type { WalkAnswer, WalkEntry } from '@border/contract'
+import { beforeEach, expect, it } from 'vitest'
+import { note, notedOn, sendWaiting, waitingOf, type Wire } from './queue.ts'
+import { walkDb, type Entry } from './store.ts'
+
+const owner = { gardenId: 'g', personId: 'p' }
+let next = 0
+const newId = () => `id ${++next}`
+const entry = (plantingId: string, rating: number): Entry => ({
+  kind: 'planting',
+  id: '',
+  on: '2026-09-14',
+  at: '2026-09-14T09:00:00Z',
+  plantingId,
+  rating,
+})
+const noted = (plantingId: string, rating: number, now: number) =>
+  note(owner, entry(plantingId, rating), now, newId)
+
+/** A record that keeps each id once, and loses its answer, or the request, when told to. */
+class Server {
+  kept = new Map<string, WalkEntry>()
+  withdrawn = new Set<string>()
+  lose: 'nothing' | 'request' | 'answer' = 'nothing'
+  whileUnderWay: () => Promise<unknown> = async () => {}
+  readonly wire: Wire = {
+    sendEntries: async (_garden, entries): Promise<WalkAnswer> => {
+      if (this.lose === 'request') throw new Error('no connection')
+      await this.whileUnderWay()
+      for (const e of entries) {
+        if (this.kept.has(e.id)) continue
+        this.kept.set(e.id, structuredClone(e))
+        if (e.replacesId) this.withdrawn.add(e.replacesId)
+      }
+      if (this.lose === 'answer') throw new Error('no answer')
+      return { kept: entries.map((e) => e.id), refused: [] }
+    },
+    sendPhoto: async () => {},
+    refusal: () => undefined,
+  }
+  standing = () =>
+    [...this.kept.values()]
+      .filter((e) => !this.withdrawn.has(e.id))
+      .map((e) => (e.kind === 'planting' ? [e.plantingId, e.rating] : []))
+}
+
+let server: Server
+beforeEach(async () => {
+  server = new Server()
+  const db = await walkDb()
+  await db.clear('entries')
+  await db.clear('photos')
+})
+const send = (now: number, all = false) => sendWaiting(server.wire, 'p', now, all)
+
+it('quick touches on one planting go as one entry, once they have settled', async () => {
+  await noted('a', 3, 0)
+  await noted('a', 4, 1000)
+  await send(2000)
+  expect(server.standing()).toEqual([])
+  await send(5000)
+  expect(server.standing()).toEqual([['a', 4]])
+  expect((await waitingOf('p')).entries).toBe(0)
+})
+
+it('an answer that is lost neither loses nor doubles', async () => {
+  await noted('a', 4, 0)
+  server.lose = 'answer'
+  await expect(send(5000)).rejects.toThrow('no answer')
+  expect((await waitingOf('p')).entries).toBe(1)
+  server.lose = 'nothing'
+  await send(6000)
+  expect(server.standing()).toEqual([['a', 4]])
+})
+
+it('a change made after a lost answer is not lost with it: it replaces what may be there', async () => {
+  await noted('a', 4, 0)
+  server.lose = 'answer'
+  await expect(send(5000)).rejects.toThrow()
+  await noted('a', 2, 6000)
+  server.lose = 'nothing'
+  await send(20_000)
+  expect(server.standing()).toEqual([['a', 2]])
+})
+
+it('a change made while the entry is under way is sent after it', async () => {
+  await noted('a', 4, 0)
+  server.whileUnderWay = async () => {
+    server.whileUnderWay = async () => {}
+    await noted('a', 1, 5001)
+  }
+  await send(5000)
+  expect(server.standing()).toEqual([['a', 4]])
+  await send(20_000)
+  expect(server.standing()).toEqual([['a', 1]])
+  expect((await notedOn(owner, '2026-09-14')).get('planting a')!.state).toBe('kept')
+})
+
+it('with no connection all waits, in order, for as long as it takes', async () => {
+  server.lose = 'request'
+  for (let i = 0; i < 250; i++) await noted(`p${i}`, (i % 5) + 1, i)
+  await expect(send(10_000)).rejects.toThrow('no connection')
+  expect((await waitingOf('p')).entries).toBe(250)
+  server.lose = 'nothing'
+  expect(await send(10_000)).toBe(250)
+  expect(server.standing()).toHaveLength(250)
+})
+
+it('what one person noted is not sent as another’s', async () => {
+  await noted('a', 4, 0)
+  await sendWaiting(server.wire, 'somebody else', 10_000)
+  expect(server.standing()).toEqual([])
+})
+
+it('seeded chaos: whatever is lost or noted between, every planting ends as it was last noted, once', async () => {
+  let seed = 5
+  const random = () => (seed = (seed * 16_807) % 2_147_483_647) / 2_147_483_647
+  const last = new Map<string, number>()
+  for (let t = 0; t < 400; t++) {
+    const planting = `p${Math.floor(random() * 12)}`
+    const rating = 1 + Math.floor(random() * 5)
+    await noted(planting, rating, t * 1000)
+    last.set(planting, rating)
+    server.lose = (['nothing', 'request', 'answer'] as const)[Math.floor(random() * 3)]!
+    if (random() < 0.5) await send(t * 1000).catch(() => {})
+  }
+  server.lose = 'nothing'
+  await send(1e6, true)
+  expect(new Map(server.standing() as [string, number][])).toEqual(last)
+  expect(server.standing()).toHaveLength(last.size)
+})

@@ -1,0 +1,198 @@
+import type { WalkAnswer, WalkEntry } from '@border/contract'
+import { walkDb, type Entry, type QueuedEntry, type QueuedPhoto } from './store.ts'
+
+/** Touches on one planting within this become one entry. */
+const GATHER_MS = 3_000
+/** Entries the record has are shown on the walk for so long, then forgotten. */
+const REMEMBER_MS = 2 * 86_400_000
+const BATCH = 100
+
+type Owner = { gardenId: string; personId: string }
+
+/** What an entry is about: one entry of a day for each planting and each place. */
+export const subjectOf = (e: WalkEntry): string =>
+  e.kind === 'planting' ? `planting ${e.plantingId}` : `place ${e.placeId}`
+
+/**
+ * Notes something. An entry that was never tried over the wire is written over; one that was may be in the record, and is
+ * put right by a new one that replaces it. Written to the device before it is shown as noted.
+ *
+ * @returns the entry as it stands on the device
+ */
+export async function note(
+  owner: Owner,
+  entry: Entry,
+  now: number,
+  newId: () => string,
+): Promise<QueuedEntry> {
+  const db = await walkDb()
+  const tx = db.transaction('entries', 'readwrite')
+  const before = await latest(await tx.store.index('garden').getAll(owner.gardenId), owner, entry)
+  const fresh = before?.state === 'noted'
+  const id = fresh ? before.id : newId()
+  const replacesId = fresh
+    ? before.entry.replacesId
+    : before && before.state !== 'refused'
+      ? before.id
+      : undefined
+  const queued: QueuedEntry = {
+    ...owner,
+    id,
+    state: 'noted',
+    notedAt: fresh ? before.notedAt : now,
+    sendAfter: now + GATHER_MS,
+    entry: { ...entry, id, ...(replacesId ? { replacesId } : {}) },
+  }
+  await tx.store.put(queued)
+  await tx.done
+  return queued
+}
+
+/** The last entry of a person about the subject of another, of the same day. */
+const latest = (all: readonly QueuedEntry[], owner: Owner, entry: Entry): QueuedEntry | undefined =>
+  all
+    .filter(
+      (q) =>
+        q.personId === owner.personId && q.entry.on === entry.on && subjectOf(q.entry) === subjectOf(entry),
+    )
+    .sort((a, b) => a.notedAt - b.notedAt)
+    .at(-1)
+
+/** What a person has noted in a garden on a day, the latest on each subject. */
+export async function notedOn(owner: Owner, day: string): Promise<Map<string, QueuedEntry>> {
+  const db = await walkDb()
+  const all = await db.getAllFromIndex('entries', 'garden', owner.gardenId)
+  return new Map(
+    all
+      .filter((q) => q.personId === owner.personId && q.entry.on === day)
+      .sort((a, b) => a.notedAt - b.notedAt)
+      .map((q) => [subjectOf(q.entry), q]),
+  )
+}
+
+export async function notePhoto(photo: QueuedPhoto): Promise<void> {
+  await (await walkDb()).put('photos', photo)
+}
+
+export interface Waiting {
+  entries: number
+  photos: number
+  refused: (QueuedEntry | QueuedPhoto)[]
+}
+
+const unsent = (q: { state: string }) => q.state === 'noted' || q.state === 'tried'
+
+/** What a person has on this device that the record has not, over all gardens. */
+export async function waitingOf(personId: string): Promise<Waiting> {
+  const db = await walkDb()
+  const mine = <Q extends { personId: string }>(all: Q[]) => all.filter((q) => q.personId === personId)
+  const entries = mine(await db.getAll('entries'))
+  const photos = mine(await db.getAll('photos'))
+  return {
+    entries: entries.filter(unsent).length,
+    photos: photos.filter(unsent).length,
+    refused: [...entries, ...photos].filter((q) => q.state === 'refused'),
+  }
+}
+
+/** Throws away what the record refused, once the person has read why. */
+export async function dropRefused(id: string): Promise<void> {
+  const db = await walkDb()
+  await db.delete('entries', id)
+  await db.delete('photos', id)
+}
+
+/** The wire, as the queue sees it. Both throw when nobody answered. */
+export interface Wire {
+  sendEntries: (gardenId: string, entries: WalkEntry[]) => Promise<WalkAnswer>
+  sendPhoto: (photo: QueuedPhoto) => Promise<void>
+  /** The words of a refusal that trying again will not change. */
+  refusal: (error: unknown) => string | undefined
+}
+
+/**
+ * Sends what waits, oldest first. An entry is marked as tried before it goes, so that what happens while it is under way,
+ * a closed page or a lost answer among it, can neither lose nor double it.
+ *
+ * @param all send also what is still being gathered: the walk has ended or the page is going
+ * @returns how many entries and photos the record now has that it had not
+ * @throws what the wire throws when nobody answered; everything then still waits
+ */
+export async function sendWaiting(wire: Wire, personId: string, now: number, all = false): Promise<number> {
+  const db = await walkDb()
+  await forgetOld(now)
+  let sent = 0
+  const due = (await db.getAll('entries'))
+    .filter((q) => q.personId === personId && unsent(q) && (all || q.state === 'tried' || q.sendAfter <= now))
+    .sort((a, b) => a.notedAt - b.notedAt)
+  for (const gardenId of new Set(due.map((q) => q.gardenId))) {
+    const own = due.filter((q) => q.gardenId === gardenId)
+    for (let i = 0; i < own.length; i += BATCH)
+      sent += await sendBatch(wire, gardenId, own.slice(i, i + BATCH))
+  }
+  const photos = (await db.getAll('photos')).filter((q) => q.personId === personId && unsent(q))
+  for (const photo of photos.sort((a, b) => a.notedAt - b.notedAt)) sent += await sendOnePhoto(wire, photo)
+  return sent
+}
+
+async function sendBatch(wire: Wire, gardenId: string, batch: readonly QueuedEntry[]): Promise<number> {
+  const db = await walkDb()
+  const taken: QueuedEntry[] = []
+  const marking = db.transaction('entries', 'readwrite')
+  for (const { id } of batch) {
+    // As it stands now: it may have been noted over since the list was made.
+    const q = await marking.store.get(id)
+    if (!q || !unsent(q)) continue
+    const tried: QueuedEntry = { ...q, state: 'tried' }
+    await marking.store.put(tried)
+    taken.push(tried)
+  }
+  await marking.done
+  if (taken.length === 0) return 0
+  const answer = await answerOf(wire, gardenId, taken)
+  const kept = new Set(answer.kept)
+  const why = new Map(answer.refused.map((r) => [r.id, r.why]))
+  const settling = db.transaction('entries', 'readwrite')
+  for (const q of taken) {
+    if (kept.has(q.id)) await settling.store.put({ ...q, state: 'kept' })
+    else if (why.has(q.id)) await settling.store.put({ ...q, state: 'refused', why: why.get(q.id)! })
+  }
+  await settling.done
+  return kept.size
+}
+
+/** A refusal of the whole batch, as of a garden one no longer belongs to, is a refusal of each entry. */
+async function answerOf(wire: Wire, gardenId: string, taken: readonly QueuedEntry[]): Promise<WalkAnswer> {
+  try {
+    return await wire.sendEntries(
+      gardenId,
+      taken.map((q) => q.entry),
+    )
+  } catch (error) {
+    const why = wire.refusal(error)
+    if (why === undefined) throw error
+    return { kept: [], refused: taken.map((q) => ({ id: q.id, why })) }
+  }
+}
+
+async function sendOnePhoto(wire: Wire, photo: QueuedPhoto): Promise<number> {
+  const db = await walkDb()
+  await db.put('photos', { ...photo, state: 'tried' })
+  try {
+    await wire.sendPhoto(photo)
+  } catch (error) {
+    const why = wire.refusal(error)
+    if (why === undefined) throw error
+    await db.put('photos', { ...photo, state: 'refused', why })
+    return 0
+  }
+  // The picture itself is in the record now; the device need not hold it.
+  await db.delete('photos', photo.id)
+  return 1
+}
+
+async function forgetOld(now: number): Promise<void> {
+  const db = await walkDb()
+  for (const q of await db.getAll('entries'))
+    if (q.state === 'kept' && q.notedAt < now - REMEMBER_MS) await db.delete('entries', q.id)
+}

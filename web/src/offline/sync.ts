@@ -1,0 +1,139 @@
+import type { WalkAnswer, WalkEntry } from '@border/contract'
+import { ApiError, openSession, write } from '../api/client.ts'
+import { sendWaiting, waitingOf, type Waiting, type Wire } from './queue.ts'
+import type { QueuedPhoto } from './store.ts'
+
+/** How the sending of what waits stands. */
+export interface SyncState extends Waiting {
+  /** Nobody answered the last time, or the device says it has no connection. */
+  offline: boolean
+  sending: boolean
+  /** Somebody must sign in before anything can be sent. */
+  signedOut: boolean
+}
+
+const EVERY_MS = 8_000
+
+const wire: Wire = {
+  sendEntries: (gardenId, entries: WalkEntry[]) =>
+    write<WalkAnswer>(`/gardens/${gardenId}/walk-entries`, { entries }),
+  sendPhoto: async (photo) => {
+    await write(
+      `/gardens/${photo.gardenId}/photos`,
+      { ...photo.about, id: photo.id, data: await base64Of(photo.picture) },
+      photo.id,
+    )
+  },
+  refusal: (error) =>
+    error instanceof ApiError &&
+    error.status >= 400 &&
+    error.status < 500 &&
+    ![401, 403, 429].includes(error.status)
+      ? error.message
+      : undefined,
+}
+
+async function base64Of(picture: QueuedPhoto['picture']): Promise<string> {
+  const bytes = new Uint8Array(await picture.arrayBuffer())
+  let text = ''
+  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
+  return btoa(text)
+}
+
+const NOTHING: SyncState = {
+  entries: 0,
+  photos: 0,
+  refused: [],
+  offline: false,
+  sending: false,
+  signedOut: false,
+}
+let state = NOTHING
+let personId: string | undefined
+const listeners = new Set<() => void>()
+const sentListeners = new Set<() => void>()
+
+function set(change: Partial<SyncState>): void {
+  state = { ...state, ...change }
+  listeners.forEach((tell) => tell())
+}
+
+export const syncState = (): SyncState => state
+export function onSync(tell: () => void): () => void {
+  listeners.add(tell)
+  return () => listeners.delete(tell)
+}
+/** Told each time the record has taken something. */
+export function onSent(tell: () => void): () => void {
+  sentListeners.add(tell)
+  return () => sentListeners.delete(tell)
+}
+
+/** Counts anew what waits; called after each thing noted. */
+export async function countWaiting(): Promise<void> {
+  if (personId) set(await waitingOf(personId))
+}
+
+/** One pass over what waits. Tabs take turns; a pass that finds another under way leaves it to that one. */
+export async function syncNow(all = false): Promise<void> {
+  if (!personId) return
+  const who = personId
+  await navigator.locks.request('border-sync', { ifAvailable: true }, async (lock) => {
+    if (!lock) return
+    const waiting = await waitingOf(who)
+    set(waiting)
+    if (waiting.entries + waiting.photos === 0) {
+      if (state.offline && navigator.onLine) await probe()
+      return
+    }
+    set({ sending: true })
+    try {
+      // The token may be of a session that ended while there was no connection.
+      const session = await openSession()
+      if (session.person?.id !== who) return set({ signedOut: true })
+      const sent = await sendWaiting(wire, who, Date.now(), all)
+      set({ offline: false, signedOut: false })
+      if (sent > 0) sentListeners.forEach((tell) => tell())
+    } catch (error) {
+      if (error instanceof ApiError && error.status === 401) set({ signedOut: true })
+      else set({ offline: true })
+    } finally {
+      set({ ...(await waitingOf(who)), sending: false })
+    }
+  })
+}
+
+async function probe(): Promise<void> {
+  try {
+    await openSession()
+    set({ offline: false })
+  } catch {
+    // Still nobody there.
+  }
+}
+
+/** Told by whoever asked the server for something and got no answer. */
+export function seemsOffline(): void {
+  if (!state.offline) set({ offline: true })
+}
+
+/** Sends what a person has waiting: now, when a connection comes, when the page is looked at, and every few seconds. */
+export function startSync(who: string): () => void {
+  personId = who
+  const pass = () => void syncNow()
+  const gone = () => set({ offline: true })
+  const hidden = () => void syncNow(document.visibilityState === 'hidden')
+  const timer = setInterval(pass, EVERY_MS)
+  addEventListener('online', pass)
+  addEventListener('offline', gone)
+  document.addEventListener('visibilitychange', hidden)
+  pass()
+  return () => {
+    personId = undefined
+    clearInterval(timer)
+    removeEventListener('online', pass)
+    removeEventListener('offline', gone)
+    document.removeEventListener('visibilitychange', hidden)
+    set(NOTHING)
+  }
+}

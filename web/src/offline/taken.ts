@@ -1,0 +1,31 @@
+import { ApiError, get } from '../api/client.ts'
+import { takeAlong, takenAlong } from './store.ts'
+import { seemsOffline } from './sync.ts'
+
+/** Nobody answered, or only what stands before the server did. */
+export const nobodyAnswered = (error: unknown): boolean =>
+  error instanceof ApiError && (error.status === 0 || error.status >= 502)
+
+/**
+ * An answer from the server, taken along as it comes; where nobody answers, the one taken along last.
+ *
+ * @param as the name to keep it under, where the address says more than matters
+ */
+export async function getOrTaken<T>(path: string, signal?: AbortSignal, as = path): Promise<T> {
+  return orTaken(as, () => get<T>(path, signal))
+}
+
+export async function orTaken<T>(name: string, ask: () => Promise<T>): Promise<T> {
+  try {
+    const answer = await ask()
+    // A browser that keeps nothing for us still shows what it was given.
+    await takeAlong(name, answer).catch(() => {})
+    return answer
+  } catch (error) {
+    if (!nobodyAnswered(error)) throw error
+    seemsOffline()
+    const taken = await takenAlong<T>(name).catch(() => undefined)
+    if (!taken) throw error
+    return taken.answer
+  }
+}

@@ -1,0 +1,3 @@
+export function Screen() {
+  return null
+}

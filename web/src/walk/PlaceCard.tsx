@@ -1,0 +1,199 @@
+import type { PlaceEntry, WalkPlace } from '@border/contract'
+import { Input } from 'antd'
+import { useState } from 'react'
+import { photoAddress } from '../api/queries.ts'
+import { shortDate } from '../frame/words.ts'
+import type { QueuedEntry } from '../offline/store.ts'
+import { PhotoButton } from './PlantingCard.tsx'
+import type { PlacePatch } from './useNotes.ts'
+
+interface Props {
+  gardenId: string
+  place: WalkPlace
+  queued: QueuedEntry | undefined
+  onChange: (placeId: string, patch: PlacePatch) => void
+  onPhoto: (about: { placeId: string; standpointId?: string }, file: File) => void
+}
+
+type Choice = 'weeds' | 'mulch' | 'soil'
+const choices: { field: Choice; label: string; options: readonly string[] }[] = [
+  { field: 'weeds', label: 'Weeds', options: ['none', 'some', 'many'] },
+  { field: 'mulch', label: 'Mulch', options: ['good', 'thin', 'none'] },
+  { field: 'soil', label: 'Soil at finger depth', options: ['dry', 'moist', 'wet'] },
+]
+const HOLES_M = [0.3, 0.5, 0.8, 1.2]
+
+/** What is noted of a place itself: holes, weeds, mulch, moisture, what looks good, and the photo from its standpoint. */
+export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props) {
+  const entry = queued?.entry.kind === 'place' ? queued.entry : undefined
+  const [open, setOpen] = useState(false)
+  const set = (patch: PlacePatch) => onChange(place.id, patch)
+  return (
+    <section className="walk-place" aria-label={`${place.name} itself`}>
+      <div className="spread">
+        <button type="button" className="walk-name" aria-expanded={open} onClick={() => setOpen(!open)}>
+          The {place.kind === 'bed' ? 'bed' : 'pot'} itself
+        </button>
+        <small>{entry ? placeWords(entry) : place.last ? lastWords(place) : 'not looked at before'}</small>
+      </div>
+      {open && (
+        <div className="walk-more">
+          {choices.map(({ field, label, options }) => (
+            <fieldset key={field}>
+              <legend>
+                {label}
+                {place.last?.[field] ? <small>, last {place.last[field]}</small> : null}
+              </legend>
+              <div className="walk-chips">
+                {options.map((o) => (
+                  <button
+                    key={o}
+                    type="button"
+                    className="walk-chip"
+                    aria-pressed={entry?.[field] === o}
+                    onClick={() => set({ [field]: entry?.[field] === o ? undefined : o })}
+                  >
+                    {o}
+                  </button>
+                ))}
+              </div>
+            </fieldset>
+          ))}
+          <fieldset>
+            <legend>Also</legend>
+            <div className="walk-chips">
+              <Toggle on={entry?.edgesLost} label="edge lost" onSet={(edgesLost) => set({ edgesLost })} />
+              <Toggle
+                on={entry?.waterMisses}
+                label="water does not reach"
+                onSet={(waterMisses) => set({ waterMisses })}
+              />
+            </div>
+          </fieldset>
+          <fieldset>
+            <legend>Bare holes, by width</legend>
+            <div className="walk-chips">
+              {HOLES_M.map((m) => (
+                <button
+                  key={m}
+                  type="button"
+                  className="walk-chip"
+                  onClick={() => set({ holesM: [...(entry?.holesM ?? []), m] })}
+                >
+                  + {m} m
+                </button>
+              ))}
+              {(entry?.holesM ?? []).map((m, i) => (
+                <button
+                  key={i}
+                  type="button"
+                  className="walk-chip"
+                  aria-pressed
+                  aria-label={`Take away the hole of ${m} m`}
+                  onClick={() => set({ holesM: entry!.holesM!.filter((_, k) => k !== i) })}
+                >
+                  {m} m ✕
+                </button>
+              ))}
+            </div>
+          </fieldset>
+          <label className="walk-note">
+            <span>Looks good together now</span>
+            <Input
+              maxLength={500}
+              value={entry?.goodTogether ?? ''}
+              onChange={(e) => set({ goodTogether: e.target.value === '' ? undefined : e.target.value })}
+            />
+          </label>
+          <label className="walk-note">
+            <span>Missing</span>
+            <Input
+              maxLength={500}
+              value={entry?.missing ?? ''}
+              onChange={(e) => set({ missing: e.target.value === '' ? undefined : e.target.value })}
+            />
+          </label>
+          <label className="walk-note">
+            <span>Note</span>
+            <Input.TextArea
+              autoSize={{ minRows: 1, maxRows: 4 }}
+              maxLength={2000}
+              value={entry?.note ?? ''}
+              onChange={(e) => set({ note: e.target.value === '' ? undefined : e.target.value })}
+            />
+          </label>
+          {place.standpoints.map((s) => (
+            <figure key={s.id} className="walk-standpoint">
+              {s.lastPhotoId && (
+                <img
+                  src={photoAddress(gardenId, s.lastPhotoId, 'small')}
+                  alt={`${s.name}, ${shortDate(s.lastTakenOn!)}`}
+                />
+              )}
+              <figcaption>
+                <b>{s.name}</b> {s.framing}
+                {s.lastTakenOn && <small> Last taken {shortDate(s.lastTakenOn)}: frame it the same.</small>}
+                <PhotoButton
+                  label="Take it again"
+                  onFile={(file) => onPhoto({ placeId: place.id, standpointId: s.id }, file)}
+                />
+              </figcaption>
+            </figure>
+          ))}
+          <PhotoButton
+            label={`Photo of the ${place.kind === 'bed' ? 'bed' : 'pot'}`}
+            onFile={(file) => onPhoto({ placeId: place.id }, file)}
+          />
+        </div>
+      )}
+      {queued?.state === 'refused' && (
+        <p role="alert" className="walk-refused">
+          Not kept: {queued.why}
+        </p>
+      )}
+    </section>
+  )
+}
+
+function Toggle({
+  on,
+  label,
+  onSet,
+}: {
+  on: boolean | undefined
+  label: string
+  onSet: (v: boolean | undefined) => void
+}) {
+  return (
+    <button
+      type="button"
+      className="walk-chip"
+      aria-pressed={on ?? false}
+      onClick={() => onSet(on ? undefined : true)}
+    >
+      {label}
+    </button>
+  )
+}
+
+function placeWords(e: PlaceEntry): string {
+  const parts = [
+    e.weeds && `weeds: ${e.weeds}`,
+    e.mulch && `mulch ${e.mulch}`,
+    e.soil && `soil ${e.soil}`,
+    e.holesM?.length ? `${e.holesM.length} bare` : '',
+    e.goodTogether || e.missing || e.note ? 'noted' : '',
+  ].filter(Boolean)
+  return parts.join(', ') || 'noted'
+}
+
+function lastWords({ last }: WalkPlace): string {
+  const { weeds, mulch, soil, holesM } = last!
+  const parts = [
+    weeds && `weeds: ${weeds}`,
+    mulch && `mulch ${mulch}`,
+    soil && `soil ${soil}`,
+    holesM.length > 0 && `holes of ${holesM.join(' and ')} m`,
+  ].filter(Boolean)
+  return `${shortDate(last!.on)}: ${parts.join(', ') || 'looked at'}`
+}

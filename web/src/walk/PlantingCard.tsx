@@ -1,0 +1,310 @@
+import type { ObservationEntry, WalkPlanting } from '@border/contract'
+import {
+  bloomStages,
+  counted,
+  isSign,
+  ratingWords,
+  seenWords,
+  signParts,
+  signs,
+  signWords,
+  stageWords,
+  type BloomStage,
+  type SignId,
+} from '@border/core'
+import { Button, Input, InputNumber } from 'antd'
+import { memo, useState } from 'react'
+import { shortDate } from '../frame/words.ts'
+import type { QueuedEntry } from '../offline/store.ts'
+import type { PlantingPatch } from './useNotes.ts'
+
+interface Props {
+  planting: WalkPlanting
+  queued: QueuedEntry | undefined
+  /** The planting that keys act on. */
+  current: boolean
+  open: boolean
+  onChange: (plantingId: string, patch: PlantingPatch) => void
+  onOpen: (plantingId: string | undefined) => void
+  onPhoto: (plantingId: string, file: File) => void
+}
+
+/** A planting on the walk: a touch to rate it, a second to say its bloom, and everything else behind its name. */
+export const PlantingCard = memo(function PlantingCard(props: Props) {
+  const { planting, queued, current, open, onChange, onOpen } = props
+  const entry = queued?.entry.kind === 'planting' ? queued.entry : undefined
+  const blooms = planting.usualStage !== 'none'
+  const set = (patch: PlantingPatch) => onChange(planting.id, patch)
+  return (
+    <li
+      className={`walk-card${current ? ' is-current' : ''}${entry ? ' is-noted' : ''}`}
+      id={`walk-${planting.id}`}
+      aria-current={current ? 'true' : undefined}
+    >
+      <div className="walk-what">
+        <button
+          type="button"
+          className="walk-name"
+          aria-expanded={open}
+          onClick={() => onOpen(open ? undefined : planting.id)}
+        >
+          <span className="taxon">{planting.botanical}</span> <small>{planting.tag}</small>
+        </button>
+        <p>
+          Usually {planting.usual} now{planting.settling ? '; still settling in' : ''}.{' '}
+          {planting.absence && <b>{planting.absence.says} </b>}
+          {planting.last ? <LastLook planting={planting} /> : 'Not looked at before.'}
+        </p>
+      </div>
+      <div className="walk-touch">
+        <Ratings
+          planting={planting}
+          value={entry?.rating}
+          onRate={(rating) => set({ rating, absent: false })}
+        />
+        <div className="walk-second">
+          {blooms && (
+            <Chip
+              on={entry?.stage === planting.usualStage}
+              onClick={() =>
+                set({
+                  stage: entry?.stage === planting.usualStage ? undefined : planting.usualStage,
+                  absent: false,
+                })
+              }
+            >
+              {stageWords[planting.usualStage]}
+            </Chip>
+          )}
+          <Chip
+            on={entry?.absent ?? false}
+            onClick={() =>
+              set(
+                entry?.absent
+                  ? { absent: false }
+                  : { absent: true, stage: undefined, living: undefined, rating: undefined },
+              )
+            }
+          >
+            nothing shows
+          </Chip>
+          <Button type="text" size="large" onClick={() => onOpen(open ? undefined : planting.id)}>
+            {open ? 'less' : extras(entry) || 'more'}
+          </Button>
+        </div>
+      </div>
+      {open && <Details {...props} entry={entry} set={set} />}
+      {queued?.state === 'refused' && (
+        <p role="alert" className="walk-refused">
+          Not kept: {queued.why}
+        </p>
+      )}
+    </li>
+  )
+})
+
+function LastLook({ planting }: { planting: WalkPlanting }) {
+  const last = planting.last!
+  return (
+    <>
+      {shortDate(last.on)}: {seenWords({ ...last, living: null }, planting.plantedCount)}
+      {last.by && <small> {last.by}</small>}
+    </>
+  )
+}
+
+/** What was noted beside the rating, for the button that shows it. */
+function extras(entry: ObservationEntry | undefined): string {
+  if (!entry) return ''
+  const n =
+    (entry.signs?.length ?? 0) +
+    [entry.living, entry.heightM, entry.spreadM, entry.note].filter((v) => v !== undefined).length
+  return n === 0 ? '' : `${counted(n, 'thing')} more`
+}
+
+function Ratings({
+  planting,
+  value,
+  onRate,
+}: {
+  planting: WalkPlanting
+  value: number | undefined
+  onRate: (rating: number | undefined) => void
+}) {
+  return (
+    <div
+      className="walk-ratings"
+      role="group"
+      aria-label={`How ${planting.botanical}, ${planting.tag}, does`}
+    >
+      {ratingWords.map((word, i) => (
+        <button
+          key={word}
+          type="button"
+          aria-pressed={value === i + 1}
+          onClick={() => onRate(value === i + 1 ? undefined : i + 1)}
+        >
+          <b>{i + 1}</b>
+          <span>{word}</span>
+        </button>
+      ))}
+    </div>
+  )
+}
+
+function Chip({ on, onClick, children }: { on: boolean; onClick: () => void; children: React.ReactNode }) {
+  return (
+    <button type="button" className="walk-chip" aria-pressed={on} onClick={onClick}>
+      {children}
+    </button>
+  )
+}
+
+const SHOWN_SIGNS = 8
+
+function Details({
+  planting,
+  entry,
+  set,
+  onPhoto,
+}: Props & { entry: ObservationEntry | undefined; set: (patch: PlantingPatch) => void }) {
+  const [all, setAll] = useState(false)
+  const chosen = (entry?.signs ?? []).filter(isSign)
+  const first = [...new Set([...planting.likely.slice(0, SHOWN_SIGNS), ...chosen])]
+  const toggle = (id: SignId) =>
+    set({ signs: chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id] })
+  const living = entry?.living ?? planting.livingCount
+  return (
+    <div className="walk-more">
+      <fieldset>
+        <legend>Signs{all ? '' : ', likeliest first'}</legend>
+        {all ? (
+          signParts.map((part) => (
+            <div key={part} className="walk-chips">
+              <small>{part}</small>
+              {signs
+                .filter((s) => s.part === part && planting.likely.includes(s.id))
+                .map((s) => (
+                  <Chip key={s.id} on={chosen.includes(s.id)} onClick={() => toggle(s.id)}>
+                    {s.says}
+                  </Chip>
+                ))}
+            </div>
+          ))
+        ) : (
+          <div className="walk-chips">
+            {first.map((id) => (
+              <Chip key={id} on={chosen.includes(id)} onClick={() => toggle(id)}>
+                {signWords(id)}
+              </Chip>
+            ))}
+            <Button type="link" onClick={() => setAll(true)}>
+              All signs
+            </Button>
+          </div>
+        )}
+      </fieldset>
+      <fieldset>
+        <legend>Bloom</legend>
+        <div className="walk-chips">
+          {bloomStages.map((stage: BloomStage) => (
+            <Chip
+              key={stage}
+              on={entry?.stage === stage}
+              onClick={() =>
+                set({ stage: entry?.stage === stage ? undefined : stage, flush: undefined, absent: false })
+              }
+            >
+              {stageWords[stage]}
+              {stage === planting.usualStage ? ' (usual)' : ''}
+            </Chip>
+          ))}
+          {entry?.stage && ['opening', 'full', 'fading'].includes(entry.stage) && (
+            <Chip on={entry.flush === 2} onClick={() => set({ flush: entry.flush === 2 ? undefined : 2 })}>
+              second flush
+            </Chip>
+          )}
+        </div>
+      </fieldset>
+      <div className="walk-fields">
+        <div>
+          <span id={`count-${planting.id}`}>Living, of {planting.plantedCount}</span>
+          <div className="walk-count" role="group" aria-labelledby={`count-${planting.id}`}>
+            <button
+              type="button"
+              aria-label="One fewer living"
+              disabled={living <= 1}
+              onClick={() => set({ living: living - 1, absent: false })}
+            >
+              −
+            </button>
+            <output aria-live="polite">{living}</output>
+            <button
+              type="button"
+              aria-label="One more living"
+              onClick={() => set({ living: living + 1, absent: false })}
+            >
+              +
+            </button>
+            {entry?.living === undefined && (
+              <Button type="link" onClick={() => set({ living, absent: false })}>
+                Counted
+              </Button>
+            )}
+          </div>
+        </div>
+        <label>
+          <span>Height, m</span>
+          <InputNumber
+            size="large"
+            min={0.01}
+            max={60}
+            step={0.1}
+            value={entry?.heightM ?? null}
+            onChange={(v) => set({ heightM: v ?? undefined })}
+          />
+        </label>
+        <label>
+          <span>Spread, m</span>
+          <InputNumber
+            size="large"
+            min={0.01}
+            max={60}
+            step={0.1}
+            value={entry?.spreadM ?? null}
+            onChange={(v) => set({ spreadM: v ?? undefined })}
+          />
+        </label>
+        <PhotoButton label="Photo" onFile={(file) => onPhoto(planting.id, file)} />
+      </div>
+      <label className="walk-note">
+        <span>Note</span>
+        <Input.TextArea
+          autoSize={{ minRows: 1, maxRows: 4 }}
+          maxLength={2000}
+          value={entry?.note ?? ''}
+          onChange={(e) => set({ note: e.target.value === '' ? undefined : e.target.value })}
+        />
+      </label>
+    </div>
+  )
+}
+
+/** Opens the camera on a phone, a file elsewhere. */
+export function PhotoButton({ label, onFile }: { label: string; onFile: (file: File) => void }) {
+  return (
+    <label className="walk-photo">
+      <input
+        type="file"
+        accept="image/*"
+        capture="environment"
+        onChange={(e) => {
+          const file = e.target.files?.[0]
+          if (file) onFile(file)
+          e.target.value = ''
+        }}
+      />
+      {label}
+    </label>
+  )
+}

@@ -1,0 +1,161 @@
+import type { WalkPlace } from '@border/contract'
+import { counted, listed, ratingWords, signWords } from '@border/core'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { Button } from 'antd'
+import { useEffect } from 'react'
+import { Link, useLocation } from 'react-router'
+import { ask } from '../api/client.ts'
+import { errorText, useDiagnosis, useSuspicions } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import type { QueuedEntry } from '../offline/store.ts'
+import { countWaiting, syncNow } from '../offline/sync.ts'
+import { dropRefused } from '../offline/queue.ts'
+import { useSyncState } from '../offline/useSync.ts'
+import { withPlanting } from '../light/OutsideList.tsx'
+
+interface Props {
+  places: WalkPlace[]
+  noted: ReadonlyMap<string, QueuedEntry>
+  onBack: () => void
+}
+
+/** What the walk noted, and what it changed once the record has it. */
+export function WalkEnd({ places, noted, onBack }: Props) {
+  const sync = useSyncState()
+  const plantings = places.flatMap((p) => p.plantings.map((planting) => ({ planting, place: p })))
+  const entries = plantings.flatMap(({ planting, place }) => {
+    const entry = noted.get(`planting ${planting.id}`)?.entry
+    return entry?.kind === 'planting' ? [{ planting, place, entry }] : []
+  })
+  const left = plantings.length - entries.length
+  const dropped = entries.filter(({ planting, entry }) => {
+    const before = planting.last?.rating
+    return before != null && entry.rating !== undefined && entry.rating <= before - 2
+  })
+  const absent = entries.filter(({ entry }) => entry.absent)
+  useEffect(() => void syncNow(true), [])
+  const sent = !sync.offline && !sync.sending && sync.entries + sync.photos === 0
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>The walk</h1>
+          <p>
+            <b>
+              {entries.length} of {counted(plantings.length, 'planting')} looked at
+            </b>
+            {left > 0 ? `, ${left} passed over` : ''}.{' '}
+            {sent
+              ? 'All of it is in the record.'
+              : sync.offline
+                ? `${sync.entries + sync.photos} wait on this device and go by themselves when there is a connection; the page may be closed.`
+                : 'Sending.'}
+          </p>
+        </div>
+        <div className="screen-tools">
+          <Button onClick={onBack}>Back to the walk</Button>
+        </div>
+      </header>
+      <div className="screen-body walk-end">
+        {sync.refused.length > 0 && (
+          <section role="alert">
+            <h2>Not kept</h2>
+            {sync.refused.map((r) => (
+              <p key={r.id}>
+                {r.why}{' '}
+                <Button size="small" onClick={() => void dropRefused(r.id).then(countWaiting)}>
+                  Throw it away
+                </Button>
+              </p>
+            ))}
+          </section>
+        )}
+        <section>
+          <h2>Two or more below last time</h2>
+          {dropped.length === 0 && <p className="soft">None.</p>}
+          <ul className="plain-list">
+            {dropped.map(({ planting, place, entry }) => (
+              <li key={planting.id}>
+                <span className="taxon">{planting.botanical}</span> in {place.name}: {entry.rating} of 5,{' '}
+                {ratingWords[entry.rating! - 1]}, was {planting.last!.rating}
+                {planting.resting && ' (in its time of rest: it says little)'}
+              </li>
+            ))}
+          </ul>
+        </section>
+        <section>
+          <h2>Not to be seen</h2>
+          {absent.length === 0 && <p className="soft">None.</p>}
+          <ul className="plain-list">
+            {absent.map(({ planting, place }) => (
+              <li key={planting.id}>
+                <span className="taxon">{planting.botanical}</span> in {place.name}
+                {planting.resting ? ': at rest, it keeps its place' : ': presumed lost until it is due'}
+              </li>
+            ))}
+          </ul>
+        </section>
+        {sent && entries.length > 0 && <Changed />}
+      </div>
+    </>
+  )
+}
+
+/** What the garden is thought of anew: diagnoses and suspicions, once the record has the walk. */
+function Changed() {
+  const { view } = useGardenContext()
+  const { search } = useLocation()
+  const client = useQueryClient()
+  const gardenId = view.garden.id
+  const recheck = useMutation({
+    mutationFn: () => ask(`/gardens/${gardenId}/recheck`, {}),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['garden', gardenId] }),
+  })
+  const { mutate } = recheck
+  useEffect(() => mutate(), [mutate])
+  const { data: diagnosis } = useDiagnosis(gardenId)
+  const { data: suspicions } = useSuspicions(gardenId)
+  const failing = (diagnosis?.diagnoses ?? []).filter((d) => d.failing)
+  const bySigns = (suspicions?.suspicions ?? []).flatMap((s) =>
+    s.detail.kind === 'signs' ? [s.detail.change] : [],
+  )
+  const nameOf = (placeId: string) => view.features.find((f) => f.id === placeId)?.name ?? 'a place'
+  if (recheck.error) return <p role="alert">{errorText(recheck.error)}</p>
+  if (recheck.isPending || !diagnosis) return <p role="status">Going through what it says.</p>
+  return (
+    <>
+      <section>
+        <h2>Site changes the signs point to</h2>
+        {bySigns.length === 0 && <p className="soft">None: the signs agree with what is drawn.</p>}
+        <ul className="plain-list">
+          {bySigns.map((s) => (
+            <li key={`${s.placeId} ${s.cause}`}>
+              {nameOf(s.placeId)}: {s.cause}? {counted(s.plantingIds.length, 'planting')} show{' '}
+              {listed(s.signs.map(signWords))}. {s.check}
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h2>In trouble, and the likeliest cause</h2>
+        {failing.length === 0 && <p className="soft">None.</p>}
+        <ul className="plain-list">
+          {failing.map((d) => {
+            const planting = view.plantings.find((p) => p.id === d.plantingId)
+            return (
+              <li key={d.plantingId}>
+                <Link to={{ pathname: `../plants/${d.plantingId}`, search }}>
+                  <span className="taxon">{planting?.taxon.botanical}</span>
+                </Link>
+                : {d.causes[0]?.cause}, {d.causes[0]?.odds}.{' '}
+                <Link to={{ pathname: '../verdicts', search: withPlanting(search, d.plantingId) }}>
+                  Verdict
+                </Link>
+              </li>
+            )
+          })}
+        </ul>
+      </section>
+    </>
+  )
+}

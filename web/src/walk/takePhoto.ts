@@ -1,0 +1,40 @@
+import type { PhotoRequest } from '@border/contract'
+import { notePhoto } from '../offline/queue.ts'
+import { countWaiting } from '../offline/sync.ts'
+
+const LONGEST = 2000
+
+/**
+ * Keeps a photo on the device until it is sent: made smaller and the right way up, and with that free of what the camera
+ * wrote into it, unless where it was taken is wanted.
+ */
+export async function takePhoto(
+  owner: { gardenId: string; personId: string },
+  about: Pick<PhotoRequest, 'standpointId' | 'plantingId' | 'placeId'>,
+  day: string,
+  file: File,
+  keepPosition: boolean,
+): Promise<void> {
+  await notePhoto({
+    ...owner,
+    id: crypto.randomUUID(),
+    state: 'noted',
+    notedAt: Date.now(),
+    picture: keepPosition ? file : await smaller(file),
+    about: { ...about, on: day, at: new Date().toISOString(), keepPosition },
+  })
+  await countWaiting()
+}
+
+async function smaller(file: File): Promise<Blob> {
+  try {
+    const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' })
+    const scale = Math.min(1, LONGEST / Math.max(bitmap.width, bitmap.height))
+    const canvas = new OffscreenCanvas(Math.round(bitmap.width * scale), Math.round(bitmap.height * scale))
+    canvas.getContext('2d')!.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
+    return await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 })
+  } catch {
+    // A kind of picture this browser cannot draw: the server reads more of them, and says so if it cannot.
+    return file
+  }
+}

@@ -1,0 +1,69 @@
+import type { ObservationEntry, PlaceEntry } from '@border/contract'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { note, notedOn, subjectOf } from '../offline/queue.ts'
+import type { QueuedEntry } from '../offline/store.ts'
+import { countWaiting, onSync } from '../offline/sync.ts'
+
+type Patch<E> = Partial<Omit<E, 'id' | 'kind' | 'on' | 'at' | 'replacesId'>>
+export type PlantingPatch = Patch<ObservationEntry>
+export type PlacePatch = Patch<PlaceEntry>
+
+export interface Notes {
+  /** By subject, the latest of the day; undefined until the device has been read. */
+  noted: ReadonlyMap<string, QueuedEntry> | undefined
+  planting: (plantingId: string, patch: PlantingPatch) => void
+  place: (placeId: string, patch: PlacePatch) => void
+  /** The device would not take what was noted. */
+  failed: boolean
+}
+
+/** What a person notes in a garden on a day, kept on the device touch by touch. */
+export function useNotes(gardenId: string, personId: string, day: string): Notes {
+  const [noted, setNoted] = useState<ReadonlyMap<string, QueuedEntry>>()
+  const [failed, setFailed] = useState(false)
+  const latest = useRef<Map<string, QueuedEntry>>(new Map())
+  // One change after the other: each starts from what the one before left.
+  const chain = useRef<Promise<void>>(Promise.resolve())
+
+  const reread = useCallback(async () => {
+    latest.current = await notedOn({ gardenId, personId }, day)
+    setNoted(new Map(latest.current))
+  }, [gardenId, personId, day])
+  useEffect(() => {
+    const read = () => {
+      chain.current = chain.current.then(reread).catch(() => setFailed(true))
+    }
+    read()
+    return onSync(read)
+  }, [reread])
+
+  const change = useCallback(
+    <E extends ObservationEntry | PlaceEntry>(fresh: E, patch: Patch<E>) => {
+      chain.current = chain.current
+        .then(async () => {
+          const subject = subjectOf(fresh)
+          const before = latest.current.get(subject)?.entry ?? fresh
+          const entry = { ...before, ...patch, at: new Date().toISOString() } as E
+          const queued = await note({ gardenId, personId }, entry, Date.now(), () => crypto.randomUUID())
+          latest.current.set(subject, queued)
+          setNoted(new Map(latest.current))
+          await countWaiting()
+        })
+        .catch(() => setFailed(true))
+    },
+    [gardenId, personId],
+  )
+  return {
+    noted,
+    failed,
+    planting: useCallback(
+      (plantingId, patch) =>
+        change<ObservationEntry>({ kind: 'planting', id: '', on: day, at: '', plantingId }, patch),
+      [change, day],
+    ),
+    place: useCallback(
+      (placeId, patch) => change<PlaceEntry>({ kind: 'place', id: '', on: day, at: '', placeId }, patch),
+      [change, day],
+    ),
+  }
+}
