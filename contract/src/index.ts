@@ -698,7 +698,6 @@ export interface BloomView {
   blooms: BloomSeen[]
   places: {
     placeId: string
-    areaM2: number
     weeks: BloomWeek[]
     gaps: (BloomGap & { fillers: Filler[] })[]
   }[]

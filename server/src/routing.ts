@@ -89,6 +89,8 @@ async function admit(
   }
   const gardenId = z.uuid().safeParse(req.params.gardenId)
   const garden = gardenId.success ? await findGardenFor(db, person.id, gardenId.data) : undefined
+  for (const [name, value] of Object.entries(req.params))
+    if (name.endsWith('Id') && !z.uuid().safeParse(value).success) throw notFound('This')
   // A garden one does not belong to is as good as none: no hint that it is there.
   if (!garden) throw notFound('This garden')
   if (roles.indexOf(garden.role) > roles.indexOf(access.garden))

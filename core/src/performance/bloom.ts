@@ -80,7 +80,7 @@ export interface BloomingPlanting extends RecordedPlanting {
 export interface BloomWeek {
   /** First day of the week. */
   from: IsoDate
-  /** Square metres in flower over the place's area, by how showy they are: 0 to about 1. */
+  /** Share of the planted ground in flower, by how showy it is: 0 to about 0.7. */
   cover: number
   /** Plantings in bloom. */
   count: number
@@ -94,8 +94,8 @@ export interface BloomGap {
   weeks: number
 }
 
-/** Below this share of a place in flower a week counts as bare of bloom. */
-export const LEAST_COVER = 0.03
+/** Below this share of the planted ground in flower a week counts as bare of bloom: a working figure. */
+export const LEAST_COVER = 0.04
 const LEAST_GAP_WEEKS = 2
 
 /** Share of a plant's spread that is flower to the eye at its height. Working figures by habit. */
@@ -122,7 +122,6 @@ const stageShow: Record<BloomStage, number> = { none: 0, bud: 0, opening: 0.5, f
 export function bloomOfPlace(
   plantings: readonly BloomingPlanting[],
   seen: readonly Seen[],
-  areaM2: number,
   window: { from: IsoDate; to: IsoDate; season: number },
   yearOfSeason: YearOfSeason,
 ): BloomWeek[] {
@@ -134,10 +133,13 @@ export function bloomOfPlace(
   for (let from = window.from; from <= window.to; from = addDays(from, 7)) {
     const end = addDays(from, 6)
     let flowerM2 = 0
+    let plantedM2 = 0
     let count = 0
     let looked = false
     for (const p of plantings) {
       if (p.inPlaceSince > end) continue
+      const ownM2 = p.livingCount * 0.866 * p.taxon.spacingM ** 2
+      plantedM2 += ownM2
       const look = looks.get(p.id)?.findLast((s) => s.on >= from && s.on <= end)
       if (look) looked = true
       const show = look
@@ -145,9 +147,9 @@ export function bloomOfPlace(
         : expectedShow(p.taxon, addDays(from, 3), window.season, yearOfSeason)
       if (show === 0) continue
       count++
-      flowerM2 += p.livingCount * 0.866 * p.taxon.spacingM ** 2 * showiness[p.taxon.habit] * show
+      flowerM2 += ownM2 * showiness[p.taxon.habit] * show
     }
-    weeks.push({ from, cover: areaM2 > 0 ? flowerM2 / areaM2 : 0, count, seen: looked })
+    weeks.push({ from, cover: plantedM2 > 0 ? flowerM2 / plantedM2 : 0, count, seen: looked })
   }
   return weeks
 }

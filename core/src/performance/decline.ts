@@ -37,7 +37,9 @@ export function declineOf(
   if (told.length < LEAST_SEASONS) return undefined
   const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
   const trend = theilSen(points)
-  if (!trend) return undefined
+  // Whether it could be chance is asked of what the eye can tell apart: steps of half a rating.
+  const chance = theilSen(points.map(([x, y]) => [x, Math.round(2 * y) / 2] as const))?.p
+  if (!trend || chance === undefined) return undefined
   const values = points.map(([, y]) => y)
   const span = told.at(-1)!.season - told[0]!.season
   const [lastButOne, last] = values.slice(-2) as [number, number]
@@ -57,6 +59,6 @@ export function declineOf(
     seasons: told.length,
     from: told[0]!.season,
     to: told.at(-1)!.season,
-    p: trend.p,
+    p: chance,
   }
 }

@@ -219,11 +219,11 @@ describe('bloom', () => {
     const spring = { ...planting('n', 'Narcissus pseudonarcissus', 'a'), plantedCount: 60, livingCount: 60 }
     const autumn = { ...planting('h', 'Helenium autumnale', 'a'), livingCount: 5 }
     const window = { from: '2026-03-02', to: '2026-10-11', season: 2026 }
-    const weeks = bloomOfPlace([spring, autumn], [], 6, window, usual)
+    const weeks = bloomOfPlace([spring, autumn], [], window, usual)
     // Daffodils usually end on 10 April; sneezeweed usually begins on 1 August.
     expect(bloomGaps(weeks)).toEqual([{ from: '2026-04-13', to: '2026-08-02', weeks: 16 }])
     const none = look('h', '2026-08-26', { stage: 'none' })
-    const seen = bloomOfPlace([spring, autumn], [none], 6, window, usual)
+    const seen = bloomOfPlace([spring, autumn], [none], window, usual)
     expect(seen.find((w) => w.from === '2026-08-24')).toMatchObject({ cover: 0, seen: true })
   })
 })

@@ -240,7 +240,7 @@ export function usualWords(taxon: Taxon, on: IsoDate, year: Year): string {
   if (phase === 'going over') return 'going over for the year'
   if (phase === 'bare') return 'bare of leaf'
   if (phase === 'winter green') return 'standing green through the winter'
-  if (phase === 'growing') return 'growing in leaf'
+  if (phase === 'growing') return 'in leaf'
   return phase
 }
 

@@ -152,6 +152,8 @@ describe('the next look', () => {
   it('is nowhere in a garden with nothing that could change', () => {
     const bare = { ...drawn, obstructions: [] }
     expect(tellingLooks(bare, explainReadings(bare, []), looks, 3)).toEqual([])
+    // Once the sun is down there is nothing to look at, whatever might have grown.
+    expect(tellingLooks(drawn, explainReadings(drawn, found), [], 3)).toEqual([])
   })
 })
 

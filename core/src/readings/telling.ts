@@ -48,6 +48,8 @@ export function tellingLooks(
     const aim = aimOf(scene, look, true)
     return aim ? [{ look, aim }] : []
   })
+  // The sun is down: there is nothing to look at.
+  if (candidates.length === 0) return []
   const compared = worthComparing(explained)
   const shares = sharesUnder(
     scene,
@@ -122,7 +124,7 @@ const asTried = (
   o: Obstruction,
   cause: Extract<Cause, { trial: object }>,
   aims: readonly Aim[],
-): Obstruction | undefined => tried(o, cause.trial, aims.at(-1)?.day ?? '')
+): Obstruction | undefined => tried(o, cause.trial, aims.at(-1)!.day)
 
 const STEPS = 200
 /** Chances of each word and their entropy, bits, by share of light in steps. */

@@ -9,6 +9,8 @@ import type { NewPhoto } from '../store/photos.ts'
 /** Longest side kept, in pixels, and of the small version for lists. */
 const LONGEST = 2000
 const SMALL = 360
+/** Drawings that run code, and documents, are no photos. */
+const formats: readonly string[] = ['jpeg', 'png', 'webp', 'heif', 'tiff']
 /** A picture of more pixels is not a photo of a border but an attack on memory. */
 const MOST_PIXELS = 120_000_000
 
@@ -22,7 +24,8 @@ export async function makePhoto(request: z.output<typeof photoRequest>): Promise
   const file = Buffer.from(request.data, 'base64')
   try {
     const source = sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
-    const { exif } = await source.metadata()
+    const { exif, format } = await source.metadata()
+    if (!formats.includes(format ?? '')) throw new Error(`Not a photo: ${format}`)
     const upright = source.rotate()
     const { data: picture, info } = await upright
       .clone()

@@ -2,13 +2,10 @@ import type { BloomView, FeatureRecord, RecordView, Stay } from '@border/contrac
 import {
   absenceOf,
   addDays,
-  areaM2,
-  containerRadiusM,
   isAlive,
   isPlace,
   lightClass,
   meanHours,
-  ringOf,
   seasonYearOf,
   usually,
   type BloomingPlanting,
@@ -57,7 +54,7 @@ export interface BloomTask {
   years: [season: number, lateDays: number][]
   south: boolean
   window: { from: string; to: string; season: number }
-  places: { placeId: string; areaM2: number; hours: SunHours; moisture: number | null }[]
+  places: { placeId: string; hours: SunHours; moisture: number | null }[]
   taxa: Taxon[]
   proven: [taxon: string, score: number][]
 }
@@ -261,7 +258,7 @@ export async function bloomOfGarden(
         .filter((f) => isPlace(f) && isAlive(f, window.to))
         .flatMap((f) => {
           const hours = hoursOf.get(f.id)
-          return hours ? [{ placeId: f.id, areaM2: areaOf(f), hours, moisture: moistureOf(f) }] : []
+          return hours ? [{ placeId: f.id, hours, moisture: moistureOf(f) }] : []
         }),
       taxa: (await listTaxa(db, await practiceOfGarden(db, garden.id))).map((t) => t.taxon),
       proven: record.taxa.flatMap((t) =>
@@ -274,7 +271,7 @@ export async function bloomOfGarden(
       season,
       window,
       blooms: result.blooms.map((b) => ({ ...b, plantingId: plantingOf.get(b.plantingId)! })),
-      places: result.places.map((p, i) => ({ ...p, areaM2: task.places[i]!.areaM2 })),
+      places: result.places,
     }
   })
 }
@@ -292,9 +289,4 @@ async function seasonWindow(
     ? days.filter((d) => (usually(climate.minC, d) + usually(climate.maxC, d)) / 2 >= SEASON_C)
     : days.slice(60, 304)
   return { from: warm[0] ?? days[60]!, to: warm.at(-1) ?? days[304]! }
-}
-
-function areaOf(f: FeatureRecord): number {
-  if (f.kind !== 'bed') return Math.PI * containerRadiusM(f) ** 2
-  return areaM2(ringOf(f.geometry))
 }

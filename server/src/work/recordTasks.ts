@@ -78,9 +78,9 @@ export function bloomResult(task: BloomTask): BloomResult {
   const yearOfSeason = yearsOf(years, south)
   return {
     blooms: bloomsSeen(plantings, seen, yearOfSeason, south),
-    places: places.map(({ placeId, areaM2, hours, moisture }) => {
+    places: places.map(({ placeId, hours, moisture }) => {
       const own = plantings.filter((p) => p.placeId === placeId)
-      const weeks = bloomOfPlace(own, seen, areaM2, window, yearOfSeason)
+      const weeks = bloomOfPlace(own, seen, window, yearOfSeason)
       const here = new Set(own.map((p) => p.taxon.botanical))
       const others = taxa.filter((t) => !here.has(t.botanical))
       const gaps = bloomGaps(weeks).map((gap) => ({

@@ -182,8 +182,10 @@ export async function keepEntries(
     const added =
       e.kind === 'planting' ? await insertObservation(db, by, e) : await insertPlaceLook(db, by, e)
     // Not added though unknown here: the id is another garden's.
-    if (added) answer.kept.push(e.id)
-    else answer.refused.push({ id: e.id, why: 'This entry was already kept for another garden.' })
+    if (added) {
+      answer.kept.push(e.id)
+      known.add(e.id)
+    } else answer.refused.push({ id: e.id, why: 'This entry was already kept for another garden.' })
   }
   return answer
 }

@@ -1,8 +1,23 @@
 import type { JobRecord, SuspicionRecord } from '@border/contract'
-import { causeClause, dayMonthYear, daysBetween, quarterHours } from '@border/core'
+import {
+  causeClause,
+  counted,
+  dayMonthYear,
+  daysBetween,
+  listed,
+  quarterHours,
+  signWords,
+} from '@border/core'
 import { Button } from 'antd'
 import { Link, useLocation } from 'react-router'
-import { errorText, useEvidence, useGardenWrite, useSeason, useSuspicions } from '../api/queries.ts'
+import {
+  errorText,
+  useEvidence,
+  useGardenWrite,
+  useRecord,
+  useSeason,
+  useSuspicions,
+} from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { minutesText, shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from '../light/causeWords.ts'
@@ -21,8 +36,8 @@ export function Screen() {
           <h1>Now</h1>
           <p>
             {data?.checkedOn
-              ? `The plan, its growth and the readings were last gone through on ${dayMonthYear(data.checkedOn)}.`
-              : 'The plan, its growth and the readings are gone through every night.'}
+              ? `The plan, its growth, the readings and the signs were last gone through on ${dayMonthYear(data.checkedOn)}.`
+              : 'The plan, its growth, the readings and the signs are gone through every night.'}
           </p>
         </div>
         <div className="screen-tools">
@@ -39,15 +54,18 @@ export function Screen() {
           {error && <p role="alert">{errorText(error)}</p>}
           {data?.suspicions.length === 0 && (
             <p className="soft">
-              Nothing. Readings of the light, growth over the next two years and recorded changes all agree
-              with what stands and grows here.
+              Nothing. Readings of the light, growth over the next two years, recorded changes and the signs
+              of plants all agree with what stands and grows here.
             </p>
           )}
           {data?.suspicions.map((s) => (
             <Suspicion key={s.id} suspicion={s} />
           ))}
         </section>
-        <OpenJobs />
+        <div className="stack now-side">
+          <OpenJobs />
+          <ToLookAt />
+        </div>
       </div>
     </>
   )
@@ -55,24 +73,30 @@ export function Screen() {
 
 function Suspicion({ suspicion }: { suspicion: SuspicionRecord }) {
   const { view, isHead } = useGardenContext()
+  const isReading = suspicion.detail.kind === 'unrecorded'
+  const isSigns = suspicion.detail.kind === 'signs'
   const decide = useGardenWrite<{ state: 'dismissed' | 'confirmed' }>(
     view.garden.id,
     () => `/suspicions/${suspicion.id}`,
-    ({ state }) => (state === 'dismissed' ? 'Dismissed: it will not be raised again.' : 'On the plan.'),
+    ({ state }) =>
+      state === 'dismissed'
+        ? 'Dismissed: it will not be raised again.'
+        : isReading
+          ? 'On the plan.'
+          : 'Kept as confirmed.',
   )
-  const isReading = suspicion.detail.kind === 'unrecorded'
   return (
     <article className="suspicion">
       <SuspicionText suspicion={suspicion} />
       <div className="row">
-        {isHead && isReading && (
+        {isHead && (isReading || isSigns) && (
           <Button
             size="small"
             type="primary"
             loading={decide.isPending}
             onClick={() => decide.mutate({ state: 'confirmed' })}
           >
-            It is so: put it on the plan
+            {isReading ? 'It is so: put it on the plan' : 'It is so'}
           </Button>
         )}
         {isHead && (
@@ -115,6 +139,20 @@ function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionRecord }
             {quarterHours(detail.change.now.total)} of sun now, {quarterHours(detail.change.then.total)} then
             {cause ? `: ${causeClause(cause)}` : ''}.{' '}
             <Link to={{ pathname: '../light', search }}>See it on the plan</Link>
+          </p>
+        </>
+      )
+    }
+    case 'signs': {
+      const { placeId, cause, plantingIds, signs, check } = detail.change
+      return (
+        <>
+          <h3>
+            {nameOf(placeId)}: {cause}?
+          </h3>
+          <p>
+            {counted(plantingIds.length, 'planting')} there show {listed(signs.map(signWords))}, and nothing
+            drawn explains it. To settle it: {check} <Link to="../record?tab=signs">See the signs</Link>
           </p>
         </>
       )
@@ -174,6 +212,39 @@ function OpenJobs() {
             <small>
               {minutesText(job.minutes)}; {staysOpen(job, today)}
             </small>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** Plants that may be lost, and trials that have run their course. */
+function ToLookAt() {
+  const { view } = useGardenContext()
+  const { data: record } = useRecord(view.garden.id)
+  const absent = record?.absences.filter((a) => a.absence.state !== 'resting') ?? []
+  const ripe = record?.trials.filter((t) => t.proposal.outcome !== 'go on') ?? []
+  if (absent.length + ripe.length === 0) return null
+  const nameOf = (plantingId: string) => record?.stays.findLast((s) => s.plantingId === plantingId)
+  return (
+    <section>
+      <h2>To look at</h2>
+      <ul className="plain-list now-jobs">
+        {absent.map((a) => (
+          <li key={a.plantingId}>
+            <Link to={`../plants/${a.plantingId}`}>
+              {nameOf(a.plantingId)?.botanical}, {nameOf(a.plantingId)?.tag}
+            </Link>
+            <small>{a.absence.says}</small>
+          </li>
+        ))}
+        {ripe.map((t) => (
+          <li key={t.plantingId}>
+            <Link to="../record?tab=kinds">
+              {nameOf(t.plantingId)?.botanical}, {nameOf(t.plantingId)?.tag}: its trial can be judged
+            </Link>
+            <small>{t.proposal.says}</small>
           </li>
         ))}
       </ul>

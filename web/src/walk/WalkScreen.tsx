@@ -77,17 +77,19 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
   const lookedAt = all.filter((p) => isNoted(p.id)).length
   useFreshRecord(gardenId)
 
+  const mainRef = useRef<HTMLDivElement>(null)
   const go = useCallback(
     (to: number) => {
       const next = Math.max(0, Math.min(places.length - 1, to))
       setAt(next)
       setCurrentId(places[next]!.plantings[0]?.id)
       setOpen(undefined)
-      topRef.current?.scrollIntoView({ block: 'start' })
+      mainRef.current?.scrollTo({ top: 0 })
+      // Keys act on the plantings from here, not on the button that led here.
+      mainRef.current?.focus({ preventScroll: true })
     },
     [places],
   )
-  const topRef = useRef<HTMLDivElement>(null)
   const photo = useCallback(
     (about: { plantingId?: string; placeId?: string; standpointId?: string }, file: File) => {
       takePhoto({ gardenId, personId: session.person.id }, about, day, file, keepPosition).then(
@@ -140,8 +142,8 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
             Keep where photos were taken
           </Checkbox>
         </nav>
-        <div className="walk-main">
-          <div ref={topRef} className="walk-head">
+        <div className="walk-main" ref={mainRef} tabIndex={-1}>
+          <div className="walk-head">
             <h2>{place.name}</h2>
             <KeyWords />
           </div>

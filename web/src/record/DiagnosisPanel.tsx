@@ -1,0 +1,71 @@
+import type { DiagnosisView } from '@border/contract'
+import { causeSentence, listed, signWords, type RankedCause } from '@border/core'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { shortDate } from '../frame/words.ts'
+
+type Diagnosed = DiagnosisView['diagnoses'][number]
+
+const oddsWords: Record<RankedCause['odds'], string> = {
+  'most likely': 'most likely',
+  likely: 'likely',
+  possible: 'possible',
+  unlikely: 'not likely',
+}
+
+/** What a planting's signs say: causes in order, what speaks for and against each, and the check that settles it. */
+export function DiagnosisPanel({ diagnosis }: { diagnosis: Diagnosed }) {
+  const { signs, causes, nothing, seenOn, lightCause } = diagnosis
+  return (
+    <section>
+      <h2>What its signs say</h2>
+      <p>
+        {signs.length === 0 ? 'No sign was noted' : `${capital(listed(signs.map(signWords)))}`} up to{' '}
+        {shortDate(seenOn)}.{' '}
+        {diagnosis.usual.resting && 'It is in its time of rest, when looking poor is no trouble. '}
+        {diagnosis.settling && 'It is still settling in, when a low score says little. '}
+        {nothing >= 0.5 && 'Most likely nothing is the matter.'}
+      </p>
+      {causes.slice(0, 3).map((c) => (
+        <article key={c.cause} className="cause">
+          <h3>
+            {capital(c.cause)} <small>{oddsWords[c.odds]}</small>
+          </h3>
+          {(c.cause === 'more sun' || c.cause === 'less sun') &&
+            lightCause &&
+            agrees(c.cause, lightCause.hours) && <p>On the plan: {causeSentence(lightCause)}</p>}
+          {c.speaksFor.length > 0 && (
+            <p>
+              <b>For:</b>{' '}
+              {listed(
+                c.speaksFor.slice(0, 4).map((s) => {
+                  const others = s.on.filter((id) => id !== diagnosis.plantingId).length
+                  const own = s.on.includes(diagnosis.plantingId)
+                  return `${signWords(s.sign)}${others > 0 ? (own ? ` (and on ${others} near it)` : ` (on ${others} near it)`) : ''}`
+                }),
+              )}
+              . {c.speaksFor[0]!.why}
+            </p>
+          )}
+          {c.against.length > 0 && (
+            <p className="soft">
+              <b>Against:</b> no {listed(c.against.slice(0, 3).map(signWords))}.
+            </p>
+          )}
+          <p className="soft">
+            <b>To settle it:</b> {c.check}
+          </p>
+        </article>
+      ))}
+    </section>
+  )
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+const agrees = (cause: 'more sun' | 'less sun', hours: number) => (cause === 'more sun') === hours > 0
+
+/** A cause in a garden's words, for headings. */
+export function useCauseHeading() {
+  const { view } = useGardenContext()
+  return (placeId: string, cause: string) =>
+    `${view.features.find((f) => f.id === placeId)?.name ?? 'A place'}: ${cause}?`
+}

@@ -1,0 +1,190 @@
+import type { RecordView, TrialOutcome } from '@border/contract'
+import { counted, dayMonthYear, tenths, type TaxonRecord } from '@border/core'
+import { Button, Input, Segmented } from 'antd'
+import { scaleLinear } from 'd3-scale'
+import { useState } from 'react'
+import { useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+
+const filters = ['All', 'Plant again', 'Not again', 'Open'] as const
+type Filter = (typeof filters)[number]
+const filterOf: Record<TaxonRecord['again'], Filter> = {
+  again: 'Plant again',
+  'not again': 'Not again',
+  open: 'Open',
+}
+
+/** Each kind of plant across its spots and years, and whether to plant it again. */
+export function Kinds({ record }: { record: RecordView }) {
+  const [filter, setFilter] = useState<Filter>('All')
+  const shown = record.taxa.filter((t) => filter === 'All' || filterOf[t.again] === filter)
+  return (
+    <div className="screen-body record-kinds">
+      <Trials record={record} />
+      <section>
+        <div className="spread">
+          <h2>Kinds, best expected first</h2>
+          <Segmented<Filter> aria-label="Show" options={[...filters]} value={filter} onChange={setFilter} />
+        </div>
+        <p className="soft">
+          The bar is what an average spot of this garden is expected to give it, nine times in ten; marks are
+          its spots, numbered by place.
+        </p>
+        <ul className="kinds">
+          {shown.map((t) => (
+            <Kind key={t.taxon} taxon={t} record={record} />
+          ))}
+        </ul>
+        {shown.length === 0 && <p className="soft">None.</p>}
+      </section>
+    </div>
+  )
+}
+
+const WIDTH = 240
+const HEIGHT = 44
+const x = scaleLinear([1, 5], [10, WIDTH - 10])
+
+function Kind({ taxon, record }: { taxon: TaxonRecord; record: RecordView }) {
+  const { view } = useGardenContext()
+  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'a place that is gone'
+  const survival = record.survival.find((s) => s.taxon === taxon.taxon)
+  const last = survival?.steps.at(-1)
+  return (
+    <li className="kind">
+      <div>
+        <h3>
+          <span className="taxon">{taxon.taxon}</span>
+        </h3>
+        <p>{taxon.says}</p>
+        <p className="soft">
+          {taxon.surer}
+          {last &&
+            ` Of ${counted(survival!.plants, 'plant')} followed, ${Math.round(100 * last.share)} in 100 live ${tenths(last.years)} years.`}
+        </p>
+      </div>
+      <svg
+        width={WIDTH}
+        height={HEIGHT}
+        role="img"
+        aria-label={`Spots: ${taxon.spots.map((s) => `${nameOf(s.placeId)} ${tenths(s.score)}`).join(', ')}`}
+      >
+        {[1, 2, 3, 4, 5].map((n) => (
+          <g key={n}>
+            <line x1={x(n)} x2={x(n)} y1={4} y2={30} className="kind-rule" />
+            <text x={x(n)} y={42} textAnchor="middle">
+              {n}
+            </text>
+          </g>
+        ))}
+        {taxon.expected && (
+          <rect
+            className="kind-bar"
+            x={x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))}
+            width={
+              x(Math.min(5, taxon.expected.score + 1.28 * taxon.expected.se)) -
+              x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))
+            }
+            y={10}
+            height={14}
+          />
+        )}
+        {taxon.spots.map((s) => (
+          <g
+            key={s.placeId}
+            transform={`translate(${x(Math.max(1, Math.min(5, s.score)))},17)`}
+            className={taxon.outliers.includes(s.placeId) ? 'kind-spot is-outlier' : 'kind-spot'}
+          >
+            <title>{`${nameOf(s.placeId)}: ${tenths(s.score)} of 5, ${counted(s.seasons, 'season')}, ${counted(s.walks, 'walk')}`}</title>
+            <path d={taxon.outliers.includes(s.placeId) ? 'M-6,-6L6,6M-6,6L6,-6' : 'M0,-7L7,0L0,7L-7,0Z'} />
+          </g>
+        ))}
+      </svg>
+      <div className="kind-again">
+        <b className={`again-${taxon.again.replace(' ', '-')}`}>
+          {{ again: '✓ Plant again', 'not again': '✕ Not again', open: 'Open' }[taxon.again]}
+        </b>
+        <p className="soft">{taxon.againSays}</p>
+      </div>
+    </li>
+  )
+}
+
+const outcomeWords: Record<Exclude<TrialOutcome, 'trial'>, string> = {
+  expand: 'Grow to a drift',
+  'retry elsewhere': 'Try elsewhere',
+  'strike off': 'Not again',
+  'go on': 'Another season',
+}
+
+function Trials({ record }: { record: RecordView }) {
+  if (record.trials.length === 0) return null
+  return (
+    <section>
+      <h2>On trial</h2>
+      {record.trials.map((t) => (
+        <Trial key={t.plantingId} trial={t} record={record} />
+      ))}
+    </section>
+  )
+}
+
+function Trial({ trial, record }: { trial: RecordView['trials'][number]; record: RecordView }) {
+  const { view, isHead, today } = useGardenContext()
+  const [reason, setReason] = useState('')
+  const stay = record.stays.findLast((s) => s.plantingId === trial.plantingId)!
+  const place = view.features.find((f) => f.id === stay.placeId)?.name
+  const say = useGardenWrite<{ on: string; outcome: TrialOutcome; driftCount?: number; reason?: string }>(
+    view.garden.id,
+    () => `/plantings/${trial.plantingId}/trial`,
+    'Kept in its story.',
+  )
+  const { proposal } = trial
+  const words = outcomeWords[proposal.outcome] + (proposal.count ? ` of ${proposal.count}` : '')
+  return (
+    <article className="trial">
+      <div>
+        <h3>
+          <span className="taxon">{stay.botanical}</span> <small>{stay.tag}</small>
+        </h3>
+        <p>
+          In {place}, on trial since {dayMonthYear(trial.since)}. {proposal.says}{' '}
+          <b>Proposed: {words.charAt(0).toLowerCase() + words.slice(1)}.</b>
+        </p>
+        {trial.outcomes[0]?.reason && <p className="soft">Asked then: {trial.outcomes[0].reason}</p>}
+      </div>
+      {isHead && (
+        <div className="stack">
+          <Input
+            aria-label={`Reason, for ${stay.tag}`}
+            placeholder="Reason, if you like"
+            maxLength={2000}
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+          />
+          <div className="row trial-row">
+            {(Object.keys(outcomeWords) as (keyof typeof outcomeWords)[]).map((outcome) => (
+              <Button
+                key={outcome}
+                size="small"
+                type={outcome === proposal.outcome ? 'primary' : 'default'}
+                loading={say.isPending}
+                onClick={() =>
+                  say.mutate({
+                    on: today,
+                    outcome,
+                    ...(outcome === 'expand' ? { driftCount: proposal.count ?? 3 } : {}),
+                    ...(reason.trim() ? { reason: reason.trim() } : {}),
+                  })
+                }
+              >
+                {outcomeWords[outcome]}
+                {outcome === 'expand' ? ` of ${proposal.count ?? 3}` : ''}
+              </Button>
+            ))}
+          </div>
+        </div>
+      )}
+    </article>
+  )
+}

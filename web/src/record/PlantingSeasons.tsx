@@ -1,0 +1,216 @@
+import type { RecordView, Stay } from '@border/contract'
+import { counted, dayMonthYear, tenths, type SeasonScore } from '@border/core'
+import { Button } from 'antd'
+import { useMemo, useState } from 'react'
+import { Link, useLocation } from 'react-router'
+import { useDiagnosis, useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { DiagnosisPanel } from './DiagnosisPanel.tsx'
+
+/** Plantings by season: how each did for its age and time of year, with the walks behind it. */
+export function PlantingSeasons({ record }: { record: RecordView }) {
+  const { view } = useGardenContext()
+  const [chosen, setChosen] = useState<string>()
+  const scoreOf = useMemo(
+    () => new Map(record.scores.map((s) => [`${s.plantingId} ${s.season}`, s])),
+    [record.scores],
+  )
+  const declining = new Map(record.declines.map((d) => [d.plantingId, d]))
+  const places = view.features.filter((f) => record.stays.some((s) => s.placeId === f.id))
+  const stay = record.stays.find((s) => s.id === chosen)
+  return (
+    <div className="screen-split">
+      <div className="screen-body record-seasons">
+        <Absences record={record} />
+        {places.map((place) => (
+          <section key={place.id}>
+            <table className="record-table">
+              <caption>
+                <h2>{place.name}</h2>
+              </caption>
+              <thead>
+                <tr>
+                  <th scope="col">Planting</th>
+                  {record.seasons.map((y) => (
+                    <th scope="col" key={y}>
+                      {y}
+                    </th>
+                  ))}
+                  <th scope="col">Trend</th>
+                </tr>
+              </thead>
+              <tbody>
+                {record.stays
+                  .filter((s) => s.placeId === place.id)
+                  .map((s) => (
+                    <tr key={s.id} className={s.id === chosen ? 'is-chosen' : undefined}>
+                      <th scope="row">
+                        <button type="button" aria-pressed={s.id === chosen} onClick={() => setChosen(s.id)}>
+                          <span className="taxon">{s.botanical}</span> <small>{s.tag}</small>
+                          {gone(s) && <small> {gone(s)}</small>}
+                        </button>
+                      </th>
+                      {record.seasons.map((y) => (
+                        <SeasonCell key={y} score={scoreOf.get(`${s.id} ${y}`)} />
+                      ))}
+                      <td className="record-trend">
+                        {declining.has(s.id) && (
+                          <span className="is-falling">
+                            ▼ {tenths(declining.get(s.id)!.perSeason)} a season
+                          </span>
+                        )}
+                      </td>
+                    </tr>
+                  ))}
+              </tbody>
+            </table>
+          </section>
+        ))}
+        {places.length === 0 && (
+          <p className="empty-words">
+            No planting has been looked at yet. <Link to="../walk">Walk the garden</Link>, and come back.
+          </p>
+        )}
+      </div>
+      <aside className="stack" aria-label="About what is chosen">
+        {stay ? <StayPanel key={stay.id} stay={stay} record={record} /> : <HowToRead record={record} />}
+      </aside>
+    </div>
+  )
+}
+
+const gone = (s: Stay) => (s.livingCount === 0 ? 'lost' : s.to !== null ? `until ${s.to.slice(0, 4)}` : '')
+
+/** Five bands from poor to good; the figure is always written too. */
+const bandOf = (score: number) => Math.max(1, Math.min(5, Math.round(score)))
+
+function SeasonCell({ score }: { score: SeasonScore | undefined }) {
+  if (!score) return <td className="record-cell is-empty">·</td>
+  const words = score.resting
+    ? 'only seen at rest: it says nothing'
+    : `${tenths(score.adjusted)} of 5 for its age and time of year, ${tenths(score.score)} as seen`
+  return (
+    <td
+      className={`record-cell band-${score.resting ? 'rest' : bandOf(score.adjusted)}${score.settling ? ' is-settling' : ''}`}
+      title={`${words}; ${counted(score.walks, 'walk')}${score.settling ? '; settling in' : ''}`}
+    >
+      {score.resting ? '–' : tenths(score.adjusted)}
+      <small aria-label={counted(score.walks, 'walk')}>{'•'.repeat(Math.min(4, score.walks))}</small>
+    </td>
+  )
+}
+
+function HowToRead({ record }: { record: RecordView }) {
+  return (
+    <section>
+      <h2>How to read it</h2>
+      <p>
+        Each figure is the season’s rating of 5, looks in a plant’s own time of rest counting for next to
+        nothing and first seasons given back what a young plant lacks. Dots are the walks behind it; a dashed
+        edge is a plant still settling in.
+      </p>
+      <p>
+        Choose a planting for what its signs say.{' '}
+        {record.declines.length > 0
+          ? `${counted(record.declines.length, 'planting')} ${record.declines.length === 1 ? 'falls' : 'fall'} by more than age, stage and the year explain.`
+          : 'None falls by more than age, stage and the year explain.'}
+      </p>
+      {record.model && (
+        <>
+          <h2>The years themselves</h2>
+          <dl className="facts">
+            {[...record.model.years]
+              .sort((a, b) => a.key - b.key)
+              .map((y) => (
+                <div key={y.key}>
+                  <dt>{y.key}</dt>
+                  <dd>
+                    {y.estimate >= 0 ? '+' : ''}
+                    {tenths(y.estimate)} <small>± {tenths(1.28 * y.se)}, everywhere in the garden</small>
+                  </dd>
+                </div>
+              ))}
+          </dl>
+        </>
+      )}
+    </section>
+  )
+}
+
+function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
+  const { view } = useGardenContext()
+  const { search } = useLocation()
+  const { data } = useDiagnosis(view.garden.id)
+  const decline = record.declines.find((d) => d.plantingId === stay.id)
+  const standing = record.best.flatMap((b) => b.standings).find((s) => s.plantingId === stay.id)
+  const rank = record.best
+    .find((b) => b.placeId === stay.placeId)
+    ?.standings.findIndex((s) => s.plantingId === stay.id)
+  const taxon = record.taxa.find((t) => t.taxon === stay.botanical)
+  const diagnosis = data?.diagnoses.find((d) => d.plantingId === stay.plantingId)
+  const searchOf = new URLSearchParams(search)
+  searchOf.delete('tab')
+  return (
+    <>
+      <section>
+        <h2>
+          <span className="taxon">{stay.botanical}</span>
+        </h2>
+        <p className="soft">
+          {stay.tag}, here since {dayMonthYear(stay.from)}.{' '}
+          <Link to={{ pathname: `../plants/${stay.plantingId}`, search: searchOf.toString() }}>
+            Its story
+          </Link>
+        </p>
+        {decline && (
+          <p>
+            Falls {tenths(decline.perSeason)} a season from {decline.from} to {decline.to}, with its age, its
+            time of year and the year taken out ({counted(decline.seasons, 'season')};{' '}
+            {decline.p < 0.1 ? 'hardly chance' : 'chance could do it'}).
+          </p>
+        )}
+        {standing && (
+          <p>
+            Next season here: about {tenths(standing.score)} of 5, between{' '}
+            {tenths(standing.score - 1.28 * standing.se)} and{' '}
+            {tenths(Math.min(5, standing.score + 1.28 * standing.se))}
+            {rank !== undefined && rank >= 0 && rank < 3 && ', among the best of this place'}.
+          </p>
+        )}
+        {taxon && <p>{taxon.says}</p>}
+      </section>
+      {diagnosis && <DiagnosisPanel diagnosis={diagnosis} />}
+    </>
+  )
+}
+
+function Absences({ record }: { record: RecordView }) {
+  const { view, isCrew, today } = useGardenContext()
+  const strike = useGardenWrite<{ plantingId: string; on: string }>(
+    view.garden.id,
+    ({ plantingId }) => `/plantings/${plantingId}/strike-off`,
+    'Struck off. Its place is free; its record stays.',
+  )
+  const shown = record.absences.filter((a) => a.absence.state !== 'resting')
+  if (shown.length === 0) return null
+  return (
+    <section className="record-absent">
+      <h2>Not to be seen</h2>
+      <ul className="plain-list">
+        {shown.map(({ plantingId, absence }) => {
+          const stay = record.stays.findLast((s) => s.plantingId === plantingId)
+          return (
+            <li key={plantingId}>
+              <span className="taxon">{stay?.botanical}</span> <small>{stay?.tag}</small> {absence.says}{' '}
+              {isCrew && absence.state === 'due' && (
+                <Button size="small" onClick={() => strike.mutate({ plantingId, on: today })}>
+                  Strike it off
+                </Button>
+              )}
+            </li>
+          )
+        })}
+      </ul>
+    </section>
+  )
+}
