@@ -147,13 +147,13 @@ describe('the next look', () => {
     const [first] = tellingLooks(drawn, explainReadings(drawn, found), looks, 3)
     expect(first!.bits).toBeGreaterThan(0.2)
     expect(first!.expected.map((e) => e.seen)).toContain<Brightness>('sun')
+    // Once the sun is down there is nothing to look at, whatever might have grown.
+    expect(tellingLooks(drawn, explainReadings(drawn, found), [], 3)).toEqual([])
   })
 
   it('is nowhere in a garden with nothing that could change', () => {
     const bare = { ...drawn, obstructions: [] }
     expect(tellingLooks(bare, explainReadings(bare, []), looks, 3)).toEqual([])
-    // Once the sun is down there is nothing to look at, whatever might have grown.
-    expect(tellingLooks(drawn, explainReadings(drawn, found), [], 3)).toEqual([])
   })
 })
 
