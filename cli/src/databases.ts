@@ -31,8 +31,12 @@ export async function dropDatabase(name: string): Promise<void> {
   await asAdmin((run) => run(`drop database if exists ${quoted(name)} with (force)`))
 }
 
-/** A database of its own for one test file or one scratch server. */
-export async function scratchDatabase(): Promise<{ url: string; drop: () => Promise<void> }> {
-  const name = `border_scratch_${randomBytes(6).toString('hex')}`
+/**
+ * A database of its own for one test file or one scratch server.
+ *
+ * @param kept a name to find it again by, when whoever used it was killed before it could drop it
+ */
+export async function scratchDatabase(kept?: string): Promise<{ url: string; drop: () => Promise<void> }> {
+  const name = `border_scratch_${kept ?? randomBytes(6).toString('hex')}`
   return { url: await ensureDatabase(name), drop: () => dropDatabase(name) }
 }

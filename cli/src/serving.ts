@@ -58,11 +58,17 @@ export async function resetDemoCommand(): Promise<number> {
 }
 
 export async function scratchCommand(args: string[]): Promise<number> {
-  const { values } = optionsOf(args, { demo: { type: 'boolean' }, port: { type: 'string' } })
+  const { values } = optionsOf(args, {
+    demo: { type: 'boolean' },
+    port: { type: 'string' },
+    keep: { type: 'string' },
+  })
   const port = values.port === undefined ? PORT + 10 : Number(values.port)
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Misuse('--port takes a port number')
+  if (values.keep !== undefined && !/^[a-z0-9]{1,30}$/.test(values.keep))
+    throw new Misuse('--keep takes a name of small letters and digits')
   ensureBuilt()
-  const { url, drop } = await scratchDatabase()
+  const { url, drop } = await scratchDatabase(values.keep)
   try {
     await prepare(url, values.demo ?? false)
     const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)

@@ -21,7 +21,7 @@ import type {
 import type { Taxon } from '@border/core'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { App } from 'antd'
-import { forgetTaken } from '../offline/store.ts'
+import { forgetTaken, takeAlong } from '../offline/store.ts'
 import { getOrTaken, orTaken } from '../offline/taken.ts'
 import { ApiError, changeSession, get, openSession, write } from './client.ts'
 
@@ -50,6 +50,8 @@ export function useChangeSession() {
       if (path === SIGN_OUT) return void forgetHere().then(() => location.assign('/'))
       client.removeQueries({ predicate: (q) => q.queryKey[0] !== 'session' })
       client.setQueryData(['session'], session)
+      // Where there is no connection it is this person's session that is taken along.
+      void takeAlong('/session', session).catch(() => {})
     },
   })
 }

@@ -69,7 +69,7 @@ export function Bloom({ seasons }: { seasons: readonly number[] }) {
           ))}
         </ul>
       </div>
-      <aside className="stack" aria-label="The place chosen">
+      <aside className="stack" aria-label="The place chosen" tabIndex={0}>
         {place && <PlaceBloom place={place} bloom={data} name={nameOf(place.placeId)} />}
       </aside>
     </div>

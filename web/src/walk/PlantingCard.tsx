@@ -280,7 +280,7 @@ function Details({
       <label className="walk-note">
         <span>Note</span>
         <Input.TextArea
-          autoSize={{ minRows: 1, maxRows: 4 }}
+          rows={2}
           maxLength={2000}
           value={entry?.note ?? ''}
           onChange={(e) => set({ note: e.target.value === '' ? undefined : e.target.value })}
