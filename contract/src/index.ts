@@ -28,7 +28,6 @@ import {
   type Phase,
   type PlanFeature,
   type RecordModel,
-  type SeasonScore,
   type SignId,
   type Standing,
   type SunHours,
@@ -656,12 +655,20 @@ export interface Stay {
   plantedCount: number
   livingCount: number
 }
+/** A season of a stay: as seen, adjusted for stage and age, walks behind it, and what it must be read with. */
+export type SeasonFigures = readonly [
+  season: number,
+  score: number,
+  adjusted: number,
+  walks: number,
+  mark: 'settling' | 'resting' | '',
+]
 export interface RecordView {
   on: string
   seasons: number[]
-  stays: Stay[]
-  scores: SeasonScore[]
-  model: RecordModel | null
+  /** Each with its seasons, in order. */
+  stays: (Stay & { scores: SeasonFigures[] })[]
+  model: Omit<RecordModel, 'plantings'> | null
   declines: Decline[]
   survival: { taxon: string; plants: number; steps: SurvivalStep[] }[]
   taxa: TaxonRecord[]

@@ -41,8 +41,8 @@ export interface RankedCause {
   share: number
   /** In words: `almost certainly` is never said. */
   odds: 'most likely' | 'likely' | 'possible' | 'unlikely'
-  /** Signs that speak for it, on the planting and about it, strongest first. */
-  speaksFor: { sign: SignId; on: string[]; why: string }[]
+  /** Signs that speak for it, strongest first: on the planting itself, and on how many about it. */
+  speaksFor: { sign: SignId; own: boolean; near: number; why: string }[]
   /** Signs it would usually show that were not noted. */
   against: SignId[]
   check: string
@@ -113,7 +113,7 @@ export function diagnose(
       .map((cause, c) => ({ cause, share: posterior[c]! }))
       .sort((a, b) => b.share - a.share)
       .filter((c) => c.share >= 0.02)
-      .map((c) => explain(c.cause, c.share, p, near, plantings, noted, shares[c.cause], usual))
+      .map((c) => explain(c.cause, c.share, p, near, noted, shares[c.cause], usual))
     const trouble = signCauses.reduce(
       (sum, cause, c) => sum + (cause === 'its season' || cause === 'settling in' ? 0 : posterior[c]!),
       0,
@@ -283,7 +283,6 @@ function explain(
   share: number,
   p: SignedPlanting,
   near: readonly Near[],
-  plantings: readonly SignedPlanting[],
   noted: readonly ReadonlySet<SignId>[],
   rows: ReadonlyMap<SignId, { share: number; why: string }>,
   usual: ReadonlyMap<SignId, number>,
@@ -295,11 +294,12 @@ function explain(
       sign,
       why,
       strength: strength(sign, s),
-      on: about.filter((n) => noted[n.at]!.has(sign)).map((n) => plantings[n.at]!.id),
+      own: noted[near[0]!.at]!.has(sign),
+      near: about.slice(1).filter((n) => noted[n.at]!.has(sign)).length,
     }))
-    .filter((s) => s.on.length > 0)
-    .sort((a, b) => b.strength * b.on.length - a.strength * a.on.length)
-    .map(({ sign, on, why }) => ({ sign, on, why }))
+    .filter((s) => s.own || s.near > 0)
+    .sort((a, b) => b.strength * (b.near + Number(b.own)) - a.strength * (a.near + Number(a.own)))
+    .map(({ sign, own, near, why }) => ({ sign, own, near, why }))
   const minds = isSiteCause(cause) ? susceptibility(p.taxon, cause) : 1
   return {
     cause,

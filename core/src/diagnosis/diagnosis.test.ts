@@ -66,7 +66,7 @@ describe('signs to causes', () => {
     const all = [...burnt, ...others]
     const diagnoses = judged(all)
     expect(diagnoses[1]!.causes[0]).toMatchObject({ cause: 'more sun', odds: 'most likely' })
-    expect(diagnoses[1]!.causes[0]!.speaksFor[0]!.on).toHaveLength(3)
+    expect(diagnoses[1]!.causes[0]!.speaksFor[0]).toMatchObject({ own: true, near: 2 })
     expect(suspectedChanges(all, diagnoses)).toMatchObject([
       { cause: 'more sun', plantingIds: ['0', '1', '2'] },
     ])

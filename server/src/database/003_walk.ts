@@ -151,7 +151,7 @@ export async function up(db: Knex): Promise<void> {
     alter table suspicions add constraint suspicions_kind_check
       check (kind in ('unrecorded', 'ahead', 'changed', 'signs'));
 
-    -- What the record of a garden is worked out from changes with these; its version names the state.
+    -- What a garden’s record and walk are worked out from changes with these; its version names the state.
     create function touch_record() returns trigger language plpgsql as $$
       begin
         update gardens set record_version = record_version + 1 where id in (select distinct garden_id from changed);
@@ -166,6 +166,18 @@ export async function up(db: Knex): Promise<void> {
     create trigger observations_added after insert on observations
       referencing new table as changed for each statement execute function touch_record();
     create trigger observations_changed after update on observations
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger place_looks_added after insert on place_looks
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger place_looks_changed after update on place_looks
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger photos_added after insert on photos
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger photos_changed after update on photos
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger standpoints_added after insert on standpoints
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger standpoints_changed after update on standpoints
       referencing new table as changed for each statement execute function touch_record();
     create trigger plantings_added after insert on plantings
       referencing new table as changed for each statement execute function touch_record();

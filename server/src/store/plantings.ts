@@ -1,5 +1,6 @@
 import type { PlantingRecord, StoryEntry, TrialOutcome } from '@border/contract'
 import type { PlantingSource, Taxon } from '@border/core'
+import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
@@ -21,7 +22,7 @@ interface PlantingRow {
   source: string
   role: string | null
   from_tag: string | null
-  traits: Taxon
+  taxon_id: string
   place_id: string
   x: number
   y: number
@@ -30,10 +31,10 @@ interface PlantingRow {
   living: number | null
 }
 
-const toPlanting = (r: PlantingRow): PlantingRecord => ({
+const toPlanting = (r: PlantingRow, taxon: Taxon): PlantingRecord => ({
   id: r.id,
   tag: r.tag,
-  taxon: r.traits,
+  taxon,
   plantedOn: r.planted_on,
   plantedCount: r.planted_count,
   livingCount: r.living ?? r.planted_count,
@@ -54,10 +55,9 @@ async function selectPlantings(
   which: { on: string | null; plantingId: string | null },
 ): Promise<PlantingRecord[]> {
   const { rows } = await db.raw(
-    `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, t.traits, parent.tag as from_tag,
+    `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, p.taxon_id, parent.tag as from_tag,
             s.place_id, s.x, s.y, s.radius_m, s.from_date as since, c.living
      from plantings p
-     join taxa t on t.id = p.taxon_id
      left join plantings parent on parent.id = p.parent_id
      join lateral (
        select * from planting_sites s
@@ -66,15 +66,34 @@ async function selectPlantings(
        order by s.from_date desc, s.to_date desc nulls first limit 1
      ) s on true
      left join lateral (
-       select living from living_counts e
-       where e.planting_id = p.id and (:on::date is null or e.on_date <= :on::date)
-       order by e.on_date desc, e.created_at desc limit 1
+       select living from (
+         (select on_date, created_at, living from planting_events e
+          where e.planting_id = p.id and e.withdrawn_at is null and e.living is not null
+            and (:on::date is null or e.on_date <= :on::date)
+          order by e.on_date desc, e.created_at desc limit 1)
+         union all
+         (select on_date, created_at, living from observations o
+          where o.planting_id = p.id and o.withdrawn_at is null and o.living is not null
+            and (:on::date is null or o.on_date <= :on::date)
+          order by o.on_date desc, o.created_at desc limit 1)
+       ) latest
+       order by on_date desc, created_at desc limit 1
      ) c on true
      where p.garden_id = :gardenId and (:plantingId::uuid is null or p.id = :plantingId::uuid)
      order by p.tag`,
     { gardenId, ...which },
   )
-  return (rows as PlantingRow[]).map(toPlanting)
+  const found = rows as PlantingRow[]
+  const taxa = await traitsOf(db, found)
+  return found.map((r) => toPlanting(r, taxa.get(r.taxon_id)!))
+}
+
+/** The traits of some plantings' taxa, each once. */
+async function traitsOf(db: Db, rows: readonly { taxon_id: string }[]): Promise<Map<string, Taxon>> {
+  const taxa = await db('taxa')
+    .whereIn('id', [...new Set(rows.map((r) => r.taxon_id))])
+    .select<{ id: string; traits: Taxon }[]>('id', 'traits')
+  return new Map(taxa.map((t) => [t.id, t.traits]))
 }
 
 /** Plantings that stand somewhere, alive, on a day. One whose last count was none is gone. */
@@ -337,8 +356,8 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
      where p.garden_id = :gardenId order by c.on_date, c.created_at`,
     { gardenId },
   )
-  const staysOf = groupBy(sites, (s) => s.planting_id)
-  const countsOf = groupBy(counts, (c) => c.planting_id)
+  const staysOf = group(sites, (s) => s.planting_id)
+  const countsOf = group(counts, (c) => c.planting_id)
   return plantings.map((p) => {
     const own = countsOf.get(p.id) ?? []
     return {
@@ -359,16 +378,6 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
       counts: own.map((c) => ({ on: c.on_date, living: c.living })),
     }
   })
-}
-
-function groupBy<T>(rows: readonly T[], key: (row: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>()
-  for (const row of rows) {
-    const group = groups.get(key(row))
-    if (group) group.push(row)
-    else groups.set(key(row), [row])
-  }
-  return groups
 }
 
 export interface OutcomeRow {

@@ -204,13 +204,13 @@ describe('photos', () => {
 describe('the record', () => {
   it('follows each walk, says nothing from little, and is the same when asked again', async () => {
     const first: RecordView = (await practice.head.get(`${garden}/record`)).body
-    expect(first.scores.length).toBeGreaterThan(0)
+    expect(first.stays.some((s) => s.scores.length > 0)).toBe(true)
     expect((await practice.head.get(`${garden}/record`)).body).toEqual(first)
     const young = view.plantings.at(-1)!
     await send(crew, [look(young.id, { rating: 5 })])
     const after: RecordView = (await practice.head.get(`${garden}/record`)).body
     const stay = after.stays.find((s) => s.plantingId === young.id)!
-    expect(after.scores.some((s) => s.plantingId === stay.id && s.season === 2026)).toBe(true)
+    expect(stay.scores.map(([season]) => season)).toContain(2026)
   })
 
   it('holds a trial and what came of it', async () => {

@@ -1,4 +1,4 @@
-import type { DiagnosisView, FeatureRecord, ObservationRecord } from '@border/contract'
+import type { DiagnosisView, FeatureRecord } from '@border/contract'
 import {
   addDays,
   castsShade,
@@ -10,20 +10,25 @@ import {
   type Diagnosis,
   type IsoDate,
   type LightCause,
+  type Likelihood,
   type SignedPlanting,
   type Year,
 } from '@border/core'
+import { group } from 'd3-array'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
-import { listFeatures, practiceOfGarden, type GardenAccess } from '../store/gardens.ts'
+import { kept } from '../store/computed.ts'
+import { listFeatures, practiceOfGarden, recordVersion, type GardenAccess } from '../store/gardens.ts'
 import { listObservations } from '../store/observations.ts'
 import { listPlantings } from '../store/plantings.ts'
 import { listSignShares } from '../store/signShares.ts'
 import { findEarliness } from '../store/weather.ts'
-import { lightOfGarden, moistureOf, type ComputeTasks } from './assess.ts'
+import { COMPUTATION, lightOfGarden, moistureOf, type ComputeTasks } from './assess.ts'
 
 /** Looks older than this are of another state of things. */
 const LOOK_BACK_DAYS = 120
+/** Causes further down are of no use to anybody. */
+const SHOWN_CAUSES = 3
 /** Roots of a tree or hedge reach about this much further than its crown: a working figure. */
 const ROOT_REACH = 1.5
 
@@ -47,16 +52,30 @@ export async function diagnoseGarden(
   garden: GardenAccess,
   { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
 ): Promise<DiagnosisView> {
+  const version = await recordVersion(db, garden.id)
+  const features = await listFeatures(db, garden.id)
+  const table = await likelihoodsOf(db, garden.id)
+  return kept(db, ['diagnosis', COMPUTATION, garden.id, version, features, table, today], () =>
+    workOutDiagnosis(db, pool, garden, features, table, { today, signal }),
+  )
+}
+
+async function workOutDiagnosis(
+  db: Db,
+  pool: Piscina,
+  garden: GardenAccess,
+  features: readonly FeatureRecord[],
+  table: Likelihood[],
+  { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
+): Promise<DiagnosisView> {
   const since = addDays(today, -LOOK_BACK_DAYS)
   const looks = await listObservations(db, garden.id, since, today)
   if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [] }
   const plantings = await listPlantings(db, garden.id, today)
-  const features = await listFeatures(db, garden.id)
   const { light } = await lightOfGarden(db, pool, garden, today, { today, signal })
   const lightOf = new Map(light.plantings.map((p) => [p.plantingId, p]))
   const year = await yearOfGarden(db, garden, today)
-  const looksOf = new Map<string, ObservationRecord[]>()
-  for (const l of looks) looksOf.set(l.plantingId, [...(looksOf.get(l.plantingId) ?? []), l])
+  const looksOf = group(looks, (l) => l.plantingId)
   const placeOf = new Map(features.map((f) => [f.id, f]))
   const causes = new Map<string, LightCause>()
   const signed = plantings.flatMap((p): SignedPlanting[] => {
@@ -88,17 +107,14 @@ export async function diagnoseGarden(
       },
     ]
   })
-  const task: ComputeTasks['diagnose'] = {
-    plantings: signed,
-    table: await likelihoodsOf(db, garden.id),
-    year,
-  }
+  const task: ComputeTasks['diagnose'] = { plantings: signed, table, year }
   const diagnoses: Diagnosis[] = await pool.run(task, { name: 'diagnose', signal })
   return {
     on: today,
     since,
     diagnoses: diagnoses.map((d, i) => ({
       ...d,
+      causes: d.causes.slice(0, SHOWN_CAUSES),
       signs: signed[i]!.signs as DiagnosisView['diagnoses'][number]['signs'],
       rating: signed[i]!.rating,
       seenOn: signed[i]!.seenOn,

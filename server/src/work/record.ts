@@ -1,4 +1,4 @@
-import type { BloomView, FeatureRecord, RecordView, Stay } from '@border/contract'
+import type { BloomView, FeatureRecord, RecordView, SeasonFigures, Stay } from '@border/contract'
 import {
   absenceOf,
   addDays,
@@ -16,6 +16,7 @@ import {
   type SunHours,
   type Taxon,
 } from '@border/core'
+import { rollup } from 'd3-array'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { kept } from '../store/computed.ts'
@@ -110,6 +111,18 @@ async function workOutRecord(
     onTrial: running.map((l) => l.stays.at(-1)!.id),
   }
   const result: RecordResult = await pool.run(task, { name: 'record', signal })
+  const scoresOf = rollup(
+    result.scores,
+    (of) =>
+      of.map((s): SeasonFigures => [
+        s.season,
+        s.score,
+        s.adjusted,
+        s.walks,
+        s.resting ? 'resting' : s.settling ? 'settling' : '',
+      ]),
+    (s) => s.plantingId,
+  )
   const plantingOf = new Map(stays.map((s) => [s.stay.id, s.stay.plantingId]))
   const present = lives.filter((l) => l.livingCount > 0 && l.stays.at(-1)?.to == null)
   const last = await lastObservations(
@@ -121,8 +134,7 @@ async function workOutRecord(
   return {
     on: today,
     seasons,
-    stays: stays.map(({ stay }) => stay),
-    scores: result.scores,
+    stays: stays.map(({ stay }) => ({ ...stay, scores: scoresOf.get(stay.id) ?? [] })),
     model: result.model,
     declines: result.declines,
     survival: result.survival,

@@ -23,7 +23,7 @@ import type { BloomTask, RecordTask } from './record.ts'
 
 /** What the compute thread answers for a garden's record. */
 export interface RecordResult extends Omit<GardenRecord, 'model'> {
-  model: RecordModel | null
+  model: Omit<RecordModel, 'plantings'> | null
   taxa: TaxonRecord[]
   best: { placeId: string; standings: Standing[] }[]
   trials: { stayId: string; proposal: TrialProposal }[]
@@ -42,9 +42,10 @@ export function recordResult(task: RecordTask): RecordResult {
   const { model } = record
   const placeIds = [...new Set(stays.filter((s) => s.until == null).map((s) => s.placeId))]
   const taxonOf = new Map(taxa.map((t) => [t.taxon, t]))
-  return {
+  return rounded({
     ...record,
-    model: model ?? null,
+    // What is expected of each planting goes with the best of its place.
+    model: model ? { ...model, plantings: undefined } : null,
     taxa,
     best: model
       ? placeIds.map((placeId) => ({
@@ -63,8 +64,16 @@ export function recordResult(task: RecordTask): RecordResult {
         stayId: s.id,
         proposal: trialProposal(s, record.scores, taxonOf.get(s.taxon.botanical)),
       })),
-  }
+  })
 }
+
+/** Figures to four decimals: what is beyond is neither known nor shown, and would be most of what is sent. */
+const rounded = <T>(result: T): T =>
+  JSON.parse(
+    JSON.stringify(result, (_key, v: unknown) =>
+      typeof v === 'number' && !Number.isInteger(v) ? Math.round(v * 1e4) / 1e4 : v,
+    ),
+  ) as T
 
 export interface BloomResult {
   blooms: BloomSeen[]

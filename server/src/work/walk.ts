@@ -22,14 +22,17 @@ import {
   walkingOrder,
   type BloomStage,
   type IsoDate,
+  type Likelihood,
   type Phase,
   type Point,
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
+import { group } from 'd3-array'
 import type { Piscina } from 'piscina'
 import { z } from 'zod'
 import type { Db } from '../database/connect.ts'
-import { listFeatures, type GardenAccess } from '../store/gardens.ts'
+import { kept } from '../store/computed.ts'
+import { listFeatures, recordVersion, type GardenAccess } from '../store/gardens.ts'
 import {
   insertObservation,
   insertPlaceLook,
@@ -40,7 +43,7 @@ import {
 import { listStandpoints } from '../store/photos.ts'
 import { listPlantings } from '../store/plantings.ts'
 import { findEarliness } from '../store/weather.ts'
-import { assessGardenOn } from './assess.ts'
+import { COMPUTATION, lightOfGarden } from './assess.ts'
 import { likelihoodsOf } from './diagnosis.ts'
 
 const stageOf: Record<Phase, BloomStage> = {
@@ -65,13 +68,27 @@ export async function walkOfGarden(
   garden: GardenAccess,
   { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
 ): Promise<WalkView> {
+  const version = await recordVersion(db, garden.id)
+  const features = await listFeatures(db, garden.id)
+  const table = await likelihoodsOf(db, garden.id)
+  return kept(db, ['walk', COMPUTATION, garden.id, version, features, table, today], () =>
+    workOutWalk(db, pool, garden, features, table, { today, signal }),
+  )
+}
+
+async function workOutWalk(
+  db: Db,
+  pool: Piscina,
+  garden: GardenAccess,
+  features: readonly FeatureRecord[],
+  table: readonly Likelihood[],
+  { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
+): Promise<WalkView> {
   const south = garden.latitude < 0
   const season = seasonYearOf(today, south)
-  const features = await listFeatures(db, garden.id)
   const plantings = await listPlantings(db, garden.id, today)
   const earliness = (await findEarliness(db, garden, [season], today)).get(season) ?? null
   const year = { lateDays: earliness?.lateDays ?? 0, south }
-  const table = await likelihoodsOf(db, garden.id)
   const last = await lastObservations(
     db,
     plantings.map((p) => p.id),
@@ -79,17 +96,18 @@ export async function walkOfGarden(
   )
   const placeLooks = await lastPlaceLooks(db, garden.id, today)
   const standpoints = await listStandpoints(db, garden.id, today)
-  const { assessments } = await assessGardenOn(db, pool, garden, today, { today, signal })
-  const light = new Map(assessments.map((a) => [a.plantingId, a]))
+  const { light: lit } = await lightOfGarden(db, pool, garden, today, { today, signal })
+  const light = new Map(lit.plantings.map((p) => [p.plantingId, p]))
   const places = features.filter((f) => isPlace(f) && isAlive(f, today))
   const byId = new Map(places.map((f) => [f.id, f]))
+  const growing = group(plantings, (p) => p.placeId)
   const order = walkingOrder(places.map((f) => ({ id: f.id, at: middleOf(f) })))
   return {
     on: today,
     earliness,
     places: order.map((placeId): WalkPlace => {
       const place = byId.get(placeId)!
-      const own = alongPlace(plantings.filter((p) => p.placeId === placeId))
+      const own = alongPlace(growing.get(placeId) ?? [])
       return {
         id: placeId,
         name: place.name,

@@ -37,11 +37,13 @@ export function DiagnosisPanel({ diagnosis }: { diagnosis: Diagnosed }) {
             <p>
               <b>For:</b>{' '}
               {listed(
-                c.speaksFor.slice(0, 4).map((s) => {
-                  const others = s.on.filter((id) => id !== diagnosis.plantingId).length
-                  const own = s.on.includes(diagnosis.plantingId)
-                  return `${signWords(s.sign)}${others > 0 ? (own ? ` (and on ${others} near it)` : ` (on ${others} near it)`) : ''}`
-                }),
+                c.speaksFor
+                  .slice(0, 4)
+                  .map((s) =>
+                    s.near === 0
+                      ? signWords(s.sign)
+                      : `${signWords(s.sign)} (${s.own ? 'and ' : ''}on ${s.near} near it)`,
+                  ),
               )}
               . {c.speaksFor[0]!.why}
             </p>

@@ -1,7 +1,7 @@
-import type { RecordView, Stay } from '@border/contract'
-import { counted, dayMonthYear, tenths, type SeasonScore } from '@border/core'
+import type { RecordView, SeasonFigures, Stay } from '@border/contract'
+import { counted, dayMonthYear, tenths } from '@border/core'
 import { Button } from 'antd'
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useDiagnosis, useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -11,10 +11,6 @@ import { DiagnosisPanel } from './DiagnosisPanel.tsx'
 export function PlantingSeasons({ record }: { record: RecordView }) {
   const { view } = useGardenContext()
   const [chosen, setChosen] = useState<string>()
-  const scoreOf = useMemo(
-    () => new Map(record.scores.map((s) => [`${s.plantingId} ${s.season}`, s])),
-    [record.scores],
-  )
   const declining = new Map(record.declines.map((d) => [d.plantingId, d]))
   const places = view.features.filter((f) => record.stays.some((s) => s.placeId === f.id))
   const stay = record.stays.find((s) => s.id === chosen)
@@ -51,7 +47,7 @@ export function PlantingSeasons({ record }: { record: RecordView }) {
                         </button>
                       </th>
                       {record.seasons.map((y) => (
-                        <SeasonCell key={y} score={scoreOf.get(`${s.id} ${y}`)} />
+                        <SeasonCell key={y} score={s.scores.find(([season]) => season === y)} />
                       ))}
                       <td className="record-trend">
                         {declining.has(s.id) && (
@@ -84,18 +80,20 @@ const gone = (s: Stay) => (s.livingCount === 0 ? 'lost' : s.to !== null ? `until
 /** Five bands from poor to good; the figure is always written too. */
 const bandOf = (score: number) => Math.max(1, Math.min(5, Math.round(score)))
 
-function SeasonCell({ score }: { score: SeasonScore | undefined }) {
-  if (!score) return <td className="record-cell is-empty">·</td>
-  const words = score.resting
-    ? 'only seen at rest: it says nothing'
-    : `${tenths(score.adjusted)} of 5 for its age and time of year, ${tenths(score.score)} as seen`
+function SeasonCell({ score: figures }: { score: SeasonFigures | undefined }) {
+  if (!figures) return <td className="record-cell is-empty">·</td>
+  const [, score, adjusted, walks, mark] = figures
+  const words =
+    mark === 'resting'
+      ? 'only seen at rest: it says nothing'
+      : `${tenths(adjusted)} of 5 for its age and time of year, ${tenths(score)} as seen`
   return (
     <td
-      className={`record-cell band-${score.resting ? 'rest' : bandOf(score.adjusted)}${score.settling ? ' is-settling' : ''}`}
-      title={`${words}; ${counted(score.walks, 'walk')}${score.settling ? '; settling in' : ''}`}
+      className={`record-cell band-${mark === 'resting' ? 'rest' : bandOf(adjusted)}${mark === 'settling' ? ' is-settling' : ''}`}
+      title={`${words}; ${counted(walks, 'walk')}${mark === 'settling' ? '; settling in' : ''}`}
     >
-      {score.resting ? '–' : tenths(score.adjusted)}
-      <small aria-label={counted(score.walks, 'walk')}>{'•'.repeat(Math.min(4, score.walks))}</small>
+      {mark === 'resting' ? '–' : tenths(adjusted)}
+      <small aria-label={counted(walks, 'walk')}>{'•'.repeat(Math.min(4, walks))}</small>
     </td>
   )
 }

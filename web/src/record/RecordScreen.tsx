@@ -58,10 +58,11 @@ const percent = (share: number) => `${Math.round(100 * share)} %`
 
 /** What of all differences is plant, spot and year, in one sentence. */
 function RecordSentence({ record }: { record: RecordView }) {
-  const { model, scores, seasons } = record
-  if (scores.length === 0)
+  const { model, stays, seasons } = record
+  const scores = stays.reduce((n, s) => n + s.scores.length, 0)
+  if (scores === 0)
     return 'Nothing is on record yet. Walk the garden a few times a season, and this page tells plant from spot from year.'
-  const base = `${counted(scores.length, 'planting-season')} over ${counted(seasons.length, 'season')}.`
+  const base = `${counted(scores, 'planting-season')} over ${counted(seasons.length, 'season')}.`
   if (!model) return `${base} Too little yet to tell plant from spot from year.`
   const { shares } = model
   return (

@@ -1,0 +1,218 @@
+import { addDays, library, seededRandom, signs, type IsoDate } from '@border/core'
+import {
+  addMember,
+  composeApp,
+  connect,
+  insertObservations,
+  insertPerson,
+  insertPractice,
+  migrate,
+  readGardenFiles,
+  saveGarden,
+  type Db,
+} from '@border/server'
+import { randomUUID } from 'node:crypto'
+import type { AddressInfo } from 'node:net'
+import { scratchDatabase } from '../src/databases.ts'
+
+/**
+ * How quick the server stays: one garden of 2,000 plantings with 100,000 looks at them, asked over the wire. Prints the
+ * median and the slowest of ten answers of each list, and the plans of the queries they rest on.
+ */
+const PLANTINGS = 2000
+const LOOKS = 100_000
+const LIMIT_MS = 200
+const TODAY: IsoDate = '2026-09-14'
+const say = (text = '') => process.stdout.write(`${text}\n`)
+
+function gardenFiles(): { plan: string; plantings: string } {
+  const beds = Array.from({ length: 40 }, (_, i) => {
+    const [x, y] = [(i % 8) * 14, Math.floor(i / 8) * 9]
+    const ring = [
+      [x, y],
+      [x + 11, y],
+      [x + 11, y + 5],
+      [x, y + 5],
+      [x, y],
+    ]
+    return {
+      type: 'Feature',
+      properties: { kind: 'bed', name: `Bed ${i + 1}`, moisture: 'fresh' },
+      geometry: { type: 'Polygon', coordinates: [ring] },
+    }
+  })
+  const plan = {
+    type: 'FeatureCollection',
+    garden: {
+      version: 1,
+      name: 'Large garden',
+      latitude: 52,
+      longitude: 1,
+      timeZone: 'Europe/London',
+      coordinates: 'local-metres',
+    },
+    features: beds,
+  }
+  const random = seededRandom(8)
+  const rows = Array.from({ length: PLANTINGS }, (_, i) => {
+    const bed = i % 40
+    const [x, y] = [(bed % 8) * 14 + 0.3 + 10 * random(), Math.floor(bed / 8) * 9 + 0.3 + 4.4 * random()]
+    const taxon = library[Math.floor(random() * library.length)]!.botanical
+    return `L-${i},Bed ${bed + 1},${taxon},${1 + (i % 7)},${2012 + (i % 6)}-04-0${1 + (i % 9)},${x.toFixed(2)},${y.toFixed(2)}`
+  })
+  return {
+    plan: JSON.stringify(plan),
+    plantings: `tag,place,taxon,count,planted_on,x,y\n${rows.join('\n')}\n`,
+  }
+}
+
+async function seed(db: Db): Promise<{ gardenId: string; personId: string }> {
+  const practiceId = await insertPractice(db, 'Bench', TODAY)
+  const personId = await insertPerson(db, {
+    practiceId,
+    name: 'Bench',
+    email: 'bench@example.invalid',
+    passwordHash: null,
+    isDemo: true,
+    leads: true,
+  })
+  const read = await readGardenFiles(db, practiceId, gardenFiles(), TODAY)
+  if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)))
+  const { gardenId, plantingIds } = await saveGarden(db, { practiceId, personId }, read.value)
+  await addMember(db, gardenId, personId, 'head').catch(() => {})
+  const ids = [...plantingIds.values()]
+  const random = seededRandom(3)
+  const days = Array.from({ length: LOOKS / PLANTINGS }, (_, w) => addDays('2019-04-20', Math.round(w * 55)))
+  for (const on of days)
+    await insertObservations(
+      db,
+      { gardenId, personId },
+      ids.map((plantingId) => ({
+        kind: 'planting',
+        id: randomUUID(),
+        plantingId,
+        on: on < TODAY ? on : TODAY,
+        at: `${on}T10:00:00Z`,
+        rating: 1 + Math.floor(5 * random()),
+        living: random() < 0.3 ? 1 : undefined,
+        absent: false,
+        stage: random() < 0.3 ? 'full' : undefined,
+        signs: random() < 0.3 ? [signs[Math.floor(random() * signs.length)]!.id] : [],
+      })),
+    )
+  await db.raw('analyze')
+  return { gardenId, personId }
+}
+
+async function main(): Promise<void> {
+  const { url, drop } = await scratchDatabase()
+  const running = composeApp({ databaseUrl: url, sessionSecret: 'bench', secureCookies: false })
+  try {
+    await migrate(running.db)
+    const start = performance.now()
+    const { gardenId, personId } = await seed(running.db)
+    say(
+      `${PLANTINGS} plantings, ${LOOKS} looks, seeded in ${((performance.now() - start) / 1000).toFixed(0)} s`,
+    )
+    const listening = running.app.listen(0, '127.0.0.1')
+    await new Promise((resolve) => listening.once('listening', resolve))
+    const base = `http://127.0.0.1:${(listening.address() as AddressInfo).port}/api`
+    const cookie = await signIn(base, personId)
+    const slow = await timeAll(base, cookie, gardenId)
+    await plans(running.db, gardenId)
+    listening.close()
+    if (slow.length > 0) {
+      say(`over ${LIMIT_MS} ms: ${slow.join(', ')}`)
+      process.exitCode = 1
+    }
+  } finally {
+    await running.close()
+    await drop()
+    await connect(url, 1).destroy()
+  }
+}
+
+async function signIn(base: string, personId: string): Promise<string> {
+  const opened = await fetch(`${base}/session`)
+  const first = opened.headers
+    .getSetCookie()
+    .map((c) => c.split(';')[0])
+    .join('; ')
+  const { csrfToken } = (await opened.json()) as { csrfToken: string }
+  const signed = await fetch(`${base}/session/demo`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', cookie: first, 'x-csrf-token': csrfToken },
+    body: JSON.stringify({ personId }),
+  })
+  return (
+    signed.headers
+      .getSetCookie()
+      .map((c) => c.split(';')[0])
+      .join('; ') || first
+  )
+}
+
+/** @returns the lists whose median is over the limit */
+async function timeAll(base: string, cookie: string, gardenId: string): Promise<string[]> {
+  const slow: string[] = []
+  say('answer                         size     first     median    slowest of ten')
+  for (const [name, path, counts] of [
+    ['the garden and its plantings', '', true],
+    ['the record', '/record', true],
+    ['bloom of a season', '/bloom?season=2025', true],
+    ['a season of looks as a file', '/observations.csv?from=2026-01-01', false],
+    ['signs and causes', '/diagnosis', true],
+    ['the walk', '/walk', true],
+  ] as const) {
+    const times: number[] = []
+    let size = 0
+    for (let i = 0; i < 11; i++) {
+      const start = performance.now()
+      const answer = await fetch(`${base}/gardens/${gardenId}${path}`, { headers: { cookie } })
+      size = (await answer.arrayBuffer()).byteLength
+      if (!answer.ok) throw new Error(`${path} answered ${answer.status}`)
+      times.push(performance.now() - start)
+    }
+    const [first, ...rest] = times
+    rest.sort((a, b) => a - b)
+    const ms = (v: number) => `${v.toFixed(0)} ms`.padStart(9)
+    say(
+      `${name.padEnd(28)} ${`${(size / 1e6).toFixed(1)} MB`.padStart(7)} ${ms(first!)} ${ms(rest[5]!)} ${ms(rest.at(-1)!)}`,
+    )
+    if (counts && rest[5]! > LIMIT_MS) slow.push(name)
+  }
+  return slow
+}
+
+/** What the database does for the lists, so that a lost index is seen. */
+async function plans(db: Db, gardenId: string): Promise<void> {
+  const asked: [string, string][] = [
+    [
+      'latest count of each planting',
+      `select p.id, c.living from plantings p left join lateral (
+         select living from observations o
+         where o.planting_id = p.id and o.withdrawn_at is null and o.living is not null
+         order by o.on_date desc, o.created_at desc limit 1
+       ) c on true where p.garden_id = '${gardenId}'`,
+    ],
+    [
+      'latest look at each planting',
+      `select o.id from plantings p join lateral (
+         select id from observations o where o.planting_id = p.id and o.withdrawn_at is null and o.on_date <= '${TODAY}'
+         order by o.on_date desc, o.created_at desc limit 1
+       ) o on true where p.garden_id = '${gardenId}'`,
+    ],
+    [
+      'looks of the last months',
+      `select * from observations where garden_id = '${gardenId}' and withdrawn_at is null
+         and on_date between '2026-05-17' and '${TODAY}' order by on_date, created_at`,
+    ],
+  ]
+  for (const [name, sql] of asked) {
+    const { rows } = await db.raw(`explain (analyze, costs off, timing off, summary on) ${sql}`)
+    say(`\n${name}`)
+    for (const r of rows) say(`  ${r['QUERY PLAN']}`)
+  }
+}
+
+await main()
