@@ -41,11 +41,13 @@ export async function expectAccessible(page: Page, where: string): Promise<void>
   expect(found, where).toEqual([])
 }
 
-/** Nothing sticks out sideways. */
+/** Nothing sticks out sideways, of the page or of the screen in its frame. */
 export async function expectNoSidewaysScroll(page: Page): Promise<void> {
-  const { scroll, client } = await page.evaluate(() => ({
-    scroll: document.documentElement.scrollWidth,
-    client: document.documentElement.clientWidth,
-  }))
-  expect(scroll).toBeLessThanOrEqual(client)
+  const wider = await page.evaluate(() =>
+    [document.documentElement, document.querySelector('.frame-main')]
+      .filter((e) => e !== null)
+      .filter((e) => e.scrollWidth > e.clientWidth)
+      .map((e) => `${e.className || e.tagName}: ${e.scrollWidth} of ${e.clientWidth} px`),
+  )
+  expect(wider).toEqual([])
 }

@@ -182,7 +182,8 @@ function plantAgain(
   steps: GardenRecord['survival'][number]['steps'] | undefined,
   seasons: number,
 ): Pick<TaxonRecord, 'again' | 'againSays'> {
-  const alive = steps && survivingAt(steps, SURVIVAL_YEARS)
+  // Ages are shown to a tenth of a year, and are judged as they are shown.
+  const alive = steps && survivingAt(steps, SURVIVAL_YEARS + 0.05)
   const lives = alive
     ? ` ${Math.round(alive.share * 100)} in 100 plants live ${SURVIVAL_YEARS} years.`
     : ' None was lost.'

@@ -3,10 +3,10 @@ import { celsius, dayMonthYear, lightRange, moistureWord, quarterHours, yearOf }
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { Link, useLocation, useParams } from 'react-router'
-import { errorText, useAssessment, useGardenWrite, useStory } from '../api/queries.ts'
+import { errorText, photoAddress, useAssessment, useGardenWrite, useStory } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
-import { shortDayMonth } from '../frame/words.ts'
+import { shortDate, shortDayMonth } from '../frame/words.ts'
 import { withPlanting } from '../light/OutsideList.tsx'
 import './plants.css'
 
@@ -28,7 +28,13 @@ export function Screen() {
             <span className="taxon">{planting.taxon.botanical}</span>
           </h1>
           <p>
-            {planting.taxon.common}, tag {planting.tag}.{' '}
+            <Link
+              to={{ pathname: `../kind/${encodeURIComponent(planting.taxon.botanical)}`, search }}
+              relative="path"
+            >
+              {planting.taxon.common}
+            </Link>
+            , tag {planting.tag}.{' '}
             <b>
               {planting.livingCount === 0
                 ? 'None living'
@@ -50,6 +56,7 @@ export function Screen() {
         </div>
         <aside className="stack" aria-label="About this planting">
           <Facts story={data} />
+          <Pictures story={data} />
           {isCrew && <NoteForm gardenId={view.garden.id} plantingId={planting.id} />}
         </aside>
       </div>
@@ -140,6 +147,30 @@ function Facts({ story }: { story: PlantingStory }) {
           </Link>
         </p>
       )}
+    </section>
+  )
+}
+
+function Pictures({ story }: { story: PlantingStory }) {
+  const { view } = useGardenContext()
+  if (story.photos.length === 0) return null
+  return (
+    <section>
+      <h2>Photos</h2>
+      <ul className="story-photos">
+        {story.photos.map((p) => (
+          <li key={p.id}>
+            <a href={photoAddress(view.garden.id, p.id)} target="_blank" rel="noreferrer">
+              <img
+                src={photoAddress(view.garden.id, p.id, 'small')}
+                alt={`${story.planting.taxon.botanical}, ${shortDate(p.takenOn)}`}
+                loading="lazy"
+              />
+            </a>
+            <small>{shortDate(p.takenOn)}</small>
+          </li>
+        ))}
+      </ul>
     </section>
   )
 }

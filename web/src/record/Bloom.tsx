@@ -16,12 +16,12 @@ export function Bloom({ seasons }: { seasons: readonly number[] }) {
   const [placeId, setPlaceId] = useState<string>()
   if (error) return <p className="empty-words">{errorText(error)}</p>
   if (!data) return <Waiting />
-  const place =
-    data.places.find((p) => p.placeId === placeId) ??
-    data.places.find((p) => p.gaps.length > 0) ??
-    data.places[0]
-  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'a place'
   const forLeaf = (id: string) => view.plantings.every((p) => p.placeId !== id || !p.taxon.bloomFrom)
+  // What is grown for its leaves has no gaps.
+  const places = data.places.map((p) => (forLeaf(p.placeId) ? { ...p, gaps: [] } : p))
+  const place =
+    places.find((p) => p.placeId === placeId) ?? places.find((p) => p.gaps.length > 0) ?? places[0]
+  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'a place'
   return (
     <div className="screen-split">
       <div className="screen-body">
@@ -42,7 +42,7 @@ export function Bloom({ seasons }: { seasons: readonly number[] }) {
           and the year. Weeks under {Math.round(100 * LEAST_COVER)} % count as a gap.
         </p>
         <ul className="bloom-places">
-          {data.places.map((p) => (
+          {places.map((p) => (
             <li key={p.placeId}>
               <button
                 type="button"

@@ -3,6 +3,7 @@ import { counted, dayMonthYear, tenths, type TaxonRecord } from '@border/core'
 import { Button, Input, Segmented } from 'antd'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 
@@ -45,16 +46,62 @@ const WIDTH = 240
 const HEIGHT = 44
 const x = scaleLinear([1, 5], [10, WIDTH - 10])
 
-function Kind({ taxon, record }: { taxon: TaxonRecord; record: RecordView }) {
+/** What a kind is expected to score, and what its spots scored. */
+export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
   const { view } = useGardenContext()
   const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'a place that is gone'
+  return (
+    <svg
+      className="kind-figure"
+      width={WIDTH}
+      height={HEIGHT}
+      role="img"
+      aria-label={`Spots: ${taxon.spots.map((s) => `${nameOf(s.placeId)} ${tenths(s.score)}`).join(', ')}`}
+    >
+      {[1, 2, 3, 4, 5].map((n) => (
+        <g key={n}>
+          <line x1={x(n)} x2={x(n)} y1={4} y2={30} className="kind-rule" />
+          <text x={x(n)} y={42} textAnchor="middle">
+            {n}
+          </text>
+        </g>
+      ))}
+      {taxon.expected && (
+        <rect
+          className="kind-bar"
+          x={x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))}
+          width={
+            x(Math.min(5, taxon.expected.score + 1.28 * taxon.expected.se)) -
+            x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))
+          }
+          y={10}
+          height={14}
+        />
+      )}
+      {taxon.spots.map((s) => (
+        <g
+          key={s.placeId}
+          transform={`translate(${x(Math.max(1, Math.min(5, s.score)))},17)`}
+          className={taxon.outliers.includes(s.placeId) ? 'kind-spot is-outlier' : 'kind-spot'}
+        >
+          <title>{`${nameOf(s.placeId)}: ${tenths(s.score)} of 5, ${counted(s.seasons, 'season')}, ${counted(s.walks, 'walk')}`}</title>
+          <path d={taxon.outliers.includes(s.placeId) ? 'M-6,-6L6,6M-6,6L6,-6' : 'M0,-7L7,0L0,7L-7,0Z'} />
+        </g>
+      ))}
+    </svg>
+  )
+}
+
+function Kind({ taxon, record }: { taxon: TaxonRecord; record: RecordView }) {
   const survival = record.survival.find((s) => s.taxon === taxon.taxon)
   const last = survival?.steps.at(-1)
   return (
     <li className="kind">
       <div>
         <h3>
-          <span className="taxon">{taxon.taxon}</span>
+          <Link to={`../plants/kind/${encodeURIComponent(taxon.taxon)}`}>
+            <span className="taxon">{taxon.taxon}</span>
+          </Link>
         </h3>
         <p>{taxon.says}</p>
         <p className="soft">
@@ -63,43 +110,7 @@ function Kind({ taxon, record }: { taxon: TaxonRecord; record: RecordView }) {
             ` Of ${counted(survival!.plants, 'plant')} followed, ${Math.round(100 * last.share)} in 100 live ${tenths(last.years)} years.`}
         </p>
       </div>
-      <svg
-        width={WIDTH}
-        height={HEIGHT}
-        role="img"
-        aria-label={`Spots: ${taxon.spots.map((s) => `${nameOf(s.placeId)} ${tenths(s.score)}`).join(', ')}`}
-      >
-        {[1, 2, 3, 4, 5].map((n) => (
-          <g key={n}>
-            <line x1={x(n)} x2={x(n)} y1={4} y2={30} className="kind-rule" />
-            <text x={x(n)} y={42} textAnchor="middle">
-              {n}
-            </text>
-          </g>
-        ))}
-        {taxon.expected && (
-          <rect
-            className="kind-bar"
-            x={x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))}
-            width={
-              x(Math.min(5, taxon.expected.score + 1.28 * taxon.expected.se)) -
-              x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))
-            }
-            y={10}
-            height={14}
-          />
-        )}
-        {taxon.spots.map((s) => (
-          <g
-            key={s.placeId}
-            transform={`translate(${x(Math.max(1, Math.min(5, s.score)))},17)`}
-            className={taxon.outliers.includes(s.placeId) ? 'kind-spot is-outlier' : 'kind-spot'}
-          >
-            <title>{`${nameOf(s.placeId)}: ${tenths(s.score)} of 5, ${counted(s.seasons, 'season')}, ${counted(s.walks, 'walk')}`}</title>
-            <path d={taxon.outliers.includes(s.placeId) ? 'M-6,-6L6,6M-6,6L6,-6' : 'M0,-7L7,0L0,7L-7,0Z'} />
-          </g>
-        ))}
-      </svg>
+      <KindFigure taxon={taxon} />
       <div className="kind-again">
         <b className={`again-${taxon.again.replace(' ', '-')}`}>
           {{ again: '✓ Plant again', 'not again': '✕ Not again', open: 'Open' }[taxon.again]}

@@ -1,4 +1,4 @@
-import type { RecordView, SeasonFigures, Stay } from '@border/contract'
+import type { RecordView, Stay } from '@border/contract'
 import { counted, dayMonthYear, tenths } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
@@ -6,6 +6,7 @@ import { Link, useLocation } from 'react-router'
 import { useDiagnosis, useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { DiagnosisPanel } from './DiagnosisPanel.tsx'
+import { SeasonCell } from './SeasonCell.tsx'
 
 /** Plantings by season: how each did for its age and time of year, with the walks behind it. */
 export function PlantingSeasons({ record }: { record: RecordView }) {
@@ -47,7 +48,7 @@ export function PlantingSeasons({ record }: { record: RecordView }) {
                         </button>
                       </th>
                       {record.seasons.map((y) => (
-                        <SeasonCell key={y} score={s.scores.find(([season]) => season === y)} />
+                        <SeasonCell key={y} figures={s.scores.find(([season]) => season === y)} />
                       ))}
                       <td className="record-trend">
                         {declining.has(s.id) && (
@@ -76,27 +77,6 @@ export function PlantingSeasons({ record }: { record: RecordView }) {
 }
 
 const gone = (s: Stay) => (s.livingCount === 0 ? 'lost' : s.to !== null ? `until ${s.to.slice(0, 4)}` : '')
-
-/** Five bands from poor to good; the figure is always written too. */
-const bandOf = (score: number) => Math.max(1, Math.min(5, Math.round(score)))
-
-function SeasonCell({ score: figures }: { score: SeasonFigures | undefined }) {
-  if (!figures) return <td className="record-cell is-empty">·</td>
-  const [, score, adjusted, walks, mark] = figures
-  const words =
-    mark === 'resting'
-      ? 'only seen at rest: it says nothing'
-      : `${tenths(adjusted)} of 5 for its age and time of year, ${tenths(score)} as seen`
-  return (
-    <td
-      className={`record-cell band-${mark === 'resting' ? 'rest' : bandOf(adjusted)}${mark === 'settling' ? ' is-settling' : ''}`}
-      title={`${words}; ${counted(walks, 'walk')}${mark === 'settling' ? '; settling in' : ''}`}
-    >
-      {mark === 'resting' ? '–' : tenths(adjusted)}
-      <small aria-label={counted(walks, 'walk')}>{'•'.repeat(Math.min(4, walks))}</small>
-    </td>
-  )
-}
 
 function HowToRead({ record }: { record: RecordView }) {
   return (

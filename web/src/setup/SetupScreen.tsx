@@ -40,6 +40,7 @@ export function Screen() {
         <North />
         <ClimateRecord />
         <Schools />
+        <ObservationFiles />
         {isHead && <People />}
         <section>
           <h2>You</h2>
@@ -270,6 +271,47 @@ function Schools() {
         </Radio>
         <Radio value={false}>Plant into the native soil and mulch: no compost in the hole.</Radio>
       </Radio.Group>
+    </section>
+  )
+}
+
+/** Looks at plantings out to a file, and in from one. */
+function ObservationFiles() {
+  const { view, isHead } = useGardenContext()
+  const input = useRef<HTMLInputElement>(null)
+  const bring = useGardenWrite<{ csv: string }>(
+    view.garden.id,
+    () => '/observations-file',
+    'Read: every row is in the record, once.',
+  )
+  return (
+    <section>
+      <h2>Observations as a file</h2>
+      <p>
+        <a href={`/api/gardens/${view.garden.id}/observations.csv`} download>
+          observations.csv
+        </a>{' '}
+        holds every look at every planting. The same file comes back in without doubling anything.
+      </p>
+      {isHead && (
+        <>
+          <input
+            ref={input}
+            type="file"
+            accept=".csv,text/csv"
+            hidden
+            aria-label="observations.csv"
+            onChange={async (e) => {
+              const file = e.target.files?.[0]
+              e.target.value = ''
+              if (file) bring.mutate({ csv: await file.text() })
+            }}
+          />
+          <Button loading={bring.isPending} onClick={() => input.current?.click()}>
+            Bring in observations.csv
+          </Button>
+        </>
+      )}
     </section>
   )
 }

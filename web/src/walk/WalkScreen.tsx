@@ -3,6 +3,7 @@ import { bloomStages, civilDate, counted, dayMonthYear } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button, Checkbox } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { Link, useLocation } from 'react-router'
 import { errorText, useSignedIn, useWalk } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
@@ -63,6 +64,7 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
   const session = useSignedIn()
   const gardenId = view.garden.id
   const { message } = App.useApp()
+  const { search } = useLocation()
   const [at, setAt] = useState(0)
   const [open, setOpen] = useState<string>()
   const [ended, setEnded] = useState(false)
@@ -138,6 +140,10 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
               </li>
             ))}
           </ol>
+          <p className="walk-paper">
+            On paper: <Link to={{ pathname: '../walk/sheet', search }}>print a sheet</Link>,{' '}
+            <Link to={{ pathname: '../walk/grid', search }}>type one in</Link>
+          </p>
           <Checkbox checked={keepPosition} onChange={(e) => setKeepPosition(e.target.checked)}>
             Keep where photos were taken
           </Checkbox>

@@ -1,0 +1,128 @@
+import { counted, dayMonth, lightRange, tenths, usualBloom, USUAL_YEAR, yearOf } from '@border/core'
+import { Link, useLocation, useParams } from 'react-router'
+import { errorText, useRecord, useTaxa } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Waiting } from '../frame/Shell.tsx'
+import { KindFigure } from '../record/Kinds.tsx'
+import { SeasonCell } from '../record/SeasonCell.tsx'
+import '../record/record.css'
+import './plants.css'
+
+/** A kind of plant as this garden knows it: every place it stood, season by season, and how long its plants live. */
+export function Screen() {
+  const { botanical } = useParams() as { botanical: string }
+  const { view, on } = useGardenContext()
+  const { search } = useLocation()
+  const { data: record, error } = useRecord(view.garden.id)
+  const { data: taxa } = useTaxa()
+  if (error) return <p className="empty-words">{errorText(error)}</p>
+  if (!record || !taxa) return <Waiting />
+  const taxon = taxa.find((t) => t.botanical === botanical)
+  if (!taxon) return <p className="empty-words">No kind of this name is in the library.</p>
+  const judged = record.taxa.find((t) => t.taxon === botanical)
+  const stays = record.stays.filter((s) => s.botanical === botanical)
+  const survival = record.survival.find((s) => s.taxon === botanical)
+  const nameOf = (placeId: string) =>
+    view.features.find((f) => f.id === placeId)?.name ?? 'a place that is gone'
+  const bloom = usualBloom(taxon, yearOf(on), { ...USUAL_YEAR, south: view.garden.latitude < 0 })
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>
+            <span className="taxon">{botanical}</span>
+          </h1>
+          <p>
+            {taxon.common}. {judged ? judged.says : 'It has no season on record in this garden yet.'}
+          </p>
+        </div>
+        <div className="screen-tools">
+          <Link to={{ pathname: '../record', search: '?tab=kinds' }}>All kinds</Link>
+        </div>
+      </header>
+      <div className="screen-split">
+        <div className="screen-body stack">
+          {stays.length > 0 && (
+            <table className="record-table">
+              <thead>
+                <tr>
+                  <th scope="col">Where it stood</th>
+                  {record.seasons.map((y) => (
+                    <th scope="col" key={y}>
+                      {y}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {stays.map((s) => (
+                  <tr key={s.id}>
+                    <th scope="row">
+                      <Link to={{ pathname: `../plants/${s.plantingId}`, search }}>{s.tag}</Link>{' '}
+                      {nameOf(s.placeId)}{' '}
+                      <small>
+                        {s.from.slice(0, 4)}
+                        {s.to ? ` to ${s.to.slice(0, 4)}` : ''}, {s.livingCount} of {s.plantedCount} living
+                      </small>
+                    </th>
+                    {record.seasons.map((y) => (
+                      <SeasonCell key={y} figures={s.scores.find(([season]) => season === y)} />
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {survival && (
+            <section>
+              <h2>How long its plants live</h2>
+              <p className="soft">
+                {counted(survival.plants, 'plant')} followed from planting; those still alive or moved on
+                count as far as they were seen.
+              </p>
+              <ul className="plain-list">
+                {survival.steps.map((s) => (
+                  <li key={s.years}>
+                    after {tenths(s.years)} years {Math.round(100 * s.share)} in 100 live{' '}
+                    <small>
+                      ± {Math.round(128 * s.se)}, {s.atRisk} still followed then
+                    </small>
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
+        </div>
+        <aside className="stack" aria-label="About this kind">
+          {judged && (
+            <section>
+              <h2>{{ again: 'Plant again', 'not again': 'Not again', open: 'Not settled' }[judged.again]}</h2>
+              <KindFigure taxon={judged} />
+              <p>{judged.againSays}</p>
+              <p className="soft">{judged.surer}</p>
+            </section>
+          )}
+          <section>
+            <h2>What it usually is</h2>
+            <dl className="facts">
+              <div>
+                <dt>Sun it likes</dt>
+                <dd>{lightRange(taxon)}</dd>
+              </div>
+              <div>
+                <dt>In flower</dt>
+                <dd>{bloom ? `${dayMonth(bloom.from)} to ${dayMonth(bloom.to)}` : 'grown for leaf'}</dd>
+              </div>
+              <div>
+                <dt>Grows to</dt>
+                <dd>
+                  {taxon.heightM} m by {taxon.spreadM} m
+                </dd>
+              </div>
+            </dl>
+          </section>
+        </aside>
+      </div>
+    </>
+  )
+}

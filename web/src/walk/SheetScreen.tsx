@@ -1,0 +1,89 @@
+import { bloomStages, dayMonthYear, ratingWords, signWords, stageWords } from '@border/core'
+import { Button } from 'antd'
+import { Link, useLocation } from 'react-router'
+import { errorText, useWalk } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Waiting } from '../frame/Shell.tsx'
+import './sheet.css'
+
+const SIGNS_ON_PAPER = 5
+
+/** The walk on paper: places in walking order, boxes to tick, and room to write. */
+export function Screen() {
+  const { view } = useGardenContext()
+  const { search } = useLocation()
+  const { data, error } = useWalk(view.garden.id)
+  if (error) return <p className="empty-words">{errorText(error)}</p>
+  if (!data) return <Waiting />
+  return (
+    <>
+      <header className="screen-head no-print">
+        <div>
+          <h1>Walk on paper</h1>
+          <p>Tick and write outdoors; afterwards type it in, in the same order.</p>
+        </div>
+        <div className="screen-tools">
+          <Link to={{ pathname: '../walk/grid', search }}>Type a sheet in</Link>
+          <Link to={{ pathname: '../walk', search }}>Back to the walk</Link>
+          <Button type="primary" onClick={() => print()}>
+            Print it
+          </Button>
+        </div>
+      </header>
+      <div className="screen-body sheet" tabIndex={0} aria-label="The sheet">
+        <p className="sheet-title">
+          <b>{view.garden.name}</b>, sheet of {dayMonthYear(data.on)}. Walked on ____________ by ____________
+        </p>
+        <p className="sheet-key">
+          {ratingWords.map((w, i) => `${i + 1} ${w}`).join(' · ')} · bloom:{' '}
+          {bloomStages.map((s) => stageWords[s]).join(' / ')} · ∅ nothing shows
+        </p>
+        {data.places
+          .filter((p) => p.plantings.length > 0)
+          .map((p) => (
+            <table key={p.id}>
+              <caption>
+                <div>
+                  <h2>{p.name}</h2>
+                  <span>weeds – some many · mulch good thin none · soil dry moist wet · holes ______ m</span>
+                </div>
+              </caption>
+              <thead>
+                <tr>
+                  <th>Planting, and what is usual now</th>
+                  <th>Rating</th>
+                  <th>Bloom</th>
+                  <th>Living</th>
+                  <th>Signs and note</th>
+                </tr>
+              </thead>
+              <tbody>
+                {p.plantings.map((x) => (
+                  <tr key={x.id}>
+                    <td>
+                      <b>{x.tag}</b> <span className="taxon">{x.botanical}</span>
+                      <small>
+                        {x.usual}
+                        {x.last?.rating ? `; last ${x.last.rating}` : ''}
+                      </small>
+                    </td>
+                    <td className="sheet-boxes">1 2 3 4 5 ∅</td>
+                    <td className="sheet-line">
+                      {x.usualStage === 'none' ? '' : `☐ ${stageWords[x.usualStage]}`}
+                    </td>
+                    <td className="sheet-line">__ of {x.plantedCount}</td>
+                    <td>
+                      {x.likely
+                        .slice(0, SIGNS_ON_PAPER)
+                        .map((s) => `☐ ${signWords(s)}`)
+                        .join('  ')}
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          ))}
+      </div>
+    </>
+  )
+}
