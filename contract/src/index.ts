@@ -5,6 +5,7 @@ import {
   isIsoDate,
   isSign,
   signCauses,
+  treatments,
   isTimeZone,
   plantingSources,
   type Absence,
@@ -37,6 +38,7 @@ import {
   type TaxonRecord,
   type TellingLook,
   type Trial,
+  type TreatmentEffect,
   type TrialEffect,
   type TrialProposal,
   type Window,
@@ -440,7 +442,8 @@ export const workingExceptionRequest = z.object({ day: isoDay, minutes: z.number
 /** One thing that happened to a planting. */
 export interface StoryEntry {
   on: string
-  kind: 'planted' | 'observed' | 'decided' | 'job' | 'moved' | 'counted' | 'note' | 'lost' | 'trial'
+  kind:
+    'planted' | 'observed' | 'decided' | 'job' | 'moved' | 'counted' | 'note' | 'lost' | 'trial' | 'treated'
   says: string
   by: string | null
   /** When it was written down, UTC: puts what happened on one day in order. */
@@ -699,8 +702,13 @@ export interface TrialOutcomeRecord {
 }
 export const strikeOffRequest = z.object({ on: isoDay, note: longText.optional() })
 
+/** What is done to a planting for the sake of its bloom. */
+export const treatmentRequest = z.object({ on: isoDay, what: z.enum(treatments) })
+
 export interface BloomView {
   season: number
+  /** Cuts and deadheading of any season against the like left alone. */
+  effects: TreatmentEffect[]
   window: { from: string; to: string }
   blooms: BloomSeen[]
   places: {

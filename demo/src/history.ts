@@ -65,6 +65,8 @@ export interface PlaceLook {
   goodTogether?: string
 }
 
+/** What a cut puts bloom off by. */
+const CUT_DELAY_DAYS = 18
 const FIRST_SEASON = 2022
 export const LAST_SEASON = 2026
 /** Middle days of the walks of a season. */
@@ -112,8 +114,9 @@ export function looksOf(
       const chance = random()
       const passedOver = random() < PASSED_OVER
       if (daysBetween(g.plantedOn, on) < 25) return
+      const cut = sketch.treatments.some((t) => t.tag === g.tag && t.on < on && t.on.startsWith(String(year)))
       const usual = usualState(g.taxon, on, {
-        lateDays: lateDays + Math.round(8 * (chance - 0.5)),
+        lateDays: lateDays + Math.round(8 * (chance - 0.5)) + (cut ? CUT_DELAY_DAYS : 0),
         south: false,
       })
       const fit = lightFit(g.taxon, hours[i]!)

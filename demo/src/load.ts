@@ -12,6 +12,7 @@ import {
   insertReading,
   insertStandpoint,
   insertStation,
+  insertTreatment,
   insertTrialOutcome,
   makePhoto,
   moveSite,
@@ -121,6 +122,8 @@ async function loadGarden(
       outcome: 'trial',
       reason: t.reason,
     })
+  for (const { tag, ...t } of sketch.treatments)
+    await insertTreatment(trx, { gardenId, plantingId: byTag(tag), personId: owner.personId, ...t })
   await insertEvents(
     trx,
     sketch.notes.map((n) => ({

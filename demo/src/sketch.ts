@@ -1,4 +1,4 @@
-import type { SiteCause } from '@border/core'
+import type { SiteCause, TreatmentKind } from '@border/core'
 
 /** Short forms in which the demo's gardens are written down. */
 
@@ -91,6 +91,8 @@ export interface SketchGarden {
   unnoticed: { place: string; cause: SiteCause; from: string }[]
   /** Plantings that are tried before they become drifts. */
   trials: { tag: string; on: string; reason: string }[]
+  /** Cuts and deadheading, done for bloom; from then on that season the bloom comes later. */
+  treatments: { tag: string; on: string; what: TreatmentKind }[]
   /** Fixed places to photograph beds from. */
   standpoints: { name: string; place: string; framing: string; photographedOn: string[] }[]
   moves: SketchMove[]

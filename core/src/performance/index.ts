@@ -45,3 +45,10 @@ export {
   type BloomSeen,
   type BloomWeek,
 } from './bloom.ts'
+export {
+  treatmentEffects,
+  treatments,
+  type Treatment,
+  type TreatmentEffect,
+  type TreatmentKind,
+} from './treatments.ts'

@@ -10,6 +10,7 @@ import {
   gardenRecord,
   seasonScores,
   taxonRecords,
+  treatmentEffects,
   trialProposal,
   type RecordedPlanting,
   type Seen,
@@ -225,5 +226,58 @@ describe('bloom', () => {
     const none = look('h', '2026-08-26', { stage: 'none' })
     const seen = bloomOfPlace([spring, autumn], [none], window, usual)
     expect(seen.find((w) => w.from === '2026-08-24')).toMatchObject({ cover: 0, seen: true })
+  })
+})
+
+describe('a cut', () => {
+  const looks = (id: string, season: number, days: readonly (readonly [string, Seen['stage']])[]) =>
+    days.map(([day, stage]) => look(id, `${season}-${day}`, { stage }))
+  const uncut = [
+    ['07-20', 'bud'],
+    ['08-03', 'full'],
+    ['09-06', 'fading'],
+    ['09-14', 'over'],
+  ] as const
+  const cut = [
+    ['08-03', 'bud'],
+    ['08-17', 'full'],
+    ['10-04', 'fading'],
+  ] as const
+  const two = ['a', 'b'].map((id) => planting(id, 'Helenium autumnale', 'bed'))
+
+  it('is compared with fellows of the kind left alone in the same season', () => {
+    const seen = [...looks('a', 2026, cut), ...looks('b', 2026, uncut)]
+    const blooms = bloomsSeen(two, seen, usual, false)
+    const [effect] = treatmentEffects(
+      two,
+      blooms,
+      [{ plantingId: 'a', on: '2026-06-01', what: 'cut by half' }],
+      false,
+    )
+    // Begun half way between bud and bloom: 10 August against 27 July; seen 48 days against 34.
+    expect(effect).toMatchObject({ treated: ['a'], fellows: ['b'], laterDays: 14, longerDays: 14 })
+    expect(effect!.says).toBe(
+      'began 14 days later, was seen 14 days longer, against 1 planting of it left alone. Few to go by.',
+    )
+  })
+  it('is compared with its own other seasons where it has no fellow, an early year taken out', () => {
+    const early = (season: number) => ({ lateDays: season === 2026 ? -10 : 0, south: false })
+    const seen = [...looks('a', 2025, uncut), ...looks('a', 2026, cut)]
+    const blooms = bloomsSeen(two, seen, early, false)
+    const [effect] = treatmentEffects(
+      two,
+      blooms,
+      [{ plantingId: 'a', on: '2026-06-01', what: 'cut by half' }],
+      false,
+    )
+    expect(effect).toMatchObject({ fellows: [], laterDays: 24 })
+    expect(
+      treatmentEffects(
+        two,
+        blooms.slice(1),
+        [{ plantingId: 'a', on: '2026-06-01', what: 'deadheaded' }],
+        false,
+      ),
+    ).toEqual([])
   })
 })

@@ -160,6 +160,7 @@ export const almshouseTerrace: SketchGarden = {
   ],
   unnoticed: [],
   trials: [],
+  treatments: [],
   standpoints: [
     {
       name: 'Terrace foot from the path',

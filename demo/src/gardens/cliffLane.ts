@@ -218,6 +218,7 @@ export const cliffLane: SketchGarden = {
   ],
   unnoticed: [],
   trials: [],
+  treatments: [],
   standpoints: [
     {
       name: 'Top terrace from the path',

@@ -399,6 +399,10 @@ export const netmakersYard: SketchGarden = {
     { tag: 'N-044', on: '2023-04-04', reason: 'For the late gap by the hedge.' },
     { tag: 'N-010', on: '2022-04-15', reason: 'Wants shade and damp; the courtyard had both.' },
   ],
+  treatments: [
+    { tag: 'N-021', on: '2026-05-30', what: 'cut by half' },
+    { tag: 'N-063', on: '2026-06-24', what: 'cut back after bloom' },
+  ],
   standpoints: [
     {
       name: 'Courtyard border from the studio step',

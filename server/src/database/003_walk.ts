@@ -1,7 +1,7 @@
 import type { Knex } from 'knex'
 
 /**
- * The walk: what was seen of plantings and places, photos from fixed standpoints, a practice's own readings of signs, and
+ * The walk: what was seen of plantings and places, photos from fixed standpoints, a practice's own readings of signs,
  * what came of trials. Observations are only ever added or withdrawn; their ids are made on the device that noted them, so
  * that one sent twice is kept once.
  */
@@ -147,6 +147,21 @@ export async function up(db: Knex): Promise<void> {
     );
     create index trial_outcomes_planting on trial_outcomes (planting_id, created_at);
 
+    -- Cuts and deadheading, done for the sake of bloom.
+    create table treatments (
+      id uuid primary key,
+      garden_id uuid not null,
+      planting_id uuid not null,
+      on_date date not null,
+      what text not null check (what in ('cut by half', 'some stems cut', 'cut back after bloom', 'deadheaded')),
+      person_id uuid references people,
+      withdrawn_at timestamptz,
+      created_at timestamptz not null default clock_timestamp(),
+      foreign key (planting_id, garden_id) references plantings (id, garden_id) on delete cascade
+    );
+    create index treatments_planting on treatments (planting_id, on_date) where withdrawn_at is null;
+    create index treatments_garden on treatments (garden_id) where withdrawn_at is null;
+
     alter table suspicions drop constraint suspicions_kind_check;
     alter table suspicions add constraint suspicions_kind_check
       check (kind in ('unrecorded', 'ahead', 'changed', 'signs'));
@@ -174,6 +189,10 @@ export async function up(db: Knex): Promise<void> {
     create trigger photos_added after insert on photos
       referencing new table as changed for each statement execute function touch_record();
     create trigger photos_changed after update on photos
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger treatments_added after insert on treatments
+      referencing new table as changed for each statement execute function touch_record();
+    create trigger treatments_changed after update on treatments
       referencing new table as changed for each statement execute function touch_record();
     create trigger standpoints_added after insert on standpoints
       referencing new table as changed for each statement execute function touch_record();
@@ -212,6 +231,7 @@ export async function down(db: Knex): Promise<void> {
     alter table suspicions add constraint suspicions_kind_check check (kind in ('unrecorded', 'ahead', 'changed'));
   `)
   for (const table of [
+    'treatments',
     'trial_outcomes',
     'sign_shares',
     'photos',

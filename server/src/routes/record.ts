@@ -2,6 +2,7 @@ import {
   observationsFileRequest,
   signShareRequest,
   strikeOffRequest,
+  treatmentRequest,
   trialRequest,
   type BloomView,
   type DiagnosisView,
@@ -14,7 +15,7 @@ import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { practiceOfGarden } from '../store/gardens.ts'
 import { todayOf } from '../store/people.ts'
-import { findPlanting, insertEvents, insertTrialOutcome } from '../store/plantings.ts'
+import { findPlanting, insertEvents, insertTreatment, insertTrialOutcome } from '../store/plantings.ts'
 import { listSignShares, setSignShare } from '../store/signShares.ts'
 import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
 import { exportObservations, importObservations } from '../work/observationsFile.ts'
@@ -132,6 +133,25 @@ export function recordRoutes(pool: Piscina): Route[] {
         if (body.on > todayOf(person, garden.timeZone))
           throw new Refusal(422, 'An outcome cannot lie ahead of today.')
         await insertTrialOutcome(db, {
+          gardenId: garden.id,
+          plantingId: planting.id,
+          personId: person.id,
+          ...body,
+        })
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plantings/:plantingId/treatments',
+      access: crew,
+      body: treatmentRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        const planting = await findPlanting(db, garden.id, params.plantingId!)
+        if (!planting) throw notFound('This planting')
+        if (body.on > todayOf(person, garden.timeZone))
+          throw new Refusal(422, 'What was done cannot lie ahead of today.')
+        await insertTreatment(db, {
           gardenId: garden.id,
           plantingId: planting.id,
           personId: person.id,

@@ -18,7 +18,14 @@ import { findJobRow, listDecisions, listJobRows, listJobs, listPlantingDeeds, se
 import { todayOf } from '../store/people.ts'
 import { listObservedStory } from '../store/observations.ts'
 import { listPhotos } from '../store/photos.ts'
-import { findPlanting, insertEvents, listEvents, listOffspring, listTrialStory } from '../store/plantings.ts'
+import {
+  findPlanting,
+  insertEvents,
+  listEvents,
+  listOffspring,
+  listTreatmentStory,
+  listTrialStory,
+} from '../store/plantings.ts'
 import { findWorkingPattern, setWorkingException, setWorkingWeek } from '../store/workingTime.ts'
 import { assessGardenOn } from '../work/assess.ts'
 import { seasonCalendar } from '../work/calendar.ts'
@@ -175,6 +182,7 @@ export function workRoutes(pool: Piscina): Route[] {
           ...(await listObservedStory(db, planting.id)),
           ...(await listPlantingDeeds(db, planting.id)),
           ...(await listTrialStory(db, planting.id)),
+          ...(await listTreatmentStory(db, planting.id)),
         ]
         return {
           planting,

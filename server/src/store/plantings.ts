@@ -1,5 +1,5 @@
 import type { PlantingRecord, StoryEntry, TrialOutcome } from '@border/contract'
-import type { PlantingSource, Taxon } from '@border/core'
+import type { PlantingSource, Taxon, Treatment, TreatmentKind } from '@border/core'
 import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -472,4 +472,44 @@ export async function insertTrialOutcome(
     reason: row.reason || null,
     person_id: row.personId,
   })
+}
+
+export async function insertTreatment(
+  db: Db,
+  row: { gardenId: string; plantingId: string; on: string; what: TreatmentKind; personId: string | null },
+): Promise<void> {
+  await db('treatments').insert({
+    id: randomUUID(),
+    garden_id: row.gardenId,
+    planting_id: row.plantingId,
+    on_date: row.on,
+    what: row.what,
+    person_id: row.personId,
+  })
+}
+
+/** Cuts and deadheading of a garden, oldest first. */
+export const listTreatments = (db: Db, gardenId: string): Promise<Treatment[]> =>
+  db('treatments')
+    .where({ garden_id: gardenId, withdrawn_at: null })
+    .orderBy(['on_date', 'created_at'])
+    .select<Treatment[]>('planting_id as plantingId', 'on_date as on', 'what')
+
+/** Cuts and deadheading of a planting as lines of its story. */
+export async function listTreatmentStory(db: Db, plantingId: string): Promise<StoryEntry[]> {
+  const rows = await db('treatments')
+    .leftJoin('people', 'people.id', 'person_id')
+    .where({ planting_id: plantingId, withdrawn_at: null })
+    .orderBy(['on_date', 'treatments.created_at'])
+    .select<{ on: string; what: TreatmentKind; by: string | null; recordedAt: string }[]>(
+      'on_date as on',
+      'what',
+      'people.name as by',
+      'treatments.created_at as recordedAt',
+    )
+  return rows.map(({ what, ...row }) => ({
+    ...row,
+    kind: 'treated',
+    says: `${what[0]!.toUpperCase()}${what.slice(1)}.`,
+  }))
 }

@@ -1,4 +1,4 @@
-import type { DiagnosisView, GardenView, RecordView, WalkEntry, WalkView } from '@border/contract'
+import type { BloomView, DiagnosisView, GardenView, RecordView, WalkEntry, WalkView } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -227,6 +227,32 @@ describe('the record', () => {
     expect(story.some((s: { says: string }) => s.says === 'Trial ended: to be grown to a drift of 7.')).toBe(
       true,
     )
+  })
+})
+
+describe('bloom', () => {
+  it('of a planting that was cut is compared with its own season left alone', async () => {
+    const planting = view.plantings.find((p) => p.taxon.botanical === 'Fuchsia magellanica')!
+    const seen = (on: string, stage: string) => ({ ...look(planting.id, { on }), rating: undefined, stage })
+    await send(crew, [
+      seen('2024-06-20', 'bud'),
+      seen('2024-07-02', 'full'),
+      seen('2024-09-30', 'fading'),
+      seen('2025-07-06', 'bud'),
+      seen('2025-07-20', 'opening'),
+      seen('2025-10-20', 'fading'),
+    ])
+    const cut = `${garden}/plantings/${planting.id}/treatments`
+    expect((await crew.post(cut, { on: '2025-05-25', what: 'mown' })).status).toBe(422)
+    expect((await crew.post(cut, { on: '2025-05-25', what: 'cut by half' })).status).toBe(200)
+    const bloom: BloomView = (await crew.get(`${garden}/bloom?season=2025`)).body
+    expect(bloom.effects).toMatchObject([
+      { taxon: 'Fuchsia magellanica', what: 'cut by half', season: 2025, fellows: [], longerDays: 2 },
+    ])
+    expect(bloom.effects[0]!.laterDays).toBeGreaterThan(10)
+    const place = bloom.places.find((p) => p.placeId === planting.placeId)!
+    expect(place.weeks.findLast((w) => w.from <= '2025-07-20' && w.seen)!.cover).toBeGreaterThan(0)
+    expect((await crew.get(`${garden}/bloom?season=soon`)).status).toBe(422)
   })
 })
 

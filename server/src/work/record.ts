@@ -15,6 +15,7 @@ import {
   type Seen,
   type SunHours,
   type Taxon,
+  type Treatment,
 } from '@border/core'
 import { rollup } from 'd3-array'
 import type { Piscina } from 'piscina'
@@ -25,6 +26,7 @@ import { lastObservations, listSeen } from '../store/observations.ts'
 import {
   listLives,
   listTaxa,
+  listTreatments,
   listTrialOutcomes,
   type OutcomeRow,
   type PlantingLife,
@@ -58,6 +60,9 @@ export interface BloomTask {
   places: { placeId: string; hours: SunHours; moisture: number | null }[]
   taxa: Taxon[]
   proven: [taxon: string, score: number][]
+  /** Looks of every season, each by the stay it fell in, and what was done for bloom: compared over seasons. */
+  allSeen: Seen[]
+  treatments: Treatment[]
 }
 
 interface Asked {
@@ -247,9 +252,18 @@ export async function bloomOfGarden(
     const lives = await listLives(db, garden.id)
     const record = await recordOfGarden(db, pool, garden, { today, signal })
     const { light } = await lightOfGarden(db, pool, garden, today, { today, signal })
-    const early = await findEarliness(db, garden, [season - 1, season], today)
+    const early = await findEarliness(
+      db,
+      garden,
+      [...new Set([...record.seasons, season - 1, season])],
+      today,
+    )
     const inSeason = (on: string) => on >= addDays(window.from, -30) && on <= window.to
-    const seen = staying(await listSeen(db, garden.id), lives).filter((s) => inSeason(s.on))
+    const allSeen = staying(await listSeen(db, garden.id), lives)
+    const treated = await listTreatments(db, garden.id)
+    const stayOn = (plantingId: string, on: string) =>
+      lives.find((l) => l.id === plantingId)?.stays.find((s) => s.from <= on && (s.to === null || on < s.to))
+        ?.id
     const hoursOf = new Map(
       light.field.places.map(({ place, points }) => [place.id, meanHours(points.map((p) => p.hours))]),
     )
@@ -262,7 +276,13 @@ export async function bloomOfGarden(
           )
           .map(({ model }) => ({ ...model, livingCount: l.livingCount })),
       ),
-      seen,
+      seen: allSeen.filter((s) => inSeason(s.on)),
+      // What was never treated needs no looks of other years.
+      allSeen: treated.length > 0 ? allSeen : [],
+      treatments: treated.flatMap((t) => {
+        const stay = stayOn(t.plantingId, t.on)
+        return stay ? [{ ...t, plantingId: stay }] : []
+      }),
       years: [...early].map(([s, e]) => [s, e.lateDays]),
       south,
       window: { ...window, season },
@@ -283,6 +303,7 @@ export async function bloomOfGarden(
       season,
       window,
       blooms: result.blooms.map((b) => ({ ...b, plantingId: plantingOf.get(b.plantingId)! })),
+      effects: result.effects,
       places: result.places,
     }
   })

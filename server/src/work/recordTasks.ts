@@ -6,6 +6,7 @@ import {
   gapFillers,
   gardenRecord,
   taxonRecords,
+  treatmentEffects,
   trialProposal,
   USUAL_YEAR,
   type BloomGap,
@@ -16,6 +17,7 @@ import {
   type RecordModel,
   type Standing,
   type TaxonRecord,
+  type TreatmentEffect,
   type TrialProposal,
   type Year,
 } from '@border/core'
@@ -77,6 +79,7 @@ const rounded = <T>(result: T): T =>
 
 export interface BloomResult {
   blooms: BloomSeen[]
+  effects: TreatmentEffect[]
   places: { placeId: string; weeks: BloomWeek[]; gaps: (BloomGap & { fillers: Filler[] })[] }[]
 }
 
@@ -87,6 +90,12 @@ export function bloomResult(task: BloomTask): BloomResult {
   const yearOfSeason = yearsOf(years, south)
   return {
     blooms: bloomsSeen(plantings, seen, yearOfSeason, south),
+    effects: treatmentEffects(
+      plantings,
+      bloomsSeen(plantings, task.allSeen, yearOfSeason, south),
+      task.treatments,
+      south,
+    ),
     places: places.map(({ placeId, hours, moisture }) => {
       const own = plantings.filter((p) => p.placeId === placeId)
       const weeks = bloomOfPlace(own, seen, window, yearOfSeason)

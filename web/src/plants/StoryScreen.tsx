@@ -1,6 +1,15 @@
 import type { PlantingStory, StoryEntry } from '@border/contract'
-import { celsius, dayMonthYear, lightRange, moistureWord, quarterHours, yearOf } from '@border/core'
-import { Button, DatePicker, Form, Input } from 'antd'
+import {
+  celsius,
+  dayMonthYear,
+  lightRange,
+  moistureWord,
+  quarterHours,
+  treatments,
+  yearOf,
+  type TreatmentKind,
+} from '@border/core'
+import { Button, DatePicker, Form, Input, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { Link, useLocation, useParams } from 'react-router'
 import { errorText, photoAddress, useAssessment, useGardenWrite, useStory } from '../api/queries.ts'
@@ -57,6 +66,7 @@ export function Screen() {
         <aside className="stack" aria-label="About this planting">
           <Facts story={data} />
           <Pictures story={data} />
+          {isCrew && <TreatmentForm gardenId={view.garden.id} plantingId={planting.id} />}
           {isCrew && <NoteForm gardenId={view.garden.id} plantingId={planting.id} />}
         </aside>
       </div>
@@ -74,6 +84,7 @@ const kindWords: Record<StoryEntry['kind'], string> = {
   note: 'note',
   lost: 'lost',
   trial: 'trial',
+  treated: 'cut',
 }
 
 function Story({ entries }: { entries: readonly StoryEntry[] }) {
@@ -172,6 +183,44 @@ function Pictures({ story }: { story: PlantingStory }) {
         ))}
       </ul>
     </section>
+  )
+}
+
+/** A cut or deadheading for the sake of bloom: the record compares it with fellows left alone. */
+function TreatmentForm({ gardenId, plantingId }: { gardenId: string; plantingId: string }) {
+  const { today } = useGardenContext()
+  const [form] = Form.useForm<{ on: Dayjs; what: TreatmentKind }>()
+  const add = useGardenWrite<{ on: string; what: TreatmentKind }>(
+    gardenId,
+    () => `/plantings/${plantingId}/treatments`,
+    'Kept. Its bloom is compared with the like left alone.',
+  )
+  return (
+    <Form
+      form={form}
+      layout="vertical"
+      requiredMark={false}
+      initialValues={{ on: dayjs(today), what: treatments[0] }}
+      onFinish={({ on, what }) => add.mutate({ on: on.format('YYYY-MM-DD'), what })}
+    >
+      <h2>Cut for bloom</h2>
+      <div className="row treatment-row">
+        <Form.Item name="what" noStyle>
+          <Select aria-label="What was done" options={treatments.map((t) => ({ value: t, label: t }))} />
+        </Form.Item>
+        <Form.Item name="on" noStyle>
+          <DatePicker
+            aria-label="Day it was done"
+            format="D MMM YYYY"
+            maxDate={dayjs(today)}
+            allowClear={false}
+          />
+        </Form.Item>
+        <Button htmlType="submit" loading={add.isPending}>
+          Record it
+        </Button>
+      </div>
+    </Form>
   )
 }
 

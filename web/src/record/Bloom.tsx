@@ -166,6 +166,18 @@ function PlaceBloom({
           </article>
         ))}
       </section>
+      {bloom.effects.length > 0 && (
+        <section>
+          <h2>Cuts tried in this garden</h2>
+          <ul className="plain-list">
+            {bloom.effects.map((e) => (
+              <li key={`${e.taxon} ${e.what} ${e.season}`}>
+                <span className="taxon">{e.taxon}</span>, {e.what} in {e.season}: {e.says}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       <section>
         <h2>Seen against expected</h2>
         {blooms.length === 0 && <p className="soft">No bloom was noted here in {bloom.season}.</p>}
