@@ -148,7 +148,7 @@ test('every screen fits a 390 px phone and passes the accessibility check in the
   await page.goto(DEMO)
   await expectAccessible(page, 'sign-in')
   await enterDemo(page, DEMO)
-  for (const screen of ['Now', 'Light', 'Verdicts', 'Season', 'Plants', 'Plan', 'Set-up']) {
+  for (const screen of ['Now', 'Walk', 'Light', 'Record', 'Verdicts', 'Season', 'Plants', 'Plan', 'Set-up']) {
     await goTo(page, screen)
     await expectNoSidewaysScroll(page)
     await expectAccessible(page, screen)

@@ -4,6 +4,8 @@ import {
   brightnesses,
   civilDate,
   instantsOf,
+  listed,
+  signWords,
   type Brightness,
   type Point,
   type TellingLook,
@@ -11,7 +13,8 @@ import {
 import { Alert, Button, DatePicker, Select, Upload } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
-import { errorText, useEvidence, useGardenWrite } from '../api/queries.ts'
+import { Link } from 'react-router'
+import { errorText, useEvidence, useGardenWrite, useSuspicions } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from './causeWords.ts'
@@ -34,6 +37,7 @@ export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpo
       ) : (
         <>
           <Explanations evidence={evidence} />
+          <PlantsSay />
           <Telling
             looks={evidence.telling}
             onLook={(look) => {
@@ -46,6 +50,31 @@ export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpo
       )}
       {isCrew && <LogReading spot={spot} />}
     </>
+  )
+}
+
+/** Site changes that the signs of plants point to and nothing drawn explains, beside what readings say. */
+function PlantsSay() {
+  const { view } = useGardenContext()
+  const { data } = useSuspicions(view.garden.id)
+  const suspected = (data?.suspicions ?? []).flatMap((s) =>
+    s.detail.kind === 'signs' ? [s.detail.change] : [],
+  )
+  if (suspected.length === 0) return null
+  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'A place'
+  return (
+    <section>
+      <h2>What the plants say</h2>
+      {suspected.map((s) => (
+        <p key={`${s.placeId} ${s.cause}`}>
+          <b>
+            {nameOf(s.placeId)}: {s.cause}?
+          </b>{' '}
+          {counted(s.plantingIds.length, 'planting')} show {listed(s.signs.slice(0, 3).map(signWords))}.{' '}
+          <Link to="../record?tab=signs">The signs</Link>
+        </p>
+      ))}
+    </section>
   )
 }
 

@@ -19,23 +19,26 @@ type Tab = (typeof tabs)[number]
 
 /** How plants have done, season by season, and what is plant, what is spot and what is year. */
 export function Screen() {
-  const { view } = useGardenContext()
+  const { view, on, today } = useGardenContext()
   const [params, setParams] = useSearchParams()
   const { data, error } = useRecord(view.garden.id)
   const tab = tabs.find((t) => t.toLowerCase() === params.get('tab')) ?? 'Plantings'
+  const ofRecord = tab !== 'Signs' && tab !== 'Photos'
   const choose = (next: Tab) =>
     setParams((before) => {
       const after = new URLSearchParams(before)
       after.set('tab', next.toLowerCase())
       return after
     })
-  const ofRecord = tab !== 'Signs' && tab !== 'Photos'
   return (
     <>
       <header className="screen-head">
         <div>
           <h1>Record</h1>
-          <p>{data ? <RecordSentence record={data} /> : 'Working the record out.'}</p>
+          <p>
+            {data ? <RecordSentence record={data} /> : ofRecord ? 'Working the record out.' : ''}
+            {on !== today && ' The record is as of today, whatever date the ribbon shows.'}
+          </p>
         </div>
         <div className="screen-tools">
           <Segmented<Tab> aria-label="What of the record" options={[...tabs]} value={tab} onChange={choose} />
