@@ -75,6 +75,7 @@ function Plantings({ text }: { text: string }) {
   const nameOf = (p: PlantingRecord) => placeName.get(p.placeId) ?? ''
   return (
     <Table<PlantingRecord>
+      className="wide-table"
       size="small"
       rowKey="id"
       dataSource={rows}
@@ -137,6 +138,7 @@ function Library({ text }: { text: string }) {
   const { data, isPending } = useTaxa()
   return (
     <Table
+      className="wide-table"
       size="small"
       rowKey="botanical"
       loading={isPending}

@@ -60,7 +60,7 @@ export function Screen() {
         </div>
       </header>
       <div className="screen-split">
-        <div className="screen-body">
+        <div className="screen-body" tabIndex={0} role="region" aria-label="Its story">
           <Story entries={data.story} />
         </div>
         <aside className="stack" aria-label="About this planting">
