@@ -228,6 +228,67 @@ test('sixty plantings in a keystroke each, and the end says what the walk change
   expect(errors).toEqual([])
 })
 
+test('a sheet is printed, typed in by keyboard for its own day, and stands in the story', async ({
+  page,
+}) => {
+  const errors = watchForErrors(page)
+  await enterDemo(page, DEMO)
+  await goTo(page, 'Walk')
+  await page.getByRole('link', { name: 'print a sheet' }).click()
+  await page.getByRole('heading', { name: 'Walk on paper' }).waitFor()
+  await page.emulateMedia({ media: 'print' })
+  await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden()
+  await expect(page.getByText('N-068')).toBeVisible()
+  await page.emulateMedia({ media: 'screen' })
+  await expectAccessible(page, 'the sheet')
+  await page.getByRole('link', { name: 'Type a sheet in' }).click()
+  await page.getByLabel('Day of the walk').fill('10 Sep 2026')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('for 10 September 2026')).toBeVisible()
+  await page.getByLabel(/^Rating of N-068/).focus()
+  await page.keyboard.type('2')
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Tab')
+  await page.keyboard.type('Split by the hose.')
+  await page.keyboard.press('Tab')
+  await page.keyboard.type('0')
+  await expect(page.getByText('2 plantings typed in')).toBeVisible()
+  await page.reload()
+  await expect(page.getByText(/plantings? typed in/)).toBeVisible()
+  await goTo(page, 'Plants')
+  const story = async () => {
+    await page.getByRole('link', { name: 'N-068' }).click()
+    await page.getByRole('heading', { level: 1, name: 'Hylotelephium spectabile' }).waitFor()
+    return page.getByText('2 of 5, poor. Split by the hose.').count()
+  }
+  await expect
+    .poll(
+      async () => {
+        await goTo(page, 'Plants')
+        return story()
+      },
+      { timeout: 40_000 },
+    )
+    .toBe(1)
+  await page.getByRole('link', { name: 'ice plant' }).click()
+  await expect(page.getByText('Where it stood')).toBeVisible()
+  await expectAccessible(page, 'a kind')
+  expect(errors).toEqual([])
+})
+
+test('the application can be installed, with its own icons', async ({ page }) => {
+  await page.goto(DEMO)
+  const address = await page.locator('link[rel=manifest]').getAttribute('href')
+  const manifest = await (await page.request.get(`${DEMO}${address}`)).json()
+  expect(manifest).toMatchObject({ name: 'Seasoned Border', start_url: '/', display: 'standalone' })
+  for (const { src, sizes, type } of manifest.icons) {
+    const icon = await page.request.get(`${DEMO}${src}`)
+    expect([src, icon.status(), icon.headers()['content-type']]).toEqual([src, 200, type])
+    if (type !== 'image/png') continue
+    // Width of a PNG: the four bytes after its header's name.
+    expect((await icon.body()).readUInt32BE(16)).toBe(Number(sizes.split('x')[0]))
+  }
+})
+
 test('on a phone the walk is for thumbs, and fits', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' })
   const page = await context.newPage()

@@ -29,6 +29,7 @@ import {
   type Phase,
   type PlanFeature,
   type RecordModel,
+  type SeenInWords,
   type SignId,
   type Standing,
   type SunHours,
@@ -534,19 +535,11 @@ export interface WalkAnswer {
   refused: { id: string; why: string }[]
 }
 
-export interface ObservationRecord {
+export interface ObservationRecord extends SeenInWords {
   id: string
   plantingId: string
   on: string
-  rating: number | null
-  living: number | null
-  absent: boolean
-  stage: BloomStage | null
-  flush: number | null
-  heightM: number | null
-  spreadM: number | null
   signs: SignId[]
-  note: string | null
   by: string | null
 }
 export interface PlaceLookRecord {

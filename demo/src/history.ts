@@ -11,6 +11,7 @@ import {
   seasonInPlace,
   seededRandom,
   signs,
+  stageOfPhase,
   sunHours,
   susceptibility,
   usualState,
@@ -18,7 +19,6 @@ import {
   type DailyWeather,
   type IsoDate,
   type LightFit,
-  type Phase,
   type Plan,
   type PlanFeature,
   type Random,
@@ -145,7 +145,7 @@ export function looksOf(
         rating: Math.max(1, Math.min(5, rating)),
         living: now,
         absent: false,
-        stage: g.taxon.bloomFrom ? stageOf[usual.phase] : undefined,
+        stage: g.taxon.bloomFrom ? stageOfPhase[usual.phase] : undefined,
         signs: signsShown(random, {
           g,
           fit,
@@ -159,21 +159,6 @@ export function looksOf(
     })
   }
   return looks
-}
-
-const stageOf: Record<Phase, BloomStage> = {
-  underground: 'none',
-  emerging: 'none',
-  growing: 'none',
-  'in bud': 'bud',
-  opening: 'opening',
-  'in full bloom': 'full',
-  fading: 'fading',
-  'finished flowering': 'over',
-  'summer rest': 'none',
-  'going over': 'over',
-  bare: 'none',
-  'winter green': 'none',
 }
 
 /** A planting as a walk found it, and what is truly the matter. */

@@ -8,7 +8,14 @@ export {
   type SurvivalStep,
 } from './survival.ts'
 export { mixedModel, type Effect, type Factor as ModelFactor, type MixedModel } from './mixedModel.ts'
-export { bloomStages, ratingWords, type BloomStage, type RecordedPlanting, type Seen } from './seen.ts'
+export {
+  bloomStages,
+  ratingWords,
+  stageOfPhase,
+  type BloomStage,
+  type RecordedPlanting,
+  type Seen,
+} from './seen.ts'
 export {
   isSettling,
   seasonScores,

@@ -1,8 +1,24 @@
 import type { IsoDate } from '../dates/index.ts'
-import type { Taxon } from '../plants/index.ts'
+import type { Phase, Taxon } from '../plants/index.ts'
 
 export const bloomStages = ['none', 'bud', 'opening', 'full', 'fading', 'over'] as const
 export type BloomStage = (typeof bloomStages)[number]
+
+/** The bloom stage a phase of the year looks like. */
+export const stageOfPhase: Record<Phase, BloomStage> = {
+  underground: 'none',
+  emerging: 'none',
+  growing: 'none',
+  'in bud': 'bud',
+  opening: 'opening',
+  'in full bloom': 'full',
+  fading: 'fading',
+  'finished flowering': 'over',
+  'summer rest': 'none',
+  'going over': 'over',
+  bare: 'none',
+  'winter green': 'none',
+}
 
 export const ratingWords = ['failing', 'poor', 'fair', 'good', 'very good'] as const
 

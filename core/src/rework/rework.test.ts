@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import type { SunHours } from '../light/index.ts'
-import { library, driftRadiusM } from '../plants/index.ts'
+import { library, driftRadiusM, USUAL_YEAR } from '../plants/index.ts'
 import {
   assessGarden,
   bestSpots,
   fitOf,
+  gapFillers,
   lightFit,
   spotField,
   verdictFor,
@@ -186,5 +187,31 @@ describe('a garden whose shade has gone', () => {
       expect(s.y > 8.4 && s.y < 10.4).toBe(true)
       expect(Math.hypot(s.x - 26, s.y - 9.4)).toBeGreaterThan(radiusM)
     }
+  })
+})
+
+describe('what fills a gap', () => {
+  const gap = { from: '2026-09-07', to: '2026-10-11', weeks: 5 }
+  const fillers = (sun: number, moisture: number, proven: [string, number][] = []) =>
+    gapFillers(gap, { hours: hours(sun), moisture }, library, 2026, USUAL_YEAR, new Map(proven)).map(
+      (f) => f.taxon,
+    )
+
+  it('flowers then and stands the place: bugbane in damp shade, asters in sun', () => {
+    expect(fillers(3, 4)).toContain('Actaea simplex')
+    expect(fillers(3, 4)).not.toContain('Symphyotrichum novae-angliae')
+    expect(fillers(8, 3)).toContain('Symphyotrichum novae-angliae')
+    expect(fillers(8, 3)).not.toContain('Actaea simplex')
+    for (const name of fillers(8, 3))
+      expect(taxon(name).bloomTo! >= '09-07' || taxon(name).bloomFrom! > taxon(name).bloomTo!).toBe(true)
+  })
+  it('puts first what this garden’s own record expects most of', () => {
+    const [first, second] = fillers(8, 3)
+    expect(
+      fillers(8, 3, [
+        [first!, 1.5],
+        [second!, 4.5],
+      ])[0],
+    ).not.toBe(first)
   })
 })

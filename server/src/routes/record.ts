@@ -7,12 +7,13 @@ import {
   type BloomView,
   type DiagnosisView,
   type LikelihoodView,
+  type PlantingRecord,
   type RecordView,
 } from '@border/contract'
 import { likelihoods, seasonYearOf } from '@border/core'
 import type { Piscina } from 'piscina'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
-import { route, type Route } from '../routing.ts'
+import { route, type Call, type Route } from '../routing.ts'
 import { practiceOfGarden } from '../store/gardens.ts'
 import { todayOf } from '../store/people.ts'
 import { findPlanting, insertEvents, insertTreatment, insertTrialOutcome } from '../store/plantings.ts'
@@ -91,12 +92,10 @@ export function recordRoutes(pool: Piscina): Route[] {
       access: crew,
       body: strikeOffRequest,
       writes: true,
-      handle: async ({ db, garden, person, params, body }) => {
-        const planting = await findPlanting(db, garden.id, params.plantingId!)
-        if (!planting) throw notFound('This planting')
+      handle: async (call) => {
+        const { db, garden, person, body } = call
+        const planting = await plantingOn(call, 'A loss cannot lie ahead of today.')
         if (planting.livingCount === 0) throw new Refusal(409, 'It is struck off already.')
-        if (body.on > todayOf(person, garden.timeZone))
-          throw new Refusal(422, 'A loss cannot lie ahead of today.')
         const says = ['Struck off: none living.', body.note].filter(Boolean).join(' ')
         await insertEvents(db, [
           { plantingId: planting.id, on: body.on, kind: 'lost', living: 0, says, personId: person.id },
@@ -109,12 +108,10 @@ export function recordRoutes(pool: Piscina): Route[] {
       access: crew,
       body: strikeOffRequest,
       writes: true,
-      handle: async ({ db, garden, person, params, body }) => {
-        const planting = await findPlanting(db, garden.id, params.plantingId!)
-        if (!planting) throw notFound('This planting')
+      handle: async (call) => {
+        const { db, garden, person, body } = call
+        const planting = await plantingOn(call, 'It cannot come back ahead of today.')
         if (planting.livingCount > 0) throw new Refusal(409, 'It is not struck off.')
-        if (body.on > todayOf(person, garden.timeZone))
-          throw new Refusal(422, 'It cannot come back ahead of today.')
         const says = ['It came back after all.', body.note].filter(Boolean).join(' ')
         await insertEvents(db, [
           { plantingId: planting.id, on: body.on, kind: 'counted', living: 1, says, personId: person.id },
@@ -127,11 +124,9 @@ export function recordRoutes(pool: Piscina): Route[] {
       access: head,
       body: trialRequest,
       writes: true,
-      handle: async ({ db, garden, person, params, body }) => {
-        const planting = await findPlanting(db, garden.id, params.plantingId!)
-        if (!planting) throw notFound('This planting')
-        if (body.on > todayOf(person, garden.timeZone))
-          throw new Refusal(422, 'An outcome cannot lie ahead of today.')
+      handle: async (call) => {
+        const { db, garden, person, body } = call
+        const planting = await plantingOn(call, 'An outcome cannot lie ahead of today.')
         await insertTrialOutcome(db, {
           gardenId: garden.id,
           plantingId: planting.id,
@@ -146,11 +141,9 @@ export function recordRoutes(pool: Piscina): Route[] {
       access: crew,
       body: treatmentRequest,
       writes: true,
-      handle: async ({ db, garden, person, params, body }) => {
-        const planting = await findPlanting(db, garden.id, params.plantingId!)
-        if (!planting) throw notFound('This planting')
-        if (body.on > todayOf(person, garden.timeZone))
-          throw new Refusal(422, 'What was done cannot lie ahead of today.')
+      handle: async (call) => {
+        const { db, garden, person, body } = call
+        const planting = await plantingOn(call, 'What was done cannot lie ahead of today.')
         await insertTreatment(db, {
           gardenId: garden.id,
           plantingId: planting.id,
@@ -185,6 +178,23 @@ export function recordRoutes(pool: Piscina): Route[] {
       },
     }),
   ]
+}
+
+/** The planting of a path, of which something is said to have happened on a day that is not ahead of today. */
+async function plantingOn(
+  {
+    db,
+    garden,
+    person,
+    params,
+    body,
+  }: Pick<Call<{ on: string }>, 'db' | 'garden' | 'person' | 'params' | 'body'>,
+  ahead: string,
+): Promise<PlantingRecord> {
+  const planting = await findPlanting(db, garden.id, params.plantingId!)
+  if (!planting) throw notFound('This planting')
+  if (body.on > todayOf(person, garden.timeZone)) throw new Refusal(422, ahead)
+  return planting
 }
 
 function seasonAsked(value: unknown): number | undefined {

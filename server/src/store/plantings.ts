@@ -1,4 +1,4 @@
-import type { PlantingRecord, StoryEntry, TrialOutcome } from '@border/contract'
+import type { PlantingRecord, StoryEntry, TrialOutcome, TrialOutcomeRecord } from '@border/contract'
 import type { PlantingSource, Taxon, Treatment, TreatmentKind } from '@border/core'
 import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
@@ -380,14 +380,7 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
   })
 }
 
-export interface OutcomeRow {
-  plantingId: string
-  on: string
-  outcome: TrialOutcome
-  driftCount: number | null
-  reason: string | null
-  by: string
-}
+export type OutcomeRow = TrialOutcomeRecord & { plantingId: string }
 
 /** What was said of a garden's plants on trial, oldest first. */
 export async function listTrialOutcomes(db: Db, gardenId: string): Promise<OutcomeRow[]> {

@@ -17,13 +17,12 @@ import {
   ringOf,
   seasonInPlace,
   seasonYearOf,
+  stageOfPhase,
   usualState,
   usualWords,
   walkingOrder,
-  type BloomStage,
   type IsoDate,
   type Likelihood,
-  type Phase,
   type Point,
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
@@ -45,21 +44,6 @@ import { listPlantings } from '../store/plantings.ts'
 import { findEarliness } from '../store/weather.ts'
 import { COMPUTATION, lightOfGarden } from './assess.ts'
 import { likelihoodsOf } from './diagnosis.ts'
-
-const stageOf: Record<Phase, BloomStage> = {
-  underground: 'none',
-  emerging: 'none',
-  growing: 'none',
-  'in bud': 'bud',
-  opening: 'opening',
-  'in full bloom': 'full',
-  fading: 'fading',
-  'finished flowering': 'over',
-  'summer rest': 'none',
-  'going over': 'over',
-  bare: 'none',
-  'winter green': 'none',
-}
 
 /** Everything a walk of a garden needs on a day, places in walking order. */
 export async function walkOfGarden(
@@ -129,7 +113,7 @@ async function workOutWalk(
             phase: usual.phase,
             resting: usual.resting,
             settling: isSettling(p.taxon, p.inPlaceSince, today, south),
-            usualStage: stageOf[usual.phase],
+            usualStage: stageOfPhase[usual.phase],
             last: before ?? null,
             likely: likelySigns(
               {

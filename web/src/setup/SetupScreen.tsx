@@ -178,7 +178,6 @@ function ClimateRecord() {
     () => '/weather',
     'Record brought in; windows follow it from now on.',
   )
-  const input = useRef<HTMLInputElement>(null)
   const { climate } = view
   const date = (doy: number) => dayMonth(fromDayOfYear(yearOf(on), Math.round(doy)))
   return (
@@ -222,24 +221,42 @@ function ClimateRecord() {
         </p>
       )}
       {isHead && (
-        <>
-          <input
-            ref={input}
-            type="file"
-            accept=".csv,text/csv"
-            hidden
-            onChange={async (e) => {
-              const file = e.target.files?.[0]
-              e.target.value = ''
-              if (file) bring.mutate({ weather: await file.text() })
-            }}
-          />
-          <Button loading={bring.isPending} onClick={() => input.current?.click()}>
-            Bring a record from weather.csv
-          </Button>
-        </>
+        <BringCsv loading={bring.isPending} onText={(weather) => bring.mutate({ weather })}>
+          Bring a record from weather.csv
+        </BringCsv>
       )}
     </section>
+  )
+}
+
+/** A button that reads a CSV file of the person's choice. */
+function BringCsv({
+  loading,
+  onText,
+  children,
+}: {
+  loading: boolean
+  onText: (text: string) => void
+  children: string
+}) {
+  const input = useRef<HTMLInputElement>(null)
+  return (
+    <>
+      <input
+        ref={input}
+        type="file"
+        accept=".csv,text/csv"
+        hidden
+        onChange={async (e) => {
+          const file = e.target.files?.[0]
+          e.target.value = ''
+          if (file) onText(await file.text())
+        }}
+      />
+      <Button loading={loading} onClick={() => input.current?.click()}>
+        {children}
+      </Button>
+    </>
   )
 }
 
@@ -278,7 +295,6 @@ function Schools() {
 /** Looks at plantings out to a file, and in from one. */
 function ObservationFiles() {
   const { view, isHead } = useGardenContext()
-  const input = useRef<HTMLInputElement>(null)
   const bring = useGardenWrite<{ csv: string }>(
     view.garden.id,
     () => '/observations-file',
@@ -294,23 +310,9 @@ function ObservationFiles() {
         holds every look at every planting. The same file comes back in without doubling anything.
       </p>
       {isHead && (
-        <>
-          <input
-            ref={input}
-            type="file"
-            accept=".csv,text/csv"
-            hidden
-            aria-label="observations.csv"
-            onChange={async (e) => {
-              const file = e.target.files?.[0]
-              e.target.value = ''
-              if (file) bring.mutate({ csv: await file.text() })
-            }}
-          />
-          <Button loading={bring.isPending} onClick={() => input.current?.click()}>
-            Bring in observations.csv
-          </Button>
-        </>
+        <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
+          Bring in observations.csv
+        </BringCsv>
       )}
     </section>
   )

@@ -1,0 +1,35 @@
+import { randomUUID } from 'node:crypto'
+import { expect, it } from 'vitest'
+import * as walk from '../database/003_walk.ts'
+import { practiceWithGarden } from './practice.ts'
+
+it('walks noted before there were signs become observations, and go back as they were', async () => {
+  const practice = await practiceWithGarden()
+  const { db } = practice
+  try {
+    const planting = await db('plantings').first('id')
+    await walk.down(db)
+    const event = { planting_id: planting.id, kind: 'observed', says: 'On the walk: 4 of 5, good.' }
+    await db('planting_events').insert([
+      { ...event, id: randomUUID(), on_date: '2024-06-08', living: 2 },
+      { ...event, id: randomUUID(), on_date: '2024-09-04', living: null },
+    ])
+    await walk.up(db)
+    const kept = () => db('observations').orderBy('on_date').select('on_date', 'living', 'note')
+    const expected = [
+      { on_date: '2024-06-08', living: 2, note: event.says },
+      { on_date: '2024-09-04', living: null, note: event.says },
+    ]
+    expect(await kept()).toEqual(expected)
+    expect(await db('planting_events').where({ kind: 'observed' })).toEqual([])
+    await walk.down(db)
+    const back = await db('planting_events').where({ kind: 'observed' }).orderBy('on_date')
+    expect(back.map((e) => [e.on_date, e.living, e.says])).toEqual(
+      expected.map((o) => [o.on_date, o.living, o.note]),
+    )
+    await walk.up(db)
+    expect(await kept()).toEqual(expected)
+  } finally {
+    await practice.stop()
+  }
+})
