@@ -93,7 +93,7 @@ export function recordRoutes(pool: Piscina): Route[] {
       body: strikeOffRequest,
       writes: true,
       handle: async (call) => {
-        const { db, garden, person, body } = call
+        const { db, person, body } = call
         const planting = await plantingOn(call, 'A loss cannot lie ahead of today.')
         if (planting.livingCount === 0) throw new Refusal(409, 'It is struck off already.')
         const says = ['Struck off: none living.', body.note].filter(Boolean).join(' ')
@@ -109,7 +109,7 @@ export function recordRoutes(pool: Piscina): Route[] {
       body: strikeOffRequest,
       writes: true,
       handle: async (call) => {
-        const { db, garden, person, body } = call
+        const { db, person, body } = call
         const planting = await plantingOn(call, 'It cannot come back ahead of today.')
         if (planting.livingCount > 0) throw new Refusal(409, 'It is not struck off.')
         const says = ['It came back after all.', body.note].filter(Boolean).join(' ')
