@@ -1,5 +1,5 @@
 import type { RecordView, Stay } from '@border/contract'
-import { counted, dayMonthYear, tenths } from '@border/core'
+import { counted, dayMonthYear, listed, tenths } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -24,6 +24,7 @@ export function PlantingSeasons({ record }: { record: RecordView }) {
             <table className="record-table">
               <caption>
                 <h2>{place.name}</h2>
+                <BestHere record={record} placeId={place.id} />
               </caption>
               <thead>
                 <tr>
@@ -77,6 +78,19 @@ export function PlantingSeasons({ record }: { record: RecordView }) {
 }
 
 const gone = (s: Stay) => (s.livingCount === 0 ? 'lost' : s.to !== null ? `until ${s.to.slice(0, 4)}` : '')
+
+const BEST = 3
+/** Below this nothing is called the best of anywhere. */
+const GOOD = 3.5
+
+/** The plantings of a place that do best there, what is not known of them taken off. */
+function BestHere({ record, placeId }: { record: RecordView; placeId: string }) {
+  const best = (record.best.find((b) => b.placeId === placeId)?.standings ?? [])
+    .slice(0, BEST)
+    .filter((s) => s.score >= GOOD)
+  if (best.length === 0) return null
+  return <small>Best here: {listed(best.map((s) => `${s.taxon} ${tenths(s.score)}`))}</small>
+}
 
 function HowToRead({ record }: { record: RecordView }) {
   return (
@@ -147,12 +161,12 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
             {decline.p < 0.1 ? 'hardly chance' : 'chance could do it'}).
           </p>
         )}
-        {standing && (
+        {standing && !decline && (
           <p>
-            Next season here: about {tenths(standing.score)} of 5, between{' '}
+            Over all its seasons here about {tenths(standing.score)} of 5, between{' '}
             {tenths(standing.score - 1.28 * standing.se)} and{' '}
             {tenths(Math.min(5, standing.score + 1.28 * standing.se))}
-            {rank !== undefined && rank >= 0 && rank < 3 && ', among the best of this place'}.
+            {rank !== undefined && rank >= 0 && rank < BEST && ', among the best of this place'}.
           </p>
         )}
         {taxon && <p>{taxon.says}</p>}
