@@ -66,6 +66,9 @@ export function Screen() {
         <aside className="stack" aria-label="About this planting">
           <Facts story={data} />
           <Pictures story={data} />
+          {isCrew && planting.livingCount === 0 && (
+            <CameBack gardenId={view.garden.id} plantingId={planting.id} />
+          )}
           {isCrew && <TreatmentForm gardenId={view.garden.id} plantingId={planting.id} />}
           {isCrew && <NoteForm gardenId={view.garden.id} plantingId={planting.id} />}
         </aside>
@@ -183,6 +186,21 @@ function Pictures({ story }: { story: PlantingStory }) {
         ))}
       </ul>
     </section>
+  )
+}
+
+/** Plants that were written off do come back: the striking off is undone, and both words stay in the story. */
+function CameBack({ gardenId, plantingId }: { gardenId: string; plantingId: string }) {
+  const { today } = useGardenContext()
+  const found = useGardenWrite<{ on: string }>(
+    gardenId,
+    () => `/plantings/${plantingId}/found`,
+    'It is in the garden again, one living until it is counted.',
+  )
+  return (
+    <Button loading={found.isPending} onClick={() => found.mutate({ on: today })}>
+      It came back after all
+    </Button>
   )
 }
 
