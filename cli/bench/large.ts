@@ -2,7 +2,6 @@ import { addDays, library, seededRandom, signs, type IsoDate } from '@border/cor
 import {
   addMember,
   composeApp,
-  connect,
   insertObservations,
   insertPerson,
   insertPractice,
@@ -91,7 +90,7 @@ async function seed(db: Db): Promise<{ gardenId: string; personId: string }> {
         kind: 'planting',
         id: randomUUID(),
         plantingId,
-        on: on < TODAY ? on : TODAY,
+        on,
         at: `${on}T10:00:00Z`,
         rating: 1 + Math.floor(5 * random()),
         living: random() < 0.3 ? 1 : undefined,
@@ -128,7 +127,6 @@ async function main(): Promise<void> {
   } finally {
     await running.close()
     await drop()
-    await connect(url, 1).destroy()
   }
 }
 

@@ -1,11 +1,5 @@
 import { addDays } from '../src/dates/index.ts'
-import {
-  diagnose,
-  isSiteCause,
-  likelihoods,
-  simulatedCauses,
-  troubledGarden,
-} from '../src/diagnosis/index.ts'
+import { diagnose, isSiteCause, likelihoods, signCauses, troubledGarden } from '../src/diagnosis/index.ts'
 import { seededRandom } from '../src/random/index.ts'
 
 /**
@@ -21,13 +15,13 @@ let silent = 0
 let calm = 0
 let alarms = 0
 say('cause               gardens   first right   in first two   no sign noted')
-for (const cause of [...simulatedCauses, undefined]) {
+for (const cause of [...signCauses, undefined]) {
   let own = 0
   let two = 0
   let n = 0
   let none = 0
   for (let g = 0; g < gardens; g++) {
-    const random = seededRandom((first + g) * 7919 + (cause ? simulatedCauses.indexOf(cause) : 99) * 104_729)
+    const random = seededRandom((first + g) * 7919 + (cause ? signCauses.indexOf(cause) : 99) * 104_729)
     const on = addDays('2026-05-15', Math.floor(random() * 150))
     const garden = troubledGarden(random, { on, cause, disorder: 0.4, missed: 0.2 })
     const diagnoses = diagnose(garden.plantings, likelihoods, garden.year)

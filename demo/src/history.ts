@@ -3,10 +3,10 @@ import {
   daysBetween,
   earlinessOf,
   isSettling,
-  isSiteCause,
   lightFit,
   likelihoods,
-  moistureWords,
+  moistureSteps,
+  placeMoisture,
   sceneOf,
   seasonInPlace,
   seededRandom,
@@ -68,7 +68,7 @@ export interface PlaceLook {
 /** What a cut puts bloom off by. */
 const CUT_DELAY_DAYS = 18
 const FIRST_SEASON = 2022
-export const LAST_SEASON = 2026
+const LAST_SEASON = 2026
 /** Middle days of the walks of a season. */
 const WALKS = ['04-26', '06-08', '07-19', '09-04'] as const
 /** One in this many walks finds a planting that is known to be there, and passes it over. */
@@ -101,7 +101,7 @@ export function looksOf(
   const random = seededRandom(sketch.seed * 977)
   const scene = sceneOf(plan.garden, trulyStanding(sketch, plan))
   const living = new Map(grown.map((g) => [g.tag, g.count]))
-  const moisture = new Map(plan.features.map((f) => [f.name, moistureOf(f)]))
+  const moisture = new Map(plan.features.map((f) => [f.name, placeMoisture(f)]))
   const own = new Map(grown.map((g) => [g.tag, 0.8 * (random() - 0.5)]))
   const seasonGave = new Map<number, number>()
   for (let y = FIRST_SEASON; y <= LAST_SEASON; y++) seasonGave.set(y, 0.8 * (random() - 0.55))
@@ -151,7 +151,7 @@ export function looksOf(
           fit,
           usual,
           settling,
-          moisture: moisture.get(g.place) ?? 0,
+          moisture: moisture.get(g.place) ?? null,
           unnoticed,
           on,
         }),
@@ -167,7 +167,7 @@ interface Found {
   fit: LightFit
   usual: UsualState
   settling: boolean
-  moisture: number
+  moisture: number | null
   unnoticed: SiteCause | undefined
   on: IsoDate
 }
@@ -177,8 +177,7 @@ function signsShown(random: Random, found: Found): SignId[] {
   const { g, fit, usual, settling, moisture, unnoticed, on } = found
   const { taxon } = g
   const over = Math.max(0, fit.hoursOutside) + (fit.scorched ? 1 : 0)
-  const steps =
-    moisture === 0 ? 0 : Math.max(0, moisture - taxon.moistureMax) - Math.max(0, taxon.moistureMin - moisture)
+  const steps = moistureSteps(taxon, moisture)
   const work: Partial<Record<SignCause, number>> = {
     'more sun': Math.min(1, over / 2),
     'less sun': Math.min(1, Math.max(0, -fit.hoursOutside) / 2),
@@ -194,16 +193,12 @@ function signsShown(random: Random, found: Found): SignId[] {
       let clear = 1 - 0.4 * rate
       for (const r of likelihoods) {
         if (r.sign !== id) continue
-        const minds = isSiteCause(r.cause) ? susceptibility(taxon, r.cause) : 1
+        const minds = susceptibility(taxon, r.cause)
         clear *= 1 - Math.min(0.9, 0.75 * r.share * minds) * (work[r.cause] ?? 0)
       }
       return random() < (1 - clear) * (usual.phase === 'emerging' ? 0.3 : 1)
     })
     .map((s) => s.id)
-}
-
-function moistureOf(f: PlanFeature): number {
-  return moistureWords.findIndex((w) => w === f.properties.moisture) + 1
 }
 
 const combinations = [

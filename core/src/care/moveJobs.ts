@@ -1,6 +1,6 @@
 import type { Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
-import type { Taxon } from '../plants/index.ts'
+import { groundM2, type Taxon } from '../plants/index.ts'
 import { moveWindows, type MoveWindows, type Window } from './moveWindow.ts'
 import { dayMonth } from '../words/index.ts'
 
@@ -95,7 +95,7 @@ function holeM3(taxon: Taxon): number {
 
 function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
   const holes = r.count * holeM3(r.taxon)
-  const area = r.count * 0.866 * r.taxon.spacingM ** 2
+  const area = groundM2(r.count, r.taxon.spacingM)
   const earliest = maxDay(on, addDays(lift.earliest, -14))
   return {
     key: 'prepare',

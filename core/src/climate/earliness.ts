@@ -1,4 +1,4 @@
-import { daysBetween, isoDate, yearOf, type IsoDate } from '../dates/index.ts'
+import { daysBetween, seasonStart, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import { degreeDays } from './degreeDays.ts'
 import type { DailyWeather } from './weather.ts'
 
@@ -33,11 +33,12 @@ export function earlinessOf(
   latitudeDeg: number,
   on: IsoDate,
 ): Earliness | undefined {
-  const start = seasonStart(on, latitudeDeg)
+  const south = latitudeDeg < 0
+  const start = seasonStart(seasonYearOf(on, south), south)
   const index = daysBetween(start, on)
   const earlier: Float64Array[] = []
   let own: Float64Array | undefined
-  for (const [from, season] of seasonsOf(days, latitudeDeg)) {
+  for (const [from, season] of seasonsOf(days, south)) {
     if (from === start) own = gatheredBy(season)
     else if (from < start && season.length >= SEASON_DAYS) earlier.push(gatheredBy(season))
   }
@@ -58,17 +59,10 @@ export function earlinessOf(
   }
 }
 
-/** The midwinter that opened the season a day lies in: 1 January in the north, 1 July in the south. */
-export function seasonStart(on: IsoDate, latitudeDeg: number): IsoDate {
-  const year = yearOf(on)
-  if (latitudeDeg >= 0) return isoDate(year, 1, 1)
-  return on.slice(5) >= '07-01' ? isoDate(year, 7, 1) : isoDate(year - 1, 7, 1)
-}
-
-function seasonsOf(days: readonly DailyWeather[], latitudeDeg: number): Map<IsoDate, DailyWeather[]> {
+function seasonsOf(days: readonly DailyWeather[], south: boolean): Map<IsoDate, DailyWeather[]> {
   const seasons = new Map<IsoDate, DailyWeather[]>()
   for (const d of days) {
-    const from = seasonStart(d.day, latitudeDeg)
+    const from = seasonStart(seasonYearOf(d.day, south), south)
     const list = seasons.get(from)
     if (list) list.push(d)
     // A season whose beginning is not on record cannot be summed from its beginning.

@@ -11,4 +11,4 @@ export {
 } from './normals.ts'
 export { degreeDays } from './degreeDays.ts'
 export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
-export { earlinessOf, seasonStart, type Earliness } from './earliness.ts'
+export { earlinessOf, type Earliness } from './earliness.ts'

@@ -125,3 +125,11 @@ function offsetMs(instantMs: number, timeZone: string): number {
   const shown = Date.UTC(part.year!, part.month! - 1, part.day, part.hour, part.minute, part.second)
   return shown - Math.floor(instantMs / 1000) * 1000
 }
+
+/** The year a growing season is called by: in the south the season from July is called by the year it ends in. */
+export const seasonYearOf = (on: IsoDate, south: boolean): number =>
+  south && on.slice(5) >= '07-01' ? yearOf(on) + 1 : yearOf(on)
+
+/** The midwinter that opens a growing season: 1 January in the north, 1 July in the south. */
+export const seasonStart = (seasonYear: number, south: boolean): IsoDate =>
+  south ? isoDate(seasonYear - 1, 7, 1) : isoDate(seasonYear, 1, 1)

@@ -1,6 +1,13 @@
 import type { IsoDate } from '../dates/index.ts'
 import { isSettling } from '../performance/index.ts'
-import { seasonInPlace, usualState, type Taxon, type UsualState, type Year } from '../plants/index.ts'
+import {
+  isWoody,
+  seasonInPlace,
+  usualState,
+  type Taxon,
+  type UsualState,
+  type Year,
+} from '../plants/index.ts'
 import {
   checks,
   isSiteCause,
@@ -100,7 +107,7 @@ export function diagnose(
     const logs = signCauses.map((cause) => {
       let log = priorOf(cause, p, states[i]!, young[i]!, year)
       for (const { at, weight } of isSiteCause(cause) ? near : near.slice(0, 1)) {
-        const minds = isSiteCause(cause) ? susceptibility(plantings[at]!.taxon, cause) : 1
+        const minds = susceptibility(plantings[at]!.taxon, cause)
         log += weight * likelihoodRatio(shares[cause], noted[at]!, usual, minds)
         log += weight * ratingRatio(cause, plantings[at]!.rating, states[at]!, minds)
       }
@@ -226,9 +233,8 @@ function priorOf(cause: SignCause, p: SignedPlanting, state: UsualState, young: 
     case 'pest or disease':
       return OWN_PRIOR[cause]
     case 'age or crowding': {
-      const woody = /shrub|tree|climber/.test(p.taxon.lifeForm)
       const seasons = seasonInPlace(p.inPlaceSince, p.seenOn, year.south)
-      const old = woody ? seasons >= 8 : seasons >= 4
+      const old = isWoody(p.taxon) ? seasons >= 8 : seasons >= 4
       return OWN_PRIOR[cause] + (old ? 1.2 : seasons <= 2 ? -2 : 0)
     }
     default:
@@ -255,8 +261,11 @@ function siteEvidence(cause: SiteCause, p: SignedPlanting): number {
   }
 }
 
-/** How far a taxon minds a cause, 1 as the table takes it: tolerance of the other side makes it mind little. */
-export function susceptibility(taxon: Taxon, cause: SiteCause): number {
+/**
+ * How far a taxon minds a cause, 1 as the table takes it: tolerance of the other side makes it mind little. Causes in the
+ * planting alone are minded alike.
+ */
+export function susceptibility(taxon: Taxon, cause: SignCause): number {
   const between = (v: number) => Math.max(0.1, Math.min(1.4, v))
   switch (cause) {
     case 'more sun':
@@ -275,6 +284,8 @@ export function susceptibility(taxon: Taxon, cause: SiteCause): number {
     case 'hungrier':
     case 'root competition':
       return between(0.6 + (taxon.moistureMin - 1) * 0.2)
+    default:
+      return 1
   }
 }
 
@@ -300,7 +311,7 @@ function explain(
     .filter((s) => s.own || s.near > 0)
     .sort((a, b) => b.strength * (b.near + Number(b.own)) - a.strength * (a.near + Number(a.own)))
     .map(({ sign, own, near, why }) => ({ sign, own, near, why }))
-  const minds = isSiteCause(cause) ? susceptibility(p.taxon, cause) : 1
+  const minds = susceptibility(p.taxon, cause)
   return {
     cause,
     share,

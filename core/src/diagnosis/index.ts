@@ -23,4 +23,4 @@ export {
   type SignedPlanting,
   type SuspectedChange,
 } from './diagnose.ts'
-export { simulatedCauses, troubledGarden, type Simulation, type TroubledGarden } from './simulate.ts'
+export { troubledGarden, type Simulation, type TroubledGarden } from './simulate.ts'

@@ -3,7 +3,7 @@ import { isSettling } from '../performance/index.ts'
 import { library, usualState, type Taxon, type Year } from '../plants/index.ts'
 import { normal, type Random } from '../random/index.ts'
 import { susceptibility, type SignedPlanting } from './diagnose.ts'
-import { isSiteCause, likelihoods, signCauses, type SignCause } from './likelihoods.ts'
+import { isSiteCause, likelihoods, type SignCause } from './likelihoods.ts'
 import { signs, type SignId } from './signs.ts'
 
 /** A made-up garden with one trouble in it whose cause is known. */
@@ -54,11 +54,11 @@ export function troubledGarden(random: Random, simulation: Simulation): Troubled
     const close =
       centre !== undefined && Math.hypot(p.x - centre.x, p.y - centre.y) < 3 && p.placeId === centre.placeId
     const hit = cause !== undefined && (isSiteCause(cause) ? close : p === centre)
-    const minds = hit
-      ? isSiteCause(cause)
+    const minds = !hit
+      ? 0
+      : isSiteCause(cause)
         ? susceptibility(p.taxon, cause) * Math.exp(0.5 * disorder * normal(random))
         : 1
-      : 0
     if (hit) affected.push(p.id)
     const chance = (id: SignId) => {
       let clear = 1 - rate.get(id)!
@@ -81,9 +81,7 @@ export function troubledGarden(random: Random, simulation: Simulation): Troubled
   return { plantings, truth: centre && cause ? { cause, centre: centre.id, affected } : undefined, year }
 }
 
-type Grown = SignedPlanting
-
-function planted(random: Random, i: number, on: IsoDate): Grown {
+function planted(random: Random, i: number, on: IsoDate): SignedPlanting {
   const taxon: Taxon = library[Math.floor(random() * library.length)]!
   const bed = Math.floor(random() * 4)
   return {
@@ -107,21 +105,18 @@ function planted(random: Random, i: number, on: IsoDate): Grown {
 /** A planting the cause can show itself on: one that minds it, not at rest. */
 function pickCentre(
   random: Random,
-  grown: readonly Grown[],
+  grown: readonly SignedPlanting[],
   cause: SignCause,
   on: IsoDate,
   year: Year,
-): Grown | undefined {
+): SignedPlanting | undefined {
   const able = grown.filter((p) => {
     const resting = usualState(p.taxon, on, year).resting
     const young = isSettling(p.taxon, p.inPlaceSince, on, false)
     if (cause === 'its season') return resting
     if (cause === 'settling in') return young && !resting
     if (cause === 'root competition' && !p.rootsNear) return false
-    return !resting && !young && (!isSiteCause(cause) || susceptibility(p.taxon, cause) >= 0.8)
+    return !resting && !young && susceptibility(p.taxon, cause) >= 0.8
   })
   return able[Math.floor(random() * able.length)]
 }
-
-/** Causes a simulated garden may have. */
-export const simulatedCauses: readonly SignCause[] = signCauses

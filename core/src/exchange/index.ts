@@ -6,6 +6,8 @@ export {
   groundOfPlace,
   isPlace,
   litPlaceOf,
+  middleOf,
+  placeMoisture,
   isTimeZone,
   neededGeometry,
   obstructionOf,

@@ -3,6 +3,7 @@ import { z } from 'zod'
 import type { IsoDate } from '../dates/index.ts'
 import { isSign, type SignId } from '../diagnosis/index.ts'
 import { bloomStages } from '../performance/index.ts'
+import type { SeenInWords } from '../walk/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
 import { day, inFileOrder, number, optional, readTable, text, whole, type Located } from './table.ts'
 
@@ -90,19 +91,10 @@ function faultsOf(
 }
 
 /** A look as it is written to a file. */
-export interface ObservationLine {
+export interface ObservationLine extends SeenInWords {
   id: string
   tag: string
   on: IsoDate
-  rating: number | null
-  living: number | null
-  absent: boolean
-  stage: string | null
-  flush: number | null
-  heightM: number | null
-  spreadM: number | null
-  signs: readonly string[]
-  note: string | null
   by: string | null
 }
 

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { isIsoDate, type IsoDate } from '../dates/index.ts'
-import { areaM2, metresPerDegree, selfCrossing, type Point, type Ring } from '../geometry/index.ts'
+import { areaM2, centroid, metresPerDegree, selfCrossing, type Point, type Ring } from '../geometry/index.ts'
 import type { Ground, LitPlace, Obstruction, Scene } from '../light/index.ts'
+import { moistureWords } from '../plants/index.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
 
 /** Largest and smallest sizes taken as real, metres. */
@@ -357,6 +358,22 @@ function issueWords(issue: z.core.$ZodIssue): string {
 export function ringOf(g: Geometry): Ring {
   if (g.type !== 'Polygon') throw new Error(`Not a polygon: ${g.type}`)
   return g.coordinates[0]!.slice(0, -1).map((p): Point => [p[0], p[1]])
+}
+
+/** The middle of what a feature covers: of an outline its centroid, of a line a point half way along its corners. */
+export function middleOf(g: Geometry): Point {
+  if (g.type === 'Point') return [g.coordinates[0], g.coordinates[1]]
+  if (g.type === 'Polygon') return centroid(ringOf(g))
+  const half = Math.floor((g.coordinates.length - 1) / 2)
+  const middle = g.coordinates[half]!
+  const next = g.coordinates[half + 1] ?? middle
+  return [(middle[0] + next[0]) / 2, (middle[1] + next[1]) / 2]
+}
+
+/** Moisture of a place on the scale 1 dry to 5 wet; null where nobody has said. */
+export function placeMoisture(f: Pick<PlanFeature, 'properties'> | undefined): number | null {
+  const at = moistureWords.findIndex((w) => w === f?.properties.moisture)
+  return at < 0 ? null : at + 1
 }
 
 /** A feature as something that casts shade; undefined for places, paths and the like. */

@@ -1,6 +1,6 @@
 import { group } from 'd3-array'
-import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
-import { seasonYearOf, usualBloom, type Habit, type Taxon } from '../plants/index.ts'
+import { addDays, daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { groundM2, usualBloom, type Habit, type Taxon } from '../plants/index.ts'
 import type { BloomStage, RecordedPlanting, Seen } from './seen.ts'
 import type { YearOfSeason } from './seasons.ts'
 
@@ -138,7 +138,7 @@ export function bloomOfPlace(
     let looked = false
     for (const p of plantings) {
       if (p.inPlaceSince > end) continue
-      const ownM2 = p.livingCount * 0.866 * p.taxon.spacingM ** 2
+      const ownM2 = groundM2(p.livingCount, p.taxon.spacingM)
       plantedM2 += ownM2
       const look = looks.get(p.id)?.findLast((s) => s.on >= from && s.on <= end)
       if (look) looked = true

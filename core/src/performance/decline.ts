@@ -37,9 +37,7 @@ export function declineOf(
   if (told.length < LEAST_SEASONS) return undefined
   const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
   const trend = theilSen(points)
-  // Whether it could be chance is asked of what the eye can tell apart: steps of half a rating.
-  const chance = theilSen(points.map(([x, y]) => [x, Math.round(2 * y) / 2] as const))?.p
-  if (!trend || chance === undefined) return undefined
+  if (!trend) return undefined
   const values = points.map(([, y]) => y)
   const span = told.at(-1)!.season - told[0]!.season
   const [lastButOne, last] = values.slice(-2) as [number, number]
@@ -53,12 +51,14 @@ export function declineOf(
     !sustained
   )
     return undefined
+  // What is told of chance is of what the eye can tell apart, steps of half a rating: ties make it no surer than it is.
+  const inHalves = theilSen(points.map(([x, y]) => [x, Math.round(2 * y) / 2] as const))
   return {
     plantingId: told[0]!.plantingId,
     perSeason: -trend.slope,
     seasons: told.length,
     from: told[0]!.season,
     to: told.at(-1)!.season,
-    p: chance,
+    p: (inHalves ?? trend).p,
   }
 }

@@ -34,6 +34,8 @@ export {
 export {
   absenceOf,
   bestOfPlace,
+  likelyRange,
+  Z90,
   taxonRecords,
   trialProposal,
   type Absence,

@@ -1,6 +1,6 @@
 import { group } from 'd3-array'
 import type { IsoDate } from '../dates/index.ts'
-import { emergenceOf, usualState, type Year } from '../plants/index.ts'
+import { emergenceOf, groundM2, usualState, type Year } from '../plants/index.ts'
 import { counted, dayMonth, listed, tenths } from '../words/index.ts'
 import type { Expected, GardenRecord, RecordModel } from './record.ts'
 import type { RecordedPlanting, Seen } from './seen.ts'
@@ -40,8 +40,14 @@ const POOR = 2.75
 /** A place this much below the rest is an outlier. */
 const OUTLIER = 1
 /** One-sided nine in ten. */
-const Z90 = 1.2816
+export const Z90 = 1.2816
 const SURVIVAL_YEARS = 3
+
+/** Between these a score lies eight times in ten. */
+export const likelyRange = ({ score, se }: Expected): { low: number; high: number } => ({
+  low: score - Z90 * se,
+  high: score + Z90 * se,
+})
 
 /**
  * Plant, spot or year, kind by kind.
@@ -190,8 +196,7 @@ function plantAgain(
   if (!expected || seasons < 3) {
     return { again: 'open', againSays: `Too few seasons to say.${alive ? lives : ''}` }
   }
-  const low = expected.score - Z90 * expected.se
-  const high = expected.score + Z90 * expected.se
+  const { low, high } = likelyRange(expected)
   const between = `${tenths(low)} to ${tenths(high)} of 5 expected in an average spot here.`
   const best = [...spots].sort((a, b) => b.score - a.score)[0]!
   if (alive && alive.share + Z90 * alive.se < 0.5)
@@ -271,6 +276,8 @@ export interface TrialProposal {
   says: string
 }
 
+/** What a drift that a trial has earned fills. */
+const DRIFT_M2 = 1.5
 /** Seasons a trial runs before it is judged. */
 const TRIAL_SEASONS = 2
 
@@ -288,8 +295,7 @@ export function trialProposal(
   const score = sum(own.map((s) => s.weight * s.adjusted)) / sum(own.map((s) => s.weight))
   const says = `${tenths(score)} of 5 over ${counted(own.length, 'season')}`
   if (score >= GOOD) {
-    const spacing = planting.taxon.spacingM
-    const n = Math.max(3, Math.min(9, Math.round(1.5 / (0.866 * spacing * spacing))))
+    const n = Math.max(3, Math.min(9, Math.round(DRIFT_M2 / groundM2(1, planting.taxon.spacingM))))
     return { outcome: 'expand', count: n % 2 === 0 ? n + 1 : n, says: `${says}: it has earned a drift.` }
   }
   if (score >= POOR) return { outcome: 'go on', says: `${says}: not settled yet, give it another season.` }

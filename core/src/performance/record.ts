@@ -96,7 +96,7 @@ function levelsOf<R, K>(rows: readonly R[], key: (row: R) => K, id: (k: K) => st
     keys.push(k)
     return keys.length - 1
   })
-  return { keys, factor: (name: string): Factor => ({ name, levels: keys.length, of }) }
+  return { keys, of, factor: (name: string): Factor => ({ name, levels: keys.length, of }) }
 }
 
 const same = <K extends string | number>(k: K) => k
@@ -142,10 +142,13 @@ export function recordModel(
     return { score: estimate, se }
   }
   const ofKind = (level: number) => [undefined, undefined, ...nested.slice(1).map(() => undefined), level]
+  /** A record of each planting, by its level: any tells where it stands. */
+  const recordOf = new Int32Array(own.keys.length)
+  own.of.forEach((level, r) => (recordOf[level] = r))
   /** Where a planting stands, in an average year. */
-  const ofPlanting = (id: string) => {
-    const r = rows.findIndex((row) => row.p.id === id)
-    return [places.factor('place').of[r], undefined, ...nested.map((f) => f.of[r])]
+  const ofPlanting = (level: number) => {
+    const r = recordOf[level]!
+    return [places.of[r], undefined, ...nested.map((f) => f.of[r])]
   }
   const share = (v: number) => (total > 0 ? v / total : 0)
   return {
@@ -165,9 +168,9 @@ export function recordModel(
     lights: lightTells
       ? keyed(lights.keys, fitted.effects[3]!).filter((e) => (e.key.light as string) !== 'unknown')
       : [],
-    plantings: keyed(own.keys, fitted.effects[2]!).map((e) => ({
+    plantings: keyed(own.keys, fitted.effects[2]!).map((e, i) => ({
       ...e,
-      expected: expected(ofPlanting(e.key)),
+      expected: expected(ofPlanting(i)),
     })),
     records: rows.length,
     iterations: fitted.iterations,

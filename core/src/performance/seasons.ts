@@ -1,12 +1,5 @@
-import type { IsoDate } from '../dates/index.ts'
-import {
-  seasonInPlace,
-  seasonYearOf,
-  usualState,
-  type LifeForm,
-  type Taxon,
-  type Year,
-} from '../plants/index.ts'
+import { seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { seasonInPlace, usualState, type LifeForm, type Taxon, type Year } from '../plants/index.ts'
 import type { RecordedPlanting, Seen } from './seen.ts'
 
 /** How a planting did in a season, from the walks of it. */

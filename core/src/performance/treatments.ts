@@ -1,6 +1,4 @@
-import type { IsoDate } from '../dates/index.ts'
-import { daysBetween } from '../dates/index.ts'
-import { seasonYearOf } from '../plants/index.ts'
+import { daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import { counted } from '../words/index.ts'
 import type { BloomSeen } from './bloom.ts'
 import type { RecordedPlanting } from './seen.ts'

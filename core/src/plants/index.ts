@@ -4,7 +4,6 @@ export {
   emergenceOf,
   phases,
   seasonInPlace,
-  seasonYearOf,
   usualBloom,
   usualState,
   usualWords,

@@ -1,4 +1,4 @@
-import { addDays, yearOf, type IsoDate } from '../dates/index.ts'
+import { addDays, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import { partOfMonth } from '../words/index.ts'
 import type { LifeForm, Taxon } from './taxon.ts'
 
@@ -248,7 +248,3 @@ export function usualWords(taxon: Taxon, on: IsoDate, year: Year): string {
 export function seasonInPlace(plantedOn: IsoDate, on: IsoDate, south: boolean): number {
   return seasonYearOf(on, south) - seasonYearOf(plantedOn, south) + 1
 }
-
-/** The year a growing season is called by: in the south the season from July is called by the year it ends in. */
-export const seasonYearOf = (on: IsoDate, south: boolean): number =>
-  south && on.slice(5) >= '07-01' ? yearOf(on) + 1 : yearOf(on)

@@ -99,7 +99,27 @@ export function bloomsOn(taxon: Pick<Taxon, 'bloomFrom' | 'bloomTo'>, monthDay: 
     : monthDay >= bloomFrom || monthDay <= bloomTo
 }
 
-/** Radius of the round drift that n plants at a spacing fill, metres: each takes 0.866 s^2 in a triangular grid. */
+/** Ground that n plants at a spacing cover, square metres: each takes 0.866 s^2 in a triangular grid. */
+export const groundM2 = (count: number, spacingM: number): number => count * 0.866 * spacingM ** 2
+
+/** Radius of the round drift that n plants at a spacing fill, metres. */
 export function driftRadiusM(count: number, spacingM: number): number {
-  return Math.sqrt((Math.max(1, count) * 0.866 * spacingM * spacingM) / Math.PI)
+  return Math.sqrt(groundM2(Math.max(1, count), spacingM) / Math.PI)
+}
+
+const woodyForms: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
+export const isWoody = (taxon: Pick<Taxon, 'lifeForm'>): boolean => woodyForms.includes(taxon.lifeForm)
+
+/**
+ * Steps of the moisture scale by which ground lies outside what a taxon likes: positive when it is too wet.
+ *
+ * @param moisture 1 dry to 5 wet; null where nobody has said, which counts as inside
+ */
+export function moistureSteps(
+  taxon: Pick<Taxon, 'moistureMin' | 'moistureMax'>,
+  moisture: number | null | undefined,
+): number {
+  if (moisture == null) return 0
+  if (moisture > taxon.moistureMax) return moisture - taxon.moistureMax
+  return moisture < taxon.moistureMin ? moisture - taxon.moistureMin : 0
 }

@@ -1,6 +1,6 @@
 import { quarterHours } from '../words/index.ts'
 import { HOT_AFTERNOON_HOURS, type SunHours } from '../light/index.ts'
-import { moistureWords, type Taxon } from '../plants/index.ts'
+import { moistureSteps, moistureWords, type Taxon } from '../plants/index.ts'
 
 /** What a spot offers a plant. Undefined where nobody has said. */
 export interface Spot {
@@ -51,7 +51,7 @@ const LOSS_PER_MOISTURE_STEP = 0.4
 export function fitOf(taxon: Taxon, spot: Spot): Fit {
   const light = lightFit(taxon, spot.hours)
   const away = Math.abs(light.hoursOutside)
-  const step = spot.moisture == null ? 0 : moistureSteps(taxon, spot.moisture)
+  const step = moistureSteps(taxon, spot.moisture)
   const factors: { factor: Factor; score: number; reason: string }[] = [
     {
       factor: 'light',
@@ -80,12 +80,6 @@ export function fitOf(taxon: Taxon, spot: Spot): Fit {
 }
 
 const clamp = (v: number) => Math.max(0, Math.min(1, v))
-
-/** Steps of the moisture scale from the range: positive when the ground is too wet. */
-function moistureSteps(taxon: Taxon, moisture: number): number {
-  if (moisture > taxon.moistureMax) return moisture - taxon.moistureMax
-  return moisture < taxon.moistureMin ? moisture - taxon.moistureMin : 0
-}
 
 /** `moist` for 4 and so on. */
 export const moistureWord = (moisture: number): string => moistureWords[moisture - 1] ?? 'unknown'

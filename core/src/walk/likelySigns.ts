@@ -1,12 +1,5 @@
-import {
-  isSiteCause,
-  signs,
-  susceptibility,
-  type Likelihood,
-  type SignCause,
-  type SignId,
-} from '../diagnosis/index.ts'
-import type { LifeForm, Taxon, UsualState } from '../plants/index.ts'
+import { signs, susceptibility, type Likelihood, type SignCause, type SignId } from '../diagnosis/index.ts'
+import { isWoody, type Taxon, type UsualState } from '../plants/index.ts'
 
 /** What is known of a planting before it is looked at. */
 export interface Prospect {
@@ -23,14 +16,13 @@ export interface Prospect {
   lightChangeHours: number
 }
 
-const woody: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
 /** Signs that only some plants can have. */
 const only: Partial<Record<SignId, (p: Prospect) => boolean>> = {
-  suckers: (p) => woody.includes(p.taxon.lifeForm),
-  'dead-below': (p) => woody.includes(p.taxon.lifeForm),
-  dieback: (p) => woody.includes(p.taxon.lifeForm),
+  suckers: (p) => isWoody(p.taxon),
+  'dead-below': (p) => isWoody(p.taxon),
+  dieback: (p) => isWoody(p.taxon),
   'woody-base': (p) => /shrub|groundcover|succulent/.test(p.taxon.lifeForm),
-  'bare-centre': (p) => !woody.includes(p.taxon.lifeForm) && p.taxon.lifeForm !== 'bulb',
+  'bare-centre': (p) => !isWoody(p.taxon) && p.taxon.lifeForm !== 'bulb',
   'pot-bound': (p) => p.inPot,
   'fewer-flowers': (p) => p.taxon.bloomFrom != null,
 }
@@ -43,7 +35,7 @@ export function likelySigns(prospect: Prospect, table: readonly Likelihood[]): S
   for (const r of table) {
     const known = chance.get(r.sign)
     if (known === undefined) continue
-    const minds = isSiteCause(r.cause) ? susceptibility(prospect.taxon, r.cause) : 1
+    const minds = susceptibility(prospect.taxon, r.cause)
     chance.set(r.sign, known + beliefs(r.cause, prospect) * Math.min(0.95, r.share * minds))
   }
   for (const s of prospect.lastSigns) {

@@ -1,6 +1,6 @@
 import { isSign, signWords } from '../diagnosis/index.ts'
 import { ratingWords, type BloomStage } from '../performance/index.ts'
-import { listed } from '../words/index.ts'
+import { capitalised, listed } from '../words/index.ts'
 
 /** A look at a planting, as far as words can be made of it. */
 export interface SeenInWords {
@@ -38,6 +38,6 @@ export function seenWords(o: SeenInWords, planted: number): string {
     ...(o.signs.length === 0 ? [] : [listed(o.signs.filter(isSign).map(signWords))]),
   ]
   const seen = parts.join('; ')
-  const sentence = seen && `${seen[0]!.toUpperCase()}${seen.slice(1)}.`
+  const sentence = seen && `${capitalised(seen)}.`
   return [sentence, o.note].filter(Boolean).join(' ')
 }

@@ -59,3 +59,6 @@ export const counted = (n: number, one: string, many = `${one}s`): string => `${
 
 /** One decimal with a true minus: `−0.4`, `3.0` */
 export const tenths = (value: number): string => value.toFixed(1).replace('-', '−')
+
+/** With its first letter a capital. */
+export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

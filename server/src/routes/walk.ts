@@ -9,7 +9,7 @@ import {
 import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import { withdrawObservation } from '../store/observations.ts'
+import { withdrawOwn } from '../store/observations.ts'
 import {
   findPicture,
   insertPhoto,
@@ -59,7 +59,14 @@ export function walkRoutes(pool: Piscina): Route[] {
       access: crew,
       writes: true,
       handle: async ({ db, garden, person, params }) => {
-        if (!(await withdrawObservation(db, garden.id, person.id, params.observationId!)))
+        if (
+          !(await withdrawOwn(
+            db,
+            'observations',
+            { gardenId: garden.id, personId: person.id },
+            params.observationId!,
+          ))
+        )
           throw notFound('An observation of yours')
       },
     }),

@@ -20,7 +20,7 @@ export async function insertObservation(db: Db, by: Noted, e: PlantingEntry): Pr
     .onConflict('id')
     .ignore()
     .returning('id')
-  if (added.length > 0 && e.replacesId) await withdrawReplaced(db, 'observations', by, e.replacesId)
+  if (added.length > 0 && e.replacesId) await withdrawOwn(db, 'observations', by, e.replacesId)
   return added.length > 0
 }
 
@@ -75,30 +75,18 @@ export async function insertPlaceLook(db: Db, by: Noted, e: PlaceEntry): Promise
     replaces_id: e.replacesId ?? null,
   }
   const added = await db('place_looks').insert(row).onConflict('id').ignore().returning('id')
-  if (added.length > 0 && e.replacesId) await withdrawReplaced(db, 'place_looks', by, e.replacesId)
+  if (added.length > 0 && e.replacesId) await withdrawOwn(db, 'place_looks', by, e.replacesId)
   return added.length > 0
 }
 
-/** Only what the same person noted is put right; what somebody else saw stays. */
-async function withdrawReplaced(
+/** Takes back what the same person noted; what somebody else saw stays. @returns false when there is none of theirs */
+export async function withdrawOwn(
   db: Db,
   table: 'observations' | 'place_looks',
   { gardenId, personId }: Noted,
   id: string,
-): Promise<void> {
-  await db(table)
-    .where({ id, garden_id: gardenId, person_id: personId, withdrawn_at: null })
-    .update({ withdrawn_at: db.fn.now() })
-}
-
-/** Takes back one's own observation. @returns false when there is none of theirs */
-export async function withdrawObservation(
-  db: Db,
-  gardenId: string,
-  personId: string,
-  id: string,
 ): Promise<boolean> {
-  const changed = await db('observations')
+  const changed = await db(table)
     .where({ id, garden_id: gardenId, person_id: personId, withdrawn_at: null })
     .update({ withdrawn_at: db.fn.now() })
   return changed > 0

@@ -1,5 +1,11 @@
 import type { PlantingRecord, StoryEntry, TrialOutcome, TrialOutcomeRecord } from '@border/contract'
-import type { PlantingSource, Taxon, Treatment, TreatmentKind } from '@border/core'
+import {
+  capitalised,
+  type PlantingSource,
+  type Taxon,
+  type Treatment,
+  type TreatmentKind,
+} from '@border/core'
 import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -319,7 +325,7 @@ export interface PlantingLife {
   plantedOn: string
   plantedCount: number
   livingCount: number
-  stays: { id: string; placeId: string; from: string; to: string | null; x: number; y: number }[]
+  stays: { id: string; placeId: string; from: string; to: string | null }[]
   counts: { on: string; living: number }[]
 }
 
@@ -346,10 +352,8 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
         place_id: string
         from_date: string
         to_date: string | null
-        x: number
-        y: number
       }[]
-    >('id', 'planting_id', 'place_id', 'from_date', 'to_date', 'x', 'y')
+    >('id', 'planting_id', 'place_id', 'from_date', 'to_date')
   const { rows: counts } = await db.raw<{ rows: { planting_id: string; on_date: string; living: number }[] }>(
     `select c.planting_id, c.on_date, c.living
      from living_counts c join plantings p on p.id = c.planting_id
@@ -372,8 +376,6 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
         placeId: s.place_id,
         from: s.from_date,
         to: s.to_date,
-        x: s.x,
-        y: s.y,
       })),
       counts: own.map((c) => ({ on: c.on_date, living: c.living })),
     }
@@ -503,6 +505,6 @@ export async function listTreatmentStory(db: Db, plantingId: string): Promise<St
   return rows.map(({ what, ...row }) => ({
     ...row,
     kind: 'treated',
-    says: `${what[0]!.toUpperCase()}${what.slice(1)}.`,
+    says: `${capitalised(what)}.`,
   }))
 }

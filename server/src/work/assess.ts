@@ -3,7 +3,7 @@ import {
   driftRadiusM,
   isAlive,
   litPlaceOf,
-  moistureWords,
+  placeMoisture,
   sceneOf,
   surfaceHeightM,
   usualThen,
@@ -116,7 +116,7 @@ export async function gardenModel(db: Db, garden: GardenAccess, on: string): Pro
       count: p.livingCount,
       radiusM: p.radiusM,
       plantedOn: p.inPlaceSince,
-      moisture: moistureOf(byId.get(p.placeId)),
+      moisture: placeMoisture(byId.get(p.placeId)),
     })),
     reserved: reserved.map((r) => {
       const p = plantings.find((x) => x.id === r.plantingId)
@@ -135,14 +135,8 @@ function targetPlace(f: FeatureRecord): TargetPlace[] {
   const lit = litPlaceOf(f)
   if (!lit) return []
   return lit.kind === 'bed'
-    ? [{ ...lit, name: f.name, moisture: moistureOf(f) }]
+    ? [{ ...lit, name: f.name, moisture: placeMoisture(f) }]
     : [{ ...lit, name: f.name, radiusM: containerRadiusM(f) }]
 }
 
 const surfaceOf = (f: FeatureRecord | undefined): number => (f ? surfaceHeightM(f) : 0)
-
-/** Moisture of a bed on the scale 1 dry to 5 wet; null where nobody has said. */
-export function moistureOf(f: FeatureRecord | undefined): number | null {
-  const at = moistureWords.findIndex((w) => w === f?.properties.moisture)
-  return at < 0 ? null : at + 1
-}

@@ -4,10 +4,13 @@ import {
   castsShade,
   editedLikelihoods,
   lightFit,
+  moistureSteps,
+  placeMoisture,
   seasonYearOf,
   suspectedChanges,
   usualState,
   type Diagnosis,
+  type Earliness,
   type IsoDate,
   type LightCause,
   type Likelihood,
@@ -23,7 +26,7 @@ import { listObservations } from '../store/observations.ts'
 import { listPlantings } from '../store/plantings.ts'
 import { listSignShares } from '../store/signShares.ts'
 import { findEarliness } from '../store/weather.ts'
-import { COMPUTATION, lightOfGarden, moistureOf, type ComputeTasks } from './assess.ts'
+import { COMPUTATION, lightOfGarden, type ComputeTasks } from './assess.ts'
 
 /** Looks older than this are of another state of things. */
 const LOOK_BACK_DAYS = 120
@@ -37,12 +40,16 @@ export async function likelihoodsOf(db: Db, gardenId: string) {
   return editedLikelihoods(await listSignShares(db, await practiceOfGarden(db, gardenId)))
 }
 
-/** How the present year runs at a garden. */
-export async function yearOfGarden(db: Db, garden: GardenAccess, on: IsoDate): Promise<Year> {
+/** How the present year runs at a garden, and what that was told by. */
+export async function yearOfGarden(
+  db: Db,
+  garden: GardenAccess,
+  on: IsoDate,
+): Promise<{ year: Year; earliness: Earliness | null }> {
   const south = garden.latitude < 0
   const season = seasonYearOf(on, south)
-  const early = await findEarliness(db, garden, [season], on)
-  return { lateDays: early.get(season)?.lateDays ?? 0, south }
+  const earliness = (await findEarliness(db, garden, [season], on)).get(season) ?? null
+  return { year: { lateDays: earliness?.lateDays ?? 0, south }, earliness }
 }
 
 /** What this season's signs say of a garden, joined with the light that is drawn. */
@@ -74,7 +81,7 @@ async function workOutDiagnosis(
   const plantings = await listPlantings(db, garden.id, today)
   const { light } = await lightOfGarden(db, pool, garden, today, { today, signal })
   const lightOf = new Map(light.plantings.map((p) => [p.plantingId, p]))
-  const year = await yearOfGarden(db, garden, today)
+  const { year } = await yearOfGarden(db, garden, today)
   const looksOf = group(looks, (l) => l.plantingId)
   const placeOf = new Map(features.map((f) => [f.id, f]))
   const causes = new Map<string, LightCause>()
@@ -87,7 +94,6 @@ async function workOutDiagnosis(
     const change = hours ? hours.now.total - hours.before.total : 0
     const cause = hours?.causes.find((c) => Math.sign(c.hours) === Math.sign(change))
     if (cause) causes.set(p.id, cause)
-    const moisture = moistureOf(placeOf.get(p.placeId))
     return [
       {
         id: p.id,
@@ -101,8 +107,7 @@ async function workOutDiagnosis(
         seenOn: own.at(-1)!.on,
         lightChangeHours: change,
         lightOutsideHours: fit?.hoursOutside ?? 0,
-        moistureSteps:
-          moisture === null ? 0 : stepsOutside(moisture, p.taxon.moistureMin, p.taxon.moistureMax),
+        moistureSteps: moistureSteps(p.taxon, placeMoisture(placeOf.get(p.placeId))),
         rootsNear: features.some((f) => reaches(f, p.x, p.y)),
       },
     ]
@@ -123,9 +128,6 @@ async function workOutDiagnosis(
     suspected: suspectedChanges(signed, diagnoses),
   }
 }
-
-const stepsOutside = (v: number, least: number, most: number) =>
-  v > most ? v - most : v < least ? v - least : 0
 
 function reaches(f: FeatureRecord, x: number, y: number): boolean {
   if (!castsShade(f)) return false

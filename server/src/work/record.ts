@@ -2,10 +2,13 @@ import type { BloomView, FeatureRecord, RecordView, SeasonFigures, Stay } from '
 import {
   absenceOf,
   addDays,
+  daysBetween,
   isAlive,
   isPlace,
   lightClass,
   meanHours,
+  placeMoisture,
+  seasonStart,
   seasonYearOf,
   usually,
   type BloomingPlanting,
@@ -32,7 +35,7 @@ import {
   type PlantingLife,
 } from '../store/plantings.ts'
 import { findClimate, findEarliness } from '../store/weather.ts'
-import { COMPUTATION, lightOfGarden, moistureOf } from './assess.ts'
+import { COMPUTATION, lightOfGarden } from './assess.ts'
 import type { BloomResult, RecordResult } from './recordTasks.ts'
 
 type StayModel = RecordedPlanting & { until: string | null }
@@ -188,18 +191,20 @@ function staysOf(life: PlantingLife): { stay: Stay; model: StayModel }[] {
   }))
 }
 
+/** The stay a day falls in. */
+const stayOn = (stays: PlantingLife['stays'] | undefined, on: string) => stays?.find((s) => isAlive(s, on))
+
 /** Each look under the stay it fell in; looks from before or after all stays are left out. */
 function staying(seen: readonly Seen[], lives: readonly PlantingLife[]): Seen[] {
   const staysOf = new Map(lives.map((l) => [l.id, l.stays]))
   return seen.flatMap((s) => {
-    const stay = staysOf.get(s.plantingId)?.find(({ from, to }) => from <= s.on && (to === null || s.on < to))
+    const stay = stayOn(staysOf.get(s.plantingId), s.on)
     return stay ? [{ ...s, plantingId: stay.id }] : []
   })
 }
 
 const DAYS_PER_YEAR = 365.25
-const yearsBetween = (from: string, to: string) =>
-  Math.max(0, (Date.parse(to) - Date.parse(from)) / 86_400_000 / DAYS_PER_YEAR)
+const yearsBetween = (from: string, to: string) => Math.max(0, daysBetween(from, to)) / DAYS_PER_YEAR
 
 /** A planting's head counts on its latest stay, for survival. */
 function countsOf(life: PlantingLife, today: string): (CountHistory & { plantingId: string })[] {
@@ -261,9 +266,7 @@ export async function bloomOfGarden(
     const inSeason = (on: string) => on >= addDays(window.from, -30) && on <= window.to
     const allSeen = staying(await listSeen(db, garden.id), lives)
     const treated = await listTreatments(db, garden.id)
-    const stayOn = (plantingId: string, on: string) =>
-      lives.find((l) => l.id === plantingId)?.stays.find((s) => s.from <= on && (s.to === null || on < s.to))
-        ?.id
+    const staysByPlanting = new Map(lives.map((l) => [l.id, l.stays]))
     const hoursOf = new Map(
       light.field.places.map(({ place, points }) => [place.id, meanHours(points.map((p) => p.hours))]),
     )
@@ -280,8 +283,8 @@ export async function bloomOfGarden(
       // What was never treated needs no looks of other years.
       allSeen: treated.length > 0 ? allSeen : [],
       treatments: treated.flatMap((t) => {
-        const stay = stayOn(t.plantingId, t.on)
-        return stay ? [{ ...t, plantingId: stay }] : []
+        const stay = stayOn(staysByPlanting.get(t.plantingId), t.on)
+        return stay ? [{ ...t, plantingId: stay.id }] : []
       }),
       years: [...early].map(([s, e]) => [s, e.lateDays]),
       south,
@@ -290,7 +293,7 @@ export async function bloomOfGarden(
         .filter((f) => isPlace(f) && isAlive(f, window.to))
         .flatMap((f) => {
           const hours = hoursOf.get(f.id)
-          return hours ? [{ placeId: f.id, hours, moisture: moistureOf(f) }] : []
+          return hours ? [{ placeId: f.id, hours, moisture: placeMoisture(f) }] : []
         }),
       taxa: (await listTaxa(db, await practiceOfGarden(db, garden.id))).map((t) => t.taxon),
       proven: record.taxa.flatMap((t) =>
@@ -316,7 +319,7 @@ async function seasonWindow(
   season: number,
 ): Promise<{ from: string; to: string }> {
   const { climate } = await findClimate(db, garden.stationId, garden.latitude)
-  const start = garden.latitude < 0 ? `${season - 1}-07-01` : `${season}-01-01`
+  const start = seasonStart(season, garden.latitude < 0)
   const days = Array.from({ length: 365 }, (_, i) => addDays(start, i))
   const warm = climate
     ? days.filter((d) => (usually(climate.minC, d) + usually(climate.maxC, d)) / 2 >= SEASON_C)

@@ -1,5 +1,6 @@
 import {
   walkEntry,
+  type FeatureRecord,
   type WalkAnswer,
   type WalkPlace,
   type WalkPlanting,
@@ -8,24 +9,20 @@ import {
 import {
   absenceOf,
   alongPlace,
-  centroid,
   isAlive,
   isPlace,
   isSettling,
   lightFit,
   likelySigns,
-  ringOf,
+  middleOf,
   seasonInPlace,
-  seasonYearOf,
   stageOfPhase,
   usualState,
   usualWords,
   walkingOrder,
   type IsoDate,
   type Likelihood,
-  type Point,
 } from '@border/core'
-import type { FeatureRecord } from '@border/contract'
 import { group } from 'd3-array'
 import type { Piscina } from 'piscina'
 import { z } from 'zod'
@@ -41,9 +38,8 @@ import {
 } from '../store/observations.ts'
 import { listStandpoints } from '../store/photos.ts'
 import { listPlantings } from '../store/plantings.ts'
-import { findEarliness } from '../store/weather.ts'
 import { COMPUTATION, lightOfGarden } from './assess.ts'
-import { likelihoodsOf } from './diagnosis.ts'
+import { likelihoodsOf, yearOfGarden } from './diagnosis.ts'
 
 /** Everything a walk of a garden needs on a day, places in walking order. */
 export async function walkOfGarden(
@@ -68,11 +64,8 @@ async function workOutWalk(
   table: readonly Likelihood[],
   { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
 ): Promise<WalkView> {
-  const south = garden.latitude < 0
-  const season = seasonYearOf(today, south)
+  const { year, earliness } = await yearOfGarden(db, garden, today)
   const plantings = await listPlantings(db, garden.id, today)
-  const earliness = (await findEarliness(db, garden, [season], today)).get(season) ?? null
-  const year = { lateDays: earliness?.lateDays ?? 0, south }
   const last = await lastObservations(
     db,
     plantings.map((p) => p.id),
@@ -85,7 +78,7 @@ async function workOutWalk(
   const places = features.filter((f) => isPlace(f) && isAlive(f, today))
   const byId = new Map(places.map((f) => [f.id, f]))
   const growing = group(plantings, (p) => p.placeId)
-  const order = walkingOrder(places.map((f) => ({ id: f.id, at: middleOf(f) })))
+  const order = walkingOrder(places.map((f) => ({ id: f.id, at: middleOf(f.geometry) })))
   return {
     on: today,
     earliness,
@@ -102,6 +95,7 @@ async function workOutWalk(
           const usual = usualState(p.taxon, today, year)
           const lit = light.get(p.id)
           const before = last.get(p.id)
+          const settling = isSettling(p.taxon, p.inPlaceSince, today, year.south)
           return {
             id: p.id,
             tag: p.tag,
@@ -112,15 +106,15 @@ async function workOutWalk(
             usual: usualWords(p.taxon, today, year),
             phase: usual.phase,
             resting: usual.resting,
-            settling: isSettling(p.taxon, p.inPlaceSince, today, south),
+            settling,
             usualStage: stageOfPhase[usual.phase],
             last: before ?? null,
             likely: likelySigns(
               {
                 taxon: p.taxon,
                 usual,
-                settling: isSettling(p.taxon, p.inPlaceSince, today, south),
-                seasons: seasonInPlace(p.inPlaceSince, today, south),
+                settling,
+                seasons: seasonInPlace(p.inPlaceSince, today, year.south),
                 inPot: place.kind === 'container',
                 lastSigns: before?.signs ?? [],
                 lightOutsideHours: lit ? lightFit(p.taxon, lit.now).hoursOutside : 0,
@@ -134,11 +128,6 @@ async function workOutWalk(
       }
     }),
   }
-}
-
-function middleOf(f: FeatureRecord): Point {
-  if (f.geometry.type === 'Point') return [f.geometry.coordinates[0]!, f.geometry.coordinates[1]!]
-  return centroid(ringOf(f.geometry))
 }
 
 /**

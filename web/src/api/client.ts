@@ -11,6 +11,10 @@ export class ApiError extends Error {
   }
 }
 
+/** Nobody answered, or only what stands before the server did. */
+export const nobodyAnswered = (error: unknown): boolean =>
+  error instanceof ApiError && (error.status === 0 || error.status >= 502)
+
 let csrfToken = ''
 
 interface Sent {
@@ -65,8 +69,7 @@ export async function write<T>(path: string, body?: unknown, key: string = crypt
     try {
       return await send<T>(path, { method: 'POST', body, key })
     } catch (error) {
-      const lost = error instanceof ApiError && (error.status === 0 || error.status >= 502)
-      if (!lost || attempt >= RETRIES) throw error
+      if (!nobodyAnswered(error) || attempt >= RETRIES) throw error
       await new Promise((resolve) => setTimeout(resolve, RETRY_MS * (attempt + 1)))
     }
 }

@@ -16,6 +16,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { errorText, useEvidence, useGardenWrite, useSuspicions } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from './causeWords.ts'
 import { ConfirmCause } from './ConfirmCause.tsx'
@@ -56,19 +57,19 @@ export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpo
 /** Site changes that the signs of plants point to and nothing drawn explains, beside what readings say. */
 function PlantsSay() {
   const { view } = useGardenContext()
+  const nameOf = usePlaceName()
   const { data } = useSuspicions(view.garden.id)
   const suspected = (data?.suspicions ?? []).flatMap((s) =>
     s.detail.kind === 'signs' ? [s.detail.change] : [],
   )
   if (suspected.length === 0) return null
-  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'A place'
   return (
     <section>
       <h2>What the plants say</h2>
       {suspected.map((s) => (
         <p key={`${s.placeId} ${s.cause}`}>
           <b>
-            {nameOf(s.placeId)}: {s.cause}?
+            {nameOf(s.placeId, 'A place')}: {s.cause}?
           </b>{' '}
           {counted(s.plantingIds.length, 'planting')} show {listed(s.signs.slice(0, 3).map(signWords))}.{' '}
           <Link to="../record?tab=signs">The signs</Link>

@@ -19,6 +19,7 @@ import {
   useSuspicions,
 } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from '../light/causeWords.ts'
 import { usePlaceAt } from '../light/usePlaceAt.ts'
@@ -113,7 +114,8 @@ function Suspicion({ suspicion }: { suspicion: SuspicionRecord }) {
 function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionRecord }) {
   const { view } = useGardenContext()
   const { search } = useLocation()
-  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'Something'
+  const placeName = usePlaceName()
+  const nameOf = (id: string) => placeName(id, 'Something')
   const plantingOf = (id: string) => view.plantings.find((p) => p.id === id)
   switch (detail.kind) {
     case 'unrecorded':

@@ -34,7 +34,7 @@ interface WalkDb extends DBSchema {
   entries: { key: string; value: QueuedEntry; indexes: { garden: string } }
   photos: { key: string; value: QueuedPhoto; indexes: { garden: string } }
   /** Answers taken along: by address. */
-  taken: { key: string; value: { path: string; answer: unknown; at: number } }
+  taken: { key: string; value: { path: string; answer: unknown } }
 }
 
 export type Entry = ObservationEntry | PlaceEntry
@@ -56,13 +56,13 @@ export const walkDb = (): Promise<IDBPDatabase<WalkDb>> =>
 /** Keeps an answer for where there is no connection. */
 export async function takeAlong(path: string, answer: unknown): Promise<void> {
   const db = await walkDb()
-  await db.put('taken', { path, answer, at: Date.now() })
+  await db.put('taken', { path, answer })
 }
 
 /** An answer taken along earlier. */
-export async function takenAlong<T>(path: string): Promise<{ answer: T; at: number } | undefined> {
+export async function takenAlong<T>(path: string): Promise<T | undefined> {
   const db = await walkDb()
-  return (await db.get('taken', path)) as { answer: T; at: number } | undefined
+  return (await db.get('taken', path))?.answer as T | undefined
 }
 
 /** What was taken along is one person's; what waits to be sent stays, and is sent as theirs. */

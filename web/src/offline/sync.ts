@@ -53,10 +53,19 @@ let personId: string | undefined
 const listeners = new Set<() => void>()
 const sentListeners = new Set<() => void>()
 
+/** Tells only of what is new: a pass over nothing, every few seconds, is no news to those who read the device on it. */
 function set(change: Partial<SyncState>): void {
-  state = { ...state, ...change }
+  const next = { ...state, ...change }
+  const same = (Object.keys(next) as (keyof SyncState)[]).every((k) =>
+    k === 'refused' ? sameRefused(next.refused, state.refused) : next[k] === state[k],
+  )
+  if (same) return
+  state = next
   listeners.forEach((tell) => tell())
 }
+
+const sameRefused = (a: Waiting['refused'], b: Waiting['refused']) =>
+  a.length === b.length && a.every((q, i) => q.id === b[i]!.id)
 
 export const syncState = (): SyncState => state
 export function onSync(tell: () => void): () => void {

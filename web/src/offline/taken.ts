@@ -1,10 +1,6 @@
-import { ApiError, get } from '../api/client.ts'
+import { get, nobodyAnswered } from '../api/client.ts'
 import { takeAlong, takenAlong } from './store.ts'
 import { seemsOffline } from './sync.ts'
-
-/** Nobody answered, or only what stands before the server did. */
-export const nobodyAnswered = (error: unknown): boolean =>
-  error instanceof ApiError && (error.status === 0 || error.status >= 502)
 
 /**
  * An answer from the server, taken along as it comes; where nobody answers, the one taken along last.
@@ -25,7 +21,7 @@ export async function orTaken<T>(name: string, ask: () => Promise<T>): Promise<T
     if (!nobodyAnswered(error)) throw error
     seemsOffline()
     const taken = await takenAlong<T>(name).catch(() => undefined)
-    if (!taken) throw error
-    return taken.answer
+    if (taken === undefined) throw error
+    return taken
   }
 }

@@ -1,6 +1,6 @@
 import type { FeatureRecord, PlantingRecord } from '@border/contract'
 import {
-  centroid,
+  middleOf,
   containerRadiusM,
   driftRadiusM,
   isAlive,
@@ -308,7 +308,7 @@ function wantedLabels(
     const gone = f.to !== null && f.to <= on
     if ((f.from && f.from > on) || f.kind === 'container' || f.kind === 'path' || f.kind === 'viewpoint')
       continue
-    const at = anchorOf(f)
+    const at = middleOf(f.geometry)
     const isPlace = f.kind === 'bed'
     const selected = f.id === selectedId ? 1000 : 0
     if (gone && isPlace) continue
@@ -336,15 +336,6 @@ function wantedLabels(
     })
   }
   return labels
-}
-
-function anchorOf(f: FeatureRecord): Point {
-  const g = f.geometry
-  if (g.type === 'Point') return [g.coordinates[0], g.coordinates[1]]
-  if (g.type === 'Polygon') return centroid(ringOf(g))
-  const middle = g.coordinates[Math.floor((g.coordinates.length - 1) / 2)]!
-  const next = g.coordinates[Math.floor((g.coordinates.length - 1) / 2) + 1] ?? middle
-  return [(middle[0] + next[0]) / 2, (middle[1] + next[1]) / 2]
 }
 
 function ScaleAndNorth({

@@ -1,4 +1,4 @@
-import { centroid, extentOf, isPlace, plantingSources, ringOf } from '@border/core'
+import { extentOf, isPlace, middleOf, plantingSources } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -28,7 +28,7 @@ export function AddPlanting({ onClose }: { onClose: () => void }) {
   const place = places.find((p) => p.id === placeId)
   const [at, setAt] = useState<readonly [number, number]>()
   const add = useGardenWrite<object>(view.garden.id, () => '/plantings', 'Planting added.')
-  const spot = at ?? (place && middleOf(place))
+  const spot = at ?? (place && proposedAt(place))
   const submit = (v: Values) => {
     const [x, y] = spot!
     add.mutate({ ...v, plantedOn: v.plantedOn.format('YYYY-MM-DD'), x, y }, { onSuccess: onClose })
@@ -139,9 +139,8 @@ export function AddPlanting({ onClose }: { onClose: () => void }) {
 
 const round = (v: number) => Math.round(v * 100) / 100
 
-function middleOf(place: { geometry: Parameters<typeof ringOf>[0] }): readonly [number, number] {
-  const g = place.geometry
-  if (g.type === 'Point') return [g.coordinates[0], g.coordinates[1]]
-  const [x, y] = centroid(ringOf(g))
-  return [round(x), round(y)]
+/** Where a new planting is proposed: the middle of its place, to the centimetre in a bed. */
+function proposedAt({ geometry }: { geometry: Parameters<typeof middleOf>[0] }): readonly [number, number] {
+  const [x, y] = middleOf(geometry)
+  return geometry.type === 'Point' ? [x, y] : [round(x), round(y)]
 }

@@ -1,7 +1,8 @@
-import { counted, dayMonth, lightRange, tenths, usualBloom, USUAL_YEAR, yearOf } from '@border/core'
+import { counted, dayMonth, lightRange, tenths, usualBloom, USUAL_YEAR, yearOf, Z90 } from '@border/core'
 import { Link, useLocation, useParams } from 'react-router'
 import { errorText, useRecord, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Waiting } from '../frame/Shell.tsx'
 import { KindFigure } from '../record/Kinds.tsx'
 import { SeasonCell } from '../record/SeasonCell.tsx'
@@ -13,6 +14,7 @@ export function Screen() {
   const { botanical } = useParams() as { botanical: string }
   const { view, on } = useGardenContext()
   const { search } = useLocation()
+  const nameOf = usePlaceName()
   const { data: record, error } = useRecord(view.garden.id)
   const { data: taxa } = useTaxa()
   if (error) return <p className="empty-words">{errorText(error)}</p>
@@ -22,8 +24,6 @@ export function Screen() {
   const judged = record.taxa.find((t) => t.taxon === botanical)
   const stays = record.stays.filter((s) => s.botanical === botanical)
   const survival = record.survival.find((s) => s.taxon === botanical)
-  const nameOf = (placeId: string) =>
-    view.features.find((f) => f.id === placeId)?.name ?? 'a place that is gone'
   const bloom = usualBloom(taxon, yearOf(on), { ...USUAL_YEAR, south: view.garden.latitude < 0 })
   return (
     <>
@@ -59,7 +59,7 @@ export function Screen() {
                   <tr key={s.id}>
                     <th scope="row">
                       <Link to={{ pathname: `../plants/${s.plantingId}`, search }}>{s.tag}</Link>{' '}
-                      {nameOf(s.placeId)}{' '}
+                      {nameOf(s.placeId, 'a place that is gone')}{' '}
                       <small>
                         {s.from.slice(0, 4)}
                         {s.to ? ` to ${s.to.slice(0, 4)}` : ''}, {s.livingCount} of {s.plantedCount} living
@@ -85,7 +85,7 @@ export function Screen() {
                   <li key={s.years}>
                     after {tenths(s.years)} years {Math.round(100 * s.share)} in 100 live{' '}
                     <small>
-                      ± {Math.round(128 * s.se)}, {s.atRisk} still followed then
+                      ± {Math.round(100 * Z90 * s.se)}, {s.atRisk} still followed then
                     </small>
                   </li>
                 ))}

@@ -5,12 +5,14 @@ import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import { errorText, useBloom } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Waiting } from '../frame/Shell.tsx'
 import { useSize } from '../frame/useSize.ts'
 
 /** Bloom of a season by place and week: seen against expected, with gaps named and what would fill them. */
 export function Bloom({ seasons }: { seasons: readonly number[] }) {
   const { view } = useGardenContext()
+  const nameOf = usePlaceName()
   const [season, setSeason] = useState(seasons.at(-1) ?? new Date().getFullYear())
   const { data, error } = useBloom(view.garden.id, season)
   const [placeId, setPlaceId] = useState<string>()
@@ -21,7 +23,6 @@ export function Bloom({ seasons }: { seasons: readonly number[] }) {
   const places = data.places.map((p) => (forLeaf(p.placeId) ? { ...p, gaps: [] } : p))
   const place =
     places.find((p) => p.placeId === placeId) ?? places.find((p) => p.gaps.length > 0) ?? places[0]
-  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'a place'
   return (
     <div className="screen-split">
       <div className="screen-body">

@@ -1,16 +1,8 @@
 import type { DiagnosisView } from '@border/contract'
-import { causeSentence, listed, signWords, type RankedCause } from '@border/core'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { capitalised, causeSentence, listed, signWords } from '@border/core'
 import { shortDate } from '../frame/words.ts'
 
 type Diagnosed = DiagnosisView['diagnoses'][number]
-
-const oddsWords: Record<RankedCause['odds'], string> = {
-  'most likely': 'most likely',
-  likely: 'likely',
-  possible: 'possible',
-  unlikely: 'not likely',
-}
 
 /** What a planting's signs say: causes in order, what speaks for and against each, and the check that settles it. */
 export function DiagnosisPanel({ diagnosis }: { diagnosis: Diagnosed }) {
@@ -19,7 +11,7 @@ export function DiagnosisPanel({ diagnosis }: { diagnosis: Diagnosed }) {
     <section>
       <h2>What its signs say</h2>
       <p>
-        {signs.length === 0 ? 'No sign was noted' : `${capital(listed(signs.map(signWords)))}`} up to{' '}
+        {signs.length === 0 ? 'No sign was noted' : `${capitalised(listed(signs.map(signWords)))}`} up to{' '}
         {shortDate(seenOn)}.{' '}
         {diagnosis.usual.resting && 'It is in its time of rest, when looking poor is no trouble. '}
         {diagnosis.settling && 'It is still settling in, when a low score says little. '}
@@ -28,7 +20,7 @@ export function DiagnosisPanel({ diagnosis }: { diagnosis: Diagnosed }) {
       {causes.slice(0, 3).map((c) => (
         <article key={c.cause} className="cause">
           <h3>
-            {capital(c.cause)} <small>{oddsWords[c.odds]}</small>
+            {capitalised(c.cause)} <small>{c.odds === 'unlikely' ? 'not likely' : c.odds}</small>
           </h3>
           {(c.cause === 'more sun' || c.cause === 'less sun') &&
             lightCause &&
@@ -62,12 +54,4 @@ export function DiagnosisPanel({ diagnosis }: { diagnosis: Diagnosed }) {
   )
 }
 
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 const agrees = (cause: 'more sun' | 'less sun', hours: number) => (cause === 'more sun') === hours > 0
-
-/** A cause in a garden's words, for headings. */
-export function useCauseHeading() {
-  const { view } = useGardenContext()
-  return (placeId: string, cause: string) =>
-    `${view.features.find((f) => f.id === placeId)?.name ?? 'A place'}: ${cause}?`
-}

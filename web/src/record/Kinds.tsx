@@ -1,11 +1,12 @@
 import type { RecordView, TrialOutcome } from '@border/contract'
-import { counted, dayMonthYear, tenths, type TaxonRecord } from '@border/core'
+import { counted, dayMonthYear, likelyRange, tenths, type TaxonRecord } from '@border/core'
 import { Button, Input, Segmented } from 'antd'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 
 const filters = ['All', 'Plant again', 'Not again', 'Open'] as const
 type Filter = (typeof filters)[number]
@@ -28,8 +29,8 @@ export function Kinds({ record }: { record: RecordView }) {
           <Segmented<Filter> aria-label="Show" options={[...filters]} value={filter} onChange={setFilter} />
         </div>
         <p className="soft">
-          The bar is what an average spot of this garden is expected to give it, nine times in ten; marks are
-          its spots, numbered by place.
+          The bar is what it is expected to score of 5 in an average spot of this garden, eight times in ten;
+          diamonds are the spots it stands in, crosses those that lie well below the rest.
         </p>
         <ul className="kinds">
           {shown.map((t) => (
@@ -48,15 +49,15 @@ const x = scaleLinear([1, 5], [10, WIDTH - 10])
 
 /** What a kind is expected to score, and what its spots scored. */
 export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
-  const { view } = useGardenContext()
-  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'a place that is gone'
+  const range = taxon.expected && likelyRange(taxon.expected)
+  const nameOf = usePlaceName()
   return (
     <svg
       className="kind-figure"
       width={WIDTH}
       height={HEIGHT}
       role="img"
-      aria-label={`Spots: ${taxon.spots.map((s) => `${nameOf(s.placeId)} ${tenths(s.score)}`).join(', ')}`}
+      aria-label={`Spots: ${taxon.spots.map((s) => `${nameOf(s.placeId, 'a place that is gone')} ${tenths(s.score)}`).join(', ')}`}
     >
       {[1, 2, 3, 4, 5].map((n) => (
         <g key={n}>
@@ -66,14 +67,11 @@ export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
           </text>
         </g>
       ))}
-      {taxon.expected && (
+      {range && (
         <rect
           className="kind-bar"
-          x={x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))}
-          width={
-            x(Math.min(5, taxon.expected.score + 1.28 * taxon.expected.se)) -
-            x(Math.max(1, taxon.expected.score - 1.28 * taxon.expected.se))
-          }
+          x={x(Math.max(1, range.low))}
+          width={x(Math.min(5, range.high)) - x(Math.max(1, range.low))}
           y={10}
           height={14}
         />
@@ -84,7 +82,7 @@ export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
           transform={`translate(${x(Math.max(1, Math.min(5, s.score)))},17)`}
           className={taxon.outliers.includes(s.placeId) ? 'kind-spot is-outlier' : 'kind-spot'}
         >
-          <title>{`${nameOf(s.placeId)}: ${tenths(s.score)} of 5, ${counted(s.seasons, 'season')}, ${counted(s.walks, 'walk')}`}</title>
+          <title>{`${nameOf(s.placeId, 'a place that is gone')}: ${tenths(s.score)} of 5, ${counted(s.seasons, 'season')}, ${counted(s.walks, 'walk')}`}</title>
           <path d={taxon.outliers.includes(s.placeId) ? 'M-6,-6L6,6M-6,6L6,-6' : 'M0,-7L7,0L0,7L-7,0Z'} />
         </g>
       ))}
@@ -144,7 +142,7 @@ function Trial({ trial, record }: { trial: RecordView['trials'][number]; record:
   const { view, isHead, today } = useGardenContext()
   const [reason, setReason] = useState('')
   const stay = record.stays.findLast((s) => s.plantingId === trial.plantingId)!
-  const place = view.features.find((f) => f.id === stay.placeId)?.name
+  const placeName = usePlaceName()
   const say = useGardenWrite<{ on: string; outcome: TrialOutcome; driftCount?: number; reason?: string }>(
     view.garden.id,
     () => `/plantings/${trial.plantingId}/trial`,
@@ -159,7 +157,7 @@ function Trial({ trial, record }: { trial: RecordView['trials'][number]; record:
           <span className="taxon">{stay.botanical}</span> <small>{stay.tag}</small>
         </h3>
         <p>
-          In {place}, on trial since {dayMonthYear(trial.since)}. {proposal.says}{' '}
+          In {placeName(stay.placeId)}, on trial since {dayMonthYear(trial.since)}. {proposal.says}{' '}
           <b>Proposed: {words.charAt(0).toLowerCase() + words.slice(1)}.</b>
         </p>
         {trial.outcomes[0]?.reason && <p className="soft">Asked then: {trial.outcomes[0].reason}</p>}

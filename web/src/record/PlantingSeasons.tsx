@@ -1,5 +1,5 @@
 import type { RecordView, Stay } from '@border/contract'
-import { counted, dayMonthYear, listed, tenths } from '@border/core'
+import { counted, dayMonthYear, likelyRange, listed, tenths, Z90 } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -118,7 +118,7 @@ function HowToRead({ record }: { record: RecordView }) {
                   <dt>{y.key}</dt>
                   <dd>
                     {y.estimate >= 0 ? '+' : ''}
-                    {tenths(y.estimate)} <small>± {tenths(1.28 * y.se)}, everywhere in the garden</small>
+                    {tenths(y.estimate)} <small>± {tenths(Z90 * y.se)}, everywhere in the garden</small>
                   </dd>
                 </div>
               ))}
@@ -134,10 +134,9 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
   const { search } = useLocation()
   const { data } = useDiagnosis(view.garden.id)
   const decline = record.declines.find((d) => d.plantingId === stay.id)
-  const standing = record.best.flatMap((b) => b.standings).find((s) => s.plantingId === stay.id)
-  const rank = record.best
-    .find((b) => b.placeId === stay.placeId)
-    ?.standings.findIndex((s) => s.plantingId === stay.id)
+  const standings = record.best.find((b) => b.placeId === stay.placeId)?.standings ?? []
+  const rank = standings.findIndex((s) => s.plantingId === stay.id)
+  const standing = standings[rank]
   const taxon = record.taxa.find((t) => t.taxon === stay.botanical)
   const diagnosis = data?.diagnoses.find((d) => d.plantingId === stay.plantingId)
   const searchOf = new URLSearchParams(search)
@@ -164,9 +163,8 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
         {standing && !decline && (
           <p>
             Over all its seasons here about {tenths(standing.score)} of 5, between{' '}
-            {tenths(standing.score - 1.28 * standing.se)} and{' '}
-            {tenths(Math.min(5, standing.score + 1.28 * standing.se))}
-            {rank !== undefined && rank >= 0 && rank < BEST && ', among the best of this place'}.
+            {tenths(likelyRange(standing).low)} and {tenths(Math.min(5, likelyRange(standing).high))}
+            {rank < BEST && ', among the best of this place'}.
           </p>
         )}
         {taxon && <p>{taxon.says}</p>}

@@ -13,8 +13,9 @@ import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { errorText, useDiagnosis, useGardenWrite, useLikelihoods } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Waiting } from '../frame/Shell.tsx'
-import { DiagnosisPanel, useCauseHeading } from './DiagnosisPanel.tsx'
+import { DiagnosisPanel } from './DiagnosisPanel.tsx'
 
 /** What this season's signs say of places and plantings, and the table they are read by. */
 export function Signs() {
@@ -82,7 +83,7 @@ function PlantingName({ plantingId }: { plantingId: string }) {
 
 function Suspected({ data }: { data: DiagnosisView }) {
   const { view } = useGardenContext()
-  const heading = useCauseHeading()
+  const nameOf = usePlaceName()
   return (
     <section>
       <h2>Site changes the signs point to</h2>
@@ -92,7 +93,8 @@ function Suspected({ data }: { data: DiagnosisView }) {
       {data.suspected.map((s) => (
         <article key={`${s.placeId} ${s.cause}`} className="cause">
           <h3>
-            {heading(s.placeId, s.cause)} <small>{s.share >= 0.7 ? 'most likely' : 'likely'}</small>
+            {nameOf(s.placeId, 'A place')}: {s.cause}?{' '}
+            <small>{s.share >= 0.7 ? 'most likely' : 'likely'}</small>
           </h3>
           <p>
             {listed(
@@ -122,7 +124,7 @@ function Row({
 }) {
   const { view } = useGardenContext()
   const p = view.plantings.find((x) => x.id === d.plantingId)
-  const place = view.features.find((f) => f.id === p?.placeId)?.name
+  const nameOf = usePlaceName()
   const [first] = d.causes
   return (
     <li>
@@ -135,7 +137,7 @@ function Row({
         <span>
           <span className="taxon">{p?.taxon.botanical}</span>{' '}
           <small>
-            {p?.tag}, {place}
+            {p?.tag}, {nameOf(p?.placeId)}
           </small>
         </span>
         <span>

@@ -1,10 +1,9 @@
 import type { PlaceEntry, WalkPlace } from '@border/contract'
-import { Input } from 'antd'
 import { useState } from 'react'
 import { photoAddress } from '../api/queries.ts'
 import { shortDate } from '../frame/words.ts'
 import type { QueuedEntry } from '../offline/store.ts'
-import { PhotoButton } from './PlantingCard.tsx'
+import { Chip, PhotoButton, WordsField } from './fields.tsx'
 import type { PlacePatch } from './useNotes.ts'
 
 interface Props {
@@ -46,15 +45,13 @@ export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props)
               </legend>
               <div className="walk-chips">
                 {options.map((o) => (
-                  <button
+                  <Chip
                     key={o}
-                    type="button"
-                    className="walk-chip"
-                    aria-pressed={entry?.[field] === o}
+                    on={entry?.[field] === o}
                     onClick={() => set({ [field]: entry?.[field] === o ? undefined : o })}
                   >
                     {o}
-                  </button>
+                  </Chip>
                 ))}
               </div>
             </fieldset>
@@ -62,66 +59,59 @@ export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props)
           <fieldset>
             <legend>Also</legend>
             <div className="walk-chips">
-              <Toggle on={entry?.edgesLost} label="edge lost" onSet={(edgesLost) => set({ edgesLost })} />
-              <Toggle
-                on={entry?.waterMisses}
-                label="water does not reach"
-                onSet={(waterMisses) => set({ waterMisses })}
-              />
+              <Chip
+                on={entry?.edgesLost ?? false}
+                onClick={() => set({ edgesLost: entry?.edgesLost ? undefined : true })}
+              >
+                edge lost
+              </Chip>
+              <Chip
+                on={entry?.waterMisses ?? false}
+                onClick={() => set({ waterMisses: entry?.waterMisses ? undefined : true })}
+              >
+                water does not reach
+              </Chip>
             </div>
           </fieldset>
           <fieldset>
             <legend>Bare holes, by width</legend>
             <div className="walk-chips">
               {HOLES_M.map((m) => (
-                <button
-                  key={m}
-                  type="button"
-                  className="walk-chip"
-                  onClick={() => set({ holesM: [...(entry?.holesM ?? []), m] })}
-                >
+                <Chip key={m} onClick={() => set({ holesM: [...(entry?.holesM ?? []), m] })}>
                   + {m} m
-                </button>
+                </Chip>
               ))}
               {(entry?.holesM ?? []).map((m, i) => (
-                <button
+                <Chip
                   key={i}
-                  type="button"
-                  className="walk-chip"
-                  aria-pressed
-                  aria-label={`Take away the hole of ${m} m`}
+                  on
+                  label={`Take away the hole of ${m} m`}
                   onClick={() => set({ holesM: entry!.holesM!.filter((_, k) => k !== i) })}
                 >
                   {m} m ✕
-                </button>
+                </Chip>
               ))}
             </div>
           </fieldset>
-          <label className="walk-note">
-            <span>Looks good together now</span>
-            <Input
-              maxLength={500}
-              value={entry?.goodTogether ?? ''}
-              onChange={(e) => set({ goodTogether: e.target.value === '' ? undefined : e.target.value })}
-            />
-          </label>
-          <label className="walk-note">
-            <span>Missing</span>
-            <Input
-              maxLength={500}
-              value={entry?.missing ?? ''}
-              onChange={(e) => set({ missing: e.target.value === '' ? undefined : e.target.value })}
-            />
-          </label>
-          <label className="walk-note">
-            <span>Note</span>
-            <Input.TextArea
-              rows={2}
-              maxLength={2000}
-              value={entry?.note ?? ''}
-              onChange={(e) => set({ note: e.target.value === '' ? undefined : e.target.value })}
-            />
-          </label>
+          <WordsField
+            label="Looks good together now"
+            most={500}
+            value={entry?.goodTogether}
+            onChange={(goodTogether) => set({ goodTogether })}
+          />
+          <WordsField
+            label="Missing"
+            most={500}
+            value={entry?.missing}
+            onChange={(missing) => set({ missing })}
+          />
+          <WordsField
+            label="Note"
+            rows={2}
+            most={2000}
+            value={entry?.note}
+            onChange={(note) => set({ note })}
+          />
           {place.standpoints.map((s) => (
             <figure key={s.id} className="walk-standpoint">
               {s.lastPhotoId && (
@@ -152,27 +142,6 @@ export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props)
         </p>
       )}
     </section>
-  )
-}
-
-function Toggle({
-  on,
-  label,
-  onSet,
-}: {
-  on: boolean | undefined
-  label: string
-  onSet: (v: boolean | undefined) => void
-}) {
-  return (
-    <button
-      type="button"
-      className="walk-chip"
-      aria-pressed={on ?? false}
-      onClick={() => onSet(on ? undefined : true)}
-    >
-      {label}
-    </button>
   )
 }
 

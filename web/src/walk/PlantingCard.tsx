@@ -12,10 +12,11 @@ import {
   type BloomStage,
   type SignId,
 } from '@border/core'
-import { Button, Input, InputNumber } from 'antd'
+import { Button, InputNumber } from 'antd'
 import { memo, useState } from 'react'
 import { shortDate } from '../frame/words.ts'
 import type { QueuedEntry } from '../offline/store.ts'
+import { Chip, PhotoButton, WordsField } from './fields.tsx'
 import type { PlantingPatch } from './useNotes.ts'
 
 interface Props {
@@ -25,7 +26,8 @@ interface Props {
   current: boolean
   open: boolean
   onChange: (plantingId: string, patch: PlantingPatch) => void
-  onOpen: (plantingId: string | undefined) => void
+  /** Opens it, or closes it when it is open. */
+  onOpen: (plantingId: string, open: boolean) => void
   onPhoto: (plantingId: string, file: File) => void
 }
 
@@ -46,7 +48,7 @@ export const PlantingCard = memo(function PlantingCard(props: Props) {
           type="button"
           className="walk-name"
           aria-expanded={open}
-          onClick={() => onOpen(open ? undefined : planting.id)}
+          onClick={() => onOpen(planting.id, !open)}
         >
           <span className="taxon">{planting.botanical}</span> <small>{planting.tag}</small>
         </button>
@@ -88,7 +90,7 @@ export const PlantingCard = memo(function PlantingCard(props: Props) {
           >
             nothing shows
           </Chip>
-          <Button type="text" size="large" onClick={() => onOpen(open ? undefined : planting.id)}>
+          <Button type="text" size="large" onClick={() => onOpen(planting.id, !open)}>
             {open ? 'less' : extras(entry) || 'more'}
           </Button>
         </div>
@@ -149,14 +151,6 @@ function Ratings({
         </button>
       ))}
     </div>
-  )
-}
-
-function Chip({ on, onClick, children }: { on: boolean; onClick: () => void; children: React.ReactNode }) {
-  return (
-    <button type="button" className="walk-chip" aria-pressed={on} onClick={onClick}>
-      {children}
-    </button>
   )
 }
 
@@ -253,58 +247,35 @@ function Details({
             )}
           </div>
         </div>
-        <label>
-          <span>Height, m</span>
-          <InputNumber
-            size="large"
-            min={0.01}
-            max={60}
-            step={0.1}
-            value={entry?.heightM ?? null}
-            onChange={(v) => set({ heightM: v ?? undefined })}
-          />
-        </label>
-        <label>
-          <span>Spread, m</span>
-          <InputNumber
-            size="large"
-            min={0.01}
-            max={60}
-            step={0.1}
-            value={entry?.spreadM ?? null}
-            onChange={(v) => set({ spreadM: v ?? undefined })}
-          />
-        </label>
+        <SizeField label="Height" value={entry?.heightM} onChange={(heightM) => set({ heightM })} />
+        <SizeField label="Spread" value={entry?.spreadM} onChange={(spreadM) => set({ spreadM })} />
         <PhotoButton label="Photo" onFile={(file) => onPhoto(planting.id, file)} />
       </div>
-      <label className="walk-note">
-        <span>Note</span>
-        <Input.TextArea
-          rows={2}
-          maxLength={2000}
-          value={entry?.note ?? ''}
-          onChange={(e) => set({ note: e.target.value === '' ? undefined : e.target.value })}
-        />
-      </label>
+      <WordsField label="Note" rows={2} most={2000} value={entry?.note} onChange={(note) => set({ note })} />
     </div>
   )
 }
 
-/** Opens the camera on a phone, a file elsewhere. */
-export function PhotoButton({ label, onFile }: { label: string; onFile: (file: File) => void }) {
+function SizeField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string
+  value: number | undefined
+  onChange: (metres: number | undefined) => void
+}) {
   return (
-    <label className="walk-photo">
-      <input
-        type="file"
-        accept="image/*"
-        capture="environment"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) onFile(file)
-          e.target.value = ''
-        }}
+    <label>
+      <span>{label}, m</span>
+      <InputNumber
+        size="large"
+        min={0.01}
+        max={60}
+        step={0.1}
+        value={value ?? null}
+        onChange={(v) => onChange(v ?? undefined)}
       />
-      {label}
     </label>
   )
 }

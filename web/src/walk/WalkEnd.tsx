@@ -7,6 +7,7 @@ import { Link, useLocation } from 'react-router'
 import { ask } from '../api/client.ts'
 import { errorText, useDiagnosis, useSuspicions } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import type { QueuedEntry } from '../offline/store.ts'
 import { countWaiting, syncNow } from '../offline/sync.ts'
 import { dropRefused } from '../offline/queue.ts'
@@ -119,7 +120,7 @@ function Changed() {
   const bySigns = (suspicions?.suspicions ?? []).flatMap((s) =>
     s.detail.kind === 'signs' ? [s.detail.change] : [],
   )
-  const nameOf = (placeId: string) => view.features.find((f) => f.id === placeId)?.name ?? 'a place'
+  const nameOf = usePlaceName()
   if (recheck.error) return <p role="alert">{errorText(recheck.error)}</p>
   if (recheck.isPending || !diagnosis) return <p role="status">Going through what it says.</p>
   return (

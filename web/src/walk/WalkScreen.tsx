@@ -1,5 +1,5 @@
 import type { WalkPlace } from '@border/contract'
-import { bloomStages, civilDate, counted, dayMonthYear } from '@border/core'
+import { civilDate, counted, dayMonthYear } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { App, Button, Checkbox } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
@@ -101,6 +101,11 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
     },
     [gardenId, session.person.id, day, keepPosition, message],
   )
+  // The same for every card and every touch, so that only the card touched is drawn anew.
+  const openCard = useCallback((plantingId: string, opens: boolean) => {
+    setOpen(opens ? plantingId : undefined)
+    setCurrentId(plantingId)
+  }, [])
   const photoOfPlanting = useCallback(
     (plantingId: string, file: File) => photo({ plantingId }, file),
     [photo],
@@ -176,10 +181,7 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
                 current={p === current}
                 open={open === p.id}
                 onChange={notes.planting}
-                onOpen={(id) => {
-                  setOpen(id)
-                  setCurrentId(p.id)
-                }}
+                onOpen={openCard}
                 onPhoto={photoOfPlanting}
               />
             ))}
@@ -304,7 +306,6 @@ function act(key: string, k: Keys, target: HTMLElement): boolean {
       move(key === 'ArrowDown' ? 1 : -1)
       return true
     case 'b':
-      if (!bloomStages.includes(current.usualStage)) return false
       notes.planting(current.id, { stage: current.usualStage, absent: false })
       return true
     case 'x':
