@@ -1,5 +1,6 @@
 import { sunCommand } from './files.ts'
 import { lightCommand } from './light.ts'
+import { rulesCommand } from './rules.ts'
 import { BadInput, Misuse, say } from './say.ts'
 
 const usage = `Seasoned Border
@@ -24,6 +25,11 @@ const usage = `Seasoned Border
                         which unrecorded change accounts for what was seen
   ./border light PLAN.geojson --simulate-log --at X,Y[,Z] --from DAY [--days N] [--seed N]
                         what a light logger standing there would write
+  ./border rules explain --taxon NAME --garden FOLDER|PLAN.geojson [--weather FILE] [--on DAY]
+                        [--place bed|container] [--school ID=CHOICE] [--json]
+                        what the rules say of a kind of plant there: every window with the reason for each date
+  ./border rules list [--json]
+                        the shipped rules of care, each as a sentence
   ./border sun --lat DEG --lon DEG --at INSTANT [--json]
                         where the sun stands
 
@@ -46,6 +52,7 @@ const commands: Record<string, Command> = {
   check: async () => (await import('./check.ts')).checkCommand(),
   import: async (args) => (await import('./importFolder.ts')).importCommand(args),
   light: lightCommand,
+  rules: rulesCommand,
   sun: sunCommand,
 }
 

@@ -1,5 +1,6 @@
 import {
   addDays,
+  climateOf,
   daysBetween,
   earlinessOf,
   isSettling,
@@ -15,6 +16,7 @@ import {
   sunHours,
   susceptibility,
   usualState,
+  yearAt,
   type BloomStage,
   type DailyWeather,
   type IsoDate,
@@ -99,6 +101,8 @@ export function looksOf(
   weather: readonly DailyWeather[],
 ): Look[] {
   const random = seededRandom(sketch.seed * 977)
+  const climate = climateOf(weather, sketch.latitude)
+  const shift = climate.ok ? yearAt(climate.climate).shift : undefined
   const scene = sceneOf(plan.garden, trulyStanding(sketch, plan))
   const living = new Map(grown.map((g) => [g.tag, g.count]))
   const moisture = new Map(plan.features.map((f) => [f.name, placeMoisture(f)]))
@@ -118,6 +122,7 @@ export function looksOf(
       const usual = usualState(g.taxon, on, {
         lateDays: lateDays + Math.round(8 * (chance - 0.5)) + (cut ? CUT_DELAY_DAYS : 0),
         south: false,
+        shift,
       })
       const fit = lightFit(g.taxon, hours[i]!)
       const before = living.get(g.tag)!

@@ -157,14 +157,3 @@ it.each([
 ])('%s hours reads %s', (h, words) => {
   expect(quarterHours(h)).toBe(words)
 })
-
-it('the library has unique names and sensible numbers', () => {
-  expect(new Set(library.map((t) => t.botanical)).size).toBe(library.length)
-  for (const t of library) {
-    expect(t.lightMinHours < t.lightMaxHours && t.moistureMin <= t.moistureMax, t.botanical).toBe(true)
-    expect(t.spacingM <= t.spreadM && t.spacingM >= t.spreadM * 0.5, t.botanical).toBe(true)
-    expect(t.hardyToC < 5 && t.heightM < 12).toBe(true)
-    if (t.hotAfternoon === 'enjoys') expect(t.lightMaxHours, t.botanical).toBeGreaterThanOrEqual(10)
-    if (t.hotAfternoon === 'suffers' && t.lightMaxHours > 8) throw new Error(t.botanical)
-  }
-})

@@ -1,10 +1,15 @@
+export { NO_EDITS, rulesWith, type RuleAdjustment, type RuleEdits } from './adjust.ts'
+export { isFollowed, isFor, winterHere, type Subject } from './applies.ts'
 export {
-  moveWindows,
-  gardenCalendar,
-  type GardenCalendar,
-  type MoveWindows,
-  type Window,
-} from './moveWindow.ts'
+  explainCare,
+  explained,
+  yearsAbout,
+  type CareContext,
+  type ExplainedRule,
+  type TaxonCare,
+} from './explain.ts'
+export { gardenYear, weeksOfSoilAbove, type GardenYear } from './gardenYear.ts'
+export { moveWindows, type MoveWindows } from './moveWindows.ts'
 export {
   aftercareDays,
   aftercareWindow,
@@ -16,3 +21,16 @@ export {
   type MoveJobs,
   type MoveRequest,
 } from './moveJobs.ts'
+export * from './rule.ts'
+export { careRules } from './rules/index.ts'
+export {
+  followed,
+  schoolIds,
+  schoolOf,
+  schools,
+  type School,
+  type SchoolId,
+  type Schools,
+} from './schools.ts'
+export { anchorWords, appliesWords, ruleSentence } from './sentences.ts'
+export { windowOf, windowsOf, type Window } from './windows.ts'

@@ -1,7 +1,8 @@
 import type { Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
 import { groundM2, type Taxon } from '../plants/index.ts'
-import { moveWindows, type MoveWindows, type Window } from './moveWindow.ts'
+import { moveWindows, type MoveWindows } from './moveWindows.ts'
+import type { Window } from './windows.ts'
 import { dayMonth } from '../words/index.ts'
 
 export type JobKind = 'prepare' | 'move' | 'aftercare'
@@ -9,7 +10,7 @@ export type JobKind = 'prepare' | 'move' | 'aftercare'
 export interface Material {
   name: string
   amount: number
-  unit: 'l' | 'kg' | 'pieces'
+  unit: 'l' | 'kg' | 'pieces' | 'm'
 }
 
 /** One piece of work with its window, before it has a day. */
@@ -232,7 +233,8 @@ export function aftercareWindow(moved: IsoDate, days: number, why?: string): Win
   }
 }
 
-function plantCautions(taxon: Taxon): string[] {
+/** What a kind's handling asks for, in words. */
+export function plantCautions(taxon: Taxon): string[] {
   const words: Record<Taxon['cautions'][number], string> = {
     sap: 'Sap can irritate or blister skin: gloves, sleeves, eyes covered.',
     poison: 'Poisonous if eaten: gloves; keep pieces from children and pets.',

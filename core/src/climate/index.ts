@@ -11,4 +11,5 @@ export {
 } from './normals.ts'
 export { degreeDays } from './degreeDays.ts'
 export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
+export { seasonShift, type SeasonShift } from './seasonShift.ts'
 export { earlinessOf, type Earliness } from './earliness.ts'

@@ -1,15 +1,20 @@
 export * from './taxon.ts'
-export { library } from './library.ts'
+export { library } from './library/index.ts'
 export {
   emergenceOf,
   phases,
+  realDay,
+  seasonDates,
   seasonInPlace,
   usualBloom,
   usualState,
   usualWords,
   USUAL_YEAR,
+  yearAt,
   type Emergence,
+  type SeasonDates,
   type Phase,
   type UsualState,
   type Year,
 } from './phenology.ts'
+export { taxonSearch, type TaxonSearch } from './search.ts'

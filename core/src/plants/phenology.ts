@@ -1,4 +1,5 @@
-import { addDays, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { seasonShift, type Climate, type SeasonShift } from '../climate/index.ts'
+import { addDays, daysBetween, maxDay, seasonStart, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import { partOfMonth } from '../words/index.ts'
 import type { LifeForm, Taxon } from './taxon.ts'
 
@@ -37,7 +38,7 @@ interface Calendar {
   /** What is left in winter. */
   winter: 'underground' | 'bare' | 'winter green'
   /** A rest in the middle of the season. */
-  rests?: readonly [from: string, to: string]
+  rests?: readonly [from: string, to: string] | undefined
 }
 
 /**
@@ -65,27 +66,10 @@ const byLifeForm: Record<LifeForm, Calendar> = {
   'tender perennial': { shows: ['05-01', '06-15'], fades: ['10-05', '11-10'], winter: 'underground' },
 }
 
-/** Kinds whose year differs from that of their life form. */
-const byTaxon: Record<string, Partial<Calendar>> = {
-  'Papaver orientale': { rests: ['07-05', '09-05'] },
-  'Actaea simplex': { shows: ['04-10', '05-25'] },
-  'Kirengeshoma palmata': { shows: ['04-15', '05-31'] },
-  'Veronicastrum virginicum': { shows: ['04-10', '05-25'] },
-  'Rodgersia podophylla': { shows: ['04-15', '05-31'] },
-  'Verbena bonariensis': { shows: ['04-20', '06-10'] },
-  'Agapanthus praecox': { shows: ['03-25', '05-25'] },
-  'Begonia grandis': { shows: ['05-10', '06-25'] },
-  'Fuchsia magellanica': { shows: ['04-20', '06-10'] },
-  'Helleborus × hybridus': { shows: ['01-25', '03-15'], winter: 'winter green', fades: ['11-20', '12-20'] },
-  'Iris germanica': { winter: 'winter green' },
-  'Trachelospermum jasminoides': { winter: 'winter green' },
-  'Viola × wittrockiana': { shows: ['09-15', '11-01'], fades: ['05-25', '06-20'], winter: 'underground' },
-  'Nerine bowdenii': { shows: ['03-20', '05-10'], fades: ['11-05', '11-30'], rests: ['08-01', '09-15'] },
-}
-
 const BUD_DAYS = 18
 const DAYS_OF_YEAR = 365
-const HALF_YEAR = 182
+/** Days from 1 January to 1 July, on which the southern season begins. */
+const HALF_YEAR = 181
 
 /** A spring bulb hangs on its bloom: leaves before, ripening after, then gone until next year. */
 const springBulb = (bloomFrom: string, bloomTo: string): Calendar => ({
@@ -98,14 +82,18 @@ const springBulb = (bloomFrom: string, bloomTo: string): Calendar => ({
 const SPRING_BULB_UNTIL = '06-16'
 
 function calendarOf(taxon: Taxon): Calendar {
-  const { bloomFrom, bloomTo, lifeForm } = taxon
-  if (lifeForm === 'bulb' && bloomFrom && bloomTo && bloomTo < SPRING_BULB_UNTIL)
-    return springBulb(bloomFrom, bloomTo)
-  return { ...byLifeForm[lifeForm], ...byTaxon[speciesOf(taxon.botanical)] }
+  const { bloomFrom, bloomTo, lifeForm, shows, fades, rests, winter } = taxon
+  const usual =
+    lifeForm === 'bulb' && bloomFrom && bloomTo && bloomFrom < bloomTo && bloomTo < SPRING_BULB_UNTIL
+      ? springBulb(bloomFrom, bloomTo)
+      : byLifeForm[lifeForm]
+  return {
+    shows: shows ?? usual.shows,
+    fades: fades ?? usual.fades,
+    winter: winter ?? usual.winter,
+    ...((rests ?? usual.rests) && { rests: rests ?? usual.rests }),
+  }
 }
-
-/** The name without a cultivar's. */
-const speciesOf = (botanical: string) => botanical.replace(/\s*['‘].*$/, '')
 
 /** Days of the year before each month of a common year. */
 const BEFORE_MONTH = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334]
@@ -128,17 +116,40 @@ const since = (from: string, day: string): number => round(placeInYear(day) - pl
 const lies = (day: string, from: string, to: string) => since(from, day) < since(from, to)
 
 /** The day of the usual northern year that a day of this year stands for, `MM-DD`. */
-const usualDay = (on: IsoDate, { lateDays, south }: Year): string =>
-  shifted(on.slice(5), -lateDays - (south ? HALF_YEAR : 0))
+function usualDay(on: IsoDate, { lateDays, south, shift }: Year): string {
+  const local = round(placeInYear(on.slice(5)) - lateDays - (south ? HALF_YEAR : 0))
+  return shifted('01-01', shift ? shift.usualDayOf[local]! : local)
+}
 
 /** How a year runs at a place. */
 export interface Year {
-  /** Days late against the usual; negative when early. */
+  /** Days late against what is usual there; negative when early. */
   lateDays: number
   south: boolean
+  /** How the usual year there runs against the temperate one that the library's dates are of; absent: alike. */
+  shift?: SeasonShift | undefined
 }
 
 export const USUAL_YEAR: Year = { lateDays: 0, south: false }
+
+/** The year of a place by its climate. */
+export const yearAt = (climate: Climate, lateDays = 0): Year => ({
+  lateDays,
+  south: climate.latitudeDeg < 0,
+  shift: seasonShift(climate),
+})
+
+/**
+ * The real day on which a day of the usual northern year falls.
+ *
+ * @param seasonYear the year the growing season is called by
+ * @param share 0 to 1: how far the place's warmth moves it; 0 for what hangs on day length alone
+ */
+export function realDay(monthDay: string, seasonYear: number, year: Year, share = 1): IsoDate {
+  const place = placeInYear(monthDay)
+  const moved = Math.round(share * (year.shift?.daysLater[place] ?? 0))
+  return addDays(seasonStart(seasonYear, year.south), place + moved + year.lateDays)
+}
 
 /** What a taxon usually does on a day, the year's earliness and the hemisphere taken in. */
 export function usualState(taxon: Taxon, on: IsoDate, year: Year): UsualState {
@@ -203,25 +214,59 @@ export interface Emergence {
 export function emergenceOf(taxon: Taxon, on: IsoDate, year: Year): Emergence | undefined {
   const { shows, winter } = calendarOf(taxon)
   if (winter === 'winter green') return undefined
-  // Days from `on` back to the start of the usual showing, at most half a year either way.
-  const back = since(shows[0], usualDay(on, year))
-  const offset = back > DAYS_OF_YEAR / 2 ? DAYS_OF_YEAR - back : -back
-  const start = addDays(on, offset)
-  return { from: start, latest: addDays(start, since(shows[0], shows[1])) }
+  const own = seasonYearOf(on, year.south)
+  const away = (season: number) => Math.abs(daysBetween(on, realDay(shows[0], season, year)))
+  const season = [own - 1, own, own + 1].reduce((best, s) => (away(s) < away(best) ? s : best))
+  const from = realDay(shows[0], season, year)
+  return { from, latest: maxDay(from, realDay(shows[1], season, year)) }
+}
+
+/** The dates of one season of a taxon at a place. */
+export interface SeasonDates {
+  showsFrom: IsoDate
+  /** Latest usual sign of growth. */
+  showsBy: IsoDate
+  /** First yellowing. */
+  fadesFrom: IsoDate
+  /** Bare, or gone below ground. */
+  goneBy: IsoDate
+  winter: 'underground' | 'bare' | 'winter green'
+  bloom?: { from: IsoDate; to: IsoDate } | undefined
+}
+
+/** What a taxon usually does in a season, in real dates. Autumn growers show late in the season before they fade. */
+export function seasonDates(taxon: Taxon, seasonYear: number, year: Year): SeasonDates {
+  const { shows, fades, winter } = calendarOf(taxon)
+  const growsOverWinter = fades[0] < shows[0]
+  const ends = growsOverWinter ? seasonYear + 1 : seasonYear
+  return {
+    showsFrom: realDay(shows[0], seasonYear, year),
+    showsBy: realDay(shows[1], seasonYear, year),
+    fadesFrom: realDay(fades[0], ends, year),
+    goneBy: realDay(fades[1], fades[1] < fades[0] ? ends + 1 : ends, year),
+    winter,
+    bloom: usualBloom(taxon, seasonYear, year),
+  }
 }
 
 /** Usual bloom of a taxon in the season around a day, in real dates; undefined where it is grown for leaf. */
 export function usualBloom(
-  taxon: Pick<Taxon, 'bloomFrom' | 'bloomTo'>,
+  taxon: Pick<Taxon, 'bloomFrom' | 'bloomTo' | 'bloomsBy'>,
   seasonYear: number,
   year: Year,
 ): { from: IsoDate; to: IsoDate } | undefined {
   const { bloomFrom, bloomTo } = taxon
   if (!bloomFrom || !bloomTo) return undefined
-  const turned = year.south ? HALF_YEAR - DAYS_OF_YEAR : 0
-  const from = addDays(`${seasonYear}-${bloomFrom}`, turned + year.lateDays)
-  return { from, to: addDays(from, since(bloomFrom, bloomTo)) }
+  const share = taxon.bloomsBy === 'day length' ? DAY_LENGTH_SHARE : 1
+  const from = realDay(bloomFrom, seasonYear, year, share)
+  const wraps = bloomTo < bloomFrom
+  const to = realDay(bloomTo, wraps ? seasonYear + 1 : seasonYear, year, share)
+  return { from, to: maxDay(to, addDays(from, LEAST_BLOOM_DAYS)) }
 }
+
+/** Plants that wait for shorter days still come a little sooner where summers are warm. */
+const DAY_LENGTH_SHARE = 0.25
+const LEAST_BLOOM_DAYS = 7
 
 /** `in full bloom`, `underground until about mid April`: what it usually does, in words. */
 export function usualWords(taxon: Taxon, on: IsoDate, year: Year): string {

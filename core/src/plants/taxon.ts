@@ -23,14 +23,131 @@ export interface Taxon {
   /** Usual bloom in the northern temperate year, `MM-DD`; absent for plants grown for leaf. */
   bloomFrom?: string | null
   bloomTo?: string | null
+  /**
+   * What its bloom hangs on: warmth gathered since midwinter, the shortening or lengthening day, or, for tender plants,
+   * the time between frosts.
+   */
+  bloomsBy: 'warmth' | 'day length' | 'frost-free'
+  /** Whether more flowers follow the first flush, and what brings them. */
+  repeats: 'no' | 'when cut back' | 'when deadheaded' | 'by itself'
   moveWhen: MoveSeason
   moveEase: 'easy' | 'fair' | 'poor'
+  /** Years between divisions, usual least and most; null for plants that are never divided. */
+  divideYears: readonly [least: number, most: number] | null
+  divideHow: DivideHow | null
+  /** Woody plants: the wood that carries the flowers. */
+  flowersOn: 'old wood' | 'new wood' | 'both' | null
+  pruning: Pruning | null
+  /** Breaks again from old wood or the base after a hard cut. */
+  bearsHardCut: boolean
+  cutBack: CutBack
+  /** Height that growth is cut back to, metres above ground. */
+  cutToM: number
+  /** Stems or seed heads worth leaving through winter, for looks, birds and insects. */
+  standsWinter: boolean
+  /** May be cut by half in early summer to flower later on shorter stems. */
+  halves: boolean
+  selfSeeds: 'no' | 'some' | 'freely'
+  vigour: 'slow' | 'steady' | 'strong' | 'thug'
+  wind: 'bears' | 'staked' | 'sheltered'
+  feed: 'none' | 'light' | 'heavy'
+  /** False where mulch over the crown rots it. */
+  mulchAtCrown: boolean
+  phMin: number
+  phMax: number
+  /** Years from a usual nursery plant to about full size. */
+  yearsToSize: number
+  /** When an annual or biennial earns its place: the cool or the warm part of the year. */
+  annualSeason: 'cool' | 'warm' | null
+  /** Calendar of the usual northern year where it differs from that of its life form, `MM-DD`. */
+  shows?: readonly [from: string, latest: string]
+  fades?: readonly [from: string, gone: string]
+  rests?: readonly [from: string, to: string]
+  winter?: 'underground' | 'bare' | 'winter green'
+  troubles: Trouble[]
+  texture: 'fine' | 'medium' | 'bold'
+  scented: boolean
+  wildlife: Wildlife[]
   foliageColour: string
   flowerColour?: string | null
   cautions: Caution[]
+  synonyms: string[]
   /** How well the row's numbers are known. */
   sureness: 'well known' | 'usual' | 'rough'
 }
+
+export const divideHows = ['pull apart', 'cut', 'saw', 'rhizome', 'offsets'] as const
+export type DivideHow = (typeof divideHows)[number]
+
+/**
+ * How a woody plant is pruned:
+ * - `after bloom`: flowered stems out straight after flowering;
+ * - `late winter`: to a framework or the ground before growth starts;
+ * - `stool`: all stems to the base in early spring, for bark or leaf;
+ * - `shear`: clipped over after flowering or twice a summer, never into bare wood;
+ * - `spur`: side shoots shortened in summer and again in winter;
+ * - `lightly`: shape, dead and crossing wood only;
+ * - `hardly`: best left alone;
+ * - `midsummer`: only in full leaf, because cuts bleed or let in disease earlier.
+ */
+export const prunings = [
+  'after bloom',
+  'late winter',
+  'stool',
+  'shear',
+  'spur',
+  'lightly',
+  'hardly',
+  'midsummer',
+] as const
+export type Pruning = (typeof prunings)[number]
+
+/**
+ * What happens to a plant's growth once a year:
+ * - `herbaceous`: dead stems to the ground, in autumn or late winter by school;
+ * - `warm grass`: cut before new green comes through;
+ * - `comb`: dead blades combed out, never cut hard;
+ * - `old leaves`: last year's leaves off before the new flowers or fronds;
+ * - `shear`: low growth clipped over after bloom;
+ * - `after frost`: tender growth taken down when frost has blackened it;
+ * - `leave`: foliage left until it has died down of itself;
+ * - `none`.
+ */
+export const cutBacks = [
+  'herbaceous',
+  'warm grass',
+  'comb',
+  'old leaves',
+  'shear',
+  'after frost',
+  'leave',
+  'none',
+] as const
+export type CutBack = (typeof cutBacks)[number]
+
+export const troubles = [
+  'slugs',
+  'mildew',
+  'rust',
+  'leaf spot',
+  'blackspot',
+  'aphids',
+  'vine weevil',
+  'sawfly',
+  'lily beetle',
+  'canker',
+  'wilt',
+  'blight',
+  'crown rot',
+  'scale',
+  'mites',
+  'caterpillars',
+  'chlorosis',
+] as const
+export type Trouble = (typeof troubles)[number]
+
+export const wildlife = ['bees', 'butterflies', 'moths', 'birds'] as const
+export type Wildlife = (typeof wildlife)[number]
 
 export const lifeForms = [
   'perennial',

@@ -4,9 +4,12 @@ import {
   earlinessOf,
   generateWeather,
   patternAtLatitude,
+  USUAL_YEAR,
+  yearAt,
   type Climate,
   type DailyWeather,
   type Earliness,
+  type Year,
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -67,6 +70,15 @@ const listDays = (db: Db, stationId: string): Promise<DailyWeather[]> =>
     .where({ station_id: stationId })
     .orderBy('day')
     .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
+
+/** How the usual year runs at a garden. */
+export async function usualYearOf(
+  db: Db,
+  garden: { stationId: string | null; latitude: number },
+): Promise<Year> {
+  const { climate } = await findClimate(db, garden.stationId, garden.latitude)
+  return climate ? yearAt(climate) : { ...USUAL_YEAR, south: garden.latitude < 0 }
+}
 
 /** The earliness of a garden's seasons up to a day: of finished ones by their middle, of the present one by today. */
 export async function findEarliness(

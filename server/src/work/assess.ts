@@ -54,7 +54,7 @@ export function computePool(threads = Math.max(1, availableParallelism() - 1)): 
 }
 
 /** Bump when the computation changes, so that stored results of the old one are not used. */
-export const COMPUTATION = 8
+export const COMPUTATION = 9
 
 interface Compared {
   today: string

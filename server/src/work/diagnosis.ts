@@ -25,7 +25,7 @@ import { listFeatures, practiceOfGarden, recordVersion, type GardenAccess } from
 import { listObservations } from '../store/observations.ts'
 import { listPlantings } from '../store/plantings.ts'
 import { listSignShares } from '../store/signShares.ts'
-import { findEarliness } from '../store/weather.ts'
+import { findEarliness, usualYearOf } from '../store/weather.ts'
 import { COMPUTATION, lightOfGarden, type ComputeTasks } from './assess.ts'
 
 /** Looks older than this are of another state of things. */
@@ -46,10 +46,10 @@ export async function yearOfGarden(
   garden: GardenAccess,
   on: IsoDate,
 ): Promise<{ year: Year; earliness: Earliness | null }> {
-  const south = garden.latitude < 0
-  const season = seasonYearOf(on, south)
+  const usual = await usualYearOf(db, garden)
+  const season = seasonYearOf(on, usual.south)
   const earliness = (await findEarliness(db, garden, [season], on)).get(season) ?? null
-  return { year: { lateDays: earliness?.lateDays ?? 0, south }, earliness }
+  return { year: { ...usual, lateDays: earliness?.lateDays ?? 0 }, earliness }
 }
 
 /** What this season's signs say of a garden, joined with the light that is drawn. */

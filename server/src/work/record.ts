@@ -19,6 +19,7 @@ import {
   type SunHours,
   type Taxon,
   type Treatment,
+  type Year,
 } from '@border/core'
 import { rollup } from 'd3-array'
 import type { Piscina } from 'piscina'
@@ -34,7 +35,7 @@ import {
   type OutcomeRow,
   type PlantingLife,
 } from '../store/plantings.ts'
-import { findClimate, findEarliness } from '../store/weather.ts'
+import { findClimate, findEarliness, usualYearOf } from '../store/weather.ts'
 import { COMPUTATION, lightOfGarden } from './assess.ts'
 import type { BloomResult, RecordResult } from './recordTasks.ts'
 
@@ -47,7 +48,8 @@ export interface RecordTask {
   counts: (CountHistory & { plantingId: string })[]
   /** Days late of each season. */
   years: [season: number, lateDays: number][]
-  south: boolean
+  /** The usual year of the place. */
+  usual: Year
   light: Record<string, LightClass>
   placeNames: Record<string, string>
   /** Stays that are trials. */
@@ -58,7 +60,8 @@ export interface BloomTask {
   plantings: BloomingPlanting[]
   seen: Seen[]
   years: [season: number, lateDays: number][]
-  south: boolean
+  /** The usual year of the place. */
+  usual: Year
   window: { from: string; to: string; season: number }
   places: { placeId: string; hours: SunHours; moisture: number | null }[]
   taxa: Taxon[]
@@ -99,7 +102,8 @@ async function workOutRecord(
   outcomes: readonly OutcomeRow[],
   { today, signal }: Asked,
 ): Promise<RecordView> {
-  const south = garden.latitude < 0
+  const usual = await usualYearOf(db, garden)
+  const { south } = usual
   const lives = await listLives(db, garden.id)
   const seen = staying(await listSeen(db, garden.id), lives)
   const seasons = [...new Set(seen.map((s) => seasonYearOf(s.on, south)))].sort((a, b) => a - b)
@@ -113,7 +117,7 @@ async function workOutRecord(
     seen,
     counts: lives.flatMap((l) => countsOf(l, today)),
     years: [...early].map(([season, e]) => [season, e.lateDays]),
-    south,
+    usual,
     light,
     placeNames: Object.fromEntries(features.map((f) => [f.id, f.name])),
     onTrial: running.map((l) => l.stays.at(-1)!.id),
@@ -138,7 +142,7 @@ async function workOutRecord(
     present.map((l) => l.id),
     today,
   )
-  const year = { lateDays: early.get(seasonYearOf(today, south))?.lateDays ?? 0, south }
+  const year = { ...usual, lateDays: early.get(seasonYearOf(today, south))?.lateDays ?? 0 }
   return {
     on: today,
     seasons,
@@ -252,7 +256,7 @@ export async function bloomOfGarden(
   const version = await recordVersion(db, garden.id)
   const features = await listFeatures(db, garden.id)
   return kept(db, ['bloom', COMPUTATION, garden.id, version, features, season, today], async () => {
-    const south = garden.latitude < 0
+    const usual = await usualYearOf(db, garden)
     const window = await seasonWindow(db, garden, season)
     const lives = await listLives(db, garden.id)
     const record = await recordOfGarden(db, pool, garden, { today, signal })
@@ -287,7 +291,7 @@ export async function bloomOfGarden(
         return stay ? [{ ...t, plantingId: stay.id }] : []
       }),
       years: [...early].map(([s, e]) => [s, e.lateDays]),
-      south,
+      usual,
       window: { ...window, season },
       places: features
         .filter((f) => isPlace(f) && isAlive(f, window.to))

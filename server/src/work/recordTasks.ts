@@ -8,7 +8,6 @@ import {
   taxonRecords,
   treatmentEffects,
   trialProposal,
-  USUAL_YEAR,
   type BloomGap,
   type Filler,
   type BloomSeen,
@@ -31,14 +30,15 @@ export interface RecordResult extends Omit<GardenRecord, 'model'> {
   trials: { stayId: string; proposal: TrialProposal }[]
 }
 
-const yearsOf = (years: readonly [number, number][], south: boolean) => {
+const yearsOf = (years: readonly [number, number][], usual: Year) => {
   const late = new Map(years)
-  return (season: number): Year => ({ lateDays: late.get(season) ?? USUAL_YEAR.lateDays, south })
+  return (season: number): Year => ({ ...usual, lateDays: late.get(season) ?? 0 })
 }
 
 export function recordResult(task: RecordTask): RecordResult {
-  const { stays, seen, counts, years, south, light, placeNames, onTrial } = task
-  const yearOfSeason = yearsOf(years, south)
+  const { stays, seen, counts, years, usual, light, placeNames, onTrial } = task
+  const { south } = usual
+  const yearOfSeason = yearsOf(years, usual)
   const record = gardenRecord(stays, seen, counts, { yearOfSeason, south, lightOf: (id) => light[id] })
   const taxa = taxonRecords(stays, record, (id) => placeNames[id] ?? 'a place that is gone')
   const { model } = record
@@ -86,8 +86,9 @@ export interface BloomResult {
 const FILLERS = 5
 
 export function bloomResult(task: BloomTask): BloomResult {
-  const { plantings, seen, years, south, window, places, taxa, proven } = task
-  const yearOfSeason = yearsOf(years, south)
+  const { plantings, seen, years, usual, window, places, taxa, proven } = task
+  const { south } = usual
+  const yearOfSeason = yearsOf(years, usual)
   return {
     blooms: bloomsSeen(plantings, seen, yearOfSeason, south),
     effects: treatmentEffects(

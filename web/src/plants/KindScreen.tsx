@@ -1,4 +1,14 @@
-import { counted, dayMonth, lightRange, tenths, usualBloom, USUAL_YEAR, yearOf, Z90 } from '@border/core'
+import {
+  counted,
+  dayMonth,
+  lightRange,
+  tenths,
+  usualBloom,
+  USUAL_YEAR,
+  yearAt,
+  yearOf,
+  Z90,
+} from '@border/core'
 import { Link, useLocation, useParams } from 'react-router'
 import { errorText, useRecord, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -24,7 +34,11 @@ export function Screen() {
   const judged = record.taxa.find((t) => t.taxon === botanical)
   const stays = record.stays.filter((s) => s.botanical === botanical)
   const survival = record.survival.find((s) => s.taxon === botanical)
-  const bloom = usualBloom(taxon, yearOf(on), { ...USUAL_YEAR, south: view.garden.latitude < 0 })
+  const bloom = usualBloom(
+    taxon,
+    yearOf(on),
+    view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 },
+  )
   return (
     <>
       <header className="screen-head">

@@ -1,0 +1,48 @@
+import type { Climate } from '../climate/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import type { Applies, CareRule, WinterHere } from './rule.ts'
+import { followed, type Schools } from './schools.ts'
+
+/** What a rule is held against: a planting's kind in its place, or a place as a whole. */
+export interface Subject {
+  taxon?: Taxon | undefined
+  place: 'bed' | 'container'
+  climate: Climate
+  signs?: readonly string[]
+}
+
+/** Roots in a pot meet the cold from all sides: about two zones of 5.6 degrees. */
+const POT_COLDER_C = 11
+const AT_RISK_BELOW_C = 4
+const TENDER_BELOW_C = -2
+
+/** How a kind stands the winters of a place, from the mean of its years' lowest temperatures. */
+export function winterHere(taxon: Taxon, climate: Climate, place: 'bed' | 'container'): WinterHere {
+  const margin = climate.meanAnnualMinimumC - taxon.hardyToC - (place === 'container' ? POT_COLDER_C : 0)
+  if (margin >= AT_RISK_BELOW_C) return 'hardy'
+  return margin >= TENDER_BELOW_C ? 'at risk' : 'tender'
+}
+
+const named = (names: readonly string[], taxon: Taxon) => names.some((n) => taxon.botanical.startsWith(n))
+
+/** Whether a rule is for a subject; whether it is due, or follows the garden's school, is asked apart. */
+export function isFor(applies: Applies, subject: Subject): boolean {
+  const { taxon, climate, place } = subject
+  if (applies.place && applies.place !== place) return false
+  if (applies.wholePlace) return taxon === undefined
+  if (!taxon) return false
+  if (applies.signs && !applies.signs.some((s) => subject.signs?.includes(s))) return false
+  if (applies.taxa && !named(applies.taxa, taxon)) return false
+  if (applies.notTaxa && named(applies.notTaxa, taxon)) return false
+  if (applies.flowers !== undefined && applies.flowers !== Boolean(taxon.bloomFrom)) return false
+  if (applies.hardierThanC !== undefined && taxon.hardyToC >= applies.hardierThanC) return false
+  if (applies.tendererThanC !== undefined && taxon.hardyToC < applies.tendererThanC) return false
+  if (applies.winter && !applies.winter.includes(winterHere(taxon, climate, place))) return false
+  for (const [trait, values] of Object.entries(applies.traits ?? {}))
+    if (!(values as readonly unknown[]).includes(taxon[trait as keyof Taxon])) return false
+  return true
+}
+
+/** Whether a rule's school is the one a garden follows; rules of no school are everyone's. */
+export const isFollowed = (rule: CareRule, schools: Schools): boolean =>
+  !rule.school || followed(schools, rule.school.id) === rule.school.choice

@@ -1,0 +1,346 @@
+import { group } from 'd3-array'
+import type { Climate } from '../climate/index.ts'
+import { addDays, daysBetween, maxDay, minDay, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import { capitalised, dayMonth, listed } from '../words/index.ts'
+import { isFollowed, isFor } from './applies.ts'
+import { yearsAbout } from './explain.ts'
+import type { GardenYear } from './gardenYear.ts'
+import { plantCautions, type Material } from './moveJobs.ts'
+import type { CareRule, ForbiddenState, Operation, Skill } from './rule.ts'
+import { schoolOf, type Schools } from './schools.ts'
+import { windowsOf, type Window } from './windows.ts'
+
+/** A living planting as the rules see it. */
+export interface CaredPlanting {
+  id: string
+  taxon: Taxon
+  placeId: string
+  count: number
+  /** Ground it covers, square metres. */
+  areaM2: number
+  plantedOn: IsoDate
+  /** When it was last divided; its planting where it never was. */
+  dividedOn?: IsoDate | undefined
+  signs: readonly string[]
+}
+
+export interface CaredPlace {
+  id: string
+  name: string
+  kind: 'bed' | 'container'
+  areaM2: number
+}
+
+/** A piece of care with its window, before it has a day. */
+export interface CareJob {
+  /** The same for the same work however often it is worked out: rule, season, turn, and its first planting or place. */
+  key: string
+  ruleId: string
+  operation: Operation
+  title: string
+  placeId: string
+  plantingIds: string[]
+  window: Window
+  minutes: number
+  materials: Material[]
+  tools: readonly string[]
+  cautions: string[]
+  steps: readonly string[]
+  forbids: readonly ForbiddenState[]
+  skill: Skill | null
+  why: string
+  missed: string
+  /** The school it follows and what the other would do. */
+  school: string | null
+}
+
+export interface CareGarden {
+  plantings: readonly CaredPlanting[]
+  places: readonly CaredPlace[]
+  climate: Climate
+  /** How late the present season runs. */
+  lateDays: number
+  schools: Schools
+  rules: readonly CareRule[]
+  /** Minutes really taken against the rule's, by operation; 1 where nothing was measured. */
+  measured: Readonly<Partial<Record<Operation, number>>>
+}
+
+/** Plantings of a place are done together where their windows share at least so many days. */
+const LEAST_SHARED_DAYS = 7
+/** What the window of a turn may wait, as a share of the days between turns. */
+const TURN_SLACK = 0.8
+
+/**
+ * The yearly care of a garden: every job whose window opens by a day and has not closed. Plantings of a place that the same
+ * rule touches in the same weeks are one job.
+ *
+ * @param on today; windows that closed before it are left out
+ * @param until windows that open after it are left out
+ */
+export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJob[] {
+  const years = yearsAbout(garden.climate, on, garden.lateDays)
+  const plantingsOf = group(garden.plantings, (p) => p.placeId)
+  const jobs: CareJob[] = []
+  for (const rule of garden.rules) {
+    if (!rule.yearly || !isFollowed(rule, garden.schools)) continue
+    for (const place of garden.places) {
+      const subjects = rule.applies.wholePlace
+        ? wholePlace(rule, place, garden)
+        : (plantingsOf.get(place.id) ?? []).filter((p) =>
+            isFor(rule.applies, {
+              taxon: p.taxon,
+              place: place.kind,
+              climate: garden.climate,
+              signs: p.signs,
+            }),
+          )
+      if (subjects.length === 0) continue
+      for (const year of years) jobs.push(...jobsOf(rule, place, subjects, year, garden, on, until))
+    }
+  }
+  return jobs.sort((a, b) =>
+    a.window.latest === b.window.latest
+      ? a.key < b.key
+        ? -1
+        : 1
+      : a.window.latest < b.window.latest
+        ? -1
+        : 1,
+  )
+}
+
+/** What a job is done to: a planting, or the place itself. */
+type CareSubject = CaredPlanting | { place: CaredPlace }
+
+const wholePlace = (rule: CareRule, place: CaredPlace, { climate }: CareGarden): CareSubject[] =>
+  isFor(rule.applies, { place: place.kind, climate }) ? [{ place }] : []
+
+function jobsOf(
+  rule: CareRule,
+  place: CaredPlace,
+  subjects: readonly CareSubject[],
+  year: GardenYear,
+  garden: CareGarden,
+  on: IsoDate,
+  until: IsoDate,
+): CareJob[] {
+  const south = garden.climate.latitudeDeg < 0
+  const due = subjects.filter((s) => isDue(rule, s, year.season, south))
+  const withWindows = due.flatMap((subject) => {
+    const taxon = 'taxon' in subject ? subject.taxon : undefined
+    return windowsOf(rule, [year], taxon, '0000-01-01').windows.map((window) => ({
+      subjects: [subject],
+      window,
+    }))
+  })
+  return shared(withWindows).flatMap(({ subjects: together, window }) =>
+    turnsOf(rule, window)
+      .filter((turn) => turn.window.latest >= on && turn.window.earliest <= until)
+      .map((turn) => toJob(rule, place, together, turn, year.season, garden)),
+  )
+}
+
+function isDue(rule: CareRule, subject: CareSubject, season: number, south: boolean): boolean {
+  if (!('taxon' in subject)) return rule.everySeasons === undefined || season % rule.everySeasons === 0
+  const planted = seasonYearOf(subject.plantedOn, south)
+  // What was planted this season is left to settle.
+  if (season <= planted && rule.operation !== 'stake' && rule.operation !== 'protect')
+    return season === planted && isBrief(subject.taxon)
+  if (rule.applies.due === 'division') {
+    const last = seasonYearOf(subject.dividedOn ?? subject.plantedOn, south)
+    return subject.taxon.divideYears !== null && season - last >= subject.taxon.divideYears[1]
+  }
+  return rule.everySeasons === undefined || (season - planted) % rule.everySeasons === 0
+}
+
+const isBrief = (taxon: Taxon) => taxon.annualSeason !== null
+
+interface Shared {
+  subjects: CareSubject[]
+  window: Window
+}
+
+/** Windows of a place that overlap enough become one, as narrow as the narrowest asks. */
+function shared(found: readonly Shared[]): Shared[] {
+  const sorted = [...found].sort((a, b) =>
+    a.window.bestFrom === b.window.bestFrom
+      ? idOf(a.subjects[0]!) < idOf(b.subjects[0]!)
+        ? -1
+        : 1
+      : a.window.bestFrom < b.window.bestFrom
+        ? -1
+        : 1,
+  )
+  const together: Shared[] = []
+  for (const next of sorted) {
+    const fits = together.find((t) => t.window.season === next.window.season && common(t.window, next.window))
+    if (fits) {
+      fits.window = common(fits.window, next.window)!
+      fits.subjects.push(...next.subjects)
+    } else together.push({ subjects: [...next.subjects], window: next.window })
+  }
+  return together
+}
+
+function common(a: Window, b: Window): Window | undefined {
+  const earliest = maxDay(a.earliest, b.earliest)
+  const latest = minDay(a.latest, b.latest)
+  const bestFrom = maxDay(a.bestFrom, b.bestFrom)
+  const bestTo = minDay(a.bestTo, b.bestTo)
+  if (daysBetween(earliest, latest) < LEAST_SHARED_DAYS || bestFrom > bestTo) return undefined
+  if (bestFrom < earliest || bestTo > latest) return undefined
+  return {
+    season: a.season,
+    earliest,
+    bestFrom,
+    bestTo,
+    latest,
+    why: {
+      earliest: (earliest === a.earliest ? a : b).why.earliest,
+      bestFrom: (bestFrom === a.bestFrom ? a : b).why.bestFrom,
+      bestTo: (bestTo === a.bestTo ? a : b).why.bestTo,
+      latest: (latest === a.latest ? a : b).why.latest,
+    },
+  }
+}
+
+/** One window, or one for each turn while it is open. */
+function turnsOf(rule: CareRule, window: Window): { turn: number; window: Window }[] {
+  const every = rule.everyDays
+  if (!every) return [{ turn: 0, window }]
+  const turns: { turn: number; window: Window }[] = []
+  const slack = Math.max(2, Math.round((every * TURN_SLACK) / 2))
+  for (let turn = 0; ; turn++) {
+    const due = addDays(window.bestFrom, turn * every)
+    if (due > window.bestTo) return turns
+    const earliest = maxDay(window.earliest, addDays(due, turn === 0 ? 0 : -slack))
+    const latest = minDay(window.latest, addDays(due, 2 * slack))
+    const bestTo = minDay(latest, addDays(due, slack))
+    turns.push({
+      turn,
+      window: {
+        season: window.season,
+        earliest,
+        bestFrom: maxDay(earliest, due),
+        bestTo: maxDay(due, bestTo),
+        latest: maxDay(latest, bestTo),
+        why: {
+          earliest:
+            turn === 0
+              ? window.why.earliest
+              : `Not before ${dayMonth(earliest)}: it comes round every ${every} days.`,
+          bestFrom: `Best from ${dayMonth(due)}: ${turn === 0 ? 'the first turn' : `${every} days after the last turn`}.`,
+          bestTo: `Best until ${dayMonth(bestTo)}: before it runs into the next turn.`,
+          latest: `Not after ${dayMonth(latest)}: the next turn takes its place.`,
+        },
+      },
+    })
+  }
+}
+
+const idOf = (s: CareSubject) => ('taxon' in s ? s.id : s.place.id)
+
+function toJob(
+  rule: CareRule,
+  place: CaredPlace,
+  subjects: readonly CareSubject[],
+  { turn, window }: { turn: number; window: Window },
+  season: number,
+  garden: CareGarden,
+): CareJob {
+  const plantings = subjects.filter((s): s is CaredPlanting => 'taxon' in s)
+  const first = subjects.map(idOf).sort()[0]!
+  const school = rule.school && schoolOf(rule.school.id)
+  return {
+    key: `${rule.id}/${season}/${window.season}/${turn}/${first}`,
+    ruleId: rule.id,
+    operation: rule.operation,
+    title: titleOf(rule, place, plantings),
+    placeId: place.id,
+    plantingIds: plantings.map((p) => p.id),
+    window,
+    minutes: minutesOf(rule, place, plantings, garden.measured[rule.operation] ?? 1),
+    materials: materialsOf(rule, place, plantings),
+    tools: rule.tools,
+    cautions: [...new Set([...plantings.flatMap((p) => plantCautions(p.taxon)), ...(rule.cautions ?? [])])],
+    steps: [rule.does, ...(rule.steps ?? [])],
+    forbids: rule.forbids,
+    skill: rule.skill ?? null,
+    why: rule.why,
+    missed: rule.missed,
+    school: school
+      ? `This garden has it ${school.choices.find((c) => c.id === rule.school!.choice)!.does}; the other school: ${school.choices
+          .filter((c) => c.id !== rule.school!.choice)
+          .map((c) => c.does)
+          .join('; or ')}.`
+      : null,
+  }
+}
+
+const verbs: Record<Operation, string> = {
+  divide: 'divide',
+  move: 'move',
+  plant: 'plant',
+  prune: 'prune',
+  'cut back': 'cut back',
+  deadhead: 'deadhead',
+  swap: 'swap',
+  lift: 'lift',
+  protect: 'protect',
+  'bring in': 'bring in',
+  stake: 'stake',
+  'tie in': 'tie in',
+  feed: 'feed',
+  mulch: 'mulch',
+  soil: 'improve',
+  weed: 'weed',
+  'refresh mix': 'refresh the mix of',
+  'pot on': 'pot on',
+  upkeep: 'look over',
+  prepare: 'prepare',
+  remove: 'take out',
+  aftercare: 'look after',
+}
+
+const NAMED = 2
+
+function titleOf(rule: CareRule, place: CaredPlace, plantings: readonly CaredPlanting[]): string {
+  const verb = capitalised(rule.verb ?? verbs[rule.operation])
+  const names = [...new Set(plantings.map((p) => p.taxon.botanical))].sort()
+  if (names.length === 0) return `${verb} ${place.name}`
+  const rest = names.length - NAMED
+  return `${verb} ${rest <= 0 ? listed(names) : `${names.slice(0, NAMED).join(', ')} and ${rest} more`}`
+}
+
+const LEAST_MINUTES = 5
+
+/** Labour to five minutes: the rule's, by plants, ground and height, times what was measured in this garden. */
+function minutesOf(
+  { labour }: CareRule,
+  place: CaredPlace,
+  plantings: readonly CaredPlanting[],
+  measured: number,
+): number {
+  const perPlanting = plantings.reduce(
+    (sum, p) =>
+      sum +
+      p.count * ((labour.perPlant ?? 0) + (labour.perMetre ?? 0) * p.taxon.heightM) +
+      p.areaM2 * (labour.perM2 ?? 0),
+    0,
+  )
+  const ofPlace = plantings.length === 0 ? place.areaM2 * (labour.perM2 ?? 0) : 0
+  const minutes = (labour.setUp + perPlanting + ofPlace) * measured
+  return Math.max(LEAST_MINUTES, Math.round(minutes / LEAST_MINUTES) * LEAST_MINUTES)
+}
+
+function materialsOf(rule: CareRule, place: CaredPlace, plantings: readonly CaredPlanting[]): Material[] {
+  const count = plantings.reduce((sum, p) => sum + p.count, 0)
+  const area = plantings.length > 0 ? plantings.reduce((sum, p) => sum + p.areaM2, 0) : place.areaM2
+  return (rule.materials ?? []).flatMap((m) => {
+    const exact = (m.perPlant ?? 0) * count + (m.perM2 ?? 0) * area
+    const amount = m.unit === 'kg' ? Math.ceil(exact * 10) / 10 : Math.ceil(exact)
+    return amount > 0 ? [{ name: m.name, amount, unit: m.unit }] : []
+  })
+}

@@ -1,0 +1,33 @@
+import type { Climate } from '../climate/index.ts'
+import type { IsoDate } from '../dates/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import { isFor } from './applies.ts'
+import { yearsAbout } from './explain.ts'
+import { careRules } from './rules/index.ts'
+import { windowsOf, type Window } from './windows.ts'
+
+export type MoveWindows =
+  | { ok: true; windows: Window[] }
+  | { ok: false; reason: 'resents-moving' }
+  | { ok: false; reason: 'no-window'; why: string }
+
+/**
+ * The next windows for lifting and replanting a taxon, in date order, those closed before `on` left out.
+ *
+ * @param on windows that end before this day are past
+ */
+export function moveWindows(taxon: Taxon, climate: Climate, on: IsoDate, lateDays = 0): MoveWindows {
+  if (taxon.moveWhen === 'never') return { ok: false, reason: 'resents-moving' }
+  const years = yearsAbout(climate, on, lateDays)
+  const windows = careRules
+    .filter((r) => r.operation === 'move' && isFor(r.applies, { taxon, climate, place: 'bed' }))
+    .flatMap((r) => windowsOf(r, years, taxon, on).windows)
+    .sort((a, b) => (a.earliest < b.earliest ? -1 : 1))
+  return windows.length > 0
+    ? { ok: true, windows }
+    : {
+        ok: false,
+        reason: 'no-window',
+        why: 'No time of the usual year here is cool and long enough for it.',
+      }
+}

@@ -1,0 +1,154 @@
+import type { Taxon } from '../plants/index.ts'
+import type { SchoolId } from './schools.ts'
+
+/** What is done to a plant or a place. */
+export const operations = [
+  'divide',
+  'move',
+  'plant',
+  'prune',
+  'cut back',
+  'deadhead',
+  'swap',
+  'lift',
+  'protect',
+  'bring in',
+  'stake',
+  'tie in',
+  'feed',
+  'mulch',
+  'soil',
+  'weed',
+  'refresh mix',
+  'pot on',
+  'upkeep',
+  'prepare',
+  'remove',
+  'aftercare',
+] as const
+export type Operation = (typeof operations)[number]
+
+/**
+ * A point of a garden's year, as data. `days` moves it. An anchor that the place's year does not have (no frost, soil
+ * never so cold) gives way to `or`; without one the window does not exist there.
+ */
+export type Anchor = (
+  | { at: 'last frost' | 'first frost'; share: 10 | 50 | 90 }
+  /** Usual soil at 10 cm rises above, between midwinter and midsummer; falls below, between midsummer and midwinter. */
+  | { at: 'soil above' | 'soil below'; c: number }
+  /** The usual day's highest rises above. */
+  | { at: 'days above'; c: number }
+  /** The usual day's lowest rises above, or in autumn falls below. */
+  | { at: 'nights above' | 'nights below'; c: number }
+  | { at: 'bloom starts' | 'bloom ends' }
+  | { at: 'growth shows' | 'growth has shown' | 'goes over' | 'is gone' }
+  | { at: 'midwinter' | 'midsummer' | 'next midwinter' | 'longest day' }
+  /** The last day that leaves so many weeks of soil above a temperature. */
+  | { at: 'rooting time left'; weeks: number; c: number }
+  /** The last day that leaves so many degree days above 5 °C before frost. */
+  | { at: 'warmth left'; degreeDays: number }
+  /** Another edge of the same window. */
+  | { at: 'earliest' | 'latest' | 'best from' }
+  | { latestOf: readonly Anchor[] }
+  | { earliestOf: readonly Anchor[] }
+) & { days?: number; or?: Anchor }
+
+export type Edge = 'earliest' | 'bestFrom' | 'bestTo' | 'latest'
+
+/** A window as data: four points, and after each why it is that point and not another. */
+export interface WindowSpec {
+  season: 'spring' | 'summer' | 'autumn' | 'winter' | 'dormant season' | 'any time'
+  earliest: Anchor
+  bestFrom: Anchor
+  bestTo: Anchor
+  latest: Anchor
+  because: Record<Edge, string>
+  /** Exists only where the usual year has this. */
+  needs?: Anchor
+  /** Never in flower: it opens after bloom, or closes so many days before. */
+  roundBloom?: { before: number; after: number }
+  /** Where the season is too short for it: it opens so many days before its last. */
+  hurry?: number
+}
+
+export const forbiddenStates = [
+  'in flower',
+  'heat',
+  'frozen soil',
+  'sodden soil',
+  'hard frost',
+  'rain',
+  'wind',
+  'nesting birds',
+  'dry soil',
+] as const
+export type ForbiddenState = (typeof forbiddenStates)[number]
+
+/** Which plantings a rule is for; every part given must hold. */
+export interface Applies {
+  /** Botanical names, or their beginnings. */
+  taxa?: readonly string[]
+  notTaxa?: readonly string[]
+  /** Traits and the values they may have. */
+  traits?: { readonly [K in keyof Taxon]?: readonly Taxon[K][] }
+  /** Flowers at all. */
+  flowers?: boolean
+  /** Lowest winter temperature it bears, degrees Celsius: hardier or less hardy than. */
+  hardierThanC?: number
+  tendererThanC?: number
+  /** How it stands the winters of the place: dies, is at risk, is hardy. */
+  winter?: readonly WinterHere[]
+  place?: 'bed' | 'container'
+  /** A place as a whole rather than a planting. */
+  wholePlace?: boolean
+  /** Only after one of these was seen. */
+  signs?: readonly string[]
+  /** Only when due by age. */
+  due?: 'division'
+}
+
+export const wintersHere = ['tender', 'at risk', 'hardy'] as const
+export type WinterHere = (typeof wintersHere)[number]
+
+export interface RuleMaterial {
+  name: string
+  unit: 'l' | 'kg' | 'pieces' | 'm'
+  perPlant?: number
+  perM2?: number
+}
+
+/** One rule of care, as data. */
+export interface CareRule {
+  id: string
+  operation: Operation
+  /** What is done, as an instruction: `Cut back to {height}`. */
+  does: string
+  /** Heads the job's title where the operation's own word would mislead: `clear`. */
+  verb?: string
+  applies: Applies
+  windows: readonly WindowSpec[]
+  /** Only where the garden follows this choice. */
+  school?: { id: SchoolId; choice: string }
+  /** Again after so many days while the window is open. */
+  everyDays?: number
+  /** Only one season in so many. */
+  everySeasons?: number
+  forbids: readonly ForbiddenState[]
+  /** Minutes: for setting up, for each plant, for each square metre of ground it covers, for each metre of height and plant. */
+  labour: { setUp: number; perPlant?: number; perM2?: number; perMetre?: number }
+  skill?: Skill
+  materials?: readonly RuleMaterial[]
+  tools: readonly string[]
+  cautions?: readonly string[]
+  steps?: readonly string[]
+  why: string
+  /** What happens when it is missed, and when the next chance comes. */
+  missed: string
+  /** Made into jobs every season; else only by a verdict, a sign or a person. */
+  yearly: boolean
+  /** Ships switched off. */
+  off?: boolean
+}
+
+export const skills = ['pruning', 'machine', 'spraying', 'arborist'] as const
+export type Skill = (typeof skills)[number]

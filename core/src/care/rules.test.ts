@@ -1,0 +1,185 @@
+import { describe, expect, it } from 'vitest'
+import {
+  climateOf,
+  generateWeather,
+  patternAtLatitude,
+  usually,
+  type Climate,
+  type WeatherPattern,
+} from '../climate/index.ts'
+import { addDays, daysBetween, monthOf } from '../dates/index.ts'
+import { bloomsOn, library, type Taxon } from '../plants/index.ts'
+import { careRules, explainCare, isFor, ruleSentence, windowsOf, winterHere, yearsAbout } from './index.ts'
+import type { Schools } from './schools.ts'
+
+function climateAt(latitudeDeg: number, more: Partial<WeatherPattern> = {}): Climate {
+  const days = generateWeather({ ...patternAtLatitude(latitudeDeg), ...more }, 2008, 2025)
+  const result = climateOf(days, latitudeDeg)
+  if (!result.ok) throw new Error(result.reason)
+  return result.climate
+}
+const climates = {
+  maritime: climateAt(52.1, { annualMeanC: 10.4, seasonalAmplitudeC: 6.8 }),
+  continental: climateAt(40, { annualMeanC: 12, seasonalAmplitudeC: 13 }),
+  severe: climateAt(48, { annualMeanC: 4, seasonalAmplitudeC: 16 }),
+  warm: climateAt(37, { annualMeanC: 17, seasonalAmplitudeC: 8 }),
+  southern: climateAt(-38, { annualMeanC: 13.5, seasonalAmplitudeC: 5.5 }),
+}
+const taxonNamed = (botanical: string): Taxon => library.find((t) => t.botanical === botanical)!
+const care = (name: string, climate: Climate, schools: Schools = {}, lateDays = 0) =>
+  explainCare(taxonNamed(name), { climate, place: 'bed', schools, lateDays, rules: careRules }, '2026-01-01')
+
+/**
+ * The middle of the best weeks lies in one of these months: the consensus of gardening manuals for such climates.
+ * Southern months are six later.
+ */
+const consensus: [taxon: string, rule: string, climate: keyof typeof climates, months: number[]][] = [
+  ['Hydrangea paniculata', 'prune-late-winter', 'maritime', [2, 3]],
+  ['Hydrangea paniculata', 'prune-late-winter', 'severe', [4, 5]],
+  ['Hydrangea paniculata', 'prune-late-winter', 'southern', [7, 8]],
+  ['Hydrangea macrophylla', 'tidy-mophead-hydrangea', 'maritime', [4]],
+  ['Hydrangea petiolaris', 'prune-after-bloom', 'maritime', [7]],
+  ['Forsythia × intermedia', 'prune-after-bloom', 'maritime', [4, 5]],
+  ['Forsythia × intermedia', 'prune-after-bloom', 'severe', [6]],
+  ['Syringa vulgaris', 'prune-after-bloom', 'continental', [5, 6]],
+  ['Buddleja davidii', 'prune-spring-tender-wood', 'maritime', [3, 4]],
+  ['Rosa Bush group', 'prune-late-winter', 'maritime', [2, 3]],
+  ['Rosa Rambler group', 'prune-after-bloom', 'maritime', [7, 8]],
+  ['Lavandula angustifolia', 'shear-after-bloom', 'maritime', [8]],
+  ['Lavandula angustifolia', 'shear-after-bloom', 'southern', [1, 2]],
+  ['Clematis montana', 'prune-after-bloom', 'maritime', [6]],
+  ['Clematis viticella', 'prune-late-winter', 'maritime', [2, 3]],
+  ['Prunus serrulata', 'prune-midsummer', 'maritime', [6, 7]],
+  ['Prunus serrulata', 'prune-midsummer', 'southern', [12, 1]],
+  ['Wisteria sinensis', 'spur-prune', 'maritime', [1, 2]],
+  ['Taxus baccata', 'clip-evergreens', 'maritime', [6]],
+  ['Miscanthus sinensis', 'cut-back-warm-grass', 'maritime', [3, 4]],
+  ['Miscanthus sinensis', 'divide-warm-grass', 'continental', [4, 5]],
+  ['Stipa gigantea', 'comb-grass', 'maritime', [3]],
+  ['Helenium autumnale', 'divide-spring', 'maritime', [4]],
+  ['Helenium autumnale', 'divide-spring', 'severe', [5, 6]],
+  ['Helenium autumnale', 'cut-by-half', 'maritime', [5, 6]],
+  ['Helenium autumnale', 'cut-by-half', 'southern', [11, 12]],
+  ['Paeonia lactiflora', 'divide-autumn-only', 'maritime', [9, 10]],
+  ['Paeonia lactiflora', 'divide-autumn-only', 'severe', [8, 9]],
+  ['Paeonia lactiflora', 'divide-autumn-only', 'southern', [4, 5]],
+  ['Iris germanica', 'divide-iris-rhizomes', 'maritime', [8]],
+  ['Geranium pratense', 'cut-after-first-flush', 'maritime', [7]],
+  ['Tulipa Garden group', 'plant-tulips', 'maritime', [11]],
+  ['Narcissus Garden group', 'plant-spring-bulbs', 'maritime', [10]],
+  ['Narcissus Garden group', 'plant-spring-bulbs', 'southern', [4, 5, 6]],
+  ['Dahlia × pinnata', 'lift-tender-roots', 'maritime', [11]],
+  ['Petunia × atkinsiana', 'plant-warm-season', 'maritime', [5]],
+  ['Petunia × atkinsiana', 'plant-warm-season', 'severe', [5, 6]],
+  ['Petunia × atkinsiana', 'plant-warm-season', 'southern', [9, 10, 11]],
+  ['Helleborus × hybridus', 'old-leaves-before-bloom', 'maritime', [1]],
+  ['Dryopteris filix-mas', 'old-fronds', 'maritime', [3, 4]],
+  ['Narcissus Garden group', 'clear-bulb-leaves', 'maritime', [6]],
+]
+
+describe('rules of care', () => {
+  it.each(consensus)('%s: %s in a %s climate', (name, id, climate, months) => {
+    const rule = care(name, climates[climate]).rules.find((r) => r.id === id)
+    const [window] = rule!.windows.filter((w) => w.latest >= '2026-01-15')
+    const middle = addDays(window!.bestFrom, daysBetween(window!.bestFrom, window!.bestTo) / 2)
+    expect(months, JSON.stringify(window)).toContain(monthOf(middle))
+  })
+
+  it('each date in order, with a sentence of its own, and none in flower that forbids it', () => {
+    let windows = 0
+    for (const climate of Object.values(climates)) {
+      const years = yearsAbout(climate, '2026-06-01', 0)
+      for (const taxon of library)
+        for (const rule of careRules.filter((r) => isFor(r.applies, { taxon, climate, place: 'bed' }))) {
+          for (const w of windowsOf(rule, years, taxon, '2025-06-01').windows) {
+            windows++
+            const dates = [w.earliest, w.bestFrom, w.bestTo, w.latest]
+            expect(dates, `${taxon.botanical} ${rule.id}`).toEqual([...dates].sort())
+            for (const why of Object.values(w.why)) expect(why).toMatch(/^(Not|Best) .+: .+\.$/)
+            if (rule.operation === 'divide' && w.season === 'autumn' && rule.id !== 'divide-iris-rhizomes')
+              expect(usually(climate.soilC, addDays(w.latest, 40))).toBeGreaterThanOrEqual(5.9)
+          }
+        }
+    }
+    expect(windows).toBeGreaterThan(5000)
+  }, 60_000)
+
+  it('moves and divides nothing in flower where the library’s own dates hold', () => {
+    const climate = climates.maritime
+    const years = yearsAbout(climate, '2026-06-01', 0)
+    for (const taxon of library)
+      for (const rule of careRules.filter(
+        (r) => r.forbids.includes('in flower') && isFor(r.applies, { taxon, climate, place: 'bed' }),
+      ))
+        for (const w of windowsOf(rule, years, taxon, '2026-01-01').windows)
+          if (!['dormant season', 'summer'].includes(w.season) && taxon.moveWhen !== 'after frost')
+            for (const day of [w.bestFrom, w.bestTo])
+              expect(bloomsOn(taxon, day.slice(5)), `${taxon.botanical} ${rule.id} ${day}`).toBe(false)
+  })
+
+  it('old wood is never pruned in late winter, new wood never after bloom', () => {
+    for (const taxon of library.filter((t) => t.pruning === 'after bloom' && t.flowersOn === 'old wood')) {
+      const ids = careRules
+        .filter((r) => r.yearly && isFor(r.applies, { taxon, climate: climates.maritime, place: 'bed' }))
+        .map((r) => r.id)
+      expect(ids, taxon.botanical).toContain('prune-after-bloom')
+      expect(ids.filter((id) => id.includes('late-winter') && id.startsWith('prune'))).toEqual([])
+    }
+  })
+
+  it('tells the hydrangeas apart', () => {
+    const pruned = (name: string) =>
+      care(name, climates.maritime)
+        .rules.filter((r) => r.operation === 'prune' && r.yearly && r.school?.followed !== false)
+        .map((r) => r.id)
+    expect(pruned('Hydrangea paniculata')).toEqual(['prune-late-winter'])
+    expect(pruned('Hydrangea arborescens')).toEqual(['prune-smooth-hydrangea-frame'])
+    expect(pruned('Hydrangea macrophylla')).toEqual(['tidy-mophead-hydrangea'])
+    expect(pruned('Hydrangea quercifolia')).toEqual(['prune-oakleaf-hydrangea'])
+    expect(pruned('Hydrangea petiolaris')).toEqual(['prune-after-bloom'])
+  })
+
+  it('follows one school and says what the other would do', () => {
+    const cuts = (schools: Schools) =>
+      care('Helenium autumnale', climates.maritime, schools).rules.filter((r) => r.school)
+    for (const rule of cuts({ 'cutting-back': 'autumn' })) {
+      expect(rule.school!.followed).toBe(rule.id === 'cut-back-autumn')
+      expect(rule.school!.other).not.toBe(rule.school!.follows)
+    }
+    expect(cuts({}).find((r) => r.school!.followed)!.id).toBe('cut-back-late-winter')
+  })
+
+  it('moves with this year’s earliness and says so', () => {
+    const earliest = (lateDays: number) =>
+      care('Helenium autumnale', climates.maritime, {}, lateDays).rules.find((r) => r.id === 'divide-spring')!
+        .windows[0]!
+    expect(daysBetween(earliest(-5).earliest, earliest(0).earliest)).toBe(5)
+    expect(earliest(-5).why.earliest).toMatch(
+      /soil passes 6 °C, usually .* here; this year about 5 days early/,
+    )
+  })
+
+  it('has no time for a hard cut where too little warmth is left, and none for dormancy without a winter', () => {
+    const cut = (climate: Climate) =>
+      care('Photinia × fraseri', climate).rules.find((r) => r.id === 'rejuvenate-evergreen')!.windows[0]
+    expect(cut(climates.maritime)!.why.latest.length).toBeGreaterThan(20)
+    const tropic = climateAt(5)
+    expect(care('Rosa Shrub group', tropic).rules.find((r) => r.id === 'move-dormant')!.windows).toEqual([])
+    expect(care('Petunia × atkinsiana', tropic).rules.some((r) => r.windows.length > 0)).toBe(true)
+  })
+
+  it('what is tender in a severe winter is hardy in a mild one, and a pot costs two zones', () => {
+    const yucca = taxonNamed('Buddleja davidii')
+    expect(winterHere(yucca, climates.maritime, 'bed')).toBe('hardy')
+    expect(winterHere(yucca, climates.severe, 'bed')).not.toBe('hardy')
+    expect(winterHere(yucca, climates.severe, 'container')).toBe('tender')
+  })
+
+  it('reads as sentences under unique names', () => {
+    expect(new Set(careRules.map((r) => r.id)).size).toBe(careRules.length)
+    for (const rule of careRules) {
+      expect(ruleSentence(rule)).toMatch(/^[A-Z].+: .+ from .+ to .+\.$/)
+      for (const text of [rule.why, rule.missed]) expect(text).toMatch(/\.$/)
+    }
+  })
+})

@@ -1,0 +1,9 @@
+import type { CareRule } from '../rule.ts'
+import { growth } from './growthRules.ts'
+import { moving } from './movingRules.ts'
+import { places } from './placeRules.ts'
+import { pruning } from './pruningRules.ts'
+import { seasonal } from './seasonalRules.ts'
+
+/** The shipped rules of care. */
+export const careRules: readonly CareRule[] = [...moving, ...pruning, ...growth, ...seasonal, ...places]

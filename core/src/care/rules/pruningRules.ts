@@ -1,0 +1,534 @@
+import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
+
+const woodyTools = ['secateurs', 'loppers', 'pruning saw', 'cloth and spirit for the blades']
+const base: Pick<CareRule, 'operation' | 'forbids' | 'labour' | 'tools' | 'skill' | 'yearly'> = {
+  operation: 'prune',
+  forbids: ['hard frost', 'rain'],
+  labour: { setUp: 5, perPlant: 6, perMetre: 5 },
+  tools: woodyTools,
+  skill: 'pruning',
+  yearly: true,
+}
+const NESTING = 'Look for nesting birds first; leave the plant while one is sitting.'
+
+/** A cut needs this much warmth to come, in degree days above 5 °C, so that new wood ripens before frost. */
+const REGROWTH: Anchor = { at: 'warmth left', degreeDays: 350 }
+
+const afterBloom = (bestDays: number, lastDays: number): WindowSpec => ({
+  season: 'summer',
+  earliest: { at: 'bloom ends' },
+  bestFrom: { at: 'bloom ends' },
+  bestTo: { at: 'bloom ends', days: bestDays },
+  latest: { earliestOf: [{ at: 'bloom ends', days: lastDays }, REGROWTH] },
+  because: {
+    earliest: 'next year’s flowers form on the wood that grows from now on',
+    bestFrom: 'the sooner after flowering, the longer the new wood has to ripen',
+    bestTo: 'later cuts cost flowers next year',
+    latest: 'buds for next year are set by then, or too little warmth is left to ripen new wood',
+  },
+})
+/** What flowers from late summer on is pruned when the cold is past. */
+const beforeGrowth = (from: number, to: number, why: { from: string; to: string }): WindowSpec => ({
+  season: 'winter',
+  earliest: {
+    latestOf: [
+      { at: 'midwinter', days: -25 },
+      { at: 'growth shows', days: from },
+    ],
+  },
+  bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: Math.round(from / 2) }] },
+  bestTo: { at: 'growth shows', days: Math.min(3, to) },
+  latest: { at: 'growth shows', days: to },
+  because: {
+    earliest: why.from,
+    bestFrom: 'the worst of winter is over and buds can be seen',
+    bestTo: 'buds are swelling and nothing is lost yet',
+    latest: why.to,
+  },
+})
+
+export const pruning: readonly CareRule[] = [
+  {
+    ...base,
+    id: 'prune-after-bloom',
+    does: 'Take flowered stems back to strong young shoots, and a few of the oldest to the base',
+    applies: { traits: { pruning: ['after bloom'] }, flowers: true },
+    windows: [afterBloom(21, 49)],
+    cautions: [NESTING],
+    steps: [
+      'Dead, broken and crossing wood first.',
+      'Then flowered stems to a strong shoot low down.',
+      'Of old shrubs, up to a third of the oldest stems to the ground.',
+    ],
+    why: 'It flowers on last year’s wood: cut in late winter it would lose its flowers.',
+    missed: 'Leave it until after the next bloom; meanwhile only dead and broken wood.',
+  },
+  {
+    ...base,
+    id: 'prune-late-winter',
+    does: 'Cut back to a low framework of strong buds',
+    applies: {
+      traits: { pruning: ['late winter'], flowersOn: ['new wood'] },
+      notTaxa: ['Hydrangea arborescens'],
+      hardierThanC: -23,
+    },
+    windows: [
+      beforeGrowth(-50, 21, {
+        from: 'earlier cuts are exposed to the worst of winter',
+        to: 'the shoots that will flower are growing by then',
+      }),
+    ],
+    why: 'It flowers on the wood it makes this year: a cut before growth gives fewer and stronger stems.',
+    missed: 'A light cut until growth is a hand long; then leave it until next winter.',
+  },
+  {
+    ...base,
+    id: 'prune-spring-tender-wood',
+    does: 'Cut hard to live buds as growth shows',
+    applies: { traits: { pruning: ['late winter'], flowersOn: ['new wood'] }, tendererThanC: -23 },
+    windows: [
+      {
+        season: 'spring',
+        earliest: {
+          latestOf: [
+            { at: 'growth shows', days: -14 },
+            { at: 'last frost', share: 50, days: -42, or: { at: 'midwinter' } },
+          ],
+        },
+        bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: -3 }] },
+        bestTo: { at: 'best from', days: 21 },
+        latest: { at: 'best from', days: 42 },
+        because: {
+          earliest: 'old stems shelter the crown while hard frosts last',
+          bestFrom: 'live buds can be told from dead wood',
+          bestTo: 'flowering is not yet put back',
+          latest: 'a later cut costs weeks of bloom',
+        },
+      },
+    ],
+    why: 'Its wood is not fully hardy, and it flowers on new growth: the cut waits until hard frost is over.',
+    missed: 'Shorten lightly; it will flower high and bare at the base this year.',
+  },
+  {
+    ...base,
+    id: 'prune-winter-old-wood',
+    does: 'Take out old and crossing stems to an open framework',
+    applies: { traits: { pruning: ['late winter'], flowersOn: ['old wood', 'both'] }, notTaxa: ['Clematis'] },
+    windows: [
+      beforeGrowth(-60, 10, {
+        from: 'before midwinter its wood is not yet at rest',
+        to: 'sap and buds are on the move',
+      }),
+    ],
+    why: 'Its frame is clearest while it is bare; it bears some loss of flowers for better wood.',
+    missed: 'Only dead wood now; the frame waits until next winter.',
+  },
+  {
+    ...base,
+    id: 'prune-clematis-both-woods',
+    does: 'Shorten each stem to the first pair of strong buds',
+    applies: { taxa: ['Clematis'], traits: { flowersOn: ['both'] } },
+    windows: [
+      beforeGrowth(-35, 10, {
+        from: 'buds are too small to judge earlier',
+        to: 'new shoots break off when handled',
+      }),
+    ],
+    labour: { setUp: 5, perPlant: 20 },
+    why: 'Its first large flowers come from last year’s buds, the later ones from new growth: it is only tidied.',
+    missed: 'Cut some stems after the first flush instead.',
+  },
+  ...(['frame', 'ground'] as const).map((choice): CareRule => ({
+    ...base,
+    id: `prune-smooth-hydrangea-${choice}`,
+    does: choice === 'frame' ? 'Cut to a frame of 30 to 45 cm' : 'Cut all stems to the ground',
+    applies: { taxa: ['Hydrangea arborescens'] },
+    school: { id: 'smooth-hydrangea', choice },
+    windows: [
+      beforeGrowth(-50, 14, {
+        from: 'the spent heads shelter the stems until then',
+        to: 'the stems that will flower are growing by then',
+      }),
+    ],
+    why:
+      choice === 'frame'
+        ? 'It flowers on new wood; a frame of old stems holds smaller heads up.'
+        : 'It flowers on new wood; from the ground it makes fewer stems with huge heads, which may need a support.',
+    missed: 'Take off only the old heads; cut it next winter.',
+  })),
+  {
+    ...base,
+    id: 'tidy-mophead-hydrangea',
+    verb: 'tidy',
+    does: 'Take the old heads off to the first strong pair of buds, and a few of the oldest stems to the base',
+    applies: { taxa: ['Hydrangea macrophylla', 'Hydrangea serrata'] },
+    windows: [
+      {
+        season: 'spring',
+        earliest: {
+          latestOf: [
+            { at: 'growth shows', days: -14 },
+            { at: 'last frost', share: 50, days: -28, or: { at: 'growth shows', days: -14 } },
+          ],
+        },
+        bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: 7 }] },
+        bestTo: { at: 'best from', days: 28 },
+        latest: { at: 'best from', days: 45 },
+        because: {
+          earliest: 'the old heads shelter the flower buds from frost',
+          bestFrom: 'live buds show and hard frost is going',
+          bestTo: 'shoots are short enough to work between',
+          latest: 'this year’s flowers are forming at the tips',
+        },
+      },
+    ],
+    why: 'Its flowers sit in the top buds of last year’s stems: a hard cut takes a year’s bloom.',
+    missed: 'Leave the heads; take them off next spring.',
+  },
+  {
+    ...base,
+    id: 'prune-oakleaf-hydrangea',
+    does: 'Shape lightly, and take out a few of the oldest stems',
+    applies: { taxa: ['Hydrangea quercifolia'] },
+    windows: [afterBloom(21, 35)],
+    why: 'It flowers on old wood and sets its buds in late summer.',
+    missed: 'Only dead wood in spring; shape it after the next bloom.',
+  },
+  {
+    ...base,
+    id: 'prune-lightly-after-bloom',
+    does: 'Shape lightly: dead, crossing and wayward wood only',
+    applies: {
+      traits: { pruning: ['lightly'], flowersOn: ['old wood', 'both'] },
+      notTaxa: ['Hydrangea'],
+      flowers: true,
+    },
+    windows: [afterBloom(28, 56)],
+    labour: { setUp: 5, perPlant: 6, perMetre: 2 },
+    everySeasons: 2,
+    cautions: [NESTING],
+    why: 'It needs little; what is taken after flowering costs no bloom.',
+    missed: 'It can wait a year.',
+  },
+  {
+    ...base,
+    id: 'prune-lightly-in-spring',
+    does: 'Shape lightly: dead, crossing and wayward wood only',
+    applies: {
+      traits: {
+        pruning: ['lightly'],
+        flowersOn: [null, 'new wood'],
+        lifeForm: ['evergreen shrub', 'small tree', 'climber', 'deciduous shrub'],
+      },
+    },
+    windows: [
+      {
+        season: 'spring',
+        earliest: {
+          latestOf: [
+            { at: 'growth shows', days: -7 },
+            { at: 'last frost', share: 50, days: -14, or: { at: 'growth shows', days: -7 } },
+          ],
+        },
+        bestFrom: { at: 'earliest', days: 7 },
+        bestTo: { at: 'earliest', days: 42 },
+        latest: { earliestOf: [{ at: 'earliest', days: 75 }, REGROWTH] },
+        because: {
+          earliest: 'soft growth after an earlier cut would be frosted',
+          bestFrom: 'growth is moving and cuts heal',
+          bestTo: 'new shoots cover the cuts this season',
+          latest: 'later growth would not ripen',
+        },
+      },
+    ],
+    labour: { setUp: 5, perPlant: 6, perMetre: 2 },
+    everySeasons: 2,
+    cautions: [NESTING],
+    why: 'A light shaping as growth starts is covered within weeks.',
+    missed: 'It can wait a year.',
+  },
+  {
+    ...base,
+    id: 'stool-for-stems',
+    does: 'Cut all stems, or the older half, close to the base',
+    applies: { traits: { pruning: ['stool'] } },
+    windows: [
+      beforeGrowth(-28, 14, {
+        from: 'the bright stems are at their best until then',
+        to: 'the new stems that colour next winter have begun',
+      }),
+    ],
+    everySeasons: 2,
+    why: 'Young wood colours best; it is cut as late as it can be so that the winter show is not lost.',
+    missed: 'Take only the oldest stems out; cut it next year.',
+  },
+  {
+    ...base,
+    id: 'shear-after-bloom',
+    verb: 'clip',
+    does: 'Clip over after flowering, into leafy growth, never into bare wood',
+    applies: { traits: { pruning: ['shear'] }, flowers: true },
+    windows: [afterBloom(21, 42)],
+    labour: { setUp: 5, perPlant: 4 },
+    tools: ['shears', 'secateurs'],
+    why: 'Clipped young it stays dense; from bare wood it does not break again.',
+    missed: 'Trim lightly in spring as growth shows.',
+  },
+  {
+    ...base,
+    id: 'clip-evergreens',
+    verb: 'clip',
+    does: 'Clip to shape',
+    applies: { traits: { pruning: ['shear'], lifeForm: ['evergreen shrub'] }, flowers: false },
+    windows: [
+      {
+        season: 'summer',
+        earliest: {
+          latestOf: [
+            { at: 'growth has shown', days: 14 },
+            { at: 'last frost', share: 90, days: 7, or: { at: 'growth has shown', days: 14 } },
+          ],
+        },
+        bestFrom: { at: 'earliest', days: 14 },
+        bestTo: { at: 'best from', days: 35 },
+        latest: {
+          earliestOf: [
+            { at: 'warmth left', degreeDays: 300 },
+            { at: 'first frost', share: 50, days: -42, or: { at: 'midsummer', days: 60 } },
+          ],
+        },
+        because: {
+          earliest: 'clipped sooner, the soft growth that follows is frosted',
+          bestFrom: 'the first flush has hardened',
+          bestTo: 'one clip then holds its line for the season',
+          latest: 'new growth would not harden before cold',
+        },
+      },
+    ],
+    forbids: ['heat', 'rain', 'nesting birds'],
+    labour: { setUp: 15, perPlant: 10, perMetre: 8 },
+    tools: ['shears or trimmer', 'line', 'sheet for clippings'],
+    cautions: [NESTING, 'Clip on a dull day: leaves newly bared scorch in sun.'],
+    why: 'One clip after the first flush keeps the shape with the least cutting.',
+    missed: 'Leave it until next summer rather than clip before cold.',
+  },
+  {
+    ...base,
+    id: 'spur-prune',
+    does: 'Shorten the long new shoots: to six leaves in summer, to two or three buds in winter',
+    applies: { traits: { pruning: ['spur'] } },
+    windows: [
+      {
+        season: 'summer',
+        earliest: { at: 'bloom ends', days: 35 },
+        bestFrom: { at: 'bloom ends', days: 49 },
+        bestTo: { at: 'bloom ends', days: 84 },
+        latest: {
+          earliestOf: [
+            { at: 'bloom ends', days: 105 },
+            { at: 'goes over', days: -21 },
+          ],
+        },
+        because: {
+          earliest: 'the long shoots are still being made',
+          bestFrom: 'the flush of whippy growth is done',
+          bestTo: 'flower buds form at the base of what is left',
+          latest: 'buds for next year are set',
+        },
+      },
+      {
+        season: 'winter',
+        earliest: {
+          latestOf: [
+            { at: 'midwinter', days: -30 },
+            { at: 'growth shows', days: -85 },
+          ],
+        },
+        bestFrom: { at: 'earliest', days: 14 },
+        bestTo: { at: 'growth shows', days: -28 },
+        latest: { at: 'growth shows', days: -7 },
+        because: {
+          earliest: 'it is bare and the fat flower buds can be told from leaf buds',
+          bestFrom: 'the frame is bare',
+          bestTo: 'sap is still down',
+          latest: 'buds are easily knocked off once they swell',
+        },
+      },
+    ],
+    labour: { setUp: 10, perPlant: 60 },
+    cautions: ['On a ladder: a second person, level ground, never near power lines.'],
+    why: 'Two cuts a year turn long shoots into flowering spurs.',
+    missed: 'The next of its two cuts takes both.',
+  },
+  {
+    ...base,
+    id: 'prune-midsummer',
+    does: 'Prune only what must go, in full leaf',
+    applies: { traits: { pruning: ['midsummer'] } },
+    windows: [
+      {
+        season: 'summer',
+        earliest: {
+          latestOf: [
+            { at: 'longest day', days: -21 },
+            { at: 'bloom ends', days: 21, or: { at: 'longest day', days: -21 } },
+          ],
+        },
+        bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'longest day', days: 7 }] },
+        bestTo: { at: 'best from', days: 35 },
+        latest: {
+          earliestOf: [
+            { at: 'best from', days: 56 },
+            { at: 'warmth left', degreeDays: 250 },
+          ],
+        },
+        because: {
+          earliest: 'cut in winter or spring it bleeds, or lets in silver leaf and canker',
+          bestFrom: 'it is in full leaf and cuts dry quickly',
+          bestTo: 'wounds close before leaf fall',
+          latest: 'too little of the season is left for wounds to close',
+        },
+      },
+    ],
+    everySeasons: 2,
+    cautions: [NESTING],
+    why: 'Its wounds are safest in dry summer weather.',
+    missed: 'Dead and dangerous wood any time; the rest next summer.',
+  },
+  {
+    ...base,
+    id: 'rejuvenate-in-winter',
+    does: 'Take a third of the oldest stems, or all, to the base',
+    applies: {
+      traits: {
+        bearsHardCut: [true],
+        lifeForm: ['deciduous shrub', 'climber'],
+        flowersOn: ['new wood', null],
+      },
+    },
+    windows: [
+      beforeGrowth(-50, 14, {
+        from: 'earlier cuts are exposed to the worst of winter',
+        to: 'the plant has spent its reserves on shoots that would be lost',
+      }),
+    ],
+    labour: { setUp: 15, perPlant: 30, perMetre: 10 },
+    why: 'It breaks from the base, and the whole season is ahead for regrowth.',
+    missed: 'Wait until next winter: cut late, it would not ripen new wood.',
+    yearly: false,
+  },
+  {
+    ...base,
+    id: 'rejuvenate-after-bloom',
+    does: 'Take a third of the oldest stems to the base each year for three years',
+    applies: {
+      traits: {
+        bearsHardCut: [true],
+        lifeForm: ['deciduous shrub', 'climber'],
+        flowersOn: ['old wood', 'both'],
+      },
+      flowers: true,
+    },
+    windows: [
+      {
+        ...afterBloom(21, 42),
+        latest: {
+          earliestOf: [
+            { at: 'bloom ends', days: 42 },
+            { at: 'warmth left', degreeDays: 600 },
+          ],
+        },
+      },
+    ],
+    labour: { setUp: 15, perPlant: 30, perMetre: 10 },
+    why: 'Straight after bloom the most season is left to regrow without losing this year’s flowers.',
+    missed: 'Wait until after the next bloom.',
+    yearly: false,
+  },
+  {
+    ...base,
+    id: 'rejuvenate-evergreen',
+    does: 'Cut back hard into old wood, all at once or half this year and half next',
+    applies: { traits: { bearsHardCut: [true], lifeForm: ['evergreen shrub'] } },
+    windows: [
+      {
+        season: 'spring',
+        earliest: { at: 'last frost', share: 50, days: -14, or: { at: 'growth shows' } },
+        bestFrom: { at: 'earliest', days: 10 },
+        bestTo: { at: 'earliest', days: 42 },
+        latest: {
+          earliestOf: [
+            { at: 'earliest', days: 70 },
+            { at: 'warmth left', degreeDays: 700 },
+          ],
+        },
+        because: {
+          earliest: 'soft regrowth would be frosted',
+          bestFrom: 'growth is about to break',
+          bestTo: 'regrowth has the whole season to ripen',
+          latest: 'too little warmth is left for regrowth to ripen before cold',
+        },
+      },
+    ],
+    forbids: ['heat', 'nesting birds'],
+    cautions: [NESTING],
+    labour: { setUp: 15, perPlant: 30, perMetre: 10 },
+    why: 'Evergreens break best in late spring, with the season before them.',
+    missed: 'Wait until next spring: cut late, the regrowth would be killed by cold.',
+    yearly: false,
+  },
+  {
+    ...base,
+    id: 'remove-suckers',
+    verb: 'take suckers off',
+    does: 'Pull or cut suckers off where they join the root',
+    applies: { signs: ['suckers'] },
+    windows: [anyTime('growing on')],
+    labour: { setUp: 5, perPlant: 10 },
+    why: 'Suckers from below the graft outgrow what was grafted.',
+    missed: 'The sooner the better; they only grow.',
+    yearly: false,
+  },
+  {
+    ...base,
+    id: 'remove-reverted',
+    verb: 'cut reverted shoots out of',
+    does: 'Cut reverted shoots out to where they start',
+    applies: { signs: ['reverted growth'] },
+    windows: [anyTime('stronger than the rest')],
+    labour: { setUp: 5, perPlant: 8 },
+    why: 'Green shoots of a coloured plant are stronger and take over.',
+    missed: 'The sooner the better.',
+    yearly: false,
+  },
+  {
+    ...base,
+    id: 'remove-dead-wood',
+    verb: 'cut dead wood out of',
+    does: 'Cut dead, broken and diseased wood back to sound wood',
+    applies: { signs: ['dieback of branches', 'storm damage', 'winter loss'] },
+    windows: [anyTime('a way in for disease')],
+    labour: { setUp: 5, perPlant: 12 },
+    cautions: ['Clean the blades between plants.'],
+    why: 'Dead, broken and diseased wood goes at any time of year.',
+    missed: 'The sooner the better.',
+    yearly: false,
+  },
+]
+
+/** A job that waits for nothing: the windows of a whole gardening year. */
+function anyTime(what: string): WindowSpec {
+  return {
+    season: 'any time',
+    earliest: { at: 'midwinter' },
+    bestFrom: { at: 'earliest' },
+    bestTo: { at: 'next midwinter', days: -7 },
+    latest: { at: 'next midwinter', days: -1 },
+    because: {
+      earliest: `it may be done at any time: it is ${what}`,
+      bestFrom: 'at once',
+      bestTo: 'the sooner the better',
+      latest: 'another season should not pass',
+    },
+  }
+}

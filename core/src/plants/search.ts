@@ -1,0 +1,46 @@
+import MiniSearch from 'minisearch'
+import type { Taxon } from './taxon.ts'
+
+/** Finds taxa by any of their names. */
+export interface TaxonSearch {
+  /** Best first; a letter in five may be wrong, and a word may be unfinished. */
+  find: (query: string) => Taxon[]
+}
+
+/** An index of botanical and common names, synonyms and genera. Build it once for a list. */
+export function taxonSearch(taxa: readonly Taxon[]): TaxonSearch {
+  const index = new MiniSearch<{ id: number; botanical: string; common: string; synonyms: string }>({
+    fields: ['botanical', 'common', 'synonyms'],
+    processTerm: (term) => plainLetters(term) || null,
+    searchOptions: {
+      boost: { botanical: 2, common: 1.5 },
+      combineWith: 'AND',
+      prefix: true,
+      fuzzy: (term) => (term.length > 3 ? 0.2 : false),
+    },
+  })
+  index.addAll(
+    taxa.map((t, id) => ({ id, botanical: t.botanical, common: t.common, synonyms: t.synonyms.join(' ') })),
+  )
+  return {
+    find(query) {
+      const exact = plainLetters(query)
+      const named = taxa.filter((t) =>
+        [t.botanical, t.common, ...t.synonyms].some((n) => plainLetters(n) === exact),
+      )
+      const found = index.search(query).map((r) => taxa[r.id as number]!)
+      return [...new Set([...named, ...found])]
+    },
+  }
+}
+
+/** Lower case, without accents, hyphens, the multiplication sign and quotes. */
+const plainLetters = (text: string): string =>
+  text
+    .toLowerCase()
+    .normalize('NFKD')
+    .replace(/[\u0300-\u036f]/g, '')
+    .replace(/[’'‘"]/g, '')
+    .replace(/×|\bx\b/g, ' ')
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim()
