@@ -2,6 +2,7 @@ import { sunCommand } from './files.ts'
 import { lightCommand } from './light.ts'
 import { rulesCommand } from './rules.ts'
 import { BadInput, Misuse, say } from './say.ts'
+import { scheduleCommand } from './schedule.ts'
 
 const usage = `Seasoned Border
 
@@ -30,6 +31,8 @@ const usage = `Seasoned Border
                         what the rules say of a kind of plant there: every window with the reason for each date
   ./border rules list [--json]
                         the shipped rules of care, each as a sentence
+  ./border schedule SEASON.json [--seed N] [--rounds N] [--json]
+                        the best plan found of jobs, windows, people and weather; the same file, the same plan
   ./border sun --lat DEG --lon DEG --at INSTANT [--json]
                         where the sun stands
 
@@ -53,6 +56,7 @@ const commands: Record<string, Command> = {
   import: async (args) => (await import('./importFolder.ts')).importCommand(args),
   light: lightCommand,
   rules: rulesCommand,
+  schedule: scheduleCommand,
   sun: sunCommand,
 }
 

@@ -6,4 +6,20 @@ export {
   type Unplaced,
   type WorkingDay,
 } from './firstGoodDay.ts'
+export {
+  DEFAULT_SEARCH,
+  FULL_ROUNDS,
+  planJobs,
+  planSteps,
+  REPLAN_ROUNDS,
+  type MovedJob,
+  type PlacedJob,
+  type PlacedPart,
+  type PlanCost,
+  type SeasonPlan,
+  type UnplacedJob,
+} from './plan.ts'
+export * from './problem.ts'
+export { type Progress, type SearchOptions } from './search.ts'
+export { whyHere, type DayChoice, type WhyHere } from './whyHere.ts'
 export { workingDays, type WorkingPattern } from './workingDays.ts'

@@ -1,0 +1,102 @@
+import highsLoader from 'highs'
+import { planCosts, type PlanProblem } from '../src/schedule/index.ts'
+import { prepare, SKILL_SETS } from '../src/schedule/prepare.ts'
+
+/**
+ * The proved optimum of a small season by a mixed-integer programme (HiGHS): a second, independent way to the cost that the
+ * search looks for. Variables: part on shift, garden visited on shift, part left out.
+ *
+ * @returns the least cost, and by how much it may still be wrong
+ * @throws {Error} when the solver does not prove it
+ */
+export async function provedOptimum(problem: PlanProblem): Promise<{ cost: number; gap: number }> {
+  const prepared = prepare(problem)
+  const { parts, days, capacity, skilled, travel, gardens } = prepared
+  const shifts = capacity.length
+  const cost: number[] = []
+  const add = (c: number) => cost.push(c) - 1
+  const x = parts.map((p) => [...p.shifts].map((_, i) => add(p.costs[i]!)))
+  const left = parts.map((p) => add(p.penalty))
+  const y = Array.from({ length: shifts }, () => Array.from({ length: gardens }, () => add(planCosts.visit)))
+  const rows: { terms: [number, number][]; low: number; high: number }[] = []
+  const row = (terms: [number, number][], low: number, high: number) => rows.push({ terms, low, high })
+  parts.forEach((p, k) => {
+    row([...x[k]!.map((v): [number, number] => [v, 1]), [left[k]!, 1]], 1, 1)
+    p.shifts.forEach((s, i) => {
+      row(
+        [
+          [x[k]![i]!, 1],
+          [y[s]![p.garden]!, -1],
+        ],
+        -Infinity,
+        0,
+      )
+      if (days[s]! < p.earliest || days[s]! > p.latest) row([[x[k]![i]!, 1]], 0, 0)
+    })
+  })
+  for (let s = 0; s < shifts; s++) {
+    const here = parts.flatMap((p, k) => {
+      const i = p.shifts.indexOf(s)
+      return i < 0 ? [] : [{ p, v: x[k]![i]! }]
+    })
+    row(
+      [
+        ...here.map(({ p, v }): [number, number] => [v, p.minutes]),
+        ...y[s]!.map((v, g): [number, number] => [v, travel[g]!]),
+      ],
+      -Infinity,
+      capacity[s]!,
+    )
+    for (let set = 1; set < SKILL_SETS; set++) {
+      const asked = here.filter(({ p }) => p.skill >= 0 && set & (1 << p.skill))
+      if (asked.length > 0)
+        row(
+          asked.map(({ p, v }) => [v, p.minutes]),
+          -Infinity,
+          skilled[s * SKILL_SETS + set]!,
+        )
+    }
+  }
+  parts.forEach((p, k) => {
+    for (const { part: a, least, most } of p.before)
+      p.shifts.forEach((s, i) => {
+        // On a day only if what comes first is done long enough and not too long before.
+        const good = [...parts[a]!.shifts].flatMap((sa, ia) => {
+          const gap = days[s]! - days[sa]!
+          return gap >= least && gap <= most ? [x[a]![ia]!] : []
+        })
+        row([[x[k]![i]!, 1], ...good.map((v): [number, number] => [v, -1])], -Infinity, 0)
+      })
+  })
+  const starts = [0]
+  const indices: number[] = []
+  const values: number[] = []
+  for (const r of rows) {
+    for (const [v, c] of r.terms) {
+      indices.push(v)
+      values.push(c)
+    }
+    starts.push(indices.length)
+  }
+  const highs = await highsLoader()
+  return highs.withModel((model) => {
+    model.options.set({ output_flag: false, mip_rel_gap: 0.0005, time_limit: 60 })
+    model.passModel({
+      numCols: cost.length,
+      numRows: rows.length,
+      colCost: cost,
+      colLower: cost.map(() => 0),
+      colUpper: cost.map(() => 1),
+      rowLower: rows.map((r) => r.low),
+      rowUpper: rows.map((r) => r.high),
+      matrix: { format: 'csr', numRows: rows.length, numCols: cost.length, starts, indices, values },
+      integrality: cost.map(() => 1 as const),
+    })
+    model.run()
+    const status = model.getModelStatus()
+    if (status !== highs.constants.modelStatus.optimal)
+      throw new Error(`HiGHS proved nothing: status ${status}`)
+    const found = model.getObjectiveValue()
+    return { cost: Math.round(found), gap: Math.max(0, model.info.get('mip_gap') as number) }
+  })
+}

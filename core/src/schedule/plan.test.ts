@@ -1,0 +1,222 @@
+import { describe, expect, it } from 'vitest'
+import { provedOptimum } from '../../bench/oracle.ts'
+import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
+import {
+  planCosts,
+  planJobs,
+  REPLAN_ROUNDS,
+  whyHere,
+  type PlanJob,
+  type PlanProblem,
+  type SeasonPlan,
+} from './index.ts'
+import { simulatedSeason } from './simulate.ts'
+
+const season = (seed: number, jobs = 60, days = 120): PlanProblem =>
+  simulatedSeason({ seed, jobs, gardens: 3, days, from: '2026-02-01' })
+const quick = { seed: 1, iterations: 2000 }
+
+const days = (problem: PlanProblem) => new Map(problem.shifts.map((s) => [s.id, s.day]))
+const jobOf = (problem: PlanProblem) => new Map(problem.jobs.map((j) => [j.id, j]))
+
+/** What a plan costs, counted anew from the cost table and nothing of the search. */
+function counted(problem: PlanProblem, plan: SeasonPlan): number {
+  const jobs = jobOf(problem)
+  const visits = new Set<string>()
+  let cost = 0
+  for (const placed of plan.placed) {
+    const job = jobs.get(placed.id)!
+    placed.parts.forEach((part, i) => {
+      visits.add(`${part.shiftId} ${job.gardenId}`)
+      const early = Math.max(0, daysBetween(part.day, job.window.bestFrom))
+      const late = Math.max(0, daysBetween(job.window.bestTo, part.day))
+      const chance = problem.unsuitable[job.weather]?.[part.day] ?? 0
+      cost += Math.round(
+        (planCosts.rate[job.operation] / placed.parts.length) * (early + late) +
+          planCosts.badWeather * chance * (part.minutes / job.minutes),
+      )
+      if (job.keptOn?.[i] !== undefined && job.keptOn[i] !== part.day) cost += planCosts.moved
+    })
+  }
+  for (const u of plan.unplaced) cost += u.cost
+  return cost + visits.size * planCosts.visit
+}
+
+/** Every rule a plan must keep, each checked on its own. */
+function requireSound(problem: PlanProblem, plan: SeasonPlan): void {
+  const jobs = jobOf(problem)
+  const at = new Map(plan.placed.map((p) => [p.id, p]))
+  expect([...at.keys(), ...plan.unplaced.map((u) => u.id)].sort()).toEqual(
+    problem.jobs
+      .filter((j) => !j.doneOn)
+      .map((j) => j.id)
+      .sort(),
+  )
+  for (const { id, parts } of plan.placed) {
+    const job = jobs.get(id)!
+    expect(parts.reduce((sum, p) => sum + p.minutes, 0)).toBe(job.minutes)
+    for (const p of parts) {
+      expect(days(problem).get(p.shiftId)).toBe(p.day)
+      expect(p.day >= job.window.earliest && p.day <= job.window.latest, id).toBe(true)
+    }
+    for (const a of job.after) {
+      const first = jobs.get(a.id)!.doneOn ?? at.get(a.id)?.parts.at(-1)?.day
+      expect(first, `${id} waits for ${a.id}`).toBeDefined()
+      expect(daysBetween(first!, parts[0]!.day)).toBeGreaterThanOrEqual(a.leastDays)
+      if (a.mostDays != null) expect(daysBetween(first!, parts[0]!.day)).toBeLessThanOrEqual(a.mostDays)
+    }
+  }
+  const travel = new Map(problem.gardens.map((g) => [g.id, g.travelMinutes]))
+  for (const shift of problem.shifts) {
+    const here = plan.placed.flatMap((p) =>
+      p.parts
+        .filter((x) => x.shiftId === shift.id)
+        .map((x) => ({ job: jobs.get(p.id)!, minutes: x.minutes })),
+    )
+    const going = [...new Set(here.map((h) => h.job.gardenId))].reduce((sum, g) => sum + travel.get(g)!, 0)
+    const work = here.reduce((sum, h) => sum + h.minutes, 0)
+    expect(work + going).toBeLessThanOrEqual(shift.people.reduce((sum, p) => sum + p.minutes, 0))
+    for (const skill of ['pruning', 'machine', 'spraying'] as const) {
+      const asked = here.filter((h) => h.job.skill === skill).reduce((sum, h) => sum + h.minutes, 0)
+      const able = shift.people.filter((p) => p.skills.includes(skill)).reduce((sum, p) => sum + p.minutes, 0)
+      expect(asked, `${skill} on ${shift.day}`).toBeLessThanOrEqual(able)
+    }
+  }
+}
+
+describe('the season plan', () => {
+  it.each([1, 2, 3])('keeps every rule and costs what it says (season %s)', (seed) => {
+    const problem = season(seed)
+    const plan = planJobs(problem, quick)
+    requireSound(problem, plan)
+    expect(plan.cost.total).toBe(counted(problem, plan))
+  })
+
+  it('comes within 1.5 % of the proved optimum of small seasons', async () => {
+    let found = 0
+    let proved = 0
+    for (const seed of [11, 12, 13, 14]) {
+      const problem = simulatedSeason({ seed, jobs: 14, gardens: 2, days: 45, from: '2026-03-01' })
+      const optimum = await provedOptimum(problem)
+      const plan = planJobs(problem, { seed: 1, iterations: 4000 })
+      expect(plan.cost.total).toBeGreaterThanOrEqual(optimum.cost * (1 - 0.001))
+      found += plan.cost.total
+      proved += optimum.cost
+    }
+    expect(found / proved).toBeLessThanOrEqual(1.015)
+  }, 120_000)
+
+  it('is the same for the same input, in whatever order it comes', () => {
+    const problem = season(4)
+    const plan = planJobs(problem, quick)
+    expect(planJobs(problem, quick)).toEqual(plan)
+    const turned = { ...problem, jobs: [...problem.jobs].reverse(), shifts: [...problem.shifts].reverse() }
+    expect(planJobs(turned, quick)).toEqual(plan)
+  })
+
+  it('moves little when a day is lost, says why, and leaves nothing on that day', () => {
+    const problem = season(5, 80)
+    const plan = planJobs(problem, quick)
+    const at = new Map(plan.placed.map((p) => [p.id, p.parts.map((x) => x.day)]))
+    const busiest = [...plan.load].sort((a, b) => b.used - a.used)[0]!.day
+    const onIt = plan.placed.filter((p) => p.parts.some((x) => x.day === busiest)).length
+    const again: PlanProblem = {
+      ...problem,
+      shifts: problem.shifts.filter((s) => s.day !== busiest),
+      jobs: problem.jobs.map((j) => ({ ...j, keptOn: at.get(j.id) })),
+    }
+    const replanned = planJobs(again, { seed: 1, iterations: REPLAN_ROUNDS })
+    requireSound(again, replanned)
+    expect(replanned.moved.length).toBeGreaterThanOrEqual(onIt)
+    expect(replanned.moved.length).toBeLessThanOrEqual(onIt + 6)
+    for (const m of replanned.moved) expect(m.says).toMatch(/\.$/)
+    expect(replanned.moved.find((m) => m.from === busiest)!.says).toContain('no longer a working day')
+  })
+
+  const job = (id: string, more: Partial<PlanJob> = {}): PlanJob => ({
+    id,
+    gardenId: 'g',
+    operation: 'prune',
+    window: { earliest: '2026-03-02', bestFrom: '2026-03-09', bestTo: '2026-03-13', latest: '2026-03-20' },
+    minutes: 100,
+    weather: 'cut',
+    after: [],
+    ...more,
+  })
+  const shift = (
+    day: IsoDate,
+    minutes = 120,
+    skills: PlanProblem['shifts'][0]['people'][0]['skills'] = [],
+  ) => ({
+    id: day,
+    day,
+    people: [{ id: 'p', minutes, skills }],
+  })
+  const small = (jobs: PlanJob[], more: Partial<PlanProblem> = {}): PlanProblem => ({
+    gardens: [{ id: 'g', travelMinutes: 0 }],
+    shifts: ['2026-03-03', '2026-03-10', '2026-03-17'].map((d) => shift(d)),
+    jobs,
+    unsuitable: {},
+    ...more,
+  })
+  const dayOf = (plan: SeasonPlan, id: string) => plan.placed.find((p) => p.id === id)?.parts[0]!.day
+
+  it('keeps a person’s day even where others must give way', () => {
+    const plan = planJobs(small([job('a'), job('b', { pinnedTo: '2026-03-10' }), job('c')]), quick)
+    expect(dayOf(plan, 'b')).toBe('2026-03-10')
+    expect([dayOf(plan, 'a'), dayOf(plan, 'c')].sort()).toEqual(['2026-03-03', '2026-03-17'])
+  })
+
+  it('names what does not fit, by how much, what it costs and when its next chance is', () => {
+    const jobs = ['a', 'b', 'c', 'd'].map((id) => job(id, { nextChance: '2027-03-01' }))
+    const plan = planJobs(small(jobs), quick)
+    expect(plan.unplaced).toMatchObject([{ reason: 'days-full', shortMinutes: 80, nextChance: '2027-03-01' }])
+    expect(plan.unplaced[0]!.cost).toBe(planCosts.unplaced.prune)
+    const skilled = planJobs(small([job('a', { skill: 'pruning' })]), quick)
+    expect(skilled.unplaced[0]!.reason).toBe('no-skill')
+    const outside = planJobs(small([job('a')], { shifts: [shift('2026-04-20')] }), quick)
+    expect(outside.unplaced[0]!.reason).toBe('no-working-day')
+  })
+
+  it('puts weather before the middle of a window, and splits what is longer than a day', () => {
+    const wet = planJobs(small([job('a')], { unsuitable: { cut: { '2026-03-10': 1 } } }), quick)
+    expect(dayOf(wet, 'a')).toBe('2026-03-17')
+    const [long] = planJobs(small([job('a', { minutes: 300 })]), quick).placed
+    expect(long!.parts.map((p) => p.minutes)).toEqual([100, 100, 100])
+  })
+
+  it('says why a job is where it is, and what another day would cost', () => {
+    const problem = season(6)
+    const plan = planJobs(problem, quick)
+    for (const { id, parts } of plan.placed.filter((p) => p.parts.length === 1).slice(0, 15)) {
+      const why = whyHere(problem, plan, id)
+      expect(why.chosen!.day).toBe(parts[0]!.day)
+      if (!why.runnerUp) continue
+      // Moving it there by hand costs just so much more.
+      const to = why.days.find((d) => d.day === why.runnerUp!.day && d.isFree)!
+      const other = plan.placed.map((p) =>
+        p.id === id ? { ...p, parts: [{ ...p.parts[0]!, day: to.day, shiftId: to.shiftId }] } : p,
+      )
+      expect(counted(problem, { ...plan, placed: other }) - plan.cost.total).toBe(why.runnerUp.more)
+    }
+  })
+
+  it('refuses jobs that wait for each other', () => {
+    const circle = [
+      job('a', { after: [{ id: 'b', leastDays: 0 }] }),
+      job('b', { after: [{ id: 'a', leastDays: 0 }] }),
+    ]
+    expect(() => planJobs(small(circle), quick)).toThrow('Jobs wait for each other: a, b')
+  })
+
+  it('looks after a move so many days after the day it was really done', () => {
+    const move = job('move', { operation: 'move', doneOn: '2026-03-01' })
+    const look = job('look', {
+      operation: 'aftercare',
+      minutes: 10,
+      after: [{ id: 'move', leastDays: 5, mostDays: 12 }],
+    })
+    const plan = planJobs(small([move, look]), quick)
+    expect(dayOf(plan, 'look')).toBe(addDays('2026-03-01', 9))
+  })
+})

@@ -1,0 +1,243 @@
+import { dayNumber, type IsoDate } from '../dates/index.ts'
+import { dayMonth } from '../words/index.ts'
+import { prepare, type Part, type Prepared } from './prepare.ts'
+import { planCosts, type PlanJob, type PlanProblem } from './problem.ts'
+import { search, type Progress, type SearchOptions } from './search.ts'
+import { planState, type PlanState } from './state.ts'
+
+export interface PlacedPart {
+  day: IsoDate
+  shiftId: string
+  minutes: number
+}
+
+export interface PlacedJob {
+  id: string
+  parts: PlacedPart[]
+  inBest: boolean
+}
+
+export interface UnplacedJob {
+  id: string
+  reason:
+    'no-working-day' | 'no-skill' | 'days-full' | 'waits-for-unplaced' | 'order-leaves-no-day' | 'costs-more'
+  /** For `days-full`: minutes missing on the roomiest day it could be on. */
+  shortMinutes: number
+  /** What leaving it out costs, in units of the cost table. */
+  cost: number
+  nextChance: IsoDate | null
+}
+
+export interface MovedJob {
+  id: string
+  from: IsoDate
+  to: IsoDate | null
+  /** Why it moved, in a sentence. */
+  says: string
+}
+
+export interface SeasonPlan {
+  placed: PlacedJob[]
+  unplaced: UnplacedJob[]
+  /** Jobs on other days than in the plan before. */
+  moved: MovedJob[]
+  cost: PlanCost
+  /** Minutes used and at hand, by shift, travel included. */
+  load: { shiftId: string; day: IsoDate; used: number; capacity: number }[]
+}
+
+export interface PlanCost {
+  total: number
+  /** Days outside the best weeks and unsuitable weather. */
+  days: number
+  visits: number
+  moved: number
+  unplaced: number
+}
+
+/** Rounds of the search for a season's plan, and for planning anew from a plan that exists. */
+export const FULL_ROUNDS = 24_000
+export const REPLAN_ROUNDS = 3_000
+
+export const DEFAULT_SEARCH: SearchOptions = { seed: 20_260_914, iterations: FULL_ROUNDS }
+
+/** A season's plan. The same problem and options give the same plan. */
+export function planJobs(problem: PlanProblem, options: SearchOptions = DEFAULT_SEARCH): SeasonPlan {
+  const steps = planSteps(problem, options)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+/** A season's plan, a stretch at a time: between stretches its caller may show progress or give up. */
+export function* planSteps(
+  problem: PlanProblem,
+  options: SearchOptions = DEFAULT_SEARCH,
+): Generator<Progress, SeasonPlan> {
+  const prepared = prepare(problem)
+  const { where } = yield* search(prepared, options)
+  return asPlan(prepared, where)
+}
+
+/** Puts every part where a plan has it, without asking whether it fits. */
+export function stateOf(prepared: Prepared, where: ArrayLike<number>): PlanState {
+  const state = planState(prepared)
+  prepared.parts.forEach((part, p) => {
+    const shift = where[p]!
+    if (shift >= 0) state.put(p, shift, part.costs[part.shifts.indexOf(shift)]!)
+  })
+  return state
+}
+
+export function asPlan(prepared: Prepared, where: Int32Array): SeasonPlan {
+  const { parts, partsOf, problem, capacity } = prepared
+  const state = stateOf(prepared, where)
+  const placed: PlacedJob[] = []
+  const unplaced: UnplacedJob[] = []
+  const moved: MovedJob[] = []
+  for (const job of problem.jobs) {
+    const own = partsOf.get(job.id)
+    if (!own) continue
+    const missing = own.find((p) => where[p]! < 0)
+    if (missing === undefined) {
+      const days = own.map((p): PlacedPart => {
+        const shift = problem.shifts[where[p]!]!
+        return { day: shift.day, shiftId: shift.id, minutes: parts[p]!.minutes }
+      })
+      const { bestFrom, bestTo } = job.window
+      placed.push({
+        id: job.id,
+        parts: days,
+        inBest: days.every((d) => d.day >= bestFrom && d.day <= bestTo),
+      })
+    } else unplaced.push(unplacedJob(prepared, state, job, missing))
+    const move = movedFrom(prepared, state, job, own)
+    if (move) moved.push(move)
+  }
+  const used = new Int32Array(capacity.length)
+  const visited = new Set<string>()
+  parts.forEach((part, p) => {
+    const shift = where[p]!
+    if (shift < 0) return
+    used[shift]! += part.minutes
+    const visit = `${shift} ${part.garden}`
+    if (!visited.has(visit)) used[shift]! += prepared.travel[part.garden]!
+    visited.add(visit)
+  })
+  return {
+    placed,
+    unplaced,
+    moved,
+    cost: costOf(prepared, where, visited.size),
+    load: problem.shifts.map((s, i) => ({
+      shiftId: s.id,
+      day: s.day,
+      used: used[i]!,
+      capacity: capacity[i]!,
+    })),
+  }
+}
+
+function costOf({ parts, problem }: Prepared, where: Int32Array, visits: number): PlanCost {
+  let days = 0
+  let moved = 0
+  let unplaced = 0
+  parts.forEach((part, p) => {
+    const shift = where[p]!
+    if (shift < 0) {
+      unplaced += part.penalty
+      return
+    }
+    const kept = part.job.keptOn?.[part.index]
+    const move = kept !== undefined && kept !== problem.shifts[shift]!.day ? planCosts.moved : 0
+    moved += move
+    days += part.costs[part.shifts.indexOf(shift)]! - move
+  })
+  const visited = visits * planCosts.visit
+  return { total: days + moved + unplaced + visited, days, visits: visited, moved, unplaced }
+}
+
+function unplacedJob(prepared: Prepared, state: PlanState, job: PlanJob, missing: number): UnplacedJob {
+  const { parts, partsOf } = prepared
+  const part = parts[missing]!
+  const cost = partsOf.get(job.id)!.reduce((sum, p) => sum + (state.where[p]! < 0 ? parts[p]!.penalty : 0), 0)
+  const answer = (reason: UnplacedJob['reason'], shortMinutes = 0): UnplacedJob => ({
+    id: job.id,
+    reason,
+    shortMinutes,
+    cost,
+    nextChance: job.nextChance ?? null,
+  })
+  if (part.before.some((a) => state.where[a.part]! < 0)) return answer('waits-for-unplaced')
+  if (part.shifts.length === 0)
+    return answer(part.skill >= 0 && hasOpenDay(prepared, job) ? 'no-skill' : 'no-working-day')
+  const [from, to] = between(prepared, state, part)
+  const open = [...part.shifts].filter((s) => prepared.days[s]! >= from && prepared.days[s]! <= to)
+  if (open.length === 0) return answer('order-leaves-no-day')
+  const fitting = open.filter((s) => state.fits(missing, s))
+  if (fitting.length > 0) return answer('costs-more')
+  const byTime = Math.min(...open.map((s) => state.shortBy(missing, s)))
+  return byTime > 0 ? answer('days-full', byTime) : answer('no-skill')
+}
+
+const hasOpenDay = ({ problem }: Prepared, { window }: PlanJob) =>
+  problem.shifts.some((s) => s.day >= window.earliest && s.day <= window.latest)
+
+/** Days between which the order of a plan leaves a part. */
+export function between(prepared: Prepared, state: PlanState, part: Part): [from: number, to: number] {
+  const { parts, days } = prepared
+  let from = part.earliest
+  let to = part.latest
+  for (const { part: p, least, most } of part.before) {
+    const shift = state.where[p]!
+    if (shift < 0) continue
+    from = Math.max(from, days[shift]! + least)
+    to = Math.min(to, days[shift]! + most)
+  }
+  for (const { part: p, least, most } of part.after) {
+    const shift = state.where[p]!
+    if (shift < 0 || parts[p]!.penalty === 0) continue
+    to = Math.min(to, days[shift]! - least)
+    from = Math.max(from, days[shift]! - most)
+  }
+  return [from, to]
+}
+
+function movedFrom(
+  prepared: Prepared,
+  state: PlanState,
+  job: PlanJob,
+  own: readonly number[],
+): MovedJob | undefined {
+  const { parts, problem, days } = prepared
+  for (const p of own) {
+    const kept = job.keptOn?.[parts[p]!.index]
+    const shift = state.where[p]!
+    const to = shift < 0 ? null : problem.shifts[shift]!.day
+    if (kept === undefined || kept === to) continue
+    const before = [...parts[p]!.shifts].find((s) => problem.shifts[s]!.day === kept)
+    return { id: job.id, from: kept, to, says: movedWhy() }
+
+    function movedWhy(): string {
+      if (kept! < job.window.earliest || kept! > job.window.latest)
+        return `${dayMonth(kept!)} no longer lies in its window.`
+      if (before === undefined) return `${dayMonth(kept!)} is no longer a working day for it.`
+      const [from, until] = between(prepared, state, parts[p]!)
+      const day = dayNumber(kept!)
+      if (day < from || day > until) return 'What comes before or after it has moved.'
+      if (shift >= 0) state.take(p)
+      const short = state.shortBy(p, before)
+      const fits = state.fits(p, before)
+      if (shift >= 0) state.put(p, shift, parts[p]!.costs[parts[p]!.shifts.indexOf(shift)]!)
+      if (!fits)
+        return short > 0
+          ? `${dayMonth(kept!)} is full without it: ${short} minutes short.`
+          : `Those with the skill for it are taken on ${dayMonth(kept!)}.`
+      return shift >= 0 && days[shift]! !== day
+        ? 'The plan as a whole is better so: fewer visits, better weeks or better weather.'
+        : 'Leaving it out costs less than what it would displace.'
+    }
+  }
+  return undefined
+}
