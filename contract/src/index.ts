@@ -8,6 +8,8 @@ import {
   treatments,
   isTimeZone,
   plantingSources,
+  schoolIds,
+  schoolOf,
   type Absence,
   type Assessment,
   type BloomGap,
@@ -23,12 +25,17 @@ import {
   type Earliness,
   type Explanation,
   type FileProblem,
+  type ForbiddenState,
   type Filler,
   type LightCause,
   type Likelihood,
   type Phase,
+  type Operation,
   type PlanFeature,
   type RecordModel,
+  type RuleAdjustment,
+  type SeasonPlan,
+  type Schools,
   type SeenInWords,
   type SignId,
   type Standing,
@@ -134,8 +141,8 @@ export interface GardenView {
   plantings: PlantingRecord[]
   climate: Climate | null
   climateSource: string | null
-  /** School of thought: compost is dug into the planting ground; else plants go into the native soil. */
-  amends: boolean
+  /** The garden's choices where good gardeners differ; a school that is absent follows its usual one. */
+  schools: Schools
 }
 
 export const gardenRequest = z.object({
@@ -183,7 +190,12 @@ export const featureRequest = z.object({ feature: z.unknown() })
 export const endFeatureRequest = z.object({ to: isoDay.nullable() })
 export const weatherRequest = z.object({ weather: fileText })
 export const northRequest = z.object({ northDeg: z.number().min(-360).max(360) })
-export const schoolsRequest = z.object({ amends: z.boolean() })
+export const schoolRequest = z
+  .object({ school: z.enum(schoolIds), choice: z.string() })
+  .refine(
+    ({ school, choice }) => schoolOf(school).choices.some((c) => c.id === choice),
+    'is no choice of this school',
+  )
 export const featureEventRequest = z.discriminatedUnion('action', [
   z.object({ date: isoDay, action: z.literal('limbed'), clearStemM: z.number().min(0).max(120) }),
   z.object({ date: isoDay, action: z.literal('thinned'), fraction: z.number().min(0).max(1) }),
@@ -399,19 +411,32 @@ export interface DecisionRecord {
 
 export interface JobRecord {
   id: string
-  kind: 'prepare' | 'move' | 'aftercare'
+  kind: Operation
   title: string
-  plantingId: string
-  plantingTag: string
+  /** Plantings it is done to; none where it is done to a place. */
+  plantingIds: string[]
+  tags: string[]
+  placeId: string | null
+  /** The rule of care that asks for it; null where a decision does. */
+  ruleId: string | null
   window: Window
   minutes: number
   materials: { name: string; amount: number; unit: string }[]
   tools: string[]
   cautions: string[]
   steps: string[]
+  why: string | null
+  /** What happens when it is missed. */
+  missed: string | null
+  /** The school it follows and what the other would do. */
+  school: string | null
+  forbids: ForbiddenState[]
   after: string[]
   state: 'open' | 'done' | 'dropped'
   plannedOn: string | null
+  /** Its sittings. */
+  parts: { day: string; minutes: number }[]
+  nextChance: string | null
   /** Why it has no day, in a sentence. */
   unplaced: string | null
   pinned: boolean
@@ -433,6 +458,46 @@ export const jobDoneRequest = z.object({
   note: longText.optional(),
 })
 export const jobPinRequest = z.object({ day: isoDay.nullable() })
+/** A season's plan being worked out, or waiting to be looked at. */
+export interface PlanRunView {
+  id: string
+  state: 'queued' | 'running' | 'ready' | 'taken' | 'dropped' | 'failed'
+  /** 0 to 1. */
+  progress: number
+  failure: string | null
+  result: SeasonPlan | null
+}
+export const planRunRequest = z.object({ take: z.boolean() })
+
+/** A rule of care as a garden has it. */
+export interface RuleView {
+  id: string
+  operation: Operation
+  does: string
+  sentence: string
+  why: string
+  missed: string
+  isOn: boolean
+  isOwn: boolean
+  yearly: boolean
+  adjusted: RuleAdjustment | null
+  school: { question: string; follows: string; followed: boolean; other: string } | null
+  /** Plantings it now touches, or places where it is for places. */
+  touches: { id: string; label: string }[]
+}
+export const ruleRequest = z.object({
+  isOn: z.boolean().optional(),
+  adjusted: z
+    .object({
+      shiftDays: z.number().int().min(-60).max(60).optional(),
+      everyDays: z.number().int().min(3).max(120).optional(),
+      everySeasons: z.number().int().min(1).max(20).optional(),
+      labour: z.number().min(0.1).max(10).optional(),
+    })
+    .nullable()
+    .optional(),
+})
+
 export const workingDaysRequest = z.object({
   minutesByWeekday: z.array(z.number().int().min(0).max(1440)).length(7),
 })

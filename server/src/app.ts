@@ -45,7 +45,7 @@ export function composeApp(options: AppOptions): RunningApp {
   const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies)
   const routes = [
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
-    ...gardenRoutes,
+    ...gardenRoutes(pool),
     ...workRoutes(pool),
     ...lightRoutes(pool, simulatedLogger),
     ...walkRoutes(pool),

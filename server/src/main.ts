@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import pino from 'pino'
 import { composeApp } from './app.ts'
 import { migrate } from './database/connect.ts'
+import { servePlanRuns } from './work/planRuns.ts'
 import { startNightly } from './work/nightly.ts'
 
 /**
@@ -27,6 +28,7 @@ const running = composeApp({
 })
 await migrate(running.db)
 const stopNightly = await startNightly(DATABASE_URL, running.db, log)
+const stopPlanning = servePlanRuns(running.db, log)
 const port = Number(process.env.PORT ?? 5180)
 const host = process.env.HOST ?? '127.0.0.1'
 const server = running.app.listen(port, host, (error) => {
@@ -41,7 +43,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
     server.close(
       () =>
-        void stopNightly()
+        void Promise.all([stopNightly(), stopPlanning()])
           .then(running.close)
           .then(() => process.exit(0)),
     )

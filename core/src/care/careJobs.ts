@@ -5,7 +5,7 @@ import type { Taxon } from '../plants/index.ts'
 import { capitalised, dayMonth, listed } from '../words/index.ts'
 import { isFollowed, isFor } from './applies.ts'
 import { yearsAbout } from './explain.ts'
-import type { GardenYear } from './gardenYear.ts'
+import { gardenYear, type GardenYear } from './gardenYear.ts'
 import { plantCautions, type Material } from './moveJobs.ts'
 import type { CareRule, ForbiddenState, Operation, Skill } from './rule.ts'
 import { schoolOf, type Schools } from './schools.ts'
@@ -43,6 +43,8 @@ export interface CareJob {
   plantingIds: string[]
   window: Window
   minutes: number
+  /** By the rule alone, before what was measured in this garden. */
+  tableMinutes: number
   materials: Material[]
   tools: readonly string[]
   cautions: string[]
@@ -53,6 +55,8 @@ export interface CareJob {
   missed: string
   /** The school it follows and what the other would do. */
   school: string | null
+  /** When its next window opens, where it is missed. */
+  nextChance: IsoDate | null
 }
 
 export interface CareGarden {
@@ -65,6 +69,8 @@ export interface CareGarden {
   rules: readonly CareRule[]
   /** Minutes really taken against the rule's, by operation; 1 where nothing was measured. */
   measured: Readonly<Partial<Record<Operation, number>>>
+  /** What is done of keys to come: a job's key without its last part, and the planting or place. */
+  done: ReadonlySet<string>
 }
 
 /** Plantings of a place are done together where their windows share at least so many days. */
@@ -138,7 +144,11 @@ function jobsOf(
   return shared(withWindows).flatMap(({ subjects: together, window }) =>
     turnsOf(rule, window)
       .filter((turn) => turn.window.latest >= on && turn.window.earliest <= until)
-      .map((turn) => toJob(rule, place, together, turn, year.season, garden)),
+      .flatMap((turn) => {
+        const stem = `${rule.id}/${year.season}/${window.season}/${turn.turn}`
+        const open = together.filter((s) => !garden.done.has(`${stem}/${idOf(s)}`))
+        return open.length === 0 ? [] : [toJob(rule, place, open, turn.window, stem, year, garden)]
+      }),
   )
 }
 
@@ -246,15 +256,18 @@ function toJob(
   rule: CareRule,
   place: CaredPlace,
   subjects: readonly CareSubject[],
-  { turn, window }: { turn: number; window: Window },
-  season: number,
+  window: Window,
+  stem: string,
+  year: GardenYear,
   garden: CareGarden,
 ): CareJob {
   const plantings = subjects.filter((s): s is CaredPlanting => 'taxon' in s)
   const first = subjects.map(idOf).sort()[0]!
   const school = rule.school && schoolOf(rule.school.id)
+  const coming = [year, gardenYear(garden.climate, year.season + 1)]
+  const next = windowsOf(rule, coming, plantings[0]?.taxon, window.latest).windows
   return {
-    key: `${rule.id}/${season}/${window.season}/${turn}/${first}`,
+    key: `${stem}/${first}`,
     ruleId: rule.id,
     operation: rule.operation,
     title: titleOf(rule, place, plantings),
@@ -262,6 +275,7 @@ function toJob(
     plantingIds: plantings.map((p) => p.id),
     window,
     minutes: minutesOf(rule, place, plantings, garden.measured[rule.operation] ?? 1),
+    tableMinutes: minutesOf(rule, place, plantings, 1),
     materials: materialsOf(rule, place, plantings),
     tools: rule.tools,
     cautions: [...new Set([...plantings.flatMap((p) => plantCautions(p.taxon)), ...(rule.cautions ?? [])])],
@@ -270,6 +284,7 @@ function toJob(
     skill: rule.skill ?? null,
     why: rule.why,
     missed: rule.missed,
+    nextChance: next.find((w) => w.earliest > window.latest)?.earliest ?? null,
     school: school
       ? `This garden has it ${school.choices.find((c) => c.id === rule.school!.choice)!.does}; the other school: ${school.choices
           .filter((c) => c.id !== rule.school!.choice)

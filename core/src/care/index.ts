@@ -1,3 +1,5 @@
+export { careJobs, type CareGarden, type CareJob, type CaredPlace, type CaredPlanting } from './careJobs.ts'
+export { measuredLabour, type LabourRecord } from './labour.ts'
 export { NO_EDITS, rulesWith, type RuleAdjustment, type RuleEdits } from './adjust.ts'
 export { isFollowed, isFor, winterHere, type Subject } from './applies.ts'
 export {
@@ -15,7 +17,7 @@ export {
   aftercareWindow,
   moveJobs,
   rootBallM,
-  type JobKind,
+  tailDays,
   type JobPlan,
   type Material,
   type MoveJobs,

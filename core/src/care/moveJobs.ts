@@ -1,11 +1,10 @@
 import type { Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
 import { groundM2, type Taxon } from '../plants/index.ts'
+import type { Operation } from './rule.ts'
 import { moveWindows, type MoveWindows } from './moveWindows.ts'
 import type { Window } from './windows.ts'
 import { dayMonth } from '../words/index.ts'
-
-export type JobKind = 'prepare' | 'move' | 'aftercare'
 
 export interface Material {
   name: string
@@ -17,7 +16,7 @@ export interface Material {
 export interface JobPlan {
   /** Stable within the move: prepare, move, check-1 ... */
   key: string
-  kind: JobKind
+  kind: Operation
   title: string
   window: Window
   minutes: number
@@ -27,6 +26,8 @@ export interface JobPlan {
   steps: string[]
   /** Keys of jobs that come first, with the days that must lie between. */
   after: { key: string; leastDays: number; mostDays?: number }[]
+  /** When its next window opens, where it is missed. */
+  nextChance: IsoDate | null
 }
 
 export interface MoveRequest {
@@ -55,9 +56,14 @@ export function moveJobs(request: MoveRequest, climate: Climate, on: IsoDate): M
   const found = moveWindows(request.taxon, climate, on)
   if (!found.ok) return found
   const lift = openFrom(found.windows[0]!, on)
+  const nextChance = found.windows[1]?.earliest ?? null
   return {
     ok: true,
-    jobs: [prepareJob(request, lift, on), liftJob(request, lift), ...aftercareJobs(request, lift)],
+    jobs: [
+      { ...prepareJob(request, lift, on), nextChance },
+      { ...liftJob(request, lift), nextChance },
+      ...aftercareJobs(request, lift),
+    ],
   }
 }
 
@@ -130,6 +136,7 @@ function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
       'Fill each with water once and let it drain.',
     ],
     after: [],
+    nextChance: null,
   }
 }
 
@@ -160,6 +167,7 @@ function liftJob(r: MoveRequest, lift: Window): JobPlan {
       'Move its tag with it.',
     ],
     after: [{ key: 'prepare', leastDays: 0, mostDays: 14 }],
+    nextChance: null,
   }
 }
 
@@ -204,7 +212,8 @@ export function aftercareJobs(r: MoveRequest, lift: Window): JobPlan[] {
     steps: look.water
       ? ['Feel the soil at finger depth; soak if it is not moist.', 'Firm any plant that rocks.']
       : ['Count the living. Flagging is usual in the first season and is not failure.'],
-    after: [{ key: 'move', leastDays: look.days - 2 }],
+    after: [{ key: 'move', leastDays: look.days - 2, mostDays: look.days + tailDays(look.days) }],
+    nextChance: null,
   }))
 }
 
@@ -213,11 +222,14 @@ export const aftercareDays: Readonly<Record<string, number>> = Object.fromEntrie
   looks.map((l) => [l.key, l.days]),
 )
 
+/** A look may be late by so many days. */
+export const tailDays = (days: number) => Math.max(5, Math.round(days / 3))
+
 /** The window of a look so many days after a move. */
 export function aftercareWindow(moved: IsoDate, days: number, why?: string): Window {
   const reason = why ?? looks.find((l) => l.days === days)?.why ?? `${days} days after the move`
   const due = addDays(moved, days)
-  const latest = addDays(due, Math.max(5, Math.round(days / 3)))
+  const latest = addDays(due, tailDays(days))
   return {
     season: 'autumn',
     earliest: addDays(due, -2),

@@ -11,5 +11,13 @@ export {
 } from './normals.ts'
 export { degreeDays } from './degreeDays.ts'
 export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
+export {
+  suitability,
+  unsuitableShare,
+  unsuitableUsually,
+  weatherNeeds,
+  type Suitability,
+  type WeatherNeed,
+} from './suitability.ts'
 export { seasonShift, type SeasonShift } from './seasonShift.ts'
 export { earlinessOf, type Earliness } from './earliness.ts'

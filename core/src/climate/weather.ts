@@ -7,6 +7,8 @@ export interface DailyWeather {
   minC: number
   maxC: number
   rainMm: number
+  /** Mean wind, metres a second; absent where nobody measured it. */
+  windMs?: number | undefined
 }
 
 /** What the generator draws from: yearly waves, day-to-day persistence and rain. */

@@ -7,6 +7,7 @@ export {
   isPlace,
   litPlaceOf,
   middleOf,
+  placeAreaM2,
   placeMoisture,
   isTimeZone,
   neededGeometry,

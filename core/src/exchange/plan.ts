@@ -1,6 +1,13 @@
 import { z } from 'zod'
 import { isIsoDate, type IsoDate } from '../dates/index.ts'
-import { areaM2, centroid, metresPerDegree, selfCrossing, type Point, type Ring } from '../geometry/index.ts'
+import {
+  areaM2,
+  centroid,
+  metresPerDegree,
+  type Point,
+  type Ring,
+  selfCrossing,
+} from '../geometry/index.ts'
 import type { Ground, LitPlace, Obstruction, Scene } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
@@ -451,6 +458,10 @@ export function containerRadiusM(f: PlanFeature): number {
   const p = f.properties as { diameterM?: number; widthM?: number; lengthM?: number }
   return (p.diameterM ?? Math.min(p.widthM ?? USUAL_POT_M, p.lengthM ?? USUAL_POT_M)) / 2
 }
+
+/** Ground, or mix, of a place, square metres. */
+export const placeAreaM2 = (f: PlanFeature): number =>
+  f.kind === 'container' ? Math.PI * containerRadiusM(f) ** 2 : areaM2(ringOf(f.geometry))
 
 /** Height of the surface that plants of a place grow in: a container's rim, the ground in a bed. */
 export const surfaceHeightM = (f: PlanFeature): number =>

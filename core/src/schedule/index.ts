@@ -19,6 +19,7 @@ export {
   type SeasonPlan,
   type UnplacedJob,
 } from './plan.ts'
+export { weatherNeedOf } from './needs.ts'
 export * from './problem.ts'
 export { type Progress, type SearchOptions } from './search.ts'
 export { whyHere, type DayChoice, type WhyHere } from './whyHere.ts'

@@ -1,9 +1,6 @@
 import type { Operation, Skill } from '../care/index.ts'
+import type { WeatherNeed } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
-
-/** Kinds of weather that work needs, from the states that forbid it. */
-export const weatherNeeds = ['none', 'dig', 'plant', 'cut', 'spray', 'lay'] as const
-export type WeatherNeed = (typeof weatherNeeds)[number]
 
 export interface PlannedGarden {
   id: string

@@ -1,7 +1,8 @@
 import type { Operation, Skill } from '../care/index.ts'
 import { addDays, weekdayOf, type IsoDate } from '../dates/index.ts'
 import { seededRandom } from '../random/index.ts'
-import type { PlanJob, PlanProblem, Shift, WeatherNeed } from './problem.ts'
+import type { WeatherNeed } from '../climate/index.ts'
+import type { PlanJob, PlanProblem, Shift } from './problem.ts'
 
 export interface SimulatedSeason {
   seed: number

@@ -1,3 +1,4 @@
+import type { Piscina } from 'piscina'
 import {
   endFeatureRequest,
   featureEventRequest,
@@ -7,7 +8,7 @@ import {
   northRequest,
   personRequest,
   plantingRequest,
-  schoolsRequest,
+  schoolRequest,
   weatherRequest,
   type GardenView,
   type ImportPreviewResult,
@@ -26,7 +27,7 @@ import {
   listFeatures,
   listGardensFor,
   restoreFeature,
-  setAmends,
+  setSchool,
   setNorth,
   setStation,
   withdrawFeature,
@@ -51,13 +52,15 @@ export function dayAsked(query: Record<string, unknown>, name: string): string |
   return value
 }
 
-export const gardenRoutes: Route[] = [
+export const gardenRoutes = (pool: Piscina): Route[] => [
   route({
     method: 'get',
     path: '/gardens',
     access: 'signed in',
     handle: async ({ db, person }) =>
-      (await listGardensFor(db, person.id)).map(({ stationId: _s, amends: _a, ...garden }) => garden),
+      (await listGardensFor(db, person.id)).map(
+        ({ stationId: _station, schools: _schools, ...garden }) => garden,
+      ),
   }),
   route({
     method: 'post',
@@ -118,7 +121,7 @@ export const gardenRoutes: Route[] = [
     access: keeper,
     handle: async ({ db, garden, query, person }): Promise<GardenView> => {
       const on = dayAsked(query, 'on') ?? todayOf(person, garden.timeZone)
-      const { stationId, amends, ...summary } = garden
+      const { stationId, schools, ...summary } = garden
       const { climate, source } = await findClimate(db, stationId, garden.latitude)
       return {
         garden: summary,
@@ -126,7 +129,7 @@ export const gardenRoutes: Route[] = [
         plantings: await listPlantings(db, garden.id, on),
         climate,
         climateSource: source,
-        amends,
+        schools,
       }
     },
   }),
@@ -250,16 +253,16 @@ export const gardenRoutes: Route[] = [
         garden.id,
         await insertStation(db, `Record brought with ${garden.name}`, 'file', read.value),
       )
-      await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+      await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
     },
   }),
   route({
     method: 'post',
     path: '/gardens/:gardenId/schools',
     access: head,
-    body: schoolsRequest,
+    body: schoolRequest,
     writes: true,
-    handle: async ({ db, garden, body }) => setAmends(db, garden.id, body.amends),
+    handle: async ({ db, garden, body }) => setSchool(db, garden.id, body.school, body.choice),
   }),
   route({
     method: 'post',

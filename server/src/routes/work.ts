@@ -3,14 +3,18 @@ import {
   jobDoneRequest,
   jobPinRequest,
   noteRequest,
+  planRunRequest,
+  ruleRequest,
   workingDaysRequest,
   workingExceptionRequest,
   type AssessmentView,
+  type PlanRunView,
   type PlantingStory,
+  type RuleView,
   type SeasonView,
   type StoryEntry,
 } from '@border/contract'
-import { addDays, workingDays } from '@border/core'
+import { addDays, careRules, workingDays, type WhyHere } from '@border/core'
 import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -27,10 +31,14 @@ import {
   listTrialStory,
 } from '../store/plantings.ts'
 import { findWorkingPattern, setWorkingException, setWorkingWeek } from '../store/workingTime.ts'
-import { assessGardenOn } from '../work/assess.ts'
+import { changePlanRun, findPlanRun, latestPlanRun } from '../store/planRuns.ts'
+import { saveRuleChange } from '../store/rules.ts'
+import { assessGardenOn, type ComputeTasks } from '../work/assess.ts'
+import { bringCareUpToDate, rulesOfGarden } from '../work/careWork.ts'
 import { seasonCalendar } from '../work/calendar.ts'
 import { decide, notAssessed } from '../work/decide.ts'
-import { planSeason } from '../work/planSeason.ts'
+import { acceptPlan, requestPlan } from '../work/planRuns.ts'
+import { placedNow, planSeason, seasonProblem } from '../work/planSeason.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { dayAsked } from './gardens.ts'
 import { goneAway } from './goneAway.ts'
@@ -71,7 +79,7 @@ export function workRoutes(pool: Piscina): Route[] {
         const { assessments } = await assessGardenOn(db, pool, garden, body.on, { today: who.today })
         const assessment = assessments.find((a) => a.plantingId === body.plantingId)
         if (!assessment) throw notAssessed(body.on)
-        return decide(db, who, garden, body, assessment)
+        return decide(db, pool, who, garden, body, assessment)
       },
     }),
     route({
@@ -114,8 +122,9 @@ export function workRoutes(pool: Piscina): Route[] {
       handle: async ({ db, garden, person, params, body }) =>
         recordDone(
           db,
+          pool,
           { personId: person.id, today: todayOf(person, garden.timeZone) },
-          garden.id,
+          garden,
           params.jobId!,
           body,
         ),
@@ -126,7 +135,7 @@ export function workRoutes(pool: Piscina): Route[] {
       access: crew,
       writes: true,
       handle: async ({ db, garden, person, params }) =>
-        takeBackDone(db, todayOf(person, garden.timeZone), garden.id, params.jobId!),
+        takeBackDone(db, pool, todayOf(person, garden.timeZone), garden, params.jobId!),
     }),
     route({
       method: 'post',
@@ -142,7 +151,7 @@ export function workRoutes(pool: Piscina): Route[] {
         if (body.day && (body.day < earliest || body.day > latest))
           throw new Refusal(422, `That day lies outside its window, ${earliest} to ${latest}.`)
         await setPin(db, job.id, body.day)
-        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+        await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
         const [planned] = (await listJobRows(db, garden.id)).filter((r) => r.id === job.id)
         if (body.day && planned?.planned_on !== body.day)
           throw new Refusal(409, `It cannot be done on that day: ${await whyNot(db, garden.id, body.day)}`)
@@ -156,7 +165,7 @@ export function workRoutes(pool: Piscina): Route[] {
       writes: true,
       handle: async ({ db, garden, person, body }) => {
         await setWorkingWeek(db, garden.id, body.minutesByWeekday)
-        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+        await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
       },
     }),
     route({
@@ -167,7 +176,75 @@ export function workRoutes(pool: Piscina): Route[] {
       writes: true,
       handle: async ({ db, garden, person, body }) => {
         await setWorkingException(db, garden.id, body.day, body.minutes)
-        await planSeason(db, garden.id, todayOf(person, garden.timeZone))
+        await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plan-runs',
+      access: head,
+      writes: true,
+      handle: async ({ db, garden, person }) =>
+        requestPlan(db, {
+          gardenId: garden.id,
+          today: todayOf(person, garden.timeZone),
+          personId: person.id,
+        }),
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/plan-runs/latest',
+      access: keeper,
+      handle: async ({ db, garden }): Promise<{ run: PlanRunView | null }> => {
+        const run = await latestPlanRun(db, garden.id)
+        if (!run) return { run: null }
+        const { id, state, progress, failure } = run
+        return { run: { id, state, progress, failure, result: state === 'ready' ? run.result : null } }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plan-runs/:runId',
+      access: head,
+      body: planRunRequest,
+      writes: true,
+      handle: async ({ db, garden, params, body }) => {
+        const run = await findPlanRun(db, params.runId!)
+        if (run?.garden_id !== garden.id) throw notFound('This plan')
+        if (body.take) await acceptPlan(db, garden, run.id)
+        else await changePlanRun(db, run.id, ['queued', 'running', 'ready'], { state: 'dropped' })
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/jobs/:jobId/why',
+      access: keeper,
+      handle: async ({ db, garden, person, params }): Promise<WhyHere> => {
+        const job = await findJobRow(db, garden.id, params.jobId!)
+        if (!job) throw notFound('This job')
+        const problem = await seasonProblem(db, garden, todayOf(person, garden.timeZone))
+        const task: ComputeTasks['why'] = { problem, placed: placedNow(problem), jobId: job.id }
+        return pool.run(task, { name: 'why' })
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/rules',
+      access: keeper,
+      handle: async ({ db, garden, person }): Promise<RuleView[]> =>
+        rulesOfGarden(db, garden, todayOf(person, garden.timeZone)),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/rules/:rule',
+      access: head,
+      body: ruleRequest,
+      writes: true,
+      handle: async ({ db, garden, person, params, body }) => {
+        if (!careRules.some((r) => r.id === params.rule)) throw notFound('This rule')
+        await saveRuleChange(db, garden.id, person.id, params.rule!, body)
+        await bringCareUpToDate(db, pool, garden, todayOf(person, garden.timeZone))
+        await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
       },
     }),
     route({

@@ -1,12 +1,12 @@
 import type { FeatureRecord, GardenSummary, ObstructionEventRequest, Role } from '@border/contract'
-import type { PlanFeature } from '@border/core'
+import type { PlanFeature, SchoolId, Schools } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
 /** A garden with the role that the person asking has in it. */
 export interface GardenAccess extends GardenSummary {
   stationId: string | null
-  amends: boolean
+  schools: Schools
 }
 
 interface GardenRow {
@@ -17,7 +17,7 @@ interface GardenRow {
   time_zone: string
   north_deg: number
   station_id: string | null
-  amends_planting_ground: boolean
+  schools: Schools
   role: Role
 }
 
@@ -29,7 +29,7 @@ const gardenColumns = [
   'time_zone',
   'north_deg',
   'station_id',
-  'amends_planting_ground',
+  'schools',
   'role',
 ]
 
@@ -41,7 +41,7 @@ const toGarden = (row: GardenRow): GardenAccess => ({
   timeZone: row.time_zone,
   northDeg: row.north_deg,
   stationId: row.station_id,
-  amends: row.amends_planting_ground,
+  schools: row.schools,
   role: row.role,
 })
 
@@ -313,8 +313,10 @@ export async function setNorth(db: Db, gardenId: string, northDeg: number): Prom
   await db('gardens').where({ id: gardenId }).update({ north_deg: northDeg })
 }
 
-export async function setAmends(db: Db, gardenId: string, amends: boolean): Promise<void> {
-  await db('gardens').where({ id: gardenId }).update({ amends_planting_ground: amends })
+export async function setSchool(db: Db, gardenId: string, school: SchoolId, choice: string): Promise<void> {
+  await db('gardens')
+    .where({ id: gardenId })
+    .update({ schools: db.raw('schools || ?::jsonb', [JSON.stringify({ [school]: choice })]) })
 }
 
 /** A change that truly happened in a made-up garden and that its plan does not know: for the stand-in logger alone. */

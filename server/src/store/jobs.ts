@@ -1,6 +1,8 @@
 import type { DecisionRecord, JobRecord, MoveTarget, StoryEntry } from '@border/contract'
-import type { JobPlan, Verdict, Window } from '@border/core'
+import type { CareJob, JobPlan, LabourRecord, Verdict, Window } from '@border/core'
+import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
+import { isDeepStrictEqual } from 'node:util'
 import type { Db } from '../database/connect.ts'
 
 export interface NewDecision {
@@ -48,19 +50,29 @@ export async function listDecisions(db: Db, gardenId: string): Promise<DecisionR
   return rows
 }
 
+/** What a job asks for: of a move, or of a rule of care. */
+export type StoredPlan = Pick<JobPlan, 'window' | 'materials' | 'tools' | 'cautions' | 'steps'> &
+  Partial<Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes'>>
+
 /** A job as stored: its plan with the dates that count now. */
 export interface JobRow {
   id: string
-  decision_id: string
-  planting_id: string
+  decision_id: string | null
+  planting_id: string | null
+  place_id: string | null
+  rule_id: string | null
+  rule_key: string | null
   key: string
   kind: JobPlan['kind']
   title: string
-  plan: JobPlan
+  plan: StoredPlan
   target: MoveTarget | null
   minutes: number
   state: 'open' | 'done' | 'dropped'
   planned_on: string | null
+  /** Its sittings; planned_on is the first. */
+  parts: { day: string; minutes: number }[] | null
+  next_chance: string | null
   unplaced: string | null
   pinned: boolean
   revision: number
@@ -70,6 +82,9 @@ const jobColumns: (keyof JobRow)[] = [
   'id',
   'decision_id',
   'planting_id',
+  'place_id',
+  'rule_id',
+  'rule_key',
   'key',
   'kind',
   'title',
@@ -78,6 +93,8 @@ const jobColumns: (keyof JobRow)[] = [
   'minutes',
   'state',
   'planned_on',
+  'parts',
+  'next_chance',
   'unplaced',
   'pinned',
   'revision',
@@ -108,8 +125,12 @@ export async function insertJobs(
       plan: JSON.stringify(p),
       target: JSON.stringify(owner.target),
       minutes: p.minutes,
+      next_chance: p.nextChance,
       ...windowColumns(p.window),
     })),
+  )
+  await db('job_plantings').insert(
+    plans.map((p) => ({ job_id: ids.get(p.key), planting_id: owner.plantingId, garden_id: owner.gardenId })),
   )
   const order = plans.flatMap((p) =>
     p.after.map((a) => ({
@@ -156,14 +177,17 @@ export async function listJobOrder(db: Db, gardenId: string): Promise<JobOrderRo
 export async function setPlanned(
   db: Db,
   job: JobRow,
-  plannedOn: string | null,
+  parts: JobRow['parts'],
   unplaced: string | null,
 ): Promise<void> {
-  if (job.planned_on === plannedOn && job.unplaced === unplaced) return
+  const plannedOn = parts?.[0]?.day ?? null
+  const same = JSON.stringify(parts) === JSON.stringify(job.parts)
+  if (job.planned_on === plannedOn && job.unplaced === unplaced && same) return
   await db('jobs')
     .where({ id: job.id })
     .update({
       planned_on: plannedOn,
+      parts: parts && JSON.stringify(parts),
       unplaced,
       pinned: job.pinned && plannedOn === job.planned_on,
       revision: job.revision + 1,
@@ -174,13 +198,13 @@ export async function setPlanned(
 export async function setPin(db: Db, id: string, day: string | null): Promise<void> {
   await db('jobs')
     .where({ id })
-    .update({ planned_on: day, pinned: day !== null, revision: db.raw('revision + 1') })
+    .update({ planned_on: day, parts: null, pinned: day !== null, revision: db.raw('revision + 1') })
 }
 
 /** @returns the job as it now is: with its new window, and free to be given another day in it */
 export async function setWindow(db: Db, job: JobRow, window: Window): Promise<JobRow> {
   const plan = { ...job.plan, window }
-  const changed = { planned_on: null, pinned: false, revision: job.revision + 1 }
+  const changed = { planned_on: null, parts: null, pinned: false, revision: job.revision + 1 }
   await db('jobs')
     .where({ id: job.id })
     .update({ ...windowColumns(window), plan: JSON.stringify(plan), ...changed })
@@ -240,33 +264,51 @@ export async function listDone(db: Db, gardenId: string): Promise<DoneRow[]> {
     )
 }
 
+export async function listJobPlantings(
+  db: Db,
+  gardenId: string,
+): Promise<{ jobId: string; plantingId: string; tag: string }[]> {
+  return db('job_plantings')
+    .join('plantings', 'plantings.id', 'planting_id')
+    .where('job_plantings.garden_id', gardenId)
+    .orderBy(['job_id', 'tag'])
+    .select('job_id as jobId', 'planting_id as plantingId', 'tag')
+}
+
 /** Jobs that are not dropped, with their order and what was really done. */
 export async function listJobs(db: Db, gardenId: string): Promise<JobRecord[]> {
-  const [rows, order, done, tags] = [
-    await listJobRows(db, gardenId),
-    await listJobOrder(db, gardenId),
-    await listDone(db, gardenId),
-    await db('plantings').where({ garden_id: gardenId }).select<{ id: string; tag: string }[]>('id', 'tag'),
-  ]
+  const rows = await listJobRows(db, gardenId)
+  const order = group(await listJobOrder(db, gardenId), (o) => o.afterId)
+  const done = new Map((await listDone(db, gardenId)).map((d) => [d.jobId, d]))
+  const plantings = group(await listJobPlantings(db, gardenId), (p) => p.jobId)
   return rows
     .filter((r) => r.state !== 'dropped')
     .map((r) => {
-      const record = done.find((d) => d.jobId === r.id)
+      const record = done.get(r.id)
+      const own = plantings.get(r.id) ?? []
       return {
         id: r.id,
         kind: r.kind,
         title: r.title,
-        plantingId: r.planting_id,
-        plantingTag: tags.find((t) => t.id === r.planting_id)?.tag ?? '',
+        plantingIds: own.map((p) => p.plantingId),
+        tags: own.map((p) => p.tag),
+        placeId: r.place_id,
+        ruleId: r.rule_id,
         window: r.plan.window,
         minutes: r.minutes,
         materials: r.plan.materials,
-        tools: r.plan.tools,
+        tools: [...r.plan.tools],
         cautions: r.plan.cautions,
-        steps: r.plan.steps,
-        after: order.filter((o) => o.afterId === r.id).map((o) => o.beforeId),
+        steps: [...r.plan.steps],
+        why: r.plan.why ?? null,
+        missed: r.plan.missed ?? null,
+        school: r.plan.school ?? null,
+        forbids: [...(r.plan.forbids ?? [])],
+        after: (order.get(r.id) ?? []).map((o) => o.beforeId),
         state: r.state,
         plannedOn: r.planned_on,
+        parts: r.parts ?? (r.planned_on ? [{ day: r.planned_on, minutes: r.minutes }] : []),
+        nextChance: r.next_chance,
         unplaced: r.unplaced,
         pinned: r.pinned,
         done: record
@@ -274,6 +316,104 @@ export async function listJobs(db: Db, gardenId: string): Promise<JobRecord[]> {
           : null,
       }
     })
+}
+
+/** Jobs that the rules of care ask for, brought up to date: new ones are added, changed ones changed, idle ones go. */
+export async function saveCareJobs(db: Db, gardenId: string, wanted: readonly CareJob[]): Promise<void> {
+  const known = new Map(
+    (await listJobRows(db, gardenId)).flatMap((r) => (r.rule_key ? [[r.rule_key, r] as const] : [])),
+  )
+  const keys = new Set(wanted.map((j) => j.key))
+  const idle = [...known.values()].filter((r) => r.state === 'open' && !r.pinned && !keys.has(r.rule_key!))
+  const recorded = db('job_records').select('job_id')
+  const idleIds = idle.map((r) => r.id)
+  await db('jobs').whereIn('id', idleIds).whereNotIn('id', recorded).delete()
+  await db('jobs').whereIn('id', idleIds).update({ state: 'dropped', planned_on: null, parts: null })
+  for (const job of wanted) {
+    const row = known.get(job.key)
+    if (row && row.state !== 'open') continue
+    const { window, materials, tools, cautions, steps, forbids, skill, why, missed, school, tableMinutes } =
+      job
+    const plan = {
+      window,
+      materials,
+      tools,
+      cautions,
+      steps,
+      forbids,
+      skill,
+      why,
+      missed,
+      school,
+      tableMinutes,
+    }
+    const columns = {
+      title: job.title,
+      plan: JSON.stringify(plan),
+      minutes: job.minutes,
+      next_chance: job.nextChance,
+      ...windowColumns(window),
+    }
+    const id = row?.id ?? randomUUID()
+    if (row) {
+      if (sameJson(row.plan, plan) && row.title === job.title && row.minutes === job.minutes) continue
+      await db('jobs').where({ id }).update(columns)
+      await db('job_plantings').where({ job_id: id }).delete()
+    } else
+      await db('jobs').insert({
+        id,
+        garden_id: gardenId,
+        place_id: job.placeId,
+        rule_id: job.ruleId,
+        rule_key: job.key,
+        key: 'care',
+        kind: job.operation,
+        ...columns,
+      })
+    if (job.plantingIds.length > 0)
+      await db('job_plantings').insert(
+        job.plantingIds.map((plantingId) => ({ job_id: id, planting_id: plantingId, garden_id: gardenId })),
+      )
+  }
+}
+
+/** Equal as values, in whatever order their keys are kept. */
+const sameJson = (a: unknown, b: unknown): boolean =>
+  isDeepStrictEqual(JSON.parse(JSON.stringify(a)), JSON.parse(JSON.stringify(b)))
+
+/** What a rule has asked for and was done: key without its last part, with each planting or the place. */
+export async function listCareDone(db: Db, gardenId: string): Promise<string[]> {
+  const { rows } = await db.raw<{ rows: { key: string; of: string }[] }>(
+    `select regexp_replace(j.rule_key, '/[^/]*$', '') as key, coalesce(p.planting_id, j.place_id) as of
+     from jobs j left join job_plantings p on p.job_id = j.id
+     where j.garden_id = ? and j.rule_key is not null and j.state in ('done', 'dropped')`,
+    [gardenId],
+  )
+  return rows.map((r) => `${r.key}/${r.of}`)
+}
+
+/** Minutes really taken for work that a rule's table has minutes for. */
+export async function listLabour(db: Db, gardenId: string): Promise<LabourRecord[]> {
+  return db('job_records')
+    .join('jobs', 'jobs.id', 'job_id')
+    .where({ garden_id: gardenId, withdrawn_at: null })
+    .whereRaw(`jsonb_exists(plan, 'tableMinutes')`)
+    .select(
+      'kind as operation',
+      db.raw(`(plan ->> 'tableMinutes')::float as "tableMinutes"`),
+      'job_records.minutes',
+    )
+}
+
+/** The last day on which each planting was divided. */
+export async function listDivided(db: Db, gardenId: string): Promise<Map<string, string>> {
+  const rows: { plantingId: string; on: string }[] = await db('job_records')
+    .join('jobs', 'jobs.id', 'job_records.job_id')
+    .join('job_plantings', 'job_plantings.job_id', 'jobs.id')
+    .where({ 'jobs.garden_id': gardenId, kind: 'divide', withdrawn_at: null })
+    .groupBy('job_plantings.planting_id')
+    .select('job_plantings.planting_id as plantingId', db.raw('max(done_on) as "on"'))
+  return new Map(rows.map((r) => [r.plantingId, r.on]))
 }
 
 /** Ground promised to moves that are decided and not yet done. */
@@ -309,9 +449,10 @@ export async function listPlantingDeeds(db: Db, plantingId: string): Promise<Sto
       'decisions.created_at as recordedAt',
     )
   const jobs = await db('job_records')
-    .join('jobs', 'jobs.id', 'job_id')
+    .join('jobs', 'jobs.id', 'job_records.job_id')
+    .join('job_plantings', 'job_plantings.job_id', 'jobs.id')
     .join('people', 'people.id', 'person_id')
-    .where({ planting_id: plantingId, withdrawn_at: null })
+    .where({ 'job_plantings.planting_id': plantingId, withdrawn_at: null })
     .whereNot({ kind: 'move' })
     .select<({ title: string; minutes: number; note: string | null } & Recorded)[]>(
       'done_on as on',

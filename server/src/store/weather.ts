@@ -4,11 +4,14 @@ import {
   earlinessOf,
   generateWeather,
   patternAtLatitude,
+  unsuitableUsually,
   USUAL_YEAR,
+  weatherNeeds,
   yearAt,
   type Climate,
   type DailyWeather,
   type Earliness,
+  type WeatherNeed,
   type Year,
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
@@ -70,6 +73,18 @@ const listDays = (db: Db, stationId: string): Promise<DailyWeather[]> =>
     .where({ station_id: stationId })
     .orderBy('day')
     .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
+
+/** How often days of the year do not suit each kind of work, by a station's record. */
+export async function findUnsuitable(
+  db: Db,
+  stationId: string | null,
+): Promise<Partial<Record<WeatherNeed, number[]>>> {
+  if (!stationId) return {}
+  return kept(db, ['unsuitable', COMPUTATION, stationId], async () => {
+    const days = await listDays(db, stationId)
+    return Object.fromEntries(weatherNeeds.map((need) => [need, unsuitableUsually(need, days)]))
+  })
+}
 
 /** How the usual year runs at a garden. */
 export async function usualYearOf(

@@ -201,7 +201,7 @@ describe('set-up', () => {
 
   it('leaves compost out of jobs where the school is to plant into native soil', async () => {
     await post('/working-week', { minutesByWeekday: [0, 480, 480, 480, 480, 480, 0] })
-    await post('/schools', { amends: false })
+    await post('/schools', { school: 'planting-hole', choice: 'native' })
     const rodgersia = (await view()).plantings.find((p) => p.tag === 'W-02')!
     const target = { placeId: (await named('North bed')).id, x: 8.6, y: 22.9 }
     const sent = await post('/decisions', {
@@ -214,7 +214,7 @@ describe('set-up', () => {
     })
     expect(sent.status).toBe(200)
     const { jobs } = (await practice.head.get(path('/season'))).body as SeasonView
-    const prepare = jobs.find((j) => j.plantingId === rodgersia.id && j.kind === 'prepare')!
+    const prepare = jobs.find((j) => j.plantingIds.includes(rodgersia.id) && j.kind === 'prepare')!
     expect(prepare.materials).toEqual([])
   })
 })

@@ -25,7 +25,7 @@ async function planting(tag: string) {
 
 async function job(kind: JobRecord['kind'], plantingId: string): Promise<JobRecord> {
   return (await season()).jobs.find(
-    (j) => j.kind === kind && j.plantingId === plantingId && j.state === 'open',
+    (j) => j.kind === kind && j.plantingIds[0] === plantingId && j.state === 'open',
   )!
 }
 
@@ -54,7 +54,7 @@ describe('from a change on the site to a job done', () => {
     })
     expect(answer.status).toBe(200)
     const { jobs, workingDays } = await season()
-    const own = jobs.filter((j) => j.plantingId === hosta.id)
+    const own = jobs.filter((j) => j.plantingIds.includes(hosta.id))
     expect(own.map((j) => j.kind).sort()).toEqual(['aftercare', 'aftercare', 'aftercare', 'move', 'prepare'])
     const days = new Set(workingDays.map((d) => d.day))
     for (const j of own) {
@@ -126,7 +126,7 @@ describe('from a change on the site to a job done', () => {
 
   it('takes back a record made by mistake, last first, and everything stands as before', async () => {
     const hosta = await planting('W-01')
-    const jobs = (await season()).jobs.filter((j) => j.plantingId === hosta.id)
+    const jobs = (await season()).jobs.filter((j) => j.plantingIds.includes(hosta.id))
     const [prepare, move] = ['prepare', 'move'].map((kind) => jobs.find((j) => j.kind === kind)!)
     const takeBack = (j: JobRecord) => practice.head.post(path(`/jobs/${j.id}/take-back`))
     expect((await takeBack(prepare!)).status).toBe(409)

@@ -8,11 +8,14 @@ import {
   surfaceHeightM,
   usualThen,
   type Assessment,
+  type CareGarden,
   type GardenLight,
   type GardenModel,
   type Likelihood,
   type LitGarden,
   type Look,
+  type PlacedJob,
+  type PlanProblem,
   type Reading,
   type Scene,
   type SignedPlanting,
@@ -22,6 +25,7 @@ import {
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
 import { availableParallelism } from 'node:os'
+import type { MessagePort } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import type { BloomTask, RecordTask } from './record.ts'
@@ -39,6 +43,10 @@ export interface ComputeTasks {
   record: RecordTask
   bloom: BloomTask
   diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
+  plan: { problem: PlanProblem; rounds: number }
+  why: { problem: PlanProblem; placed: PlacedJob[]; jobId: string }
+  planTelling: { problem: PlanProblem; port: MessagePort }
+  care: { garden: CareGarden; on: string; until: string }
   explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
 }
 

@@ -1,5 +1,5 @@
 import type { GardenSummary, JobRecord } from '@border/contract'
-import { addDays, dayMonth } from '@border/core'
+import { addDays, dayMonth, listed } from '@border/core'
 import ical, { ICalEventStatus } from 'ical-generator'
 
 /** iCalendar of the jobs that have a day: all-day events whose identity outlives re-planning. */
@@ -39,7 +39,7 @@ function describe(job: JobRecord): string {
     `Window ${dayMonth(w.earliest)} to ${dayMonth(w.latest)}, best ${dayMonth(w.bestFrom)} to ${dayMonth(w.bestTo)}.`,
     w.why.bestFrom,
     w.why.latest,
-    `About ${job.minutes} minutes. Tag ${job.plantingTag}.`,
+    `About ${job.minutes} minutes.${job.tags.length > 0 ? ` ${job.tags.length === 1 ? 'Tag' : 'Tags'} ${listed(job.tags)}.` : ''}`,
     ...job.materials.map((m) => `${m.amount} ${m.unit} ${m.name}`),
     ...job.steps,
   ]

@@ -1,12 +1,17 @@
 import {
+  careJobs,
   comingChanges,
   diagnose as diagnosePlantings,
   explainReadings,
   gardenLight,
   judgeGarden,
+  planJobs,
+  planSteps,
   scenarioEffects,
   tellingLooks,
   trialEffects,
+  whyHere,
+  type SeasonPlan,
 } from '@border/core'
 import type { ComputeTasks } from './assess.ts'
 import type { ExplainedTask } from './light.ts'
@@ -33,6 +38,20 @@ export function explain(task: ComputeTasks['explain']): ExplainedTask {
     telling: tellingLooks(task.scene, explained, task.looks, task.most),
   }
 }
+export const plan = ({ problem, rounds }: ComputeTasks['plan']) =>
+  planJobs(problem, { seed: 1, iterations: rounds })
+export const why = ({ problem, placed, jobId }: ComputeTasks['why']) => whyHere(problem, { placed }, jobId)
+/** A season's plan with its progress told on the way. */
+export function planTelling({ problem, port }: ComputeTasks['planTelling']): SeasonPlan {
+  const steps = planSteps(problem)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+    if (step.value.done % TELL_EVERY === 0) port.postMessage(step.value)
+  }
+}
+const TELL_EVERY = 2000
+export const care = ({ garden, on, until }: ComputeTasks['care']) => careJobs(garden, on, until)
 export const record = (task: ComputeTasks['record']) => recordResult(task)
 export const bloom = (task: ComputeTasks['bloom']) => bloomResult(task)
 export const diagnose = ({ plantings, table, year }: ComputeTasks['diagnose']) =>

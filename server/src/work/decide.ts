@@ -2,6 +2,7 @@ import type { DecisionRequest, MoveTarget } from '@border/contract'
 import {
   dayMonthYear,
   distanceToSegment,
+  followed,
   isAlive,
   isPlace,
   groundOf,
@@ -11,6 +12,7 @@ import {
   type Assessment,
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
+import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
 import { listFeatures, type GardenAccess } from '../store/gardens.ts'
@@ -26,6 +28,7 @@ const HAZARD_NEAR_M = 2
 /** Records what a person chose; a move makes its jobs and puts them on days. Run inside a transaction. */
 export async function decide(
   trx: Db,
+  pool: Piscina,
   who: { personId: string; today: string },
   garden: GardenAccess,
   request: DecisionRequest,
@@ -59,7 +62,7 @@ export async function decide(
   // A later word replaces what an earlier one set going.
   await dropOpenJobs(trx, request.plantingId)
   if (target) await makeJobs(trx, who.today, garden, request.plantingId, decisionId, target)
-  await planSeason(trx, garden.id, who.today)
+  await planSeason(trx, pool, garden, who.today)
   return { decisionId }
 }
 
@@ -116,7 +119,7 @@ async function makeJobs(
       toPlace: to.name,
       hazards: hazardsNear(features, today, [planting, target]),
       toContainer: to.kind === 'container',
-      amend: garden.amends,
+      amend: followed(garden.schools, 'planting-hole') === 'amend',
     },
     climate,
     today,

@@ -1,9 +1,11 @@
 import PgBoss from 'pg-boss'
 import type { Logger } from 'pino'
 import type { Db } from '../database/connect.ts'
-import { findGardenForWork, listGardensNotChecked } from '../store/gardens.ts'
+import { findGardenForWork, listGardensNotChecked, lockGarden } from '../store/gardens.ts'
 import { nowOf, todayOf } from '../store/people.ts'
 import { computePool } from './assess.ts'
+import { bringCareUpToDate } from './careWork.ts'
+import { planSeason } from './planSeason.ts'
 import { recheckGarden } from './suspect.ts'
 
 const ALL = 'recheck-all'
@@ -36,6 +38,11 @@ export async function startNightly(databaseUrl: string, db: Db, log: Logger): Pr
       const { garden, clock } = found
       const today = todayOf(clock, garden.timeZone)
       await recheckGarden(db, pool, garden, { today, nowMs: nowOf(clock, garden.timeZone) })
+      await db.transaction(async (trx) => {
+        await lockGarden(trx, garden.id)
+        await bringCareUpToDate(trx, pool, garden, today)
+        await planSeason(trx, pool, garden, today)
+      })
       log.info({ gardenId: garden.id, today }, 're-checked')
     }
   })

@@ -2,14 +2,23 @@ import {
   addDays,
   aftercareDays,
   aftercareWindow,
+  dayMonthYear,
   maxDay,
-  placeJobs,
+  REPLAN_ROUNDS,
+  skills,
+  tailDays,
+  usually,
+  weatherNeedOf,
+  weatherNeeds,
   workingDays,
   type IsoDate,
-  type SchedulableJob,
-  type Unplaced,
-  type WorkingDay,
+  type PlacedJob,
+  type PlanJob,
+  type PlanProblem,
+  type SeasonPlan,
+  type UnplacedJob,
 } from '@border/core'
+import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import {
   listDone,
@@ -20,83 +29,172 @@ import {
   type JobOrderRow,
   type JobRow,
 } from '../store/jobs.ts'
+import { findUnsuitable } from '../store/weather.ts'
 import { findWorkingPattern } from '../store/workingTime.ts'
 
-const HORIZON_DAYS = 550
+const HORIZON_DAYS = 430
 
-/**
- * Puts every open job of a garden on a day. A job that has a day keeps it while it still can. Looks after a move follow
- * the day the move is planned for, so they are placed second, in the time that the work itself leaves.
- */
-export async function planSeason(trx: Db, gardenId: string, today: IsoDate): Promise<void> {
-  const rows = (await listJobRows(trx, gardenId)).filter((r) => r.state !== 'dropped')
-  const order = await listJobOrder(trx, gardenId)
-  const done = new Map((await listDone(trx, gardenId)).map((d) => [d.jobId, d.on]))
-  const days = workingDays(await findWorkingPattern(trx, gardenId), today, addDays(today, HORIZON_DAYS))
-  const schedulable = (r: JobRow): SchedulableJob => ({
-    id: r.id,
-    minutes: r.minutes,
-    window: { ...r.plan.window, earliest: maxDay(r.plan.window.earliest, today) },
-    after: order.filter((o) => o.afterId === r.id).map((o) => ({ ...o, id: o.beforeId })),
-    pinnedTo: r.pinned ? r.planned_on : null,
-    keptOn: r.planned_on,
-    doneOn: done.get(r.id) ?? null,
-  })
-  const work = rows.filter((r) => r.kind !== 'aftercare').map(schedulable)
-  const workPlan = placeJobs(work, days)
-  const dayOf = new Map(workPlan.placed.map((p) => [p.id, p.day]))
-  const looks: JobRow[] = []
-  for (const r of rows.filter((r) => r.kind === 'aftercare'))
-    looks.push(await followMove(trx, r, order, dayOf))
+export interface PlannedFor {
+  id: string
+  stationId: string | null
+}
 
-  const settled = work
-    .map((j) => ({ ...j, doneOn: j.doneOn ?? dayOf.get(j.id) ?? null }))
-    .filter((j) => j.doneOn)
-  const lookPlan = placeJobs([...settled, ...looks.map(schedulable)], timeLeft(days, work, dayOf))
-  const placed = new Map([...workPlan.placed, ...lookPlan.placed].map((p) => [p.id, p.day]))
-  const unplaced = new Map([...workPlan.unplaced, ...lookPlan.unplaced].map((u) => [u.id, u]))
-  for (const r of [...rows.filter((r) => r.kind !== 'aftercare'), ...looks]) {
-    if (r.state !== 'open') continue
-    const why = unplaced.get(r.id)
-    await setPlanned(trx, r, placed.get(r.id) ?? null, why ? unplacedWords(why) : null)
+/** Jobs, days, people and weather of a garden as the planner sees them. */
+export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate): Promise<PlanProblem> {
+  const rows = (await listJobRows(db, garden.id)).filter((r) => r.state !== 'dropped')
+  const order = await listJobOrder(db, garden.id)
+  const done = new Map((await listDone(db, garden.id)).map((d) => [d.jobId, d.on]))
+  const days = workingDays(await findWorkingPattern(db, garden.id), today, addDays(today, HORIZON_DAYS))
+  const usual = await findUnsuitable(db, garden.stationId)
+  const awaited = new Set(order.map((o) => o.beforeId))
+  return {
+    gardens: [{ id: garden.id, travelMinutes: 0 }],
+    shifts: days.map((d) => ({
+      id: d.day,
+      day: d.day,
+      people: [{ id: 'crew', minutes: d.minutes, skills: [...skills] }],
+    })),
+    // What is done matters only to what follows it.
+    jobs: rows
+      .filter((r) => r.state === 'open' || awaited.has(r.id))
+      .map((r) => planJob(r, rows, order, done, garden.id, today)),
+    unsuitable: Object.fromEntries(
+      weatherNeeds
+        .filter((need) => need !== 'none' && usual[need])
+        .map((need) => [need, Object.fromEntries(days.map((d) => [d.day, usually(usual[need]!, d.day)]))]),
+    ),
   }
 }
 
-/** A look's window moved with its move's planned day; the look as it now is. A move that is done has set it already. */
+function planJob(
+  r: JobRow,
+  rows: readonly JobRow[],
+  order: readonly JobOrderRow[],
+  done: ReadonlyMap<string, IsoDate>,
+  gardenId: string,
+  today: IsoDate,
+): PlanJob {
+  const window = r.kind === 'aftercare' ? lookWindow(r, rows, order, done) : r.plan.window
+  const earliest = maxDay(window.earliest, today)
+  return {
+    id: r.id,
+    gardenId,
+    operation: r.kind,
+    minutes: r.minutes,
+    window: {
+      earliest,
+      bestFrom: maxDay(window.bestFrom, earliest),
+      bestTo: maxDay(window.bestTo, earliest),
+      latest: window.latest,
+    },
+    weather: weatherNeedOf(r.kind, r.plan.forbids),
+    skill: r.plan.skill ?? null,
+    after: order
+      .filter((o) => o.afterId === r.id)
+      .map((o) => ({ id: o.beforeId, leastDays: o.leastDays, mostDays: o.mostDays })),
+    pinnedTo: r.pinned ? r.planned_on : null,
+    ...(r.planned_on && { keptOn: r.parts?.map((p) => p.day) ?? [r.planned_on] }),
+    doneOn: done.get(r.id) ?? null,
+    nextChance: r.next_chance,
+  }
+}
+
+/** A look may be on any day that its move may bring with it; the order says how long after. */
+function lookWindow(
+  look: JobRow,
+  rows: readonly JobRow[],
+  order: readonly JobOrderRow[],
+  done: ReadonlyMap<string, IsoDate>,
+): JobRow['plan']['window'] {
+  const moveId = order.find((o) => o.afterId === look.id)?.beforeId
+  const move = rows.find((r) => r.id === moveId)
+  const days = aftercareDays[look.key]
+  if (!move || done.has(move.id) || days === undefined) return look.plan.window
+  const earliest = addDays(move.plan.window.earliest, days - 2)
+  const latest = addDays(move.plan.window.latest, days + tailDays(days))
+  return { ...look.plan.window, earliest, bestFrom: earliest, bestTo: latest, latest }
+}
+
+/**
+ * Puts every open job of a garden on a day, off the event loop, moving as little as may be of the plan that stands. Run
+ * inside a transaction that holds the garden.
+ */
+export async function planSeason(trx: Db, pool: Piscina, garden: PlannedFor, today: IsoDate): Promise<void> {
+  const problem = await seasonProblem(trx, garden, today)
+  const plan: SeasonPlan = await pool.run({ problem, rounds: REPLAN_ROUNDS }, { name: 'plan' })
+  await takePlan(trx, garden.id, plan, today)
+}
+
+/** Writes a plan down: days, sittings, and why what has none has none. */
+export async function takePlan(
+  trx: Db,
+  gardenId: string,
+  plan: Pick<SeasonPlan, 'placed' | 'unplaced'>,
+  today: IsoDate,
+): Promise<void> {
+  const rows = (await listJobRows(trx, gardenId)).filter((r) => r.state === 'open')
+  const order = await listJobOrder(trx, gardenId)
+  const placed = new Map(plan.placed.map((p) => [p.id, p]))
+  const unplaced = new Map(plan.unplaced.map((u) => [u.id, u]))
+  for (const r of rows) {
+    const at = placed.get(r.id)
+    const why = unplaced.get(r.id)
+    if (!at && !why) continue
+    const look = await followMove(trx, r, order, placed.get(moveOf(r, order) ?? '')?.parts[0]?.day)
+    await setPlanned(
+      trx,
+      look,
+      at ? at.parts.map(({ day, minutes }) => ({ day, minutes })) : null,
+      why ? unplacedWords(why, r, today) : null,
+    )
+  }
+}
+
+const moveOf = (r: JobRow, order: readonly JobOrderRow[]) =>
+  r.kind === 'aftercare' ? order.find((o) => o.afterId === r.id)?.beforeId : undefined
+
+/** A look's window moved with its move's planned day; the job as it now is. A move that is done has set it already. */
 async function followMove(
   trx: Db,
   look: JobRow,
   order: readonly JobOrderRow[],
-  dayOf: ReadonlyMap<string, IsoDate>,
+  planned: IsoDate | undefined,
 ): Promise<JobRow> {
-  const moveId = order.find((o) => o.afterId === look.id)?.beforeId
-  const planned = moveId && dayOf.get(moveId)
-  if (look.state !== 'open' || !planned) return look
+  if (!planned || moveOf(look, order) === undefined) return look
   const window = aftercareWindow(planned, aftercareDays[look.key]!)
-  if (window.earliest === look.plan.window.earliest) return look
-  return setWindow(trx, look, window)
+  return window.earliest === look.plan.window.earliest ? look : setWindow(trx, look, window)
 }
 
-function timeLeft(
-  days: readonly WorkingDay[],
-  work: readonly SchedulableJob[],
-  dayOf: ReadonlyMap<string, IsoDate>,
-): WorkingDay[] {
-  const minutes = new Map(work.map((j) => [j.id, j.minutes]))
-  const used = new Map<IsoDate, number>()
-  for (const [id, day] of dayOf) used.set(day, (used.get(day) ?? 0) + (minutes.get(id) ?? 0))
-  return days.map((d) => ({ ...d, minutes: d.minutes - (used.get(d.day) ?? 0) }))
-}
-
-function unplacedWords(u: Unplaced): string {
+function unplacedWords(u: UnplacedJob, job: JobRow, today: IsoDate): string {
+  const next = u.nextChance ? ` Its next chance is from ${dayMonthYear(u.nextChance)}.` : ''
+  const { latest } = job.plan.window
+  if (latest < today) return `Too late since ${dayMonthYear(latest)}.${next}`
   switch (u.reason) {
     case 'no-working-day':
-      return 'No working day falls in its window: add one in Set-up.'
+      return `No working day falls in its window: add one in Set-up.${next}`
+    case 'no-skill':
+      return `Nobody with the skill for it has time in its window.${next}`
     case 'days-full':
-      return `The working days in its window are full: ${u.shortMinutes} minutes short on the emptiest.`
+      return `The working days in its window are full: ${u.shortMinutes} minutes short on the emptiest.${next}`
     case 'waits-for-unplaced':
       return 'It waits for a job that has no day yet.'
     case 'order-leaves-no-day':
-      return 'What comes before it leaves no day inside its window.'
+      return `What comes before it leaves no day inside its window.${next}`
+    case 'costs-more':
+      return `Fitting it in would cost more than it is worth: it would push out or spoil other work.${next}`
   }
 }
+
+/** The days that jobs have now, as a plan: what "why here" is asked of. */
+export const placedNow = (problem: PlanProblem): PlacedJob[] =>
+  problem.jobs.flatMap((j): PlacedJob[] =>
+    j.keptOn && !j.doneOn
+      ? [
+          {
+            id: j.id,
+            parts: j.keptOn.map((day) => ({ day, shiftId: day, minutes: 0 })),
+            inBest: j.keptOn.every((d) => d >= j.window.bestFrom && d <= j.window.bestTo),
+          },
+        ]
+      : [],
+  )

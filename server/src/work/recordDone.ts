@@ -1,6 +1,7 @@
 import { aftercareDays, aftercareWindow, dayMonthYear } from '@border/core'
 import type { z } from 'zod'
 import type { jobDoneRequest } from '@border/contract'
+import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { listFeatures } from '../store/gardens.ts'
@@ -16,16 +17,18 @@ import {
   type JobRow,
 } from '../store/jobs.ts'
 import { insertEvents, listPlantings, moveSite, withdrawEventsOf, withdrawMove } from '../store/plantings.ts'
-import { planSeason } from './planSeason.ts'
+import { planSeason, type PlannedFor } from './planSeason.ts'
 
 /** Records a job as really done, with all that follows from it. Run inside a transaction. */
 export async function recordDone(
   trx: Db,
+  pool: Piscina,
   who: { personId: string; today: string },
-  gardenId: string,
+  garden: PlannedFor,
   jobId: string,
   done: z.infer<typeof jobDoneRequest>,
 ): Promise<void> {
+  const gardenId = garden.id
   const job = await findJobRow(trx, gardenId, jobId)
   if (!job) throw notFound('This job')
   if (job.state !== 'open')
@@ -51,11 +54,18 @@ export async function recordDone(
   if (job.kind === 'move') await moved(trx, who, gardenId, job, rows, done)
   if (job.kind === 'aftercare' && done.lived !== undefined)
     await counted(trx, who, gardenId, job, done.on, done.lived)
-  await planSeason(trx, gardenId, who.today)
+  await planSeason(trx, pool, garden, who.today)
 }
 
 /** Takes back a record made by mistake: everything that followed from it stands as before. Run inside a transaction. */
-export async function takeBackDone(trx: Db, today: string, gardenId: string, jobId: string): Promise<void> {
+export async function takeBackDone(
+  trx: Db,
+  pool: Piscina,
+  today: string,
+  garden: PlannedFor,
+  jobId: string,
+): Promise<void> {
+  const gardenId = garden.id
   const job = await findJobRow(trx, gardenId, jobId)
   if (!job) throw notFound('This job')
   if (job.state !== 'done') throw new Refusal(409, 'This job is not recorded as done.')
@@ -64,7 +74,7 @@ export async function takeBackDone(trx: Db, today: string, gardenId: string, job
   const next = rows.find((r) => after.includes(r.id) && r.state === 'done')
   if (next) throw new Refusal(409, `“${next.title}” came after it and is recorded: take that back first.`)
   if (job.kind === 'move') {
-    if (!(await withdrawMove(trx, job.planting_id, job.id)))
+    if (!(await withdrawMove(trx, job.planting_id!, job.id)))
       throw new Refusal(409, 'The planting has moved on since: this record can no longer be taken back.')
     for (const look of rows.filter((r) => r.decision_id === job.decision_id && r.kind === 'aftercare')) {
       await setState(trx, look.id, 'open')
@@ -74,7 +84,7 @@ export async function takeBackDone(trx: Db, today: string, gardenId: string, job
   await withdrawJobRecord(trx, job.id)
   await withdrawEventsOf(trx, job.id)
   await setState(trx, job.id, 'open')
-  await planSeason(trx, gardenId, today)
+  await planSeason(trx, pool, garden, today)
 }
 
 async function requireOrder(

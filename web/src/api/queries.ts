@@ -9,8 +9,10 @@ import type {
   LikelihoodView,
   MemberRecord,
   PhotoRecord,
+  PlanRunView,
   PlantingStory,
   RecordView,
+  RuleView,
   ScenarioRecord,
   SeasonView,
   SessionInfo,
@@ -18,7 +20,7 @@ import type {
   SuspicionsView,
   WalkView,
 } from '@border/contract'
-import type { Taxon } from '@border/core'
+import type { Taxon, WhyHere } from '@border/core'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { App } from 'antd'
 import { forgetTaken, takeAlong } from '../offline/store.ts'
@@ -160,6 +162,30 @@ export const useSeason = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'season'],
     queryFn: () => get<SeasonView>(`/gardens/${gardenId}/season`),
+  })
+
+/** Why a job is where it is; asked again when the plan has changed. */
+export const useWhyHere = (gardenId: string, jobId: string, season: SeasonView) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'why', jobId, season.jobs.find((j) => j.id === jobId)?.plannedOn],
+    queryFn: () => get<WhyHere>(`/gardens/${gardenId}/jobs/${jobId}/why`),
+  })
+
+const isUnderWay = (run: PlanRunView | null | undefined) =>
+  run?.state === 'queued' || run?.state === 'running'
+
+/** The latest plan asked for; looked at again while it is being worked out. */
+export const usePlanRun = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'plan-run'],
+    queryFn: () => get<{ run: PlanRunView | null }>(`/gardens/${gardenId}/plan-runs/latest`),
+    refetchInterval: (query) => (isUnderWay(query.state.data?.run) ? 600 : false),
+  })
+
+export const useRules = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'rules'],
+    queryFn: () => get<RuleView[]>(`/gardens/${gardenId}/rules`),
   })
 
 export const useStory = (gardenId: string, plantingId: string) =>

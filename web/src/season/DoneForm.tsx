@@ -14,13 +14,13 @@ interface Done {
 /** What was really done: the day, how long it took, how many live, a word. */
 export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void }) {
   const { view, today } = useGardenContext()
-  const planting = view.plantings.find((p) => p.id === job.plantingId)
+  const planting = view.plantings.find((p) => p.id === job.plantingIds[0])
   const done = useGardenWrite<Done>(
     view.garden.id,
     () => `/jobs/${job.id}/done`,
     'Recorded. What follows from it is re-planned.',
   )
-  const counts = job.kind === 'move' || job.kind === 'aftercare'
+  const counts = job.ruleId === null && (job.kind === 'move' || job.kind === 'aftercare')
   return (
     <Form
       layout="vertical"

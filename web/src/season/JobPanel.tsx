@@ -1,11 +1,13 @@
 import type { JobRecord, SeasonView } from '@border/contract'
-import { dayMonthYear, daysBetween, weekdayOf } from '@border/core'
-import { Alert, Button, Select } from 'antd'
+import { addDays, counted, dayMonth, dayMonthYear, daysBetween, listed, weekdayOf } from '@border/core'
+import { Alert, Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
+import { DayChooser } from './DayChooser.tsx'
 import { DoneForm } from './DoneForm.tsx'
 
 interface Props {
@@ -16,8 +18,8 @@ interface Props {
 
 /** One job: cautions first, when and why then, what it takes, and recording it done. */
 export function JobPanel({ job, season, onChoose }: Props) {
-  const { view, isCrew, isHead } = useGardenContext()
-  const { search } = useLocation()
+  const { view, isCrew } = useGardenContext()
+  const nameOf = usePlaceName()
   const [recording, setRecording] = useState(false)
   const takeBack = useGardenWrite<object>(
     view.garden.id,
@@ -31,9 +33,9 @@ export function JobPanel({ job, season, onChoose }: Props) {
       <div>
         <h2>{job.title}</h2>
         <p className="soft">
-          <Link to={{ pathname: `../plants/${job.plantingId}`, search }}>Tag {job.plantingTag}</Link>, about{' '}
-          {minutesText(job.minutes)}
+          {job.placeId && <>{nameOf(job.placeId, 'A place')}, </>}about {minutesText(job.minutes)}
         </p>
+        <Plantings job={job} />
       </div>
       {job.done && (
         <>
@@ -63,7 +65,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
           }
         />
       )}
-      <When job={job} season={season} canPin={isHead} gardenId={view.garden.id} />
+      <When job={job} season={season} />
       {blocking.length > 0 && (
         <p>
           Waits for{' '}
@@ -92,6 +94,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
             <li key={s}>{s}</li>
           ))}
         </ol>
+        {job.forbids.length > 0 && <p className="soft">Never {listed(job.forbids.map(forbiddenText))}.</p>}
       </section>
       {(job.materials.length > 0 || job.tools.length > 0) && (
         <section>
@@ -99,45 +102,76 @@ export function JobPanel({ job, season, onChoose }: Props) {
           <p>{[...job.materials.map((m) => `${m.amount} ${m.unit} ${m.name}`), ...job.tools].join(', ')}</p>
         </section>
       )}
+      {job.why && (
+        <section>
+          <h3>Why</h3>
+          <p>{job.why}</p>
+          {job.school && <p>{job.school}</p>}
+          {job.missed && <p className="soft">If it is missed: {job.missed}</p>}
+        </section>
+      )}
     </div>
   )
 }
 
-/** The window with the sentence behind each date, and the day it stands on. */
-function When({
-  job,
-  season,
-  canPin,
-  gardenId,
-}: {
-  job: JobRecord
-  season: SeasonView
-  canPin: boolean
-  gardenId: string
-}) {
-  const { today } = useGardenContext()
-  const pin = useGardenWrite<{ day: string | null }>(
-    gardenId,
-    () => `/jobs/${job.id}/pin`,
-    ({ day }) => (day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.'),
+const forbiddenText = (state: JobRecord['forbids'][number]): string =>
+  state === 'nesting birds' ? 'while birds nest in it' : `in ${state}`.replace('in in ', 'in ')
+
+const SHOWN = 6
+
+/** What it is done to, each with the way to its story. */
+function Plantings({ job }: { job: JobRecord }) {
+  const { search } = useLocation()
+  const [all, setAll] = useState(false)
+  const shown = all ? job.plantingIds.length : SHOWN
+  if (job.plantingIds.length === 0) return null
+  return (
+    <p className="job-tags">
+      {job.plantingIds.slice(0, shown).map((id, i) => (
+        <Link key={id} to={{ pathname: `../plants/${id}`, search }}>
+          {i === 0 && (job.plantingIds.length === 1 ? 'Tag ' : 'Tags ')}
+          {job.tags[i]}
+        </Link>
+      ))}
+      {job.plantingIds.length > shown && (
+        <Button type="link" size="small" className="inline-link" onClick={() => setAll(true)}>
+          and {job.plantingIds.length - shown} more
+        </Button>
+      )}
+    </p>
   )
+}
+
+/** The window with the sentence behind each date, and the day it stands on. */
+function When({ job, season }: { job: JobRecord; season: SeasonView }) {
+  const { today } = useGardenContext()
   const w = job.window
-  const choices = season.workingDays.filter((d) => d.day >= w.earliest && d.day <= w.latest)
   if (job.state !== 'open') return null
+  const parts = job.parts.length
   return (
     <section className="job-when">
       <h3>
         {job.plannedOn
           ? `${weekdayName(weekdayOf(job.plannedOn))} ${dayMonthYear(job.plannedOn)}`
           : 'No day yet'}
+        {job.pinned && ', pinned'}
       </h3>
+      {parts > 1 && (
+        <p>
+          In {counted(parts, 'sitting')}:{' '}
+          {listed(job.parts.map((p) => `${shortDate(p.day)} (${minutesText(p.minutes)})`))}.
+        </p>
+      )}
       {job.unplaced && <p className="late">{job.unplaced}</p>}
       <p>
         Window {shortDate(w.earliest)} to {shortDate(w.latest)}
         {w.earliest > today
-          ? `, opens in ${daysBetween(today, w.earliest)} days`
-          : w.latest >= today && `, closes in ${daysBetween(today, w.latest)} days`}
-        .
+          ? `, opens in ${counted(daysBetween(today, w.earliest), 'day')}`
+          : w.latest >= today && `, closes in ${counted(daysBetween(today, w.latest), 'day')}`}
+        .{' '}
+        {job.nextChance &&
+          job.nextChance > addDays(w.latest, 1) &&
+          `Next chance from ${dayMonth(job.nextChance)} ${job.nextChance.slice(0, 4)}.`}
       </p>
       <ul className="plain-list soft-list">
         <li>{w.why.earliest}</li>
@@ -145,29 +179,7 @@ function When({
         <li>{w.why.bestTo}</li>
         <li>{w.why.latest}</li>
       </ul>
-      {canPin && (
-        <div className="row">
-          <Select
-            // A refused day must not go on standing in the field.
-            key={`${pin.submittedAt} ${pin.status}`}
-            aria-label="Do it on"
-            placeholder="Do it on…"
-            value={job.pinned ? job.plannedOn : undefined}
-            loading={pin.isPending}
-            onChange={(day) => pin.mutate({ day })}
-            options={choices.map((d) => ({
-              value: d.day,
-              label: `${weekdayName(weekdayOf(d.day))} ${shortDate(d.day)}${d.day >= w.bestFrom && d.day <= w.bestTo ? ', best' : ''}`,
-            }))}
-            style={{ minWidth: 190 }}
-          />
-          {job.pinned && (
-            <Button size="small" onClick={() => pin.mutate({ day: null })}>
-              Unpin
-            </Button>
-          )}
-        </div>
-      )}
+      <DayChooser key={job.id} job={job} season={season} />
     </section>
   )
 }

@@ -9,11 +9,12 @@ import { Waiting } from '../frame/Shell.tsx'
 import { minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
 import { JobPanel } from './JobPanel.tsx'
 import './season.css'
-import { WindowChart } from './WindowChart.tsx'
+import { PlanButton, PlanRun } from './PlanRun.tsx'
+import { YearByPlace } from './YearByPlace.tsx'
 
 /** Jobs with their windows, the working days they fall on, and one job in full. */
 export function Screen() {
-  const { view } = useGardenContext()
+  const { view, isHead } = useGardenContext()
   const { data, error } = useSeason(view.garden.id)
   const [params, setParams] = useSearchParams()
   if (error) return <p className="empty-words">{errorText(error)}</p>
@@ -24,7 +25,7 @@ export function Screen() {
   const planting = params.get('planting')
   const chosen =
     ordered.find((j) => j.id === params.get('job')) ??
-    ordered.find((j) => j.plantingId === planting && j.state === 'open') ??
+    ordered.find((j) => planting !== null && j.plantingIds.includes(planting) && j.state === 'open') ??
     ordered.find((j) => j.state === 'open') ??
     ordered[0]
   const choose = (job: JobRecord) => {
@@ -50,6 +51,8 @@ export function Screen() {
           </p>
         </div>
         <div className="screen-tools">
+          <Link to="../rules">Rules</Link>
+          {isHead && <PlanButton />}
           <Button
             href={`/api/gardens/${view.garden.id}/calendar.ics`}
             download
@@ -62,7 +65,8 @@ export function Screen() {
       {chosen ? (
         <div className="screen-split season-split">
           <div className="season-body">
-            <WindowChart jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
+            <PlanRun season={data} />
+            <YearByPlace jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
             <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
           </div>
           <aside aria-label="The chosen job" id="job">
@@ -71,9 +75,11 @@ export function Screen() {
         </div>
       ) : (
         <div className="empty-words">
+          <PlanRun season={data} />
           <p>
-            Jobs come from verdicts. Accept a move under <Link to="../verdicts">Verdicts</Link>, and its
-            preparation, lifting and aftercare appear here, each in its window on a working day.
+            Plan the season, and the care that the <Link to="../rules">rules</Link> ask for appears here, each
+            job in its window on a working day. Moves come from <Link to="../verdicts">Verdicts</Link>: accept
+            one, and its preparation, lifting and aftercare are here at once.
           </p>
         </div>
       )}

@@ -1,5 +1,15 @@
 import { roles, roleWords, type Role } from '@border/contract'
-import { celsius, dayMonth, dayMonthYear, fromDayOfYear, yearOf } from '@border/core'
+import {
+  capitalised,
+  celsius,
+  dayMonth,
+  dayMonthYear,
+  followed,
+  fromDayOfYear,
+  schools,
+  yearOf,
+  type SchoolId,
+} from '@border/core'
 import { Button, DatePicker, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useRef } from 'react'
@@ -267,27 +277,39 @@ const Fact = ({ term, value }: { term: string; value: string }) => (
   </div>
 )
 
+/** Where good gardeners differ: what this garden follows. */
 function Schools() {
   const { view, isHead } = useGardenContext()
-  const choose = useGardenWrite<{ amends: boolean }>(
+  const choose = useGardenWrite<{ school: SchoolId; choice: string }>(
     view.garden.id,
     () => '/schools',
-    'Kept. It counts for jobs made from now on.',
+    'Kept. Work is made by it from now on.',
   )
   return (
     <section>
-      <h2>School of thought</h2>
-      <Radio.Group
-        disabled={!isHead}
-        value={view.amends}
-        onChange={(e) => choose.mutate({ amends: e.target.value as boolean })}
-        className="stack"
-      >
-        <Radio value={true}>
-          Amend the planting ground: a move’s preparation digs in garden compost, 5 cm over the drift.
-        </Radio>
-        <Radio value={false}>Plant into the native soil and mulch: no compost in the hole.</Radio>
-      </Radio.Group>
+      <h2>Schools of thought</h2>
+      <p className="soft">
+        Good gardeners differ on these. Every job says which school it follows and what the other would do.
+      </p>
+      <div className="schools">
+        {schools.map((school) => (
+          <fieldset key={school.id} disabled={!isHead}>
+            <legend>{school.question}</legend>
+            <Radio.Group
+              disabled={!isHead}
+              value={followed(view.schools, school.id)}
+              onChange={(e) => choose.mutate({ school: school.id, choice: e.target.value as string })}
+              className="stack"
+            >
+              {school.choices.map((c) => (
+                <Radio key={c.id} value={c.id}>
+                  {capitalised(c.does)}
+                </Radio>
+              ))}
+            </Radio.Group>
+          </fieldset>
+        ))}
+      </div>
     </section>
   )
 }

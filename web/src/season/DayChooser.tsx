@@ -1,0 +1,86 @@
+import type { JobRecord, SeasonView } from '@border/contract'
+import { dayMonthYear, weekdayOf, type DayChoice } from '@border/core'
+import { Button, Select } from 'antd'
+import { errorText, useGardenWrite, useWhyHere } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { shortDate, weekdayName } from '../frame/words.ts'
+
+/** Why a job is on its day, what other days would cost or what is against them, and putting it on one of them. */
+export function DayChooser({ job, season }: { job: JobRecord; season: SeasonView }) {
+  const { view, isHead } = useGardenContext()
+  const { data: why, error } = useWhyHere(view.garden.id, job.id, season)
+  const pin = useGardenWrite<{ day: string | null }>(
+    view.garden.id,
+    () => `/jobs/${job.id}/pin`,
+    ({ day }) => (day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.'),
+  )
+  const choices = new Map(why?.days.map((d) => [d.day, d]))
+  const days = season.workingDays.filter((d) => d.day >= job.window.earliest && d.day <= job.window.latest)
+  return (
+    <div className="stack">
+      {error && <p role="alert">{errorText(error)}</p>}
+      {why?.chosen && (
+        <details className="why-here">
+          <summary>Why on this day?</summary>
+          <ul className="plain-list">
+            {why.chosen.terms.map((t) => (
+              <li key={t.says}>
+                {t.says} <small>{t.cost === 0 ? '' : `${t.cost} points`}</small>
+              </li>
+            ))}
+          </ul>
+          {why.runnerUp && (
+            <p>
+              Next best is {shortDate(why.runnerUp.day)}: {difference(why.runnerUp.more)}. {why.runnerUp.says}
+            </p>
+          )}
+          <p className="soft">
+            Points count against a day: away from the best weeks, weather that does not suit, a visit of its
+            own, having been moved. The plan as a whole has as few as could be found.
+          </p>
+        </details>
+      )}
+      {isHead && (
+        <div className="row">
+          <Select
+            // A refused day must not go on standing in the field.
+            key={`${pin.submittedAt} ${pin.status}`}
+            aria-label="Do it on"
+            placeholder="Do it on…"
+            value={job.pinned ? job.plannedOn : undefined}
+            loading={pin.isPending}
+            onChange={(day) => pin.mutate({ day })}
+            popupMatchSelectWidth={false}
+            options={days.map((d) => {
+              const choice = choices.get(d.day)
+              return {
+                value: d.day,
+                label: `${weekdayName(weekdayOf(d.day))} ${shortDate(d.day)}${d.day >= job.window.bestFrom && d.day <= job.window.bestTo ? ', best' : ''}${choice ? `: ${against(choice)}` : ''}`,
+              }
+            })}
+            style={{ minWidth: 230 }}
+          />
+          {job.pinned && (
+            <Button size="small" onClick={() => pin.mutate({ day: null })}>
+              Unpin
+            </Button>
+          )}
+        </div>
+      )}
+    </div>
+  )
+}
+
+const difference = (more: number) =>
+  more > 0
+    ? `${more} points worse`
+    : more === 0
+      ? 'just as good'
+      : `${-more} points better alone, but others would lose by it`
+
+const against = (d: DayChoice): string =>
+  d.isFree
+    ? d.cost === 0
+      ? 'nothing against it'
+      : `${d.cost} points`
+    : d.says.replace(/\.$/, '').toLowerCase()

@@ -1,0 +1,177 @@
+import type { RuleView } from '@border/contract'
+import { capitalised, counted, operations } from '@border/core'
+import { Button, Input, InputNumber, Switch } from 'antd'
+import { group } from 'd3-array'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { errorText, useGardenWrite, useRules } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Waiting } from '../frame/Shell.tsx'
+
+/** Every rule of care as a sentence, with what it now touches; switched off or adjusted for this garden. */
+export function Screen() {
+  const { view } = useGardenContext()
+  const { data: rules, error } = useRules(view.garden.id)
+  const [wanted, setWanted] = useState('')
+  if (error) return <p className="empty-words">{errorText(error)}</p>
+  if (!rules) return <Waiting />
+  const words = wanted.trim().toLowerCase()
+  const shown = rules.filter(
+    (r) =>
+      words === '' ||
+      `${r.sentence} ${r.does} ${r.operation}`.toLowerCase().includes(words) ||
+      r.touches.some((t) => t.label.toLowerCase().includes(words)),
+  )
+  const byOperation = group(shown, (r) => r.operation)
+  return (
+    <>
+      <header className="screen-head">
+        <div>
+          <h1>Rules of care</h1>
+          <p>
+            {counted(rules.filter((r) => r.isOn).length, 'rule')} in force.{' '}
+            <Link to="../season">The season they make</Link>
+          </p>
+        </div>
+        <div className="screen-tools">
+          <Input.Search
+            allowClear
+            aria-label="Find a rule or a plant"
+            placeholder="Find a rule or a plant"
+            value={wanted}
+            onChange={(e) => setWanted(e.target.value)}
+            style={{ width: 240 }}
+          />
+        </div>
+      </header>
+      <div className="screen-body rules">
+        {operations
+          .filter((o) => byOperation.has(o))
+          .map((o) => (
+            <section key={o}>
+              <h2>{capitalised(o)}</h2>
+              {byOperation.get(o)!.map((r) => (
+                <Rule key={r.id} rule={r} />
+              ))}
+            </section>
+          ))}
+        {shown.length === 0 && <p className="soft">No rule speaks of that.</p>}
+      </div>
+    </>
+  )
+}
+
+const MOST_TOUCHED = 6
+
+function Rule({ rule }: { rule: RuleView }) {
+  const { view, isHead } = useGardenContext()
+  const [adjusting, setAdjusting] = useState(false)
+  const change = useGardenWrite<{ isOn?: boolean; adjusted?: RuleView['adjusted'] }>(
+    view.garden.id,
+    () => `/rules/${rule.id}`,
+    'Kept; the season’s jobs follow it.',
+  )
+  const off = !rule.isOn || rule.school?.followed === false
+  return (
+    <article className={`rule${off ? ' off' : ''}`}>
+      <Switch
+        size="small"
+        aria-label={`${rule.does} (${rule.id})`}
+        checked={rule.isOn}
+        disabled={!isHead}
+        loading={change.isPending}
+        onChange={(isOn) => change.mutate({ isOn })}
+      />
+      <div>
+        <p>{rule.sentence}</p>
+        <p className="soft">
+          {rule.why} If missed: {rule.missed}
+        </p>
+        {rule.school && (
+          <p className="soft">
+            School: {rule.school.follows}. {rule.school.followed ? '' : 'This garden follows the other: '}
+            {rule.school.followed ? `The other: ${rule.school.other}.` : `${rule.school.other}.`}
+          </p>
+        )}
+        <p>
+          <small>
+            {rule.touches.length === 0
+              ? 'Touches nothing here now.'
+              : `Touches ${rule.touches
+                  .slice(0, MOST_TOUCHED)
+                  .map((t) => t.label)
+                  .join(
+                    ', ',
+                  )}${rule.touches.length > MOST_TOUCHED ? ` and ${rule.touches.length - MOST_TOUCHED} more` : ''}.`}
+            {!rule.yearly && ' Made into a job only by a decision or a sign.'}
+            {rule.adjusted && ` Adjusted: ${adjustedText(rule.adjusted)}.`}
+          </small>{' '}
+          {isHead && (
+            <Button type="link" size="small" className="inline-link" onClick={() => setAdjusting(!adjusting)}>
+              Adjust
+            </Button>
+          )}
+        </p>
+        {adjusting && (
+          <Adjust
+            rule={rule}
+            onKeep={(adjusted) => change.mutate({ adjusted }, { onSuccess: () => setAdjusting(false) })}
+          />
+        )}
+      </div>
+    </article>
+  )
+}
+
+const adjustedText = (a: NonNullable<RuleView['adjusted']>): string =>
+  [
+    a.shiftDays ? `${Math.abs(a.shiftDays)} days ${a.shiftDays < 0 ? 'sooner' : 'later'}` : '',
+    a.labour ? `${Math.round(a.labour * 100)} % of the labour` : '',
+    a.everySeasons ? `every ${counted(a.everySeasons, 'season')}` : '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView['adjusted']) => void }) {
+  const [shiftDays, setShift] = useState(rule.adjusted?.shiftDays ?? 0)
+  const [labour, setLabour] = useState(Math.round((rule.adjusted?.labour ?? 1) * 100))
+  return (
+    <div className="row">
+      <label>
+        Days later (sooner below 0){' '}
+        <InputNumber
+          min={-60}
+          max={60}
+          value={shiftDays}
+          onChange={(v) => setShift(v ?? 0)}
+          style={{ width: 76 }}
+        />
+      </label>
+      <label>
+        Labour, % of usual{' '}
+        <InputNumber
+          min={10}
+          max={1000}
+          value={labour}
+          onChange={(v) => setLabour(v ?? 100)}
+          style={{ width: 80 }}
+        />
+      </label>
+      <Button
+        size="small"
+        type="primary"
+        onClick={() =>
+          onKeep({
+            ...(shiftDays !== 0 && { shiftDays }),
+            ...(labour !== 100 && { labour: labour / 100 }),
+          })
+        }
+      >
+        Keep
+      </Button>
+      <Button size="small" onClick={() => onKeep(null)}>
+        As shipped
+      </Button>
+    </div>
+  )
+}

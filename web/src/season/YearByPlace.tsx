@@ -1,0 +1,152 @@
+import type { JobRecord } from '@border/contract'
+import { addDays, dayNumber, fromDayNumber, maxDay, minDay, type IsoDate } from '@border/core'
+import { group } from 'd3-array'
+import { scaleLinear } from 'd3-scale'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
+import { useSize } from '../frame/useSize.ts'
+import { shortDayMonth } from '../frame/words.ts'
+
+interface Props {
+  jobs: readonly JobRecord[]
+  days: readonly { day: IsoDate; minutes: number }[]
+  chosenId: string
+  onChoose: (job: JobRecord) => void
+}
+
+const LANE = 9
+const GAP = 5
+const TOP = 40
+const LOAD = 16
+const LABEL = 150
+const LEAST_WIDTH = 560
+const SHOWN_DAYS = 366
+
+/** The year by place: each job's window and day, and above them how full the working days are. */
+export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
+  const { today } = useGardenContext()
+  const nameOf = usePlaceName()
+  const [ref, { width }] = useSize()
+  const open = jobs.filter((j) => j.state === 'open' && j.window.earliest < addDays(today, SHOWN_DAYS))
+  const rows = lanes(open, (j) => nameOf(j.placeId ?? '', 'Moves'))
+  const from = addDays(today, -6)
+  const last = maxDay(addDays(today, 40), ...open.map((j) => j.window.latest))
+  const to = minDay(addDays(last, 3), addDays(today, SHOWN_DAYS + 10))
+  const x = scaleLinear([dayNumber(from), dayNumber(to)], [LABEL + 8, width - 10]).clamp(true)
+  const xOf = (day: IsoDate) => x(dayNumber(day))
+  const height = TOP + rows.reduce((sum, r) => sum + r.lanes.length * LANE + GAP, 0)
+  const used = minutesByDay(open)
+  // On a phone the agenda below says the same in words.
+  if (open.length === 0 || (width > 0 && width < LEAST_WIDTH)) return <div ref={ref} />
+  const tops = rows.map((_, i) => rows.slice(0, i).reduce((sum, r) => sum + r.lanes.length * LANE + GAP, TOP))
+  return (
+    <div ref={ref} className="year-by-place">
+      {width > 0 && (
+        <svg width={width} height={height} role="group" aria-label="The year by place">
+          {months(from, to).map((day) => (
+            <g key={day}>
+              <line x1={xOf(day)} x2={xOf(day)} y1={14} y2={height} stroke="var(--rule)" />
+              <text x={xOf(day) + 3} y={11}>
+                {shortDayMonth(day).replace(/^1 /, '')}
+              </text>
+            </g>
+          ))}
+          {days
+            .filter((d) => d.day >= from && d.day <= to)
+            .map((d) => {
+              const share = Math.min(1, (used.get(d.day) ?? 0) / d.minutes)
+              return (
+                <g key={d.day}>
+                  <rect x={xOf(d.day) - 1} width={2} y={TOP - 6 - LOAD} height={LOAD} fill="var(--rule)" />
+                  <rect
+                    x={xOf(d.day) - 1}
+                    width={2}
+                    y={TOP - 6 - share * LOAD}
+                    height={share * LOAD}
+                    fill="var(--open)"
+                  />
+                </g>
+              )
+            })}
+          {rows.map((row, i) => (
+            <g key={row.place}>
+              <line x1={0} x2={width} y1={tops[i]! - GAP / 2} y2={tops[i]! - GAP / 2} stroke="var(--rule)" />
+              <text x={4} y={tops[i]! + 9}>
+                {row.place.length > 22 ? `${row.place.slice(0, 21)}…` : row.place}
+              </text>
+              {row.lanes.map((lane, k) =>
+                lane.map((j) => {
+                  const y = tops[i]! + k * LANE
+                  const w = j.window
+                  return (
+                    <g
+                      key={j.id}
+                      className={`year-job${j.id === chosenId ? ' selected' : ''}`}
+                      onClick={() => onChoose(j)}
+                    >
+                      <title>{`${j.title}${j.plannedOn ? `, ${shortDayMonth(j.plannedOn)}` : ', no day'}`}</title>
+                      <rect
+                        x={xOf(w.earliest)}
+                        width={Math.max(3, xOf(w.latest) - xOf(w.earliest))}
+                        y={y}
+                        height={LANE - 2}
+                        className="year-window"
+                      />
+                      <rect
+                        x={xOf(w.bestFrom)}
+                        width={Math.max(3, xOf(w.bestTo) - xOf(w.bestFrom))}
+                        y={y}
+                        height={LANE - 2}
+                        className={j.plannedOn ? 'year-best' : 'year-best none'}
+                      />
+                      {j.parts.map((p, n) => (
+                        <path
+                          key={n}
+                          d={`M${xOf(p.day)},${y - 1}l3.6,4.5l-3.6,4.5l-3.6,-4.5Z`}
+                          fill="var(--sheet)"
+                          stroke="var(--ink)"
+                          strokeWidth={1.3}
+                        />
+                      ))}
+                    </g>
+                  )
+                }),
+              )}
+            </g>
+          ))}
+          <line x1={xOf(today)} x2={xOf(today)} y1={14} y2={height} stroke="var(--act)" strokeWidth={1.5} />
+        </svg>
+      )}
+      <small>
+        Pale: the whole window. Dark: the best of it, red where the job has no day. ◇ the planned day. Above: how full
+        each working day is.
+      </small>
+    </div>
+  )
+}
+
+/** Jobs of each place, those that overlap in lanes below one another. */
+function lanes(jobs: readonly JobRecord[], placeOf: (j: JobRecord) => string) {
+  return [...group(jobs, placeOf)]
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([place, own]) => {
+      const made: JobRecord[][] = []
+      for (const job of [...own].sort((a, b) => (a.window.earliest < b.window.earliest ? -1 : 1))) {
+        const free = made.find((lane) => lane.at(-1)!.window.latest < job.window.earliest)
+        if (free) free.push(job)
+        else made.push([job])
+      }
+      return { place, lanes: made }
+    })
+}
+
+function minutesByDay(jobs: readonly JobRecord[]): Map<IsoDate, number> {
+  const used = new Map<IsoDate, number>()
+  for (const j of jobs) for (const p of j.parts) used.set(p.day, (used.get(p.day) ?? 0) + p.minutes)
+  return used
+}
+
+const months = (from: IsoDate, to: IsoDate): IsoDate[] =>
+  Array.from({ length: dayNumber(to) - dayNumber(from) + 1 }, (_, i) =>
+    fromDayNumber(dayNumber(from) + i),
+  ).filter((d) => d.endsWith('-01'))
