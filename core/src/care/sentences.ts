@@ -35,6 +35,8 @@ export function anchorWords(anchor: Anchor): string {
         ? `the sooner of ${anchor.earliestOf.map(anchorWords).join(' and ')}`
         : pointWords(anchor)
   const days = anchor.days ?? 0
+  if ('at' in anchor && anchor.at === 'rooting time left')
+    return `${anchor.weeks - days / 7} weeks before soil falls below ${celsius(anchor.c)}`
   if (days === 0) return words
   if (days === 365) return `the next time ${words}`
   return `${Math.abs(days)} days ${days < 0 ? 'before' : 'after'} ${words}`

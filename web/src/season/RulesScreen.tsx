@@ -7,6 +7,7 @@ import { Link } from 'react-router'
 import { errorText, useGardenWrite, useRules } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
+import './season.css'
 
 /** Every rule of care as a sentence, with what it now touches; switched off or adjusted for this garden. */
 export function Screen() {

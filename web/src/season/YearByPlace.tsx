@@ -118,8 +118,8 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
         </svg>
       )}
       <small>
-        Pale: the whole window. Dark: the best of it, red where the job has no day. ◇ the planned day. Above: how full
-        each working day is.
+        Pale: the whole window. Dark: the best of it, red where the job has no day. ◇ the planned day. Above:
+        how full each working day is.
       </small>
     </div>
   )
