@@ -24,7 +24,7 @@ test('a proposal is refused with a reason, another is put off, and both words st
   const before = await open()
 
   await page.getByRole('button', { name: /^Thalictrum delavayi/ }).click()
-  await page.getByRole('button', { name: 'Weigh all three' }).click()
+  await page.getByRole('button', { name: 'Weigh them all' }).click()
   await expect(page.getByText('Leaving a settled plant alone costs nothing.')).toBeVisible()
   await page.getByRole('radio', { name: 'Choose otherwise' }).check()
   await expect(page.getByRole('button', { name: 'Record: keep' })).toBeDisabled()

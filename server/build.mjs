@@ -1,11 +1,11 @@
 import { build } from 'esbuild'
 import { readFileSync } from 'node:fs'
 
-/** Two files for production: the server and the thread it computes on. Packages from the registry stay outside. */
+/** For production: the server, the thread it computes on, and the stand-in for a weather service. Packages from the registry stay outside. */
 const { dependencies } = JSON.parse(readFileSync(new URL('package.json', import.meta.url), 'utf8'))
 const core = JSON.parse(readFileSync(new URL('../core/package.json', import.meta.url), 'utf8'))
 await build({
-  entryPoints: { main: 'src/main.ts', computeWorker: 'src/work/computeWorker.ts' },
+  entryPoints: { main: 'src/main.ts', computeWorker: 'src/work/computeWorker.ts', weatherService: 'src/standIns/weatherService.ts' },
   absWorkingDir: import.meta.dirname,
   outdir: 'dist',
   bundle: true,

@@ -7,6 +7,7 @@ import { say } from './say.ts'
 
 export const webRoot = join(projectRoot, 'web', 'dist')
 export const serverFile = join(projectRoot, 'server', 'dist', 'main.js')
+export const weatherServiceFile = join(projectRoot, 'server', 'dist', 'weatherService.js')
 const stamp = inState('build.stamp')
 
 /** Builds the server and the web application when anything they are made from has changed. */

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { serverFile, webRoot } from './build.ts'
+import { serverFile, weatherServiceFile, webRoot } from './build.ts'
 import { freePort } from './cluster.ts'
 import { inState } from './paths.ts'
 
@@ -51,6 +51,9 @@ function readServing(name: string): ServingState | undefined {
   return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as ServingState) : undefined
 }
 
+/** The stand-in weather service listens so far above the server. */
+const WEATHER_PORT_AWAY = 300
+
 /** Serves until stopped. `onReady` is told the port once requests are answered. */
 export async function serveUntilStopped(
   name: string,
@@ -60,7 +63,12 @@ export async function serveUntilStopped(
   env: NodeJS.ProcessEnv = {},
 ): Promise<number> {
   const port = await freePort(wantedPort)
-  const child = spawnServer(url, port, env)
+  const weatherPort = await freePort(wantedPort + WEATHER_PORT_AWAY)
+  const weather = spawn(process.execPath, [weatherServiceFile], {
+    env: { ...process.env, ...env, PORT: String(weatherPort) },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
+  const child = spawnServer(url, port, { WEATHER_URL: `http://127.0.0.1:${weatherPort}`, ...env })
   const exited = new Promise<number>((resolve) => child.once('exit', (code) => resolve(code ?? 0)))
   writeFileSync(servingFile(name), JSON.stringify({ pid: child.pid!, port }))
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => child.kill('SIGTERM'))
@@ -72,6 +80,7 @@ export async function serveUntilStopped(
     await new Promise((r) => setTimeout(r, 100))
   }
   const code = await exited
+  weather.kill('SIGTERM')
   rmSync(servingFile(name), { force: true })
   return code
 }

@@ -1,4 +1,4 @@
-import { loadDemo } from '@border/demo'
+import { loadDemo, weatherRegion } from '@border/demo'
 import { connect, migrate } from '@border/server'
 import { ensureBuilt } from './build.ts'
 import { stopCluster } from './cluster.ts'
@@ -17,6 +17,9 @@ const PORT = 5180
 
 export const demoCommand = () => serve('demo', DEMO_DATABASE, true)
 export const startCommand = () => serve('practice', PRACTICE_DATABASE, false)
+
+/** The stand-in weather service knows the demo's town. */
+const demoWeather = { WEATHER_REGIONS: JSON.stringify([weatherRegion]) }
 
 async function prepare(url: string, withDemo: boolean): Promise<string[]> {
   const db = connect(url, 4)
@@ -37,11 +40,17 @@ async function serve(name: string, database: string, withDemo: boolean): Promise
   ensureBuilt()
   const url = await ensureDatabase(database)
   const people = await prepare(url, withDemo)
-  return serveUntilStopped(name, url, PORT, (port) => {
-    process.stdout.write(`\nSeasoned Border is on http://127.0.0.1:${port}\n`)
-    if (people.length > 0) process.stdout.write(`Sign in with one click as ${people.join(', ')}.\n`)
-    process.stdout.write('Ctrl-C stops it; ./border stop also stops the database.\n')
-  })
+  return serveUntilStopped(
+    name,
+    url,
+    PORT,
+    (port) => {
+      process.stdout.write(`\nSeasoned Border is on http://127.0.0.1:${port}\n`)
+      if (people.length > 0) process.stdout.write(`Sign in with one click as ${people.join(', ')}.\n`)
+      process.stdout.write('Ctrl-C stops it; ./border stop also stops the database.\n')
+    },
+    withDemo ? demoWeather : {},
+  )
 }
 
 export async function stopCommand(): Promise<number> {
@@ -72,7 +81,10 @@ export async function scratchCommand(args: string[]): Promise<number> {
   try {
     await prepare(url, values.demo ?? false)
     const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)
-    return await serveUntilStopped(`scratch-${port}`, url, port, ready, { SIGN_IN_ATTEMPTS: '1000' })
+    return await serveUntilStopped(`scratch-${port}`, url, port, ready, {
+      SIGN_IN_ATTEMPTS: '1000',
+      ...(values.demo && demoWeather),
+    })
   } finally {
     await drop()
   }

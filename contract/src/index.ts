@@ -26,6 +26,7 @@ import {
   type Explanation,
   type FileProblem,
   type ForbiddenState,
+  type ForecastDay,
   type Filler,
   type LightCause,
   type Likelihood,
@@ -39,6 +40,7 @@ import {
   type SeenInWords,
   type SignId,
   type Standing,
+  type Suitability,
   type SunHours,
   type SurvivalStep,
   type SuspectedChange,
@@ -49,6 +51,7 @@ import {
   type TreatmentEffect,
   type TrialEffect,
   type TrialProposal,
+  type WeatherNeed,
   type Window,
 } from '@border/core'
 import { z } from 'zod'
@@ -468,6 +471,14 @@ export interface PlanRunView {
   result: SeasonPlan | null
 }
 export const planRunRequest = z.object({ take: z.boolean() })
+
+/** How the coming days suit each kind of work. */
+export interface OutlookView {
+  available: boolean
+  /** Why there is no forecast. */
+  why: string | null
+  days: (ForecastDay & { soilC: number; suits: Record<Exclude<WeatherNeed, 'none'>, Suitability> })[]
+}
 
 /** A rule of care as a garden has it. */
 export interface RuleView {

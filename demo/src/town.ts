@@ -16,6 +16,15 @@ export const townPattern: WeatherPattern = {
   seed: 5213,
 }
 
+/** The town as the stand-in weather service is told of it. */
+export const weatherRegion = {
+  latitude: town.latitude,
+  longitude: town.longitude,
+  withinDeg: 0.3,
+  pattern: townPattern,
+  firstYear: 2011,
+}
+
 /** The town's daily record, 2011 to the eve of the demo's day, by the seeded generator of core/climate. */
 export const townWeather = (): DailyWeather[] =>
   generateWeather(townPattern, 2011, 2026).filter((d) => d.day < DEMO_DATE)

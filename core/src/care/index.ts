@@ -1,4 +1,5 @@
 export { careJobs, type CareGarden, type CareJob, type CaredPlace, type CaredPlanting } from './careJobs.ts'
+export { decidedJobs, type DecidedWork } from './decidedJobs.ts'
 export { measuredLabour, type LabourRecord } from './labour.ts'
 export { NO_EDITS, rulesWith, type RuleAdjustment, type RuleEdits } from './adjust.ts'
 export { isFollowed, isFor, winterHere, type Subject } from './applies.ts'

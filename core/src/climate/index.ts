@@ -1,3 +1,4 @@
+export { simulatedForecast, type ForecastDay } from './forecast.ts'
 export { leafDates } from './leaf.ts'
 export { generateWeather, patternAtLatitude, type DailyWeather, type WeatherPattern } from './weather.ts'
 export { soilTemperatures } from './soil.ts'

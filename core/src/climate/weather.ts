@@ -58,6 +58,8 @@ export function generateWeather(
   const wetShare = wetAfterDry / (1 - wetAfterWet + wetAfterDry)
   const meanWetMm = pattern.annualRainMm / (YEAR_DAYS * wetShare)
   const days: DailyWeather[] = []
+  // Wind is drawn from a sequence of its own, so that records made before it was known stay as they were.
+  const gusts = seededRandom(pattern.seed + 7)
   let anomaly = 0
   let yearAnomaly = 0
   let wet = false
@@ -77,9 +79,16 @@ export function generateWeather(
       minC: tenth(mean - range / 2),
       maxC: tenth(mean + range / 2),
       rainMm: wet ? tenth(-Math.log(Math.max(random(), 1e-9)) * meanWetMm) : 0,
+      windMs: tenth(
+        (wet ? MEAN_WIND_WET : MEAN_WIND_DRY) * Math.sqrt(-Math.log(Math.max(gusts(), 1e-9)) * (4 / Math.PI)),
+      ),
     })
   }
   return days
 }
+
+/** Mean winds, metres a second; days are spread about them as Rayleigh's. */
+const MEAN_WIND_DRY = 3.4
+const MEAN_WIND_WET = 4.8
 
 const tenth = (v: number) => Math.round(v * 10) / 10

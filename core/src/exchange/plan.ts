@@ -1,13 +1,6 @@
 import { z } from 'zod'
 import { isIsoDate, type IsoDate } from '../dates/index.ts'
-import {
-  areaM2,
-  centroid,
-  metresPerDegree,
-  type Point,
-  type Ring,
-  selfCrossing,
-} from '../geometry/index.ts'
+import { areaM2, centroid, metresPerDegree, type Point, type Ring, selfCrossing } from '../geometry/index.ts'
 import type { Ground, LitPlace, Obstruction, Scene } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'

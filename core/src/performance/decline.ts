@@ -38,27 +38,22 @@ export function declineOf(
   const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
   const trend = theilSen(points)
   if (!trend) return undefined
+  // Chance is judged by what the eye can tell apart, steps of half a rating: a fall that then stays is a fall.
+  const p = (theilSen(points.map(([x, y]) => [x, Math.round(2 * y) / 2] as const)) ?? trend).p
   const values = points.map(([, y]) => y)
   const span = told.at(-1)!.season - told[0]!.season
   const [lastButOne, last] = values.slice(-2) as [number, number]
   const before = median(values.slice(0, -1))
   // Sustained: the last season is low, and it did not come out of the blue.
   const sustained = last <= before - LEAST_FALL / 2 && lastButOne <= values[0]! && last <= lastButOne + 0.25
-  if (
-    trend.p > MOST_CHANCE ||
-    trend.slope > -LEAST_PER_SEASON ||
-    -trend.slope * span < LEAST_FALL ||
-    !sustained
-  )
+  if (p > MOST_CHANCE || trend.slope > -LEAST_PER_SEASON || -trend.slope * span < LEAST_FALL || !sustained)
     return undefined
-  // What is told of chance is of what the eye can tell apart, steps of half a rating: ties make it no surer than it is.
-  const inHalves = theilSen(points.map(([x, y]) => [x, Math.round(2 * y) / 2] as const))
   return {
     plantingId: told[0]!.plantingId,
     perSeason: -trend.slope,
     seasons: told.length,
     from: told[0]!.season,
     to: told.at(-1)!.season,
-    p: (inHalves ?? trend).p,
+    p,
   }
 }

@@ -12,7 +12,7 @@ import {
 import { driftRadiusM, type Taxon } from '../plants/index.ts'
 import { isOutside, lightFit, type LightFit } from './fit.ts'
 import { bestSpots, spotField, type Occupied, type SpotField, type TargetPlace } from './spots.ts'
-import { verdictFor, type Verdict } from './verdict.ts'
+import { verdictFor, type Evidence, type Verdict } from './verdict.ts'
 
 /** A living planting where it stands. */
 export interface PlantingModel {
@@ -42,6 +42,8 @@ export interface GardenModel {
   plantings: PlantingModel[]
   /** Ground promised to accepted moves. */
   reserved: Occupied[]
+  /** What is known of plantings beside their light, by id. */
+  evidence?: Readonly<Record<string, Evidence>> | undefined
 }
 
 /** A planting's light then and now against its range, what changed it, and the verdict. */
@@ -71,7 +73,11 @@ const EXPLAINED_HOURS = 0.5
  * @param then the day whose standing obstructions are "before"
  * @param now the day whose standing obstructions are "now"
  */
-export function gardenLight(garden: Omit<GardenModel, 'reserved'>, then: IsoDate, now: IsoDate): GardenLight {
+export function gardenLight(
+  garden: Omit<GardenModel, 'reserved' | 'evidence'>,
+  then: IsoDate,
+  now: IsoDate,
+): GardenLight {
   const { scene, places } = garden
   const fields = fieldsBetween(scene, places, then, now)
   return {
@@ -126,6 +132,7 @@ export function judgeGarden(garden: GardenModel, light: GardenLight, now: IsoDat
         moisture: p.moisture,
         causes,
         spots,
+        evidence: garden.evidence?.[p.id],
       }),
     }
   })

@@ -19,6 +19,7 @@ export {
 } from './spots.ts'
 export {
   actions,
+  type Evidence,
   causeClause,
   causeSentence,
   lightRange,

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { SunHours } from '../light/index.ts'
 import { library, driftRadiusM, USUAL_YEAR } from '../plants/index.ts'
 import {
+  actions,
   assessGarden,
   bestSpots,
   fitOf,
@@ -9,6 +10,7 @@ import {
   lightFit,
   spotField,
   verdictFor,
+  type Evidence,
   type GardenModel,
   type VerdictInput,
 } from './index.ts'
@@ -75,6 +77,70 @@ describe('verdict', () => {
     ],
   ] as const)('%s: %s', (action, _, more) => {
     expect(verdict(more).action).toBe(action)
+  })
+
+  const evidence = (more: Partial<Evidence>): Evidence => ({
+    signs: [],
+    rating: null,
+    decline: null,
+    living: 1,
+    dividedOn: '2021-04-01',
+    role: null,
+    again: null,
+    ...more,
+  })
+  // What a gardener would say of it, by job.md: the signs of crowding, of age, of giving up, of spreading.
+  it.each([
+    [
+      'divide',
+      'bare in the middle, flowering less',
+      astrantia.botanical,
+      { signs: ['bare-centre', 'fewer-flowers'] },
+    ],
+    [
+      'keep',
+      'a few chewed leaves on a plant that does well',
+      astrantia.botanical,
+      { signs: ['chewed'], rating: 4 },
+    ],
+    [
+      'cut back',
+      'leggy on a woody base, breaks from old wood',
+      'Forsythia × intermedia',
+      { signs: ['stretched', 'woody-base', 'dead-below'] },
+    ],
+    [
+      'keep',
+      'the same signs on what does not break from old wood',
+      'Fothergilla gardenii',
+      { signs: ['woody-base', 'dead-below'] },
+    ],
+    [
+      'replace',
+      'falling for years, poor, half of it dead',
+      astrantia.botanical,
+      { decline: { perSeason: 0.9, from: 2022, to: 2026 }, rating: 1, living: 0.4 },
+    ],
+    [
+      'remove',
+      'a thug over its neighbours',
+      'Macleaya cordata',
+      { signs: ['crowding', 'seedlings'], dividedOn: '2025-10-01' },
+    ],
+  ] as const)('%s: %s', (action, _, name, seen) => {
+    const kind = taxon(name)
+    const h = hours(Math.min(6.2, (kind.lightMinHours + Math.min(kind.lightMaxHours, 9)) / 2))
+    const v = verdict({
+      taxon: kind,
+      hoursNow: h,
+      hoursBefore: h,
+      evidence: evidence(seen as Partial<Evidence>),
+    })
+    expect(v.action, JSON.stringify(v.scores)).toBe(action)
+    for (const a of actions) {
+      const sum = v.terms.filter((t) => t.action === a).reduce((s, t) => s + t.points, 0)
+      expect(Math.abs(sum - v.scores[a])).toBeLessThanOrEqual(1)
+    }
   })
 
   it('does not send a plant nowhere', () => {

@@ -1,11 +1,21 @@
-import { dayMonthYear, monthYear, quarterHours } from '../words/index.ts'
+import {
+  capitalised,
+  counted,
+  dayMonthYear,
+  listed,
+  monthYear,
+  quarterHours,
+  tenths,
+} from '../words/index.ts'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
+import { signWords, type SignId } from '../diagnosis/index.ts'
 import { lightClass, type LightCause, type SunHours } from '../light/index.ts'
-import type { Taxon } from '../plants/index.ts'
+import type { Decline } from '../performance/index.ts'
+import { isWoody, type Taxon } from '../plants/index.ts'
 import { FIT_TOLERANCE_HOURS, fitOf, lightFit } from './fit.ts'
 import type { SpotOption } from './spots.ts'
 
-export const actions = ['keep', 'watch', 'move'] as const
+export const actions = ['keep', 'watch', 'cut back', 'divide', 'move', 'replace', 'remove'] as const
 export type Action = (typeof actions)[number]
 
 /** One reason: what it says and how many points it gives an action. */
@@ -35,6 +45,32 @@ export interface VerdictInput {
   moisture?: number | null
   causes: readonly LightCause[]
   spots: readonly SpotOption[]
+  evidence?: Evidence | undefined
+}
+
+/** What the record, the walk and the planting itself say beside its light. */
+export interface Evidence {
+  /** Signs seen this season. */
+  signs: readonly SignId[]
+  /** The last telling rating of this season, 1 to 5. */
+  rating: number | null
+  decline: Pick<Decline, 'perSeason' | 'from' | 'to'> | null
+  /** Share of what was planted that still lives. */
+  living: number
+  /** When it was last divided; its planting where it never was. */
+  dividedOn: IsoDate
+  role: string | null
+  /** What the garden's record says of the kind as a whole. */
+  again: 'yes' | 'no' | null
+}
+
+const NO_EVIDENCE: Omit<Evidence, 'dividedOn'> = {
+  signs: [],
+  rating: null,
+  decline: null,
+  living: 1,
+  role: null,
+  again: null,
 }
 
 /**
@@ -57,7 +93,63 @@ const points = {
   moveEase: { easy: 5, fair: -5, poor: -25 },
   moveNever: -200,
   moveYoung: -10,
+  moveSign: 5,
+  keepThriving: 8,
+  keepPerSign: -6,
+  keepPoor: -14,
+  keepLoss: -20,
+  keepSpreads: -25,
+  watchedEnough: -15,
+  keepDeclinePerSeason: -16,
+  watchPerSign: 4,
+  watchDecline: 10,
+  cutBase: -18,
+  cutNever: -200,
+  cutYoung: -15,
+  divideBase: -14,
+  divideNever: -200,
+  divideDue: 12,
+  divideOverdue: 26,
+  divideSoon: -16,
+  dividePoor: -8,
+  replaceBase: -30,
+  replaceDeclinePerSeason: 24,
+  replacePoor: 18,
+  replaceLoss: 36,
+  replaceAgainNo: 20,
+  replaceStuckPerHour: 14,
+  replaceYoung: -25,
+  replaceSlow: -8,
+  removeBase: -40,
+  removeSpreads: 75,
+  removeLoss: 30,
+  removeStuckPerHour: 8,
+  removeYoung: -20,
+  roleLost: -12,
 } as const
+
+/** Signs that a remedy answers, and what they give it. Signs that are only noticed make a planting worth watching. */
+const cutSigns: Partial<Record<SignId, number>> = {
+  stretched: 22,
+  'woody-base': 28,
+  flopping: 12,
+  dieback: 14,
+  'dead-below': 16,
+  crowding: 12,
+  leaning: 6,
+}
+const divideSigns: Partial<Record<SignId, number>> = {
+  'bare-centre': 32,
+  'fewer-flowers': 16,
+  crowded: 12,
+  crowding: 12,
+  flopping: 8,
+  'small-leaves': 6,
+}
+const tooMuchSun: readonly SignId[] = ['scorched', 'wilting', 'small-leaves']
+const tooLittleSun: readonly SignId[] = ['stretched', 'leaning', 'flopping', 'fewer-flowers']
+/** Signs of no weight for what is to be done. */
+const idleSigns: readonly SignId[] = ['volunteers', 'seedlings', 'chewed', 'aphids', 'insects', 'spotted']
 
 /** Beyond this misfit, in hours, watching another season only loses it. */
 const WATCH_UNTIL_HOURS = 1.5
@@ -65,8 +157,16 @@ const WATCH_UNTIL_HOURS = 1.5
 const YOUNG_DAYS = 2 * 365
 
 export function verdictFor(input: VerdictInput): Verdict {
-  const terms = [...keepTerms(input), ...watchTerms(input), ...moveTerms(input)]
-  const scores = { keep: 0, watch: 0, move: 0 }
+  const terms = [
+    ...keepTerms(input),
+    ...watchTerms(input),
+    ...moveTerms(input),
+    ...cutBackTerms(input),
+    ...divideTerms(input),
+    ...replaceTerms(input),
+    ...removeTerms(input),
+  ]
+  const scores = Object.fromEntries(actions.map((a) => [a, 0])) as Record<Action, number>
   for (const t of terms) scores[t.action] += t.points
   for (const a of actions) scores[a] = Math.round(scores[a])
   const ranked = [...actions].sort((a, b) => scores[b] - scores[a])
@@ -104,22 +204,191 @@ function lightClause({ taxon, hoursNow }: VerdictInput): string {
     : `${has}, ${outside}.`
 }
 
+const evidenceOf = (input: VerdictInput): Evidence =>
+  input.evidence ?? { ...NO_EVIDENCE, dividedOn: input.plantedOn }
+
+/** Signs that ask for something, in words. */
+const troubling = (input: VerdictInput): SignId[] =>
+  evidenceOf(input).signs.filter((s) => !idleSigns.includes(s))
+
+const seenWords = (found: readonly SignId[]): string => `Seen this season: ${listed(found.map(signWords))}.`
+
 function keepTerms(input: VerdictInput): Term[] {
   const misfit = misfitOf(input)
+  const { decline, rating, living } = evidenceOf(input)
+  const found = troubling(input)
   const terms: Term[] = [
     { action: 'keep', points: points.keepBase, says: 'Leaving a settled plant alone costs nothing.' },
   ]
   if (misfit <= FIT_TOLERANCE_HOURS)
     terms.push({ action: 'keep', points: points.keepInRange, says: lightClause(input) })
   else terms.push({ action: 'keep', points: points.keepPerMisfitHour * misfit, says: lightClause(input) })
+  if (decline)
+    terms.push({
+      action: 'keep',
+      points: points.keepDeclinePerSeason * decline.perSeason,
+      says: declineWords(decline),
+    })
+  if (rating !== null && rating <= 2)
+    terms.push({ action: 'keep', points: points.keepPoor, says: `Rated ${rating} of 5 when last it told.` })
+  if (living < 0.7)
+    terms.push({ action: 'keep', points: points.keepLoss * (1 - living), says: livingWords(living) })
+  if (pushingSigns(input).length > 0)
+    terms.push({ action: 'keep', points: points.keepSpreads, says: 'It spreads over its neighbours.' })
+  if (!decline && rating !== null && rating >= 4)
+    terms.push({
+      action: 'keep',
+      points: points.keepThriving,
+      says: `Rated ${rating} of 5 when last it told.`,
+    })
+  if (found.length > 0)
+    terms.push({
+      action: 'keep',
+      points: points.keepPerSign * Math.min(4, found.length),
+      says: seenWords(found),
+    })
+  return terms
+}
+
+const declineWords = (d: NonNullable<Evidence['decline']>): string =>
+  `It has fallen by ${tenths(d.perSeason)} a season from ${d.from} to ${d.to}, more than age, stage and the year explain.`
+
+/** The remedies that signs speak for, each with its points. */
+const spokenFor = (input: VerdictInput, action: Action, weights: Partial<Record<SignId, number>>): Term[] =>
+  troubling(input).flatMap((sign): Term[] => {
+    const weight = weights[sign]
+    return weight === undefined ? [] : [{ action, points: weight, says: `${capitalised(signWords(sign))}.` }]
+  })
+
+function cutBackTerms(input: VerdictInput): Term[] {
+  const { taxon } = input
+  const action = 'cut back'
+  const terms: Term[] = [
+    { action, points: points.cutBase, says: 'A cut costs labour and some weeks of looks.' },
+  ]
+  const able = isWoody(taxon) ? taxon.bearsHardCut : taxon.repeats === 'when cut back' || taxon.halves
+  if (!able)
+    return [
+      ...terms,
+      {
+        action,
+        points: points.cutNever,
+        says: isWoody(taxon)
+          ? 'It does not break again from old wood.'
+          : 'A cut in growth brings it nothing; it is cut back once a year as it is.',
+      },
+    ]
+  if (isYoung(input))
+    terms.push({ action, points: points.cutYoung, says: 'It has not settled from its last planting.' })
+  return [...terms, ...spokenFor(input, action, cutSigns)]
+}
+
+function divideTerms(input: VerdictInput): Term[] {
+  const { taxon, on } = input
+  const action = 'divide'
+  const { dividedOn } = evidenceOf(input)
+  const terms: Term[] = [
+    { action, points: points.divideBase, says: 'Dividing costs labour and most of a season’s flowers.' },
+  ]
+  if (!taxon.divideYears)
+    return [...terms, { action, points: points.divideNever, says: 'It is not a plant to divide.' }]
+  const [least, most] = taxon.divideYears
+  const years = Math.floor(daysBetween(dividedOn, on) / 365)
+  const since = `${counted(years, 'year')} since it was planted or divided; it usually wants it every ${least} to ${most}.`
+  const due = years >= most ? points.divideOverdue : years >= least ? points.divideDue : points.divideSoon
+  terms.push({ action, points: due, says: since })
+  if (taxon.moveEase === 'poor')
+    terms.push({ action, points: points.dividePoor, says: 'It is slow to settle after being lifted.' })
+  return [...terms, ...spokenFor(input, action, divideSigns)]
+}
+
+/** Signs that a spreading kind pushes others out. */
+function pushingSigns(input: VerdictInput): SignId[] {
+  const { vigour, cautions, selfSeeds } = input.taxon
+  const spreads = vigour === 'thug' || cautions.includes('invasive') || selfSeeds === 'freely'
+  return spreads ? evidenceOf(input).signs.filter((s) => s === 'crowding' || s === 'seedlings') : []
+}
+
+const livingWords = (living: number) => `${Math.round(100 * living)} % of what was planted lives.`
+
+/** Hours outside its light that no move can cure, once the plant shows that it minds. */
+function stuckHours(input: VerdictInput): number {
+  const misfit = misfitOf(input)
+  const { decline, rating } = evidenceOf(input)
+  if (!decline && (rating ?? 5) > 3 && troubling(input).length === 0) return 0
+  const stuck = input.taxon.moveWhen === 'never' || input.spots.length === 0
+  return stuck && misfit > WATCH_UNTIL_HOURS ? misfit : 0
+}
+
+function replaceTerms(input: VerdictInput): Term[] {
+  const action = 'replace'
+  const { decline, rating, living, role, again } = evidenceOf(input)
+  const terms: Term[] = [
+    { action, points: points.replaceBase, says: 'A new plant costs money, a hole and years to size.' },
+  ]
+  const add = (points: number, says: string) => terms.push({ action, points, says })
+  if (decline) add(points.replaceDeclinePerSeason * decline.perSeason, declineWords(decline))
+  if (rating !== null && rating <= 2) add(points.replacePoor, `Rated ${rating} of 5 when last it told.`)
+  if (living < 0.7) add(points.replaceLoss * (1 - living), livingWords(living))
+  if (again === 'no') add(points.replaceAgainNo, 'The record of this garden is against the kind.')
+  const stuck = stuckHours(input)
+  if (stuck > 0)
+    add(points.replaceStuckPerHour * stuck, `${lightClause(input)} It cannot be moved to better.`)
+  if (isYoung(input)) add(points.replaceYoung, 'Too young to be given up.')
+  if (input.taxon.yearsToSize >= 8)
+    add(points.replaceSlow, `A successor takes ${input.taxon.yearsToSize} years to its size.`)
+  if (role) add(points.roleLost, `It has a part here: ${role}.`)
+  return terms
+}
+
+function removeTerms(input: VerdictInput): Term[] {
+  const action = 'remove'
+  const { living, role } = evidenceOf(input)
+  const terms: Term[] = [
+    { action, points: points.removeBase, says: 'A gap wants filling or it fills with weeds.' },
+  ]
+  const add = (points: number, says: string) => terms.push({ action, points, says })
+  const pushing = pushingSigns(input)
+  if (pushing.length > 0)
+    add(points.removeSpreads, `It spreads, and it shows: ${listed(pushing.map(signWords))}.`)
+  if (living < 0.4)
+    add(points.removeLoss * (1 - living), `Only ${Math.round(100 * living)} % of what was planted lives.`)
+  const stuck = stuckHours(input)
+  if (stuck > 0) add(points.removeStuckPerHour * stuck, 'Neither its light nor a move helps it.')
+  if (isYoung(input)) add(points.removeYoung, 'Too young to be given up.')
+  if (role) add(points.roleLost, `It has a part here: ${role}.`)
   return terms
 }
 
 function watchTerms(input: VerdictInput): Term[] {
   const misfit = misfitOf(input)
   const terms: Term[] = [{ action: 'watch', points: points.watchBase, says: 'A season’s watching is cheap.' }]
-  if (misfit <= FIT_TOLERANCE_HOURS)
-    return [{ action: 'watch', points: points.watchBase, says: 'Nothing in its light asks for watching.' }]
+  const { decline, rating } = evidenceOf(input)
+  const found = troubling(input)
+  if (decline) terms.push({ action: 'watch', points: points.watchDecline, says: declineWords(decline) })
+  if (decline && (rating ?? 5) <= 2)
+    terms.push({
+      action: 'watch',
+      points: points.watchedEnough,
+      says: 'It has been watched going down for long enough.',
+    })
+  if (found.length > 0)
+    terms.push({
+      action: 'watch',
+      points: points.watchPerSign * Math.min(4, found.length),
+      says: seenWords(found),
+    })
+  if (misfit <= FIT_TOLERANCE_HOURS) {
+    if (terms.length === 1)
+      return [
+        {
+          action: 'watch',
+          points: points.watchBase,
+          says: 'Nothing in its light or its looks asks for watching.',
+        },
+      ]
+    return terms
+  }
   terms.push({
     action: 'watch',
     points: points.watchPerMisfitHour * Math.min(misfit, WATCH_UNTIL_HOURS),
@@ -147,7 +416,7 @@ function moveTerms(input: VerdictInput): Term[] {
     { action: 'move', points: points.moveBase, says: 'A move costs labour and most of a season’s growth.' },
     { action: 'move', points: points.movePerMisfitHour * misfit, says: lightClause(input) },
   ]
-  if (misfit > FIT_TOLERANCE_HOURS) terms.push(...causeTerms(input))
+  if (misfit > FIT_TOLERANCE_HOURS) terms.push(...causeTerms(input), ...lightSigns(input))
   if (taxon.moveWhen === 'never')
     terms.push({
       action: 'move',
@@ -185,6 +454,22 @@ function moveTerms(input: VerdictInput): Term[] {
   return terms
 }
 
+/** Signs that bear the misfit out. */
+function lightSigns(input: VerdictInput): Term[] {
+  const outside = lightFit(input.taxon, input.hoursNow).hoursOutside
+  const telling = outside < 0 ? tooLittleSun : tooMuchSun
+  const found = evidenceOf(input).signs.filter((s) => telling.includes(s))
+  return found.length === 0
+    ? []
+    : [
+        {
+          action: 'move',
+          points: points.moveSign * found.length,
+          says: `It shows: ${listed(found.map(signWords))}.`,
+        },
+      ]
+}
+
 /** The recorded change behind the misfit: it carries the reason, the points are in the misfit itself. */
 function causeTerms(input: VerdictInput): Term[] {
   const towards = Math.sign(input.hoursNow.total - input.hoursBefore.total)
@@ -217,6 +502,10 @@ const isYoung = (input: VerdictInput) => daysBetween(input.plantedOn, input.on) 
 
 function wouldChange(input: VerdictInput, action: Action): string {
   const { taxon } = input
+  if (action === 'cut back') return 'Without these signs it would be left as it is.'
+  if (action === 'divide') return 'Flowering well to the middle again, it could wait another year.'
+  if (action === 'replace') return 'A better season, or a spot that suits it, would let it stay.'
+  if (action === 'remove') return 'Kept within bounds, or recovered, it could stay.'
   const fit = lightFit(taxon, input.hoursNow)
   const limit = fit.hoursOutside > 0 ? taxon.lightMaxHours : taxon.lightMinHours
   if (action === 'move')

@@ -23,6 +23,10 @@ export async function up(db: Knex): Promise<void> {
     alter table jobs add column parts jsonb;
     alter table jobs add column next_chance date;
 
+    alter table decisions drop constraint decisions_action_check;
+    alter table decisions add constraint decisions_action_check
+      check (action in ('keep', 'watch', 'cut back', 'divide', 'move', 'replace', 'remove'));
+
     create table job_plantings (
       job_id uuid not null references jobs on delete cascade,
       planting_id uuid not null,
@@ -83,5 +87,7 @@ export async function down(db: Knex): Promise<void> {
     alter table jobs add constraint jobs_kind_check check (kind in ('prepare', 'move', 'aftercare'));
     alter table jobs alter column planting_id set not null;
     alter table jobs alter column decision_id set not null;
+    alter table decisions drop constraint decisions_action_check;
+    alter table decisions add constraint decisions_action_check check (action in ('keep', 'watch', 'move'));
   `)
 }

@@ -8,6 +8,7 @@ import {
   workingDaysRequest,
   workingExceptionRequest,
   type AssessmentView,
+  type OutlookView,
   type PlanRunView,
   type PlantingStory,
   type RuleView,
@@ -37,6 +38,8 @@ import { assessGardenOn, type ComputeTasks } from '../work/assess.ts'
 import { bringCareUpToDate, rulesOfGarden } from '../work/careWork.ts'
 import { seasonCalendar } from '../work/calendar.ts'
 import { decide, notAssessed } from '../work/decide.ts'
+import { evidenceOfGarden } from '../work/evidence.ts'
+import { outlookOf } from '../work/outlook.ts'
 import { acceptPlan, requestPlan } from '../work/planRuns.ts'
 import { placedNow, planSeason, seasonProblem } from '../work/planSeason.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
@@ -60,8 +63,10 @@ export function workRoutes(pool: Piscina): Route[] {
       handle: async ({ db, garden, person, query }, { res }): Promise<AssessmentView> => {
         const today = todayOf(person, garden.timeZone)
         const on = dayAsked(query, 'on') ?? today
+        const evidence = await evidenceOfGarden(db, pool, garden, { today, signal: goneAway(res) })
         const view = await assessGardenOn(db, pool, garden, on, {
           today,
+          evidence,
           then: dayAsked(query, 'then'),
           signal: goneAway(res),
         })
@@ -76,7 +81,11 @@ export function workRoutes(pool: Piscina): Route[] {
       writes: true,
       handle: async ({ db, garden, person, body }) => {
         const who = { personId: person.id, today: todayOf(person, garden.timeZone) }
-        const { assessments } = await assessGardenOn(db, pool, garden, body.on, { today: who.today })
+        const evidence = await evidenceOfGarden(db, pool, garden, { today: who.today })
+        const { assessments } = await assessGardenOn(db, pool, garden, body.on, {
+          today: who.today,
+          evidence,
+        })
         const assessment = assessments.find((a) => a.plantingId === body.plantingId)
         if (!assessment) throw notAssessed(body.on)
         return decide(db, pool, who, garden, body, assessment)
@@ -226,6 +235,13 @@ export function workRoutes(pool: Piscina): Route[] {
         const task: ComputeTasks['why'] = { problem, placed: placedNow(problem), jobId: job.id }
         return pool.run(task, { name: 'why' })
       },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/outlook',
+      access: keeper,
+      handle: async ({ db, garden, person }): Promise<OutlookView> =>
+        outlookOf(db, garden, todayOf(person, garden.timeZone)),
     }),
     route({
       method: 'get',

@@ -109,7 +109,13 @@ const windowColumns = (w: Window) => ({
 
 export async function insertJobs(
   db: Db,
-  owner: { gardenId: string; plantingId: string; decisionId: string; target: MoveTarget },
+  owner: {
+    gardenId: string
+    plantingId: string
+    decisionId: string
+    placeId: string
+    target: MoveTarget | null
+  },
   plans: readonly JobPlan[],
 ): Promise<void> {
   const ids = new Map(plans.map((p) => [p.key, randomUUID()]))
@@ -119,11 +125,12 @@ export async function insertJobs(
       garden_id: owner.gardenId,
       planting_id: owner.plantingId,
       decision_id: owner.decisionId,
+      place_id: owner.placeId,
       key: p.key,
       kind: p.kind,
       title: p.title,
       plan: JSON.stringify(p),
-      target: JSON.stringify(owner.target),
+      target: owner.target && JSON.stringify(owner.target),
       minutes: p.minutes,
       next_chance: p.nextChance,
       ...windowColumns(p.window),

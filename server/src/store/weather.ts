@@ -68,6 +68,19 @@ export async function findClimate(
   return { climate, source: station?.name ?? null }
 }
 
+/** Days of a station's record between two days, both included. */
+export const listRecentDays = (
+  db: Db,
+  stationId: string,
+  from: string,
+  to: string,
+): Promise<DailyWeather[]> =>
+  db('weather_days')
+    .where({ station_id: stationId })
+    .whereBetween('day', [from, to])
+    .orderBy('day')
+    .select<DailyWeather[]>('day', 'min_c as minC', 'max_c as maxC', 'rain_mm as rainMm')
+
 const listDays = (db: Db, stationId: string): Promise<DailyWeather[]> =>
   db('weather_days')
     .where({ station_id: stationId })

@@ -36,7 +36,7 @@ import { listPlantings } from '../store/plantings.ts'
 
 /** What the threads are asked for: the function's name and what it is given. */
 export interface ComputeTasks {
-  light: { garden: Omit<GardenModel, 'reserved'>; then: string; on: string }
+  light: { garden: Omit<GardenModel, 'reserved' | 'evidence'>; then: string; on: string }
   judge: { garden: GardenModel; light: GardenLight; on: string }
   ahead: { garden: LitGarden; on: string; years: number; ailing: string[] }
   scenarios: { garden: LitGarden; on: string; trials: Trial[][] }
@@ -66,6 +66,8 @@ export const COMPUTATION = 9
 
 interface Compared {
   today: string
+  /** What is known of plantings beside their light; absent: their light alone is judged. */
+  evidence?: GardenModel['evidence']
   then?: string | undefined
   signal?: AbortSignal | undefined
 }
@@ -100,7 +102,7 @@ export async function assessGardenOn(
   compared: Compared,
 ): Promise<{ then: string; on: string; assessments: Assessment[] }> {
   const { model, then, light } = await lightOfGarden(db, pool, garden, on, compared)
-  const toJudge: ComputeTasks['judge'] = { garden: model, light, on }
+  const toJudge: ComputeTasks['judge'] = { garden: { ...model, evidence: compared.evidence }, light, on }
   return { then, on, assessments: await pool.run(toJudge, { name: 'judge', signal: compared.signal }) }
 }
 

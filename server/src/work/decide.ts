@@ -1,6 +1,7 @@
 import type { DecisionRequest, MoveTarget } from '@border/contract'
 import {
   dayMonthYear,
+  decidedJobs,
   distanceToSegment,
   followed,
   isAlive,
@@ -10,6 +11,7 @@ import {
   hasRoom,
   moveJobs,
   type Assessment,
+  type DecidedWork,
 } from '@border/core'
 import type { FeatureRecord } from '@border/contract'
 import type { Piscina } from 'piscina'
@@ -20,6 +22,7 @@ import { dropOpenJobs, insertDecision, insertJobs } from '../store/jobs.ts'
 import { listPlantings } from '../store/plantings.ts'
 import { findClimate } from '../store/weather.ts'
 import { gardenModel } from './assess.ts'
+import { caredGarden } from './careWork.ts'
 import { planSeason } from './planSeason.ts'
 
 /** A line this near either end of a move, in metres, is named at the job. */
@@ -62,6 +65,8 @@ export async function decide(
   // A later word replaces what an earlier one set going.
   await dropOpenJobs(trx, request.plantingId)
   if (target) await makeJobs(trx, who.today, garden, request.plantingId, decisionId, target)
+  else if (request.choice !== 'wait' && isWork(action))
+    await makeWork(trx, who.today, garden, request.plantingId, decisionId, action)
   await planSeason(trx, pool, garden, who.today)
   return { decisionId }
 }
@@ -106,11 +111,7 @@ async function makeJobs(
   const to = features.find((f) => f.id === target.placeId && isAlive(f, today))
   if (!to || !isPlace(to)) throw new Refusal(422, 'The place to move to was not found in this garden.')
   const { climate } = await findClimate(trx, garden.stationId, garden.latitude)
-  if (!climate)
-    throw new Refusal(
-      422,
-      'This garden has no climate record yet, so no window can be worked out. Add one in Set-up.',
-    )
+  if (!climate) throw noClimate()
   const planned = moveJobs(
     {
       taxon: planting.taxon,
@@ -131,8 +132,53 @@ async function makeJobs(
         ? `${planting.taxon.botanical} resents moving: start a young plant or cutting in the new spot instead.`
         : `${planted(planting.taxon.botanical)} ${planned.why}`,
     )
-  await insertJobs(trx, { gardenId: garden.id, plantingId, decisionId, target }, planned.jobs)
+  const owner = { gardenId: garden.id, plantingId, decisionId, placeId: target.placeId, target }
+  await insertJobs(trx, owner, planned.jobs)
 }
+
+const work: readonly string[] = ['cut back', 'divide', 'replace', 'remove'] satisfies DecidedWork[]
+const isWork = (action: string): action is DecidedWork => work.includes(action)
+
+/** Work that is decided for a planting where it stands. */
+async function makeWork(
+  trx: Db,
+  today: string,
+  garden: GardenAccess,
+  plantingId: string,
+  decisionId: string,
+  action: DecidedWork,
+): Promise<void> {
+  const [planting] = await listPlantings(trx, garden.id, today, plantingId)
+  if (!planting) throw new Refusal(409, 'This planting no longer stands in the garden.')
+  const place = (await listFeatures(trx, garden.id)).find((f) => f.id === planting.placeId)
+  const cared = await caredGarden(trx, garden, today)
+  if (!cared) throw noClimate()
+  const planned = decidedJobs(
+    action,
+    {
+      taxon: planting.taxon,
+      count: planting.livingCount,
+      place: place?.name ?? 'its place',
+      placeKind: place?.kind === 'container' ? 'container' : 'bed',
+      lateDays: cared.lateDays,
+      rules: cared.rules,
+    },
+    cared.climate,
+    today,
+  )
+  if (!planned.ok) throw new Refusal(422, `${planting.taxon.botanical}: ${planned.why}`)
+  await insertJobs(
+    trx,
+    { gardenId: garden.id, plantingId, decisionId, placeId: planting.placeId, target: null },
+    planned.jobs,
+  )
+}
+
+const noClimate = () =>
+  new Refusal(
+    422,
+    'This garden has no climate record yet, so no window can be worked out. Add one in Set-up.',
+  )
 
 const planted = (name: string) => `${name} cannot be given a window here.`
 

@@ -9,7 +9,7 @@ import { computePool, type ComputeTasks } from './assess.ts'
 import { findGardenForWork, lockGarden } from '../store/gardens.ts'
 import { changePlanRun, claimPlanRun, findPlanRun, startPlanRun } from '../store/planRuns.ts'
 import { bringCareUpToDate } from './careWork.ts'
-import { seasonProblem, takePlan } from './planSeason.ts'
+import { seasonProblem, takePlan, type PlannedFor } from './planSeason.ts'
 
 /** A run that has not been heard of for so long has lost its process. */
 const LOST_AFTER_MINUTES = 5
@@ -123,11 +123,7 @@ async function searchWithProgress(
 }
 
 /** Puts a plan that was looked at in place. Run inside a transaction that holds the garden. */
-export async function acceptPlan(
-  trx: Db,
-  garden: { id: string; stationId: string | null },
-  runId: string,
-): Promise<void> {
+export async function acceptPlan(trx: Db, garden: PlannedFor, runId: string): Promise<void> {
   const run = await findPlanRun(trx, runId)
   if (run?.garden_id !== garden.id || run.state !== 'ready' || !run.result)
     throw new Refusal(409, 'This plan is no longer there to be taken: work it out again.')

@@ -29,15 +29,14 @@ import {
   type JobOrderRow,
   type JobRow,
 } from '../store/jobs.ts'
+import type { GardenAccess } from '../store/gardens.ts'
 import { findUnsuitable } from '../store/weather.ts'
 import { findWorkingPattern } from '../store/workingTime.ts'
+import { outlookOf, unsuitableAhead } from './outlook.ts'
 
 const HORIZON_DAYS = 430
 
-export interface PlannedFor {
-  id: string
-  stationId: string | null
-}
+export type PlannedFor = Pick<GardenAccess, 'id' | 'stationId' | 'latitude' | 'longitude'>
 
 /** Jobs, days, people and weather of a garden as the planner sees them. */
 export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate): Promise<PlanProblem> {
@@ -46,6 +45,8 @@ export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate):
   const done = new Map((await listDone(db, garden.id)).map((d) => [d.jobId, d.on]))
   const days = workingDays(await findWorkingPattern(db, garden.id), today, addDays(today, HORIZON_DAYS))
   const usual = await findUnsuitable(db, garden.stationId)
+  // By the forecast as far as it reaches, by what is usual beyond.
+  const ahead = unsuitableAhead(await outlookOf(db, garden, today))
   const awaited = new Set(order.map((o) => o.beforeId))
   return {
     gardens: [{ id: garden.id, travelMinutes: 0 }],
@@ -57,20 +58,33 @@ export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate):
     // What is done matters only to what follows it.
     jobs: rows
       .filter((r) => r.state === 'open' || awaited.has(r.id))
-      .map((r) => planJob(r, rows, order, done, garden.id, today)),
+      .map((r) => planJob(r, { rows, order, done, days: new Set(days.map((d) => d.day)) }, garden.id, today)),
     unsuitable: Object.fromEntries(
       weatherNeeds
         .filter((need) => need !== 'none' && usual[need])
-        .map((need) => [need, Object.fromEntries(days.map((d) => [d.day, usually(usual[need]!, d.day)]))]),
+        .map((need) => [
+          need,
+          Object.fromEntries(
+            days.map((d) => [d.day, ahead.get(d.day)?.[need] ?? usually(usual[need]!, d.day)]),
+          ),
+        ]),
     ),
   }
 }
 
 function planJob(
   r: JobRow,
-  rows: readonly JobRow[],
-  order: readonly JobOrderRow[],
-  done: ReadonlyMap<string, IsoDate>,
+  {
+    rows,
+    order,
+    done,
+    days,
+  }: {
+    rows: readonly JobRow[]
+    order: readonly JobOrderRow[]
+    done: ReadonlyMap<string, IsoDate>
+    days: ReadonlySet<IsoDate>
+  },
   gardenId: string,
   today: IsoDate,
 ): PlanJob {
@@ -92,7 +106,8 @@ function planJob(
     after: order
       .filter((o) => o.afterId === r.id)
       .map((o) => ({ id: o.beforeId, leastDays: o.leastDays, mostDays: o.mostDays })),
-    pinnedTo: r.pinned ? r.planned_on : null,
+    // A day set by a person that is no longer worked frees the job.
+    pinnedTo: r.pinned && days.has(r.planned_on ?? '') ? r.planned_on : null,
     ...(r.planned_on && { keptOn: r.parts?.map((p) => p.day) ?? [r.planned_on] }),
     doneOn: done.get(r.id) ?? null,
     nextChance: r.next_chance,

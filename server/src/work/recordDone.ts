@@ -52,6 +52,8 @@ export async function recordDone(
   })
   await setState(trx, jobId, 'done')
   if (job.kind === 'move') await moved(trx, who, gardenId, job, rows, done)
+  if (job.kind === 'remove' && job.planting_id)
+    await removed(trx, who, gardenId, job, job.planting_id, done.on)
   if (job.kind === 'aftercare' && done.lived !== undefined)
     await counted(trx, who, gardenId, job, done.on, done.lived)
   await planSeason(trx, pool, garden, who.today)
@@ -152,6 +154,30 @@ async function moved(
     if (done.lived === 0) await setState(trx, look.id, 'dropped')
     else await setWindow(trx, look, aftercareWindow(done.on, aftercareDays[look.key]!))
   }
+}
+
+/** What is taken out lives no longer; its tag and its story stay. */
+async function removed(
+  trx: Db,
+  who: { personId: string },
+  gardenId: string,
+  job: JobRow,
+  plantingId: string,
+  on: string,
+): Promise<void> {
+  const [planting] = await listPlantings(trx, gardenId, on, plantingId)
+  if (!planting) throw new Refusal(409, 'This planting did not stand in the garden on that day.')
+  await insertEvents(trx, [
+    {
+      plantingId,
+      on,
+      kind: 'counted',
+      living: 0,
+      says: `Taken out, ${planting.livingCount} living.`,
+      personId: who.personId,
+      jobId: job.id,
+    },
+  ])
 }
 
 async function counted(

@@ -8,6 +8,7 @@ import type {
   GardenView,
   LikelihoodView,
   MemberRecord,
+  OutlookView,
   PhotoRecord,
   PlanRunView,
   PlantingStory,
@@ -180,6 +181,13 @@ export const usePlanRun = (gardenId: string) =>
     queryKey: ['garden', gardenId, 'plan-run'],
     queryFn: () => get<{ run: PlanRunView | null }>(`/gardens/${gardenId}/plan-runs/latest`),
     refetchInterval: (query) => (isUnderWay(query.state.data?.run) ? 600 : false),
+  })
+
+/** How the next ten days suit each kind of work. */
+export const useOutlook = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'outlook'],
+    queryFn: () => get<OutlookView>(`/gardens/${gardenId}/outlook`),
   })
 
 export const useRules = (gardenId: string) =>

@@ -24,6 +24,7 @@ import { minutesText, shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from '../light/causeWords.ts'
 import { usePlaceAt } from '../light/usePlaceAt.ts'
 import './now.css'
+import { Outlook } from './Outlook.tsx'
 
 /** What a caretaker opens in the morning: what seems to have changed, with the check that would settle it, and what can be done today. */
 export function Screen() {
@@ -64,6 +65,7 @@ export function Screen() {
           ))}
         </section>
         <div className="stack now-side">
+          <Outlook />
           <OpenJobs />
           <ToLookAt />
         </div>

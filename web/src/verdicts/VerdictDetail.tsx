@@ -33,7 +33,11 @@ interface Props {
 const actionSentences: Record<Action, string> = {
   keep: 'Keep it where it is.',
   watch: 'Watch it another season.',
+  'cut back': 'Cut it back hard.',
+  divide: 'Divide it.',
   move: 'Move it.',
+  replace: 'Replace it.',
+  remove: 'Take it out.',
 }
 
 /** One planting's verdict: reasons, light, where it could go, the runner-up, and the three answers. */
@@ -156,7 +160,7 @@ function Reasons({ terms, proposed }: { terms: readonly Term[]; proposed: Action
       <div className="spread">
         <h3>Why</h3>
         <Button type="link" size="small" onClick={() => setAll(!all)} aria-expanded={all}>
-          {all ? 'Only the proposal' : 'Weigh all three'}
+          {all ? 'Only the proposal' : 'Weigh them all'}
         </Button>
       </div>
       {shown.map((action) => (
@@ -292,7 +296,7 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
 }
 
 const goes = (d: DecisionRequest, proposed: Action) =>
-  (d.choice === 'accept' && proposed === 'move') || (d.choice === 'otherwise' && d.action === 'move')
+  d.choice !== 'wait' && !['keep', 'watch'].includes(d.choice === 'accept' ? proposed : d.action)
 
 interface MovePlanProps {
   planting: PlantingRecord

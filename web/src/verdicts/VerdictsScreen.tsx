@@ -1,5 +1,5 @@
 import type { AssessmentView, PlantingRecord } from '@border/contract'
-import { counted, dayMonthYear, type Assessment } from '@border/core'
+import { counted, dayMonthYear, type Assessment, type Action } from '@border/core'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { errorText, useAssessment } from '../api/queries.ts'
@@ -134,13 +134,16 @@ function VerdictRow({
   )
 }
 
+/** What asks for a word first. */
+const byUrgency: readonly Action[] = ['remove', 'replace', 'move', 'divide', 'cut back', 'watch', 'keep']
+
 function groupByPlace(
   features: readonly { id: string; name: string; kind: string }[],
   plantings: readonly PlantingRecord[],
   data: AssessmentView | undefined,
 ) {
   const assessed = new Map(data?.assessments.map((a) => [a.plantingId, a]))
-  const rank = (r: Row) => ['move', 'watch', 'keep'].indexOf(r.assessment.verdict.action)
+  const rank = (r: Row) => byUrgency.indexOf(r.assessment.verdict.action)
   const groups = features.flatMap((f) => {
     const rows = plantings
       .filter((p) => p.placeId === f.id)
@@ -151,6 +154,6 @@ function groupByPlace(
     rows.sort((a, b) => rank(a) - rank(b) || b.assessment.fit.misfitHours - a.assessment.fit.misfitHours)
     return rows.length > 0 ? [{ place: f.name, kind: f.kind, rows }] : []
   })
-  const worst = (g: { rows: Row[] }) => g.rows.filter((r) => rank(r) < 2).length
+  const worst = (g: { rows: Row[] }) => g.rows.filter((r) => r.assessment.verdict.action !== 'keep').length
   return groups.sort((a, b) => worst(b) - worst(a))
 }

@@ -1,0 +1,124 @@
+import type { Climate } from '../climate/index.ts'
+import { addDays, type IsoDate } from '../dates/index.ts'
+import { groundM2, isWoody, type Taxon } from '../plants/index.ts'
+import { dayMonth } from '../words/index.ts'
+import { isFor } from './applies.ts'
+import { yearsAbout } from './explain.ts'
+import { plantCautions, type JobPlan } from './moveJobs.ts'
+import type { CareRule, Operation } from './rule.ts'
+import { windowsOf, type Window } from './windows.ts'
+
+/** What may be decided for a planting that makes work where it stands. */
+export type DecidedWork = 'cut back' | 'divide' | 'replace' | 'remove'
+
+export interface DecidedRequest {
+  taxon: Taxon
+  count: number
+  place: string
+  placeKind: 'bed' | 'container'
+  lateDays: number
+  rules: readonly CareRule[]
+}
+
+/**
+ * Decided work as jobs: in the next window of the rule of care that knows how.
+ *
+ * @param on today; windows already closed are passed over
+ */
+export function decidedJobs(
+  work: DecidedWork,
+  request: DecidedRequest,
+  climate: Climate,
+  on: IsoDate,
+): { ok: true; jobs: JobPlan[] } | { ok: false; why: string } {
+  if (work === 'replace' || work === 'remove') return { ok: true, jobs: [removal(work, request, on)] }
+  const years = yearsAbout(climate, on, request.lateDays)
+  const subject = { taxon: request.taxon, climate, place: request.placeKind, signs: [] }
+  const found = request.rules
+    .filter((r) => knows(r, work, request.taxon) && isFor(r.applies, subject))
+    .flatMap((rule) => windowsOf(rule, years, request.taxon, on).windows.map((window) => ({ rule, window })))
+    .sort((a, b) => (a.window.latest < b.window.latest ? -1 : 1))
+  const [first, next] = found
+  if (!first) return { ok: false, why: `No rule of care has a window here in which to ${work} it.` }
+  const { rule, window } = first
+  const { setUp, perPlant = 0, perM2 = 0, perMetre = 0 } = rule.labour
+  const each = perPlant + perMetre * request.taxon.heightM + perM2 * groundM2(1, request.taxon.spacingM)
+  return {
+    ok: true,
+    jobs: [
+      {
+        key: work,
+        kind: rule.operation,
+        title: `${work === 'divide' ? 'Divide' : 'Cut back'} ${request.taxon.botanical} in ${request.place}`,
+        window: openFrom(window, on),
+        minutes: toFive(setUp + each * request.count),
+        materials: [],
+        tools: [...rule.tools],
+        cautions: [...plantCautions(request.taxon), ...(rule.cautions ?? [])],
+        steps: [rule.does, ...(rule.steps ?? [])],
+        after: [],
+        nextChance: next?.window.earliest ?? null,
+      },
+    ],
+  }
+}
+
+/** Whether a rule says how decided work is done: hard renewal of woody plants, a cut in growth of others, division. */
+function knows(rule: CareRule, work: DecidedWork, taxon: Taxon): boolean {
+  if (work === 'divide') return rule.operation === 'divide'
+  return isWoody(taxon)
+    ? rule.id.startsWith('rejuvenate')
+    : rule.id === 'cut-after-first-flush' || rule.id === 'cut-by-half'
+}
+
+const toFive = (minutes: number) => Math.max(5, Math.round(minutes / 5) * 5)
+
+function openFrom(w: Window, on: IsoDate): Window {
+  const from = (day: IsoDate) => (day < on ? on : day)
+  return { ...w, earliest: from(w.earliest), bestFrom: from(w.bestFrom), bestTo: from(w.bestTo) }
+}
+
+const LIFT_SOON_DAYS = 30
+const LIFT_BY_DAYS = 120
+
+function removal(work: DecidedWork, r: DecidedRequest, on: IsoDate): JobPlan {
+  const kind: Operation = 'remove'
+  const bestTo = addDays(on, LIFT_SOON_DAYS)
+  const latest = addDays(on, LIFT_BY_DAYS)
+  return {
+    key: work,
+    kind,
+    title: `Take ${r.taxon.botanical} out of ${r.place}${work === 'replace' ? ', for a successor' : ''}`,
+    window: {
+      season: 'any time',
+      earliest: on,
+      bestFrom: on,
+      bestTo,
+      latest,
+      why: {
+        earliest: `Not before ${dayMonth(on)}: it was decided then.`,
+        bestFrom: `Best from ${dayMonth(on)}: at once, while the ground is open.`,
+        bestTo: `Best until ${dayMonth(bestTo)}: the place can be made ready for what follows.`,
+        latest: `Not after ${dayMonth(latest)}: what was decided should not wait longer.`,
+      },
+    },
+    minutes: toFive(10 + r.count * (isWoody(r.taxon) ? 25 + 20 * r.taxon.heightM : 8)),
+    materials: [],
+    tools: ['spade', 'fork', ...(isWoody(r.taxon) ? ['loppers', 'saw', 'mattock'] : []), 'barrow'],
+    cautions: [
+      ...plantCautions(r.taxon),
+      'Before digging deep, call the utility-locating service.',
+      ...(r.taxon.heightM > 4
+        ? ['A tree of this size is for a qualified arborist; ask first whether it is protected.']
+        : []),
+      ...(isWoody(r.taxon) ? ['Look for nesting birds first.'] : []),
+    ],
+    steps: [
+      'Save what is worth saving: cuttings, seed, a healthy piece.',
+      'Lift with all its roots; those of a spreading plant come back from any piece.',
+      'Fill the hole, firm, mulch; keep its tag with a word on why it went.',
+    ],
+    after: [],
+    nextChance: null,
+  }
+}

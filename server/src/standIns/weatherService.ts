@@ -1,0 +1,72 @@
+import {
+  generateWeather,
+  isIsoDate,
+  patternAtLatitude,
+  simulatedForecast,
+  yearOf,
+  type DailyWeather,
+  type WeatherPattern,
+} from '@border/core'
+import { createServer } from 'node:http'
+
+/**
+ * The stand-in for a weather service, a process of its own. Its interface, on loopback:
+ *
+ * `GET /v1/forecast?latitude=52.1&longitude=1.3&issued=2026-09-14&days=10` answers
+ * `{"issued", "days": [{"day", "minC", "maxC", "rainMm", "rainChance", "windMs", "spreadC"}]}`; 400 on a bad request.
+ *
+ * The weather it knows is made by the seeded generator, for regions told by WEATHER_REGIONS (JSON:
+ * `[{"latitude", "longitude", "withinDeg", "pattern", "firstYear"}]`) and elsewhere from the latitude alone.
+ * Environment: PORT.
+ */
+interface Region {
+  latitude: number
+  longitude: number
+  withinDeg: number
+  pattern: WeatherPattern
+  firstYear: number
+}
+
+const regions = JSON.parse(process.env.WEATHER_REGIONS ?? '[]') as Region[]
+const FIRST_YEAR = 2011
+const MOST_DAYS = 15
+
+const records = new Map<string, DailyWeather[]>()
+
+function recordOf(latitude: number, longitude: number, year: number): DailyWeather[] {
+  const region = regions.find(
+    (r) => Math.abs(r.latitude - latitude) <= r.withinDeg && Math.abs(r.longitude - longitude) <= r.withinDeg,
+  )
+  const pattern = region?.pattern ?? patternAtLatitude(Math.round(latitude * 10) / 10)
+  const key = `${pattern.seed} ${year}`
+  const known = records.get(key) ?? generateWeather(pattern, region?.firstYear ?? FIRST_YEAR, year + 1)
+  records.set(key, known)
+  return known
+}
+
+const server = createServer((request, response) => {
+  const url = new URL(request.url ?? '/', 'http://127.0.0.1')
+  const answer = (status: number, body: object) => {
+    response.writeHead(status, { 'content-type': 'application/json' })
+    response.end(JSON.stringify(body))
+  }
+  if (url.pathname !== '/v1/forecast') return answer(404, { error: 'There is nothing at this address.' })
+  const number = (name: string) => Number(url.searchParams.get(name) ?? NaN)
+  const issued = url.searchParams.get('issued') ?? ''
+  const days = number('days')
+  const [latitude, longitude] = [number('latitude'), number('longitude')]
+  if (
+    !isIsoDate(issued) ||
+    !(Math.abs(latitude) <= 90) ||
+    !(Math.abs(longitude) <= 180) ||
+    !(days >= 1 && days <= MOST_DAYS)
+  )
+    return answer(400, {
+      error: `latitude, longitude, issued (a date) and days (1 to ${MOST_DAYS}) are needed`,
+    })
+  const record = recordOf(latitude, longitude, yearOf(issued))
+  answer(200, { issued, days: simulatedForecast(record, issued, days, Math.round(latitude * 100)) })
+})
+server.listen(Number(process.env.PORT ?? 5190), '127.0.0.1')
+for (const signal of ['SIGINT', 'SIGTERM'] as const)
+  process.once(signal, () => server.close(() => process.exit(0)))

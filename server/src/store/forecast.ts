@@ -1,0 +1,77 @@
+import type { ForecastDay } from '@border/core'
+import { z } from 'zod'
+import type { Db } from '../database/connect.ts'
+import { kept } from './computed.ts'
+
+const DAYS = 10
+const TIMEOUT_MS = 1500
+const TRIES = 3
+const PAUSE_MS = 150
+
+const forecastAnswer = z.object({
+  issued: z.string(),
+  days: z.array(
+    z.object({
+      day: z.string(),
+      minC: z.number(),
+      maxC: z.number(),
+      rainMm: z.number(),
+      windMs: z.number().optional(),
+      rainChance: z.number(),
+      spreadC: z.number(),
+    }),
+  ),
+})
+
+export type Forecast = { ok: true; issued: string; days: ForecastDay[] } | { ok: false; why: string }
+
+const SILENT: Forecast = { ok: false, why: 'The weather service does not answer.' }
+/** A service that did not answer is left alone for so long: work does not wait for it again and again. */
+const LEFT_ALONE_MS = 60_000
+let silentUntil = 0
+
+/** What the weather service says of the days ahead of a place; kept for the day it was issued on. */
+export async function findForecast(
+  db: Db,
+  place: { latitude: number; longitude: number },
+  today: string,
+  serviceUrl: string | undefined = process.env.WEATHER_URL,
+): Promise<Forecast> {
+  if (!serviceUrl) return { ok: false, why: 'No weather service is set up.' }
+  if (Date.now() < silentUntil) return SILENT
+  const { latitude, longitude } = place
+  try {
+    return await kept(
+      db,
+      ['forecast', serviceUrl, latitude, longitude, today],
+      async (): Promise<Forecast> => {
+        const query = new URLSearchParams({
+          latitude: String(latitude),
+          longitude: String(longitude),
+          issued: today,
+          days: String(DAYS),
+        })
+        const { issued, days } = forecastAnswer.parse(await asked(`${serviceUrl}/v1/forecast?${query}`))
+        return { ok: true, issued, days: days as ForecastDay[] }
+      },
+    )
+  } catch {
+    silentUntil = Date.now() + LEFT_ALONE_MS
+    return SILENT
+  }
+}
+
+/** Asks a few times, each with a limit; a refusal is not asked again. */
+async function asked(url: string): Promise<unknown> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      const response = await fetch(url, { signal: AbortSignal.timeout(TIMEOUT_MS) })
+      if (response.ok) return await response.json()
+      if (response.status < 500) throw new RangeError(`refused: ${response.status}`)
+    } catch (error) {
+      if (error instanceof RangeError || attempt >= TRIES) throw error
+    }
+    if (attempt >= TRIES) throw new Error('no answer')
+    await new Promise((resolve) => setTimeout(resolve, PAUSE_MS * attempt))
+  }
+}
