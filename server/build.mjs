@@ -5,7 +5,11 @@ import { readFileSync } from 'node:fs'
 const { dependencies } = JSON.parse(readFileSync(new URL('package.json', import.meta.url), 'utf8'))
 const core = JSON.parse(readFileSync(new URL('../core/package.json', import.meta.url), 'utf8'))
 await build({
-  entryPoints: { main: 'src/main.ts', computeWorker: 'src/work/computeWorker.ts', weatherService: 'src/standIns/weatherService.ts' },
+  entryPoints: {
+    main: 'src/main.ts',
+    computeWorker: 'src/work/computeWorker.ts',
+    weatherService: 'src/standIns/weatherService.ts',
+  },
   absWorkingDir: import.meta.dirname,
   outdir: 'dist',
   bundle: true,

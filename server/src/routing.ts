@@ -53,8 +53,9 @@ export function routerOf(db: Db, routes: readonly Route[]): Router {
     const before = [...(r.limit ? [r.limit] : []), requireCsrf]
     router[r.method](r.path, ...before, async (req, res) => {
       const { person, garden } = await admit(db, r.access, req)
-      for (const value of Object.values(req.params))
-        if (!z.uuid().safeParse(value).success) throw notFound('What this address names')
+      for (const [name, value] of Object.entries(req.params))
+        if (name.endsWith('Id') && !z.uuid().safeParse(value).success)
+          throw notFound('What this address names')
       const body = r.body ? parse(r.body, req.body) : undefined
       const call = { body, params: req.params as Record<string, string>, query: req.query, person, garden }
       const answer = r.writes
@@ -89,8 +90,6 @@ async function admit(
   }
   const gardenId = z.uuid().safeParse(req.params.gardenId)
   const garden = gardenId.success ? await findGardenFor(db, person.id, gardenId.data) : undefined
-  for (const [name, value] of Object.entries(req.params))
-    if (name.endsWith('Id') && !z.uuid().safeParse(value).success) throw notFound('This')
   // A garden one does not belong to is as good as none: no hint that it is there.
   if (!garden) throw notFound('This garden')
   if (roles.indexOf(garden.role) > roles.indexOf(access.garden))

@@ -42,7 +42,9 @@ export function simulatedForecast(
       day: addDays(issued, lead),
       minC,
       maxC: Math.max(minC, mixed(truth.maxC, usual.maxC)),
-      rainMm: Math.max(0, Math.round((skill * truth.rainMm + (1 - skill) * usual.rainMm) * 10) / 10),
+      // A forecaster puts rain where it is likelier than not.
+      rainMm:
+        rainChance >= 0.5 ? Math.round((skill * truth.rainMm + (1 - skill) * usual.rainMm) * 10) / 10 : 0,
       ...(truth.windMs !== undefined && { windMs: truth.windMs }),
       rainChance: Math.round(100 * rainChance) / 100,
       spreadC,

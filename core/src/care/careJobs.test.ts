@@ -1,0 +1,163 @@
+import { describe, expect, it } from 'vitest'
+import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
+import { daysBetween } from '../dates/index.ts'
+import { library } from '../plants/index.ts'
+import {
+  careJobs,
+  decidedJobs,
+  measuredLabour,
+  NO_EDITS,
+  rulesWith,
+  type CaredPlanting,
+  type CareGarden,
+} from './index.ts'
+
+const result = climateOf(
+  generateWeather({ ...patternAtLatitude(52.1), annualMeanC: 10.4, seasonalAmplitudeC: 6.8 }, 2008, 2025),
+  52.1,
+)
+if (!result.ok) throw new Error(result.reason)
+const { climate } = result
+
+const planting = (id: string, botanical: string, more: Partial<CaredPlanting> = {}): CaredPlanting => ({
+  id,
+  taxon: library.find((t) => t.botanical === botanical)!,
+  placeId: 'bed',
+  count: 3,
+  areaM2: 1,
+  plantedOn: '2019-04-01',
+  signs: [],
+  ...more,
+})
+const garden = (plantings: CaredPlanting[], more: Partial<CareGarden> = {}): CareGarden => ({
+  plantings,
+  places: [
+    { id: 'bed', name: 'Court border', kind: 'bed', areaM2: 12 },
+    { id: 'pot', name: 'Door pot', kind: 'container', areaM2: 0.2 },
+  ],
+  climate,
+  lateDays: 0,
+  schools: {},
+  rules: rulesWith(NO_EDITS),
+  measured: {},
+  done: new Set(),
+  ...more,
+})
+const jobs = (g: CareGarden) => careJobs(g, '2026-09-14', '2027-09-14')
+const ofRule = (g: CareGarden, id: string) => jobs(g).filter((j) => j.ruleId === id)
+
+describe('the work a season brings', () => {
+  const grasses = [planting('a', 'Miscanthus sinensis'), planting('b', 'Panicum virgatum')]
+
+  it('is one job for what is done together, in a window all of it bears', () => {
+    const [job, ...more] = ofRule(garden(grasses), 'cut-back-warm-grass')
+    expect(more).toEqual([])
+    expect(job!.plantingIds).toEqual(['a', 'b'])
+    expect(job!.title).toBe('Cut back Miscanthus sinensis and Panicum virgatum')
+    expect(job!.window.earliest <= job!.window.bestFrom && job!.window.bestTo <= job!.window.latest).toBe(
+      true,
+    )
+  })
+
+  it('keeps its key, leaves out what is done, and comes again next year', () => {
+    const [job] = ofRule(garden(grasses), 'cut-back-warm-grass')
+    expect(ofRule(garden([...grasses].reverse()), 'cut-back-warm-grass')[0]!.key).toBe(job!.key)
+    const stem = job!.key.replace(/\/[^/]*$/, '')
+    const [rest] = ofRule(garden(grasses, { done: new Set([`${stem}/a`]) }), 'cut-back-warm-grass')
+    expect(rest!.plantingIds).toEqual(['b'])
+    expect(daysBetween(job!.window.earliest, job!.nextChance!)).toBe(365)
+  })
+
+  it('comes round while a window is open, and never before it', () => {
+    const turns = ofRule(garden([planting('a', 'Rosa Shrub group')]), 'deadhead').filter(
+      (j) => j.window.earliest >= '2027-01-01',
+    )
+    expect(turns.length).toBeGreaterThan(6)
+    turns
+      .slice(1)
+      .forEach((t, i) => expect(daysBetween(turns[i]!.window.bestFrom, t.window.bestFrom)).toBe(14))
+  })
+
+  it('divides when the usual interval is over, and leaves the young alone', () => {
+    const due = (plantedOn: string) =>
+      ofRule(garden([planting('a', 'Helenium autumnale', { plantedOn })]), 'divide-spring').length
+    expect(due('2019-04-01')).toBeGreaterThan(0)
+    expect(due('2025-04-01')).toBe(0)
+    expect(
+      jobs(garden([planting('a', 'Astrantia major', { plantedOn: '2026-05-01' })])).filter(
+        (j) => j.plantingIds.length > 0 && j.window.latest < '2027-01-01',
+      ),
+    ).toEqual([])
+  })
+
+  it('follows the school of the garden and says the other', () => {
+    const g = garden([planting('a', 'Helenium autumnale')], { schools: { 'cutting-back': 'autumn' } })
+    expect(ofRule(g, 'cut-back-late-winter')).toEqual([])
+    expect(ofRule(g, 'cut-back-autumn')[0]!.school).toContain('late winter')
+  })
+
+  it('follows a rule switched off, moved, or made dearer', () => {
+    const edits = {
+      ...NO_EDITS,
+      switched: { 'weed-beds': false },
+      adjusted: { 'mulch-beds': { shiftDays: 10, labour: 2 } },
+    }
+    const changed = garden([], { rules: rulesWith(edits) })
+    expect(ofRule(garden([]), 'weed-beds').length).toBeGreaterThan(3)
+    expect(ofRule(changed, 'weed-beds')).toEqual([])
+    const [before] = ofRule(garden([]), 'mulch-beds')
+    const [after] = ofRule(changed, 'mulch-beds')
+    expect(daysBetween(before!.window.earliest, after!.window.earliest)).toBe(10)
+    // Both are rounded to five minutes.
+    expect(Math.abs(after!.minutes - 2 * before!.minutes)).toBeLessThanOrEqual(5)
+  })
+
+  it('takes as long as it was found to take, the more so the more often it was measured', () => {
+    const twice = (n: number) =>
+      measuredLabour(
+        Array.from({ length: n }, () => ({ operation: 'mulch' as const, tableMinutes: 60, minutes: 120 })),
+      ).mulch!
+    expect(twice(1)).toBeGreaterThan(1)
+    expect(twice(1)).toBeLessThan(twice(5))
+    expect(twice(500)).toBeCloseTo(2, 1)
+    const [job] = ofRule(garden([], { measured: { mulch: 1.5 } }), 'mulch-beds')
+    expect(job!.minutes / job!.tableMinutes).toBeCloseTo(1.5, 1)
+  })
+
+  it('brings poison, thorns and dust to the job', () => {
+    const cautions = jobs(garden([planting('a', 'Aconitum carmichaelii'), planting('b', 'Rosa Bush group')]))
+      .flatMap((j) => j.cautions)
+      .join(' ')
+    expect(cautions).toMatch(/Poisonous/)
+    expect(cautions).toMatch(/Thorns/)
+    expect(cautions).toMatch(/mask and gloves/)
+  })
+})
+
+describe('decided work', () => {
+  const request = (botanical: string) => ({
+    taxon: library.find((t) => t.botanical === botanical)!,
+    count: 2,
+    place: 'Court border',
+    placeKind: 'bed' as const,
+    lateDays: 0,
+    rules: rulesWith(NO_EDITS),
+  })
+  const decided = (work: Parameters<typeof decidedJobs>[0], botanical: string) =>
+    decidedJobs(work, request(botanical), climate, '2026-09-14')
+
+  it('waits for the window of the rule that knows how', () => {
+    const hard = decided('cut back', 'Forsythia × intermedia')
+    // After its bloom in April, not in autumn.
+    expect(hard.ok && hard.jobs[0]!.window.earliest.slice(0, 7)).toBe('2027-04')
+    const split = decided('divide', 'Helenium autumnale')
+    expect(split.ok && ['03', '04']).toContain(split.ok && split.jobs[0]!.window.earliest.slice(5, 7))
+  })
+
+  it('is refused where no rule knows how, and never opens in the past', () => {
+    expect(decided('cut back', 'Fothergilla gardenii').ok).toBe(false)
+    expect(decided('divide', 'Papaver orientale').ok).toBe(false)
+    const out = decided('remove', 'Macleaya cordata')
+    expect(out.ok && out.jobs[0]!.window.earliest).toBe('2026-09-14')
+  })
+})
