@@ -472,6 +472,9 @@ export interface PlanRunView {
 }
 export const planRunRequest = z.object({ take: z.boolean() })
 
+/** A link by which a calendar program reads the jobs: made anew, or withdrawn. */
+export const calendarLinkRequest = z.object({ on: z.boolean() })
+
 /** How the coming days suit each kind of work. */
 export interface OutlookView {
   available: boolean

@@ -32,6 +32,7 @@ export const router = createBrowserRouter([
           { path: 'record', lazy: screen(() => import('./record/RecordScreen.tsx')) },
           { path: 'verdicts', lazy: screen(() => import('./verdicts/VerdictsScreen.tsx')) },
           { path: 'season', lazy: screen(() => import('./season/SeasonScreen.tsx')) },
+          { path: 'season/day/:day', lazy: screen(() => import('./season/JobSheetScreen.tsx')) },
           { path: 'rules', lazy: screen(() => import('./season/RulesScreen.tsx')) },
           { path: 'plants', lazy: screen(() => import('./plants/PlantsScreen.tsx')) },
           { path: 'plants/:plantingId', lazy: screen(() => import('./plants/StoryScreen.tsx')) },

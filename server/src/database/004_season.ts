@@ -54,6 +54,17 @@ export async function up(db: Knex): Promise<void> {
       primary key (garden_id, rule_id)
     );
 
+    -- Links by which a calendar program reads a garden's jobs; only the hash of the secret in them is kept.
+    create table calendar_links (
+      id uuid primary key,
+      garden_id uuid not null references gardens on delete cascade,
+      token_hash text not null unique,
+      person_id uuid not null references people,
+      created_at timestamptz not null default clock_timestamp(),
+      withdrawn_at timestamptz
+    );
+    create unique index calendar_links_one on calendar_links (garden_id) where withdrawn_at is null;
+
     create table plan_runs (
       id uuid primary key,
       garden_id uuid not null references gardens on delete cascade,
@@ -76,6 +87,7 @@ export async function up(db: Knex): Promise<void> {
 export async function down(db: Knex): Promise<void> {
   await db.raw(`
     drop table if exists plan_runs;
+    drop table if exists calendar_links;
     drop table if exists garden_rules;
     alter table gardens add column amends_planting_ground boolean not null default true;
     update gardens set amends_planting_ground = schools ->> 'planting-hole' is distinct from 'native';

@@ -1,4 +1,5 @@
 import {
+  calendarLinkRequest,
   decisionRequest,
   jobDoneRequest,
   jobPinRequest,
@@ -16,10 +17,19 @@ import {
   type StoryEntry,
 } from '@border/contract'
 import { addDays, careRules, workingDays, type WhyHere } from '@border/core'
+import type { Response } from 'express'
 import type { Piscina } from 'piscina'
+import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { findJobRow, listDecisions, listJobRows, listJobs, listPlantingDeeds, setPin } from '../store/jobs.ts'
+import {
+  calendarLinkSince,
+  gardenOfCalendarLink,
+  makeCalendarLink,
+  withdrawCalendarLink,
+} from '../store/calendarLinks.ts'
+import { findGardenForWork, type GardenAccess } from '../store/gardens.ts'
 import { todayOf } from '../store/people.ts'
 import { listObservedStory } from '../store/observations.ts'
 import { listPhotos } from '../store/photos.ts'
@@ -110,16 +120,36 @@ export function workRoutes(pool: Piscina): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/calendar.ics',
       access: keeper,
-      handle: async ({ db, garden }, { res }) => {
-        const revisions = new Map((await listJobRows(db, garden.id)).map((r) => [r.id, r.revision]))
-        const jobs = (await listJobs(db, garden.id)).map((j) => ({
-          ...j,
-          revision: revisions.get(j.id) ?? 0,
-        }))
-        res
-          .type('text/calendar; charset=utf-8')
-          .set('content-disposition', 'attachment; filename="garden-work.ics"')
-          .send(seasonCalendar(garden, jobs))
+      handle: async ({ db, garden, query }, { res }) => sendCalendar(db, garden, 'alarms' in query, res),
+    }),
+    route({
+      method: 'get',
+      path: '/calendar/:token',
+      // Whoever has the secret in the address may read the jobs of its garden, and nothing else.
+      access: 'anyone',
+      handle: async ({ db, params, query }, { res }) => {
+        const gardenId = await gardenOfCalendarLink(db, params.token!)
+        const found = gardenId && (await findGardenForWork(db, gardenId))
+        if (!found) throw new Refusal(404, 'This calendar link is not, or no longer, in use.')
+        await sendCalendar(db, found.garden, 'alarms' in query, res)
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/calendar-link',
+      access: head,
+      handle: async ({ db, garden }) => ({ since: await calendarLinkSince(db, garden.id) }),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/calendar-link',
+      access: head,
+      body: calendarLinkRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }) => {
+        if (body.on) return { path: `/api/calendar/${await makeCalendarLink(db, garden.id, person.id)}` }
+        await withdrawCalendarLink(db, garden.id)
+        return { path: null }
       },
     }),
     route({
@@ -302,6 +332,20 @@ export function workRoutes(pool: Piscina): Route[] {
       },
     }),
   ]
+}
+
+async function sendCalendar(
+  db: Db,
+  garden: Pick<GardenAccess, 'id' | 'name'>,
+  alarms: boolean,
+  res: Response,
+): Promise<void> {
+  const revisions = new Map((await listJobRows(db, garden.id)).map((r) => [r.id, r.revision]))
+  const jobs = (await listJobs(db, garden.id)).map((j) => ({ ...j, revision: revisions.get(j.id) ?? 0 }))
+  res
+    .type('text/calendar; charset=utf-8')
+    .set('content-disposition', 'attachment; filename="garden-work.ics"')
+    .send(seasonCalendar(garden, jobs, { alarms }))
 }
 
 /** By the day it happened, then by when it was written down. */

@@ -53,7 +53,13 @@ describe('who may use which route', () => {
 
   it('lets nobody who is not signed in past any other route but those of signing in', async () => {
     const open = practice.routes.filter((r) => r.access === 'anyone').map((r) => r.path)
-    expect(open.sort()).toEqual(['/session', '/session/demo', '/session/first-account', '/session/sign-in'])
+    expect(open.sort()).toEqual([
+      '/calendar/:token',
+      '/session',
+      '/session/demo',
+      '/session/first-account',
+      '/session/sign-in',
+    ])
     for (const r of practice.routes.filter((r) => r.access === 'signed in' || r.access === 'leads practice'))
       expect([r.path, await statusOf(people.get('anonymous')!, r.method, r.path)]).toEqual([r.path, 401])
   })

@@ -1,11 +1,12 @@
 import type { JobRecord, OutlookView, PlanRunView, RuleView, SeasonView } from '@border/contract'
 import { addDays, civilDate, type WhyHere } from '@border/core'
+import ICAL from 'ical.js'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { findForecast } from '../store/forecast.ts'
 import { workOutNext } from '../work/planRuns.ts'
-import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { Client, practiceWithGarden, type TestPractice } from './practice.ts'
 
 let practice: TestPractice
 const today = civilDate(new Date(), 'Europe/London')
@@ -143,6 +144,34 @@ describe('a decision that is not a move', () => {
     await post(`/jobs/${removal.id}/take-back`)
     const back = await get<{ plantings: { tag: string }[] }>('')
     expect(back.plantings.map((p) => p.tag)).toContain('W-03')
+  })
+})
+
+describe('the calendar link', () => {
+  const read = async (link: string) => {
+    const { status, text } = await new Client(practice.app).get(link.replace('/api', ''))
+    return {
+      status,
+      events: status === 200 ? new ICAL.Component(ICAL.parse(text)).getAllSubcomponents('vevent') : [],
+    }
+  }
+
+  it('is read by a calendar without signing in, keeps its events apart, and stops when withdrawn', async () => {
+    const { path: link } = (await post('/calendar-link', { on: true })).body
+    const { status, events } = await read(link)
+    expect(status).toBe(200)
+    const uids = events.map((e) => String(e.getFirstPropertyValue('uid')))
+    expect(uids.length).toBe((await season()).jobs.filter((j) => j.plannedOn || j.done).length)
+    expect(new Set(uids).size).toBe(uids.length)
+    const [alarmed] = (await read(`${link}?alarms`)).events.filter(
+      (e) => !String(e.getFirstPropertyValue('summary')).startsWith('Done'),
+    )
+    expect(alarmed!.getAllSubcomponents('valarm')).toHaveLength(1)
+    const { path: newer } = (await post('/calendar-link', { on: true })).body
+    expect((await read(link)).status).toBe(404)
+    expect((await read(newer)).status).toBe(200)
+    await post('/calendar-link', { on: false })
+    expect((await read(newer)).status).toBe(404)
   })
 })
 

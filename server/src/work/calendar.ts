@@ -1,11 +1,14 @@
 import type { GardenSummary, JobRecord } from '@border/contract'
 import { addDays, dayMonth, listed } from '@border/core'
-import ical, { ICalEventStatus } from 'ical-generator'
+import ical, { ICalAlarmType, ICalEventStatus } from 'ical-generator'
+
+const ALARM_BEFORE_S = 6 * 3600
 
 /** iCalendar of the jobs that have a day: all-day events whose identity outlives re-planning. */
 export function seasonCalendar(
-  garden: GardenSummary,
+  garden: Pick<GardenSummary, 'name'>,
   jobs: readonly (JobRecord & { revision: number })[],
+  { alarms = false } = {},
 ): string {
   const calendar = ical({
     name: `${garden.name}: garden work`,
@@ -14,7 +17,7 @@ export function seasonCalendar(
   for (const job of jobs) {
     const day = job.done?.on ?? job.plannedOn
     if (!day) continue
-    calendar.createEvent({
+    const event = calendar.createEvent({
       id: `${job.id}@seasoned-border`,
       sequence: job.revision,
       // Floating all-day dates: a day in the garden, whatever zone the reader is in.
@@ -28,6 +31,13 @@ export function seasonCalendar(
       status: ICalEventStatus.CONFIRMED,
       description: describe(job),
     })
+    // The evening before: six hours ahead of the day.
+    if (alarms && !job.done)
+      event.createAlarm({
+        type: ICalAlarmType.display,
+        triggerBefore: ALARM_BEFORE_S,
+        description: job.title,
+      })
   }
   return calendar.toString()
 }

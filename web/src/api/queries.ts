@@ -183,6 +183,14 @@ export const usePlanRun = (gardenId: string) =>
     refetchInterval: (query) => (isUnderWay(query.state.data?.run) ? 600 : false),
   })
 
+/** Since when a calendar program may read the jobs by a link; null where none may. */
+export const useCalendarLink = (gardenId: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'calendar-link'],
+    queryFn: () => get<{ since: string | null }>(`/gardens/${gardenId}/calendar-link`),
+    enabled,
+  })
+
 /** How the next ten days suit each kind of work. */
 export const useOutlook = (gardenId: string) =>
   useQuery({

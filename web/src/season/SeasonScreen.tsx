@@ -100,7 +100,7 @@ interface AgendaProps {
 /** The working days that have work, each with its load. */
 function Agenda({ season, chosenId, onChoose }: AgendaProps) {
   const open = season.jobs.filter((j) => j.state === 'open')
-  const days = [...new Set(open.flatMap((j) => (j.plannedOn ? [j.plannedOn] : [])))].sort()
+  const days = [...new Set(open.flatMap((j) => j.parts.map((p) => p.day)))].sort()
   const capacity = new Map(season.workingDays.map((d) => [d.day, d.minutes]))
   const done = season.jobs.filter((j) => j.done).sort((a, b) => (a.done!.on < b.done!.on ? 1 : -1))
   const unplaced = open.filter((j) => !j.plannedOn)
@@ -115,8 +115,10 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
         </section>
       )}
       {days.map((day) => {
-        const jobs = open.filter((j) => j.plannedOn === day)
-        const used = jobs.reduce((sum, j) => sum + j.minutes, 0)
+        const sittings = open.flatMap((j) =>
+          j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
+        )
+        const used = sittings.reduce((sum, s) => sum + s.minutes, 0)
         const room = capacity.get(day) ?? 0
         return (
           <section key={day}>
@@ -125,6 +127,7 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
                 {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
               </h2>
               <small className="agenda-load">
+                <Link to={`../season/day/${day}`}>Job sheet</Link>
                 <span className="agenda-bar" aria-hidden>
                   <i
                     style={{ width: `${Math.min(100, (used / Math.max(1, room)) * 100)}%` }}
@@ -134,13 +137,13 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
                 {minutesText(used)} of {minutesText(room)}
               </small>
             </div>
-            {jobs.map((j) => (
+            {sittings.map((s) => (
               <JobLine
-                key={j.id}
-                job={j}
+                key={s.job.id}
+                job={s.job}
                 chosenId={chosenId}
                 onChoose={onChoose}
-                extra={minutesText(j.minutes)}
+                extra={minutesText(s.minutes)}
               />
             ))}
           </section>

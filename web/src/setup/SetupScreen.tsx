@@ -12,9 +12,10 @@ import {
 } from '@border/core'
 import { Button, DatePicker, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
-import { useRef } from 'react'
+import { useRef, useState } from 'react'
 import {
   SIGN_OUT,
+  useCalendarLink,
   useChangeSession,
   useGardenWrite,
   useMembers,
@@ -50,6 +51,7 @@ export function Screen() {
         <North />
         <ClimateRecord />
         <Schools />
+        <CalendarLink />
         <ObservationFiles />
         {isHead && <People />}
         <section>
@@ -309,6 +311,56 @@ function Schools() {
             </Radio.Group>
           </fieldset>
         ))}
+      </div>
+    </section>
+  )
+}
+
+/** A link by which a calendar program follows the jobs. */
+function CalendarLink() {
+  const { view, isHead } = useGardenContext()
+  const { data } = useCalendarLink(view.garden.id, isHead)
+  const [url, setUrl] = useState<string | null>(null)
+  const change = useGardenWrite<{ on: boolean }>(
+    view.garden.id,
+    () => '/calendar-link',
+    ({ on }) =>
+      on ? 'The link is made; one made before stops working.' : 'Withdrawn: the link no longer works.',
+  )
+  if (!isHead || !data) return null
+  const send = (on: boolean) =>
+    change.mutate(
+      { on },
+      {
+        onSuccess: (answer) => {
+          const { path } = answer as { path: string | null }
+          setUrl(path && `${location.origin}${path}`)
+        },
+      },
+    )
+  return (
+    <section>
+      <h2>Calendar link</h2>
+      <p>
+        A calendar program that is given this link follows the jobs as they are planned anew. Whoever has it
+        can read them; it can be withdrawn. Add <code>?alarms</code> for an alarm on the evening before.
+      </p>
+      {url && (
+        <p>
+          <Input readOnly aria-label="Calendar link" value={url} onFocus={(e) => e.target.select()} />
+          <small>It is shown this once: copy it now.</small>
+        </p>
+      )}
+      <div className="row">
+        <Button loading={change.isPending} onClick={() => send(true)}>
+          {data.since ? 'Make a new link' : 'Make a link'}
+        </Button>
+        {data.since && (
+          <>
+            <Button onClick={() => send(false)}>Withdraw it</Button>
+            <small>In use since {dayMonthYear(data.since.slice(0, 10))}.</small>
+          </>
+        )}
       </div>
     </section>
   )

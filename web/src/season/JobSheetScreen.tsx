@@ -1,0 +1,176 @@
+import { capitalised, centroid, counted, dayMonthYear, extentOf, isPlace, weekdayOf } from '@border/core'
+import { Button } from 'antd'
+import { useState } from 'react'
+import { Link, useLocation, useParams } from 'react-router'
+import { errorText, useSeason } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Waiting } from '../frame/Shell.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
+import { useSize } from '../frame/useSize.ts'
+import { minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { PlanDrawing } from '../plan/PlanDrawing.tsx'
+import { grow, pointsOf } from '../plan/scale.ts'
+import '../walk/sheet.css'
+import { materialsOf, workOf, type Sitting } from './dayWork.ts'
+import { DoneForm } from './DoneForm.tsx'
+import './season.css'
+
+/** A day's work on one sheet: cautions and what to take along first, then the jobs in order, with the plan. */
+export function Screen() {
+  const { view, isCrew } = useGardenContext()
+  const { day = '' } = useParams()
+  const { search } = useLocation()
+  const { data, error } = useSeason(view.garden.id)
+  if (error) return <p className="empty-words">{errorText(error)}</p>
+  if (!data) return <Waiting />
+  const places = view.features.filter(isPlace)
+  const work = workOf(data.jobs, day, new Map(places.map((p, i) => [p.id, i])))
+  const days = [
+    ...new Set(data.jobs.flatMap((j) => (j.state === 'open' ? j.parts.map((p) => p.day) : []))),
+  ].sort()
+  const [before, after] = [days.findLast((d) => d < day), days.find((d) => d > day)]
+  const cautions = [...new Set(work.flatMap((s) => s.job.cautions))]
+  const take = [
+    ...materialsOf(work).map((m) => `${m.amount} ${m.unit} ${m.name}`),
+    ...new Set(work.flatMap((s) => s.job.tools)),
+  ]
+  return (
+    <>
+      <header className="screen-head no-print">
+        <div>
+          <h1>
+            {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
+          </h1>
+          <p>
+            {counted(work.length, 'job')}, {minutesText(work.reduce((sum, s) => sum + s.minutes, 0))}.
+          </p>
+        </div>
+        <div className="screen-tools">
+          {before && (
+            <Link to={{ pathname: `../season/day/${before}`, search }}>{shortDayMonth(before)}</Link>
+          )}
+          {after && <Link to={{ pathname: `../season/day/${after}`, search }}>{shortDayMonth(after)}</Link>}
+          <Link to={{ pathname: '../season', search }}>The season</Link>
+          <Button type="primary" onClick={() => print()}>
+            Print it
+          </Button>
+        </div>
+      </header>
+      <div className="screen-body sheet job-sheet" tabIndex={0} aria-label="The job sheet">
+        {work.length === 0 ? (
+          <p className="soft">Nothing is planned for this day.</p>
+        ) : (
+          <>
+            <p className="sheet-title">
+              <b>{view.garden.name}</b>, {weekdayName(weekdayOf(day))} {dayMonthYear(day)}. Done by
+              ____________
+            </p>
+            <div className="job-sheet-top">
+              <div>
+                {cautions.length > 0 && (
+                  <section className="job-sheet-cautions">
+                    <h2>Before you start</h2>
+                    <ul className="plain-list">
+                      {cautions.map((c) => (
+                        <li key={c}>{c}</li>
+                      ))}
+                    </ul>
+                    <small>Local codes, labels and licensed practice come before this sheet.</small>
+                  </section>
+                )}
+                <section>
+                  <h2>Take along</h2>
+                  <p>{capitalised(take.join(', '))}.</p>
+                </section>
+              </div>
+              <Where work={work} />
+            </div>
+            <ol className="job-sheet-jobs">
+              {work.map((s) => (
+                <SheetJob key={s.job.id} sitting={s} canRecord={isCrew} />
+              ))}
+            </ol>
+          </>
+        )}
+      </div>
+    </>
+  )
+}
+
+function SheetJob({ sitting: { job, minutes }, canRecord }: { sitting: Sitting; canRecord: boolean }) {
+  const nameOf = usePlaceName()
+  const [recording, setRecording] = useState(false)
+  return (
+    <li>
+      <h3>
+        <span className="job-sheet-box" aria-hidden /> {job.title}
+      </h3>
+      <p>
+        {job.placeId && `${nameOf(job.placeId, 'A place')}, `}
+        {minutesText(minutes)}
+        {minutes < job.minutes && ` of ${minutesText(job.minutes)}`}
+        {job.tags.length > 0 && `; ${job.tags.length === 1 ? 'tag' : 'tags'} ${job.tags.join(', ')}`}
+      </p>
+      <ul className="plain-list">
+        {job.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </ul>
+      <p className="job-sheet-line">Minutes ______ Note ____________________________________</p>
+      {canRecord && (
+        <div className="no-print">
+          {recording ? (
+            <DoneForm job={job} onClose={() => setRecording(false)} />
+          ) : (
+            <Button onClick={() => setRecording(true)}>Done</Button>
+          )}
+        </div>
+      )}
+    </li>
+  )
+}
+
+/** The places of the day on the plan, numbered as the jobs are. */
+function Where({ work }: { work: readonly Sitting[] }) {
+  const { view, on } = useGardenContext()
+  const [ref, { width }] = useSize()
+  const ids = new Set(work.map((s) => s.job.placeId))
+  const places = view.features.filter((f) => ids.has(f.id))
+  const numbers = new Map<string, number[]>()
+  work.forEach(({ job }, i) => {
+    if (job.placeId) numbers.set(job.placeId, [...(numbers.get(job.placeId) ?? []), i + 1])
+  })
+  if (places.length === 0) return null
+  return (
+    <div ref={ref} className="job-sheet-plan">
+      {width > 0 && (
+        <PlanDrawing
+          features={view.features}
+          plantings={view.plantings}
+          on={on}
+          northDeg={view.garden.northDeg}
+          width={width}
+          height={230}
+          extent={grow(extentOf(places.flatMap(pointsOf)), 2)}
+          label="Where the day’s jobs are"
+          overlay={(scale) =>
+            places.map((f) => {
+              const g = f.geometry
+              const [x, y] = g.type === 'Point' ? g.coordinates : centroid(pointsOf(f))
+              return (
+                <g key={f.id} className="job-sheet-number">
+                  <circle cx={scale.x(x!)} cy={scale.y(y!)} r={13} />
+                  <text x={scale.x(x!)} y={scale.y(y!) + 4} textAnchor="middle">
+                    {numbers.get(f.id)!.length > 2
+                      ? `${numbers.get(f.id)![0]}…`
+                      : numbers.get(f.id)!.join(' ')}
+                  </text>
+                </g>
+              )
+            })
+          }
+        />
+      )}
+    </div>
+  )
+}
