@@ -64,8 +64,18 @@ test('one picture of each main view', async ({ page, browser }) => {
     await page.getByRole('button', { name: new RegExp(`^${name} ✓`) }).waitFor()
   }
   await goTo(page, 'Season')
+  await page.getByRole('button', { name: 'Plan the season' }).click()
+  await page.getByRole('button', { name: 'Take this plan' }).click({ timeout: 60_000 })
+  await page.getByRole('heading', { name: 'A plan to look at' }).waitFor({ state: 'hidden' })
   await page.getByRole('button', { name: /^Lift Rodgersia podophylla from .* \d+ min$/ }).click()
   await shoot(page, 'season')
+  await page.getByRole('link', { name: 'Job sheet' }).nth(1).click()
+  await page.getByRole('heading', { name: 'Take along' }).waitFor()
+  await shoot(page, 'job-sheet')
+  await page.getByRole('link', { name: 'The season' }).click()
+  await page.getByRole('link', { name: 'Rules' }).click()
+  await page.getByRole('searchbox', { name: 'Find a rule or a plant' }).fill('hydrangea')
+  await shoot(page, 'rules')
   await goTo(page, 'Plants')
   await shoot(page, 'plants')
   await page.getByRole('link', { name: 'N-002' }).click()
@@ -82,19 +92,4 @@ test('one picture of each main view', async ({ page, browser }) => {
   await goTo(phone, 'Walk')
   await phone.getByText(/looked at/).waitFor()
   await shoot(phone, 'walk-phone')
-  await goTo(phone, 'Light')
-  await phone.getByText('Readings', { exact: true }).click()
-  await phone
-    .getByRole('button', { name: /Long border,/ })
-    .first()
-    .click()
-  await phone.getByRole('heading', { name: 'What is the light here?' }).scrollIntoViewIfNeeded()
-  await shoot(phone, 'light-phone')
-  const dark = await browser.newPage({
-    viewport: { width: 1280, height: 800 },
-    colorScheme: 'dark',
-    reducedMotion: 'reduce',
-  })
-  await enterDemo(dark, DEMO)
-  await shoot(dark, 'light-dark')
 })

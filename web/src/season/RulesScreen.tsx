@@ -36,7 +36,6 @@ export function Screen() {
         </div>
         <div className="screen-tools">
           <Input.Search
-            allowClear
             aria-label="Find a rule or a plant"
             placeholder="Find a rule or a plant"
             value={wanted}
