@@ -51,6 +51,7 @@ import {
   type TreatmentEffect,
   type TrialEffect,
   type TrialProposal,
+  type Verdict,
   type WeatherNeed,
   type Window,
 } from '@border/core'
@@ -408,6 +409,8 @@ export interface DecisionRecord {
   decidedOn: string
   decidedBy: string
   jobCount: number
+  /** The verdict as it was then weighed. */
+  weighed: Pick<Verdict, 'terms'> & { scores: Partial<Verdict['scores']> }
 }
 
 // Jobs

@@ -68,6 +68,7 @@ test('one picture of each main view', async ({ page, browser }) => {
   await page.getByRole('button', { name: 'Take this plan' }).click({ timeout: 60_000 })
   await page.getByRole('heading', { name: 'A plan to look at' }).waitFor({ state: 'hidden' })
   await page.getByRole('button', { name: /^Lift Rodgersia podophylla from .* \d+ min$/ }).click()
+  await page.locator('.season-body').evaluate((body) => body.scrollTo(0, 0))
   await shoot(page, 'season')
   await page.getByRole('link', { name: 'Job sheet' }).nth(1).click()
   await page.getByRole('heading', { name: 'Take along' }).waitFor()

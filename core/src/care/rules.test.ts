@@ -179,6 +179,7 @@ describe('rules of care', () => {
     expect(new Set(careRules.map((r) => r.id)).size).toBe(careRules.length)
     for (const rule of careRules) {
       expect(ruleSentence(rule)).toMatch(/^[A-Z].+: .+ from .+ to .+\.$/)
+      expect(ruleSentence(rule)).not.toMatch(/3\d\d days/)
       for (const text of [rule.why, rule.missed]) expect(text).toMatch(/\.$/)
     }
   })

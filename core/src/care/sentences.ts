@@ -38,7 +38,7 @@ export function anchorWords(anchor: Anchor): string {
   if ('at' in anchor && anchor.at === 'rooting time left')
     return `${anchor.weeks - days / 7} weeks before soil falls below ${celsius(anchor.c)}`
   if (days === 0) return words
-  if (days === 365) return `the next time ${words}`
+  if (days > 300) return `${words} of the next season`
   return `${Math.abs(days)} days ${days < 0 ? 'before' : 'after'} ${words}`
 }
 

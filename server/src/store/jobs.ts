@@ -42,6 +42,7 @@ export async function listDecisions(db: Db, gardenId: string): Promise<DecisionR
   const { rows } = await db.raw(
     `select d.id, d.planting_id as "plantingId", d.verdict ->> 'action' as proposed, d.choice, d.action, d.reason,
             d.wait_until as "waitUntil", d.as_of as "decidedOn", p.name as "decidedBy",
+            jsonb_build_object('scores', d.verdict -> 'scores', 'terms', d.verdict -> 'terms') as weighed,
             (select count(*)::int from jobs j where j.decision_id = d.id and j.state <> 'dropped') as "jobCount"
      from decisions d join people p on p.id = d.person_id
      where d.garden_id = ? order by d.created_at desc`,

@@ -21,7 +21,7 @@ import { useSize } from '../frame/useSize.ts'
 import { RangeStrip } from '../light/RangeStrip.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
-import { standingDecision } from './standing.ts'
+import { newSince, standingDecision, wordOn } from './standing.ts'
 
 interface Props {
   planting: PlantingRecord
@@ -47,7 +47,9 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
   const { verdict } = assessment
   const place = view.features.find((f) => f.id === planting.placeId)
   const [spot, setSpot] = useState(0)
-  const decided = standingDecision(decisions, planting.id, on)
+  const decided = wordOn(decisions, assessment, on)
+  const refused = standingDecision(decisions, planting.id, on)
+  const since = refused && newSince(refused, assessment)
   const own = decisions.filter((d) => d.plantingId === planting.id)
   return (
     <article className="verdict-detail" id="verdict">
@@ -69,6 +71,13 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
             {signed(verdict.scores[verdict.runnerUp])}.
           </span>
         </p>
+        {since && (
+          <p>
+            <b>Asked again.</b> It was to be left on {dayMonthYear(refused.decidedOn)}
+            {refused.reason && `: ${refused.reason}`} Since then:{' '}
+            {since.join(' ') || 'the reasons have grown stronger.'}
+          </p>
+        )}
         <div>
           <RangeStrip taxon={planting.taxon} before={assessment.before} now={assessment.now} then={then} />
           <small>

@@ -6,7 +6,7 @@ import { errorText, useAssessment } from '../api/queries.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
-import { openVerdicts, standingDecision } from './standing.ts'
+import { openVerdicts, wordOn } from './standing.ts'
 import { VerdictDetail } from './VerdictDetail.tsx'
 import './verdicts.css'
 
@@ -119,7 +119,7 @@ function VerdictRow({
   onChoose: (id: string) => void
 }) {
   const { planting, assessment } = row
-  const decided = standingDecision(view.decisions, planting.id, on)
+  const decided = wordOn(view.decisions, assessment, on)
   const word = decided ? (decided.choice === 'wait' ? 'wait' : decided.action) : assessment.verdict.action
   return (
     <button

@@ -1,6 +1,6 @@
 import type { AssessmentView, DecisionRecord } from '@border/contract'
 import { describe, expect, it } from 'vitest'
-import { openVerdicts, standingDecision } from './standing.ts'
+import { newSince, openVerdicts, standingDecision } from './standing.ts'
 
 const decision = (
   plantingId: string,
@@ -17,6 +17,7 @@ const decision = (
   decidedOn: '2026-09-14',
   decidedBy: 'someone',
   jobCount: 0,
+  weighed: { scores: {}, terms: [] },
 })
 const view = (decisions: DecisionRecord[]): AssessmentView => {
   const assessed = (plantingId: string, action: string) => ({ plantingId, verdict: { action } })
@@ -33,6 +34,23 @@ describe('what waits for a word', () => {
     const decisions = [decision('a', 'otherwise'), decision('a', 'accept')]
     expect(openVerdicts(view(decisions), '2026-09-14').map((a) => a.plantingId)).toEqual(['b'])
     expect(standingDecision(decisions, 'a', '2026-09-14')!.choice).toBe('otherwise')
+  })
+
+  it('is not proposed again after a refusal unless the evidence has changed, and then says what', () => {
+    const scorched = { action: 'move', points: 20, says: 'It shows: scorched leaves.' } as const
+    const refusal: DecisionRecord = {
+      ...decision('a', 'otherwise'),
+      action: 'keep',
+      weighed: { scores: { move: 30, keep: 20 }, terms: [] },
+    }
+    const now = (move: number, terms: object[] = []) =>
+      ({ verdict: { action: 'move', scores: { move, keep: 20 }, terms } }) as unknown as Parameters<
+        typeof newSince
+      >[1]
+    expect(newSince(refusal, now(30))).toBeUndefined()
+    expect(newSince(refusal, now(40))).toBeUndefined()
+    expect(newSince(refusal, now(50, [scorched]))).toEqual(['It shows: scorched leaves.'])
+    expect(newSince({ ...refusal, action: 'move' }, now(50, [scorched]))).toBeUndefined()
   })
 
   it('comes back on the day it was put off until', () => {

@@ -1,5 +1,5 @@
 import type { AssessmentView, DecisionRecord } from '@border/contract'
-import type { Assessment, IsoDate } from '@border/core'
+import type { Action, Assessment, IsoDate } from '@border/core'
 
 /** The word that stands on a planting: the latest decision, unless it only put the question off until by now. */
 export function standingDecision(
@@ -12,9 +12,44 @@ export function standingDecision(
   return latest.choice === 'wait' && latest.waitUntil! <= on ? undefined : latest
 }
 
+/** A proposal that was refused is made again only when it has gained so many points on what was chosen. */
+const GAINED = 15
+
+/**
+ * What has come up since a planting was to be left as it is, where it now speaks more strongly for something else.
+ *
+ * @returns sentences, strongest first; undefined where the word still stands
+ */
+export function newSince(
+  decision: DecisionRecord,
+  { verdict }: Pick<Assessment, 'verdict'>,
+): string[] | undefined {
+  const chosen = decision.action as Action
+  const leftAlone = decision.choice !== 'wait' && (chosen === 'keep' || chosen === 'watch')
+  if (!leftAlone || verdict.action === chosen || verdict.action === 'keep') return undefined
+  const { scores, terms } = decision.weighed
+  const [then, thenChosen] = [scores[verdict.action], scores[chosen]]
+  if (then === undefined || thenChosen === undefined) return undefined
+  const gained = verdict.scores[verdict.action] - verdict.scores[chosen] - (then - thenChosen)
+  if (gained < GAINED) return undefined
+  const known = new Set(terms.map((t) => t.says))
+  return verdict.terms
+    .filter((t) => t.action === verdict.action && t.points > 0 && !known.has(t.says))
+    .sort((a, b) => b.points - a.points)
+    .map((t) => t.says)
+}
+
+/** The word that stands on an assessed planting: none where what is known has changed since. */
+export function wordOn(
+  decisions: readonly DecisionRecord[],
+  assessment: Assessment,
+  on: IsoDate,
+): DecisionRecord | undefined {
+  const standing = standingDecision(decisions, assessment.plantingId, on)
+  return standing && newSince(standing, assessment) ? undefined : standing
+}
+
 /** Proposals other than to keep, on which nobody has decided yet. */
 export function openVerdicts(view: AssessmentView, on: IsoDate): Assessment[] {
-  return view.assessments.filter(
-    (a) => a.verdict.action !== 'keep' && !standingDecision(view.decisions, a.plantingId, on),
-  )
+  return view.assessments.filter((a) => a.verdict.action !== 'keep' && !wordOn(view.decisions, a, on))
 }

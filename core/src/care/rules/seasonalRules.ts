@@ -1,4 +1,4 @@
-import type { CareRule, WindowSpec } from '../rule.ts'
+import type { Applies, CareRule, WindowSpec } from '../rule.ts'
 
 const planting: Pick<CareRule, 'forbids' | 'labour' | 'tools' | 'steps' | 'yearly'> = {
   forbids: ['heat', 'frozen soil', 'sodden soil', 'hard frost'],
@@ -25,6 +25,25 @@ const warmIn: WindowSpec = {
     bestTo: 'the whole season is ahead',
     latest: 'too little of the season is left to pay for them',
   },
+}
+
+/** What a dry cover brings through a winter near its limit. */
+const coverable: Applies = {
+  traits: {
+    lifeForm: [
+      'perennial',
+      'bulb',
+      'deciduous shrub',
+      'evergreen shrub',
+      'climber',
+      'warm grass',
+      'tender perennial',
+      'fern',
+    ],
+    mulchAtCrown: [true],
+  },
+  winter: ['at risk'],
+  place: 'bed',
 }
 
 export const seasonal: readonly CareRule[] = [
@@ -285,23 +304,7 @@ export const seasonal: readonly CareRule[] = [
     id: 'protect-crowns',
     operation: 'protect',
     does: 'Cover the crown with a dry mulch',
-    applies: {
-      traits: {
-        lifeForm: [
-          'perennial',
-          'bulb',
-          'deciduous shrub',
-          'evergreen shrub',
-          'climber',
-          'warm grass',
-          'tender perennial',
-          'fern',
-        ],
-        mulchAtCrown: [true],
-      },
-      winter: ['at risk'],
-      place: 'bed',
-    },
+    applies: coverable,
     windows: [
       {
         season: 'autumn',
@@ -330,23 +333,7 @@ export const seasonal: readonly CareRule[] = [
     verb: 'uncover',
     operation: 'protect',
     does: 'Take winter covers off on a dull day',
-    applies: {
-      traits: {
-        lifeForm: [
-          'perennial',
-          'bulb',
-          'deciduous shrub',
-          'evergreen shrub',
-          'climber',
-          'warm grass',
-          'tender perennial',
-          'fern',
-        ],
-        mulchAtCrown: [true],
-      },
-      winter: ['at risk'],
-      place: 'bed',
-    },
+    applies: coverable,
     windows: [
       {
         season: 'spring',
