@@ -198,9 +198,10 @@ function Check() {
   return `To settle it, look today at ${clock}${place ? ` in ${place.name}` : ''}, ${look.x.toFixed(1)} m east and ${look.y.toFixed(1)} m north on the plan.`
 }
 
+const MOST_LISTED = 10
+
 function OpenJobs() {
   const { view, today } = useGardenContext()
-  const { search } = useLocation()
   const { data: season } = useSeason(view.garden.id)
   const open = (season?.jobs ?? [])
     .filter((j) => j.state === 'open' && j.window.earliest <= today && today <= j.window.latest)
@@ -210,15 +211,20 @@ function OpenJobs() {
       <h2>Jobs that can be done today</h2>
       {season && open.length === 0 && <p className="soft">None: no job’s window is open.</p>}
       <ul className="plain-list now-jobs">
-        {open.map((job) => (
+        {open.slice(0, MOST_LISTED).map((job) => (
           <li key={job.id}>
-            <Link to={{ pathname: '../season', search }}>{job.title}</Link>
+            <Link to={{ pathname: '../season', search: `?job=${job.id}` }}>{job.title}</Link>
             <small>
               {minutesText(job.minutes)}; {staysOpen(job, today)}
             </small>
           </li>
         ))}
       </ul>
+      {open.length > MOST_LISTED && (
+        <p>
+          <Link to="../season">and {open.length - MOST_LISTED} more</Link>
+        </p>
+      )}
     </section>
   )
 }

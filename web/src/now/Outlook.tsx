@@ -12,7 +12,7 @@ const rows: readonly [Need, string][] = [
   ['plant', 'Move, plant'],
   ['dig', 'Dig'],
   ['cut', 'Prune, cut'],
-  ['spray', 'Spray, feed'],
+  ['spray', 'Spray'],
   ['lay', 'Mulch'],
 ]
 /** Shape and word, not colour alone. */
