@@ -331,7 +331,12 @@ export const growth: readonly CareRule[] = [
     windows: [
       {
         season: 'autumn',
-        earliest: { at: 'first frost', share: 10, or: { at: 'is gone' } },
+        earliest: {
+          latestOf: [
+            { at: 'first frost', share: 10, or: { at: 'is gone' } },
+            { at: 'bloom starts', days: 21 },
+          ],
+        },
         bestFrom: { at: 'first frost', share: 50, days: 2, or: { at: 'is gone' } },
         bestTo: { at: 'first frost', share: 50, days: 16, or: { at: 'is gone', days: 21 } },
         latest: { at: 'first frost', share: 90, days: 21, or: { at: 'is gone', days: 45 } },

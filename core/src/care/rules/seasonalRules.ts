@@ -8,6 +8,8 @@ const planting: Pick<CareRule, 'forbids' | 'labour' | 'tools' | 'steps' | 'yearl
   yearly: false,
 }
 
+const CHILL_FIRST = 'Where winters stay above 9 °C in the soil, chill them first for eight to ten weeks.'
+
 const warmIn: WindowSpec = {
   season: 'spring',
   earliest: {
@@ -198,10 +200,7 @@ export const seasonal: readonly CareRule[] = [
     ],
     ...planting,
     labour: { setUp: 10, perPlant: 1.2 },
-    steps: [
-      'Plant in clumps, at two to three times the bulb’s height, closer in pots.',
-      'Where winters stay above 9 °C in the soil, chill them first for eight to ten weeks.',
-    ],
+    steps: ['Plant in clumps, at two to three times the bulb’s height, closer in pots.', CHILL_FIRST],
     why: 'Bulbs root in cooling soil and need a winter’s cold to flower.',
     missed: 'Plant as long as the ground is open; they flower shorter the first year.',
   },
@@ -226,6 +225,7 @@ export const seasonal: readonly CareRule[] = [
       },
     ],
     ...planting,
+    steps: ['Plant in clumps, three times the bulb’s height deep, closer in pots.', CHILL_FIRST],
     labour: { setUp: 10, perPlant: 1.2 },
     why: 'Tulips are planted last of the bulbs: cold soil keeps blight off.',
     missed: 'Plant into midwinter while the ground is open.',
@@ -242,7 +242,12 @@ export const seasonal: readonly CareRule[] = [
     windows: [
       {
         season: 'autumn',
-        earliest: { at: 'first frost', share: 10, days: -3, or: { at: 'is gone' } },
+        earliest: {
+          latestOf: [
+            { at: 'first frost', share: 10, days: -3, or: { at: 'is gone' } },
+            { at: 'bloom starts', days: 21 },
+          ],
+        },
         bestFrom: { at: 'first frost', share: 50, days: 2, or: { at: 'is gone' } },
         bestTo: { at: 'first frost', share: 50, days: 16, or: { at: 'is gone', days: 21 } },
         latest: { at: 'first frost', share: 90, days: 10, or: { at: 'is gone', days: 30 } },
