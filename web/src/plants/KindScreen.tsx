@@ -17,6 +17,7 @@ import { Waiting } from '../frame/Shell.tsx'
 import { KindFigure } from '../record/Kinds.tsx'
 import { SeasonCell } from '../record/SeasonCell.tsx'
 import '../record/record.css'
+import { CareHere } from './CareHere.tsx'
 import './plants.css'
 
 /** A kind of plant as this garden knows it: every place it stood, season by season, and how long its plants live. */
@@ -87,6 +88,7 @@ export function Screen() {
               </tbody>
             </table>
           )}
+          {view.climate && <CareHere taxon={taxon} climate={view.climate} schools={view.schools} on={on} />}
           {survival && (
             <section>
               <h2>How long its plants live</h2>

@@ -1,5 +1,5 @@
 import type { PlantingRecord } from '@border/contract'
-import { counted, dayMonthYear, driftRadiusM, lightRange } from '@border/core'
+import { counted, dayMonthYear, driftRadiusM, lightRange, taxonSearch } from '@border/core'
 import { Button, Input, Segmented, Table } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -134,22 +134,29 @@ function Plantings({ text }: { text: string }) {
   )
 }
 
+/** The library, found by any name of a kind, with a letter wrong here and there. */
 function Library({ text }: { text: string }) {
   const { data, isPending } = useTaxa()
+  const { search } = useLocation()
+  const index = useMemo(() => taxonSearch(data ?? []), [data])
+  const found = text.trim() === '' ? data : index.find(text)
   return (
     <Table
       className="wide-table"
       size="small"
       rowKey="botanical"
       loading={isPending}
-      dataSource={data?.filter((t) => matches(text, t.botanical, t.common, t.lifeForm))}
+      dataSource={found}
       pagination={false}
       columns={[
         {
           title: 'Taxon',
           render: (_, t) => (
             <>
-              <span className="taxon">{t.botanical}</span> <small>{t.common}</small>
+              <Link to={{ pathname: `kind/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
+                {t.botanical}
+              </Link>{' '}
+              <small>{t.common}</small>
             </>
           ),
         },
