@@ -1,5 +1,5 @@
 import { degreeDays, type Climate } from '../climate/index.ts'
-import { addDays, dayNumber, dayOfYear, fromDayNumber, seasonStart, type IsoDate } from '../dates/index.ts'
+import { dayNumber, dayOfYear, fromDayNumber, seasonStart, type IsoDate } from '../dates/index.ts'
 import { yearAt, type Year } from '../plants/index.ts'
 
 /** One gardening year of a place, from the midwinter that opens it. Days are day numbers. */
@@ -109,12 +109,4 @@ function gatheredWarmth(climate: Climate, slots: Uint16Array): (index: number) =
   return (index) => sums[Math.min(slots.length, Math.max(0, index))]!
 }
 
-/** Weeks of usual soil above a temperature from a day until it next falls below. */
-export function weeksOfSoilAbove(year: GardenYear, c: number, on: IsoDate): number {
-  const from = dayNumber(on)
-  const until = year.first('soilC', Math.max(from, year.midsummer), year.nextMidwinter, (t) => t < c)
-  return Math.max(0, ((until ?? year.nextMidwinter) - from) / 7)
-}
-
 export const dayAt = (day: number): IsoDate => fromDayNumber(day)
-export const later = (day: IsoDate, days: number): IsoDate => addDays(day, days)

@@ -11,7 +11,7 @@ export {
   type ExplainedRule,
   type TaxonCare,
 } from './explain.ts'
-export { gardenYear, weeksOfSoilAbove, type GardenYear } from './gardenYear.ts'
+export { gardenYear, type GardenYear } from './gardenYear.ts'
 export { moveWindows, type MoveWindows } from './moveWindows.ts'
 export {
   aftercareDays,

@@ -1,12 +1,4 @@
 export {
-  placeJobs,
-  type DayPlan,
-  type Placement,
-  type SchedulableJob,
-  type Unplaced,
-  type WorkingDay,
-} from './firstGoodDay.ts'
-export {
   DEFAULT_SEARCH,
   FULL_ROUNDS,
   planJobs,
@@ -23,4 +15,4 @@ export { weatherNeedOf } from './needs.ts'
 export * from './problem.ts'
 export { type Progress, type SearchOptions } from './search.ts'
 export { whyHere, type DayChoice, type WhyHere } from './whyHere.ts'
-export { workingDays, type WorkingPattern } from './workingDays.ts'
+export { workingDays, type WorkingDay, type WorkingPattern } from './workingDays.ts'

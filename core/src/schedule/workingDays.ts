@@ -1,5 +1,9 @@
 import { addDays, weekdayOf, type IsoDate } from '../dates/index.ts'
-import type { WorkingDay } from './firstGoodDay.ts'
+
+export interface WorkingDay {
+  day: IsoDate
+  minutes: number
+}
 
 /** A garden's usual week, and the days that differ from it. */
 export interface WorkingPattern {
