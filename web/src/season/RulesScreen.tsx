@@ -115,7 +115,10 @@ function Rule({ rule }: { rule: RuleView }) {
         {adjusting && (
           <Adjust
             rule={rule}
-            onKeep={(adjusted) => change.mutate({ adjusted }, { onSuccess: () => setAdjusting(false) })}
+            onKeep={(adjusted) => {
+              setAdjusting(false)
+              change.mutate({ adjusted })
+            }}
           />
         )}
       </div>
