@@ -6,6 +6,7 @@ import { capitalised, dayMonth, listed } from '../words/index.ts'
 import { isFollowed, isFor } from './applies.ts'
 import { yearsAbout } from './explain.ts'
 import { gardenYear, type GardenYear } from './gardenYear.ts'
+import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type Material } from './moveJobs.ts'
 import type { CareRule, ForbiddenState, Operation, Skill } from './rule.ts'
 import { schoolOf, type Schools } from './schools.ts'
@@ -329,8 +330,6 @@ function titleOf(rule: CareRule, place: CaredPlace, plantings: readonly CaredPla
   return `${verb} ${rest <= 0 ? listed(names) : `${names.slice(0, NAMED).join(', ')} and ${rest} more`}`
 }
 
-const LEAST_MINUTES = 5
-
 /** Labour to five minutes: the rule's, by plants, ground and height, times what was measured in this garden. */
 function minutesOf(
   { labour }: CareRule,
@@ -347,7 +346,7 @@ function minutesOf(
   )
   const ofPlace = plantings.length === 0 ? place.areaM2 * (labour.perM2 ?? 0) : 0
   const minutes = (labour.setUp + perPlanting + ofPlace) * measured
-  return Math.max(LEAST_MINUTES, Math.round(minutes / LEAST_MINUTES) * LEAST_MINUTES)
+  return toFiveMinutes(minutes)
 }
 
 function materialsOf(rule: CareRule, place: CaredPlace, plantings: readonly CaredPlanting[]): Material[] {

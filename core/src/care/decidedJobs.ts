@@ -4,9 +4,10 @@ import { groundM2, isWoody, type Taxon } from '../plants/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { isFor } from './applies.ts'
 import { yearsAbout } from './explain.ts'
+import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type JobPlan } from './moveJobs.ts'
 import type { CareRule, Operation } from './rule.ts'
-import { windowsOf, type Window } from './windows.ts'
+import { openFrom, windowsOf } from './windows.ts'
 
 /** What may be decided for a planting that makes work where it stands. */
 export type DecidedWork = 'cut back' | 'divide' | 'replace' | 'remove'
@@ -51,7 +52,7 @@ export function decidedJobs(
         kind: rule.operation,
         title: `${work === 'divide' ? 'Divide' : 'Cut back'} ${request.taxon.botanical} in ${request.place}`,
         window: openFrom(window, on),
-        minutes: toFive(setUp + each * request.count),
+        minutes: toFiveMinutes(setUp + each * request.count),
         materials: [],
         tools: [...rule.tools],
         cautions: [...plantCautions(request.taxon), ...(rule.cautions ?? [])],
@@ -69,13 +70,6 @@ function knows(rule: CareRule, work: DecidedWork, taxon: Taxon): boolean {
   return isWoody(taxon)
     ? rule.id.startsWith('rejuvenate')
     : rule.id === 'cut-after-first-flush' || rule.id === 'cut-by-half'
-}
-
-const toFive = (minutes: number) => Math.max(5, Math.round(minutes / 5) * 5)
-
-function openFrom(w: Window, on: IsoDate): Window {
-  const from = (day: IsoDate) => (day < on ? on : day)
-  return { ...w, earliest: from(w.earliest), bestFrom: from(w.bestFrom), bestTo: from(w.bestTo) }
 }
 
 const LIFT_SOON_DAYS = 30
@@ -102,7 +96,7 @@ function removal(work: DecidedWork, r: DecidedRequest, on: IsoDate): JobPlan {
         latest: `Not after ${dayMonth(latest)}: what was decided should not wait longer.`,
       },
     },
-    minutes: toFive(10 + r.count * (isWoody(r.taxon) ? 25 + 20 * r.taxon.heightM : 8)),
+    minutes: toFiveMinutes(10 + r.count * (isWoody(r.taxon) ? 25 + 20 * r.taxon.heightM : 8)),
     materials: [],
     tools: ['spade', 'fork', ...(isWoody(r.taxon) ? ['loppers', 'saw', 'mattock'] : []), 'barrow'],
     cautions: [

@@ -35,5 +35,5 @@ export {
   type SchoolId,
   type Schools,
 } from './schools.ts'
-export { anchorWords, appliesWords, ruleSentence } from './sentences.ts'
+export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
 export { windowOf, windowsOf, type Window } from './windows.ts'

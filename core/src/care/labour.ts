@@ -1,6 +1,12 @@
 import { group } from 'd3-array'
 import type { Operation } from './rule.ts'
 
+const STEP_MINUTES = 5
+
+/** Labour as it is planned: to five minutes, and never none. */
+export const toFiveMinutes = (minutes: number): number =>
+  Math.max(STEP_MINUTES, Math.round(minutes / STEP_MINUTES) * STEP_MINUTES)
+
 /** A job as it was done: minutes by the table and really taken. */
 export interface LabourRecord {
   operation: Operation

@@ -3,7 +3,8 @@ import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
 import { groundM2, type Taxon } from '../plants/index.ts'
 import type { Operation } from './rule.ts'
 import { moveWindows, type MoveWindows } from './moveWindows.ts'
-import type { Window } from './windows.ts'
+import { toFiveMinutes } from './labour.ts'
+import { openFrom, type Window } from './windows.ts'
 import { dayMonth } from '../words/index.ts'
 
 export interface Material {
@@ -67,16 +68,6 @@ export function moveJobs(request: MoveRequest, climate: Climate, on: IsoDate): M
   }
 }
 
-/** The window with what already lies behind `on` cut off. */
-function openFrom(w: Window, on: IsoDate): Window {
-  return {
-    ...w,
-    earliest: maxDay(w.earliest, on),
-    bestFrom: maxDay(w.bestFrom, on),
-    bestTo: maxDay(w.bestTo, on),
-  }
-}
-
 /** Width of a root ball as a share of the plant's spread: the usual guide for lifting established plants. */
 const ROOT_BALL_SHARE = 0.6
 
@@ -90,8 +81,6 @@ export const rootBallM = (taxon: Taxon): number =>
  */
 const SETUP_MIN = 15
 const MIN_PER_M3 = 100
-
-const roundTo5 = (minutes: number) => Math.max(5, Math.round(minutes / 5) * 5)
 
 /** Holes are two and a half balls wide and no deeper than the ball. */
 function holeM3(taxon: Taxon): number {
@@ -119,7 +108,7 @@ function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
         latest: `Not after ${dayMonth(lift.latest)}: the lifting it serves is too late from then.`,
       },
     },
-    minutes: roundTo5(SETUP_MIN + holes * MIN_PER_M3 * 0.8),
+    minutes: toFiveMinutes(SETUP_MIN + holes * MIN_PER_M3 * 0.8),
     materials: r.toContainer
       ? [{ name: 'potting mix', amount: Math.ceil(holes * 1000), unit: 'l' }]
       : r.amend
@@ -149,7 +138,7 @@ function liftJob(r: MoveRequest, lift: Window): JobPlan {
     kind: 'move',
     title: `Lift ${r.taxon.botanical} from ${r.fromPlace} and replant in ${r.toPlace}`,
     window: lift,
-    minutes: roundTo5(SETUP_MIN + r.count * (6 + holeM3(r.taxon) * MIN_PER_M3)),
+    minutes: toFiveMinutes(SETUP_MIN + r.count * (6 + holeM3(r.taxon) * MIN_PER_M3)),
     materials: [
       { name: 'water', amount: litresEach * r.count, unit: 'l' },
       { name: 'mulch', amount: Math.ceil(r.count * r.taxon.spacingM ** 2 * 0.06 * 1000), unit: 'l' },

@@ -1,4 +1,4 @@
-import { dayNumber, type IsoDate } from '../dates/index.ts'
+import { dayNumber, maxDay, type IsoDate } from '../dates/index.ts'
 import { usualBloom, type Taxon } from '../plants/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { anchored, type Anchored, type AnchorContext } from './anchors.ts'
@@ -14,6 +14,14 @@ export interface Window {
   latest: IsoDate
   why: Record<Edge, string>
 }
+
+/** A window with what already lies behind a day cut off. */
+export const openFrom = (w: Window, on: IsoDate): Window => ({
+  ...w,
+  earliest: maxDay(w.earliest, on),
+  bestFrom: maxDay(w.bestFrom, on),
+  bestTo: maxDay(w.bestTo, on),
+})
 
 /** A window shorter than this, in days, is none. */
 const LEAST_DAYS = 6

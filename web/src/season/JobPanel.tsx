@@ -1,5 +1,14 @@
 import type { JobRecord, SeasonView } from '@border/contract'
-import { addDays, counted, dayMonth, dayMonthYear, daysBetween, listed, weekdayOf } from '@border/core'
+import {
+  addDays,
+  counted,
+  dayMonth,
+  dayMonthYear,
+  daysBetween,
+  forbiddenWords,
+  listed,
+  weekdayOf,
+} from '@border/core'
 import { Alert, Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -94,7 +103,9 @@ export function JobPanel({ job, season, onChoose }: Props) {
             <li key={s}>{s}</li>
           ))}
         </ol>
-        {job.forbids.length > 0 && <p className="soft">Never {listed(job.forbids.map(forbiddenText))}.</p>}
+        {job.forbids.length > 0 && (
+          <p className="soft">Never {listed(job.forbids.map((f) => forbiddenWords[f]))}.</p>
+        )}
       </section>
       {(job.materials.length > 0 || job.tools.length > 0) && (
         <section>
@@ -113,9 +124,6 @@ export function JobPanel({ job, season, onChoose }: Props) {
     </div>
   )
 }
-
-const forbiddenText = (state: JobRecord['forbids'][number]): string =>
-  state === 'nesting birds' ? 'while birds nest in it' : `in ${state}`.replace('in in ', 'in ')
 
 const SHOWN = 6
 
