@@ -3,7 +3,6 @@ export { library } from './library/index.ts'
 export {
   emergenceOf,
   phases,
-  realDay,
   seasonDates,
   seasonInPlace,
   usualBloom,

@@ -145,7 +145,7 @@ export const yearAt = (climate: Climate, lateDays = 0): Year => ({
  * @param seasonYear the year the growing season is called by
  * @param share 0 to 1: how far the place's warmth moves it; 0 for what hangs on day length alone
  */
-export function realDay(monthDay: string, seasonYear: number, year: Year, share = 1): IsoDate {
+function realDay(monthDay: string, seasonYear: number, year: Year, share = 1): IsoDate {
   const place = placeInYear(monthDay)
   const moved = Math.round(share * (year.shift?.daysLater[place] ?? 0))
   return addDays(seasonStart(seasonYear, year.south), place + moved + year.lateDays)

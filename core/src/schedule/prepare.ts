@@ -58,7 +58,7 @@ export interface Prepared {
 /** A person's word gives way to nothing but another person's. */
 const PIN_PENALTY = 1_000_000
 
-export const SKILLS = skills.length
+const SKILLS = skills.length
 export const SKILL_SETS = 1 << SKILLS
 
 /**

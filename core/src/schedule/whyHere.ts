@@ -106,7 +106,7 @@ const oftenWords = (chance: number) =>
   chance < 0.05 ? 'fewer than 1 of 20' : chance < 0.95 ? `${Math.round(chance * 10)} of 10` : 'nearly all'
 
 /** Shifts of a plan's parts, in the order of a prepared problem. */
-export function whereOf(prepared: Prepared, plan: Pick<SeasonPlan, 'placed'>): Int32Array {
+function whereOf(prepared: Prepared, plan: Pick<SeasonPlan, 'placed'>): Int32Array {
   const shiftIndex = new Map(prepared.problem.shifts.map((s, i) => [s.id, i]))
   const where = new Int32Array(prepared.parts.length).fill(-1)
   for (const job of plan.placed)

@@ -48,6 +48,7 @@ export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate):
   // By the forecast as far as it reaches, by what is usual beyond.
   const ahead = unsuitableAhead(await outlookOf(db, garden, today))
   const awaited = new Set(order.map((o) => o.beforeId))
+  const known = { rows, order, done, days: new Set(days.map((d) => d.day)) }
   return {
     gardens: [{ id: garden.id, travelMinutes: 0 }],
     shifts: days.map((d) => ({
@@ -58,7 +59,7 @@ export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate):
     // What is done matters only to what follows it.
     jobs: rows
       .filter((r) => r.state === 'open' || awaited.has(r.id))
-      .map((r) => planJob(r, { rows, order, done, days: new Set(days.map((d) => d.day)) }, garden.id, today)),
+      .map((r) => planJob(r, known, garden.id, today)),
     unsuitable: Object.fromEntries(
       weatherNeeds
         .filter((need) => need !== 'none' && usual[need])

@@ -5,7 +5,7 @@ const ROOTING_C = 6
 const roots: Anchor = { at: 'rooting time left', weeks: 6, c: ROOTING_C }
 
 /** After bloom and heat, with six weeks of rooting soil to come. */
-export const afterHeat: WindowSpec = {
+const afterHeat: WindowSpec = {
   season: 'autumn',
   // Where cold follows heat quickly, the last weeks of warmth are better than too few weeks of cool.
   earliest: {
@@ -57,7 +57,7 @@ const asGrowthShows = (soilC: number, days: number): WindowSpec => ({
   },
   roundBloom: { before: 28, after: 7 },
 })
-export const inSpring = asGrowthShows(ROOTING_C, 42)
+const inSpring = asGrowthShows(ROOTING_C, 42)
 /** Warm-season grasses and tender crowns rot when cut in cold soil. */
 const inWarmSpring = asGrowthShows(8, 35)
 
