@@ -2,10 +2,10 @@ import { describe, expect, it } from 'vitest'
 import {
   decisionRequest,
   featureEventRequest,
+  crewPersonRequest,
   gardenRequest,
   isoDay,
   jobDoneRequest,
-  workingDaysRequest,
 } from './index.ts'
 
 const id = '3f2504e0-4f89-41d3-9a0c-0305e82c3301'
@@ -57,6 +57,8 @@ describe('what may cross the wire', () => {
     expect(accepts(gardenRequest, garden)).toBe(true)
     expect(accepts(gardenRequest, { ...garden, latitude: -91 })).toBe(false)
     expect(accepts(gardenRequest, { ...garden, timeZone: 'Pacific/Atlantis' })).toBe(false)
-    expect(accepts(workingDaysRequest, { minutesByWeekday: [0, 0, 0, 0, 0, 0] })).toBe(false)
+    expect(accepts(crewPersonRequest, { name: 'x', skills: [], minutesByWeekday: [0, 0, 0, 0, 0, 0] })).toBe(
+      false,
+    )
   })
 })

@@ -5,6 +5,7 @@ import {
   isIsoDate,
   isSign,
   signCauses,
+  skills,
   treatments,
   isTimeZone,
   plantingSources,
@@ -39,6 +40,7 @@ import {
   type Schools,
   type SeenInWords,
   type SignId,
+  type Skill,
   type Standing,
   type Suitability,
   type SunHours,
@@ -451,9 +453,8 @@ export interface JobRecord {
 
 export interface SeasonView {
   jobs: JobRecord[]
-  workingDays: { day: string; minutes: number }[]
-  minutesByWeekday: number[]
-  exceptions: { day: string; minutes: number }[]
+  /** Person-minutes of the garden's crew; `elsewhere` are in its other gardens or on the way. */
+  workingDays: { day: string; minutes: number; elsewhere: number; people: string[] }[]
 }
 
 export const jobDoneRequest = z.object({
@@ -471,7 +472,10 @@ export interface PlanRunView {
   /** 0 to 1. */
   progress: number
   failure: string | null
-  result: SeasonPlan | null
+  /** What it does in this garden. */
+  result: Pick<SeasonPlan, 'placed' | 'unplaced' | 'moved'> | null
+  /** Jobs of the crew's other gardens that it moves. */
+  movedElsewhere: number
 }
 export const planRunRequest = z.object({ take: z.boolean() })
 
@@ -515,10 +519,44 @@ export const ruleRequest = z.object({
     .optional(),
 })
 
-export const workingDaysRequest = z.object({
-  minutesByWeekday: z.array(z.number().int().min(0).max(1440)).length(7),
+// Crews: who works in a garden, and in which others
+
+const dayMinutes = z.number().int().min(0).max(1440)
+export const crewPersonRequest = z.object({
+  /** Absent: someone new. */
+  id: id.optional(),
+  name: shortText,
+  skills: z.array(z.enum(skills)).max(skills.length),
+  /** 0 Sunday to 6 Saturday. */
+  minutesByWeekday: z.array(dayMinutes).length(7),
 })
-export const workingExceptionRequest = z.object({ day: isoDay, minutes: z.number().int().min(0).max(1440) })
+export type CrewPersonRequest = z.infer<typeof crewPersonRequest>
+export const absenceRequest = z
+  .object({
+    /** Null: the whole crew. */
+    personId: id.nullable(),
+    from: isoDay,
+    to: isoDay,
+    reason: z.string().trim().max(120).optional(),
+  })
+  .refine((a) => a.to >= a.from, 'the last day must not lie before the first')
+/** Null: as in any week again. */
+export const crewDayRequest = z.object({ day: isoDay, minutes: dayMinutes.nullable() })
+export const crewRequest = z.object({ name: shortText, travelMinutes: z.number().int().min(0).max(600) })
+/** The crew of another garden that this one is to share; null: one of its own. */
+export const shareCrewRequest = z.object({ withGardenId: id.nullable() })
+
+export interface CrewView {
+  id: string
+  name: string
+  /** Gardens it looks after that the person asking belongs to, this one among them. */
+  gardens: { id: string; name: string; travelMinutes: number }[]
+  /** How many more there are. */
+  others: number
+  people: { id: string; name: string; skills: Skill[]; minutesByWeekday: number[] }[]
+  absences: { id: string; personId: string | null; from: string; to: string; reason: string | null }[]
+  days: { day: string; minutes: number }[]
+}
 
 // History
 

@@ -11,7 +11,7 @@ import { prepare, SKILL_SETS } from '../src/schedule/prepare.ts'
  */
 export async function provedOptimum(problem: PlanProblem): Promise<{ cost: number; gap: number }> {
   const prepared = prepare(problem)
-  const { parts, days, capacity, skilled, travel, gardens } = prepared
+  const { parts, days, capacity, skilled, skilledPeople, people, travel, gardens } = prepared
   const shifts = capacity.length
   const cost: number[] = []
   const add = (c: number) => cost.push(c) - 1
@@ -42,7 +42,7 @@ export async function provedOptimum(problem: PlanProblem): Promise<{ cost: numbe
     row(
       [
         ...here.map(({ p, v }): [number, number] => [v, p.minutes]),
-        ...y[s]!.map((v, g): [number, number] => [v, travel[g]!]),
+        ...y[s]!.map((v, g): [number, number] => [v, travel[g]! * people[s]!]),
       ],
       -Infinity,
       capacity[s]!,
@@ -51,7 +51,10 @@ export async function provedOptimum(problem: PlanProblem): Promise<{ cost: numbe
       const asked = here.filter(({ p }) => p.skill >= 0 && set & (1 << p.skill))
       if (asked.length > 0)
         row(
-          asked.map(({ p, v }) => [v, p.minutes]),
+          [
+            ...asked.map(({ p, v }): [number, number] => [v, p.minutes]),
+            ...y[s]!.map((v, g): [number, number] => [v, travel[g]! * skilledPeople[s * SKILL_SETS + set]!]),
+          ],
           -Infinity,
           skilled[s * SKILL_SETS + set]!,
         )

@@ -2,6 +2,10 @@ import { library, type DailyWeather, type Plan } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import {
   addMember,
+  giveToCrew,
+  insertAbsence,
+  insertCrew,
+  insertCrewPerson,
   insertEvents,
   insertLog,
   insertObservations,
@@ -20,10 +24,10 @@ import {
   saveGarden,
   setStandInChanges,
   setStation,
-  setWorkingException,
-  setWorkingWeek,
+  setTravel,
   type Db,
 } from '@border/server'
+import { demoCrews } from './crews.ts'
 import { filesOf, placedIn } from './files.ts'
 import { almshouseTerrace } from './gardens/almshouseTerrace.ts'
 import { cliffLane } from './gardens/cliffLane.ts'
@@ -70,6 +74,7 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
     const weather = townWeather()
     const stationId = await insertStation(trx, `Made-up daily record of ${town.name}`, 'simulated', weather)
     const head = ids.get(people[0].name)!
+    const gardenIds = new Map<SketchGarden, string>()
     for (const sketch of demoGardens) {
       const gardenId = await loadGarden(trx, { practiceId, personId: head }, sketch, {
         id: stationId,
@@ -78,9 +83,29 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
       for (const p of people)
         if ((p.gardens as readonly SketchGarden[]).includes(sketch))
           await addMember(trx, gardenId, ids.get(p.name)!, p.role)
+      gardenIds.set(sketch, gardenId)
     }
+    await employ(trx, practiceId, gardenIds)
   })
   return names
+}
+
+async function employ(
+  trx: Db,
+  practiceId: string,
+  gardenIds: ReadonlyMap<SketchGarden, string>,
+): Promise<void> {
+  for (const crew of demoCrews) {
+    const crewId = await insertCrew(trx, practiceId, crew.name)
+    const people = new Map<string, string>()
+    for (const p of crew.people) people.set(p.name, await insertCrewPerson(trx, crewId, p))
+    for (const { name, ...a } of crew.absences)
+      await insertAbsence(trx, crewId, { ...a, personId: name ? people.get(name)! : null })
+    for (const { sketch, travelMinutes } of crew.gardens) {
+      await giveToCrew(trx, gardenIds.get(sketch)!, crewId)
+      await setTravel(trx, gardenIds.get(sketch)!, travelMinutes)
+    }
+  }
 }
 
 async function loadGarden(
@@ -94,8 +119,6 @@ async function loadGarden(
     throw new Error(`The demo’s ${sketch.name} is not a good file: ${JSON.stringify(read.problems)}`)
   const { gardenId, plantingIds } = await saveGarden(trx, owner, read.value)
   await setStation(trx, gardenId, station.id)
-  await setWorkingWeek(trx, gardenId, sketch.minutesByWeekday)
-  for (const off of sketch.daysOff) await setWorkingException(trx, gardenId, off.day, off.minutes)
   const { plan, plantings } = read.value
   const byTag = (tag: string) => {
     const id = plantingIds.get(tag)

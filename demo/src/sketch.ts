@@ -96,6 +96,4 @@ export interface SketchGarden {
   /** Fixed places to photograph beds from. */
   standpoints: { name: string; place: string; framing: string; photographedOn: string[] }[]
   moves: SketchMove[]
-  minutesByWeekday: number[]
-  daysOff: { day: string; minutes: number }[]
 }

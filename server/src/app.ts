@@ -7,6 +7,7 @@ import type { Logger } from 'pino'
 import type { Piscina } from 'piscina'
 import { connect, type Db } from './database/connect.ts'
 import { constraintRefusal, Refusal } from './errors.ts'
+import { crewRoutes } from './routes/crew.ts'
 import { gardenRoutes } from './routes/gardens.ts'
 import { lightRoutes } from './routes/light.ts'
 import { recordRoutes } from './routes/record.ts'
@@ -47,6 +48,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
     ...gardenRoutes(pool),
     ...workRoutes(pool),
+    ...crewRoutes(pool),
     ...lightRoutes(pool, simulatedLogger),
     ...walkRoutes(pool),
     ...recordRoutes(pool),

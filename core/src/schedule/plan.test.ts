@@ -75,10 +75,14 @@ function requireSound(problem: PlanProblem, plan: SeasonPlan): void {
     )
     const going = [...new Set(here.map((h) => h.job.gardenId))].reduce((sum, g) => sum + travel.get(g)!, 0)
     const work = here.reduce((sum, h) => sum + h.minutes, 0)
-    expect(work + going).toBeLessThanOrEqual(shift.people.reduce((sum, p) => sum + p.minutes, 0))
+    expect(work + going * shift.people.length).toBeLessThanOrEqual(
+      shift.people.reduce((sum, p) => sum + p.minutes, 0),
+    )
     for (const skill of ['pruning', 'machine', 'spraying'] as const) {
       const asked = here.filter((h) => h.job.skill === skill).reduce((sum, h) => sum + h.minutes, 0)
-      const able = shift.people.filter((p) => p.skills.includes(skill)).reduce((sum, p) => sum + p.minutes, 0)
+      const able = shift.people
+        .filter((p) => p.skills.includes(skill))
+        .reduce((sum, p) => sum + p.minutes - going, 0)
       expect(asked, `${skill} on ${shift.day}`).toBeLessThanOrEqual(able)
     }
   }

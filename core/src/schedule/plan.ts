@@ -122,7 +122,7 @@ export function asPlan(prepared: Prepared, where: Int32Array): SeasonPlan {
     if (shift < 0) return
     used[shift]! += part.minutes
     const visit = `${shift} ${part.garden}`
-    if (!visited.has(visit)) used[shift]! += prepared.travel[part.garden]!
+    if (!visited.has(visit)) used[shift]! += prepared.travel[part.garden]! * prepared.people[shift]!
     visited.add(visit)
   })
   return {

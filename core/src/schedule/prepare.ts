@@ -48,6 +48,10 @@ export interface Prepared {
   capacity: Int32Array
   /** Of the people who have any skill of a set: by shift, then by set of skills as bits. */
   skilled: Int32Array
+  /** Of the people who have any skill of a set, how many. */
+  skilledPeople: Int32Array
+  people: Int32Array
+  /** By garden, minutes of each person. */
   travel: Int32Array
   gardens: number
   /** Groups of parts joined by order, in an order that puts what comes first first. */
@@ -76,21 +80,26 @@ export function prepare(problem: PlanProblem): Prepared {
   const days = Int32Array.from(shifts, (s) => dayNumber(s.day))
   const gardenIndex = new Map(problem.gardens.map((g, i) => [g.id, i]))
   const skilled = new Int32Array(shifts.length * SKILL_SETS)
+  const skilledPeople = new Int32Array(shifts.length * SKILL_SETS)
   shifts.forEach((s, i) => {
-    for (let set = 1; set < SKILL_SETS; set++)
-      skilled[i * SKILL_SETS + set] = s.people.reduce(
-        (sum, p) => sum + (p.skills.some((k) => set & (1 << skills.indexOf(k))) ? p.minutes : 0),
-        0,
-      )
+    for (let set = 1; set < SKILL_SETS; set++) {
+      const able = s.people.filter((p) => p.skills.some((k) => set & (1 << skills.indexOf(k))))
+      skilled[i * SKILL_SETS + set] = able.reduce((sum, p) => sum + p.minutes, 0)
+      skilledPeople[i * SKILL_SETS + set] = able.length
+    }
   })
   const capacity = Int32Array.from(shifts, (s) => s.people.reduce((sum, p) => sum + p.minutes, 0))
+  const people = Int32Array.from(shifts, (s) => s.people.length)
+  const roomiestDay = problem.gardens.map((g) =>
+    shifts.reduce((most, _, i) => Math.max(most, capacity[i]! - g.travelMinutes * people[i]!), 0),
+  )
   const partsOf = new Map<string, number[]>()
   const parts: Part[] = []
   for (const job of sorted.jobs) {
     if (job.doneOn) continue
     const garden = gardenIndex.get(job.gardenId)
     if (garden === undefined) throw new RangeError(`Job ${job.id}: there is no garden ${job.gardenId}`)
-    const roomiest = Math.max(0, ...capacity) - (problem.gardens[garden]?.travelMinutes ?? 0)
+    const roomiest = roomiestDay[garden]!
     const most = Math.max(15, Math.min(MOST_PART_MINUTES, roomiest))
     const of = Math.max(1, Math.ceil(job.minutes / most))
     const own: number[] = []
@@ -110,6 +119,8 @@ export function prepare(problem: PlanProblem): Prepared {
     days,
     capacity,
     skilled,
+    skilledPeople,
+    people,
     travel: Int32Array.from(problem.gardens, (g) => g.travelMinutes),
     gardens: problem.gardens.length,
     components,
@@ -123,7 +134,7 @@ function partOf(
   of: number,
   minutes: number,
   garden: number,
-  { shifts, unsuitable }: PlanProblem,
+  { gardens, shifts, unsuitable }: PlanProblem,
   days: Int32Array,
 ): Part {
   const { earliest, bestFrom, bestTo, latest } = job.window
@@ -135,7 +146,7 @@ function partOf(
   ]
   const skill = job.skill ? skills.indexOf(job.skill) : -1
   const rate = planCosts.rate[job.operation] / of
-  const chances = unsuitable[job.weather]
+  const chances = (gardens[garden]!.unsuitable ?? unsuitable)[job.weather]
   const kept = job.keptOn?.[index]
   const found: [shift: number, cost: number][] = []
   shifts.forEach((s, i) => {

@@ -2,10 +2,15 @@ import type { Operation, Skill } from '../care/index.ts'
 import type { WeatherNeed } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 
+/** Chance that a day does not suit a kind of work, 0 to 1, by need and day; a day that is absent counts as suiting. */
+export type UnsuitableDays = Readonly<Partial<Record<WeatherNeed, Readonly<Record<IsoDate, number>>>>>
+
 export interface PlannedGarden {
   id: string
-  /** Minutes that each visit takes out of a day, there and back. */
+  /** Minutes that each visit takes out of the day of everyone at work, there and back. */
   travelMinutes: number
+  /** Weather of this garden, where it differs from the problem's. */
+  unsuitable?: UnsuitableDays | undefined
 }
 
 /** People at work on a day, in one garden or in any. */
@@ -52,11 +57,8 @@ export interface PlanProblem {
   gardens: readonly PlannedGarden[]
   shifts: readonly Shift[]
   jobs: readonly PlanJob[]
-  /**
-   * Chance that a day does not suit a kind of work, 0 to 1, by need and day: from the forecast as far as it reaches, from
-   * what is usual beyond. A day that is absent counts as suiting.
-   */
-  unsuitable: Readonly<Partial<Record<WeatherNeed, Readonly<Record<IsoDate, number>>>>>
+  /** From the forecast as far as it reaches, from what is usual beyond. */
+  unsuitable: UnsuitableDays
 }
 
 /** What things cost in a plan, in whole units. One table for the search, its oracle and "why here". */

@@ -18,7 +18,7 @@ export interface PlanState {
 }
 
 export function planState(prepared: Prepared): PlanState {
-  const { parts, capacity, skilled, travel, gardens } = prepared
+  const { parts, capacity, skilled, skilledPeople, people, travel, gardens } = prepared
   const shifts = capacity.length
   const where = new Int32Array(parts.length).fill(-1)
   const ownCosts = new Int32Array(parts.length)
@@ -29,6 +29,8 @@ export function planState(prepared: Prepared): PlanState {
   const used = new Int32Array(shifts)
   const usedBySkills = new Int32Array(shifts * SKILL_SETS)
   const visits = new Int32Array(shifts * gardens)
+  // Minutes of each person on the way.
+  const away = new Int32Array(shifts)
   const state: PlanState = {
     where,
     ownCosts,
@@ -36,25 +38,31 @@ export function planState(prepared: Prepared): PlanState {
     isVisited: (garden, shift) => visits[shift * gardens + garden]! > 0,
     shortBy(part, shift) {
       const garden = gardenOf[part]!
-      const going = visits[shift * gardens + garden] === 0 ? travel[garden]! : 0
+      const going = visits[shift * gardens + garden] === 0 ? travel[garden]! * people[shift]! : 0
       return used[shift]! + minutesOf[part]! + going - capacity[shift]!
     },
     fits(part, shift) {
       if (state.shortBy(part, shift) > 0) return false
       const skill = skillOf[part]!
-      if (skill < 0) return true
+      const garden = gardenOf[part]!
+      const isNew = visits[shift * gardens + garden] === 0 && travel[garden]! > 0
+      if (skill < 0 && !isNew) return true
       const minutes = minutesOf[part]!
+      const going = away[shift]! + (isNew ? travel[garden]! : 0)
       // Work of a set of skills fits when those who have any of them have the time (Hall 1935).
       const at = shift * SKILL_SETS
-      for (let set = 1; set < SKILL_SETS; set++)
-        if (set & (1 << skill) && usedBySkills[at + set]! + minutes > skilled[at + set]!) return false
+      for (let set = 1; set < SKILL_SETS; set++) {
+        const asked = usedBySkills[at + set]! + (skill >= 0 && set & (1 << skill) ? minutes : 0)
+        if (asked > 0 && asked > skilled[at + set]! - going * skilledPeople[at + set]!) return false
+      }
       return true
     },
     put(part, shift, ownCost) {
       const { minutes, garden, skill, penalty } = parts[part]!
       const visit = shift * gardens + garden
       if (visits[visit] === 0) {
-        used[shift]! += travel[garden]!
+        used[shift]! += travel[garden]! * people[shift]!
+        away[shift]! += travel[garden]!
         state.cost += planCosts.visit
       }
       visits[visit]!++
@@ -71,7 +79,8 @@ export function planState(prepared: Prepared): PlanState {
       const visit = shift * gardens + garden
       visits[visit]!--
       if (visits[visit] === 0) {
-        used[shift]! -= travel[garden]!
+        used[shift]! -= travel[garden]! * people[shift]!
+        away[shift]! -= travel[garden]!
         state.cost -= planCosts.visit
       }
       used[shift]! -= minutes

@@ -70,11 +70,12 @@ function termsOf(
   i: number,
   visited: boolean,
 ): { says: string; cost: number }[] {
-  const { job, index, of, shifts, costs } = parts[p]!
+  const { job, index, of, shifts, costs, garden } = parts[p]!
   const { day } = problem.shifts[shifts[i]!]!
+  const unsuitable = problem.gardens[garden]!.unsuitable ?? problem.unsuitable
   const { bestFrom, bestTo } = job.window
   const rate = planCosts.rate[job.operation] / of
-  const chance = problem.unsuitable[job.weather]?.[day] ?? 0
+  const chance = unsuitable[job.weather]?.[day] ?? 0
   const outside = day < bestFrom ? daysBetween(day, bestFrom) : day > bestTo ? daysBetween(bestTo, day) : 0
   const kept = job.keptOn?.[index]
   const away = Math.round(rate * outside)

@@ -170,6 +170,4 @@ export const almshouseTerrace: SketchGarden = {
     },
   ],
   moves: [],
-  minutesByWeekday: [0, 120, 0, 0, 0, 120, 0],
-  daysOff: [{ day: '2026-10-23', minutes: 0 }],
 }

@@ -228,6 +228,4 @@ export const cliffLane: SketchGarden = {
     },
   ],
   moves: [],
-  minutesByWeekday: [0, 0, 0, 240, 0, 0, 0],
-  daysOff: [{ day: '2026-10-21', minutes: 0 }],
 }

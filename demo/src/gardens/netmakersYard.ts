@@ -418,12 +418,4 @@ export const netmakersYard: SketchGarden = {
     },
   ],
   moves: [{ tag: 'N-015', on: '2023-10-11', fromPlace: 'Long border', fromAt: [18, 0] }],
-  minutesByWeekday: [0, 0, 300, 0, 300, 0, 0],
-  daysOff: [
-    { day: '2026-10-20', minutes: 0 },
-    { day: '2026-10-22', minutes: 0 },
-    { day: '2026-12-24', minutes: 0 },
-    { day: '2026-12-29', minutes: 0 },
-    { day: '2026-12-31', minutes: 0 },
-  ],
 }

@@ -6,6 +6,7 @@ import * as ground from './001_ground.ts'
 import * as light from './002_light.ts'
 import * as walk from './003_walk.ts'
 import * as season from './004_season.ts'
+import * as crews from './005_crews.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -21,6 +22,7 @@ const migrations: Record<string, Knex.Migration> = {
   '002_light': light,
   '003_walk': walk,
   '004_season': season,
+  '005_crews': crews,
 }
 
 /** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */

@@ -6,8 +6,6 @@ import {
   noteRequest,
   planRunRequest,
   ruleRequest,
-  workingDaysRequest,
-  workingExceptionRequest,
   type AssessmentView,
   type OutlookView,
   type PlanRunView,
@@ -41,8 +39,8 @@ import {
   listTreatmentStory,
   listTrialStory,
 } from '../store/plantings.ts'
-import { findWorkingPattern, setWorkingException, setWorkingWeek } from '../store/workingTime.ts'
-import { changePlanRun, findPlanRun, latestPlanRun } from '../store/planRuns.ts'
+import { crewIdOf, findCrew } from '../store/crews.ts'
+import { changePlanRun, findPlanRun, latestPlanRun, type PlanRunRow } from '../store/planRuns.ts'
 import { saveRuleChange } from '../store/rules.ts'
 import { assessGardenOn, type ComputeTasks } from '../work/assess.ts'
 import { bringCareUpToDate, rulesOfGarden } from '../work/careWork.ts'
@@ -51,7 +49,7 @@ import { decide, notAssessed } from '../work/decide.ts'
 import { evidenceOfGarden } from '../work/evidence.ts'
 import { outlookOf } from '../work/outlook.ts'
 import { acceptPlan, requestPlan } from '../work/planRuns.ts'
-import { placedNow, planSeason, seasonProblem } from '../work/planSeason.ts'
+import { placedNow, planSeason, seasonProblem, workingDaysOf } from '../work/planSeason.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { dayAsked } from './gardens.ts'
 import { goneAway } from './goneAway.ts'
@@ -107,12 +105,9 @@ export function workRoutes(pool: Piscina): Route[] {
       access: keeper,
       handle: async ({ db, garden, person }): Promise<SeasonView> => {
         const today = todayOf(person, garden.timeZone)
-        const pattern = await findWorkingPattern(db, garden.id)
         return {
           jobs: await listJobs(db, garden.id),
-          workingDays: workingDays(pattern, today, addDays(today, LISTED_DAYS)),
-          minutesByWeekday: [...pattern.minutesByWeekday],
-          exceptions: Object.entries(pattern.exceptions).map(([day, minutes]) => ({ day, minutes })),
+          workingDays: await workingDaysOf(db, garden.id, today, addDays(today, LISTED_DAYS)),
         }
       },
     }),
@@ -198,28 +193,6 @@ export function workRoutes(pool: Piscina): Route[] {
     }),
     route({
       method: 'post',
-      path: '/gardens/:gardenId/working-week',
-      access: head,
-      body: workingDaysRequest,
-      writes: true,
-      handle: async ({ db, garden, person, body }) => {
-        await setWorkingWeek(db, garden.id, body.minutesByWeekday)
-        await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
-      },
-    }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/working-exceptions',
-      access: head,
-      body: workingExceptionRequest,
-      writes: true,
-      handle: async ({ db, garden, person, body }) => {
-        await setWorkingException(db, garden.id, body.day, body.minutes)
-        await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
-      },
-    }),
-    route({
-      method: 'post',
       path: '/gardens/:gardenId/plan-runs',
       access: head,
       writes: true,
@@ -235,10 +208,8 @@ export function workRoutes(pool: Piscina): Route[] {
       path: '/gardens/:gardenId/plan-runs/latest',
       access: keeper,
       handle: async ({ db, garden }): Promise<{ run: PlanRunView | null }> => {
-        const run = await latestPlanRun(db, garden.id)
-        if (!run) return { run: null }
-        const { id, state, progress, failure } = run
-        return { run: { id, state, progress, failure, result: state === 'ready' ? run.result : null } }
+        const run = await latestPlanRun(db, await crewIdOf(db, garden.id))
+        return { run: run ? await planRunView(db, garden.id, run) : null }
       },
     }),
     route({
@@ -249,7 +220,7 @@ export function workRoutes(pool: Piscina): Route[] {
       writes: true,
       handle: async ({ db, garden, params, body }) => {
         const run = await findPlanRun(db, params.runId!)
-        if (run?.garden_id !== garden.id) throw notFound('This plan')
+        if (run?.crew_id !== (await crewIdOf(db, garden.id))) throw notFound('This plan')
         if (body.take) await acceptPlan(db, garden, run.id)
         else await changePlanRun(db, run.id, ['queued', 'running', 'ready'], { state: 'dropped' })
       },
@@ -261,7 +232,8 @@ export function workRoutes(pool: Piscina): Route[] {
       handle: async ({ db, garden, person, params }): Promise<WhyHere> => {
         const job = await findJobRow(db, garden.id, params.jobId!)
         if (!job) throw notFound('This job')
-        const problem = await seasonProblem(db, garden, todayOf(person, garden.timeZone))
+        const crewId = await crewIdOf(db, garden.id)
+        const problem = await seasonProblem(db, crewId, todayOf(person, garden.timeZone))
         const task: ComputeTasks['why'] = { problem, placed: placedNow(problem), jobId: job.id }
         return pool.run(task, { name: 'why' })
       },
@@ -354,13 +326,31 @@ function inOrder(a: StoryEntry, b: StoryEntry): number {
   return later(a) < later(b) ? -1 : 1
 }
 
-async function whyNot(
-  db: Parameters<typeof findWorkingPattern>[0],
-  gardenId: string,
-  day: string,
-): Promise<string> {
-  const pattern = await findWorkingPattern(db, gardenId)
-  return workingDays(pattern, day, day).length === 0
-    ? 'it is not a working day.'
-    : 'the day is full, or what comes before it is not done by then.'
+async function whyNot(db: Db, gardenId: string, day: string): Promise<string> {
+  const crew = await findCrew(db, await crewIdOf(db, gardenId))
+  return workingDays(crew, day, day).length === 0
+    ? 'nobody works that day.'
+    : 'the day is full, whoever has the skill is not there, or what comes before it is not done by then.'
+}
+
+/** A plan of a crew's whole season, as far as it concerns one of its gardens. */
+async function planRunView(db: Db, gardenId: string, run: PlanRunRow): Promise<PlanRunView> {
+  const { id, state, progress, failure } = run
+  if (state !== 'ready' || !run.result)
+    return { id, state, progress, failure, result: null, movedElsewhere: 0 }
+  const here = new Set((await listJobRows(db, gardenId)).map((r) => r.id))
+  const isHere = (job: { id: string }) => here.has(job.id)
+  const { placed, unplaced, moved } = run.result
+  return {
+    id,
+    state,
+    progress,
+    failure,
+    result: {
+      placed: placed.filter(isHere),
+      unplaced: unplaced.filter(isHere),
+      moved: moved.filter(isHere),
+    },
+    movedElsewhere: moved.filter((m) => !isHere(m)).length,
+  }
 }

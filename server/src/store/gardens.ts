@@ -2,6 +2,7 @@ import type { FeatureRecord, GardenSummary, ObstructionEventRequest, Role } from
 import type { PlanFeature, SchoolId, Schools } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
+import { crewIdOf, insertCrew, lockCrew } from './crews.ts'
 
 /** A garden with the role that the person asking has in it. */
 export interface GardenAccess extends GardenSummary {
@@ -114,6 +115,7 @@ export async function insertGarden(db: Db, garden: NewGarden): Promise<string> {
   const id = randomUUID()
   await db('gardens').insert({
     id,
+    crew_id: await insertCrew(db, garden.practiceId, garden.name),
     practice_id: garden.practiceId,
     station_id: garden.stationId,
     name: garden.name,
@@ -342,8 +344,15 @@ export async function setStandInChanges(
     .update({ extra: db.raw(`jsonb_set(extra, '{standInChanges}', ?::jsonb)`, [JSON.stringify(changes)]) })
 }
 
-/** Makes other changes of this garden wait until this transaction ends. */
+/** Makes other changes of this garden, and of all that its crew looks after, wait until this transaction ends. */
 export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
+  for (let held: string | undefined; ;) {
+    const crewId = await crewIdOf(trx, gardenId)
+    // It may have gone to another crew while this one was waited for.
+    if (crewId === held) break
+    await lockCrew(trx, crewId)
+    held = crewId
+  }
   await trx.raw('select 1 from gardens where id = ? for no key update', [gardenId])
 }
 

@@ -6,7 +6,9 @@ export type PlanRunState = 'queued' | 'running' | 'ready' | 'taken' | 'dropped' 
 
 export interface PlanRunRow {
   id: string
+  /** Where it was asked for. */
   garden_id: string
+  crew_id: string
   state: PlanRunState
   today: string
   progress: number
@@ -18,6 +20,7 @@ export interface PlanRunRow {
 const columns: (keyof PlanRunRow)[] = [
   'id',
   'garden_id',
+  'crew_id',
   'state',
   'today',
   'progress',
@@ -29,17 +32,17 @@ const columns: (keyof PlanRunRow)[] = [
 /** @returns the run that is under way already, or a new one */
 export async function startPlanRun(
   db: Db,
-  run: { gardenId: string; today: string; personId: string | null },
+  run: { gardenId: string; crewId: string; today: string; personId: string | null },
 ): Promise<{ id: string; isNew: boolean }> {
   const id = randomUUID()
   const made = await db('plan_runs')
-    .insert({ id, garden_id: run.gardenId, today: run.today, person_id: run.personId })
-    .onConflict(db.raw(`(garden_id) where state in ('queued', 'running')`))
+    .insert({ id, garden_id: run.gardenId, crew_id: run.crewId, today: run.today, person_id: run.personId })
+    .onConflict(db.raw(`(crew_id) where state in ('queued', 'running')`))
     .ignore()
     .returning('id')
   if (made.length > 0) return { id, isNew: true }
   const under = await db('plan_runs')
-    .where({ garden_id: run.gardenId })
+    .where({ crew_id: run.crewId })
     .whereIn('state', ['queued', 'running'])
     .first('id')
   return under ? { id: under.id, isNew: false } : startPlanRun(db, run)
@@ -48,10 +51,10 @@ export async function startPlanRun(
 export const findPlanRun = async (db: Db, id: string): Promise<PlanRunRow | undefined> =>
   db('plan_runs').where({ id }).first<PlanRunRow | undefined>(columns)
 
-/** The latest run of a garden that somebody may still look at. */
-export const latestPlanRun = async (db: Db, gardenId: string): Promise<PlanRunRow | undefined> =>
+/** The latest run of a crew that somebody may still look at. */
+export const latestPlanRun = async (db: Db, crewId: string): Promise<PlanRunRow | undefined> =>
   db('plan_runs')
-    .where({ garden_id: gardenId })
+    .where({ crew_id: crewId })
     .orderBy('created_at', 'desc')
     .first<PlanRunRow | undefined>(columns)
 
@@ -60,7 +63,7 @@ export async function changePlanRun(
   db: Db,
   id: string,
   from: readonly PlanRunState[],
-  to: Partial<Omit<PlanRunRow, 'id' | 'garden_id' | 'result'>> & { result?: SeasonPlan },
+  to: Partial<Omit<PlanRunRow, 'id' | 'garden_id' | 'crew_id' | 'result'>> & { result?: SeasonPlan },
 ): Promise<boolean> {
   const { result, ...rest } = to
   const changed = await db('plan_runs')

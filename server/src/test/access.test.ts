@@ -80,8 +80,8 @@ describe('who may use which route', () => {
         403,
       ])
     }
-    const note = `/gardens/${practice.gardenId}/working-week`
-    const body = { minutesByWeekday: [0, 0, 0, 0, 0, 0, 0] }
+    const note = `/gardens/${practice.gardenId}/crew/days`
+    const body = { day: '2026-09-14', minutes: 0 }
     expect((await practice.head.post(note, body, { key: null })).status).toBe(400)
   })
 })

@@ -153,16 +153,16 @@ describe('set-up', () => {
       const { jobs } = (await practice.head.get(path('/season'))).body as SeasonView
       return jobs.map((j) => j.plannedOn!)
     }
-    await post('/working-week', { minutesByWeekday: [0, 0, 0, 0, 0, 0, 480] })
+    await practice.work([0, 0, 0, 0, 0, 0, 480])
     const saturdays = await days()
     expect(new Set(saturdays.map(weekdayOf))).toEqual(new Set([6]))
-    await post('/working-exceptions', { day: saturdays[0], minutes: 0 })
+    await post('/crew/days', { day: saturdays[0], minutes: 0 })
     expect(await days()).not.toContain(saturdays[0])
-    await post('/working-week', { minutesByWeekday: [0, 0, 0, 0, 0, 0, 0] })
+    await practice.work([0, 0, 0, 0, 0, 0, 0])
     const { jobs } = (await practice.head.get(path('/season'))).body as SeasonView
-    expect(
-      jobs.every((j) => j.plannedOn === null && /No working day|waits for a job/.test(j.unplaced!)),
-    ).toBe(true)
+    expect(jobs.every((j) => j.plannedOn === null && /Nobody works|waits for a job/.test(j.unplaced!))).toBe(
+      true,
+    )
   })
 
   it('brings a weather record in, or refuses it with its lines and keeps the old one', async () => {
@@ -200,7 +200,7 @@ describe('set-up', () => {
   })
 
   it('leaves compost out of jobs where the school is to plant into native soil', async () => {
-    await post('/working-week', { minutesByWeekday: [0, 480, 480, 480, 480, 480, 0] })
+    await practice.work([0, 480, 480, 480, 480, 480, 0])
     await post('/schools', { school: 'planting-hole', choice: 'native' })
     const rodgersia = (await view()).plantings.find((p) => p.tag === 'W-02')!
     const target = { placeId: (await named('North bed')).id, x: 8.6, y: 22.9 }

@@ -1,4 +1,4 @@
-import type { Role, SessionInfo } from '@border/contract'
+import type { CrewView, Role, SessionInfo } from '@border/contract'
 import { randomBytes, randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -115,6 +115,8 @@ export interface TestPractice extends TestApp {
   gardenId: string
   practiceId: string
   join: (name: string, role: Role | null, practiceId?: string) => Promise<Client>
+  /** Gives the one person of the garden's crew another week. */
+  work: (minutesByWeekday: readonly number[]) => Promise<void>
 }
 
 /** A practice with the example garden, its head gardener signed in. */
@@ -133,5 +135,13 @@ export async function practiceWithGarden(): Promise<TestPractice> {
     if (answer.status !== 200) throw new Error(`${name} could not sign in: ${answer.body.error}`)
     return client
   }
-  return { ...app, head, gardenId: body.gardenId, practiceId, join }
+  const work = async (minutesByWeekday: readonly number[]) => {
+    const crew: CrewView = (await head.get(`/gardens/${body.gardenId}/crew`)).body
+    const answer = await head.post(`/gardens/${body.gardenId}/crew/people`, {
+      ...crew.people[0],
+      minutesByWeekday,
+    })
+    if (answer.status !== 200) throw new Error(answer.body.error)
+  }
+  return { ...app, head, gardenId: body.gardenId, practiceId, join, work }
 }

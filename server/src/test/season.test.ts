@@ -24,7 +24,7 @@ async function planned(): Promise<PlanRunView> {
 
 beforeAll(async () => {
   practice = await practiceWithGarden()
-  await post('/working-week', { minutesByWeekday: [0, 0, 240, 0, 240, 0, 0] })
+  await practice.work([0, 0, 240, 0, 240, 0, 0])
 })
 afterAll(() => practice.stop())
 
@@ -59,7 +59,7 @@ describe('the season’s plan', () => {
   it('is not taken when the garden has changed since', async () => {
     const run = await planned()
     const day = (await season()).workingDays[3]!.day
-    await post('/working-exceptions', { day, minutes: 0 })
+    await post('/crew/days', { day, minutes: 0 })
     const answer = await post(`/plan-runs/${run.id}`, { take: true })
     expect(answer.status).toBe(409)
     expect(answer.body.error).toContain('have changed since')

@@ -8,6 +8,7 @@ import {
   readPlantings,
   readWeather,
   ringOf,
+  skills,
   type DailyWeather,
   type FileProblem,
   type FileResult,
@@ -22,7 +23,7 @@ import type { Db } from '../database/connect.ts'
 import { addMember, insertFeatures, insertGarden } from '../store/gardens.ts'
 import { insertPlantings, listTaxa } from '../store/plantings.ts'
 import { insertStation, simulatedStation } from '../store/weather.ts'
-import { setWorkingWeek } from '../store/workingTime.ts'
+import { crewIdOf, insertCrewPerson } from '../store/crews.ts'
 
 /** A garden's files, read and checked together. */
 export interface ReadGarden {
@@ -33,8 +34,12 @@ export interface ReadGarden {
   taxa: ReadonlyMap<string, Taxon>
 }
 
-/** Two half days, until the garden's own working days are set. */
-const USUAL_WEEK = [0, 0, 240, 0, 240, 0, 0]
+/** Whoever works in a new garden: two half days and every skill, until its crew is set. */
+const usualGardener = {
+  name: 'Gardener',
+  skills: [...skills],
+  minutesByWeekday: [0, 0, 240, 0, 240, 0, 0],
+}
 
 /** Reads a garden's files; refuses them whole, with every problem of every file. */
 export async function readGardenFiles(
@@ -146,7 +151,7 @@ export async function saveGarden(
     extra,
   })
   await addMember(trx, gardenId, owner.personId, 'head')
-  await setWorkingWeek(trx, gardenId, USUAL_WEEK)
+  await insertCrewPerson(trx, await crewIdOf(trx, gardenId), usualGardener)
   const featureIds = await insertFeatures(trx, gardenId, features)
   const plantingIds = await savePlantings(trx, { ...owner, gardenId }, read, featureIds)
   return { gardenId, plantingIds }

@@ -6,10 +6,11 @@ import { MessageChannel } from 'node:worker_threads'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
 import { computePool, type ComputeTasks } from './assess.ts'
+import { crewIdOf, listCrewGardens } from '../store/crews.ts'
 import { findGardenForWork, lockGarden } from '../store/gardens.ts'
 import { changePlanRun, claimPlanRun, findPlanRun, startPlanRun } from '../store/planRuns.ts'
 import { bringCareUpToDate } from './careWork.ts'
-import { seasonProblem, takePlan, type PlannedFor } from './planSeason.ts'
+import { seasonProblem, takePlan } from './planSeason.ts'
 
 /** A run that has not been heard of for so long has lost its process. */
 const LOST_AFTER_MINUTES = 5
@@ -19,12 +20,13 @@ export async function requestPlan(
   trx: Db,
   run: { gardenId: string; today: string; personId: string | null },
 ): Promise<{ runId: string }> {
+  const crewId = await crewIdOf(trx, run.gardenId)
   await trx('plan_runs')
-    .where({ garden_id: run.gardenId })
+    .where({ crew_id: crewId })
     .whereIn('state', ['queued', 'running'])
     .whereRaw(`changed_at < now() - interval '${LOST_AFTER_MINUTES} minutes'`)
     .update({ state: 'failed', failure: 'It was interrupted.' })
-  const { id } = await startPlanRun(trx, run)
+  const { id } = await startPlanRun(trx, { ...run, crewId })
   return { runId: id }
 }
 
@@ -76,12 +78,12 @@ export function servePlanRuns(db: Db, log: Logger): () => Promise<void> {
 async function workOut(db: Db, pool: Piscina, runId: string): Promise<void> {
   try {
     const run = (await findPlanRun(db, runId))!
-    const found = await findGardenForWork(db, run.garden_id)
-    if (!found) return
     const problem = await db.transaction(async (trx) => {
       await lockGarden(trx, run.garden_id)
-      await bringCareUpToDate(trx, pool, found.garden, run.today)
-      return seasonProblem(trx, found.garden, run.today)
+      const crewId = await crewIdOf(trx, run.garden_id)
+      for (const { id } of await listCrewGardens(trx, crewId))
+        await bringCareUpToDate(trx, pool, (await findGardenForWork(trx, id))!.garden, run.today)
+      return seasonProblem(trx, crewId, run.today)
     })
     const result = await searchWithProgress(db, pool, runId, problem)
     await changePlanRun(db, runId, ['running'], {
@@ -123,16 +125,18 @@ async function searchWithProgress(
 }
 
 /** Puts a plan that was looked at in place. Run inside a transaction that holds the garden. */
-export async function acceptPlan(trx: Db, garden: PlannedFor, runId: string): Promise<void> {
+export async function acceptPlan(trx: Db, garden: { id: string }, runId: string): Promise<void> {
   const run = await findPlanRun(trx, runId)
-  if (run?.garden_id !== garden.id || run.state !== 'ready' || !run.result)
+  const crewId = await crewIdOf(trx, garden.id)
+  if (run?.crew_id !== crewId || run.state !== 'ready' || !run.result)
     throw new Refusal(409, 'This plan is no longer there to be taken: work it out again.')
-  if (hashOf(await seasonProblem(trx, garden, run.today)) !== run.basis)
+  const problem = await seasonProblem(trx, crewId, run.today)
+  if (hashOf(problem) !== run.basis)
     throw new Refusal(
       409,
       'Jobs or working days have changed since this plan was worked out: work it out again.',
     )
-  await takePlan(trx, garden.id, run.result, run.today)
+  await takePlan(trx, problem, run.result, run.today)
   await changePlanRun(trx, runId, ['ready'], { state: 'taken' })
 }
 

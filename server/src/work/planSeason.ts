@@ -5,19 +5,21 @@ import {
   dayMonthYear,
   maxDay,
   REPLAN_ROUNDS,
-  skills,
   tailDays,
   usually,
   weatherNeedOf,
   weatherNeeds,
   workingDays,
+  type WorkingDay,
   type IsoDate,
   type PlacedJob,
   type PlanJob,
+  type PlannedGarden,
   type PlanProblem,
   type SeasonPlan,
   type UnplacedJob,
 } from '@border/core'
+import type { SeasonView } from '@border/contract'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import {
@@ -30,36 +32,41 @@ import {
   type JobRow,
 } from '../store/jobs.ts'
 import type { GardenAccess } from '../store/gardens.ts'
+import { crewIdOf, findCrew, listCrewGardens, type CrewGarden } from '../store/crews.ts'
 import { findUnsuitable } from '../store/weather.ts'
-import { findWorkingPattern } from '../store/workingTime.ts'
 import { outlookOf, unsuitableAhead } from './outlook.ts'
 
 const HORIZON_DAYS = 430
 
-export type PlannedFor = Pick<GardenAccess, 'id' | 'stationId' | 'latitude' | 'longitude'>
+/** Jobs, days, people and weather of all gardens of a crew, as the planner sees them. */
+export async function seasonProblem(db: Db, crewId: string, today: IsoDate): Promise<PlanProblem> {
+  const days = workingDays(await findCrew(db, crewId), today, addDays(today, HORIZON_DAYS))
+  const gardens: PlannedGarden[] = []
+  const jobs: PlanJob[] = []
+  for (const garden of await listCrewGardens(db, crewId)) {
+    gardens.push(await plannedGarden(db, garden, days, today))
+    jobs.push(...(await planJobsOf(db, garden.id, days, today)))
+  }
+  return {
+    gardens,
+    shifts: days.map(({ day, people }) => ({ id: day, day, people })),
+    jobs,
+    unsuitable: {},
+  }
+}
 
-/** Jobs, days, people and weather of a garden as the planner sees them. */
-export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate): Promise<PlanProblem> {
-  const rows = (await listJobRows(db, garden.id)).filter((r) => r.state !== 'dropped')
-  const order = await listJobOrder(db, garden.id)
-  const done = new Map((await listDone(db, garden.id)).map((d) => [d.jobId, d.on]))
-  const days = workingDays(await findWorkingPattern(db, garden.id), today, addDays(today, HORIZON_DAYS))
+async function plannedGarden(
+  db: Db,
+  garden: CrewGarden,
+  days: readonly WorkingDay[],
+  today: IsoDate,
+): Promise<PlannedGarden> {
   const usual = await findUnsuitable(db, garden.stationId)
   // By the forecast as far as it reaches, by what is usual beyond.
   const ahead = unsuitableAhead(await outlookOf(db, garden, today))
-  const awaited = new Set(order.map((o) => o.beforeId))
-  const known = { rows, order, done, days: new Set(days.map((d) => d.day)) }
   return {
-    gardens: [{ id: garden.id, travelMinutes: 0 }],
-    shifts: days.map((d) => ({
-      id: d.day,
-      day: d.day,
-      people: [{ id: 'crew', minutes: d.minutes, skills: [...skills] }],
-    })),
-    // What is done matters only to what follows it.
-    jobs: rows
-      .filter((r) => r.state === 'open' || awaited.has(r.id))
-      .map((r) => planJob(r, known, garden.id, today)),
+    id: garden.id,
+    travelMinutes: garden.travelMinutes,
     unsuitable: Object.fromEntries(
       weatherNeeds
         .filter((need) => need !== 'none' && usual[need])
@@ -71,6 +78,23 @@ export async function seasonProblem(db: Db, garden: PlannedFor, today: IsoDate):
         ]),
     ),
   }
+}
+
+async function planJobsOf(
+  db: Db,
+  gardenId: string,
+  days: readonly WorkingDay[],
+  today: IsoDate,
+): Promise<PlanJob[]> {
+  const rows = (await listJobRows(db, gardenId)).filter((r) => r.state !== 'dropped')
+  const order = await listJobOrder(db, gardenId)
+  const done = new Map((await listDone(db, gardenId)).map((d) => [d.jobId, d.on]))
+  const awaited = new Set(order.map((o) => o.beforeId))
+  const known = { rows, order, done, days: new Set(days.map((d) => d.day)) }
+  // What is done matters only to what follows it.
+  return rows
+    .filter((r) => r.state === 'open' || awaited.has(r.id))
+    .map((r) => planJob(r, known, gardenId, today))
 }
 
 function planJob(
@@ -132,17 +156,31 @@ function lookWindow(
 }
 
 /**
- * Puts every open job of a garden on a day, off the event loop, moving as little as may be of the plan that stands. Run
- * inside a transaction that holds the garden.
+ * Puts every open job of a garden, and of the others that its crew looks after, on a day, off the event loop, moving as
+ * little as may be of the plan that stands. Run inside a transaction that holds the garden.
  */
-export async function planSeason(trx: Db, pool: Piscina, garden: PlannedFor, today: IsoDate): Promise<void> {
-  const problem = await seasonProblem(trx, garden, today)
+export async function planSeason(
+  trx: Db,
+  pool: Piscina,
+  garden: Pick<GardenAccess, 'id'>,
+  today: IsoDate,
+): Promise<void> {
+  const problem = await seasonProblem(trx, await crewIdOf(trx, garden.id), today)
   const plan: SeasonPlan = await pool.run({ problem, rounds: REPLAN_ROUNDS }, { name: 'plan' })
-  await takePlan(trx, garden.id, plan, today)
+  await takePlan(trx, problem, plan, today)
 }
 
 /** Writes a plan down: days, sittings, and why what has none has none. */
 export async function takePlan(
+  trx: Db,
+  { gardens }: Pick<PlanProblem, 'gardens'>,
+  plan: Pick<SeasonPlan, 'placed' | 'unplaced'>,
+  today: IsoDate,
+): Promise<void> {
+  for (const { id } of gardens) await takePlanOf(trx, id, plan, today)
+}
+
+async function takePlanOf(
   trx: Db,
   gardenId: string,
   plan: Pick<SeasonPlan, 'placed' | 'unplaced'>,
@@ -187,7 +225,7 @@ function unplacedWords(u: UnplacedJob, job: JobRow, today: IsoDate): string {
   if (latest < today) return `Too late since ${dayMonthYear(latest)}.${next}`
   switch (u.reason) {
     case 'no-working-day':
-      return `No working day falls in its window: add one in Set-up.${next}`
+      return `Nobody works on any day of its window: see the crew in Set-up.${next}`
     case 'no-skill':
       return `Nobody with the skill for it has time in its window.${next}`
     case 'days-full':
@@ -199,6 +237,34 @@ function unplacedWords(u: UnplacedJob, job: JobRow, today: IsoDate): string {
     case 'costs-more':
       return `Fitting it in would cost more than it is worth: it would push out or spoil other work.${next}`
   }
+}
+
+/** Days on which a garden's crew works, and what of each its other gardens and the way take. */
+export async function workingDaysOf(
+  db: Db,
+  gardenId: string,
+  from: IsoDate,
+  to: IsoDate,
+): Promise<SeasonView['workingDays']> {
+  const crewId = await crewIdOf(db, gardenId)
+  const days = workingDays(await findCrew(db, crewId), from, to)
+  const people = new Map(days.map((d) => [d.day, d.people.length]))
+  const taken = new Map<IsoDate, number>()
+  const take = (day: IsoDate, minutes: number) => taken.set(day, (taken.get(day) ?? 0) + minutes)
+  for (const garden of await listCrewGardens(db, crewId)) {
+    const sittings = (await listJobRows(db, garden.id)).flatMap((r) =>
+      r.state === 'open' ? (r.parts ?? []) : [],
+    )
+    if (garden.id !== gardenId) for (const s of sittings) take(s.day, s.minutes)
+    for (const day of new Set(sittings.map((s) => s.day)))
+      take(day, garden.travelMinutes * (people.get(day) ?? 0))
+  }
+  return days.map((d) => ({
+    day: d.day,
+    minutes: d.minutes,
+    elsewhere: taken.get(d.day) ?? 0,
+    people: d.people.map((p) => p.name),
+  }))
 }
 
 /** The days that jobs have now, as a plan: what "why here" is asked of. */

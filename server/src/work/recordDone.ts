@@ -4,7 +4,7 @@ import type { jobDoneRequest } from '@border/contract'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
-import { listFeatures } from '../store/gardens.ts'
+import { listFeatures, type GardenAccess } from '../store/gardens.ts'
 import {
   findJobRow,
   insertJobRecord,
@@ -17,14 +17,14 @@ import {
   type JobRow,
 } from '../store/jobs.ts'
 import { insertEvents, listPlantings, moveSite, withdrawEventsOf, withdrawMove } from '../store/plantings.ts'
-import { planSeason, type PlannedFor } from './planSeason.ts'
+import { planSeason } from './planSeason.ts'
 
 /** Records a job as really done, with all that follows from it. Run inside a transaction. */
 export async function recordDone(
   trx: Db,
   pool: Piscina,
   who: { personId: string; today: string },
-  garden: PlannedFor,
+  garden: Pick<GardenAccess, 'id'>,
   jobId: string,
   done: z.infer<typeof jobDoneRequest>,
 ): Promise<void> {
@@ -64,7 +64,7 @@ export async function takeBackDone(
   trx: Db,
   pool: Piscina,
   today: string,
-  garden: PlannedFor,
+  garden: Pick<GardenAccess, 'id'>,
   jobId: string,
 ): Promise<void> {
   const gardenId = garden.id

@@ -2,6 +2,7 @@ import type {
   AheadView,
   AssessmentView,
   BloomView,
+  CrewView,
   DiagnosisView,
   EvidenceView,
   GardenSummary,
@@ -181,6 +182,13 @@ export const usePlanRun = (gardenId: string) =>
     queryKey: ['garden', gardenId, 'plan-run'],
     queryFn: () => get<{ run: PlanRunView | null }>(`/gardens/${gardenId}/plan-runs/latest`),
     refetchInterval: (query) => (isUnderWay(query.state.data?.run) ? 600 : false),
+  })
+
+/** Who works in a garden. */
+export const useCrew = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'crew'],
+    queryFn: () => get<CrewView>(`/gardens/${gardenId}/crew`),
   })
 
 /** Since when a calendar program may read the jobs by a link; null where none may. */

@@ -29,6 +29,7 @@ export function Screen() {
     ...new Set(data.jobs.flatMap((j) => (j.state === 'open' ? j.parts.map((p) => p.day) : []))),
   ].sort()
   const [before, after] = [days.findLast((d) => d < day), days.find((d) => d > day)]
+  const people = data.workingDays.find((d) => d.day === day)?.people ?? []
   const cautions = [...new Set(work.flatMap((s) => s.job.cautions))]
   const take = [
     ...materialsOf(work).map((m) => `${m.amount} ${m.unit} ${m.name}`),
@@ -62,8 +63,8 @@ export function Screen() {
         ) : (
           <>
             <p className="sheet-title">
-              <b>{view.garden.name}</b>, {weekdayName(weekdayOf(day))} {dayMonthYear(day)}. Done by
-              ____________
+              <b>{view.garden.name}</b>, {weekdayName(weekdayOf(day))} {dayMonthYear(day)}.
+              {people.length > 0 && ` At work: ${people.join(', ')}.`} Done by ____________
             </p>
             <div className="job-sheet-top">
               <div>

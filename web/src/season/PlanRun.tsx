@@ -1,5 +1,5 @@
 import type { PlanRunView, SeasonView } from '@border/contract'
-import { counted, dayMonth, type SeasonPlan } from '@border/core'
+import { counted, dayMonth } from '@border/core'
 import { Button, Progress } from 'antd'
 import { useGardenWrite, usePlanRun } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -44,6 +44,9 @@ export function PlanRun({ season }: { season: SeasonView }) {
         </span>
       </div>
       <Summary plan={run.result} season={season} />
+      {run.movedElsewhere > 0 && (
+        <p>{counted(run.movedElsewhere, 'job')} of the crew’s other gardens would move too.</p>
+      )}
     </section>
   )
 }
@@ -68,7 +71,7 @@ function UnderWay({ run, onStop }: { run: PlanRunView; onStop: () => void }) {
 
 const MOST_LISTED = 8
 
-function Summary({ plan, season }: { plan: SeasonPlan; season: SeasonView }) {
+function Summary({ plan, season }: { plan: NonNullable<PlanRunView['result']>; season: SeasonView }) {
   const titleOf = (id: string) => season.jobs.find((j) => j.id === id)?.title ?? 'A new job'
   const now = new Map(season.jobs.map((j) => [j.id, j.plannedOn]))
   const fresh = plan.placed.filter((p) => !now.get(p.id)).length

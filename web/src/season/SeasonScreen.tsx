@@ -101,7 +101,7 @@ interface AgendaProps {
 function Agenda({ season, chosenId, onChoose }: AgendaProps) {
   const open = season.jobs.filter((j) => j.state === 'open')
   const days = [...new Set(open.flatMap((j) => j.parts.map((p) => p.day)))].sort()
-  const capacity = new Map(season.workingDays.map((d) => [d.day, d.minutes]))
+  const working = new Map(season.workingDays.map((d) => [d.day, d]))
   const done = season.jobs.filter((j) => j.done).sort((a, b) => (a.done!.on < b.done!.on ? 1 : -1))
   const unplaced = open.filter((j) => !j.plannedOn)
   return (
@@ -119,7 +119,9 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
           j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
         )
         const used = sittings.reduce((sum, s) => sum + s.minutes, 0)
-        const room = capacity.get(day) ?? 0
+        const at = working.get(day)
+        const elsewhere = at?.elsewhere ?? 0
+        const room = at?.minutes ?? 0
         return (
           <section key={day}>
             <div className="spread">
@@ -130,11 +132,13 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
                 <Link to={`../season/day/${day}`}>Job sheet</Link>
                 <span className="agenda-bar" aria-hidden>
                   <i
-                    style={{ width: `${Math.min(100, (used / Math.max(1, room)) * 100)}%` }}
-                    className={used > room ? 'over' : ''}
+                    style={{ width: `${Math.min(100, ((used + elsewhere) / Math.max(1, room)) * 100)}%` }}
+                    className={used + elsewhere > room ? 'over' : ''}
                   />
                 </span>
-                {minutesText(used)} of {minutesText(room)}
+                {minutesText(used)}
+                {elsewhere > 0 && ` and ${minutesText(elsewhere)} elsewhere or on the way`} of{' '}
+                {minutesText(room)}
               </small>
             </div>
             {sittings.map((s) => (

@@ -10,8 +10,7 @@ import {
   yearOf,
   type SchoolId,
 } from '@border/core'
-import { Button, DatePicker, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
-import type { Dayjs } from 'dayjs'
+import { Button, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
 import { useRef, useState } from 'react'
 import {
   SIGN_OUT,
@@ -19,12 +18,11 @@ import {
   useChangeSession,
   useGardenWrite,
   useMembers,
-  useSeason,
   useSignedIn,
 } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
+import { Crew } from './Crew.tsx'
 import './setup.css'
 
 /** The garden's own settings: working days, climate record, school of thought, people, and how the screen looks. */
@@ -47,7 +45,7 @@ export function Screen() {
       </header>
       <div className="screen-body setup">
         {!isHead && <p className="soft">Only a head gardener of this garden changes these.</p>}
-        <WorkingTime />
+        <Crew />
         <North />
         <ClimateRecord />
         <Schools />
@@ -75,80 +73,6 @@ export function Screen() {
         </section>
       </div>
     </>
-  )
-}
-
-function WorkingTime() {
-  const { view, isHead, today } = useGardenContext()
-  const { data } = useSeason(view.garden.id)
-  const week = useGardenWrite<{ minutesByWeekday: number[] }>(
-    view.garden.id,
-    () => '/working-week',
-    'Working week kept; the season is re-planned.',
-  )
-  const except = useGardenWrite<{ day: string; minutes: number }>(
-    view.garden.id,
-    () => '/working-exceptions',
-    ({ day }) => `${dayMonthYear(day)} kept; the season is re-planned.`,
-  )
-  if (!data) return null
-  const order = [1, 2, 3, 4, 5, 6, 0]
-  const ahead = data.exceptions.filter((e) => e.day >= today).sort((a, b) => (a.day < b.day ? -1 : 1))
-  return (
-    <section>
-      <h2>Working days</h2>
-      <p className="soft">Hours of work in this garden on each weekday. Jobs are put on these days.</p>
-      <Form
-        key={data.minutesByWeekday.join()}
-        disabled={!isHead}
-        initialValues={Object.fromEntries(data.minutesByWeekday.map((m, d) => [String(d), m / 60]))}
-        onFinish={(v: Record<string, number | null>) =>
-          week.mutate({
-            minutesByWeekday: Array.from({ length: 7 }, (_, d) => Math.round((v[String(d)] ?? 0) * 60)),
-          })
-        }
-      >
-        <div className="week">
-          {order.map((d) => (
-            <Form.Item key={d} name={String(d)} label={weekdayName(d)} layout="vertical">
-              <InputNumber min={0} max={24} step={0.5} suffix="h" />
-            </Form.Item>
-          ))}
-        </div>
-        {isHead && (
-          <Button htmlType="submit" loading={week.isPending}>
-            Keep the week
-          </Button>
-        )}
-      </Form>
-      <h3>Days that differ</h3>
-      <p>
-        {ahead.length === 0
-          ? 'None ahead.'
-          : ahead
-              .map((e) => `${shortDate(e.day)}: ${e.minutes === 0 ? 'off' : minutesText(e.minutes)}`)
-              .join('; ')}
-      </p>
-      {isHead && (
-        <Form
-          layout="inline"
-          initialValues={{ hours: 0 }}
-          onFinish={({ day, hours }: { day: Dayjs; hours: number }) =>
-            except.mutate({ day: day.format('YYYY-MM-DD'), minutes: Math.round(hours * 60) })
-          }
-        >
-          <Form.Item name="day" rules={[{ required: true, message: 'Which day?' }]}>
-            <DatePicker aria-label="Day that differs" format="D MMM YYYY" />
-          </Form.Item>
-          <Form.Item name="hours" rules={[{ required: true }]}>
-            <InputNumber aria-label="Hours on that day" min={0} max={24} step={0.5} suffix="h" />
-          </Form.Item>
-          <Button htmlType="submit" loading={except.isPending}>
-            Keep the day
-          </Button>
-        </Form>
-      )}
-    </section>
   )
 }
 

@@ -1,0 +1,338 @@
+import type { CrewPersonRequest, CrewView } from '@border/contract'
+import { counted, dayMonthYear, skills, type Skill } from '@border/core'
+import { Button, Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
+import type { Dayjs } from 'dayjs'
+import { useState } from 'react'
+import { useCrew, useGardens, useGardenWrite } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
+
+const skillWords: Record<Skill, string> = {
+  pruning: 'pruning',
+  machine: 'machines',
+  spraying: 'spraying, licensed where that is asked',
+  arborist: 'tree work at height, qualified',
+}
+
+const WEEK = [1, 2, 3, 4, 5, 6, 0]
+const DAY = 'YYYY-MM-DD'
+
+type Person = CrewView['people'][number]
+
+/** Who works in this garden, what each can do and when; and in which other gardens they do. */
+export function Crew() {
+  const { view, isHead } = useGardenContext()
+  const { data: crew } = useCrew(view.garden.id)
+  const [editing, setEditing] = useState<string | null>(null)
+  const leave = useGardenWrite<{ id: string }>(
+    view.garden.id,
+    ({ id }) => `/crew/people/${id}/leave`,
+    'Gone from the crew; the season is planned anew.',
+  )
+  if (!crew) return null
+  const others = crew.gardens.filter((g) => g.id !== view.garden.id).map((g) => g.name)
+  if (crew.others > 0) others.push(counted(crew.others, 'garden') + ' you do not belong to')
+  return (
+    <section className="crew">
+      <h2>Crew</h2>
+      <p className="soft">
+        Jobs are put on the days these people work, by what each can do.
+        {others.length > 0 && ` They also look after ${others.join(', ')}: one plan goes over all.`}
+      </p>
+      <ul className="plain-list">
+        {crew.people.map((p) =>
+          editing === p.id ? (
+            <li key={p.id}>
+              <PersonForm person={p} onClose={() => setEditing(null)} />
+            </li>
+          ) : (
+            <li key={p.id} className="spread">
+              <span>
+                <b>{p.name}</b>, {weekWords(p)}{' '}
+                <small>
+                  {p.skills.length === 0 ? 'no special skill' : p.skills.map(shortSkill).join(', ')}
+                </small>
+              </span>
+              {isHead && (
+                <span className="row">
+                  <Button size="small" onClick={() => setEditing(p.id)} aria-label={`Change ${p.name}`}>
+                    Change
+                  </Button>
+                  <Button
+                    size="small"
+                    onClick={() => leave.mutate({ id: p.id })}
+                    aria-label={`${p.name} leaves the crew`}
+                  >
+                    Leaves
+                  </Button>
+                </span>
+              )}
+            </li>
+          ),
+        )}
+        {crew.people.length === 0 && <li>Nobody yet: no job can be given a day.</li>}
+      </ul>
+      {isHead &&
+        (editing === 'new' ? (
+          <PersonForm onClose={() => setEditing(null)} />
+        ) : (
+          <Button onClick={() => setEditing('new')}>Add someone</Button>
+        ))}
+      <Away crew={crew} />
+      <OtherDays crew={crew} />
+      {isHead && <Sharing key={crew.id} crew={crew} />}
+    </section>
+  )
+}
+
+const shortSkill = (s: Skill) => skillWords[s].split(',')[0]!
+
+function weekWords({ minutesByWeekday }: Person): string {
+  const days = WEEK.filter((d) => minutesByWeekday[d]! > 0)
+  return days.length === 0
+    ? 'no days of the week'
+    : days.map((d) => `${weekdayName(d)} ${minutesText(minutesByWeekday[d]!)}`).join(', ')
+}
+
+function PersonForm({ person, onClose }: { person?: Person; onClose: () => void }) {
+  const { view } = useGardenContext()
+  const save = useGardenWrite<CrewPersonRequest>(
+    view.garden.id,
+    () => '/crew/people',
+    ({ name }) => `${name} is kept; the season is planned anew.`,
+  )
+  return (
+    <Form
+      layout="vertical"
+      requiredMark={false}
+      className="crew-person"
+      initialValues={{
+        name: person?.name ?? '',
+        skills: person?.skills ?? ['pruning'],
+        ...Object.fromEntries(WEEK.map((d) => [`day${d}`, (person?.minutesByWeekday[d] ?? 0) / 60])),
+      }}
+      onFinish={(v: { name: string; skills: Skill[] } & Record<string, number | null>) =>
+        save.mutate(
+          {
+            ...(person && { id: person.id }),
+            name: v.name,
+            skills: v.skills,
+            minutesByWeekday: Array.from({ length: 7 }, (_, d) => Math.round((v[`day${d}`] ?? 0) * 60)),
+          },
+          { onSuccess: onClose },
+        )
+      }
+    >
+      <Form.Item
+        name="name"
+        label="Name"
+        rules={[{ required: true, whitespace: true, message: 'Give a name' }]}
+      >
+        <Input maxLength={120} autoFocus />
+      </Form.Item>
+      <Form.Item name="skills" label="Can do, beside ordinary work">
+        <Checkbox.Group options={skills.map((s) => ({ value: s, label: skillWords[s] }))} />
+      </Form.Item>
+      <div className="week">
+        {WEEK.map((d) => (
+          <Form.Item key={d} name={`day${d}`} label={weekdayName(d)}>
+            <InputNumber min={0} max={24} step={0.5} suffix="h" />
+          </Form.Item>
+        ))}
+      </div>
+      <div className="row">
+        <Button type="primary" htmlType="submit" loading={save.isPending}>
+          Keep
+        </Button>
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
+    </Form>
+  )
+}
+
+/** Holidays and illness. */
+function Away({ crew }: { crew: CrewView }) {
+  const { view, isHead, today } = useGardenContext()
+  const [form] = Form.useForm()
+  const keep = useGardenWrite<{ personId: string | null; from: string; to: string; reason?: string }>(
+    view.garden.id,
+    () => '/crew/absences',
+    'Kept; the season is planned anew.',
+  )
+  const withdraw = useGardenWrite<{ id: string }>(
+    view.garden.id,
+    ({ id }) => `/crew/absences/${id}/withdraw`,
+    'Taken back; the season is planned anew.',
+  )
+  const nameOf = (id: string | null) =>
+    id === null ? 'Everyone' : (crew.people.find((p) => p.id === id)?.name ?? 'Someone who has left')
+  const ahead = crew.absences.filter((a) => a.to >= today)
+  return (
+    <>
+      <h3>Away</h3>
+      <ul className="plain-list">
+        {ahead.map((a) => (
+          <li key={a.id} className="spread">
+            <span>
+              {nameOf(a.personId)}, {a.from === a.to ? '' : `${shortDate(a.from)} to `}
+              {shortDate(a.to)}
+              {a.reason && `: ${a.reason}`}
+            </span>
+            {isHead && (
+              <Button size="small" onClick={() => withdraw.mutate({ id: a.id })}>
+                Take back
+              </Button>
+            )}
+          </li>
+        ))}
+        {ahead.length === 0 && <li>Nobody, from today on.</li>}
+      </ul>
+      {isHead && (
+        <Form
+          form={form}
+          layout="inline"
+          className="crew-line"
+          initialValues={{ personId: '' }}
+          onFinish={(v: { personId: string; days: [Dayjs, Dayjs]; reason?: string }) =>
+            keep.mutate(
+              {
+                personId: v.personId || null,
+                from: v.days[0].format(DAY),
+                to: v.days[1].format(DAY),
+                ...(v.reason && { reason: v.reason }),
+              },
+              { onSuccess: () => form.resetFields() },
+            )
+          }
+        >
+          <Form.Item name="personId">
+            <Select
+              aria-label="Who is away"
+              popupMatchSelectWidth={false}
+              options={[
+                { value: '', label: 'Everyone' },
+                ...crew.people.map((p) => ({ value: p.id, label: p.name })),
+              ]}
+            />
+          </Form.Item>
+          <Form.Item name="days" rules={[{ required: true, message: 'Which days?' }]}>
+            <DatePicker.RangePicker format="D MMM YYYY" />
+          </Form.Item>
+          <Form.Item name="reason">
+            <Input aria-label="Why" placeholder="holiday, ill…" maxLength={120} />
+          </Form.Item>
+          <Button htmlType="submit" loading={keep.isPending}>
+            Keep it
+          </Button>
+        </Form>
+      )}
+    </>
+  )
+}
+
+function OtherDays({ crew }: { crew: CrewView }) {
+  const { view, isHead, today } = useGardenContext()
+  const set = useGardenWrite<{ day: string; minutes: number | null }>(
+    view.garden.id,
+    () => '/crew/days',
+    ({ day }) => `${dayMonthYear(day)} kept; the season is planned anew.`,
+  )
+  const ahead = crew.days.filter((d) => d.day >= today)
+  return (
+    <>
+      <h3>Days that differ</h3>
+      <ul className="plain-list">
+        {ahead.map((d) => (
+          <li key={d.day} className="spread">
+            <span>
+              {shortDate(d.day)}: {d.minutes === 0 ? 'no work' : `${minutesText(d.minutes)} each`}
+            </span>
+            {isHead && (
+              <Button size="small" onClick={() => set.mutate({ day: d.day, minutes: null })}>
+                As usual again
+              </Button>
+            )}
+          </li>
+        ))}
+        {ahead.length === 0 && <li>None ahead.</li>}
+      </ul>
+      {isHead && (
+        <Form
+          layout="inline"
+          className="crew-line"
+          initialValues={{ hours: 0 }}
+          onFinish={({ day, hours }: { day: Dayjs; hours: number }) =>
+            set.mutate({ day: day.format(DAY), minutes: Math.round(hours * 60) })
+          }
+        >
+          <Form.Item name="day" rules={[{ required: true, message: 'Which day?' }]}>
+            <DatePicker aria-label="Day that differs" format="D MMM YYYY" />
+          </Form.Item>
+          <Form.Item name="hours" rules={[{ required: true }]}>
+            <InputNumber aria-label="Hours of each on that day" min={0} max={24} step={0.5} suffix="h" />
+          </Form.Item>
+          <Button htmlType="submit" loading={set.isPending}>
+            Keep the day
+          </Button>
+        </Form>
+      )}
+    </>
+  )
+}
+
+/** The crew's name, the way to this garden, and whose crew it is. */
+function Sharing({ crew }: { crew: CrewView }) {
+  const { view } = useGardenContext()
+  const { data: gardens } = useGardens()
+  const here = crew.gardens.find((g) => g.id === view.garden.id)
+  const keep = useGardenWrite<{ name: string; travelMinutes: number }>(
+    view.garden.id,
+    () => '/crew',
+    'Kept; the season is planned anew.',
+  )
+  const share = useGardenWrite<{ withGardenId: string | null }>(
+    view.garden.id,
+    () => '/crew/share',
+    ({ withGardenId }) =>
+      withGardenId ? 'One crew looks after both now.' : 'This garden has a crew of its own now.',
+  )
+  const shared = new Set(crew.gardens.map((g) => g.id))
+  const choices = (gardens ?? []).filter((g) => g.role === 'head' && !shared.has(g.id))
+  return (
+    <>
+      <h3>In several gardens</h3>
+      <Form
+        layout="inline"
+        className="crew-line"
+        initialValues={{ name: crew.name, travelMinutes: here?.travelMinutes ?? 0 }}
+        onFinish={(v: { name: string; travelMinutes: number }) => keep.mutate(v)}
+      >
+        <Form.Item name="name" label="Crew" rules={[{ required: true, whitespace: true, message: 'Needed' }]}>
+          <Input maxLength={120} />
+        </Form.Item>
+        <Form.Item name="travelMinutes" label="On the way here and back" rules={[{ required: true }]}>
+          <InputNumber min={0} max={600} step={5} suffix="min" />
+        </Form.Item>
+        <Button htmlType="submit" loading={keep.isPending}>
+          Keep
+        </Button>
+      </Form>
+      <div className="row">
+        {choices.length > 0 && (
+          <Select
+            aria-label="Share the crew of another garden"
+            placeholder="Share the crew of…"
+            value={null}
+            loading={share.isPending}
+            popupMatchSelectWidth={false}
+            options={choices.map((g) => ({ value: g.id, label: g.name }))}
+            onChange={(withGardenId: string) => share.mutate({ withGardenId })}
+          />
+        )}
+        {crew.gardens.length + crew.others > 1 && (
+          <Button onClick={() => share.mutate({ withGardenId: null })}>A crew of its own</Button>
+        )}
+      </div>
+    </>
+  )
+}
