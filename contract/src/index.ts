@@ -546,6 +546,11 @@ export const crewRequest = z.object({ name: shortText, travelMinutes: z.number()
 /** The crew of another garden that this one is to share; null: one of its own. */
 export const shareCrewRequest = z.object({ withGardenId: id.nullable() })
 
+/** Jobs of a garden that a new plan put on another day, or on none. */
+export interface Replanned {
+  moved: { jobId: string; title: string; from: string; to: string | null; says: string }[]
+}
+
 export interface CrewView {
   id: string
   name: string

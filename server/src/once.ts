@@ -12,9 +12,14 @@ export interface Write {
 
 /**
  * Does a write once, whole or not at all: the key, the change and the answer are one transaction. A repeat gets the
- * first answer again; two at the same moment wait for each other on the key.
+ * first answer again, where it is kept; two at the same moment wait for each other on the key.
  */
-export async function once<T>(db: Db, write: Write, change: (trx: Db) => Promise<T>): Promise<T> {
+export async function once<T>(
+  db: Db,
+  write: Write,
+  change: (trx: Db) => Promise<T>,
+  { keepAnswer = true } = {},
+): Promise<T> {
   const requestHash = createHash('sha256').update(JSON.stringify(write.request)).digest('hex')
   return db.transaction(async (trx) => {
     const claimed = await trx('writes')
@@ -31,7 +36,7 @@ export async function once<T>(db: Db, write: Write, change: (trx: Db) => Promise
     const answer = await change(trx)
     await trx('writes')
       .where({ idempotency_key: write.key })
-      .update({ answer: JSON.stringify(answer ?? null) })
+      .update({ answer: JSON.stringify(keepAnswer ? (answer ?? null) : null) })
     return answer
   })
 }

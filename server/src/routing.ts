@@ -31,8 +31,11 @@ export interface Route {
   access: Access
   body?: z.ZodType
   limit?: RequestHandler
-  /** Writes run once per idempotency key, inside the transaction in `call.db`. */
-  writes?: boolean
+  /**
+   * Writes run once per idempotency key, inside the transaction in `call.db`. An answer that holds a secret is not kept: a
+   * repeat is answered without it.
+   */
+  writes?: boolean | 'secret'
   /** Changes that outlive the call are made in `call.db`; what it returns is the answer. */
   handle: (call: Call<never>, raw: { req: express.Request; res: Response }) => Promise<unknown>
 }
@@ -67,6 +70,7 @@ export function routerOf(db: Db, routes: readonly Route[]): Router {
               if (garden) await lockGarden(trx, garden.id)
               return r.handle({ ...call, db: trx } as unknown as Call<never>, { req, res })
             },
+            { keepAnswer: r.writes !== 'secret' },
           )
         : await r.handle({ ...call, db } as unknown as Call<never>, { req, res })
       if (!res.headersSent) res.json(answer ?? { ok: true })

@@ -76,6 +76,12 @@ describe('the work a season brings', () => {
     turns
       .slice(1)
       .forEach((t, i) => expect(daysBetween(turns[i]!.window.bestFrom, t.window.bestFrom)).toBe(14))
+    // However they are placed, two turns lie at least half the time apart, and a weekly visit meets each.
+    turns.slice(1).forEach((t, i) => {
+      expect(daysBetween(turns[i]!.window.latest, t.window.earliest)).toBeGreaterThanOrEqual(7)
+      if (i < turns.length - 2)
+        expect(daysBetween(t.window.earliest, t.window.latest)).toBeGreaterThanOrEqual(6)
+    })
   })
 
   it('divides when the usual interval is over, and leaves the young alone', () => {

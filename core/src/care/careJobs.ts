@@ -76,8 +76,8 @@ export interface CareGarden {
 
 /** Plantings of a place are done together where their windows share at least so many days. */
 const LEAST_SHARED_DAYS = 7
-/** What the window of a turn may wait, as a share of the days between turns. */
-const TURN_SLACK = 0.8
+/** Days that the window of a turn is open for after its first, at least. */
+const LEAST_TURN_WIDTH = 6
 
 /**
  * The yearly care of a garden: every job whose window opens by a day and has not closed. Plantings of a place that the same
@@ -222,13 +222,15 @@ function turnsOf(rule: CareRule, window: Window): { turn: number; window: Window
   const every = rule.everyDays
   if (!every) return [{ turn: 0, window }]
   const turns: { turn: number; window: Window }[] = []
-  const slack = Math.max(2, Math.round((every * TURN_SLACK) / 2))
+  // Two turns lie at least half the time apart; but whoever comes once a week always has a day.
+  const width = Math.max(LEAST_TURN_WIDTH, Math.floor(every / 2))
+  const early = Math.floor(width / 3)
   for (let turn = 0; ; turn++) {
     const due = addDays(window.bestFrom, turn * every)
     if (due > window.bestTo) return turns
-    const earliest = maxDay(window.earliest, addDays(due, turn === 0 ? 0 : -slack))
-    const latest = minDay(window.latest, addDays(due, 2 * slack))
-    const bestTo = minDay(latest, addDays(due, slack))
+    const earliest = maxDay(window.earliest, addDays(due, turn === 0 ? 0 : -early))
+    const latest = minDay(window.latest, addDays(due, width - early))
+    const bestTo = minDay(latest, addDays(due, Math.ceil(width / 3)))
     turns.push({
       turn,
       window: {

@@ -24,7 +24,9 @@ export interface WhyHere {
 
 /** Explains where a plan has a job, by the table that the plan was made from. Its first part stands for the whole. */
 export function whyHere(problem: PlanProblem, plan: Pick<SeasonPlan, 'placed'>, jobId: string): WhyHere {
-  const prepared = prepare(problem)
+  // Of a day that a person set, what other days would cost is asked as well.
+  const jobs = problem.jobs.map((j) => (j.id === jobId ? { ...j, pinnedTo: null } : j))
+  const prepared = prepare({ ...problem, jobs })
   const [p] = prepared.partsOf.get(jobId) ?? []
   if (p === undefined) return { id: jobId, chosen: null, runnerUp: null, days: [] }
   const where = whereOf(prepared, plan)

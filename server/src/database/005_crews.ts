@@ -62,6 +62,9 @@ export async function up(db: Knex): Promise<void> {
     drop table working_weeks;
     drop table working_exceptions;
 
+    -- Secrets of calendar links do not stay in kept answers.
+    update writes set answer = null where answer ->> 'path' like '/api/calendar/%';
+
     -- Plans looked at but not taken are of single gardens: they are made again.
     update plan_runs set state = 'dropped' where state in ('queued', 'running', 'ready');
     alter table plan_runs add column crew_id uuid references crews;

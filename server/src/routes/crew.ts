@@ -28,15 +28,15 @@ import {
 } from '../store/crews.ts'
 import { findGardenFor, listGardensFor } from '../store/gardens.ts'
 import { todayOf, type Person } from '../store/people.ts'
-import { planSeason } from '../work/planSeason.ts'
+import { planSeason, replanned } from '../work/planSeason.ts'
 
 const head = { garden: 'head' } as const
 const keeper = { garden: 'keeper' } as const
 
 /** Who works in a garden, when and at what; every change plans the season of all their gardens anew. */
 export function crewRoutes(pool: Piscina): Route[] {
-  const replan = ({ db, garden, person }: Call<unknown>) =>
-    planSeason(db, pool, garden, todayOf(person, garden.timeZone))
+  const replan = async ({ db, garden, person }: Call<unknown>) =>
+    replanned(db, garden.id, await planSeason(db, pool, garden, todayOf(person, garden.timeZone)))
   return [
     route({
       method: 'get',
@@ -53,7 +53,7 @@ export function crewRoutes(pool: Piscina): Route[] {
       handle: async (call) => {
         await nameCrew(call.db, await crewIdOf(call.db, call.garden.id), call.body.name)
         await setTravel(call.db, call.garden.id, call.body.travelMinutes)
-        await replan(call)
+        return replan(call)
       },
     }),
     route({
@@ -96,7 +96,7 @@ export function crewRoutes(pool: Piscina): Route[] {
         const crewId = await crewIdOf(db, garden.id)
         if (!body.id) await insertCrewPerson(db, crewId, body)
         else if (!(await changeCrewPerson(db, crewId, body.id, body))) throw notFound('This person')
-        await replan(call)
+        return replan(call)
       },
     }),
     route({
@@ -108,7 +108,7 @@ export function crewRoutes(pool: Piscina): Route[] {
         const { db, garden, params } = call
         if (!(await leaveCrew(db, await crewIdOf(db, garden.id), params.personId!)))
           throw notFound('This person')
-        await replan(call)
+        return replan(call)
       },
     }),
     route({
@@ -122,7 +122,7 @@ export function crewRoutes(pool: Piscina): Route[] {
         const crew = await findCrew(db, await crewIdOf(db, garden.id))
         if (body.personId && !crew.people.some((p) => p.id === body.personId)) throw notFound('This person')
         await insertAbsence(db, crew.id, body)
-        await replan(call)
+        return replan(call)
       },
     }),
     route({
@@ -134,7 +134,7 @@ export function crewRoutes(pool: Piscina): Route[] {
         const { db, garden, params } = call
         if (!(await withdrawAbsence(db, await crewIdOf(db, garden.id), params.absenceId!)))
           throw notFound('This absence')
-        await replan(call)
+        return replan(call)
       },
     }),
     route({
@@ -146,7 +146,7 @@ export function crewRoutes(pool: Piscina): Route[] {
       handle: async (call) => {
         const { db, garden, body } = call
         await setCrewDay(db, await crewIdOf(db, garden.id), body.day, body.minutes)
-        await replan(call)
+        return replan(call)
       },
     }),
   ]

@@ -140,7 +140,7 @@ export function workRoutes(pool: Piscina): Route[] {
       path: '/gardens/:gardenId/calendar-link',
       access: head,
       body: calendarLinkRequest,
-      writes: true,
+      writes: 'secret',
       handle: async ({ db, garden, person, body }) => {
         if (body.on) return { path: `/api/calendar/${await makeCalendarLink(db, garden.id, person.id)}` }
         await withdrawCalendarLink(db, garden.id)

@@ -19,7 +19,7 @@ import {
   type SeasonPlan,
   type UnplacedJob,
 } from '@border/core'
-import type { SeasonView } from '@border/contract'
+import type { Replanned, SeasonView } from '@border/contract'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import {
@@ -164,10 +164,26 @@ export async function planSeason(
   pool: Piscina,
   garden: Pick<GardenAccess, 'id'>,
   today: IsoDate,
-): Promise<void> {
+): Promise<SeasonPlan> {
   const problem = await seasonProblem(trx, await crewIdOf(trx, garden.id), today)
   const plan: SeasonPlan = await pool.run({ problem, rounds: REPLAN_ROUNDS }, { name: 'plan' })
   await takePlan(trx, problem, plan, today)
+  return plan
+}
+
+/** What a plan moved in one garden. */
+export async function replanned(
+  db: Db,
+  gardenId: string,
+  { moved }: Pick<SeasonPlan, 'moved'>,
+): Promise<Replanned> {
+  const titles = new Map((await listJobRows(db, gardenId)).map((r) => [r.id, r.title]))
+  return {
+    moved: moved.flatMap(({ id, from, to, says }) => {
+      const title = titles.get(id)
+      return title === undefined ? [] : [{ jobId: id, title, from, to, says }]
+    }),
+  }
 }
 
 /** Writes a plan down: days, sittings, and why what has none has none. */

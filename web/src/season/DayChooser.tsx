@@ -1,9 +1,10 @@
 import type { JobRecord, SeasonView } from '@border/contract'
-import { dayMonthYear, weekdayOf, type DayChoice } from '@border/core'
-import { Button, Select } from 'antd'
+import { dayMonthYear, type DayChoice } from '@border/core'
+import { Button } from 'antd'
 import { errorText, useGardenWrite, useWhyHere } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { shortDate, weekdayName } from '../frame/words.ts'
+import { shortDate } from '../frame/words.ts'
+import { DayStrip } from './DayStrip.tsx'
 
 /** Why a job is on its day, what other days would cost or what is against them, and putting it on one of them. */
 export function DayChooser({ job, season }: { job: JobRecord; season: SeasonView }) {
@@ -14,8 +15,6 @@ export function DayChooser({ job, season }: { job: JobRecord; season: SeasonView
     () => `/jobs/${job.id}/pin`,
     ({ day }) => (day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.'),
   )
-  const choices = new Map(why?.days.map((d) => [d.day, d]))
-  const days = season.workingDays.filter((d) => d.day >= job.window.earliest && d.day <= job.window.latest)
   return (
     <div className="stack">
       {error && <p role="alert">{errorText(error)}</p>}
@@ -40,32 +39,23 @@ export function DayChooser({ job, season }: { job: JobRecord; season: SeasonView
           </p>
         </details>
       )}
-      {isHead && (
-        <div className="row">
-          <Select
-            // A refused day must not go on standing in the field.
-            key={`${pin.submittedAt} ${pin.status}`}
-            aria-label="Do it on"
-            placeholder="Do it on…"
-            value={job.pinned ? job.plannedOn : undefined}
-            loading={pin.isPending}
-            onChange={(day) => pin.mutate({ day })}
-            popupMatchSelectWidth={false}
-            options={days.map((d) => {
-              const choice = choices.get(d.day)
-              return {
-                value: d.day,
-                label: `${weekdayName(weekdayOf(d.day))} ${shortDate(d.day)}${d.day >= job.window.bestFrom && d.day <= job.window.bestTo ? ', best' : ''}${choice ? `: ${against(choice)}` : ''}`,
-              }
-            })}
-            style={{ minWidth: 230 }}
+      {isHead && why && (
+        <>
+          <DayStrip
+            key={job.plannedOn}
+            days={why.days}
+            window={job.window}
+            plannedOn={job.plannedOn}
+            label="Do it on"
+            says={against}
+            onChoose={(day) => pin.mutate({ day })}
           />
           {job.pinned && (
             <Button size="small" onClick={() => pin.mutate({ day: null })}>
               Unpin
             </Button>
           )}
-        </div>
+        </>
       )}
     </div>
   )

@@ -1,14 +1,5 @@
 import type { JobRecord, SeasonView } from '@border/contract'
-import {
-  addDays,
-  counted,
-  dayMonth,
-  dayMonthYear,
-  daysBetween,
-  forbiddenWords,
-  listed,
-  weekdayOf,
-} from '@border/core'
+import { addDays, counted, dayMonthYear, daysBetween, forbiddenWords, listed, weekdayOf } from '@border/core'
 import { Alert, Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -179,7 +170,7 @@ function When({ job, season }: { job: JobRecord; season: SeasonView }) {
         .{' '}
         {job.nextChance &&
           job.nextChance > addDays(w.latest, 1) &&
-          `Next chance from ${dayMonth(job.nextChance)} ${job.nextChance.slice(0, 4)}.`}
+          `After that it is too late until ${dayMonthYear(job.nextChance)}.`}
       </p>
       <ul className="plain-list soft-list">
         <li>{w.why.earliest}</li>

@@ -1,8 +1,9 @@
-import type { JobRecord, SeasonView } from '@border/contract'
-import { counted, dayMonthYear, weekdayOf } from '@border/core'
+import type { JobRecord, Replanned, SeasonView } from '@border/contract'
+import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
 import { Button } from 'antd'
+import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { errorText, useSeason } from '../api/queries.ts'
+import { errorText, useGardenWrite, useSeason } from '../api/queries.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
@@ -91,6 +92,9 @@ const dayOf = (j: JobRecord) => j.done?.on ?? j.plannedOn ?? j.window.bestFrom
 const byDay = (a: JobRecord, b: JobRecord) =>
   dayOf(a) < dayOf(b) ? -1 : dayOf(a) > dayOf(b) ? 1 : a.id < b.id ? -1 : 1
 
+/** A day this near can be seen to be lost. */
+const LOSABLE_DAYS = 10
+
 interface AgendaProps {
   season: SeasonView
   chosenId: string
@@ -99,6 +103,15 @@ interface AgendaProps {
 
 /** The working days that have work, each with its load. */
 function Agenda({ season, chosenId, onChoose }: AgendaProps) {
+  const { view, isHead, today } = useGardenContext()
+  const [moved, setMoved] = useState<Replanned['moved'] | null>(null)
+  const lose = useGardenWrite<{ day: string; minutes: number }>(
+    view.garden.id,
+    () => '/crew/days',
+    ({ day }) => `${dayMonthYear(day)} is a day without work now; Set-up takes it back.`,
+  )
+  const loseDay = (day: string) =>
+    lose.mutate({ day, minutes: 0 }, { onSuccess: (answer) => setMoved((answer as Replanned).moved) })
   const open = season.jobs.filter((j) => j.state === 'open')
   const days = [...new Set(open.flatMap((j) => j.parts.map((p) => p.day)))].sort()
   const working = new Map(season.workingDays.map((d) => [d.day, d]))
@@ -112,6 +125,26 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
           {unplaced.map((j) => (
             <JobLine key={j.id} job={j} chosenId={chosenId} onChoose={onChoose} extra={j.unplaced ?? ''} />
           ))}
+        </section>
+      )}
+      {moved && (
+        <section aria-label="What moved">
+          <div className="spread">
+            <h2>
+              {moved.length === 0 ? 'Nothing had to move' : `${counted(moved.length, 'job')} moved, and why`}
+            </h2>
+            <Button size="small" onClick={() => setMoved(null)}>
+              Seen
+            </Button>
+          </div>
+          <ul className="plain-list">
+            {moved.map((m) => (
+              <li key={m.jobId}>
+                {m.title}: {shortDayMonth(m.from)} to {m.to ? shortDayMonth(m.to) : 'no day'}.{' '}
+                <small>{m.says}</small>
+              </li>
+            ))}
+          </ul>
         </section>
       )}
       {days.map((day) => {
@@ -129,6 +162,11 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
                 {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
               </h2>
               <small className="agenda-load">
+                {isHead && day <= addDays(today, LOSABLE_DAYS) && (
+                  <Button size="small" loading={lose.isPending} onClick={() => loseDay(day)}>
+                    Lost to rain
+                  </Button>
+                )}
                 <Link to={`../season/day/${day}`}>Job sheet</Link>
                 <span className="agenda-bar" aria-hidden>
                   <i
