@@ -464,6 +464,7 @@ export const jobDoneRequest = z.object({
   lived: z.number().int().min(0).max(10_000).optional(),
   note: longText.optional(),
 })
+export type JobDone = z.infer<typeof jobDoneRequest>
 export const jobPinRequest = z.object({ day: isoDay.nullable() })
 /** A season's plan being worked out, or waiting to be looked at. */
 export interface PlanRunView {

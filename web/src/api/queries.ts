@@ -163,7 +163,7 @@ export const photoAddress = (gardenId: string, photoId: string, size?: 'small'):
 export const useSeason = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'season'],
-    queryFn: () => get<SeasonView>(`/gardens/${gardenId}/season`),
+    queryFn: () => getOrTaken<SeasonView>(`/gardens/${gardenId}/season`),
   })
 
 /** Why a job is where it is; asked again when the plan has changed. */

@@ -1,5 +1,6 @@
 import type { GardenView } from '@border/contract'
 import { isAlive, usually } from '@border/core'
+import { useQueryClient } from '@tanstack/react-query'
 import { Button, Select } from 'antd'
 import { useEffect } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router'
@@ -15,6 +16,7 @@ import {
   useSignedIn,
   useSuspicions,
 } from '../api/queries.ts'
+import { onSent } from '../offline/sync.ts'
 import { openVerdicts } from '../verdicts/standing.ts'
 import { useAsOf } from './asOf.ts'
 import { SeasonRibbon } from './SeasonRibbon.tsx'
@@ -38,6 +40,7 @@ export function GardenFrame() {
   const { on, today } = useAsOf()
   const { data: view, error } = useGarden(gardenId, on)
   useEffect(() => localStorage.setItem(LAST_GARDEN, gardenId), [gardenId])
+  useFreshRecord(gardenId)
   if (error)
     return (
       <Whole title="This garden cannot be shown">
@@ -65,6 +68,21 @@ export function GardenFrame() {
       </div>
       <SeasonRibbon context={context} />
     </div>
+  )
+}
+
+/** What the record says changes as what waited is sent; a walk itself is not read anew under one's hands. */
+function useFreshRecord(gardenId: string): void {
+  const client = useQueryClient()
+  useEffect(
+    () =>
+      onSent(() => {
+        void client.invalidateQueries({
+          predicate: ({ queryKey }) =>
+            queryKey[0] === 'garden' && queryKey[1] === gardenId && queryKey[2] !== 'walk',
+        })
+      }),
+    [client, gardenId],
   )
 }
 

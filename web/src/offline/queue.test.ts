@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto'
 import type { WalkAnswer, WalkEntry } from '@border/contract'
 import { beforeEach, expect, it } from 'vitest'
-import { note, notedOn, sendWaiting, waitingOf, type Wire } from './queue.ts'
+import { doneHere, note, noteDone, notedOn, sendWaiting, waitingOf, type Wire } from './queue.ts'
 import { walkDb, type Entry } from './store.ts'
 
 const owner = { gardenId: 'g', personId: 'p' }
@@ -18,10 +18,14 @@ const entry = (plantingId: string, rating: number): Entry => ({
 const noted = (plantingId: string, rating: number, now: number) =>
   note(owner, entry(plantingId, rating), now, newId)
 
+class Refused extends Error {}
+
 /** A record that keeps each id once, and loses its answer, or the request, when told to. */
 class Server {
   kept = new Map<string, WalkEntry>()
   withdrawn = new Set<string>()
+  /** Jobs recorded, by the key of the write. */
+  jobs = new Map<string, string>()
   lose: 'nothing' | 'request' | 'answer' = 'nothing'
   whileUnderWay: () => Promise<unknown> = async () => {}
   readonly wire: Wire = {
@@ -37,7 +41,14 @@ class Server {
       return { kept: entries.map((e) => e.id), refused: [] }
     },
     sendPhoto: async () => {},
-    refusal: () => undefined,
+    sendJob: async (job) => {
+      if (this.lose === 'request') throw new Error('no connection')
+      if (!this.jobs.has(job.id) && [...this.jobs.values()].includes(job.jobId))
+        throw new Refused('already recorded')
+      this.jobs.set(job.id, job.jobId)
+      if (this.lose === 'answer') throw new Error('no answer')
+    },
+    refusal: (error) => (error instanceof Refused ? error.message : undefined),
   }
   standing = () =>
     [...this.kept.values()]
@@ -51,6 +62,7 @@ beforeEach(async () => {
   const db = await walkDb()
   await db.clear('entries')
   await db.clear('photos')
+  await db.clear('jobs')
 })
 const send = (now: number, all = false) => sendWaiting(server.wire, 'p', now, all)
 
@@ -129,4 +141,37 @@ it('seeded chaos: whatever is lost or noted between, every planting ends as it w
   await send(1e6, true)
   expect(new Map(server.standing() as [string, number][])).toEqual(last)
   expect(server.standing()).toHaveLength(last.size)
+})
+
+const recorded = (jobId: string, minutes: number, now: number) =>
+  noteDone({
+    ...owner,
+    id: newId(),
+    notedAt: now,
+    jobId,
+    title: jobId,
+    done: { on: '2026-09-14', minutes },
+  })
+
+it('a job recorded without a connection is put right until it is sent, and recorded once', async () => {
+  server.lose = 'request'
+  await recorded('prune', 30, 0)
+  await expect(send(1000)).rejects.toThrow('no connection')
+  // It may have arrived: what is on the way is not written over.
+  expect((await recorded('prune', 45, 2000)).done.minutes).toBe(30)
+  server.lose = 'answer'
+  await expect(send(3000)).rejects.toThrow('no answer')
+  server.lose = 'nothing'
+  expect(await send(4000)).toBe(1)
+  expect([...server.jobs.values()]).toEqual(['prune'])
+  expect((await doneHere(owner)).get('prune')).toMatchObject({ state: 'kept', keptAt: 4000 })
+})
+
+it('what the record refuses of a job is kept with its reason until it is put right', async () => {
+  server.jobs.set('of another', 'mulch')
+  await recorded('mulch', 30, 0)
+  await send(1000)
+  expect((await waitingOf('p')).refused.map((r) => r.why)).toEqual(['already recorded'])
+  await recorded('mulch', 20, 2000)
+  expect((await waitingOf('p')).jobs).toBe(1)
 })

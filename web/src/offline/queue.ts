@@ -1,5 +1,5 @@
 import type { WalkAnswer, WalkEntry } from '@border/contract'
-import { walkDb, type Entry, type QueuedEntry, type QueuedPhoto } from './store.ts'
+import { walkDb, type Entry, type QueuedEntry, type QueuedJob, type QueuedPhoto } from './store.ts'
 
 /** Touches on one planting within this become one entry. */
 const GATHER_MS = 3_000
@@ -74,10 +74,37 @@ export async function notePhoto(photo: QueuedPhoto): Promise<void> {
   await (await walkDb()).put('photos', photo)
 }
 
+/**
+ * Records a job as done. What was never sent, or was refused, is written over; what is on the way stands.
+ *
+ * @returns what the device holds of this job
+ */
+export async function noteDone(fresh: Omit<QueuedJob, 'state'>): Promise<QueuedJob> {
+  const tx = (await walkDb()).transaction('jobs', 'readwrite')
+  const own = (await tx.store.index('garden').getAll(fresh.gardenId)).filter(
+    (q) => q.jobId === fresh.jobId && q.personId === fresh.personId,
+  )
+  const underWay = own.find((q) => q.state === 'tried')
+  const queued: QueuedJob = underWay ?? { ...fresh, state: 'noted' }
+  if (!underWay) {
+    for (const q of own) await tx.store.delete(q.id)
+    await tx.store.put(queued)
+  }
+  await tx.done
+  return queued
+}
+
+/** Jobs that a person recorded in a garden on this device, by job. */
+export async function doneHere(owner: Owner): Promise<Map<string, QueuedJob>> {
+  const all = await (await walkDb()).getAllFromIndex('jobs', 'garden', owner.gardenId)
+  return new Map(all.filter((q) => q.personId === owner.personId).map((q) => [q.jobId, q]))
+}
+
 export interface Waiting {
   entries: number
   photos: number
-  refused: (QueuedEntry | QueuedPhoto)[]
+  jobs: number
+  refused: (QueuedEntry | QueuedPhoto | QueuedJob)[]
 }
 
 const unsent = (q: { state: string }) => q.state === 'noted' || q.state === 'tried'
@@ -88,10 +115,12 @@ export async function waitingOf(personId: string): Promise<Waiting> {
   const mine = <Q extends { personId: string }>(all: Q[]) => all.filter((q) => q.personId === personId)
   const entries = mine(await db.getAll('entries'))
   const photos = mine(await db.getAll('photos'))
+  const jobs = mine(await db.getAll('jobs'))
   return {
     entries: entries.filter(unsent).length,
     photos: photos.filter(unsent).length,
-    refused: [...entries, ...photos].filter((q) => q.state === 'refused'),
+    jobs: jobs.filter(unsent).length,
+    refused: [...entries, ...photos, ...jobs].filter((q) => q.state === 'refused'),
   }
 }
 
@@ -100,12 +129,14 @@ export async function dropRefused(id: string): Promise<void> {
   const db = await walkDb()
   await db.delete('entries', id)
   await db.delete('photos', id)
+  await db.delete('jobs', id)
 }
 
 /** The wire, as the queue sees it. Both throw when nobody answered. */
 export interface Wire {
   sendEntries: (gardenId: string, entries: WalkEntry[]) => Promise<WalkAnswer>
   sendPhoto: (photo: QueuedPhoto) => Promise<void>
+  sendJob: (job: QueuedJob) => Promise<void>
   /** The words of a refusal that trying again will not change. */
   refusal: (error: unknown) => string | undefined
 }
@@ -115,7 +146,7 @@ export interface Wire {
  * a closed page or a lost answer among it, can neither lose nor double it.
  *
  * @param all send also what is still being gathered: the walk has ended or the page is going
- * @returns how many entries and photos the record now has that it had not
+ * @returns how many entries, jobs and photos the record now has that it had not
  * @throws what the wire throws when nobody answered; everything then still waits
  */
 export async function sendWaiting(wire: Wire, personId: string, now: number, all = false): Promise<number> {
@@ -130,6 +161,9 @@ export async function sendWaiting(wire: Wire, personId: string, now: number, all
     for (let i = 0; i < own.length; i += BATCH)
       sent += await sendBatch(wire, gardenId, own.slice(i, i + BATCH))
   }
+  // In the order they were recorded: what follows on another job goes after it.
+  const jobs = (await db.getAll('jobs')).filter((q) => q.personId === personId && unsent(q))
+  for (const job of jobs.sort((a, b) => a.notedAt - b.notedAt)) sent += await sendOneJob(wire, job, now)
   const photos = (await db.getAll('photos')).filter((q) => q.personId === personId && unsent(q))
   for (const photo of photos.sort((a, b) => a.notedAt - b.notedAt)) sent += await sendOnePhoto(wire, photo)
   return sent
@@ -191,8 +225,30 @@ async function sendOnePhoto(wire: Wire, photo: QueuedPhoto): Promise<number> {
   return 1
 }
 
+async function sendOneJob(wire: Wire, job: QueuedJob, now: number): Promise<number> {
+  const db = await walkDb()
+  const marking = db.transaction('jobs', 'readwrite')
+  // As it stands now: it may have been recorded anew since the list was made.
+  const standing = await marking.store.get(job.id)
+  if (standing && unsent(standing)) await marking.store.put({ ...standing, state: 'tried' })
+  await marking.done
+  if (!standing || !unsent(standing)) return 0
+  try {
+    await wire.sendJob(job)
+  } catch (error) {
+    const why = wire.refusal(error)
+    if (why === undefined) throw error
+    await db.put('jobs', { ...job, state: 'refused', why })
+    return 0
+  }
+  await db.put('jobs', { ...job, state: 'kept', keptAt: now })
+  return 1
+}
+
 async function forgetOld(now: number): Promise<void> {
   const db = await walkDb()
   for (const q of await db.getAll('entries'))
     if (q.state === 'kept' && q.notedAt < now - REMEMBER_MS) await db.delete('entries', q.id)
+  for (const q of await db.getAll('jobs'))
+    if (q.state === 'kept' && q.notedAt < now - REMEMBER_MS) await db.delete('jobs', q.id)
 }

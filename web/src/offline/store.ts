@@ -1,4 +1,4 @@
-import type { ObservationEntry, PhotoRequest, PlaceEntry, WalkEntry } from '@border/contract'
+import type { JobDone, ObservationEntry, PhotoRequest, PlaceEntry, WalkEntry } from '@border/contract'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
 /** How far an entry has come: noted, tried over the wire at least once, in the record, or refused by it. */
@@ -30,9 +30,25 @@ export interface QueuedPhoto {
   about: Omit<PhotoRequest, 'data' | 'id'>
 }
 
+/** A job recorded as done, on this device until the record has it. */
+export interface QueuedJob {
+  id: string
+  gardenId: string
+  personId: string
+  state: EntryState
+  notedAt: number
+  /** When the record took it, milliseconds since 1970. */
+  keptAt?: number
+  why?: string
+  jobId: string
+  title: string
+  done: JobDone
+}
+
 interface WalkDb extends DBSchema {
   entries: { key: string; value: QueuedEntry; indexes: { garden: string } }
   photos: { key: string; value: QueuedPhoto; indexes: { garden: string } }
+  jobs: { key: string; value: QueuedJob; indexes: { garden: string } }
   /** Answers taken along: by address. */
   taken: { key: string; value: { path: string; answer: unknown } }
 }
@@ -42,8 +58,10 @@ export type Entry = ObservationEntry | PlaceEntry
 let opened: Promise<IDBPDatabase<WalkDb>> | undefined
 
 export const walkDb = (): Promise<IDBPDatabase<WalkDb>> =>
-  (opened ??= openDB<WalkDb>('border-walk', 1, {
-    upgrade(db) {
+  (opened ??= openDB<WalkDb>('border-walk', 2, {
+    upgrade(db, before) {
+      db.createObjectStore('jobs', { keyPath: 'id' }).createIndex('garden', 'gardenId')
+      if (before > 0) return
       db.createObjectStore('entries', { keyPath: 'id' }).createIndex('garden', 'gardenId')
       db.createObjectStore('photos', { keyPath: 'id' }).createIndex('garden', 'gardenId')
       db.createObjectStore('taken', { keyPath: 'path' })

@@ -24,6 +24,9 @@ const wire: Wire = {
       photo.id,
     )
   },
+  sendJob: async (job) => {
+    await write(`/gardens/${job.gardenId}/jobs/${job.jobId}/done`, job.done, job.id)
+  },
   refusal: (error) =>
     error instanceof ApiError &&
     error.status >= 400 &&
@@ -43,6 +46,7 @@ async function base64Of(picture: QueuedPhoto['picture']): Promise<string> {
 const NOTHING: SyncState = {
   entries: 0,
   photos: 0,
+  jobs: 0,
   refused: [],
   offline: false,
   sending: false,
@@ -91,7 +95,7 @@ export async function syncNow(all = false): Promise<void> {
     if (!lock) return
     const waiting = await waitingOf(who)
     set(waiting)
-    if (waiting.entries + waiting.photos === 0) {
+    if (waiting.entries + waiting.photos + waiting.jobs === 0) {
       if (state.offline && navigator.onLine) await probe()
       return
     }

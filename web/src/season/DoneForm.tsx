@@ -1,25 +1,42 @@
-import type { JobRecord } from '@border/contract'
-import { Button, DatePicker, Form, Input, InputNumber } from 'antd'
+import type { JobDone, JobRecord } from '@border/contract'
+import { App, Button, DatePicker, Form, Input, InputNumber } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { useGardenWrite } from '../api/queries.ts'
+import { useState } from 'react'
+import { useSignedIn } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { noteDone } from '../offline/queue.ts'
+import { countWaiting, syncNow } from '../offline/sync.ts'
+import { takePhoto } from '../walk/takePhoto.ts'
 
-interface Done {
-  on: string
-  minutes: number
-  lived?: number
-  note?: string
-}
-
-/** What was really done: the day, how long it took, how many live, a word. */
+/** What was really done: the day, how long it took, how many live, a word, a photo. Kept on the device until it is sent. */
 export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void }) {
   const { view, today } = useGardenContext()
   const planting = view.plantings.find((p) => p.id === job.plantingIds[0])
-  const done = useGardenWrite<Done>(
-    view.garden.id,
-    () => `/jobs/${job.id}/done`,
-    'Recorded. What follows from it is re-planned.',
-  )
+  const { person } = useSignedIn()
+  const { message } = App.useApp()
+  const [photo, setPhoto] = useState<File>()
+  const owner = { gardenId: view.garden.id, personId: person.id }
+  const keep = async (done: JobDone) => {
+    const [plantingId] = job.plantingIds
+    const about = plantingId ? { plantingId } : job.placeId ? { placeId: job.placeId } : null
+    try {
+      if (photo && about) await takePhoto(owner, about, done.on, photo, false)
+      await noteDone({
+        ...owner,
+        id: crypto.randomUUID(),
+        notedAt: Date.now(),
+        jobId: job.id,
+        title: job.title,
+        done,
+      })
+    } catch {
+      void message.error('This browser would not keep it. Nothing was recorded.', 6)
+      return
+    }
+    onClose()
+    await countWaiting()
+    await syncNow(true)
+  }
   const counts = job.ruleId === null && (job.kind === 'move' || job.kind === 'aftercare')
   return (
     <Form
@@ -28,7 +45,7 @@ export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void
       requiredMark={false}
       initialValues={{ on: dayjs(today), minutes: job.minutes, lived: planting?.livingCount }}
       onFinish={(values: { on: Dayjs; minutes: number; lived?: number; note?: string }) =>
-        done.mutate({ ...values, on: values.on.format('YYYY-MM-DD') }, { onSuccess: onClose })
+        keep({ ...values, on: values.on.format('YYYY-MM-DD') })
       }
     >
       <div className="row">
@@ -51,8 +68,19 @@ export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void
       <Form.Item name="note" label="Note">
         <Input.TextArea rows={2} maxLength={2000} />
       </Form.Item>
+      {(job.plantingIds.length > 0 || job.placeId) && (
+        <label className="done-photo">
+          <span>Photo of it</span>
+          <input
+            type="file"
+            accept="image/*"
+            capture="environment"
+            onChange={(e) => setPhoto(e.target.files?.[0])}
+          />
+        </label>
+      )}
       <div className="row">
-        <Button type="primary" htmlType="submit" loading={done.isPending}>
+        <Button type="primary" htmlType="submit">
           Record
         </Button>
         <Button onClick={onClose}>Not yet</Button>

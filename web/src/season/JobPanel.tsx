@@ -8,7 +8,7 @@ import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
 import { DayChooser } from './DayChooser.tsx'
-import { DoneForm } from './DoneForm.tsx'
+import { Recording } from './Recording.tsx'
 
 interface Props {
   job: JobRecord
@@ -20,7 +20,6 @@ interface Props {
 export function JobPanel({ job, season, onChoose }: Props) {
   const { view, isCrew } = useGardenContext()
   const nameOf = usePlaceName()
-  const [recording, setRecording] = useState(false)
   const takeBack = useGardenWrite<object>(
     view.garden.id,
     () => `/jobs/${job.id}/take-back`,
@@ -77,15 +76,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
         </p>
       )}
       {job.state === 'open' && isCrew && blocking.length === 0 && (
-        <>
-          {recording ? (
-            <DoneForm job={job} onClose={() => setRecording(false)} />
-          ) : (
-            <Button type="primary" onClick={() => setRecording(true)}>
-              Record it done
-            </Button>
-          )}
-        </>
+        <Recording job={job} label="Record it done" primary />
       )}
       <section>
         <h3>Steps</h3>

@@ -1,6 +1,5 @@
 import { capitalised, centroid, counted, dayMonthYear, extentOf, isPlace, weekdayOf } from '@border/core'
 import { Button } from 'antd'
-import { useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { errorText, useSeason } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -12,7 +11,7 @@ import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
 import '../walk/sheet.css'
 import { materialsOf, workOf, type Sitting } from './dayWork.ts'
-import { DoneForm } from './DoneForm.tsx'
+import { Recording } from './Recording.tsx'
 import './season.css'
 
 /** A day's work on one sheet: cautions and what to take along first, then the jobs in order, with the plan. */
@@ -100,7 +99,6 @@ export function Screen() {
 
 function SheetJob({ sitting: { job, minutes }, canRecord }: { sitting: Sitting; canRecord: boolean }) {
   const nameOf = usePlaceName()
-  const [recording, setRecording] = useState(false)
   return (
     <li>
       <h3>
@@ -120,11 +118,7 @@ function SheetJob({ sitting: { job, minutes }, canRecord }: { sitting: Sitting; 
       <p className="job-sheet-line">Minutes ______ Note ____________________________________</p>
       {canRecord && (
         <div className="no-print">
-          {recording ? (
-            <DoneForm job={job} onClose={() => setRecording(false)} />
-          ) : (
-            <Button onClick={() => setRecording(true)}>Done</Button>
-          )}
+          <Recording job={job} label="Done" />
         </div>
       )}
     </li>

@@ -35,7 +35,7 @@ export function WalkEnd({ places, noted, onBack }: Props) {
   })
   const absent = entries.filter(({ entry }) => entry.absent)
   useEffect(() => void syncNow(true), [])
-  const sent = !sync.offline && !sync.sending && sync.entries + sync.photos === 0
+  const sent = !sync.offline && !sync.sending && sync.entries + sync.photos + sync.jobs === 0
   return (
     <>
       <header className="screen-head">
@@ -49,7 +49,7 @@ export function WalkEnd({ places, noted, onBack }: Props) {
             {sent
               ? 'All of it is in the record.'
               : sync.offline
-                ? `${sync.entries + sync.photos} wait on this device and go by themselves when there is a connection; the page may be closed.`
+                ? `${sync.entries + sync.photos + sync.jobs} wait on this device and go by themselves when there is a connection; the page may be closed.`
                 : 'Sending.'}
           </p>
         </div>

@@ -1,13 +1,11 @@
 import type { WalkPlace } from '@border/contract'
 import { civilDate, counted, dayMonthYear } from '@border/core'
-import { useQueryClient } from '@tanstack/react-query'
 import { App, Button, Checkbox } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { errorText, useSignedIn, useWalk } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
-import { onSent } from '../offline/sync.ts'
 import { useSyncState } from '../offline/useSync.ts'
 import { PlaceCard } from './PlaceCard.tsx'
 import { PlantingCard } from './PlantingCard.tsx'
@@ -77,7 +75,6 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
   const done = (p: WalkPlace) => p.plantings.filter((x) => isNoted(x.id)).length
   const all = useMemo(() => places.flatMap((p) => p.plantings), [places])
   const lookedAt = all.filter((p) => isNoted(p.id)).length
-  useFreshRecord(gardenId)
 
   const mainRef = useRef<HTMLDivElement>(null)
   const go = useCallback(
@@ -206,25 +203,11 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
   )
 }
 
-/** What the record says changes as the walk is sent; the walk itself is not read anew under one's hands. */
-function useFreshRecord(gardenId: string): void {
-  const client = useQueryClient()
-  useEffect(
-    () =>
-      onSent(() => {
-        void client.invalidateQueries({
-          predicate: ({ queryKey }) =>
-            queryKey[0] === 'garden' && queryKey[1] === gardenId && queryKey[2] !== 'walk',
-        })
-      }),
-    [client, gardenId],
-  )
-}
-
 function SyncWords() {
   const sync = useSyncState()
   const waiting = [
     ...(sync.entries > 0 ? [counted(sync.entries, 'look')] : []),
+    ...(sync.jobs > 0 ? [counted(sync.jobs, 'job')] : []),
     ...(sync.photos > 0 ? [counted(sync.photos, 'photo')] : []),
   ].join(' and ')
   const words = sync.signedOut
