@@ -41,6 +41,7 @@ import {
   type SeenInWords,
   type SignId,
   type Skill,
+  type SoilCorrection,
   type Standing,
   type Suitability,
   type SunHours,
@@ -54,6 +55,7 @@ import {
   type TrialEffect,
   type TrialProposal,
   type Verdict,
+  type WaterBalance,
   type WeatherNeed,
   type Window,
 } from '@border/core'
@@ -194,6 +196,23 @@ export type ImportPreviewResult =
 export const featureRequest = z.object({ feature: z.unknown() })
 /** `to` is the day it is gone; null when it stands after all. */
 export const endFeatureRequest = z.object({ to: isoDay.nullable() })
+export const soilReadingRequest = z.object({
+  day: isoDay,
+  celsius: z.number().min(-40).max(60),
+  placeId: id.optional(),
+})
+export const soilFileRequest = z.object({ csv: fileText })
+export interface SoilReadingRecord {
+  id: string
+  day: string
+  celsius: number
+  placeId: string | null
+}
+/** A garden's soil thermometer and what it says against the air. */
+export interface SoilView {
+  readings: SoilReadingRecord[]
+  correction: SoilCorrection
+}
 export const weatherRequest = z.object({ weather: fileText })
 export const northRequest = z.object({ northDeg: z.number().min(-360).max(360) })
 export const schoolRequest = z
@@ -448,7 +467,14 @@ export interface JobRecord {
   /** Why it has no day, in a sentence. */
   unplaced: string | null
   pinned: boolean
-  done: { on: string; minutes: number; lived: number | null; note: string | null; by: string } | null
+  done: {
+    on: string
+    minutes: number
+    lived: number | null
+    used: { name: string; amount: number; unit: string }[] | null
+    note: string | null
+    by: string
+  } | null
 }
 
 export interface SeasonView {
@@ -457,11 +483,18 @@ export interface SeasonView {
   workingDays: { day: string; minutes: number; elsewhere: number; people: string[] }[]
 }
 
+const materialUsed = z.object({
+  name: z.string().min(1).max(200),
+  amount: z.number().min(0).max(100_000),
+  unit: z.string().max(20),
+})
 export const jobDoneRequest = z.object({
   on: isoDay,
   minutes: z.number().int().min(1).max(10_000),
   /** Plants that lived through it; asked for where plants are handled. */
   lived: z.number().int().min(0).max(10_000).optional(),
+  /** Materials as they were really used. */
+  used: z.array(materialUsed).max(20).optional(),
   note: longText.optional(),
 })
 export type JobDone = z.infer<typeof jobDoneRequest>
@@ -519,6 +552,22 @@ export const ruleRequest = z.object({
     .nullable()
     .optional(),
 })
+
+// Watering of what is not rooted in
+
+export const wateringRequest = z.object({
+  on: isoDay,
+  given: z
+    .array(z.object({ plantingId: id, litres: z.number().positive().max(10_000) }))
+    .min(1)
+    .max(500),
+})
+export interface WateringView {
+  /** Why nothing can be told; null where it can. */
+  unknown: string | null
+  /** What is not rooted in, soonest due first; `dueOn` null: not within the days known ahead. */
+  plants: ({ plantingId: string; tag: string; botanical: string; placeId: string } & WaterBalance)[]
+}
 
 // Crews: who works in a garden, and in which others
 

@@ -72,7 +72,13 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
         }),
       )
     const weather = townWeather()
-    const stationId = await insertStation(trx, `Made-up daily record of ${town.name}`, 'simulated', weather)
+    const stationId = await insertStation(
+      trx,
+      `Made-up daily record of ${town.name}`,
+      'service',
+      weather,
+      town,
+    )
     const head = ids.get(people[0].name)!
     const gardenIds = new Map<SketchGarden, string>()
     for (const sketch of demoGardens) {

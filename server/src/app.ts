@@ -7,12 +7,14 @@ import type { Logger } from 'pino'
 import type { Piscina } from 'piscina'
 import { connect, type Db } from './database/connect.ts'
 import { constraintRefusal, Refusal } from './errors.ts'
+import { climateRoutes } from './routes/climate.ts'
 import { crewRoutes } from './routes/crew.ts'
 import { gardenRoutes } from './routes/gardens.ts'
 import { lightRoutes } from './routes/light.ts'
 import { recordRoutes } from './routes/record.ts'
 import { sessionRoutes } from './routes/session.ts'
 import { walkRoutes } from './routes/walk.ts'
+import { wateringRoutes } from './routes/watering.ts'
 import { workRoutes } from './routes/work.ts'
 import { routerOf, type Route } from './routing.ts'
 import { sessions, signInLimit } from './session.ts'
@@ -46,9 +48,11 @@ export function composeApp(options: AppOptions): RunningApp {
   const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies)
   const routes = [
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
-    ...gardenRoutes(pool),
+    ...gardenRoutes(),
     ...workRoutes(pool),
     ...crewRoutes(pool),
+    ...climateRoutes(pool),
+    ...wateringRoutes(),
     ...lightRoutes(pool, simulatedLogger),
     ...walkRoutes(pool),
     ...recordRoutes(pool),

@@ -36,4 +36,12 @@ export {
   type Schools,
 } from './schools.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
+export {
+  rootingDays,
+  soilTextures,
+  waterBalance,
+  type RootingPlant,
+  type SoilTexture,
+  type WaterBalance,
+} from './watering.ts'
 export { windowOf, windowsOf, type Window } from './windows.ts'

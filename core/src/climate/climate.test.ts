@@ -5,6 +5,7 @@ import {
   generateWeather,
   leafDates,
   quantile,
+  soilCorrection,
   soilTemperatures,
   type DailyWeather,
 } from './index.ts'
@@ -67,6 +68,21 @@ it('soil follows Zheng 1993: a quarter of the way to the eleven-day mean each da
   expect(soil[21]).toBeCloseTo(0.6875, 10)
   expect(soil[39]).toBeGreaterThan(10)
   expect(soil[39]).toBeLessThan(11)
+})
+
+it('the soil’s correction is the posterior mean of a normal difference under a normal prior of the same spread', () => {
+  const modelled = new Map([
+    ['2026-04-01', 8],
+    ['2026-04-02', 9],
+    ['2026-04-03', 10],
+  ])
+  const reading = (day: string, celsius: number) => ({ day, celsius })
+  expect(soilCorrection([], modelled)).toEqual({ offsetC: 0, days: 0, errorC: 1.5 })
+  // Two readings of one day are one day; a day the model does not know tells nothing.
+  const some = [reading('2026-04-01', 9), reading('2026-04-01', 11), reading('2026-04-02', 12)]
+  const { offsetC, days, errorC } = soilCorrection([...some, reading('2026-05-01', 30)], modelled)
+  // Differences 2 and 3: (0 x 1 + 2 + 3) / (1 + 2), and 1.5 / sqrt(3).
+  expect([offsetC, days, errorC]).toEqual([5 / 3, 2, 1.5 / Math.sqrt(3)])
 })
 
 it('the generator repeats itself and keeps to its pattern', () => {

@@ -46,6 +46,7 @@ export function simulatedForecast(
       rainMm:
         rainChance >= 0.5 ? Math.round((skill * truth.rainMm + (1 - skill) * usual.rainMm) * 10) / 10 : 0,
       ...(truth.windMs !== undefined && { windMs: truth.windMs }),
+      ...(truth.cloud !== undefined && { cloud: truth.cloud }),
       rainChance: Math.round(100 * rainChance) / 100,
       spreadC,
     }

@@ -1,7 +1,7 @@
 export { simulatedForecast, type ForecastDay } from './forecast.ts'
 export { leafDates } from './leaf.ts'
 export { generateWeather, patternAtLatitude, type DailyWeather, type WeatherPattern } from './weather.ts'
-export { soilTemperatures } from './soil.ts'
+export { soilCorrection, soilTemperatures, withSoil, type SoilCorrection, type SoilReading } from './soil.ts'
 export {
   climateOf,
   quantile,

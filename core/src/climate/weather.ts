@@ -9,6 +9,8 @@ export interface DailyWeather {
   rainMm: number
   /** Mean wind, metres a second; absent where nobody measured it. */
   windMs?: number | undefined
+  /** Share of the sky under cloud, 0 to 1; absent where nobody noted it. */
+  cloud?: number | undefined
 }
 
 /** What the generator draws from: yearly waves, day-to-day persistence and rain. */
@@ -58,8 +60,9 @@ export function generateWeather(
   const wetShare = wetAfterDry / (1 - wetAfterWet + wetAfterDry)
   const meanWetMm = pattern.annualRainMm / (YEAR_DAYS * wetShare)
   const days: DailyWeather[] = []
-  // Wind is drawn from a sequence of its own, so that records made before it was known stay as they were.
+  // Wind and cloud are drawn from sequences of their own, so that records made before they were known stay as they were.
   const gusts = seededRandom(pattern.seed + 7)
+  const skies = seededRandom(pattern.seed + 11)
   let anomaly = 0
   let yearAnomaly = 0
   let wet = false
@@ -82,6 +85,7 @@ export function generateWeather(
       windMs: tenth(
         (wet ? MEAN_WIND_WET : MEAN_WIND_DRY) * Math.sqrt(-Math.log(Math.max(gusts(), 1e-9)) * (4 / Math.PI)),
       ),
+      cloud: tenth(wet ? 0.6 + 0.4 * skies() : skies() * 0.9),
     })
   }
   return days

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { soilTextures, type SoilTexture } from '../care/watering.ts'
 import { isIsoDate, type IsoDate } from '../dates/index.ts'
 import { areaM2, centroid, metresPerDegree, type Point, type Ring, selfCrossing } from '../geometry/index.ts'
 import type { Ground, LitPlace, Obstruction, Scene } from '../light/index.ts'
@@ -79,7 +80,7 @@ const kinds = {
   bed: z.looseObject({
     kind: z.literal('bed'),
     ...lifeline,
-    soilTexture: z.enum(['sand', 'sandy loam', 'loam', 'silt', 'clay loam', 'clay', 'chalk']).optional(),
+    soilTexture: z.enum(soilTextures).optional(),
     ph: z.number().min(3).max(10).optional(),
     moisture: z.enum(['dry', 'dryish', 'fresh', 'moist', 'wet']).optional(),
     drainage: z.enum(['poor', 'fair', 'good']).optional(),
@@ -375,6 +376,10 @@ export function placeMoisture(f: Pick<PlanFeature, 'properties'> | undefined): n
   const at = moistureWords.findIndex((w) => w === f?.properties.moisture)
   return at < 0 ? null : at + 1
 }
+
+/** Texture of a bed's soil; undefined where nobody has said. */
+export const placeTexture = (f: Pick<PlanFeature, 'properties'> | undefined): SoilTexture | undefined =>
+  soilTextures.find((t) => t === f?.properties.soilTexture)
 
 /** A feature as something that casts shade; undefined for places, paths and the like. */
 export function obstructionOf(f: PlanFeature & { id: string }): Obstruction | undefined {

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { instantsOf, type IsoDate } from '../dates/index.ts'
-import type { DailyWeather } from '../climate/index.ts'
+import type { DailyWeather, SoilReading } from '../climate/index.ts'
 import type { LightPoint } from '../light/index.ts'
 import { brightnesses, type LuxSample, type Reading } from '../readings/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
@@ -72,6 +72,8 @@ const weatherRow = z.object({
   min_c: number(-90, 60),
   max_c: number(-90, 60),
   rain_mm: optional(number(0, 2000)),
+  wind_ms: optional(number(0, 120)),
+  cloud: optional(number(0, 1)),
 })
 
 /** A logger’s file longer than this, in lines, is refused. */
@@ -179,8 +181,39 @@ export function readWeather(csv: string, file = 'weather.csv'): FileResult<Daily
   if (problems.length > 0) return { ok: false, problems: inFileOrder(problems) }
   return {
     ok: true,
-    value: rows.map((r) => ({ day: r.day, minC: r.min_c, maxC: r.max_c, rainMm: r.rain_mm ?? 0 })),
+    value: rows.map((r) => ({
+      day: r.day,
+      minC: r.min_c,
+      maxC: r.max_c,
+      rainMm: r.rain_mm ?? 0,
+      windMs: r.wind_ms,
+      cloud: r.cloud,
+    })),
   }
+}
+
+const soilRow = z.object({ day, celsius: number(-40, 60), place: optional(text(120)) })
+
+/**
+ * Readings of a soil thermometer at about 10 cm: `day,celsius[,place]`.
+ *
+ * @param places names in lower case
+ */
+export function readSoil(
+  csv: string,
+  places: ReadonlySet<string>,
+  today: IsoDate,
+  file = 'soil.csv',
+): FileResult<(SoilReading & { place?: string | undefined })[]> {
+  const { rows, problems } = readTable(csv, soilRow, file)
+  for (const r of rows) {
+    if (r.day > today)
+      problems.push({ file, line: r.line, column: 'day', message: `lies ahead of today (${today})` })
+    if (r.place !== undefined && !places.has(r.place.toLowerCase()))
+      problems.push({ file, line: r.line, column: 'place', message: `${r.place} is not on the plan` })
+  }
+  if (problems.length > 0) return { ok: false, problems: inFileOrder(problems) }
+  return { ok: true, value: rows.map(({ day, celsius, place }) => ({ day, celsius, place })) }
 }
 
 const pointRow = z.object({

@@ -7,6 +7,7 @@ import * as light from './002_light.ts'
 import * as walk from './003_walk.ts'
 import * as season from './004_season.ts'
 import * as crews from './005_crews.ts'
+import * as climate from './006_climate.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -23,6 +24,7 @@ const migrations: Record<string, Knex.Migration> = {
   '003_walk': walk,
   '004_season': season,
   '005_crews': crews,
+  '006_climate': climate,
 }
 
 /** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */

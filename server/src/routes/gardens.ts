@@ -1,4 +1,3 @@
-import type { Piscina } from 'piscina'
 import {
   endFeatureRequest,
   featureEventRequest,
@@ -9,11 +8,10 @@ import {
   personRequest,
   plantingRequest,
   schoolRequest,
-  weatherRequest,
   type GardenView,
   type ImportPreviewResult,
 } from '@border/contract'
-import { castsShade, checkFeature, isInside, isIsoDate, isPlace, readWeather, ringOf } from '@border/core'
+import { castsShade, checkFeature, isInside, isIsoDate, isPlace, ringOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -29,14 +27,12 @@ import {
   restoreFeature,
   setSchool,
   setNorth,
-  setStation,
   withdrawFeature,
   withdrawLatestEvent,
 } from '../store/gardens.ts'
 import { findColleague, insertPerson, listMembers, todayOf } from '../store/people.ts'
 import { insertPlantings, listPlantings, listTaxa } from '../store/plantings.ts'
-import { findClimate, insertStation } from '../store/weather.ts'
-import { planSeason } from '../work/planSeason.ts'
+import { findClimate } from '../store/weather.ts'
 import { previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
 
@@ -52,7 +48,7 @@ export function dayAsked(query: Record<string, unknown>, name: string): string |
   return value
 }
 
-export const gardenRoutes = (pool: Piscina): Route[] => [
+export const gardenRoutes = (): Route[] => [
   route({
     method: 'get',
     path: '/gardens',
@@ -121,8 +117,8 @@ export const gardenRoutes = (pool: Piscina): Route[] => [
     access: keeper,
     handle: async ({ db, garden, query, person }): Promise<GardenView> => {
       const on = dayAsked(query, 'on') ?? todayOf(person, garden.timeZone)
-      const { stationId, schools, ...summary } = garden
-      const { climate, source } = await findClimate(db, stationId, garden.latitude)
+      const { stationId: _station, schools, ...summary } = garden
+      const { climate, source } = await findClimate(db, garden)
       return {
         garden: summary,
         features: await listFeatures(db, garden.id),
@@ -237,23 +233,6 @@ export const gardenRoutes = (pool: Piscina): Route[] => [
         },
       ])
       return { plantingId: id }
-    },
-  }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/weather',
-    access: head,
-    body: weatherRequest,
-    writes: true,
-    handle: async ({ db, garden, person, body }) => {
-      const read = readWeather(body.weather)
-      if (!read.ok) throw fileRefusal(read.problems)
-      await setStation(
-        db,
-        garden.id,
-        await insertStation(db, `Record brought with ${garden.name}`, 'file', read.value),
-      )
-      await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
     },
   }),
   route({

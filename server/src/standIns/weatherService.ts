@@ -13,7 +13,9 @@ import { createServer } from 'node:http'
  * The stand-in for a weather service, a process of its own. Its interface, on loopback:
  *
  * `GET /v1/forecast?latitude=52.1&longitude=1.3&issued=2026-09-14&days=10` answers
- * `{"issued", "days": [{"day", "minC", "maxC", "rainMm", "rainChance", "windMs", "spreadC"}]}`; 400 on a bad request.
+ * `{"issued", "days": [{"day", "minC", "maxC", "rainMm", "rainChance", "windMs", "cloud", "spreadC"}]}`;
+ * `GET /v1/history?latitude=52.1&longitude=1.3&from=2016-01-01&to=2025-12-31` answers
+ * `{"days": [{"day", "minC", "maxC", "rainMm", "windMs", "cloud"}]}`, from 2011 on; 400 on a bad request.
  *
  * The weather it knows is made by the seeded generator, for regions told by WEATHER_REGIONS (JSON:
  * `[{"latitude", "longitude", "withinDeg", "pattern", "firstYear"}]`) and elsewhere from the latitude alone.
@@ -29,6 +31,7 @@ interface Region {
 
 const regions = JSON.parse(process.env.WEATHER_REGIONS ?? '[]') as Region[]
 const FIRST_YEAR = 2011
+const LAST_YEAR = 2100
 const MOST_DAYS = 15
 
 const records = new Map<string, DailyWeather[]>()
@@ -50,17 +53,21 @@ const server = createServer((request, response) => {
     response.writeHead(status, { 'content-type': 'application/json' })
     response.end(JSON.stringify(body))
   }
-  if (url.pathname !== '/v1/forecast') return answer(404, { error: 'There is nothing at this address.' })
   const number = (name: string) => Number(url.searchParams.get(name) ?? NaN)
-  const issued = url.searchParams.get('issued') ?? ''
-  const days = number('days')
+  const date = (name: string) => url.searchParams.get(name) ?? ''
   const [latitude, longitude] = [number('latitude'), number('longitude')]
-  if (
-    !isIsoDate(issued) ||
-    !(Math.abs(latitude) <= 90) ||
-    !(Math.abs(longitude) <= 180) ||
-    !(days >= 1 && days <= MOST_DAYS)
-  )
+  const isOnEarth = Math.abs(latitude) <= 90 && Math.abs(longitude) <= 180
+  if (url.pathname === '/v1/history') {
+    const [from, to] = [date('from'), date('to')]
+    if (!isOnEarth || !isIsoDate(from) || !isIsoDate(to) || from > to || yearOf(to) > LAST_YEAR)
+      return answer(400, { error: 'latitude, longitude, from and to (dates, in order) are needed' })
+    const record = recordOf(latitude, longitude, yearOf(to))
+    return answer(200, { days: record.filter((d) => d.day >= from && d.day <= to) })
+  }
+  if (url.pathname !== '/v1/forecast') return answer(404, { error: 'There is nothing at this address.' })
+  const issued = date('issued')
+  const days = number('days')
+  if (!isOnEarth || !isIsoDate(issued) || !(days >= 1 && days <= MOST_DAYS))
     return answer(400, {
       error: `latitude, longitude, issued (a date) and days (1 to ${MOST_DAYS}) are needed`,
     })

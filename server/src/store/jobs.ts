@@ -228,6 +228,7 @@ export interface JobDone {
   on: string
   minutes: number
   lived: number | null
+  used: { name: string; amount: number; unit: string }[] | null
   note: string | null
   personId: string
 }
@@ -239,6 +240,7 @@ export async function insertJobRecord(db: Db, done: JobDone): Promise<void> {
     done_on: done.on,
     minutes: done.minutes,
     lived: done.lived,
+    used: done.used && JSON.stringify(done.used),
     note: done.note,
     person_id: done.personId,
   })
@@ -253,6 +255,7 @@ type DoneRow = {
   on: string
   minutes: number
   lived: number | null
+  used: { name: string; amount: number; unit: string }[] | null
   note: string | null
   by: string
 }
@@ -267,6 +270,7 @@ export async function listDone(db: Db, gardenId: string): Promise<DoneRow[]> {
       'done_on as on',
       'job_records.minutes',
       'lived',
+      'used',
       'note',
       'people.name as by',
     )
@@ -320,7 +324,14 @@ export async function listJobs(db: Db, gardenId: string): Promise<JobRecord[]> {
         unplaced: r.unplaced,
         pinned: r.pinned,
         done: record
-          ? { on: record.on, minutes: record.minutes, lived: record.lived, note: record.note, by: record.by }
+          ? {
+              on: record.on,
+              minutes: record.minutes,
+              lived: record.lived,
+              used: record.used,
+              note: record.note,
+              by: record.by,
+            }
           : null,
       }
     })

@@ -4,7 +4,7 @@ import ICAL from 'ical.js'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { findForecast } from '../store/forecast.ts'
+import { findForecast } from '../store/weatherService.ts'
 import { workOutNext } from '../work/planRuns.ts'
 import { Client, practiceWithGarden, type TestPractice } from './practice.ts'
 

@@ -34,7 +34,7 @@ export async function caredGarden(
   garden: GardenAccess,
   today: string,
 ): Promise<CareGarden | undefined> {
-  const { climate } = await findClimate(db, garden.stationId, garden.latitude)
+  const { climate } = await findClimate(db, garden)
   if (!climate) return undefined
   const season = seasonYearOf(today, garden.latitude < 0)
   const lateDays = (await findEarliness(db, garden, [season], today)).get(season)?.lateDays ?? 0

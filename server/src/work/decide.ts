@@ -110,7 +110,7 @@ async function makeJobs(
   const features = await listFeatures(trx, garden.id)
   const to = features.find((f) => f.id === target.placeId && isAlive(f, today))
   if (!to || !isPlace(to)) throw new Refusal(422, 'The place to move to was not found in this garden.')
-  const { climate } = await findClimate(trx, garden.stationId, garden.latitude)
+  const { climate } = await findClimate(trx, garden)
   if (!climate) throw noClimate()
   const planned = moveJobs(
     {

@@ -1,5 +1,6 @@
 import type { ImportPreview, ImportRequest } from '@border/contract'
 import {
+  addDays,
   distanceToBoundary,
   isInside,
   isPlace,
@@ -22,7 +23,7 @@ import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { addMember, insertFeatures, insertGarden } from '../store/gardens.ts'
 import { insertPlantings, listTaxa } from '../store/plantings.ts'
-import { insertStation, simulatedStation } from '../store/weather.ts'
+import { insertStation, serviceStation, simulatedStation } from '../store/weather.ts'
 import { crewIdOf, insertCrewPerson } from '../store/crews.ts'
 
 /** A garden's files, read and checked together. */
@@ -139,7 +140,7 @@ export async function saveGarden(
   const { name, latitude, longitude, timeZone, northDeg, version: _v, coordinates: _c, ...extra } = garden
   const stationId = read.weather
     ? await insertStation(trx, `Record brought with ${name}`, 'file', read.weather)
-    : await simulatedStation(trx, latitude)
+    : await stationFor(trx, { latitude, longitude })
   const gardenId = await insertGarden(trx, {
     practiceId: owner.practiceId,
     stationId,
@@ -155,6 +156,12 @@ export async function saveGarden(
   const featureIds = await insertFeatures(trx, gardenId, features)
   const plantingIds = await savePlantings(trx, { ...owner, gardenId }, read, featureIds)
   return { gardenId, plantingIds }
+}
+
+/** A record for a garden that brought none: the weather service's, or a made-up one that says so. */
+async function stationFor(trx: Db, place: { latitude: number; longitude: number }): Promise<string> {
+  const yesterday = addDays(new Date().toISOString().slice(0, 10), -1)
+  return serviceStation(trx, place, yesterday).catch(() => simulatedStation(trx, place.latitude))
 }
 
 async function savePlantings(

@@ -1,8 +1,10 @@
+import { addDays } from '@border/core'
 import PgBoss from 'pg-boss'
 import type { Logger } from 'pino'
 import type { Db } from '../database/connect.ts'
 import { findGardenForWork, listGardensNotChecked, lockGarden } from '../store/gardens.ts'
 import { nowOf, todayOf } from '../store/people.ts'
+import { followService } from '../store/weather.ts'
 import { computePool } from './assess.ts'
 import { bringCareUpToDate } from './careWork.ts'
 import { planSeason } from './planSeason.ts'
@@ -37,6 +39,10 @@ export async function startNightly(databaseUrl: string, db: Db, log: Logger): Pr
       if (!found) continue
       const { garden, clock } = found
       const today = todayOf(clock, garden.timeZone)
+      // Where the service does not answer, the night goes by the days there are.
+      await followService(db, garden.stationId, addDays(today, -1)).catch((err: unknown) =>
+        log.warn({ err, gardenId: garden.id }, 'the weather service'),
+      )
       await recheckGarden(db, pool, garden, { today, nowMs: nowOf(clock, garden.timeZone) })
       await db.transaction(async (trx) => {
         await lockGarden(trx, garden.id)

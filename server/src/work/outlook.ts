@@ -10,9 +10,9 @@ import {
 } from '@border/core'
 import type { OutlookView } from '@border/contract'
 import type { Db } from '../database/connect.ts'
-import { findForecast } from '../store/forecast.ts'
+import { findForecast } from '../store/weatherService.ts'
 import type { GardenAccess } from '../store/gardens.ts'
-import { listRecentDays } from '../store/weather.ts'
+import { findSoilCorrection, listRecentDays } from '../store/weather.ts'
 
 /** Days on record that the soil and the wet of the coming ones are told from. */
 const BEFORE_DAYS = 30
@@ -22,7 +22,7 @@ const needs = weatherNeeds.filter((n) => n !== 'none')
 /** How the next ten days suit each kind of work, by the forecast and the weather on record before it. */
 export async function outlookOf(
   db: Db,
-  garden: Pick<GardenAccess, 'stationId' | 'latitude' | 'longitude'>,
+  garden: Pick<GardenAccess, 'id' | 'stationId' | 'latitude' | 'longitude'>,
   today: string,
 ): Promise<OutlookView> {
   const forecast = await findForecast(db, garden, today)
@@ -31,7 +31,8 @@ export async function outlookOf(
     ? await listRecentDays(db, garden.stationId, addDays(today, -BEFORE_DAYS), addDays(today, -1))
     : []
   const days: DailyWeather[] = [...before, ...forecast.days]
-  const soil = soilTemperatures(days)
+  const { offsetC } = await findSoilCorrection(db, garden)
+  const soil = soilTemperatures(days).map((c) => c + offsetC)
   return {
     available: true,
     why: null,

@@ -322,7 +322,7 @@ async function seasonWindow(
   garden: GardenAccess,
   season: number,
 ): Promise<{ from: string; to: string }> {
-  const { climate } = await findClimate(db, garden.stationId, garden.latitude)
+  const { climate } = await findClimate(db, garden)
   const start = seasonStart(season, garden.latitude < 0)
   const days = Array.from({ length: 365 }, (_, i) => addDays(start, i))
   const warm = climate

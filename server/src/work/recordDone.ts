@@ -47,6 +47,7 @@ export async function recordDone(
     on: done.on,
     minutes: done.minutes,
     lived: done.lived ?? null,
+    used: done.used ?? null,
     note: done.note || null,
     personId: who.personId,
   })

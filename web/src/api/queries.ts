@@ -18,9 +18,11 @@ import type {
   ScenarioRecord,
   SeasonView,
   SessionInfo,
+  SoilView,
   StandpointRecord,
   SuspicionsView,
   WalkView,
+  WateringView,
 } from '@border/contract'
 import type { Taxon, WhyHere } from '@border/core'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -182,6 +184,19 @@ export const usePlanRun = (gardenId: string) =>
     queryKey: ['garden', gardenId, 'plan-run'],
     queryFn: () => get<{ run: PlanRunView | null }>(`/gardens/${gardenId}/plan-runs/latest`),
     refetchInterval: (query) => (isUnderWay(query.state.data?.run) ? 600 : false),
+  })
+
+export const useSoil = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'soil'],
+    queryFn: () => get<SoilView>(`/gardens/${gardenId}/soil`),
+  })
+
+/** What is not rooted in and when it needs water. */
+export const useWatering = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'watering'],
+    queryFn: () => getOrTaken<WateringView>(`/gardens/${gardenId}/watering`),
   })
 
 /** Who works in a garden. */

@@ -23,6 +23,7 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from '../light/causeWords.ts'
 import { usePlaceAt } from '../light/usePlaceAt.ts'
+import { Watering } from '../season/Watering.tsx'
 import './now.css'
 import { Outlook } from './Outlook.tsx'
 
@@ -67,6 +68,7 @@ export function Screen() {
         <div className="stack now-side">
           <Outlook />
           <OpenJobs />
+          <Watering title="Water what is not rooted in" />
           <ToLookAt />
         </div>
       </div>

@@ -8,6 +8,14 @@ import { noteDone } from '../offline/queue.ts'
 import { countWaiting, syncNow } from '../offline/sync.ts'
 import { takePhoto } from '../walk/takePhoto.ts'
 
+interface Filled {
+  on: Dayjs
+  minutes: number
+  lived?: number
+  amounts?: (number | null)[]
+  note?: string
+}
+
 /** What was really done: the day, how long it took, how many live, a word, a photo. Kept on the device until it is sent. */
 export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void }) {
   const { view, today } = useGardenContext()
@@ -43,9 +51,20 @@ export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void
       layout="vertical"
       className="done-form"
       requiredMark={false}
-      initialValues={{ on: dayjs(today), minutes: job.minutes, lived: planting?.livingCount }}
-      onFinish={(values: { on: Dayjs; minutes: number; lived?: number; note?: string }) =>
-        keep({ ...values, on: values.on.format('YYYY-MM-DD') })
+      initialValues={{
+        on: dayjs(today),
+        minutes: job.minutes,
+        lived: planting?.livingCount,
+        amounts: job.materials.map((m) => m.amount),
+      }}
+      onFinish={({ amounts = [], ...values }: Filled) =>
+        keep({
+          ...values,
+          on: values.on.format('YYYY-MM-DD'),
+          ...(job.materials.length > 0 && {
+            used: job.materials.map(({ name, unit }, i) => ({ name, unit, amount: amounts[i] ?? 0 })),
+          }),
+        })
       }
     >
       <div className="row">
@@ -64,6 +83,15 @@ export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void
         >
           <InputNumber min={0} max={planting?.livingCount} style={{ width: 90 }} />
         </Form.Item>
+      )}
+      {job.materials.length > 0 && (
+        <div className="done-used">
+          {job.materials.map((m, i) => (
+            <Form.Item key={m.name} name={['amounts', i]} label={`${m.name}, used`}>
+              <InputNumber min={0} max={100_000} suffix={m.unit} style={{ width: 130 }} />
+            </Form.Item>
+          ))}
+        </div>
       )}
       <Form.Item name="note" label="Note">
         <Input.TextArea rows={2} maxLength={2000} />

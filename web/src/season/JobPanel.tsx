@@ -40,7 +40,9 @@ export function JobPanel({ job, season, onChoose }: Props) {
         <>
           <p>
             <b>Done {dayMonthYear(job.done.on)}</b> by {job.done.by} in {minutesText(job.done.minutes)}
-            {job.done.lived !== null && `, ${job.done.lived} alive`}.{job.done.note && ` ${job.done.note}`}
+            {job.done.lived !== null && `, ${job.done.lived} alive`}.{' '}
+            {job.done.used && `Used ${listed(job.done.used.map((m) => `${m.amount} ${m.unit} ${m.name}`))}.`}
+            {job.done.note && ` ${job.done.note}`}
           </p>
           {isCrew && (
             <div>

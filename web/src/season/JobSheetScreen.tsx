@@ -13,6 +13,7 @@ import '../walk/sheet.css'
 import { materialsOf, workOf, type Sitting } from './dayWork.ts'
 import { Recording } from './Recording.tsx'
 import './season.css'
+import { Watering } from './Watering.tsx'
 
 /** A day's work on one sheet: cautions and what to take along first, then the jobs in order, with the plan. */
 export function Screen() {
@@ -85,6 +86,7 @@ export function Screen() {
               </div>
               <Where work={work} />
             </div>
+            <Watering title="Water while there" by={day} />
             <ol className="job-sheet-jobs">
               {work.map((s) => (
                 <SheetJob key={s.job.id} sitting={s} canRecord={isCrew} />

@@ -1,17 +1,7 @@
 import { roles, roleWords, type Role } from '@border/contract'
-import {
-  capitalised,
-  celsius,
-  dayMonth,
-  dayMonthYear,
-  followed,
-  fromDayOfYear,
-  schools,
-  yearOf,
-  type SchoolId,
-} from '@border/core'
+import { capitalised, dayMonthYear, followed, schools, type SchoolId } from '@border/core'
 import { Button, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
-import { useRef, useState } from 'react'
+import { useState } from 'react'
 import {
   SIGN_OUT,
   useCalendarLink,
@@ -22,6 +12,8 @@ import {
 } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
+import { BringCsv } from './BringCsv.tsx'
+import { ClimateRecord } from './ClimateRecord.tsx'
 import { Crew } from './Crew.tsx'
 import './setup.css'
 
@@ -106,102 +98,6 @@ function North() {
     </section>
   )
 }
-
-function ClimateRecord() {
-  const { view, isHead, on } = useGardenContext()
-  const bring = useGardenWrite<{ weather: string }>(
-    view.garden.id,
-    () => '/weather',
-    'Record brought in; windows follow it from now on.',
-  )
-  const { climate } = view
-  const date = (doy: number) => dayMonth(fromDayOfYear(yearOf(on), Math.round(doy)))
-  return (
-    <section>
-      <h2>Climate record</h2>
-      {climate ? (
-        <>
-          <p>
-            {view.climateSource}: {climate.years} whole years, {climate.firstYear} to {climate.lastYear}.
-          </p>
-          <dl className="facts">
-            <Fact
-              term="Last frost of spring"
-              value={
-                climate.lastFrost
-                  ? `by ${date(climate.lastFrost.p50)} in half the years, by ${date(climate.lastFrost.p90)} in nine of ten`
-                  : 'none in most years'
-              }
-            />
-            <Fact
-              term="First frost of autumn"
-              value={
-                climate.firstFrost
-                  ? `from ${date(climate.firstFrost.p50)} in half the years, from ${date(climate.firstFrost.p10)} in one of ten`
-                  : 'none in most years'
-              }
-            />
-            <Fact
-              term="Coldest night of a usual year"
-              value={celsius(Math.round(climate.meanAnnualMinimumC * 10) / 10)}
-            />
-            <Fact
-              term="Soil at 10 cm"
-              value={`${Math.min(...climate.soilC).toFixed(1)} to ${Math.max(...climate.soilC).toFixed(1)} °C through the year`}
-            />
-          </dl>
-        </>
-      ) : (
-        <p>
-          No record of at least three whole years, so no windows can be worked out. Bring one as weather.csv.
-        </p>
-      )}
-      {isHead && (
-        <BringCsv loading={bring.isPending} onText={(weather) => bring.mutate({ weather })}>
-          Bring a record from weather.csv
-        </BringCsv>
-      )}
-    </section>
-  )
-}
-
-/** A button that reads a CSV file of the person's choice. */
-function BringCsv({
-  loading,
-  onText,
-  children,
-}: {
-  loading: boolean
-  onText: (text: string) => void
-  children: string
-}) {
-  const input = useRef<HTMLInputElement>(null)
-  return (
-    <>
-      <input
-        ref={input}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        onChange={async (e) => {
-          const file = e.target.files?.[0]
-          e.target.value = ''
-          if (file) onText(await file.text())
-        }}
-      />
-      <Button loading={loading} onClick={() => input.current?.click()}>
-        {children}
-      </Button>
-    </>
-  )
-}
-
-const Fact = ({ term, value }: { term: string; value: string }) => (
-  <div>
-    <dt>{term}</dt>
-    <dd>{value}</dd>
-  </div>
-)
 
 /** Where good gardeners differ: what this garden follows. */
 function Schools() {

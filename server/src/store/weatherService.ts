@@ -1,4 +1,4 @@
-import type { ForecastDay } from '@border/core'
+import type { DailyWeather, ForecastDay } from '@border/core'
 import { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 import { kept } from './computed.ts'
@@ -17,6 +17,7 @@ const forecastAnswer = z.object({
       maxC: z.number(),
       rainMm: z.number(),
       windMs: z.number().optional(),
+      cloud: z.number().optional(),
       rainChance: z.number(),
       spreadC: z.number(),
     }),
@@ -61,11 +62,48 @@ export async function findForecast(
   }
 }
 
+const historyAnswer = z.object({
+  days: z.array(
+    z.object({
+      day: z.string(),
+      minC: z.number(),
+      maxC: z.number(),
+      rainMm: z.number().min(0),
+      windMs: z.number().optional(),
+      cloud: z.number().optional(),
+    }),
+  ),
+})
+
+/** Years of days are longer in coming than a forecast. */
+const HISTORY_TIMEOUT_MS = 8000
+
+/**
+ * The days of a place on record at the weather service, both ends included.
+ *
+ * @throws {Error} where there is no service or it does not answer
+ */
+export async function askHistory(
+  place: { latitude: number; longitude: number },
+  from: string,
+  to: string,
+  serviceUrl: string | undefined = process.env.WEATHER_URL,
+): Promise<DailyWeather[]> {
+  if (!serviceUrl) throw new Error('No weather service is set up')
+  const query = new URLSearchParams({
+    latitude: String(place.latitude),
+    longitude: String(place.longitude),
+    from,
+    to,
+  })
+  return historyAnswer.parse(await asked(`${serviceUrl}/v1/history?${query}`, HISTORY_TIMEOUT_MS)).days
+}
+
 /** Asks a few times, each with a limit; a refusal is not asked again. */
-async function asked(url: string): Promise<unknown> {
+async function asked(url: string, timeoutMs = TIMEOUT_MS): Promise<unknown> {
   for (let attempt = 1; ; attempt++) {
     try {
-      const response = await fetch(url, { signal: AbortSignal.timeout(TIMEOUT_MS) })
+      const response = await fetch(url, { signal: AbortSignal.timeout(timeoutMs) })
       if (response.ok) return await response.json()
       if (response.status < 500) throw new RangeError(`refused: ${response.status}`)
     } catch (error) {

@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest'
+import { referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
+import { addDays, dayOfYear, daysBetween } from '../dates/index.ts'
+import { waterBalance, type RootingPlant } from './index.ts'
+
+const since = '2026-07-01'
+const plant: RootingPlant = {
+  since,
+  taxon: { moistureMin: 2, moistureMax: 4, lifeForm: 'perennial' },
+  areaM2: 2,
+  texture: 'loam',
+}
+const spell = (n: number, rainMm = 0): DailyWeather[] =>
+  Array.from({ length: n }, (_, i) => ({ day: addDays(since, i), minC: 12, maxC: 24, rainMm }))
+const balance = (
+  days: readonly DailyWeather[],
+  today: string,
+  more: { plant?: Partial<RootingPlant>; waterings?: { day: string; litres: number }[] } = {},
+) => waterBalance({ ...plant, ...more.plant }, days, today, more.waterings ?? [], 52)
+
+describe('the water of what is not rooted in', () => {
+  it('is due when what the roots can draw with ease is gone: loam, 15 cm, 40 %', () => {
+    // By hand: 1000 x 0.155 x (0.15 m and its growth by then) x 0.4, at 0.8 of the reference a day.
+    const a = referenceEvapotranspiration({ minC: 12, maxC: 24 }, 52, dayOfYear(since))
+    const first = (1000 * 0.155 * 0.15 * 0.4) / (0.8 * a)
+    const { dueOn, litres } = balance(spell(20), since, { plant: { areaM2: 1 } })
+    expect(daysBetween(since, dueOn!)).toBeGreaterThanOrEqual(Math.ceil(first))
+    expect(daysBetween(since, dueOn!)).toBeLessThanOrEqual(Math.ceil(first) + 1)
+    expect(litres).toBe(Math.ceil(0.8 * a * daysBetween(since, dueOn!)))
+  })
+
+  it('is put off by rain that reaches the roots and by watering, not by a sprinkle', () => {
+    const dry = balance(spell(20), since).dueOn!
+    expect(balance(spell(20, 0.4), since).dueOn).toBe(dry)
+    expect(balance(spell(20, 6), since).dueOn).toBeNull()
+    const waterings = [{ day: dry, litres: 40 }]
+    const after = balance(spell(20), addDays(dry, 1), { waterings })
+    expect(after.depletionMm).toBeLessThan(5)
+    expect(after.dueOn! > addDays(dry, 1)).toBe(true)
+  })
+
+  it('comes sooner on sand, and sooner for what likes it moist', () => {
+    const loam = balance(spell(20), since).dueOn!
+    expect(balance(spell(20), since, { plant: { texture: 'sand' } }).dueOn! < loam).toBe(true)
+    const taxon = { ...plant.taxon, moistureMin: 4 as const, moistureMax: 5 as const }
+    expect(balance(spell(20), since, { plant: { taxon } }).dueOn! < loam).toBe(true)
+  })
+})

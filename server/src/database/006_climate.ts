@@ -1,0 +1,64 @@
+import type { Knex } from 'knex'
+
+/**
+ * Climate and care measured: wind and cloud of a day, records that the weather service goes on with, soil thermometers,
+ * water given to plants that are not rooted in, and what a job really used.
+ */
+export async function up(db: Knex): Promise<void> {
+  await db.raw(`
+    alter table weather_days add column wind_ms real check (wind_ms >= 0);
+    alter table weather_days add column cloud real check (cloud between 0 and 1);
+    alter table stations drop constraint stations_source_check;
+    alter table stations add constraint stations_source_check check (source in ('file', 'simulated', 'service'));
+    -- Where the service is asked for the days since.
+    alter table stations add column latitude double precision;
+    alter table stations add column longitude double precision;
+    alter table stations add constraint stations_service_has_place
+      check (source <> 'service' or (latitude is not null and longitude is not null));
+
+    create table soil_readings (
+      id uuid primary key,
+      garden_id uuid not null references gardens on delete cascade,
+      day date not null,
+      celsius real not null check (celsius between -40 and 60),
+      place_id uuid,
+      person_id uuid not null references people,
+      created_at timestamptz not null default clock_timestamp(),
+      withdrawn_at timestamptz,
+      foreign key (place_id, garden_id) references features (id, garden_id)
+    );
+    -- The same reading brought twice is one.
+    create unique index soil_readings_once on soil_readings (
+      garden_id, day, celsius, coalesce(place_id, '00000000-0000-0000-0000-000000000000')) where withdrawn_at is null;
+
+    create table waterings (
+      id uuid primary key,
+      garden_id uuid not null references gardens on delete cascade,
+      planting_id uuid not null,
+      day date not null,
+      litres real not null check (litres > 0),
+      person_id uuid not null references people,
+      created_at timestamptz not null default clock_timestamp(),
+      withdrawn_at timestamptz,
+      foreign key (planting_id, garden_id) references plantings (id, garden_id)
+    );
+    create index waterings_planting on waterings (planting_id, day);
+
+    -- What a job took in the end: [{"name", "amount", "unit"}].
+    alter table job_records add column used jsonb;
+  `)
+}
+
+export async function down(db: Knex): Promise<void> {
+  await db.raw(`
+    alter table job_records drop column used;
+    drop table waterings;
+    drop table soil_readings;
+    alter table stations drop constraint stations_service_has_place;
+    update stations set source = 'simulated' where source = 'service';
+    alter table stations drop column latitude, drop column longitude;
+    alter table stations drop constraint stations_source_check;
+    alter table stations add constraint stations_source_check check (source in ('file', 'simulated'));
+    alter table weather_days drop column wind_ms, drop column cloud;
+  `)
+}

@@ -1,0 +1,36 @@
+import { wateringRequest, type WateringView } from '@border/contract'
+import { notFound, Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import { todayOf } from '../store/people.ts'
+import { findPlanting } from '../store/plantings.ts'
+import { insertWaterings } from '../store/waterings.ts'
+import { wateringOf } from '../work/watering.ts'
+
+/** Watering of what is not rooted in yet. */
+export const wateringRoutes = (): Route[] => [
+  route({
+    method: 'get',
+    path: '/gardens/:gardenId/watering',
+    access: { garden: 'keeper' },
+    handle: ({ db, garden, person }): Promise<WateringView> =>
+      wateringOf(db, garden, todayOf(person, garden.timeZone)),
+  }),
+  route({
+    method: 'post',
+    path: '/gardens/:gardenId/waterings',
+    access: { garden: 'crew' },
+    body: wateringRequest,
+    writes: true,
+    handle: async ({ db, garden, person, body }) => {
+      if (body.on > todayOf(person, garden.timeZone))
+        throw new Refusal(422, 'Water cannot have been given ahead of today.')
+      for (const { plantingId } of body.given)
+        if (!(await findPlanting(db, garden.id, plantingId))) throw notFound('This planting')
+      await insertWaterings(
+        db,
+        { gardenId: garden.id, personId: person.id },
+        body.given.map((g) => ({ ...g, day: body.on })),
+      )
+    },
+  }),
+]

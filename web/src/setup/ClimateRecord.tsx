@@ -1,0 +1,187 @@
+import type { SoilReadingRecord } from '@border/contract'
+import { celsius, counted, dayMonth, fromDayOfYear, tenths, yearOf, type SoilCorrection } from '@border/core'
+import { Button, DatePicker, Form, InputNumber, Select } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
+import { isPlace } from '@border/core'
+import { useGardenWrite, useSoil } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
+import { shortDate } from '../frame/words.ts'
+import { BringCsv } from './BringCsv.tsx'
+
+/** What the garden's years are like, by its weather record and its soil thermometers. */
+export function ClimateRecord() {
+  const { view, isHead, on } = useGardenContext()
+  const bring = useGardenWrite<{ weather: string }>(
+    view.garden.id,
+    () => '/weather',
+    'Record brought in; windows follow it from now on.',
+  )
+  const ask = useGardenWrite<object>(
+    view.garden.id,
+    () => '/weather-service',
+    'The service’s record is here, and goes on by itself; windows follow it.',
+  )
+  const { climate } = view
+  const date = (doy: number) => dayMonth(fromDayOfYear(yearOf(on), Math.round(doy)))
+  return (
+    <section>
+      <h2>Climate record</h2>
+      {climate ? (
+        <>
+          <p>
+            {view.climateSource}: {climate.years} whole years, {climate.firstYear} to {climate.lastYear}.
+          </p>
+          <dl className="facts">
+            <Fact
+              term="Last frost of spring"
+              value={
+                climate.lastFrost
+                  ? `by ${date(climate.lastFrost.p50)} in half the years, by ${date(climate.lastFrost.p90)} in nine of ten`
+                  : 'none in most years'
+              }
+            />
+            <Fact
+              term="First frost of autumn"
+              value={
+                climate.firstFrost
+                  ? `from ${date(climate.firstFrost.p50)} in half the years, from ${date(climate.firstFrost.p10)} in one of ten`
+                  : 'none in most years'
+              }
+            />
+            <Fact
+              term="Coldest night of a usual year"
+              value={celsius(Math.round(climate.meanAnnualMinimumC * 10) / 10)}
+            />
+            <Fact
+              term="Soil at 10 cm"
+              value={`${Math.min(...climate.soilC).toFixed(1)} to ${Math.max(...climate.soilC).toFixed(1)} °C through the year`}
+            />
+          </dl>
+        </>
+      ) : (
+        <p>
+          No record of at least three whole years, so no windows can be worked out. Bring one as weather.csv.
+        </p>
+      )}
+      {isHead && (
+        <div className="row">
+          <BringCsv loading={bring.isPending} onText={(weather) => bring.mutate({ weather })}>
+            Bring a record from weather.csv
+          </BringCsv>
+          <Button loading={ask.isPending} onClick={() => ask.mutate({})}>
+            Ask the weather service
+          </Button>
+        </div>
+      )}
+      {climate && <SoilThermometer />}
+    </section>
+  )
+}
+
+const Fact = ({ term, value }: { term: string; value: string }) => (
+  <div>
+    <dt>{term}</dt>
+    <dd>{value}</dd>
+  </div>
+)
+
+const MOST_LISTED = 5
+
+/** Readings of the soil at about 10 cm: they put right what the air says of it. */
+function SoilThermometer() {
+  const { view, standing, isHead, isCrew, today } = useGardenContext()
+  const { data } = useSoil(view.garden.id)
+  const nameOf = usePlaceName()
+  const [form] = Form.useForm()
+  const add = useGardenWrite<{ day: string; celsius: number; placeId?: string }>(
+    view.garden.id,
+    () => '/soil',
+    'Kept; what waits for the soil follows it.',
+  )
+  const bring = useGardenWrite<{ csv: string }>(
+    view.garden.id,
+    () => '/soil-file',
+    'Read: every reading is on record, once.',
+  )
+  const withdraw = useGardenWrite<{ id: string }>(
+    view.garden.id,
+    ({ id }) => `/soil/${id}/withdraw`,
+    'Taken back.',
+  )
+  if (!data) return null
+  const line = (r: SoilReadingRecord) =>
+    `${shortDate(r.day)}: ${celsius(r.celsius)}${r.placeId ? ` in ${nameOf(r.placeId, 'a place')}` : ''}`
+  return (
+    <>
+      <h3>Soil thermometer</h3>
+      <p>{correctionWords(data.correction)}</p>
+      <ul className="plain-list">
+        {data.readings.slice(0, MOST_LISTED).map((r) => (
+          <li key={r.id} className="spread">
+            <span>{line(r)}</span>
+            {isCrew && (
+              <Button size="small" onClick={() => withdraw.mutate({ id: r.id })}>
+                Take back
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+      {data.readings.length > MOST_LISTED && (
+        <small>and {counted(data.readings.length - MOST_LISTED, 'earlier reading')}.</small>
+      )}
+      {isCrew && (
+        <Form
+          form={form}
+          layout="inline"
+          className="crew-line"
+          initialValues={{ day: dayjs(today) }}
+          onFinish={(v: { day: Dayjs; celsius: number; placeId?: string }) =>
+            add.mutate(
+              {
+                day: v.day.format('YYYY-MM-DD'),
+                celsius: v.celsius,
+                ...(v.placeId && { placeId: v.placeId }),
+              },
+              { onSuccess: () => form.resetFields(['celsius']) },
+            )
+          }
+        >
+          <Form.Item name="day" rules={[{ required: true, message: 'Which day?' }]}>
+            <DatePicker aria-label="Day of the reading" format="D MMM YYYY" maxDate={dayjs(today)} />
+          </Form.Item>
+          <Form.Item name="celsius" rules={[{ required: true, message: 'What did it show?' }]}>
+            <InputNumber aria-label="Soil at 10 cm" min={-40} max={60} step={0.5} suffix="°C" />
+          </Form.Item>
+          <Form.Item name="placeId">
+            <Select
+              aria-label="Place"
+              placeholder="anywhere"
+              allowClear
+              popupMatchSelectWidth={false}
+              options={standing.filter(isPlace).map((f) => ({ value: f.id, label: f.name }))}
+            />
+          </Form.Item>
+          <Button htmlType="submit" loading={add.isPending}>
+            Keep the reading
+          </Button>
+        </Form>
+      )}
+      {isHead && (
+        <div>
+          <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
+            Bring readings from soil.csv
+          </BringCsv>
+        </div>
+      )}
+    </>
+  )
+}
+
+function correctionWords({ days, offsetC, errorC }: SoilCorrection): string {
+  if (days === 0)
+    return 'No readings yet: the soil’s warmth is worked out from the air. Readings at 10 cm put it right.'
+  const by = `${tenths(Math.abs(offsetC))} °C ${offsetC >= 0 ? 'warmer' : 'colder'}`
+  return `By readings on ${counted(days, 'day')} the soil here is ${by} than the air says, give or take ${tenths(errorC)} °C. Every window that waits for the soil is moved by it.`
+}
