@@ -103,7 +103,7 @@ describe('watering', () => {
     expect((await post('/weather', { weather })).status).toBe(200)
     const added = await post('/plantings', {
       tag: 'NEW-1',
-      taxonBotanical: 'Geum rivale',
+      taxonBotanical: 'Geum chiloense',
       placeId: bed.id,
       count: 3,
       plantedOn: addDays(today, -40),
