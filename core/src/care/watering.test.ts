@@ -29,6 +29,13 @@ describe('the water of what is not rooted in', () => {
     expect(litres).toBe(Math.ceil(0.8 * a * daysBetween(since, dueOn!)))
   })
 
+  it('is told of today where nothing is known ahead', () => {
+    const known = spell(20)
+    const { dueOn, depletionMm } = balance(known, addDays(since, 20))
+    expect(dueOn).toBe(addDays(since, 20))
+    expect(depletionMm).toBeGreaterThan(0)
+  })
+
   it('is put off by rain that reaches the roots and by watering, not by a sprinkle', () => {
     const dry = balance(spell(20), since).dueOn!
     expect(balance(spell(20, 0.4), since).dueOn).toBe(dry)

@@ -85,16 +85,17 @@ export function waterBalance(
   for (const d of days) {
     if (d.day < plant.since) continue
     const { totalMm, readilyMm } = rootZone(plant, d.day)
-    if (d.day >= today && !due && depletion >= readilyMm) due = { day: d.day, depletion }
-    if (d.day === today) now = depletion
+    if (d.day > today && !due && depletion >= readilyMm) due = { day: d.day, depletion }
     const reference = referenceEvapotranspiration(d, latitudeDeg, dayOfYear(d.day))
     const rain = d.rainMm >= LIGHT_RAIN_SHARE * reference ? d.rainMm : 0
     const given = waterings.filter((w) => w.day === d.day).reduce((mm, w) => mm + w.litres / plant.areaM2, 0)
     const next = depletion - rain - given + CROP_COEFFICIENT * reference
     if (next <= 0 && d.day < today) soaked = d.day
     depletion = Math.min(totalMm, Math.max(0, next))
+    if (d.day < today) now = depletion
   }
   const { depthM, readilyMm } = rootZone(plant, today)
+  if (now >= readilyMm) due = { day: today, depletion: now }
   return {
     depletionMm: now,
     readilyMm,
