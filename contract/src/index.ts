@@ -2,12 +2,16 @@ import {
   actions,
   bloomStages,
   brightnesses,
+  forbiddenStates,
   isIsoDate,
   isSign,
   signCauses,
   skills,
   treatments,
   isTimeZone,
+  lifeForms,
+  operations,
+  ownAnchors,
   plantingSources,
   schoolIds,
   schoolOf,
@@ -479,6 +483,8 @@ export interface JobRecord {
 
 export interface SeasonView {
   jobs: JobRecord[]
+  /** Work of rules left out for once, whose window has not closed. */
+  leftOut: { id: string; title: string; latest: string }[]
   /** Person-minutes of the garden's crew; `elsewhere` are in its other gardens or on the way. */
   workingDays: { day: string; minutes: number; elsewhere: number; people: string[] }[]
 }
@@ -537,9 +543,76 @@ export interface RuleView {
   yearly: boolean
   adjusted: RuleAdjustment | null
   school: { question: string; follows: string; followed: boolean; other: string } | null
+  /** Of schools that change how it is done: what this garden does and what the other would. */
+  otherSchools: string[]
   /** Plantings it now touches, or places where it is for places. */
   touches: { id: string; label: string }[]
+  /** Its coming window here, for the first of them; null where it has none, and why. */
+  next: { earliest: string; bestFrom: string; bestTo: string; latest: string; for: string | null } | null
+  none: string | null
+  /** An own rule, to be changed. */
+  own: OwnRuleRequest | null
 }
+const ownAnchor = z.object({
+  at: z.enum(ownAnchors),
+  /** Degrees Celsius, of anchors that wait for a temperature. */
+  c: z.number().min(-30).max(40).optional(),
+  days: z.number().int().min(-200).max(200).default(0),
+})
+export type OwnAnchor = z.infer<typeof ownAnchor>
+const amountPer = z.number().min(0).max(1000)
+/** A rule of a garden's own. */
+export const ownRuleRequest = z
+  .object({
+    /** Absent: a new rule. */
+    id: z
+      .string()
+      .regex(/^own-[0-9a-f-]{36}$/)
+      .optional(),
+    operation: z.enum(operations),
+    does: z.string().trim().min(3).max(200),
+    on: z.discriminatedUnion('what', [
+      z.object({ what: z.literal('places'), place: z.enum(['bed', 'container']) }),
+      z.object({
+        what: z.literal('plants'),
+        place: z.enum(['bed', 'container']).optional(),
+        taxa: z.array(z.string().trim().min(1).max(160)).max(100),
+        lifeForms: z.array(z.enum(lifeForms)).max(lifeForms.length),
+      }),
+    ]),
+    opens: ownAnchor,
+    bestFrom: ownAnchor,
+    bestTo: ownAnchor,
+    closes: ownAnchor,
+    everyDays: z.number().int().min(3).max(120).optional(),
+    everySeasons: z.number().int().min(1).max(20).optional(),
+    labour: z.object({ setUp: amountPer, perPlant: amountPer, perM2: amountPer }),
+    materials: z
+      .array(
+        z.object({
+          name: shortText,
+          unit: z.enum(['l', 'kg', 'pieces', 'm']),
+          perPlant: amountPer.optional(),
+          perM2: amountPer.optional(),
+        }),
+      )
+      .max(10),
+    tools: z.array(shortText).max(20),
+    cautions: z.array(z.string().trim().min(1).max(300)).max(10),
+    forbids: z.array(z.enum(forbiddenStates)).max(forbiddenStates.length),
+    skill: z.enum(skills).nullable(),
+    why: z.string().trim().min(3).max(300),
+    missed: z.string().trim().min(3).max(300),
+  })
+  .refine(
+    (r) => r.on.what === 'places' || r.on.taxa.length + r.on.lifeForms.length > 0,
+    'say which plants it is for: kinds, or forms of life',
+  )
+export type OwnRuleRequest = z.infer<typeof ownRuleRequest>
+/** Work of a rule that a person asks for, on one planting or place. */
+export const askedJobRequest = z.object({ subjectId: id })
+export const leaveOutRequest = z.object({ leaveOut: z.boolean() })
+
 export const ruleRequest = z.object({
   isOn: z.boolean().optional(),
   adjusted: z

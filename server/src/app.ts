@@ -12,6 +12,7 @@ import { crewRoutes } from './routes/crew.ts'
 import { gardenRoutes } from './routes/gardens.ts'
 import { lightRoutes } from './routes/light.ts'
 import { recordRoutes } from './routes/record.ts'
+import { rulesRoutes } from './routes/rules.ts'
 import { sessionRoutes } from './routes/session.ts'
 import { walkRoutes } from './routes/walk.ts'
 import { wateringRoutes } from './routes/watering.ts'
@@ -50,6 +51,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
     ...gardenRoutes(),
     ...workRoutes(pool),
+    ...rulesRoutes(pool),
     ...crewRoutes(pool),
     ...climateRoutes(pool),
     ...wateringRoutes(),

@@ -1,6 +1,7 @@
 import type { Climate } from '../climate/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import type { Applies, CareRule, WinterHere } from './rule.ts'
+import type { SignId } from '../diagnosis/signs.ts'
+import type { Applies, CareRule, GroundState, WinterHere } from './rule.ts'
 import { followed, type Schools } from './schools.ts'
 
 /** What a rule is held against: a planting's kind in its place, or a place as a whole. */
@@ -8,7 +9,9 @@ export interface Subject {
   taxon?: Taxon | undefined
   place: 'bed' | 'container'
   climate: Climate
-  signs?: readonly string[]
+  signs?: readonly SignId[]
+  ground?: GroundState | undefined
+  piped?: boolean | undefined
 }
 
 /** Roots in a pot meet the cold from all sides: about two zones of 5.6 degrees. */
@@ -29,6 +32,12 @@ const named = (names: readonly string[], taxon: Taxon) => names.some((n) => taxo
 export function isFor(applies: Applies, subject: Subject): boolean {
   const { taxon, climate, place } = subject
   if (applies.place && applies.place !== place) return false
+  if (applies.winterColderThanC !== undefined && climate.meanAnnualMinimumC >= applies.winterColderThanC)
+    return false
+  if (applies.winterMilderThanC !== undefined && climate.meanAnnualMinimumC <= applies.winterMilderThanC)
+    return false
+  if (applies.ground && applies.ground !== subject.ground) return false
+  if (applies.piped && !subject.piped) return false
   if (applies.wholePlace) return taxon === undefined
   if (!taxon) return false
   if (applies.signs && !applies.signs.some((s) => subject.signs?.includes(s))) return false

@@ -98,7 +98,7 @@ describe('a move as jobs', () => {
     toPlace: 'Loft strip',
     hazards: ['Power cable'],
     toContainer: false,
-    amend: true,
+    schools: {},
   }
   const planned = moveJobs(request, maritime, '2026-09-14')
   if (!planned.ok) throw new Error(planned.reason)

@@ -4,10 +4,12 @@ import { daysBetween } from '../dates/index.ts'
 import { library } from '../plants/index.ts'
 import {
   careJobs,
+  careRules,
   decidedJobs,
   measuredLabour,
   NO_EDITS,
   rulesWith,
+  schools,
   type CaredPlanting,
   type CareGarden,
 } from './index.ts'
@@ -102,6 +104,59 @@ describe('the work a season brings', () => {
     expect(ofRule(g, 'cut-back-autumn')[0]!.school).toContain('late winter')
   })
 
+  it('does it the way of its schools, and says the others', () => {
+    const helenium = [planting('a', 'Helenium autumnale')]
+    const divided = (schools: CareGarden['schools']) =>
+      ofRule(garden(helenium, { schools }), 'divide-spring')[0]!
+    const odd = divided({})
+    const blocks = divided({ drifts: 'blocks', 'planting-hole': 'starter-feed' })
+    expect(odd.steps.join(' ')).toContain('odd number')
+    expect(odd.school).toContain('large single blocks')
+    expect(blocks.steps.join(' ')).toContain('one block')
+    expect(odd.materials.map((m) => m.name)).toEqual(['garden compost'])
+    expect(blocks.materials).toEqual([{ name: 'starter feed', amount: 0.1, unit: 'kg' }])
+  })
+
+  it('has no school that changes nothing', () => {
+    const idle = schools.flatMap(({ id, choices }) =>
+      choices
+        .filter(
+          (c) =>
+            !careRules.some(
+              (r) =>
+                (r.school?.id === id && r.school.choice === c.id) ||
+                r.bySchool?.some((s) => s.id === id && s.steps[c.id]),
+            ),
+        )
+        .map((c) => `${id}: ${c.id}`),
+    )
+    expect(idle).toEqual(['faded-annuals: cut-back'])
+    // Left to return, faded annuals are not cleared.
+    const annual = [planting('a', 'Zinnia elegans')]
+    expect(ofRule(garden(annual), 'clear-warm-season').length).toBeGreaterThan(0)
+    expect(ofRule(garden(annual, { schools: { 'faded-annuals': 'cut-back' } }), 'clear-warm-season')).toEqual(
+      [],
+    )
+  })
+
+  it('limes ground that was tested too acid for most of what grows there, and no other', () => {
+    const pinks = [planting('a', 'Dianthus plumarius')]
+    const lime = (ph?: number) =>
+      ofRule(
+        garden(pinks, { places: [{ id: 'bed', name: 'Court border', kind: 'bed', areaM2: 12, ph }] }),
+        'lime-the-soil',
+      )
+    expect(lime()).toEqual([])
+    expect(lime(6.8)).toEqual([])
+    expect(lime(4.5)[0]!.materials).toEqual([{ name: 'ground limestone', amount: 1.2, unit: 'kg' }])
+  })
+
+  it('takes up what a sign asks for, once it is seen', () => {
+    const rose = (signs: CaredPlanting['signs']) => garden([planting('a', 'Rosa Shrub group', { signs })])
+    expect(ofRule(rose([]), 'remove-suckers')).toEqual([])
+    expect(ofRule(rose(['suckers']), 'remove-suckers').length).toBeGreaterThan(0)
+  })
+
   it('follows a rule switched off, moved, or made dearer', () => {
     const edits = {
       ...NO_EDITS,
@@ -147,6 +202,7 @@ describe('decided work', () => {
     place: 'Court border',
     placeKind: 'bed' as const,
     lateDays: 0,
+    schools: {},
     rules: rulesWith(NO_EDITS),
   })
   const decided = (work: Parameters<typeof decidedJobs>[0], botanical: string) =>

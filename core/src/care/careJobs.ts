@@ -3,13 +3,15 @@ import type { Climate } from '../climate/index.ts'
 import { addDays, daysBetween, maxDay, minDay, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { capitalised, dayMonth, listed } from '../words/index.ts'
-import { isFollowed, isFor } from './applies.ts'
+import type { SignId } from '../diagnosis/signs.ts'
+import { isFollowed, isFor, type Subject } from './applies.ts'
+import { bySchool } from './bySchool.ts'
 import { yearsAbout } from './explain.ts'
 import { gardenYear, type GardenYear } from './gardenYear.ts'
 import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type Material } from './moveJobs.ts'
-import type { CareRule, ForbiddenState, Operation, Skill } from './rule.ts'
-import { schoolOf, type Schools } from './schools.ts'
+import type { CareRule, ForbiddenState, GroundState, Operation, RuleMaterial, Skill } from './rule.ts'
+import type { Schools } from './schools.ts'
 import { windowsOf, type Window } from './windows.ts'
 
 /** A living planting as the rules see it. */
@@ -23,7 +25,8 @@ export interface CaredPlanting {
   plantedOn: IsoDate
   /** When it was last divided; its planting where it never was. */
   dividedOn?: IsoDate | undefined
-  signs: readonly string[]
+  /** Seen of late. */
+  signs: readonly SignId[]
 }
 
 export interface CaredPlace {
@@ -31,6 +34,9 @@ export interface CaredPlace {
   name: string
   kind: 'bed' | 'container'
   areaM2: number
+  /** By a soil test; undefined where there was none. */
+  ph?: number | undefined
+  piped?: boolean | undefined
 }
 
 /** A piece of care with its window, before it has a day. */
@@ -91,10 +97,11 @@ export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJ
   const plantingsOf = group(garden.plantings, (p) => p.placeId)
   const jobs: CareJob[] = []
   for (const rule of garden.rules) {
-    if (!rule.yearly || !isFollowed(rule, garden.schools)) continue
+    // What a sign asks for is made once the sign is seen.
+    if (!(rule.yearly || rule.applies.signs) || !isFollowed(rule, garden.schools)) continue
     for (const place of garden.places) {
       const subjects = rule.applies.wholePlace
-        ? wholePlace(rule, place, garden)
+        ? wholePlace(rule, place, plantingsOf.get(place.id) ?? [], garden)
         : (plantingsOf.get(place.id) ?? []).filter((p) =>
             isFor(rule.applies, {
               taxon: p.taxon,
@@ -118,11 +125,74 @@ export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJ
   )
 }
 
+const LOOKED_AHEAD_DAYS = 700
+
+/**
+ * A rule's work on one planting or place because a person asks for it: in its next window, due or not.
+ *
+ * @returns undefined where the rule is not for it, or has no window here
+ */
+export function askedJob(
+  rule: CareRule,
+  subjectId: string,
+  garden: CareGarden,
+  on: IsoDate,
+): CareJob | undefined {
+  const { due: _due, signs: _signs, ...applies } = rule.applies
+  const asked: CareRule = {
+    ...rule,
+    applies,
+    yearly: true,
+    everySeasons: undefined,
+    everyDays: undefined,
+    school: undefined,
+  }
+  const only: CareGarden = {
+    ...garden,
+    rules: [asked],
+    // Settled long ago, as far as being due goes.
+    plantings: garden.plantings
+      .filter((p) => applies.wholePlace || p.id === subjectId)
+      .map((p) => ({ ...p, plantedOn: '1900-01-01' })),
+    places: garden.places.filter((p) => !applies.wholePlace || p.id === subjectId),
+    done: new Set(),
+  }
+  return careJobs(only, on, addDays(on, LOOKED_AHEAD_DAYS))[0]
+}
+
 /** What a job is done to: a planting, or the place itself. */
 type CareSubject = CaredPlanting | { place: CaredPlace }
 
-const wholePlace = (rule: CareRule, place: CaredPlace, { climate }: CareGarden): CareSubject[] =>
-  isFor(rule.applies, { place: place.kind, climate }) ? [{ place }] : []
+const wholePlace = (
+  rule: CareRule,
+  place: CaredPlace,
+  plantings: readonly CaredPlanting[],
+  { climate }: CareGarden,
+): CareSubject[] => (isFor(rule.applies, placeSubject(place, plantings, climate)) ? [{ place }] : [])
+
+/** A place as a whole, as a rule sees it. */
+export const placeSubject = (
+  place: CaredPlace,
+  plantings: readonly Pick<CaredPlanting, 'taxon'>[],
+  climate: Climate,
+): Subject => ({
+  place: place.kind,
+  climate,
+  ground: groundState(place.ph, plantings),
+  piped: place.piped,
+})
+
+/** Too acid, or too limy, for at least half of what grows there. */
+function groundState(
+  ph: number | undefined,
+  plantings: readonly Pick<CaredPlanting, 'taxon'>[],
+): GroundState | undefined {
+  if (ph === undefined || plantings.length === 0) return undefined
+  const half = plantings.length / 2
+  if (plantings.filter((p) => ph < p.taxon.phMin).length >= half) return 'too acid'
+  if (plantings.filter((p) => ph > p.taxon.phMax).length >= half) return 'too limy'
+  return undefined
+}
 
 function jobsOf(
   rule: CareRule,
@@ -266,7 +336,7 @@ function toJob(
 ): CareJob {
   const plantings = subjects.filter((s): s is CaredPlanting => 'taxon' in s)
   const first = subjects.map(idOf).sort()[0]!
-  const school = rule.school && schoolOf(rule.school.id)
+  const ways = bySchool(rule, garden.schools)
   const coming = [year, gardenYear(garden.climate, year.season + 1)]
   const next = windowsOf(rule, coming, plantings[0]?.taxon, window.latest).windows
   return {
@@ -279,21 +349,16 @@ function toJob(
     window,
     minutes: minutesOf(rule, place, plantings, garden.measured[rule.operation] ?? 1),
     tableMinutes: minutesOf(rule, place, plantings, 1),
-    materials: materialsOf(rule, place, plantings),
+    materials: materialsOf([...(rule.materials ?? []), ...ways.materials], place, plantings),
     tools: rule.tools,
     cautions: [...new Set([...plantings.flatMap((p) => plantCautions(p.taxon)), ...(rule.cautions ?? [])])],
-    steps: [rule.does, ...(rule.steps ?? [])],
+    steps: [rule.does, ...(rule.steps ?? []), ...ways.steps],
     forbids: rule.forbids,
     skill: rule.skill ?? null,
     why: rule.why,
     missed: rule.missed,
     nextChance: next.find((w) => w.earliest > window.latest)?.earliest ?? null,
-    school: school
-      ? `This garden has it ${school.choices.find((c) => c.id === rule.school!.choice)!.does}; the other school: ${school.choices
-          .filter((c) => c.id !== rule.school!.choice)
-          .map((c) => c.does)
-          .join('; or ')}.`
-      : null,
+    school: ways.notes.length > 0 ? ways.notes.join(' ') : null,
   }
 }
 
@@ -351,12 +416,19 @@ function minutesOf(
   return toFiveMinutes(minutes)
 }
 
-function materialsOf(rule: CareRule, place: CaredPlace, plantings: readonly CaredPlanting[]): Material[] {
+/** The next whole number, or this one where only the last bits lie above it. */
+const upTo = (exact: number) => Math.ceil(exact - 1e-9)
+
+export function materialsOf(
+  needed: readonly RuleMaterial[],
+  place: Pick<CaredPlace, 'areaM2'>,
+  plantings: readonly Pick<CaredPlanting, 'count' | 'areaM2'>[],
+): Material[] {
   const count = plantings.reduce((sum, p) => sum + p.count, 0)
   const area = plantings.length > 0 ? plantings.reduce((sum, p) => sum + p.areaM2, 0) : place.areaM2
-  return (rule.materials ?? []).flatMap((m) => {
+  return needed.flatMap((m) => {
     const exact = (m.perPlant ?? 0) * count + (m.perM2 ?? 0) * area
-    const amount = m.unit === 'kg' ? Math.ceil(exact * 10) / 10 : Math.ceil(exact)
+    const amount = m.unit === 'kg' ? upTo(exact * 10) / 10 : upTo(exact)
     return amount > 0 ? [{ name: m.name, amount, unit: m.unit }] : []
   })
 }

@@ -3,10 +3,13 @@ import { addDays, type IsoDate } from '../dates/index.ts'
 import { groundM2, isWoody, type Taxon } from '../plants/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { isFor } from './applies.ts'
+import { bySchool } from './bySchool.ts'
+import { materialsOf } from './careJobs.ts'
 import { yearsAbout } from './explain.ts'
 import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type JobPlan } from './moveJobs.ts'
 import type { CareRule, Operation } from './rule.ts'
+import type { Schools } from './schools.ts'
 import { openFrom, windowsOf } from './windows.ts'
 
 /** What may be decided for a planting that makes work where it stands. */
@@ -18,6 +21,7 @@ export interface DecidedRequest {
   place: string
   placeKind: 'bed' | 'container'
   lateDays: number
+  schools: Schools
   rules: readonly CareRule[]
 }
 
@@ -42,6 +46,8 @@ export function decidedJobs(
   const [first, next] = found
   if (!first) return { ok: false, why: `No rule of care has a window here in which to ${work} it.` }
   const { rule, window } = first
+  const ways = bySchool(rule, request.schools)
+  const covered = { count: request.count, areaM2: groundM2(request.count, request.taxon.spacingM) }
   const { setUp, perPlant = 0, perM2 = 0, perMetre = 0 } = rule.labour
   const each = perPlant + perMetre * request.taxon.heightM + perM2 * groundM2(1, request.taxon.spacingM)
   return {
@@ -53,10 +59,10 @@ export function decidedJobs(
         title: `${work === 'divide' ? 'Divide' : 'Cut back'} ${request.taxon.botanical} in ${request.place}`,
         window: openFrom(window, on),
         minutes: toFiveMinutes(setUp + each * request.count),
-        materials: [],
+        materials: materialsOf([...(rule.materials ?? []), ...ways.materials], covered, [covered]),
         tools: [...rule.tools],
         cautions: [...plantCautions(request.taxon), ...(rule.cautions ?? [])],
-        steps: [rule.does, ...(rule.steps ?? [])],
+        steps: [rule.does, ...(rule.steps ?? []), ...ways.steps],
         after: [],
         nextChance: next?.window.earliest ?? null,
       },

@@ -2,6 +2,7 @@ import type { Climate } from '../climate/index.ts'
 import { seasonYearOf, type IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { isFollowed, isFor, winterHere, type Subject } from './applies.ts'
+import { bySchool } from './bySchool.ts'
 import { gardenYear, type GardenYear } from './gardenYear.ts'
 import type { CareRule, Operation, WinterHere } from './rule.ts'
 import { ruleSentence } from './sentences.ts'
@@ -19,6 +20,9 @@ export interface ExplainedRule {
   forbids: CareRule['forbids']
   cautions: readonly string[]
   yearly: boolean
+  /** Steps that follow the garden's schools, and for each what the other would do. */
+  steps: readonly string[]
+  otherSchools: readonly string[]
   /** The school it belongs to, whether this garden follows it, and what the other would do. */
   school?: { question: string; follows: string; followed: boolean; other: string }
   windows: Window[]
@@ -75,6 +79,7 @@ export function explained(
   found: { windows: Window[]; none: string[] },
 ): ExplainedRule {
   const school = rule.school && schoolOf(rule.school.id)
+  const ways = bySchool({ ...rule, school: undefined }, schools)
   return {
     id: rule.id,
     operation: rule.operation,
@@ -85,6 +90,8 @@ export function explained(
     forbids: rule.forbids,
     cautions: rule.cautions ?? [],
     yearly: rule.yearly,
+    steps: [...(rule.steps ?? []), ...ways.steps],
+    otherSchools: ways.notes,
     ...(school && {
       school: {
         question: school.question,

@@ -1,4 +1,12 @@
-export { careJobs, type CareGarden, type CareJob, type CaredPlace, type CaredPlanting } from './careJobs.ts'
+export {
+  askedJob,
+  careJobs,
+  placeSubject,
+  type CareGarden,
+  type CareJob,
+  type CaredPlace,
+  type CaredPlanting,
+} from './careJobs.ts'
 export { decidedJobs, type DecidedWork } from './decidedJobs.ts'
 export { measuredLabour, type LabourRecord } from './labour.ts'
 export { NO_EDITS, rulesWith, type RuleAdjustment, type RuleEdits } from './adjust.ts'
@@ -24,6 +32,7 @@ export {
   type MoveJobs,
   type MoveRequest,
 } from './moveJobs.ts'
+export { ownAnchors, ownRule, type OwnRule } from './ownRule.ts'
 export * from './rule.ts'
 export { careRules } from './rules/index.ts'
 export {
@@ -35,6 +44,7 @@ export {
   type SchoolId,
   type Schools,
 } from './schools.ts'
+export { bySchool } from './bySchool.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
 export {
   rootingDays,

@@ -4,6 +4,7 @@ import { groundM2, type Taxon } from '../plants/index.ts'
 import type { Operation } from './rule.ts'
 import { moveWindows, type MoveWindows } from './moveWindows.ts'
 import { toFiveMinutes } from './labour.ts'
+import { followed, type Schools } from './schools.ts'
 import { openFrom, type Window } from './windows.ts'
 import { dayMonth } from '../words/index.ts'
 
@@ -41,8 +42,8 @@ export interface MoveRequest {
   hazards: readonly string[]
   /** Whether the destination is a bed to dig or a container to fill. */
   toContainer: boolean
-  /** Practice's school: amend planting ground with compost, or plant into the native soil. */
-  amend: boolean
+  /** What goes into the hole, and when the mulch is laid. */
+  schools: Schools
 }
 
 export type MoveJobs = { ok: true; jobs: JobPlan[] } | Extract<MoveWindows, { ok: false }>
@@ -93,6 +94,8 @@ function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
   const holes = r.count * holeM3(r.taxon)
   const area = groundM2(r.count, r.taxon.spacingM)
   const earliest = maxDay(on, addDays(lift.earliest, -14))
+  const amend = followed(r.schools, 'planting-hole') === 'amend'
+  const mulchFirst = !r.toContainer && followed(r.schools, 'mulch-order') === 'before'
   return {
     key: 'prepare',
     kind: 'prepare',
@@ -111,28 +114,38 @@ function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
     minutes: toFiveMinutes(SETUP_MIN + holes * MIN_PER_M3 * 0.8),
     materials: r.toContainer
       ? [{ name: 'potting mix', amount: Math.ceil(holes * 1000), unit: 'l' }]
-      : r.amend
-        ? [{ name: 'garden compost', amount: Math.ceil(area * 50), unit: 'l' }]
-        : [],
+      : [
+          ...(amend ? [{ name: 'garden compost', amount: Math.ceil(area * 50), unit: 'l' } as const] : []),
+          ...(mulchFirst ? [mulchFor(r)] : []),
+        ],
     tools: ['spade', 'fork', 'line and tape'],
     cautions: [
       ...hazardCautions(r),
-      ...(r.amend || r.toContainer ? ['Dust from dry mix: mask and gloves.'] : []),
+      ...(amend || r.toContainer ? ['Dust from dry mix: mask and gloves.'] : []),
     ],
     steps: [
       `Mark ${r.count} ${r.count === 1 ? 'station' : 'stations'} at ${Math.round(r.taxon.spacingM * 100)} cm.`,
       `Open holes ${cm(2.5 * rootBallM(r.taxon))} wide and no deeper than ${cm(rootBallM(r.taxon) * 0.6)}.`,
       'Fill each with water once and let it drain.',
+      ...(mulchFirst ? ['Mulch the ground 5 cm deep round the holes, before planting.'] : []),
     ],
     after: [],
     nextChance: null,
   }
 }
 
+const mulchFor = (r: MoveRequest): Material => ({
+  name: 'mulch',
+  amount: Math.ceil(r.count * r.taxon.spacingM ** 2 * 0.06 * 1000),
+  unit: 'l',
+})
+
 const cm = (metres: number) => `${Math.round(metres * 20) * 5} cm`
 
 function liftJob(r: MoveRequest, lift: Window): JobPlan {
   const litresEach = Math.max(3, Math.round(rootBallM(r.taxon) * 25))
+  const mulchFirst = !r.toContainer && followed(r.schools, 'mulch-order') === 'before'
+  const starter = !r.toContainer && followed(r.schools, 'planting-hole') === 'starter-feed'
   return {
     key: 'move',
     kind: 'move',
@@ -141,7 +154,16 @@ function liftJob(r: MoveRequest, lift: Window): JobPlan {
     minutes: toFiveMinutes(SETUP_MIN + r.count * (6 + holeM3(r.taxon) * MIN_PER_M3)),
     materials: [
       { name: 'water', amount: litresEach * r.count, unit: 'l' },
-      { name: 'mulch', amount: Math.ceil(r.count * r.taxon.spacingM ** 2 * 0.06 * 1000), unit: 'l' },
+      ...(mulchFirst ? [] : [mulchFor(r)]),
+      ...(starter
+        ? [
+            {
+              name: 'starter feed',
+              amount: Math.max(0.1, Math.ceil(r.count * 0.3) / 10),
+              unit: 'kg',
+            } as const,
+          ]
+        : []),
     ],
     tools: ['spade', 'two forks', 'tarpaulin or damp sacking', 'watering can'],
     cautions: [
@@ -152,7 +174,12 @@ function liftJob(r: MoveRequest, lift: Window): JobPlan {
     steps: [
       'Choose a cool, overcast day, best after rain. Water the evening before if the soil is dry.',
       `Lift the whole clump with a ball about ${cm(rootBallM(r.taxon))} across; keep roots covered and damp.`,
-      'Replant at the same depth, crown at or just above the surface; firm, soak, mulch off the crown.',
+      ...(starter
+        ? ['A starter feed goes into each hole, by its label, with soil between it and the roots.']
+        : []),
+      mulchFirst
+        ? 'Draw the mulch aside and replant through it at the same depth, crown at or just above the surface; firm, soak, keep the mulch off the crown.'
+        : 'Replant at the same depth, crown at or just above the surface; firm, soak, mulch off the crown.',
       'Move its tag with it.',
     ],
     after: [{ key: 'prepare', leastDays: 0, mostDays: 14 }],

@@ -1,4 +1,5 @@
 import type { Taxon } from '../plants/index.ts'
+import type { SignId } from '../diagnosis/signs.ts'
 import type { SchoolId } from './schools.ts'
 
 /** What is done to a plant or a place. */
@@ -102,10 +103,20 @@ export interface Applies {
   /** A place as a whole rather than a planting. */
   wholePlace?: boolean
   /** Only after one of these was seen. */
-  signs?: readonly string[]
+  signs?: readonly SignId[]
+  /** Ground of a place against what grows in it, by a soil test. */
+  ground?: GroundState
+  /** A place that is watered by pipes. */
+  piped?: boolean
+  /** Lowest night of the place's usual winter, degrees Celsius: colder or milder than. */
+  winterColderThanC?: number
+  winterMilderThanC?: number
   /** Only when due by age. */
   due?: 'division'
 }
+
+/** Reaction of the soil against what most of what grows in it likes. */
+export type GroundState = 'too acid' | 'too limy'
 
 export const wintersHere = ['tender', 'at risk', 'hardy'] as const
 export type WinterHere = (typeof wintersHere)[number]
@@ -129,6 +140,12 @@ export interface CareRule {
   windows: readonly WindowSpec[]
   /** Only where the garden follows this choice. */
   school?: { id: SchoolId; choice: string }
+  /** What is done otherwise by a school: of each choice a step, and what it takes. */
+  bySchool?: readonly {
+    id: SchoolId
+    steps: Readonly<Record<string, string>>
+    materials?: Readonly<Record<string, readonly RuleMaterial[]>>
+  }[]
   /** Again after so many days while the window is open. */
   everyDays?: number
   /** Only one season in so many. */

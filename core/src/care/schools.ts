@@ -122,5 +122,12 @@ const byId = new Map(schools.map((s) => [s.id, s]))
 
 export const schoolOf = (id: SchoolId): School => byId.get(id)!
 
+/** A choice in a sentence, with what the other would do. */
+export function schoolNote(id: SchoolId, choice: string): string {
+  const { choices } = schoolOf(id)
+  const others = choices.filter((c) => c.id !== choice).map((c) => c.does)
+  return `This garden has it ${choices.find((c) => c.id === choice)!.does}; the other school: ${others.join('; or ')}.`
+}
+
 /** The choice a garden follows. */
 export const followed = (chosen: Schools, id: SchoolId): string => chosen[id] ?? schoolOf(id).usual

@@ -1,3 +1,4 @@
+import { signWords } from '../diagnosis/signs.ts'
 import { cutBacks, type CutBack, type LifeForm, type Taxon } from '../plants/index.ts'
 import { celsius, listed } from '../words/index.ts'
 import type { Anchor, Applies, CareRule, WindowSpec } from './rule.ts'
@@ -146,7 +147,14 @@ const traitWords: Worded = {
 
 /** Which plants a rule is for, in words. */
 export function appliesWords(a: Applies): string {
-  if (a.wholePlace) return a.place === 'container' ? 'Pots' : 'Beds'
+  if (a.wholePlace) {
+    const what = a.place === 'container' ? 'Pots' : a.place === 'bed' ? 'Beds' : 'Beds and pots'
+    return [
+      what,
+      ...(a.ground ? [`${a.ground} for most of what grows there, by a soil test`] : []),
+      ...(a.piped ? ['watered by pipes'] : []),
+    ].join(' ')
+  }
   const forms = a.traits?.lifeForm as readonly LifeForm[] | undefined
   const head = a.taxa
     ? listed(a.taxa)
@@ -156,11 +164,14 @@ export function appliesWords(a: Applies): string {
   const parts = Object.entries(a.traits ?? {}).flatMap(
     ([trait, values]) => traitWords[trait as keyof Taxon]?.(values as readonly unknown[]) ?? [],
   )
-  if (a.signs) parts.push(`that show ${listed(a.signs)}`)
+  if (a.signs) parts.push(`that show ${listed(a.signs.map(signWords))}`)
   if (a.winter)
     parts.push(a.winter.includes('tender') ? 'not hardy here' : 'at the limit of their hardiness here')
   if (a.hardierThanC !== undefined) parts.push(`hardy below ${celsius(a.hardierThanC)}`)
   if (a.tendererThanC !== undefined) parts.push(`hardy to no less than ${celsius(a.tendererThanC)}`)
+  if (a.winterColderThanC !== undefined) parts.push(`where winters go below ${celsius(a.winterColderThanC)}`)
+  if (a.winterMilderThanC !== undefined)
+    parts.push(`where winters stay above ${celsius(a.winterMilderThanC)}`)
   if (a.due === 'division') parts.push('when due')
   if (a.place) parts.push(a.place === 'bed' ? 'in beds' : 'in pots')
   const but = a.notTaxa ? ` (not ${listed(a.notTaxa)})` : ''

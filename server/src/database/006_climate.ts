@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 
 /**
  * Climate and care measured: wind and cloud of a day, records that the weather service goes on with, soil thermometers,
- * water given to plants that are not rooted in, and what a job really used.
+ * water given to plants that are not rooted in, work asked for, and what a job really used.
  */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
@@ -44,6 +44,10 @@ export async function up(db: Knex): Promise<void> {
     );
     create index waterings_planting on waterings (planting_id, day);
 
+    -- Work of a rule that a person asked for, due or not.
+    alter table jobs add column asked boolean not null default false;
+    -- Left out for once by a person; dropped for other reasons it is not listed.
+    alter table jobs add column left_out boolean not null default false;
     -- What a job took in the end: [{"name", "amount", "unit"}].
     alter table job_records add column used jsonb;
   `)
@@ -52,6 +56,7 @@ export async function up(db: Knex): Promise<void> {
 export async function down(db: Knex): Promise<void> {
   await db.raw(`
     alter table job_records drop column used;
+    alter table jobs drop column asked, drop column left_out;
     drop table waterings;
     drop table soil_readings;
     alter table stations drop constraint stations_service_has_place;

@@ -5,22 +5,28 @@ import {
   jobPinRequest,
   noteRequest,
   planRunRequest,
-  ruleRequest,
   type AssessmentView,
   type OutlookView,
   type PlanRunView,
   type PlantingStory,
-  type RuleView,
   type SeasonView,
   type StoryEntry,
 } from '@border/contract'
-import { addDays, careRules, workingDays, type WhyHere } from '@border/core'
+import { addDays, workingDays, type WhyHere } from '@border/core'
 import type { Response } from 'express'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import { findJobRow, listDecisions, listJobRows, listJobs, listPlantingDeeds, setPin } from '../store/jobs.ts'
+import {
+  findJobRow,
+  listDecisions,
+  listJobRows,
+  listJobs,
+  listLeftOut,
+  listPlantingDeeds,
+  setPin,
+} from '../store/jobs.ts'
 import {
   calendarLinkSince,
   gardenOfCalendarLink,
@@ -41,9 +47,7 @@ import {
 } from '../store/plantings.ts'
 import { crewIdOf, findCrew } from '../store/crews.ts'
 import { changePlanRun, findPlanRun, latestPlanRun, type PlanRunRow } from '../store/planRuns.ts'
-import { saveRuleChange } from '../store/rules.ts'
 import { assessGardenOn, type ComputeTasks } from '../work/assess.ts'
-import { bringCareUpToDate, rulesOfGarden } from '../work/careWork.ts'
 import { seasonCalendar } from '../work/calendar.ts'
 import { decide, notAssessed } from '../work/decide.ts'
 import { evidenceOfGarden } from '../work/evidence.ts'
@@ -107,6 +111,7 @@ export function workRoutes(pool: Piscina): Route[] {
         const today = todayOf(person, garden.timeZone)
         return {
           jobs: await listJobs(db, garden.id),
+          leftOut: await listLeftOut(db, garden.id, today),
           workingDays: await workingDaysOf(db, garden.id, today, addDays(today, LISTED_DAYS)),
         }
       },
@@ -244,26 +249,6 @@ export function workRoutes(pool: Piscina): Route[] {
       access: keeper,
       handle: async ({ db, garden, person }): Promise<OutlookView> =>
         outlookOf(db, garden, todayOf(person, garden.timeZone)),
-    }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/rules',
-      access: keeper,
-      handle: async ({ db, garden, person }): Promise<RuleView[]> =>
-        rulesOfGarden(db, garden, todayOf(person, garden.timeZone)),
-    }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/rules/:rule',
-      access: head,
-      body: ruleRequest,
-      writes: true,
-      handle: async ({ db, garden, person, params, body }) => {
-        if (!careRules.some((r) => r.id === params.rule)) throw notFound('This rule')
-        await saveRuleChange(db, garden.id, person.id, params.rule!, body)
-        await bringCareUpToDate(db, pool, garden, todayOf(person, garden.timeZone))
-        await planSeason(db, pool, garden, todayOf(person, garden.timeZone))
-      },
     }),
     route({
       method: 'get',

@@ -1,4 +1,4 @@
-import type { DecisionRecord, JobRecord, MoveTarget, StoryEntry } from '@border/contract'
+import type { DecisionRecord, JobRecord, MoveTarget, SeasonView, StoryEntry } from '@border/contract'
 import type { CareJob, JobPlan, LabourRecord, Verdict, Window } from '@border/core'
 import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
@@ -76,6 +76,8 @@ export interface JobRow {
   next_chance: string | null
   unplaced: string | null
   pinned: boolean
+  /** Work of a rule that a person asked for. */
+  asked: boolean
   revision: number
 }
 
@@ -98,6 +100,7 @@ const jobColumns: (keyof JobRow)[] = [
   'next_chance',
   'unplaced',
   'pinned',
+  'asked',
   'revision',
 ]
 
@@ -343,62 +346,96 @@ export async function saveCareJobs(db: Db, gardenId: string, wanted: readonly Ca
     (await listJobRows(db, gardenId)).flatMap((r) => (r.rule_key ? [[r.rule_key, r] as const] : [])),
   )
   const keys = new Set(wanted.map((j) => j.key))
-  const idle = [...known.values()].filter((r) => r.state === 'open' && !r.pinned && !keys.has(r.rule_key!))
+  const idle = [...known.values()].filter(
+    (r) => r.state === 'open' && !r.pinned && !r.asked && !keys.has(r.rule_key!),
+  )
   const recorded = db('job_records').select('job_id')
   const idleIds = idle.map((r) => r.id)
   await db('jobs').whereIn('id', idleIds).whereNotIn('id', recorded).delete()
   await db('jobs').whereIn('id', idleIds).update({ state: 'dropped', planned_on: null, parts: null })
-  for (const job of wanted) {
-    const row = known.get(job.key)
-    if (row && row.state !== 'open') continue
-    const { window, materials, tools, cautions, steps, forbids, skill, why, missed, school, tableMinutes } =
-      job
-    const plan = {
-      window,
-      materials,
-      tools,
-      cautions,
-      steps,
-      forbids,
-      skill,
-      why,
-      missed,
-      school,
-      tableMinutes,
-    }
-    const columns = {
-      title: job.title,
-      plan: JSON.stringify(plan),
-      minutes: job.minutes,
-      next_chance: job.nextChance,
-      ...windowColumns(window),
-    }
-    const id = row?.id ?? randomUUID()
-    if (row) {
-      if (sameJson(row.plan, plan) && row.title === job.title && row.minutes === job.minutes) continue
-      await db('jobs').where({ id }).update(columns)
-      await db('job_plantings').where({ job_id: id }).delete()
-    } else
-      await db('jobs').insert({
-        id,
-        garden_id: gardenId,
-        place_id: job.placeId,
-        rule_id: job.ruleId,
-        rule_key: job.key,
-        key: 'care',
-        kind: job.operation,
-        ...columns,
-      })
-    if (job.plantingIds.length > 0)
-      await db('job_plantings').insert(
-        job.plantingIds.map((plantingId) => ({ job_id: id, planting_id: plantingId, garden_id: gardenId })),
-      )
+  for (const job of wanted) await putCareJob(db, gardenId, known.get(job.key), job)
+}
+
+/** Work of a rule that a person asked for. False where it is open or done already. */
+export async function askCareJob(db: Db, gardenId: string, job: CareJob): Promise<boolean> {
+  const row = await db('jobs')
+    .where({ garden_id: gardenId, rule_key: job.key })
+    .first<JobRow | undefined>(jobColumns)
+  if (row && row.state !== 'dropped') return false
+  if (row) await db('jobs').where({ id: row.id }).update({ state: 'open', left_out: false })
+  await putCareJob(db, gardenId, row && { ...row, state: 'open' }, job)
+  await db('jobs').where({ garden_id: gardenId, rule_key: job.key }).update({ asked: true })
+  return true
+}
+
+async function putCareJob(db: Db, gardenId: string, row: JobRow | undefined, job: CareJob): Promise<void> {
+  if (row && row.state !== 'open') return
+  const { window, materials, tools, cautions, steps, forbids, skill, why, missed, school, tableMinutes } = job
+  const plan = {
+    window,
+    materials,
+    tools,
+    cautions,
+    steps,
+    forbids,
+    skill,
+    why,
+    missed,
+    school,
+    tableMinutes,
   }
+  const columns = {
+    title: job.title,
+    plan: JSON.stringify(plan),
+    minutes: job.minutes,
+    next_chance: job.nextChance,
+    ...windowColumns(window),
+  }
+  const id = row?.id ?? randomUUID()
+  if (row) {
+    if (sameJson(row.plan, plan) && row.title === job.title && row.minutes === job.minutes) return
+    await db('jobs').where({ id }).update(columns)
+    await db('job_plantings').where({ job_id: id }).delete()
+  } else
+    await db('jobs').insert({
+      id,
+      garden_id: gardenId,
+      place_id: job.placeId,
+      rule_id: job.ruleId,
+      rule_key: job.key,
+      key: 'care',
+      kind: job.operation,
+      ...columns,
+    })
+  if (job.plantingIds.length > 0)
+    await db('job_plantings').insert(
+      job.plantingIds.map((plantingId) => ({ job_id: id, planting_id: plantingId, garden_id: gardenId })),
+    )
 }
 
 /** Equal as values, in whatever order their keys are kept. */
 const sameJson = (a: unknown, b: unknown): boolean =>
   isDeepStrictEqual(JSON.parse(JSON.stringify(a)), JSON.parse(JSON.stringify(b)))
+
+/** Leaves an open job out for once, or takes it up again. False where it is not in the state for it. */
+export async function leaveOut(db: Db, id: string, out: boolean): Promise<boolean> {
+  const changed = await db('jobs')
+    .where(out ? { id, state: 'open' } : { id, state: 'dropped', left_out: true })
+    .update(
+      out
+        ? { state: 'dropped', left_out: true, planned_on: null, parts: null, pinned: false, unplaced: null }
+        : { state: 'open', left_out: false },
+    )
+  return changed > 0
+}
+
+/** Work left out for once whose window has not closed on a day. */
+export const listLeftOut = (db: Db, gardenId: string, on: string): Promise<SeasonView['leftOut']> =>
+  db('jobs')
+    .where({ garden_id: gardenId, state: 'dropped', left_out: true })
+    .where('latest', '>=', on)
+    .orderBy(['latest', 'id'])
+    .select('id', 'title', 'latest')
 
 /** What a rule has asked for and was done: key without its last part, with each planting or the place. */
 export async function listCareDone(db: Db, gardenId: string): Promise<string[]> {

@@ -1,4 +1,4 @@
-import { NO_EDITS, type CareRule, type RuleAdjustment, type RuleEdits } from '@border/core'
+import { NO_EDITS, ownRule, type OwnRule, type RuleAdjustment, type RuleEdits } from '@border/core'
 import type { Db } from '../database/connect.ts'
 
 /** What a garden changes of the rules of care, and its own. */
@@ -7,20 +7,20 @@ export async function findRuleEdits(db: Db, gardenId: string): Promise<RuleEdits
     .where({ garden_id: gardenId })
     .orderBy('rule_id')
     .select<
-      { rule_id: string; is_on: boolean | null; adjusted: RuleAdjustment | null; own: CareRule | null }[]
+      { rule_id: string; is_on: boolean | null; adjusted: RuleAdjustment | null; own: OwnRule | null }[]
     >()
   if (rows.length === 0) return NO_EDITS
   return {
     switched: Object.fromEntries(rows.flatMap((r) => (r.is_on === null ? [] : [[r.rule_id, r.is_on]]))),
     adjusted: Object.fromEntries(rows.flatMap((r) => (r.adjusted ? [[r.rule_id, r.adjusted]] : []))),
-    own: rows.flatMap((r) => r.own ?? []),
+    own: rows.flatMap((r) => (r.own ? [ownRule(r.rule_id, r.own)] : [])),
   }
 }
 
 export interface RuleChange {
   isOn?: boolean | undefined
   adjusted?: RuleAdjustment | null | undefined
-  own?: CareRule | undefined
+  own?: OwnRule | undefined
 }
 
 export async function saveRuleChange(
@@ -42,3 +42,16 @@ export async function saveRuleChange(
     .onConflict(['garden_id', 'rule_id'])
     .merge(Object.keys(columns))
 }
+
+/** The rules of a garden's own, as they were said, by id. */
+export async function listOwnRules(db: Db, gardenId: string): Promise<Map<string, OwnRule>> {
+  const rows = await db('garden_rules')
+    .where({ garden_id: gardenId })
+    .whereNotNull('own')
+    .select<{ rule_id: string; own: OwnRule }[]>('rule_id', 'own')
+  return new Map(rows.map((r) => [r.rule_id, r.own]))
+}
+
+/** Takes a rule of a garden's own away. False where there is none. */
+export const removeOwnRule = async (db: Db, gardenId: string, ruleId: string): Promise<boolean> =>
+  (await db('garden_rules').where({ garden_id: gardenId, rule_id: ruleId }).whereNotNull('own').del()) > 0

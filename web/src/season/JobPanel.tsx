@@ -18,7 +18,12 @@ interface Props {
 
 /** One job: cautions first, when and why then, what it takes, and recording it done. */
 export function JobPanel({ job, season, onChoose }: Props) {
-  const { view, isCrew } = useGardenContext()
+  const { view, isCrew, isHead } = useGardenContext()
+  const leaveOut = useGardenWrite<{ leaveOut: boolean }>(
+    view.garden.id,
+    () => `/jobs/${job.id}/leave-out`,
+    'Left out; it can be taken up again under “Left out” in the season.',
+  )
   const nameOf = usePlaceName()
   const takeBack = useGardenWrite<object>(
     view.garden.id,
@@ -79,6 +84,17 @@ export function JobPanel({ job, season, onChoose }: Props) {
       )}
       {job.state === 'open' && isCrew && blocking.length === 0 && (
         <Recording job={job} label="Record it done" primary />
+      )}
+      {job.state === 'open' && isHead && job.ruleId && (
+        <div>
+          <Button
+            size="small"
+            loading={leaveOut.isPending}
+            onClick={() => leaveOut.mutate({ leaveOut: true })}
+          >
+            Leave it out this once
+          </Button>
+        </div>
       )}
       <section>
         <h3>Steps</h3>

@@ -1,17 +1,20 @@
 import type { RuleView } from '@border/contract'
 import { capitalised, counted, operations } from '@border/core'
-import { Button, Input, InputNumber, Switch } from 'antd'
+import { Button, Input, InputNumber, Select, Switch } from 'antd'
 import { group } from 'd3-array'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { errorText, useGardenWrite, useRules } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
+import { shortDate, shortDayMonth } from '../frame/words.ts'
+import { OwnRuleForm } from './OwnRuleForm.tsx'
 import './season.css'
 
 /** Every rule of care as a sentence, with what it now touches; switched off or adjusted for this garden. */
 export function Screen() {
-  const { view } = useGardenContext()
+  const { view, isHead } = useGardenContext()
+  const [adding, setAdding] = useState(false)
   const { data: rules, error } = useRules(view.garden.id)
   const [wanted, setWanted] = useState('')
   if (error) return <p className="empty-words">{errorText(error)}</p>
@@ -35,6 +38,7 @@ export function Screen() {
           </p>
         </div>
         <div className="screen-tools">
+          {isHead && !adding && <Button onClick={() => setAdding(true)}>Add a rule of your own</Button>}
           <Input.Search
             aria-label="Find a rule or a plant"
             placeholder="Find a rule or a plant"
@@ -45,6 +49,7 @@ export function Screen() {
         </div>
       </header>
       <div className="screen-body rules">
+        {adding && <OwnRuleForm onClose={() => setAdding(false)} />}
         {operations
           .filter((o) => byOperation.has(o))
           .map((o) => (
@@ -71,6 +76,17 @@ function Rule({ rule }: { rule: RuleView }) {
     () => `/rules/${rule.id}`,
     'Kept; the season’s jobs follow it.',
   )
+  const [editing, setEditing] = useState(false)
+  const remove = useGardenWrite<object>(
+    view.garden.id,
+    () => `/rules/${rule.id}/remove`,
+    'Taken away, and its open jobs with it.',
+  )
+  const ask = useGardenWrite<{ subjectId: string }>(
+    view.garden.id,
+    () => `/rules/${rule.id}/jobs`,
+    'It is a job now, in its next window.',
+  )
   const off = !rule.isOn || rule.school?.followed === false
   return (
     <article className={`rule${off ? ' off' : ''}`}>
@@ -93,6 +109,25 @@ function Rule({ rule }: { rule: RuleView }) {
             {rule.school.followed ? `The other: ${rule.school.other}.` : `${rule.school.other}.`}
           </p>
         )}
+        {rule.otherSchools.map((s) => (
+          <p key={s} className="soft">
+            {s}
+          </p>
+        ))}
+        {rule.next ? (
+          <p>
+            Next here: <b>{shortDate(rule.next.earliest)}</b> to <b>{shortDate(rule.next.latest)}</b>, best{' '}
+            {shortDayMonth(rule.next.bestFrom)} to {shortDayMonth(rule.next.bestTo)}
+            {rule.next.for && (
+              <>
+                , for <span className="taxon">{rule.next.for}</span>
+              </>
+            )}
+            .
+          </p>
+        ) : (
+          rule.none && <p className="soft">No window here: {rule.none}.</p>
+        )}
         <p>
           <small>
             {rule.touches.length === 0
@@ -103,7 +138,7 @@ function Rule({ rule }: { rule: RuleView }) {
                   .join(
                     ', ',
                   )}${rule.touches.length > MOST_TOUCHED ? ` and ${rule.touches.length - MOST_TOUCHED} more` : ''}.`}
-            {!rule.yearly && ' Made into a job only by a decision or a sign.'}
+            {!rule.yearly && ' Made into a job only by a decision, a sign or a person.'}
             {rule.adjusted && ` Adjusted: ${adjustedText(rule.adjusted)}.`}
           </small>{' '}
           {isHead && (
@@ -111,7 +146,39 @@ function Rule({ rule }: { rule: RuleView }) {
               Adjust
             </Button>
           )}
+          {isHead && rule.own && (
+            <>
+              {' '}
+              <Button type="link" size="small" className="inline-link" onClick={() => setEditing(true)}>
+                Change it
+              </Button>{' '}
+              <Button
+                type="link"
+                size="small"
+                className="inline-link"
+                loading={remove.isPending}
+                onClick={() => remove.mutate({})}
+              >
+                Take it away
+              </Button>
+            </>
+          )}
         </p>
+        {isHead && rule.touches.length > 0 && (
+          <Select
+            size="small"
+            aria-label={`Make it a job (${rule.id})`}
+            placeholder="Make it a job for…"
+            value={null}
+            showSearch={{ optionFilterProp: 'label' }}
+            loading={ask.isPending}
+            popupMatchSelectWidth={false}
+            options={rule.touches.map((t) => ({ value: t.id, label: t.label }))}
+            onChange={(subjectId: string) => ask.mutate({ subjectId })}
+            style={{ minWidth: 190 }}
+          />
+        )}
+        {editing && rule.own && <OwnRuleForm rule={rule.own} onClose={() => setEditing(false)} />}
         {adjusting && (
           <Adjust
             rule={rule}

@@ -110,6 +110,11 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
     () => '/crew/days',
     ({ day }) => `${dayMonthYear(day)} is a day without work now; Set-up takes it back.`,
   )
+  const takeUp = useGardenWrite<{ id: string; leaveOut: boolean }>(
+    view.garden.id,
+    ({ id }) => `/jobs/${id}/leave-out`,
+    'It is open again.',
+  )
   const loseDay = (day: string) =>
     lose.mutate({ day, minutes: 0 }, { onSuccess: (answer) => setMoved((answer as Replanned).moved) })
   const open = season.jobs.filter((j) => j.state === 'open')
@@ -191,6 +196,25 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
           </section>
         )
       })}
+      {season.leftOut.length > 0 && (
+        <section>
+          <h2>Left out</h2>
+          <ul className="plain-list">
+            {season.leftOut.map((j) => (
+              <li key={j.id} className="spread">
+                <span>
+                  {j.title}, until {shortDayMonth(j.latest)}
+                </span>
+                {isHead && (
+                  <Button size="small" onClick={() => takeUp.mutate({ id: j.id, leaveOut: false })}>
+                    Take it up again
+                  </Button>
+                )}
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
       {done.length > 0 && (
         <section>
           <h2>Done</h2>

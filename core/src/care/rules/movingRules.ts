@@ -176,6 +176,29 @@ const divide = (
     'Cut to pieces with several buds or shoots each; discard the old centre.',
     'Replant at the same depth at full spacing, firm and water; pot or give away what is left over.',
   ],
+  bySchool: [
+    {
+      id: 'drifts',
+      steps: {
+        odd: 'Set the pieces in a drift of an odd number, unevenly spaced.',
+        blocks: 'Set the pieces in one block, evenly spaced.',
+        matrix: 'Scatter the pieces among their neighbours.',
+      },
+    },
+    {
+      id: 'planting-hole',
+      steps: {
+        amend: 'Fork compost into the ground they go back to.',
+        native: 'Set them in the soil as it is and mulch.',
+        'starter-feed': 'A starter feed goes in, by its label, with soil between it and the roots.',
+      },
+      materials: {
+        amend: [{ name: 'garden compost', unit: 'l', perM2: 40 }],
+        native: [{ name: 'mulch', unit: 'l', perM2: 50 }],
+        'starter-feed': [{ name: 'starter feed', unit: 'kg', perPlant: 0.03 }],
+      },
+    },
+  ],
   ...rule,
   yearly: true,
 })

@@ -14,6 +14,36 @@ const beforeCover: WindowSpec = {
   },
 }
 
+/** Limestone works through a winter's rain. */
+const limeWindow: WindowSpec = {
+  season: 'autumn',
+  earliest: { at: 'soil below', c: 13 },
+  bestFrom: { at: 'soil below', c: 11 },
+  bestTo: { at: 'next midwinter' },
+  latest: { at: 'next midwinter', days: 35 },
+  because: {
+    earliest: 'growth is over and the ground is open',
+    bestFrom: 'a winter’s rain is ahead to take it down',
+    bestTo: 'months are left before growth',
+    latest: 'it would lie on shoots',
+  },
+}
+
+/** Soil life turns sulphur to acid only in warmth. */
+const sulphurWindow: WindowSpec = {
+  season: 'spring',
+  earliest: { at: 'soil above', c: 8 },
+  bestFrom: { at: 'soil above', c: 10 },
+  bestTo: { at: 'best from', days: 35 },
+  latest: { at: 'best from', days: 70 },
+  because: {
+    earliest: 'in colder soil nothing turns it to acid',
+    bestFrom: 'soil life is at work',
+    bestTo: 'the warm months are ahead',
+    latest: 'growth covers the ground',
+  },
+}
+
 export const places: readonly CareRule[] = [
   {
     id: 'mulch-beds',
@@ -24,6 +54,15 @@ export const places: readonly CareRule[] = [
     forbids: ['frozen soil', 'dry soil'],
     labour: { setUp: 15, perM2: 6 },
     materials: [{ name: 'garden compost or bark', unit: 'l', perM2: 50 }],
+    bySchool: [
+      {
+        id: 'mulch-order',
+        steps: {
+          after: 'Spring planting and dividing come first; mulch when they are done.',
+          before: 'Mulch before the spring planting, which goes through it.',
+        },
+      },
+    ],
     tools: ['barrow', 'shovel', 'rake'],
     cautions: ['Dust from dry mulch: mask and gloves.'],
     why: 'Moist soil stays moist, weeds stay under, and the soil is fed.',
@@ -91,10 +130,14 @@ export const places: readonly CareRule[] = [
     yearly: true,
     off: true,
   },
-  {
-    id: 'feed-hungry',
+  ...(['organic', 'mineral'] as const).map((choice): CareRule => ({
+    id: `feed-hungry-${choice}`,
     operation: 'feed',
-    does: 'Feed with a balanced slow-release feed and water in',
+    does:
+      choice === 'organic'
+        ? 'Feed with a pelleted organic feed, scratched in and watered'
+        : 'Feed with a balanced slow-release feed and water in',
+    school: { id: 'feeds', choice },
     applies: {
       traits: {
         feed: ['heavy'],
@@ -120,7 +163,10 @@ export const places: readonly CareRule[] = [
           ],
         },
         because: {
-          earliest: 'in colder soil ammonium feeds hardly work',
+          earliest:
+            choice === 'organic'
+              ? 'in colder soil nothing breaks it down'
+              : 'in colder soil ammonium feeds hardly work',
           bestFrom: 'roots are taking up',
           bestTo: 'growth is being made',
           latest: 'later feeding pushes soft growth into the cold',
@@ -129,13 +175,20 @@ export const places: readonly CareRule[] = [
     ],
     forbids: ['dry soil', 'frozen soil'],
     labour: { setUp: 5, perPlant: 1.5 },
-    materials: [{ name: 'balanced slow-release feed', unit: 'kg', perPlant: 0.06 }],
+    materials: [
+      choice === 'organic'
+        ? { name: 'pelleted organic feed', unit: 'kg', perPlant: 0.1 }
+        : { name: 'balanced slow-release feed, 120 days', unit: 'kg', perPlant: 0.06 },
+    ],
     tools: ['measure', 'hand fork', 'watering can'],
     cautions: ['Gloves; by the label’s rate.'],
-    why: 'It is a hungry plant; one feed as growth starts lasts its stated life.',
+    why:
+      choice === 'organic'
+        ? 'It is a hungry plant; what soil life frees slowly feeds it through the season.'
+        : 'It is a hungry plant; one feed as growth starts lasts its stated life.',
     missed: 'A liquid feed until two months before frost; nothing after.',
     yearly: true,
-  },
+  })),
   {
     id: 'feed-lightly',
     operation: 'feed',
@@ -337,5 +390,122 @@ export const places: readonly CareRule[] = [
     why: 'Work on what stands round a bed is cheapest while it is empty.',
     missed: 'Next winter.',
     yearly: true,
+  },
+  ...(['lime', 'sulphur'] as const).map((what): CareRule => ({
+    id: `${what}-the-soil`,
+    operation: 'soil',
+    verb: what === 'lime' ? 'lime' : 'acidify',
+    does:
+      what === 'lime'
+        ? 'Spread a light dose of ground limestone and rake it in'
+        : 'Scratch in a light dose of sulphur, or of aluminium sulphate for colour',
+    applies: { wholePlace: true, place: 'bed', ground: what === 'lime' ? 'too acid' : 'too limy' },
+    windows: [what === 'lime' ? limeWindow : sulphurWindow],
+    forbids: ['wind', 'frozen soil', 'sodden soil'],
+    labour: { setUp: 15, perM2: 2 },
+    materials: [
+      what === 'lime'
+        ? { name: 'ground limestone', unit: 'kg', perM2: 0.1 }
+        : { name: 'sulphur', unit: 'kg', perM2: 0.04 },
+    ],
+    tools: ['measure', 'rake', 'pH test'],
+    steps: [
+      'Test first, in three spots: the dose is for a bed that was tested.',
+      'Water in; test again before the next dose, half a year on at the soonest.',
+    ],
+    cautions: [
+      'Dust: mask, gloves and eye protection; by the label’s rate.',
+      ...(what === 'lime' ? ['Not together with manure, and not near plants that hate lime.'] : []),
+    ],
+    why: 'The reaction of a soil moves slowly: small doses, repeated, and a test between.',
+    missed: 'Next year will do: nothing is lost by waiting.',
+    yearly: true,
+  })),
+  {
+    id: 'flush-pipes',
+    operation: 'upkeep',
+    verb: 'flush the pipes of',
+    does: 'Flush drip lines, clear what is blocked, set the timer for the season',
+    applies: { wholePlace: true, place: 'bed', piped: true },
+    windows: [
+      {
+        season: 'spring',
+        earliest: { at: 'last frost', share: 50, or: { at: 'midwinter', days: 40 } },
+        bestFrom: { at: 'last frost', share: 90, or: { at: 'earliest' } },
+        bestTo: { at: 'best from', days: 21 },
+        latest: { at: 'best from', days: 45 },
+        because: {
+          earliest: 'frost bursts what is filled',
+          bestFrom: 'hard frost is past',
+          bestTo: 'before the first dry weeks',
+          latest: 'growth covers the lines and water is wanted',
+        },
+      },
+    ],
+    forbids: ['hard frost'],
+    labour: { setUp: 15, perM2: 0.8 },
+    tools: ['spare emitters', 'knife', 'bucket'],
+    why: 'A blocked emitter is found in spring or by a dead plant in summer.',
+    missed: 'At the first dry week, before it is needed.',
+    yearly: true,
+  },
+  {
+    id: 'drain-pipes',
+    operation: 'upkeep',
+    verb: 'drain the pipes of',
+    does: 'Drain drip lines and take the timer in',
+    applies: { wholePlace: true, place: 'bed', piped: true },
+    windows: [
+      {
+        season: 'autumn',
+        earliest: { at: 'soil below', c: 12 },
+        bestFrom: { at: 'first frost', share: 10, days: -14, or: { at: 'earliest' } },
+        bestTo: { at: 'first frost', share: 50, days: -7, or: { at: 'best from', days: 28 } },
+        latest: { at: 'first frost', share: 90, or: { at: 'best from', days: 60 } },
+        because: {
+          earliest: 'plants draw little water from then',
+          bestFrom: 'frost may come within weeks',
+          bestTo: 'before frost usually comes',
+          latest: 'frost comes nearly every year by then',
+        },
+      },
+    ],
+    forbids: [],
+    labour: { setUp: 15, perM2: 0.4 },
+    tools: ['spanner', 'bucket'],
+    why: 'Water left in a pipe freezes and splits it.',
+    missed: 'Before the first hard frost in the forecast.',
+    yearly: true,
+  },
+  {
+    id: 'turn-pots',
+    operation: 'upkeep',
+    verb: 'turn',
+    does: 'Give each pot a quarter turn, so that it does not lean to the light',
+    applies: { wholePlace: true, place: 'container' },
+    windows: [
+      {
+        season: 'summer',
+        earliest: { at: 'soil above', c: 10 },
+        bestFrom: { at: 'earliest' },
+        bestTo: { at: 'soil below', c: 12, or: { at: 'midsummer', days: 80 } },
+        latest: { at: 'soil below', c: 10, or: { at: 'midsummer', days: 100 } },
+        because: {
+          earliest: 'growth turns to the light from then',
+          bestFrom: 'shoots are soft',
+          bestTo: 'growth slows',
+          latest: 'little grows after',
+        },
+      },
+    ],
+    everyDays: 14,
+    forbids: [],
+    labour: { setUp: 1, perM2: 3 },
+    tools: [],
+    cautions: ['Wet pots are heavy: two people.'],
+    why: 'A pot against a wall has light from one side only.',
+    missed: 'At the next turn.',
+    yearly: true,
+    off: true,
   },
 ]

@@ -1,12 +1,33 @@
 import type { Applies, CareRule, WindowSpec } from '../rule.ts'
 
-const planting: Pick<CareRule, 'forbids' | 'labour' | 'tools' | 'steps' | 'yearly'> = {
+const planting: Pick<CareRule, 'forbids' | 'labour' | 'tools' | 'steps' | 'yearly' | 'bySchool'> = {
   forbids: ['heat', 'frozen soil', 'sodden soil', 'hard frost'],
   labour: { setUp: 10, perPlant: 4 },
   tools: ['trowel', 'watering can'],
   steps: ['Lay out first, look, adjust, then plant.', 'Top of the ball level with the soil; firm and water.'],
+  bySchool: [
+    {
+      id: 'mulch-order',
+      steps: {
+        after: 'Mulch when all is planted, off the crowns.',
+        before: 'Mulch first; draw it aside and plant through it.',
+      },
+      materials: {
+        after: [{ name: 'mulch', unit: 'l', perM2: 50 }],
+        before: [{ name: 'mulch', unit: 'l', perM2: 50 }],
+      },
+    },
+  ],
   yearly: false,
 }
+
+const annualRoots = {
+  id: 'pot-roots',
+  steps: {
+    whole: 'Leave the root balls of annuals whole.',
+    loosened: 'Loosen the root balls of annuals before they go in.',
+  },
+} as const
 
 const CHILL_FIRST = 'Where winters stay above 9 °C in the soil, chill them first for eight to ten weeks.'
 
@@ -56,6 +77,7 @@ export const seasonal: readonly CareRule[] = [
     applies: { traits: { annualSeason: ['warm'] } },
     windows: [warmIn],
     ...planting,
+    bySchool: [...planting.bySchool!, annualRoots],
     why: 'Warm-season plants stand still in cold soil and die of frost.',
     missed: 'Buy larger plants, or wait for the cool-season swap.',
   },
@@ -104,6 +126,7 @@ export const seasonal: readonly CareRule[] = [
       },
     ],
     ...planting,
+    bySchool: [...planting.bySchool!, annualRoots],
     why: 'Cool-season plants root while soil is below about 18 °C and falling, and flower until heat.',
     missed: 'The next cool spell: spring where winters are hard, autumn where they are mild.',
   },
@@ -229,6 +252,34 @@ export const seasonal: readonly CareRule[] = [
     labour: { setUp: 10, perPlant: 1.2 },
     why: 'Tulips are planted last of the bulbs: cold soil keeps blight off.',
     missed: 'Plant into midwinter while the ground is open.',
+  },
+  {
+    id: 'chill-bulbs',
+    operation: 'prepare',
+    verb: 'chill',
+    does: 'Chill the bulbs dry at 3 to 7 °C for eight to ten weeks, away from ripening fruit',
+    applies: { taxa: ['Tulipa', 'Hyacinthus', 'Crocus'], winterMilderThanC: -1 },
+    windows: [
+      {
+        season: 'autumn',
+        earliest: { at: 'next midwinter', days: -91 },
+        bestFrom: { at: 'next midwinter', days: -84 },
+        bestTo: { at: 'next midwinter', days: -63 },
+        latest: { at: 'next midwinter', days: -56 },
+        because: {
+          earliest: 'chilled sooner they start in the cold',
+          bestFrom: 'ten weeks on, the soil is at its coldest',
+          bestTo: 'ten weeks of cold are still to be had',
+          latest: 'eight weeks are the least that make them flower',
+        },
+      },
+    ],
+    forbids: [],
+    labour: { setUp: 10, perPlant: 0.2 },
+    tools: ['paper bags', 'refrigerator'],
+    why: 'Where the soil never turns cold, bulbs of cold countries do not flower unless they are chilled.',
+    missed: 'Buy bulbs that were chilled.',
+    yearly: true,
   },
   {
     id: 'lift-tender-roots',
