@@ -297,6 +297,19 @@ export const plantingRequest = z.object({
   radiusM: z.number().min(0.02).max(50).optional(),
 })
 
+// The plant library
+
+/** A kind as a practice knows it: the library's, its own version of one, or one of its own. */
+export type KnownTaxon = Taxon & { own: 'new' | 'changed' | null }
+/** The kind is checked whole where it is read. */
+export const ownTaxonRequest = z.object({
+  taxon: z.unknown(),
+  /** The name it had until now. */
+  was: z.string().trim().min(1).max(160).optional(),
+})
+export const taxaFileRequest = z.object({ csv: fileText })
+export const removeTaxonRequest = z.object({ botanical: z.string().trim().min(1).max(160) })
+
 // Light and verdicts
 
 export interface AssessmentView {

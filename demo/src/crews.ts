@@ -21,8 +21,8 @@ export const demoCrews: SketchCrew[] = [
       { sketch: cliffLane, travelMinutes: 25 },
     ],
     people: [
-      { name: 'Marla Quill', skills: ['pruning', 'spraying'], minutesByWeekday: [0, 0, 180, 120, 180, 0, 0] },
-      { name: 'Tobin Reeve', skills: ['pruning', 'machine'], minutesByWeekday: [0, 0, 150, 180, 150, 0, 0] },
+      { name: 'Marla Quill', skills: ['pruning', 'spraying'], minutesByWeekday: [0, 0, 240, 150, 240, 0, 0] },
+      { name: 'Tobin Reeve', skills: ['pruning', 'machine'], minutesByWeekday: [0, 0, 180, 210, 180, 0, 0] },
     ],
     absences: [
       { from: '2026-10-19', to: '2026-10-23', reason: 'autumn break' },

@@ -15,6 +15,7 @@ import { recordRoutes } from './routes/record.ts'
 import { rulesRoutes } from './routes/rules.ts'
 import { sessionRoutes } from './routes/session.ts'
 import { walkRoutes } from './routes/walk.ts'
+import { taxaRoutes } from './routes/taxa.ts'
 import { wateringRoutes } from './routes/watering.ts'
 import { workRoutes } from './routes/work.ts'
 import { routerOf, type Route } from './routing.ts'
@@ -50,6 +51,7 @@ export function composeApp(options: AppOptions): RunningApp {
   const routes = [
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
     ...gardenRoutes(),
+    ...taxaRoutes(),
     ...workRoutes(pool),
     ...rulesRoutes(pool),
     ...crewRoutes(pool),

@@ -42,3 +42,4 @@ export {
   type ObservationLine,
   type ObservationRow,
 } from './observations.ts'
+export { readTaxa, taxonSchema, writeTaxa } from './taxa.ts'

@@ -16,4 +16,5 @@ export {
   type UsualState,
   type Year,
 } from './phenology.ts'
+export { contradictions, type Contradiction } from './sense.ts'
 export { taxonSearch, type TaxonSearch } from './search.ts'

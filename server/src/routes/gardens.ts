@@ -31,7 +31,8 @@ import {
   withdrawLatestEvent,
 } from '../store/gardens.ts'
 import { findColleague, insertPerson, listMembers, todayOf } from '../store/people.ts'
-import { insertPlantings, listPlantings, listTaxa } from '../store/plantings.ts'
+import { insertPlantings, listPlantings } from '../store/plantings.ts'
+import { listTaxa } from '../store/taxa.ts'
 import { findClimate } from '../store/weather.ts'
 import { previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
@@ -104,12 +105,6 @@ export const gardenRoutes = (): Route[] => [
       )
       return { gardenId }
     },
-  }),
-  route({
-    method: 'get',
-    path: '/taxa',
-    access: 'signed in',
-    handle: async ({ db, person }) => (await listTaxa(db, person.practiceId)).map((t) => t.taxon),
   }),
   route({
     method: 'get',

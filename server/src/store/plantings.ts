@@ -10,16 +10,6 @@ import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
-/** Taxa a practice may use, by lower-case botanical name. */
-export async function listTaxa(db: Db, practiceId: string): Promise<{ id: string; taxon: Taxon }[]> {
-  const rows = await db('taxa')
-    .whereNull('practice_id')
-    .orWhere({ practice_id: practiceId })
-    .orderBy('botanical')
-    .select<{ id: string; traits: Taxon }[]>('id', 'traits')
-  return rows.map((r) => ({ id: r.id, taxon: r.traits }))
-}
-
 interface PlantingRow {
   id: string
   tag: string

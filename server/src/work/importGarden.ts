@@ -22,7 +22,8 @@ import {
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { addMember, insertFeatures, insertGarden } from '../store/gardens.ts'
-import { insertPlantings, listTaxa } from '../store/plantings.ts'
+import { insertPlantings } from '../store/plantings.ts'
+import { listTaxa } from '../store/taxa.ts'
 import { insertStation, serviceStation, simulatedStation } from '../store/weather.ts'
 import { crewIdOf, insertCrewPerson } from '../store/crews.ts'
 

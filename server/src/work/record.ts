@@ -29,12 +29,12 @@ import { listFeatures, practiceOfGarden, recordVersion, type GardenAccess } from
 import { lastObservations, listSeen } from '../store/observations.ts'
 import {
   listLives,
-  listTaxa,
   listTreatments,
   listTrialOutcomes,
   type OutcomeRow,
   type PlantingLife,
 } from '../store/plantings.ts'
+import { listTaxa } from '../store/taxa.ts'
 import { findClimate, findEarliness, usualYearOf } from '../store/weather.ts'
 import { COMPUTATION, lightOfGarden } from './assess.ts'
 import type { BloomResult, RecordResult } from './recordTasks.ts'

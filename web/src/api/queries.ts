@@ -7,6 +7,7 @@ import type {
   EvidenceView,
   GardenSummary,
   GardenView,
+  KnownTaxon,
   LikelihoodView,
   MemberRecord,
   OutlookView,
@@ -24,7 +25,7 @@ import type {
   WalkView,
   WateringView,
 } from '@border/contract'
-import type { Taxon, WhyHere } from '@border/core'
+import type { WhyHere } from '@border/core'
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { App } from 'antd'
 import { forgetTaken, takeAlong } from '../offline/store.ts'
@@ -241,7 +242,21 @@ export const useMembers = (gardenId: string, enabled: boolean) =>
   })
 
 export const useTaxa = () =>
-  useQuery({ queryKey: ['taxa'], queryFn: () => get<Taxon[]>('/taxa'), staleTime: Infinity })
+  useQuery({ queryKey: ['taxa'], queryFn: () => get<KnownTaxon[]>('/taxa'), staleTime: Infinity })
+
+/** A write to what the whole practice shares: everything is read again after it. */
+export function usePracticeWrite<B>(path: string, done: string | ((answer: unknown) => string)) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  return useMutation({
+    mutationFn: (body: B) => write<unknown>(path, body),
+    onSuccess: async (answer) => {
+      await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'session' })
+      void message.success(typeof done === 'string' ? done : done(answer))
+    },
+    onError: (error) => void message.error(errorText(error), 8),
+  })
+}
 
 /**
  * A write to a garden: everything read of that garden is read again after it, and a refusal is shown in its words.

@@ -9,8 +9,11 @@ import {
   yearOf,
   Z90,
 } from '@border/core'
-import { Link, useLocation, useParams } from 'react-router'
-import { errorText, useRecord, useTaxa } from '../api/queries.ts'
+import type { KnownTaxon } from '@border/contract'
+import { Button } from 'antd'
+import { useState } from 'react'
+import { Link, useLocation, useNavigate, useParams } from 'react-router'
+import { errorText, usePracticeWrite, useRecord, useSignedIn, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Waiting } from '../frame/Shell.tsx'
@@ -18,6 +21,7 @@ import { KindFigure } from '../record/Kinds.tsx'
 import { SeasonCell } from '../record/SeasonCell.tsx'
 import '../record/record.css'
 import { CareHere } from './CareHere.tsx'
+import { TaxonForm } from './TaxonForm.tsx'
 import './plants.css'
 
 /** A kind of plant as this garden knows it: every place it stood, season by season, and how long its plants live. */
@@ -28,6 +32,7 @@ export function Screen() {
   const nameOf = usePlaceName()
   const { data: record, error } = useRecord(view.garden.id)
   const { data: taxa } = useTaxa()
+  const { person } = useSignedIn()
   if (error) return <p className="empty-words">{errorText(error)}</p>
   if (!record || !taxa) return <Waiting />
   const taxon = taxa.find((t) => t.botanical === botanical)
@@ -53,6 +58,7 @@ export function Screen() {
         </div>
         <div className="screen-tools">
           <Link to={{ pathname: '../record', search: '?tab=kinds' }}>All kinds</Link>
+          {person.leads && <OwnKind taxon={taxon} />}
         </div>
       </header>
       <div className="screen-split">
@@ -139,6 +145,46 @@ export function Screen() {
           </section>
         </aside>
       </div>
+    </>
+  )
+}
+
+/** Changing what the practice knows of a kind, or making another from it. */
+function OwnKind({ taxon }: { taxon: KnownTaxon }) {
+  const navigate = useNavigate()
+  const { search } = useLocation()
+  const [form, setForm] = useState<'change' | 'copy' | null>(null)
+  const remove = usePracticeWrite<{ botanical: string }>(
+    '/taxa/remove',
+    taxon.own === 'changed' ? 'As the library has it again.' : 'Gone from your library.',
+  )
+  const close = (made?: string) => {
+    setForm(null)
+    if (made && made !== taxon.botanical)
+      void navigate({ pathname: `../plants/kind/${encodeURIComponent(made)}`, search })
+  }
+  return (
+    <>
+      <Button onClick={() => setForm('change')}>Change it</Button>
+      <Button onClick={() => setForm('copy')}>Make another from it</Button>
+      {taxon.own && (
+        <Button
+          loading={remove.isPending}
+          onClick={() =>
+            remove.mutate(
+              { botanical: taxon.botanical },
+              {
+                onSuccess: () => {
+                  if (taxon.own === 'new') void navigate({ pathname: '../plants', search })
+                },
+              },
+            )
+          }
+        >
+          {taxon.own === 'changed' ? 'As the library has it' : 'Take it away'}
+        </Button>
+      )}
+      {form && <TaxonForm from={taxon} isCopy={form === 'copy'} onClose={close} />}
     </>
   )
 }

@@ -1,11 +1,31 @@
-import type { PlantingRecord } from '@border/contract'
-import { counted, dayMonthYear, driftRadiusM, lightRange, taxonSearch } from '@border/core'
-import { Button, Input, Segmented, Table } from 'antd'
+import type { FeatureRecord, KnownTaxon, PlantingRecord } from '@border/contract'
+import {
+  capitalised,
+  counted,
+  dayMonthYear,
+  driftRadiusM,
+  fitOf,
+  groundOfPlace,
+  isPlace,
+  lightRange,
+  middleOf,
+  placeMoisture,
+  sceneOf,
+  sunHours,
+  surfaceHeightM,
+  taxonSearch,
+  winterHere,
+  type Fit,
+  type Taxon,
+} from '@border/core'
+import { Button, Input, Segmented, Select, Table } from 'antd'
 import { useMemo, useState } from 'react'
-import { Link, useLocation } from 'react-router'
-import { useAssessment, useTaxa } from '../api/queries.ts'
+import { Link, useLocation, useNavigate } from 'react-router'
+import { useAssessment, usePracticeWrite, useSignedIn, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { AddPlanting } from './AddPlanting.tsx'
+import { BringCsv } from '../setup/BringCsv.tsx'
+import { TaxonForm } from './TaxonForm.tsx'
 import './plants.css'
 
 /** What grows in the garden, by tag, with how each stands in its light; and the library. */
@@ -134,62 +154,151 @@ function Plantings({ text }: { text: string }) {
   )
 }
 
-/** The library, found by any name of a kind, with a letter wrong here and there. */
+/** The library, found by any name of a kind, with a letter wrong here and there, and by how it fits a place. */
 function Library({ text }: { text: string }) {
   const { data, isPending } = useTaxa()
+  const { standing } = useGardenContext()
+  const { person } = useSignedIn()
   const { search } = useLocation()
+  const navigate = useNavigate()
+  const [placeId, setPlaceId] = useState<string | null>(null)
+  const [adding, setAdding] = useState(false)
+  const bring = usePracticeWrite<{ csv: string }>('/taxa-file', (answer) => {
+    const { changed, same } = answer as { changed: number; same: number }
+    return `${counted(changed, 'kind')} kept, ${same} as they were.`
+  })
   const index = useMemo(() => taxonSearch(data ?? []), [data])
-  const found = text.trim() === '' ? data : index.find(text)
+  const place = standing.find((f) => f.id === placeId)
+  const fits = usePlaceFit(place)
+  const named = text.trim() === '' ? (data ?? []) : (index.find(text) as KnownTaxon[])
+  const found = fits ? named.filter((t) => fits(t).score >= LEAST_FIT) : named
   return (
-    <Table
-      className="wide-table"
-      size="small"
-      rowKey="botanical"
-      loading={isPending}
-      dataSource={found}
-      pagination={false}
-      columns={[
-        {
-          title: 'Taxon',
-          render: (_, t) => (
-            <>
-              <Link to={{ pathname: `kind/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
-                {t.botanical}
-              </Link>{' '}
-              <small>{t.common}</small>
-            </>
-          ),
-        },
-        { title: 'Form', dataIndex: 'lifeForm', width: 140 },
-        {
-          title: 'Height, m',
-          dataIndex: 'heightM',
-          width: 92,
-          align: 'right',
-          sorter: (a, b) => a.heightM - b.heightM,
-        },
-        {
-          title: 'Spread, m',
-          dataIndex: 'spreadM',
-          width: 92,
-          align: 'right',
-          sorter: (a, b) => a.spreadM - b.spreadM,
-        },
-        {
-          title: 'Sun it likes',
-          width: 140,
-          render: (_, t) => lightRange(t),
-          sorter: (a, b) => a.lightMinHours - b.lightMinHours,
-        },
-        { title: 'Afternoon heat', dataIndex: 'hotAfternoon', width: 120 },
-        { title: 'Moved', dataIndex: 'moveWhen', width: 110 },
-        {
-          title: 'Drift of 5 spans',
-          width: 120,
-          align: 'right',
-          render: (_, t) => `${(2 * driftRadiusM(5, t.spacingM)).toFixed(1)} m`,
-        },
-      ]}
-    />
+    <>
+      <div className="row library-tools">
+        <Select
+          aria-label="Fits a place"
+          placeholder="Fits a place…"
+          allowClear
+          value={placeId}
+          onChange={(id: string | undefined) => setPlaceId(id ?? null)}
+          popupMatchSelectWidth={false}
+          options={standing.filter(isPlace).map((f) => ({ value: f.id, label: f.name }))}
+          style={{ minWidth: 180 }}
+        />
+        <a href="/api/taxa.csv" download>
+          taxa.csv
+        </a>
+        {person.leads && (
+          <>
+            <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
+              Bring in taxa.csv
+            </BringCsv>
+            <Button onClick={() => setAdding(true)}>A kind of your own</Button>
+          </>
+        )}
+        <small>
+          {counted(found.length, 'kind')}
+          {fits &&
+            place &&
+            `, those that stand the light, the ground and the winters of ${place.name}, best first`}
+        </small>
+      </div>
+      {adding && data?.[0] && (
+        <TaxonForm
+          isCopy
+          from={data.find((t) => t.botanical === 'Geranium Cranesbill group') ?? data[0]}
+          onClose={(made) => {
+            setAdding(false)
+            if (made) void navigate({ pathname: `kind/${encodeURIComponent(made)}`, search })
+          }}
+        />
+      )}
+      <Table<KnownTaxon>
+        className="wide-table"
+        size="small"
+        rowKey="botanical"
+        loading={isPending}
+        dataSource={fits ? [...found].sort((a, b) => fits(b).score - fits(a).score) : found}
+        pagination={false}
+        columns={[
+          {
+            title: 'Taxon',
+            render: (_, t) => (
+              <>
+                <Link to={{ pathname: `kind/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
+                  {t.botanical}
+                </Link>{' '}
+                <small>
+                  {t.common}
+                  {t.own && ', your own'}
+                  {fits && `. ${capitalised(fits(t).reason)}.`}
+                </small>
+              </>
+            ),
+          },
+          { title: 'Form', dataIndex: 'lifeForm', width: 140 },
+          {
+            title: 'Height, m',
+            dataIndex: 'heightM',
+            width: 92,
+            align: 'right',
+            sorter: (a, b) => a.heightM - b.heightM,
+          },
+          {
+            title: 'Spread, m',
+            dataIndex: 'spreadM',
+            width: 92,
+            align: 'right',
+            sorter: (a, b) => a.spreadM - b.spreadM,
+          },
+          {
+            title: 'Sun it likes',
+            width: 140,
+            render: (_, t) => lightRange(t),
+            sorter: (a, b) => a.lightMinHours - b.lightMinHours,
+          },
+          { title: 'Afternoon heat', dataIndex: 'hotAfternoon', width: 120 },
+          { title: 'Moved', dataIndex: 'moveWhen', width: 110 },
+          {
+            title: 'Drift of 5 spans',
+            width: 120,
+            align: 'right',
+            render: (_, t) => `${(2 * driftRadiusM(5, t.spacingM)).toFixed(1)} m`,
+          },
+        ]}
+      />
+    </>
   )
 }
+
+/** Kinds that fit a place less well are not shown. */
+const LEAST_FIT = 0.7
+
+/** How well a kind would stand in the middle of a place: its light, its ground, its winters. */
+function usePlaceFit(place: FeatureRecord | undefined): ((taxon: Taxon) => Fit) | undefined {
+  const { view, on } = useGardenContext()
+  return useMemo(() => {
+    if (!place) return undefined
+    const [x, y] = middleOf(place.geometry)
+    const point = { x, y, z: surfaceHeightM(place) }
+    const [hours] = sunHours(
+      sceneOf(view.garden, view.features),
+      [point],
+      { kind: 'season', on },
+      groundOfPlace(place) ?? undefined,
+    )
+    const spot = { hours: hours!, moisture: placeMoisture(place) }
+    const inPot = place.kind === 'container' ? 'container' : 'bed'
+    return (taxon) => {
+      const winter = view.climate ? winterHere(taxon, view.climate, inPot) : 'hardy'
+      const fit = fitOf(taxon, spot)
+      if (winter === 'hardy' || taxon.annualSeason !== null) return fit
+      const score = Math.min(fit.score, winter === 'tender' ? 0 : AT_RISK_SCORE)
+      return score < fit.score
+        ? { score, limiting: 'none', reason: 'at the limit of its hardiness here' }
+        : fit
+    }
+  }, [place, view, on])
+}
+
+const AT_RISK_SCORE = 0.75

@@ -1,3 +1,4 @@
+import type { LifeForm } from '../../plants/index.ts'
 import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
 
 const woodyTools = ['secateurs', 'loppers', 'pruning saw', 'cloth and spirit for the blades']
@@ -9,6 +10,7 @@ const base: Pick<CareRule, 'operation' | 'forbids' | 'labour' | 'tools' | 'skill
   skill: 'pruning',
   yearly: true,
 }
+const woody: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
 const NESTING = 'Look for nesting birds first; leave the plant while one is sitting.'
 
 /** A cut needs this much warmth to come, in degree days above 5 °C, so that new wood ripens before frost. */
@@ -482,7 +484,7 @@ export const pruning: readonly CareRule[] = [
     id: 'remove-suckers',
     verb: 'take suckers off',
     does: 'Pull or cut suckers off where they join the root',
-    applies: { signs: ['suckers'] },
+    applies: { signs: ['suckers'], traits: { lifeForm: woody } },
     windows: [anyTime('growing on')],
     labour: { setUp: 5, perPlant: 10 },
     why: 'Suckers from below the graft outgrow what was grafted.',
@@ -494,7 +496,7 @@ export const pruning: readonly CareRule[] = [
     id: 'remove-reverted',
     verb: 'cut reverted shoots out of',
     does: 'Cut reverted shoots out to where they start',
-    applies: { signs: ['reverted'] },
+    applies: { signs: ['reverted'], traits: { lifeForm: woody } },
     windows: [anyTime('stronger than the rest')],
     labour: { setUp: 5, perPlant: 8 },
     why: 'Green shoots of a coloured plant are stronger and take over.',
@@ -506,7 +508,7 @@ export const pruning: readonly CareRule[] = [
     id: 'remove-dead-wood',
     verb: 'cut dead wood out of',
     does: 'Cut dead, broken and diseased wood back to sound wood',
-    applies: { signs: ['dieback', 'dead-below', 'broken', 'winter-loss'] },
+    applies: { signs: ['dieback', 'dead-below', 'broken', 'winter-loss'], traits: { lifeForm: woody } },
     windows: [anyTime('a way in for disease')],
     labour: { setUp: 5, perPlant: 12 },
     cautions: ['Clean the blades between plants.'],

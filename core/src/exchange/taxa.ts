@@ -1,0 +1,214 @@
+import Papa from 'papaparse'
+import { z } from 'zod'
+import {
+  cautionKinds,
+  contradictions,
+  cutBacks,
+  divideHows,
+  habits,
+  lifeForms,
+  moveSeasons,
+  prunings,
+  troubles,
+  wildlife,
+  type Moisture,
+  type Taxon,
+} from '../plants/index.ts'
+import type { FileProblem, FileResult } from './problems.ts'
+import { inFileOrder } from './table.ts'
+
+const metres = (most: number) => z.number('must be a number').positive('must be above 0').max(most)
+const among = <const T extends readonly [string, ...string[]]>(values: T) =>
+  z.enum(values, `must be one of: ${values.join(', ')}`)
+const monthDay = z
+  .string()
+  .regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a month and day like 06-15')
+const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour like #64844c')
+const moisture = z
+  .number('must be a number from 1, dry, to 5, wet')
+  .int()
+  .min(1)
+  .max(5)
+  .transform((m) => m as Moisture)
+const twoDays = z.tuple([monthDay, monthDay])
+
+const shape = z.object({
+  botanical: z.string('is missing').trim().min(2, 'is missing').max(160),
+  common: z.string('is missing').trim().min(1, 'is missing').max(160),
+  lifeForm: among(lifeForms),
+  habit: among(habits),
+  heightM: metres(60),
+  spreadM: metres(60),
+  spacingM: metres(60),
+  lightMinHours: z.number('must be a number').min(0).max(24),
+  lightMaxHours: z.number('must be a number').min(0).max(24),
+  hotAfternoon: among(['suffers', 'bears', 'enjoys']),
+  moistureMin: moisture,
+  moistureMax: moisture,
+  hardyToC: z.number('must be a number').min(-60).max(20),
+  bloomFrom: monthDay.nullish(),
+  bloomTo: monthDay.nullish(),
+  bloomsBy: among(['warmth', 'day length', 'frost-free']),
+  repeats: among(['no', 'when cut back', 'when deadheaded', 'by itself']),
+  moveWhen: among(moveSeasons),
+  moveEase: among(['easy', 'fair', 'poor']),
+  divideYears: z.tuple([z.number().int().min(1).max(30), z.number().int().min(1).max(30)]).nullable(),
+  divideHow: among(divideHows).nullable(),
+  flowersOn: among(['old wood', 'new wood', 'both']).nullable(),
+  pruning: among(prunings).nullable(),
+  bearsHardCut: z.boolean('must be yes or no'),
+  cutBack: among(cutBacks),
+  cutToM: z.number('must be a number').min(0).max(10),
+  standsWinter: z.boolean('must be yes or no'),
+  halves: z.boolean('must be yes or no'),
+  selfSeeds: among(['no', 'some', 'freely']),
+  vigour: among(['slow', 'steady', 'strong', 'thug']),
+  wind: among(['bears', 'staked', 'sheltered']),
+  feed: among(['none', 'light', 'heavy']),
+  mulchAtCrown: z.boolean('must be yes or no'),
+  phMin: z.number('must be a number').min(3).max(10),
+  phMax: z.number('must be a number').min(3).max(10),
+  yearsToSize: z.number('must be a number').positive().max(100),
+  annualSeason: among(['cool', 'warm']).nullable(),
+  shows: twoDays.optional(),
+  fades: twoDays.optional(),
+  rests: twoDays.optional(),
+  winter: among(['underground', 'bare', 'winter green']).optional(),
+  troubles: z.array(among(troubles)),
+  texture: among(['fine', 'medium', 'bold']),
+  scented: z.boolean('must be yes or no'),
+  wildlife: z.array(among(wildlife)),
+  foliageColour: colour,
+  flowerColour: colour.nullish(),
+  cautions: z.array(among(cautionKinds)),
+  synonyms: z.array(z.string().trim().min(1).max(160)).max(30),
+  sureness: among(['well known', 'usual', 'rough']),
+} satisfies Record<keyof Taxon, z.ZodType>)
+
+/** A kind of plant, whole and without contradictions. */
+export const taxonSchema = shape.superRefine((t, context) => {
+  for (const c of contradictions(t)) context.addIssue({ code: 'custom', path: [c.trait], message: c.message })
+})
+
+/** How a trait stands in cells: one cell, or one for each end of a pair. */
+interface Codec {
+  columns: readonly string[]
+  write: (value: unknown) => string[]
+  read: (cells: readonly string[]) => unknown
+}
+
+const snake = (trait: string) => trait.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`)
+const typed = (cell: string): unknown => (cell !== '' && Number.isFinite(Number(cell)) ? Number(cell) : cell)
+const isWord = new Set<keyof Taxon>(['botanical', 'common'])
+const mayBeNull = new Set<keyof Taxon>([
+  'bloomFrom',
+  'bloomTo',
+  'divideHow',
+  'flowersOn',
+  'pruning',
+  'annualSeason',
+  'flowerColour',
+])
+const lists = new Set<keyof Taxon>(['troubles', 'wildlife', 'cautions', 'synonyms'])
+const yesNo = new Set<keyof Taxon>(['bearsHardCut', 'standsWinter', 'halves', 'mulchAtCrown', 'scented'])
+const pairs: Partial<Record<keyof Taxon, readonly [string, string]>> = {
+  divideYears: ['divide_years_least', 'divide_years_most'],
+  shows: ['shows_from', 'shows_latest'],
+  fades: ['fades_from', 'fades_gone'],
+  rests: ['rests_from', 'rests_to'],
+}
+
+function codecOf(trait: keyof Taxon): Codec {
+  const pair = pairs[trait]
+  const one = (write: (v: unknown) => string, read: (cell: string) => unknown): Codec => ({
+    columns: [snake(trait)],
+    write: (v) => [write(v)],
+    read: ([cell = '']) => read(cell),
+  })
+  if (pair)
+    return {
+      columns: pair,
+      write: (v) => (Array.isArray(v) ? v.map(String) : ['', '']),
+      read: ([a = '', b = '']) =>
+        a === '' && b === '' ? (trait === 'divideYears' ? null : undefined) : [typed(a), typed(b)],
+    }
+  if (lists.has(trait))
+    return one(
+      (v) => (v as string[]).join(';'),
+      (cell) =>
+        cell
+          .split(';')
+          .map((s) => s.trim())
+          .filter((s) => s !== ''),
+    )
+  if (yesNo.has(trait))
+    return one(
+      (v) => (v ? 'yes' : 'no'),
+      (cell) => ({ yes: true, no: false })[cell.toLowerCase()],
+    )
+  const read = (cell: string) => {
+    if (cell === '') return mayBeNull.has(trait) ? null : undefined
+    return isWord.has(trait) ? cell : typed(cell)
+  }
+  return one((v) => (v == null ? '' : String(v)), read)
+}
+
+const codecs = Object.keys(shape.shape).map((trait) => ({
+  trait: trait as keyof Taxon,
+  ...codecOf(trait as keyof Taxon),
+}))
+
+/** Kinds as `taxa.csv`: one row each, a column for each trait, lists parted by semicolons. */
+export function writeTaxa(taxa: readonly Taxon[]): string {
+  const fields = codecs.flatMap((c) => c.columns)
+  const data = taxa.map((t) => codecs.flatMap((c) => c.write(t[c.trait])))
+  return `${Papa.unparse({ fields, data }, { newline: '\r\n' })}\r\n`
+}
+
+/** Reads kinds; a file with any fault is refused whole, each fault with its line and column. */
+export function readTaxa(csv: string, file = 'taxa.csv'): FileResult<Taxon[]> {
+  const { data, meta, errors } = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ''), {
+    header: true,
+    skipEmptyLines: 'greedy',
+    transformHeader: (h) => h.trim(),
+    transform: (v) => v.trim(),
+  })
+  const problems: FileProblem[] = errors.map((e) => ({
+    file,
+    line: (e.row ?? -1) + 2,
+    message: e.message,
+  }))
+  const columns = new Set(meta.fields)
+  for (const { columns: wanted } of codecs)
+    for (const column of wanted)
+      if (!columns.has(column)) problems.push({ file, line: 1, column, message: 'this column is missing' })
+  if (problems.length > 0) return { ok: false, problems: inFileOrder(problems) }
+  if (data.length === 0) return { ok: false, problems: [{ file, line: 1, message: 'holds no rows' }] }
+  const taxa: Taxon[] = []
+  const seen = new Map<string, number>()
+  data.forEach((row, i) => {
+    const line = i + 2
+    const entries = codecs.flatMap(({ trait, columns: from, read }) => {
+      const value = read(from.map((c) => row[c] ?? ''))
+      return value === undefined ? [] : [[trait, value] as const]
+    })
+    const read = taxonSchema.safeParse(Object.fromEntries(entries))
+    if (!read.success) {
+      for (const issue of read.error.issues)
+        problems.push({ file, line, column: columnOf(issue.path), message: issue.message })
+      return
+    }
+    const name = read.data.botanical.toLowerCase()
+    const first = seen.get(name)
+    if (first !== undefined)
+      problems.push({ file, line, column: 'botanical', message: `already on line ${first}` })
+    seen.set(name, line)
+    taxa.push(read.data)
+  })
+  return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: taxa }
+}
+
+function columnOf([trait, end]: readonly PropertyKey[]): string {
+  const codec = codecs.find((c) => c.trait === trait)
+  return codec?.columns[codec.columns.length > 1 && typeof end === 'number' ? end : 0] ?? String(trait)
+}
