@@ -49,6 +49,7 @@ import {
   type Standing,
   type Suitability,
   type SunHours,
+  type SuccessorChoice,
   type SurvivalStep,
   type SuspectedChange,
   type Taxon,
@@ -317,6 +318,36 @@ export interface AssessmentView {
   then: string
   assessments: Assessment[]
   decisions: DecisionRecord[]
+}
+
+/** The same word on many proposals at once. */
+export const bulkDecisionRequest = z.object({
+  plantingIds: z.array(id).min(1).max(200),
+  on: isoDay,
+  word: z.discriminatedUnion('choice', [
+    z.object({ choice: z.literal('accept') }),
+    z.object({ choice: z.literal('wait'), until: isoDay }),
+  ]),
+})
+export interface BulkAnswer {
+  kept: string[]
+  refused: { plantingId: string; why: string }[]
+}
+
+export const successorRequest = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('planned'), botanical: z.string().trim().min(1).max(160) }),
+  z.object({ state: z.literal('dismissed') }),
+  /** What was said is taken back. */
+  z.object({ state: z.literal('open') }),
+])
+/** A failing tree or shrub of consequence, and what could be planted now to stand when it goes. */
+export interface SuccessionView {
+  subjectId: string
+  name: string
+  placeId: string | null
+  says: string
+  choices: SuccessorChoice[]
+  word: { state: 'planned' | 'dismissed'; botanical: string | null; jobId: string | null } | null
 }
 
 // Readings and what they say

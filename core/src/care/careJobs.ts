@@ -43,10 +43,11 @@ export interface CaredPlace {
 export interface CareJob {
   /** The same for the same work however often it is worked out: rule, season, turn, and its first planting or place. */
   key: string
-  ruleId: string
+  /** Null where no rule asks for it. */
+  ruleId: string | null
   operation: Operation
   title: string
-  placeId: string
+  placeId: string | null
   plantingIds: string[]
   window: Window
   minutes: number

@@ -25,6 +25,8 @@ export {
   aftercareDays,
   aftercareWindow,
   moveJobs,
+  moveMinutes,
+  plantCautions,
   rootBallM,
   tailDays,
   type JobPlan,

@@ -90,6 +90,15 @@ function holeM3(taxon: Taxon): number {
   return Math.PI * radius * radius * ball * 0.6
 }
 
+const prepareMinutes = (taxon: Taxon, count: number) =>
+  toFiveMinutes(SETUP_MIN + count * holeM3(taxon) * MIN_PER_M3 * 0.8)
+const liftMinutes = (taxon: Taxon, count: number) =>
+  toFiveMinutes(SETUP_MIN + count * (6 + holeM3(taxon) * MIN_PER_M3))
+
+/** Labour of a move, making its place ready included, minutes. */
+export const moveMinutes = (taxon: Taxon, count: number): number =>
+  prepareMinutes(taxon, count) + liftMinutes(taxon, count)
+
 function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
   const holes = r.count * holeM3(r.taxon)
   const area = groundM2(r.count, r.taxon.spacingM)
@@ -111,7 +120,7 @@ function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
         latest: `Not after ${dayMonth(lift.latest)}: the lifting it serves is too late from then.`,
       },
     },
-    minutes: toFiveMinutes(SETUP_MIN + holes * MIN_PER_M3 * 0.8),
+    minutes: prepareMinutes(r.taxon, r.count),
     materials: r.toContainer
       ? [{ name: 'potting mix', amount: Math.ceil(holes * 1000), unit: 'l' }]
       : [
@@ -151,7 +160,7 @@ function liftJob(r: MoveRequest, lift: Window): JobPlan {
     kind: 'move',
     title: `Lift ${r.taxon.botanical} from ${r.fromPlace} and replant in ${r.toPlace}`,
     window: lift,
-    minutes: toFiveMinutes(SETUP_MIN + r.count * (6 + holeM3(r.taxon) * MIN_PER_M3)),
+    minutes: liftMinutes(r.taxon, r.count),
     materials: [
       { name: 'water', amount: litresEach * r.count, unit: 'l' },
       ...(mulchFirst ? [] : [mulchFor(r)]),

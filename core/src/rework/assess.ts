@@ -10,6 +10,7 @@ import {
   type SunHours,
 } from '../light/index.ts'
 import { driftRadiusM, type Taxon } from '../plants/index.ts'
+import { crowdingOf, weeksAlone } from './crowding.ts'
 import { isOutside, lightFit, type LightFit } from './fit.ts'
 import { bestSpots, spotField, type Occupied, type SpotField, type TargetPlace } from './spots.ts'
 import { verdictFor, type Evidence, type Verdict } from './verdict.ts'
@@ -64,6 +65,9 @@ export interface GardenLight {
   field: SpotField
 }
 
+/** So much of its ground grown over, a planting is worth another place. */
+const CROWDED_OUT = 0.35
+
 /** A change of this many hours is worth explaining even inside the range. */
 const EXPLAINED_HOURS = 0.5
 
@@ -112,9 +116,12 @@ export function judgeGarden(garden: GardenModel, light: GardenLight, now: IsoDat
     const { before, now: hours, causes } = light.plantings[i]!
     const fit = lightFit(p.taxon, hours)
     const outside = isOutside(fit)
-    const spots = outside
-      ? bestSpots(light.field, p.taxon, groundOf(p).radiusM, occupied, { plantingId: p.id, x: p.x, y: p.y })
-      : []
+    const crowding = crowdingOf(p, garden.plantings, now)
+    const crowded = crowding.reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT
+    const spots =
+      outside || crowded
+        ? bestSpots(light.field, p.taxon, groundOf(p).radiusM, occupied, { plantingId: p.id, x: p.x, y: p.y })
+        : []
     return {
       plantingId: p.id,
       before,
@@ -132,6 +139,9 @@ export function judgeGarden(garden: GardenModel, light: GardenLight, now: IsoDat
         moisture: p.moisture,
         causes,
         spots,
+        crowding,
+        weeksAlone: weeksAlone(p, garden.plantings),
+        count: p.count,
         evidence: garden.evidence?.[p.id],
       }),
     }

@@ -52,3 +52,11 @@ export {
   type TrialEffect,
 } from './ahead.ts'
 export { gapFillers, type Filler } from './fillers.ts'
+export { crowdingOf, grownRadiusM, sharedArea, weeksAlone, type Crowding } from './crowding.ts'
+export {
+  isOfConsequence,
+  succession,
+  successorJob,
+  type Succession,
+  type SuccessorChoice,
+} from './succession.ts'

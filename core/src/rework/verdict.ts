@@ -11,7 +11,9 @@ import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { signWords, type SignId } from '../diagnosis/index.ts'
 import { lightClass, type LightCause, type SunHours } from '../light/index.ts'
 import type { Decline } from '../performance/index.ts'
+import { moveMinutes } from '../care/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
+import type { Crowding } from './crowding.ts'
 import { FIT_TOLERANCE_HOURS, fitOf, lightFit } from './fit.ts'
 import type { SpotOption } from './spots.ts'
 
@@ -38,6 +40,8 @@ export interface Verdict {
 
 export interface VerdictInput {
   taxon: Taxon
+  /** Living plants. */
+  count?: number | undefined
   plantedOn: IsoDate
   on: IsoDate
   hoursNow: SunHours
@@ -46,6 +50,10 @@ export interface VerdictInput {
   causes: readonly LightCause[]
   spots: readonly SpotOption[]
   evidence?: Evidence | undefined
+  /** Stronger neighbours grown over its ground, most first. */
+  crowding?: readonly Crowding[] | undefined
+  /** Weeks of the year in which nothing else in its place flowers. */
+  weeksAlone?: number | undefined
 }
 
 /** What the record, the walk and the planting itself say beside its light. */
@@ -119,13 +127,20 @@ const points = {
   replaceAgainNo: 20,
   replaceStuckPerHour: 14,
   replaceYoung: -25,
-  replaceSlow: -8,
   removeBase: -40,
   removeSpreads: 75,
   removeLoss: 30,
   removeStuckPerHour: 8,
   removeYoung: -20,
   roleLost: -12,
+  keepCrowded: -22,
+  moveCrowded: 26,
+  divideCrowded: 14,
+  watchCrowded: 16,
+  keepAlone: 1.5,
+  lostAlone: -3,
+  perHourOfLabour: -3,
+  lostSize: -4,
 } as const
 
 /** Signs that a remedy answers, and what they give it. Signs that are only noticed make a planting worth watching. */
@@ -235,6 +250,10 @@ function keepTerms(input: VerdictInput): Term[] {
     terms.push({ action: 'keep', points: points.keepLoss * (1 - living), says: livingWords(living) })
   if (pushingSigns(input).length > 0)
     terms.push({ action: 'keep', points: points.keepSpreads, says: 'It spreads over its neighbours.' })
+  const crowded = crowdedBy(input)
+  if (crowded) terms.push({ action: 'keep', points: points.keepCrowded * crowded.share, says: crowded.says })
+  const alone = aloneWords(input)
+  if (alone) terms.push({ action: 'keep', points: points.keepAlone * alone.weeks, says: alone.says })
   if (!decline && rating !== null && rating >= 4)
     terms.push({
       action: 'keep',
@@ -248,6 +267,50 @@ function keepTerms(input: VerdictInput): Term[] {
       says: seenWords(found),
     })
   return terms
+}
+
+/** Ground that stronger neighbours have grown over, all together. */
+function crowdedBy({ crowding = [] }: VerdictInput): { share: number; says: string } | undefined {
+  if (crowding.length === 0) return undefined
+  const share = Math.min(
+    1,
+    crowding.reduce((sum, c) => sum + c.share, 0),
+  )
+  return {
+    share,
+    says: `${listed(crowding.map((c) => c.botanical))} ${crowding.length === 1 ? 'has' : 'have'} grown over ${Math.round(100 * share)} % of its ground.`,
+  }
+}
+
+/** More weeks alone than this count no further. */
+const MOST_WEEKS_ALONE = 6
+
+function aloneWords({ weeksAlone = 0 }: VerdictInput): { weeks: number; says: string } | undefined {
+  if (weeksAlone === 0) return undefined
+  return {
+    weeks: Math.min(MOST_WEEKS_ALONE, weeksAlone),
+    says: `Nothing else in its place flowers in ${counted(weeksAlone, 'week')} of its bloom.`,
+  }
+}
+
+/** What would be lost with it: its bloom where nothing else flowers, and years of growth. */
+function lostWith(input: VerdictInput, action: 'replace' | 'remove'): Term[] {
+  const { role } = evidenceOf(input)
+  const alone = aloneWords(input)
+  const years = Math.min(5, input.taxon.yearsToSize - 3)
+  return [
+    ...(role ? [{ action, points: points.roleLost, says: `It has a part here: ${role}.` }] : []),
+    ...(alone ? [{ action, points: points.lostAlone * alone.weeks, says: alone.says }] : []),
+    ...(isWoody(input.taxon) && years > 0
+      ? [
+          {
+            action,
+            points: points.lostSize * years,
+            says: `It stands for ${input.taxon.yearsToSize} years of growth.`,
+          },
+        ]
+      : []),
+  ]
 }
 
 const declineWords = (d: NonNullable<Evidence['decline']>): string =>
@@ -299,6 +362,8 @@ function divideTerms(input: VerdictInput): Term[] {
   terms.push({ action, points: due, says: since })
   if (taxon.moveEase === 'poor')
     terms.push({ action, points: points.dividePoor, says: 'It is slow to settle after being lifted.' })
+  const crowded = crowdedBy(input)
+  if (crowded) terms.push({ action, points: points.divideCrowded * crowded.share, says: crowded.says })
   return [...terms, ...spokenFor(input, action, divideSigns)]
 }
 
@@ -322,7 +387,7 @@ function stuckHours(input: VerdictInput): number {
 
 function replaceTerms(input: VerdictInput): Term[] {
   const action = 'replace'
-  const { decline, rating, living, role, again } = evidenceOf(input)
+  const { decline, rating, living, again } = evidenceOf(input)
   const terms: Term[] = [
     { action, points: points.replaceBase, says: 'A new plant costs money, a hole and years to size.' },
   ]
@@ -335,15 +400,12 @@ function replaceTerms(input: VerdictInput): Term[] {
   if (stuck > 0)
     add(points.replaceStuckPerHour * stuck, `${lightClause(input)} It cannot be moved to better.`)
   if (isYoung(input)) add(points.replaceYoung, 'Too young to be given up.')
-  if (input.taxon.yearsToSize >= 8)
-    add(points.replaceSlow, `A successor takes ${input.taxon.yearsToSize} years to its size.`)
-  if (role) add(points.roleLost, `It has a part here: ${role}.`)
-  return terms
+  return [...terms, ...lostWith(input, action)]
 }
 
 function removeTerms(input: VerdictInput): Term[] {
   const action = 'remove'
-  const { living, role } = evidenceOf(input)
+  const { living } = evidenceOf(input)
   const terms: Term[] = [
     { action, points: points.removeBase, says: 'A gap wants filling or it fills with weeds.' },
   ]
@@ -356,8 +418,7 @@ function removeTerms(input: VerdictInput): Term[] {
   const stuck = stuckHours(input)
   if (stuck > 0) add(points.removeStuckPerHour * stuck, 'Neither its light nor a move helps it.')
   if (isYoung(input)) add(points.removeYoung, 'Too young to be given up.')
-  if (role) add(points.roleLost, `It has a part here: ${role}.`)
-  return terms
+  return [...terms, ...lostWith(input, action)]
 }
 
 function watchTerms(input: VerdictInput): Term[] {
@@ -378,6 +439,9 @@ function watchTerms(input: VerdictInput): Term[] {
       points: points.watchPerSign * Math.min(4, found.length),
       says: seenWords(found),
     })
+  const crowded = crowdedBy(input)
+  if (crowded)
+    terms.push({ action: 'watch', points: points.watchCrowded * crowded.share, says: crowded.says })
   if (misfit <= FIT_TOLERANCE_HOURS) {
     if (terms.length === 1)
       return [
@@ -445,6 +509,14 @@ function moveTerms(input: VerdictInput): Term[] {
       points: points.moveNowhere,
       says: 'No free spot in this garden would suit it better.',
     })
+  const crowded = crowdedBy(input)
+  if (crowded) terms.push({ action: 'move', points: points.moveCrowded * crowded.share, says: crowded.says })
+  const labour = moveMinutes(taxon, input.count ?? 1)
+  terms.push({
+    action: 'move',
+    points: (points.perHourOfLabour * labour) / 60,
+    says: `Lifting and replanting takes about ${counted(Math.max(1, Math.round(labour / 60)), 'hour')}.`,
+  })
   if (isYoung(input))
     terms.push({
       action: 'move',
@@ -508,6 +580,8 @@ function wouldChange(input: VerdictInput, action: Action): string {
   if (action === 'remove') return 'Kept within bounds, or recovered, it could stay.'
   const fit = lightFit(taxon, input.hoursNow)
   const limit = fit.hoursOutside > 0 ? taxon.lightMaxHours : taxon.lightMinHours
+  if (action === 'move' && fit.misfitHours <= FIT_TOLERANCE_HOURS)
+    return 'Its neighbours cut back or divided, it could stay.'
   if (action === 'move')
     return fit.hoursOutside === 0
       ? 'Shade from two to five would make it fit where it is.'

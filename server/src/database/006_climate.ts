@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 
 /**
  * Climate and care measured: wind and cloud of a day, records that the weather service goes on with, soil thermometers,
- * water given to plants that are not rooted in, work asked for, and what a job really used.
+ * water given to plants that are not rooted in, successors, work asked for, and what a job really used.
  */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
@@ -44,6 +44,20 @@ export async function up(db: Knex): Promise<void> {
     );
     create index waterings_planting on waterings (planting_id, day);
 
+    -- The person's word on a successor for a failing planting or a tree of the plan.
+    create table successions (
+      id uuid primary key,
+      garden_id uuid not null references gardens on delete cascade,
+      subject_id uuid not null,
+      state text not null check (state in ('planned', 'dismissed')),
+      botanical text check ((state = 'planned') = (botanical is not null)),
+      job_id uuid references jobs on delete set null,
+      person_id uuid not null references people,
+      created_at timestamptz not null default clock_timestamp(),
+      withdrawn_at timestamptz
+    );
+    create unique index successions_one on successions (garden_id, subject_id) where withdrawn_at is null;
+
     -- Work of a rule that a person asked for, due or not.
     alter table jobs add column asked boolean not null default false;
     -- Left out for once by a person; dropped for other reasons it is not listed.
@@ -57,6 +71,7 @@ export async function down(db: Knex): Promise<void> {
   await db.raw(`
     alter table job_records drop column used;
     alter table jobs drop column asked, drop column left_out;
+    drop table successions;
     drop table waterings;
     drop table soil_readings;
     alter table stations drop constraint stations_service_has_place;

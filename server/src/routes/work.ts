@@ -1,16 +1,20 @@
 import {
+  bulkDecisionRequest,
   calendarLinkRequest,
   decisionRequest,
   jobDoneRequest,
   jobPinRequest,
   noteRequest,
   planRunRequest,
+  successorRequest,
   type AssessmentView,
+  type BulkAnswer,
   type OutlookView,
   type PlanRunView,
   type PlantingStory,
   type SeasonView,
   type StoryEntry,
+  type SuccessionView,
 } from '@border/contract'
 import { addDays, workingDays, type WhyHere } from '@border/core'
 import type { Response } from 'express'
@@ -49,12 +53,13 @@ import { crewIdOf, findCrew } from '../store/crews.ts'
 import { changePlanRun, findPlanRun, latestPlanRun, type PlanRunRow } from '../store/planRuns.ts'
 import { assessGardenOn, type ComputeTasks } from '../work/assess.ts'
 import { seasonCalendar } from '../work/calendar.ts'
-import { decide, notAssessed } from '../work/decide.ts'
+import { decide, decideMany, notAssessed } from '../work/decide.ts'
 import { evidenceOfGarden } from '../work/evidence.ts'
 import { outlookOf } from '../work/outlook.ts'
 import { acceptPlan, requestPlan } from '../work/planRuns.ts'
 import { placedNow, planSeason, seasonProblem, workingDaysOf } from '../work/planSeason.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
+import { sayOfSuccessor, successionsOf } from '../work/successions.ts'
 import { dayAsked } from './gardens.ts'
 import { goneAway } from './goneAway.ts'
 
@@ -102,6 +107,52 @@ export function workRoutes(pool: Piscina): Route[] {
         if (!assessment) throw notAssessed(body.on)
         return decide(db, pool, who, garden, body, assessment)
       },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/decisions/many',
+      access: head,
+      body: bulkDecisionRequest,
+      writes: true,
+      handle: async ({ db, garden, person, body }): Promise<BulkAnswer> => {
+        const who = { personId: person.id, today: todayOf(person, garden.timeZone) }
+        const evidence = await evidenceOfGarden(db, pool, garden, { today: who.today })
+        return decideMany(
+          db,
+          pool,
+          who,
+          garden,
+          body,
+          async () =>
+            (await assessGardenOn(db, pool, garden, body.on, { today: who.today, evidence })).assessments,
+        )
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/successions',
+      access: keeper,
+      handle: ({ db, garden, person }, { res }): Promise<SuccessionView[]> =>
+        successionsOf(db, pool, garden, {
+          today: todayOf(person, garden.timeZone),
+          signal: goneAway(res),
+        }),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/successions/:subjectId',
+      access: head,
+      body: successorRequest,
+      writes: true,
+      handle: ({ db, garden, person, params, body }) =>
+        sayOfSuccessor(
+          db,
+          pool,
+          { personId: person.id, today: todayOf(person, garden.timeZone) },
+          garden,
+          params.subjectId!,
+          body,
+        ),
     }),
     route({
       method: 'get',

@@ -356,11 +356,12 @@ export async function saveCareJobs(db: Db, gardenId: string, wanted: readonly Ca
   for (const job of wanted) await putCareJob(db, gardenId, known.get(job.key), job)
 }
 
+export const findJobByKey = (db: Db, gardenId: string, key: string): Promise<JobRow | undefined> =>
+  db('jobs').where({ garden_id: gardenId, rule_key: key }).first<JobRow | undefined>(jobColumns)
+
 /** Work of a rule that a person asked for. False where it is open or done already. */
 export async function askCareJob(db: Db, gardenId: string, job: CareJob): Promise<boolean> {
-  const row = await db('jobs')
-    .where({ garden_id: gardenId, rule_key: job.key })
-    .first<JobRow | undefined>(jobColumns)
+  const row = await findJobByKey(db, gardenId, job.key)
   if (row && row.state !== 'dropped') return false
   if (row) await db('jobs').where({ id: row.id }).update({ state: 'open', left_out: false })
   await putCareJob(db, gardenId, row && { ...row, state: 'open' }, job)

@@ -1,4 +1,5 @@
-import type { DecisionRequest, MoveTarget } from '@border/contract'
+import type { z } from 'zod'
+import type { BulkAnswer, bulkDecisionRequest, DecisionRequest, MoveTarget } from '@border/contract'
 import {
   dayMonthYear,
   decidedJobs,
@@ -27,15 +28,63 @@ import { planSeason } from './planSeason.ts'
 /** A line this near either end of a move, in metres, is named at the job. */
 const HAZARD_NEAR_M = 2
 
+type Who = { personId: string; today: string }
+
 /** Records what a person chose; a move makes its jobs and puts them on days. Run inside a transaction. */
 export async function decide(
   trx: Db,
   pool: Piscina,
-  who: { personId: string; today: string },
+  who: Who,
   garden: GardenAccess,
   request: DecisionRequest,
   assessment: Assessment,
 ): Promise<{ decisionId: string }> {
+  const decisionId = await keepDecision(trx, who, garden, request, assessment)
+  await planSeason(trx, pool, garden, who.today)
+  return { decisionId }
+}
+
+/**
+ * The same word on many proposals: each is kept or refused by itself, and the season is planned once. Ground that one move
+ * takes is no longer there for the next. Run inside a transaction.
+ */
+export async function decideMany(
+  trx: Db,
+  pool: Piscina,
+  who: Who,
+  garden: GardenAccess,
+  { plantingIds, on, word }: z.infer<typeof bulkDecisionRequest>,
+  assess: () => Promise<readonly Assessment[]>,
+): Promise<BulkAnswer> {
+  const answer: BulkAnswer = { kept: [], refused: [] }
+  let assessments = await assess()
+  for (const plantingId of new Set(plantingIds)) {
+    const assessment = assessments.find((a) => a.plantingId === plantingId)
+    if (!assessment) {
+      answer.refused.push({ plantingId, why: notAssessed(on).message })
+      continue
+    }
+    try {
+      // What one refusal undoes is its own alone.
+      await trx.transaction((own) => keepDecision(own, who, garden, { plantingId, on, ...word }, assessment))
+      answer.kept.push(plantingId)
+      if (word.choice === 'accept' && assessment.verdict.action === 'move') assessments = await assess()
+    } catch (error) {
+      if (!(error instanceof Refusal)) throw error
+      answer.refused.push({ plantingId, why: error.message })
+    }
+  }
+  await planSeason(trx, pool, garden, who.today)
+  return answer
+}
+
+async function keepDecision(
+  trx: Db,
+  who: Who,
+  garden: GardenAccess,
+  request: DecisionRequest,
+  assessment: Assessment,
+): Promise<string> {
   const { verdict } = assessment
   const action =
     request.choice === 'accept'
@@ -66,8 +115,7 @@ export async function decide(
   if (target) await makeJobs(trx, who.today, garden, request.plantingId, decisionId, target)
   else if (request.choice !== 'wait' && isWork(action))
     await makeWork(trx, who.today, garden, request.plantingId, decisionId, action)
-  await planSeason(trx, pool, garden, who.today)
-  return { decisionId }
+  return decisionId
 }
 
 /** The ground may have been taken or promised since the page was read. */

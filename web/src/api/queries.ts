@@ -21,6 +21,7 @@ import type {
   SessionInfo,
   SoilView,
   StandpointRecord,
+  SuccessionView,
   SuspicionsView,
   WalkView,
   WateringView,
@@ -213,6 +214,13 @@ export const useCalendarLink = (gardenId: string, enabled: boolean) =>
     queryKey: ['garden', gardenId, 'calendar-link'],
     queryFn: () => get<{ since: string | null }>(`/gardens/${gardenId}/calendar-link`),
     enabled,
+  })
+
+/** Failing trees and shrubs of consequence, and their successors. */
+export const useSuccessions = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'successions'],
+    queryFn: ({ signal }) => get<SuccessionView[]>(`/gardens/${gardenId}/successions`, signal),
   })
 
 /** How the next ten days suit each kind of work. */

@@ -1,12 +1,15 @@
-import type { AssessmentView, PlantingRecord } from '@border/contract'
+import type { AssessmentView, BulkAnswer, PlantingRecord } from '@border/contract'
 import { counted, dayMonthYear, type Assessment, type Action } from '@border/core'
+import { App, Button, Select } from 'antd'
+import dayjs from 'dayjs'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
-import { errorText, useAssessment } from '../api/queries.ts'
+import { errorText, useAssessment, useGardenWrite } from '../api/queries.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
 import { openVerdicts, wordOn } from './standing.ts'
+import { Successions } from './Successions.tsx'
 import { VerdictDetail } from './VerdictDetail.tsx'
 import './verdicts.css'
 
@@ -60,10 +63,12 @@ export function Screen() {
       </header>
       {chosen ? (
         <div className="verdict-split">
-          <div className="verdict-list" role="list">
+          <div className="verdict-list">
+            <Successions />
             {groups.map((g) => (
-              <section key={g.place} role="listitem">
+              <section key={g.place} aria-label={g.place}>
                 <h2>{g.place}</h2>
+                <PlaceWord rows={g.rows} view={data} on={on} />
                 {g.rows.map((r) => (
                   <VerdictRow
                     key={r.planting.id}
@@ -133,6 +138,70 @@ function VerdictRow({
     </button>
   )
 }
+
+const WAITS = [
+  { months: 1, label: 'a month' },
+  { months: 6, label: 'half a year' },
+  { months: 12, label: 'a year' },
+]
+
+/** One word on all that still waits in a place. */
+function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentView; on: string }) {
+  const { view: garden, isHead } = useGardenContext()
+  const { notification } = App.useApp()
+  const waiting = rows.filter(
+    (r) => r.assessment.verdict.action !== 'keep' && !wordOn(view.decisions, r.assessment, on),
+  )
+  const say = useGardenWrite<Bulk>(garden.garden.id, () => '/decisions/many', 'Your word is kept.')
+  if (!isHead || waiting.length < 2) return null
+  const send = (word: Bulk['word']) =>
+    say.mutate(
+      { plantingIds: waiting.map((r) => r.planting.id), on, word },
+      {
+        onSuccess: (answer) => {
+          const { refused } = answer as BulkAnswer
+          if (refused.length === 0) return
+          notification.warning({
+            duration: 0,
+            title: `${counted(refused.length, 'proposal')} could not be taken so`,
+            description: (
+              <ul className="plain-list">
+                {refused.map((r) => (
+                  <li key={r.plantingId}>
+                    {rows.find((x) => x.planting.id === r.plantingId)?.planting.taxon.botanical}: {r.why}
+                  </li>
+                ))}
+              </ul>
+            ),
+          })
+        },
+      },
+    )
+  return (
+    <div className="row place-word">
+      <Button size="small" loading={say.isPending} onClick={() => send({ choice: 'accept' })}>
+        Accept all {waiting.length}
+      </Button>
+      <Select
+        size="small"
+        aria-label="All wait"
+        placeholder="All wait…"
+        value={null}
+        popupMatchSelectWidth={false}
+        options={WAITS.map((w) => ({ value: w.months, label: w.label }))}
+        onChange={(months: number) => send({ choice: 'wait', until: monthsLater(on, months) })}
+      />
+    </div>
+  )
+}
+
+interface Bulk {
+  plantingIds: string[]
+  on: string
+  word: { choice: 'accept' } | { choice: 'wait'; until: string }
+}
+
+const monthsLater = (day: string, months: number) => dayjs(day).add(months, 'month').format('YYYY-MM-DD')
 
 /** What asks for a word first. */
 const byUrgency: readonly Action[] = ['remove', 'replace', 'move', 'divide', 'cut back', 'watch', 'keep']

@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest'
+import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
+import { library } from '../plants/index.ts'
+import {
+  crowdingOf,
+  grownRadiusM,
+  isOfConsequence,
+  sharedArea,
+  succession,
+  successorJob,
+  weeksAlone,
+  type PlantingModel,
+} from './index.ts'
+
+const taxon = (name: string) => library.find((t) => t.botanical === name)!
+const planting = (id: string, name: string, x: number, more: Partial<PlantingModel> = {}): PlantingModel => ({
+  id,
+  taxon: taxon(name),
+  placeId: 'bed',
+  x,
+  y: 0,
+  z: 0,
+  count: 1,
+  plantedOn: '2012-04-01',
+  ...more,
+})
+const on = '2026-09-14'
+
+describe('crowding', () => {
+  it('shares the area that two circles share', () => {
+    // Two unit circles one apart: 2 pi / 3 - sqrt(3) / 2.
+    expect(sharedArea(1, 1, 1)).toBeCloseTo((2 * Math.PI) / 3 - Math.sqrt(3) / 2, 12)
+    expect(sharedArea(1, 1, 2)).toBe(0)
+    expect(sharedArea(0.5, 2, 1)).toBeCloseTo(Math.PI * 0.25, 12)
+    // Against points thrown at random into the smaller circle.
+    let seed = 7
+    const random = () => (seed = (seed * 16_807) % 2_147_483_647) / 2_147_483_647
+    let hits = 0
+    for (let i = 0; i < 40_000; i++) {
+      const [r, turn] = [0.8 * Math.sqrt(random()), 2 * Math.PI * random()]
+      if (Math.hypot(r * Math.cos(turn) - 1.1, r * Math.sin(turn)) <= 1.2) hits++
+    }
+    expect(sharedArea(0.8, 1.2, 1.1) / (Math.PI * 0.64)).toBeCloseTo(hits / 40_000, 1)
+  })
+
+  it('comes from taller and stronger neighbours as they grow, not from the low', () => {
+    const low = planting('a', 'Heuchera sanguinea', 0)
+    const shrub = planting('b', 'Cotinus coggygria', 1.1)
+    expect(grownRadiusM({ ...shrub, plantedOn: on }, on)).toBeLessThan(grownRadiusM(shrub, on))
+    expect(crowdingOf(low, [low, { ...shrub, plantedOn: on, radiusM: 0.3 }], on)).toEqual([])
+    const [by] = crowdingOf(low, [low, shrub], on)
+    expect(by).toMatchObject({ plantingId: 'b' })
+    expect(by!.share).toBeGreaterThan(0.5)
+    expect(crowdingOf(shrub, [low, shrub], on)).toEqual([])
+    expect(crowdingOf(low, [low, { ...shrub, placeId: 'elsewhere' }], on)).toEqual([])
+  })
+
+  it('knows the weeks in which one flowers alone', () => {
+    const early = planting('a', 'Galanthus nivalis', 0)
+    const late = planting('b', 'Helenium autumnale', 1)
+    expect(weeksAlone(early, [early, late])).toBeGreaterThan(3)
+    expect(weeksAlone(early, [early, late, { ...early, id: 'c' }])).toBe(0)
+  })
+})
+
+describe('succession', () => {
+  const hours = (total: number) => ({ total, heat: 0, morning: total / 2, midday: total / 2, afternoon: 0 })
+  const found = climateOf(generateWeather(patternAtLatitude(52), 2008, 2025), 52)
+  if (!found.ok) throw new Error(found.reason)
+  const { climate } = found
+
+  it('proposes what bears the light as it is and as it will be, of about the size', () => {
+    expect(isOfConsequence(taxon('Amelanchier lamarckii'))).toBe(true)
+    expect(isOfConsequence(taxon('Helenium autumnale'))).toBe(false)
+    const ailing = { heightM: 6, says: 'It fails.', now: hours(3), then: hours(8) }
+    const proposal = succession(ailing, library, () => true, on)!
+    expect(proposal.choices.length).toBeGreaterThan(1)
+    for (const c of proposal.choices) {
+      const t = taxon(c.botanical)
+      expect(t.lightMinHours - 3).toBeLessThanOrEqual(1)
+      expect(8 - t.lightMaxHours).toBeLessThanOrEqual(1)
+      expect(t.heightM).toBeGreaterThanOrEqual(0.4 * 6)
+    }
+    expect(succession(ailing, library, () => false, on)).toBeUndefined()
+  })
+
+  it('is planted in a window of its kind, dormant where it loses its leaves', () => {
+    const beside = { subjectId: 's', beside: 'Alder 6', placeId: null }
+    const job = successorJob(taxon('Amelanchier lamarckii'), beside, climate, {}, on)!
+    expect(['11', '12', '01', '02', '03']).toContain(job.window.bestFrom.slice(5, 7))
+    expect(job.cautions.join(' ')).toContain('utility')
+    expect(job.materials.map((m) => m.name)).toContain('garden compost')
+    const native = successorJob(
+      taxon('Amelanchier lamarckii'),
+      beside,
+      climate,
+      { 'planting-hole': 'native' },
+      on,
+    )!
+    expect(native.materials.map((m) => m.name)).not.toContain('garden compost')
+  })
+})

@@ -1,0 +1,102 @@
+import type { SuccessionView } from '@border/contract'
+import { Button, Select } from 'antd'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { useGardenWrite, useSuccessions } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
+
+/** Failing trees and shrubs of consequence: what to plant now, to stand when they go. */
+export function Successions() {
+  const { view } = useGardenContext()
+  const { data } = useSuccessions(view.garden.id)
+  if (!data || data.length === 0) return null
+  const open = data.filter((s) => s.word === null)
+  return (
+    <details className="successions" open={open.length > 0}>
+      <summary>Successors {open.length > 0 ? `to think of: ${open.length}` : 'are settled'}</summary>
+      {data.map((s) => (
+        <Successor key={s.subjectId} succession={s} />
+      ))}
+    </details>
+  )
+}
+
+type Word = { state: 'planned'; botanical: string } | { state: 'dismissed' | 'open' }
+
+function Successor({ succession: s }: { succession: SuccessionView }) {
+  const { view, isHead } = useGardenContext()
+  const nameOf = usePlaceName()
+  const [chosen, setChosen] = useState(s.choices[0]?.botanical)
+  const say = useGardenWrite<Word>(
+    view.garden.id,
+    () => `/successions/${s.subjectId}`,
+    ({ state }) =>
+      ({
+        planned: 'Planting it is a job now, in the next window of its kind.',
+        dismissed: 'It will not be proposed again for this one.',
+        open: 'Taken back: it is proposed again.',
+      })[state],
+  )
+  const choice = s.choices.find((c) => c.botanical === chosen)
+  return (
+    <article>
+      <h3>
+        {s.name} {s.placeId && <small>in {nameOf(s.placeId, 'a place')}</small>}
+      </h3>
+      <p>{s.says}</p>
+      {s.word ? (
+        <p className="row">
+          {s.word.state === 'planned' ? (
+            <span>
+              ✓ <span className="taxon">{s.word.botanical}</span> is to be planted.{' '}
+              {s.word.jobId && <Link to={`../season?job=${s.word.jobId}`}>See the job</Link>}
+            </span>
+          ) : (
+            <span>✓ No successor wanted.</span>
+          )}
+          {isHead && (
+            <Button size="small" loading={say.isPending} onClick={() => say.mutate({ state: 'open' })}>
+              Take it back
+            </Button>
+          )}
+        </p>
+      ) : (
+        isHead && (
+          <>
+            <div className="row">
+              <Select
+                aria-label={`Successor of ${s.name}`}
+                value={chosen}
+                onChange={setChosen}
+                popupMatchSelectWidth={false}
+                options={s.choices.map((c) => ({
+                  value: c.botanical,
+                  label: `${c.botanical}, ${c.heightM} m in ${c.yearsToSize} years`,
+                }))}
+                style={{ minWidth: 240 }}
+              />
+              <Button
+                type="primary"
+                size="small"
+                loading={say.isPending}
+                disabled={!chosen}
+                onClick={() => chosen && say.mutate({ state: 'planned', botanical: chosen })}
+              >
+                Plant it
+              </Button>
+              <Button size="small" onClick={() => say.mutate({ state: 'dismissed' })}>
+                None wanted
+              </Button>
+            </div>
+            {choice && (
+              <small>
+                {choice.common}: {choice.reason}.
+              </small>
+            )}
+          </>
+        )
+      )}
+    </article>
+  )
+}
