@@ -126,7 +126,7 @@ export const schoolOf = (id: SchoolId): School => byId.get(id)!
 export function schoolNote(id: SchoolId, choice: string): string {
   const { choices } = schoolOf(id)
   const others = choices.filter((c) => c.id !== choice).map((c) => c.does)
-  return `This garden has it ${choices.find((c) => c.id === choice)!.does}; the other school: ${others.join('; or ')}.`
+  return `By this garden’s school: ${choices.find((c) => c.id === choice)!.does}; the other school: ${others.join('; or ')}.`
 }
 
 /** The choice a garden follows. */

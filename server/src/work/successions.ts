@@ -6,7 +6,9 @@ import {
   isAlive,
   isInside,
   isOfConsequence,
+  isOutside,
   isPlace,
+  lightFit,
   middleOf,
   obstructionOf,
   placeMoisture,
@@ -99,6 +101,8 @@ async function failing(
     const at = features.find((f) => f.id === p.placeId)
     if (!why || at?.kind !== 'bed') return []
     const { hours } = hoursAt(p.x, p.y)
+    // What its light explains is answered by a move, not by another of its size in the same light.
+    if (isOutside(lightFit(p.taxon, hours))) return []
     const ailing = {
       taxon: p.taxon,
       heightM: p.taxon.heightM,

@@ -171,14 +171,11 @@ function OwnKind({ taxon }: { taxon: KnownTaxon }) {
         <Button
           loading={remove.isPending}
           onClick={() =>
-            remove.mutate(
-              { botanical: taxon.botanical },
-              {
-                onSuccess: () => {
-                  if (taxon.own === 'new') void navigate({ pathname: '../plants', search })
-                },
-              },
-            )
+            // The page of a kind that is gone goes with it: what follows must not hang on its being there.
+            void remove
+              .mutateAsync({ botanical: taxon.botanical })
+              .then(() => taxon.own === 'new' && navigate({ pathname: '../plants', search }))
+              .catch(() => {})
           }
         >
           {taxon.own === 'changed' ? 'As the library has it' : 'Take it away'}

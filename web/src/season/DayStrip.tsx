@@ -48,7 +48,7 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
     )?.day
   }
   const drop = () => {
-    if (held && held !== plannedOn && here?.isFree) onChoose(held)
+    if (held && held !== plannedOn && here) onChoose(held)
     setHeld(null)
   }
   if (days.length === 0) return <p className="soft">Nobody works on any day of its window.</p>
@@ -139,12 +139,15 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
         {held && here ? (
           <>
             <b>{shortDate(here.day)}</b>: {says(here)}
-            {here.isFree && held !== plannedOn && '. Let go, or press Enter, to pin it there.'}
+            {held !== plannedOn &&
+              (here.isFree
+                ? '. Let go, or press Enter, to pin it there.'
+                : '. Pinned there all the same, other work has to make room for it.')}
           </>
         ) : (
           <small>
-            Drag the mark, or use the arrow keys and Enter. Bars: what counts against a day. ×: it does not
-            fit there.
+            Drag the mark, or use the arrow keys and Enter. Bars: what counts against a day. ×: as things
+            stand it does not fit there.
           </small>
         )}
       </p>

@@ -219,7 +219,7 @@ function Away({ crew }: { crew: CrewView }) {
             <DatePicker.RangePicker format="D MMM YYYY" />
           </Form.Item>
           <Form.Item name="reason">
-            <Input aria-label="Why" placeholder="holiday, ill…" maxLength={120} />
+            <Input aria-label="Why" placeholder="holiday, ill…" maxLength={120} style={{ width: 150 }} />
           </Form.Item>
           <Button htmlType="submit" loading={keep.isPending}>
             Keep it

@@ -74,7 +74,6 @@ function Successor({ succession: s }: { succession: SuccessionView }) {
                   value: c.botanical,
                   label: `${c.botanical}, ${c.heightM} m in ${c.yearsToSize} years`,
                 }))}
-                style={{ minWidth: 240 }}
               />
               <Button
                 type="primary"
