@@ -19,10 +19,14 @@ const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
 const name = z.string().min(1).max(200)
 const minutes = z.number().int().min(0).max(100_000)
 
+const unsuitable = z.partialRecord(z.enum(weatherNeeds), z.record(day, z.number().min(0).max(1)))
+
 /** The file that `border schedule` reads: docs/formats.md. */
 const seasonFile = z.strictObject({
   version: z.literal(1),
-  gardens: z.array(z.strictObject({ id: name, travelMinutes: minutes.default(0) })).min(1),
+  gardens: z
+    .array(z.strictObject({ id: name, travelMinutes: minutes.default(0), unsuitable: unsuitable.optional() }))
+    .min(1),
   shifts: z.array(
     z.strictObject({
       id: name.optional(),
@@ -62,7 +66,7 @@ const seasonFile = z.strictObject({
       nextChance: day.nullish(),
     }),
   ),
-  unsuitable: z.partialRecord(z.enum(weatherNeeds), z.record(day, z.number().min(0).max(1))).default({}),
+  unsuitable: unsuitable.default({}),
 })
 
 /** `border schedule FILE [--seed N] [--rounds N] [--json]` */
