@@ -13,8 +13,7 @@ import {
   serviceStation,
   withdrawSoilReading,
 } from '../store/weather.ts'
-import { bringCareUpToDate } from '../work/careWork.ts'
-import { planSeason } from '../work/planSeason.ts'
+import { careAndPlan } from '../work/planSeason.ts'
 
 const head = { garden: 'head' } as const
 const crew = { garden: 'crew' } as const
@@ -22,11 +21,8 @@ const keeper = { garden: 'keeper' } as const
 
 /** What a garden's year is like: its weather record and its soil thermometers. Windows follow every change. */
 export function climateRoutes(pool: Piscina): Route[] {
-  const replan = async ({ db, garden, person }: Call<unknown>) => {
-    const today = todayOf(person, garden.timeZone)
-    await bringCareUpToDate(db, pool, garden, today)
-    await planSeason(db, pool, garden, today)
-  }
+  const replan = ({ db, garden, person }: Call<unknown>) =>
+    careAndPlan(db, pool, garden, todayOf(person, garden.timeZone))
   return [
     route({
       method: 'post',

@@ -7,7 +7,6 @@ import {
   northRequest,
   personRequest,
   plantingRequest,
-  schoolRequest,
   type GardenView,
   type ImportPreviewResult,
 } from '@border/contract'
@@ -25,7 +24,6 @@ import {
   listFeatures,
   listGardensFor,
   restoreFeature,
-  setSchool,
   setNorth,
   withdrawFeature,
   withdrawLatestEvent,
@@ -229,14 +227,6 @@ export const gardenRoutes = (): Route[] => [
       ])
       return { plantingId: id }
     },
-  }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/schools',
-    access: head,
-    body: schoolRequest,
-    writes: true,
-    handle: async ({ db, garden, body }) => setSchool(db, garden.id, body.school, body.choice),
   }),
   route({
     method: 'post',

@@ -4,6 +4,7 @@ import {
   leaveOutRequest,
   ownRuleRequest,
   ruleRequest,
+  schoolRequest,
   type RuleView,
 } from '@border/contract'
 import { careRules } from '@border/core'
@@ -11,21 +12,19 @@ import { randomUUID } from 'node:crypto'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Call, type Route } from '../routing.ts'
 import { askCareJob, findJobRow, leaveOut } from '../store/jobs.ts'
+import { setSchool } from '../store/gardens.ts'
 import { todayOf } from '../store/people.ts'
 import { listOwnRules, removeOwnRule, saveRuleChange } from '../store/rules.ts'
-import { bringCareUpToDate, findAskedJob, rulesOfGarden } from '../work/careWork.ts'
-import { planSeason } from '../work/planSeason.ts'
+import { findAskedJob, rulesOfGarden } from '../work/careWork.ts'
+import { careAndPlan, planSeason } from '../work/planSeason.ts'
 
 const head = { garden: 'head' } as const
 const keeper = { garden: 'keeper' } as const
 
 /** The rules of care as a garden has them, its own among them, and the work they make. */
 export function rulesRoutes(pool: Piscina): Route[] {
-  const follow = async ({ db, garden, person }: Call<unknown>) => {
-    const today = todayOf(person, garden.timeZone)
-    await bringCareUpToDate(db, pool, garden, today)
-    await planSeason(db, pool, garden, today)
-  }
+  const follow = ({ db, garden, person }: Call<unknown>) =>
+    careAndPlan(db, pool, garden, todayOf(person, garden.timeZone))
   return [
     route({
       method: 'get',
@@ -48,6 +47,19 @@ export function rulesRoutes(pool: Piscina): Route[] {
         await saveRuleChange(db, garden.id, person.id, id, { own })
         await follow(call)
         return { id }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/schools',
+      access: head,
+      body: schoolRequest,
+      writes: true,
+      handle: async (call) => {
+        const { db, garden, body } = call
+        await setSchool(db, garden.id, body.school, body.choice)
+        const schools = { ...garden.schools, [body.school]: body.choice }
+        await follow({ ...call, garden: { ...garden, schools } })
       },
     }),
     route({

@@ -6,8 +6,7 @@ import { findGardenForWork, listGardensNotChecked, lockGarden } from '../store/g
 import { nowOf, todayOf } from '../store/people.ts'
 import { followService } from '../store/weather.ts'
 import { computePool } from './assess.ts'
-import { bringCareUpToDate } from './careWork.ts'
-import { planSeason } from './planSeason.ts'
+import { careAndPlan } from './planSeason.ts'
 import { recheckGarden } from './suspect.ts'
 
 const ALL = 'recheck-all'
@@ -46,8 +45,7 @@ export async function startNightly(databaseUrl: string, db: Db, log: Logger): Pr
       await recheckGarden(db, pool, garden, { today, nowMs: nowOf(clock, garden.timeZone) })
       await db.transaction(async (trx) => {
         await lockGarden(trx, garden.id)
-        await bringCareUpToDate(trx, pool, garden, today)
-        await planSeason(trx, pool, garden, today)
+        await careAndPlan(trx, pool, garden, today)
       })
       log.info({ gardenId: garden.id, today }, 're-checked')
     }

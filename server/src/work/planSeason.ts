@@ -34,6 +34,7 @@ import {
 import type { GardenAccess } from '../store/gardens.ts'
 import { crewIdOf, findCrew, listCrewGardens, type CrewGarden } from '../store/crews.ts'
 import { findUnsuitable } from '../store/weather.ts'
+import { bringCareUpToDate } from './careWork.ts'
 import { outlookOf, unsuitableAhead } from './outlook.ts'
 
 const HORIZON_DAYS = 430
@@ -169,6 +170,17 @@ export async function planSeason(
   const plan: SeasonPlan = await pool.run({ problem, rounds: REPLAN_ROUNDS }, { name: 'plan' })
   await takePlan(trx, problem, plan, today)
   return plan
+}
+
+/** Brings the work of the rules up to date, then plans. Run inside a transaction that holds the garden. */
+export async function careAndPlan(
+  trx: Db,
+  pool: Piscina,
+  garden: GardenAccess,
+  today: IsoDate,
+): Promise<void> {
+  await bringCareUpToDate(trx, pool, garden, today)
+  await planSeason(trx, pool, garden, today)
 }
 
 /** What a plan moved in one garden. */

@@ -212,17 +212,26 @@ async function answerOf(wire: Wire, gardenId: string, taken: readonly QueuedEntr
 async function sendOnePhoto(wire: Wire, photo: QueuedPhoto): Promise<number> {
   const db = await walkDb()
   await db.put('photos', { ...photo, state: 'tried' })
-  try {
-    await wire.sendPhoto(photo)
-  } catch (error) {
-    const why = wire.refusal(error)
-    if (why === undefined) throw error
+  const why = await refusalOf(wire, () => wire.sendPhoto(photo))
+  if (why !== undefined) {
     await db.put('photos', { ...photo, state: 'refused', why })
     return 0
   }
   // The picture itself is in the record now; the device need not hold it.
   await db.delete('photos', photo.id)
   return 1
+}
+
+/** The words of a refusal of what was sent; undefined where it was taken. Throws when nobody answered. */
+async function refusalOf(wire: Wire, send: () => Promise<void>): Promise<string | undefined> {
+  try {
+    await send()
+    return undefined
+  } catch (error) {
+    const why = wire.refusal(error)
+    if (why === undefined) throw error
+    return why
+  }
 }
 
 async function sendOneJob(wire: Wire, job: QueuedJob, now: number): Promise<number> {
@@ -233,16 +242,11 @@ async function sendOneJob(wire: Wire, job: QueuedJob, now: number): Promise<numb
   if (standing && unsent(standing)) await marking.store.put({ ...standing, state: 'tried' })
   await marking.done
   if (!standing || !unsent(standing)) return 0
-  try {
-    await wire.sendJob(job)
-  } catch (error) {
-    const why = wire.refusal(error)
-    if (why === undefined) throw error
-    await db.put('jobs', { ...job, state: 'refused', why })
-    return 0
-  }
-  await db.put('jobs', { ...job, state: 'kept', keptAt: now })
-  return 1
+  const why = await refusalOf(wire, () => wire.sendJob(job))
+  const settled: QueuedJob =
+    why === undefined ? { ...job, state: 'kept', keptAt: now } : { ...job, state: 'refused', why }
+  await db.put('jobs', settled)
+  return why === undefined ? 1 : 0
 }
 
 async function forgetOld(now: number): Promise<void> {

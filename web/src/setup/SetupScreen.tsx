@@ -105,7 +105,7 @@ function Schools() {
   const choose = useGardenWrite<{ school: SchoolId; choice: string }>(
     view.garden.id,
     () => '/schools',
-    'Kept. Work is made by it from now on.',
+    'Kept; the season’s jobs follow it.',
   )
   return (
     <section>
