@@ -23,10 +23,14 @@ const STEP = 500
 const HOT = 40
 const COLD = 0.8
 const MOST_RUINED = 12
+/** So few groups are soon gone through: the annealing is begun anew so often. */
+const FEW = 60
+const REHEATS = 8
 /** Shares of the kinds of ruin, each up to here: fitting in what is left out, closing a visit, opening one; else near ones. */
 const FIT_IN = 0.1
 const CLOSE_VISIT = 0.45
 const OPEN_VISIT = 0.6
+const OPEN_ELSEWHERE = 0.35
 
 /**
  * Ruin and recreate (Schrimpf, Schneider, Stamm-Wilbrandt and Dueck 2000, Journal of Computational Physics 159, 139-171)
@@ -76,10 +80,12 @@ export function* search(
   const before = new Int32Array(parts.length)
   const beforeCost = new Int32Array(parts.length)
   const scores = new Float64Array(count)
-  const cooling = Math.pow(COLD / HOT, 1 / Math.max(1, iterations))
+  const cycle = Math.ceil(iterations / (count <= FEW ? REHEATS : 1))
+  const cooling = Math.pow(COLD / HOT, 1 / Math.max(1, cycle))
   let temperature = HOT
   for (let round = 0; round < iterations; round++) {
     if (round % STEP === 0) yield { done: round, of: iterations, cost: best.cost }
+    if (round % cycle === 0) temperature = HOT
     temperature *= cooling
     const ruined = chooseRuined(random)
     const costBefore = state.cost
@@ -159,6 +165,11 @@ export function* search(
     for (let q = 0; q < parts.length && chosen.size < MOST_RUINED; q++)
       if (state.where[q] === shift && parts[q]!.garden === garden) chosen.add(componentOf[q]!)
     if (random() < 0.75) placing.closed = { garden, shift }
+    // A visit closed is often worth another one opened in its place.
+    if (random() < OPEN_ELSEWHERE) {
+      const { shifts } = parts[components[c]![0]!]!
+      placing.opened = { garden, shift: shifts[Math.floor(random() * shifts.length)]! }
+    }
     if (random() < 0.5)
       for (const other of near(c, days[shift]!, garden, Math.floor(random() * MOST_RUINED), random))
         chosen.add(other)

@@ -29,6 +29,8 @@ export function planState(prepared: Prepared): PlanState {
   const used = new Int32Array(shifts)
   const usedBySkills = new Int32Array(shifts * SKILL_SETS)
   const visits = new Int32Array(shifts * gardens)
+  // Minutes of work that asks for a skill.
+  const skilledWork = new Int32Array(shifts)
   // Minutes of each person on the way.
   const away = new Int32Array(shifts)
   const state: PlanState = {
@@ -46,7 +48,7 @@ export function planState(prepared: Prepared): PlanState {
       const skill = skillOf[part]!
       const garden = gardenOf[part]!
       const isNew = visits[shift * gardens + garden] === 0 && travel[garden]! > 0
-      if (skill < 0 && !isNew) return true
+      if (skill < 0 && (!isNew || skilledWork[shift] === 0)) return true
       const minutes = minutesOf[part]!
       const going = away[shift]! + (isNew ? travel[garden]! : 0)
       // Work of a set of skills fits when those who have any of them have the time (Hall 1935).
@@ -93,6 +95,7 @@ export function planState(prepared: Prepared): PlanState {
 
   function addSkill(shift: number, skill: number, minutes: number): void {
     if (skill < 0) return
+    skilledWork[shift]! += minutes
     for (let set = 1; set < SKILL_SETS; set++)
       if (set & (1 << skill)) usedBySkills[shift * SKILL_SETS + set]! += minutes
   }
