@@ -67,8 +67,8 @@ export function Screen() {
         </section>
         <div className="stack now-side">
           <Outlook />
-          <OpenJobs />
           <Watering title="Water what is not rooted in" />
+          <OpenJobs />
           <ToLookAt />
         </div>
       </div>
