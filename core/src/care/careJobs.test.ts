@@ -157,6 +157,16 @@ describe('the work a season brings', () => {
     expect(ofRule(rose(['suckers']), 'remove-suckers').length).toBeGreaterThan(0)
   })
 
+  it('leaves the growth of what winter may take on its crown, whatever the school', () => {
+    const penstemon = [planting('a', 'Penstemon × gloxinioides')]
+    for (const school of ['late-winter', 'autumn']) {
+      const g = garden(penstemon, { schools: { 'cutting-back': school } })
+      expect(ofRule(g, 'cut-back-autumn')).toEqual([])
+      const [job] = ofRule(g, 'cut-back-after-winter')
+      expect(['03', '04', '05']).toContain(job!.window.bestFrom.slice(5, 7))
+    }
+  })
+
   it('follows a rule switched off, moved, or made dearer', () => {
     const edits = {
       ...NO_EDITS,

@@ -28,12 +28,15 @@ const aroundNewGrowth = (from: number, last: number, latestWhy: string): WindowS
   },
 })
 
+/** Kinds hardy to less than this keep their old growth over the crown until spring. */
+const BEARS_A_BARE_CROWN_C = -16
+
 export const growth: readonly CareRule[] = [
   {
     ...cut,
     id: 'cut-back-late-winter',
     does: 'Cut dead growth to the crown',
-    applies: { traits: { cutBack: ['herbaceous'] } },
+    applies: { traits: { cutBack: ['herbaceous'] }, hardierThanC: BEARS_A_BARE_CROWN_C },
     school: { id: 'cutting-back', choice: 'late-winter' },
     windows: [aroundNewGrowth(-55, 12, 'new shoots stand among the old and are cut with them')],
     why: 'Left standing, dead growth feeds birds, shelters insects and keeps frost off the crown.',
@@ -41,9 +44,32 @@ export const growth: readonly CareRule[] = [
   },
   {
     ...cut,
+    id: 'cut-back-after-winter',
+    does: 'Leave the growth on through winter; cut it to the crown as new shoots show',
+    applies: { traits: { cutBack: ['herbaceous'] }, tendererThanC: BEARS_A_BARE_CROWN_C },
+    windows: [
+      {
+        season: 'spring',
+        earliest: { at: 'growth shows', days: -7 },
+        bestFrom: { at: 'growth shows' },
+        bestTo: { at: 'growth shows', days: 14 },
+        latest: { at: 'growth shows', days: 30 },
+        because: {
+          earliest: 'a late frost still finds the crown covered',
+          bestFrom: 'living buds can be told from dead wood',
+          bestTo: 'new shoots are short enough to miss',
+          latest: 'new shoots stand among the old and are cut with them',
+        },
+      },
+    ],
+    why: 'Of what is not very hardy the old growth keeps frost off the crown, whatever the school.',
+    missed: 'Pick the old stems out by hand between the new ones.',
+  },
+  {
+    ...cut,
     id: 'cut-back-autumn',
     does: 'Cut growth that has gone over to the crown',
-    applies: { traits: { cutBack: ['herbaceous'] } },
+    applies: { traits: { cutBack: ['herbaceous'] }, hardierThanC: BEARS_A_BARE_CROWN_C },
     school: { id: 'cutting-back', choice: 'autumn' },
     windows: [
       {
