@@ -296,7 +296,28 @@ export const plantingRequest = z.object({
   x: z.number(),
   y: z.number(),
   radiusM: z.number().min(0.02).max(50).optional(),
+  /** Planted off the bench: it is there no longer. */
+  benchId: id.optional(),
 })
+
+// The bench: plants that wait for a place
+
+export const benchRequest = z.object({
+  taxonBotanical: z.string().trim().min(1).max(160),
+  count: z.number().int().min(1).max(10_000),
+  since: isoDay,
+  note: z.string().trim().max(200).optional(),
+})
+export const benchGoneRequest = z.object({ on: isoDay, gone: z.enum(['given away', 'thrown away']) })
+export interface BenchRecord {
+  id: string
+  botanical: string
+  count: number
+  since: string
+  /** Tag of the planting it is a division of. */
+  fromTag: string | null
+  note: string | null
+}
 
 // The plant library
 
@@ -543,6 +564,11 @@ export const jobDoneRequest = z.object({
   minutes: z.number().int().min(1).max(10_000),
   /** Plants that lived through it; asked for where plants are handled. */
   lived: z.number().int().min(0).max(10_000).optional(),
+  /** Pieces left over at a division, put on the bench. */
+  leftOver: z
+    .array(z.object({ plantingId: id, count: z.number().int().min(1).max(10_000) }))
+    .max(200)
+    .optional(),
   /** Materials as they were really used. */
   used: z.array(materialUsed).max(20).optional(),
   note: longText.optional(),

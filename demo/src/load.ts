@@ -2,6 +2,7 @@ import { library, type DailyWeather, type Plan } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import {
   addMember,
+  findTaxon,
   giveToCrew,
   insertAbsence,
   insertCrew,
@@ -20,6 +21,7 @@ import {
   insertTrialOutcome,
   makePhoto,
   moveSite,
+  putOnBench,
   readGardenFiles,
   saveGarden,
   setStandInChanges,
@@ -39,6 +41,18 @@ import type { SketchGarden } from './sketch.ts'
 import { DEMO_DATE, town, townWeather } from './town.ts'
 
 export const demoGardens = [netmakersYard, almshouseTerrace, cliffLane]
+
+/** What waits for a place in the demo. */
+const demoBench = [
+  {
+    sketch: netmakersYard,
+    botanical: 'Geranium sanguineum',
+    count: 4,
+    since: '2026-08-27',
+    note: 'pieces in pots by the tar house',
+  },
+  { sketch: cliffLane, botanical: 'Iris sibirica', count: 3, since: '2026-09-02' },
+]
 
 /** The made-up people, by the one-click sign-in, and the gardens each belongs to. */
 const people = [
@@ -92,6 +106,13 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
       gardenIds.set(sketch, gardenId)
     }
     await employ(trx, practiceId, gardenIds)
+    for (const { sketch, botanical, ...item } of demoBench) {
+      const taxon = await findTaxon(trx, practiceId, botanical)
+      if (!taxon) throw new Error(`The demo’s bench has no ${botanical}`)
+      await putOnBench(trx, { gardenId: gardenIds.get(sketch)!, personId: head }, [
+        { ...item, taxonId: taxon.id },
+      ])
+    }
   })
   return names
 }

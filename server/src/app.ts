@@ -7,6 +7,7 @@ import type { Logger } from 'pino'
 import type { Piscina } from 'piscina'
 import { connect, type Db } from './database/connect.ts'
 import { constraintRefusal, Refusal } from './errors.ts'
+import { benchRoutes } from './routes/bench.ts'
 import { climateRoutes } from './routes/climate.ts'
 import { crewRoutes } from './routes/crew.ts'
 import { gardenRoutes } from './routes/gardens.ts'
@@ -57,6 +58,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...crewRoutes(pool),
     ...climateRoutes(pool),
     ...wateringRoutes(),
+    ...benchRoutes(),
     ...lightRoutes(pool, simulatedLogger),
     ...walkRoutes(pool),
     ...recordRoutes(pool),

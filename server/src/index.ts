@@ -11,3 +11,5 @@ export { insertEvents, insertTreatment, insertTrialOutcome, moveSite } from './s
 export { insertStation } from './store/weather.ts'
 export { previewOf, readGardenFiles, saveGarden } from './work/importGarden.ts'
 export { makePhoto } from './work/photos.ts'
+export { putOnBench } from './store/bench.ts'
+export { findTaxon } from './store/taxa.ts'

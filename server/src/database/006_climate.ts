@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 
 /**
  * Climate and care measured: wind and cloud of a day, records that the weather service goes on with, soil thermometers,
- * water given to plants that are not rooted in, successors, work asked for, and what a job really used.
+ * water given to plants that are not rooted in, successors, the bench, work asked for, and what a job really used.
  */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
@@ -58,6 +58,27 @@ export async function up(db: Knex): Promise<void> {
     );
     create unique index successions_one on successions (garden_id, subject_id) where withdrawn_at is null;
 
+    -- Plants that wait for a place: pieces left over at a division, and what stands in pots.
+    create table bench (
+      id uuid primary key,
+      garden_id uuid not null references gardens on delete cascade,
+      taxon_id uuid not null references taxa,
+      count integer not null check (count > 0),
+      since date not null,
+      from_planting_id uuid,
+      -- The record of work it is left over from; taken back with it.
+      job_id uuid references jobs on delete set null,
+      note text,
+      person_id uuid not null references people,
+      created_at timestamptz not null default clock_timestamp(),
+      gone text check (gone in ('planted', 'given away', 'thrown away', 'withdrawn')),
+      gone_on date check ((gone is null) = (gone_on is null)),
+      planting_id uuid,
+      foreign key (from_planting_id, garden_id) references plantings (id, garden_id),
+      foreign key (planting_id, garden_id) references plantings (id, garden_id)
+    );
+    create index bench_garden on bench (garden_id) where gone is null;
+
     -- Work of a rule that a person asked for, due or not.
     alter table jobs add column asked boolean not null default false;
     -- Left out for once by a person; dropped for other reasons it is not listed.
@@ -71,6 +92,7 @@ export async function down(db: Knex): Promise<void> {
   await db.raw(`
     alter table job_records drop column used;
     alter table jobs drop column asked, drop column left_out;
+    drop table bench;
     drop table successions;
     drop table waterings;
     drop table soil_readings;

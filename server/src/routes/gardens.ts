@@ -30,7 +30,8 @@ import {
 } from '../store/gardens.ts'
 import { findColleague, insertPerson, listMembers, todayOf } from '../store/people.ts'
 import { insertPlantings, listPlantings } from '../store/plantings.ts'
-import { listTaxa } from '../store/taxa.ts'
+import { findOnBench, plantFromBench } from '../store/bench.ts'
+import { findTaxon } from '../store/taxa.ts'
 import { findClimate } from '../store/weather.ts'
 import { previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
@@ -210,10 +211,10 @@ export const gardenRoutes = (): Route[] => [
         throw new Refusal(422, `This spot lies outside ${place.name}.`)
       if (body.plantedOn > todayOf(person, garden.timeZone))
         throw new Refusal(422, 'The planting date lies ahead.')
-      const taxon = (await listTaxa(db, person.practiceId)).find(
-        (t) => t.taxon.botanical.toLowerCase() === body.taxonBotanical.toLowerCase(),
-      )
+      const taxon = await findTaxon(db, person.practiceId, body.taxonBotanical)
       if (!taxon) throw new Refusal(422, `${body.taxonBotanical} is not in the plant library.`)
+      const bench = body.benchId ? await findOnBench(db, garden.id, body.benchId) : undefined
+      if (body.benchId && !bench) throw notFound('This on the bench')
       const id = randomUUID()
       await insertPlantings(db, [
         {
@@ -221,10 +222,13 @@ export const gardenRoutes = (): Route[] => [
           id,
           gardenId: garden.id,
           taxonId: taxon.id,
+          parentId: bench?.fromPlantingId ?? null,
           placeName: place.name,
           personId: person.id,
         },
       ])
+      if (body.benchId)
+        await plantFromBench(db, body.benchId, { count: body.count, on: body.plantedOn, plantingId: id })
       return { plantingId: id }
     },
   }),

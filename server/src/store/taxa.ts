@@ -5,6 +5,16 @@ import { isDeepStrictEqual } from 'node:util'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
 
+/** A kind as a practice knows it, by its name in any case. */
+export const findTaxon = async (
+  db: Db,
+  practiceId: string,
+  botanical: string,
+): Promise<{ id: string; taxon: Taxon } | undefined> => {
+  const row = (await named(db, practiceId, botanical)) ?? (await named(db, null, botanical))
+  return row && { id: row.id, taxon: row.traits }
+}
+
 interface TaxonRow {
   id: string
   practice_id: string | null
@@ -76,7 +86,10 @@ export async function removeOwnTaxon(trx: Db, practiceId: string, botanical: str
   if (shipped) {
     await touchGardens(trx, practiceId, own.id)
     await repoint(trx, practiceId, own.id, shipped.id)
-  } else if (await trx('plantings').where({ taxon_id: own.id }).first('id'))
+  } else if (
+    (await trx('plantings').where({ taxon_id: own.id }).first('id')) ??
+    (await trx('bench').where({ taxon_id: own.id }).first('id'))
+  )
     throw new Refusal(409, `Plants of ${botanical} stand or stood in your gardens: it has to stay.`)
   await trx('taxa').where({ id: own.id }).del()
 }
@@ -87,10 +100,11 @@ const plain = (t: Taxon): unknown =>
   JSON.parse(JSON.stringify(t, (_, v: unknown) => (v === null ? undefined : v)))
 
 async function repoint(trx: Db, practiceId: string, from: string, to: string): Promise<void> {
-  await trx('plantings')
-    .where({ taxon_id: from })
-    .whereIn('garden_id', trx('gardens').where({ practice_id: practiceId }).select('id'))
-    .update({ taxon_id: to })
+  for (const table of ['plantings', 'bench'])
+    await trx(table)
+      .where({ taxon_id: from })
+      .whereIn('garden_id', trx('gardens').where({ practice_id: practiceId }).select('id'))
+      .update({ taxon_id: to })
 }
 
 /** What was worked out from a kind is worked out anew. */

@@ -4,11 +4,13 @@ import type { jobDoneRequest } from '@border/contract'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
+import { putOnBench, withdrawFromBench, type NewOnBench } from '../store/bench.ts'
 import { listFeatures, type GardenAccess } from '../store/gardens.ts'
 import {
   findJobRow,
   insertJobRecord,
   listDone,
+  listJobPlantings,
   listJobOrder,
   listJobRows,
   setState,
@@ -52,12 +54,35 @@ export async function recordDone(
     personId: who.personId,
   })
   await setState(trx, jobId, 'done')
+  await leftOver(trx, who, gardenId, job, done)
   if (job.kind === 'move') await moved(trx, who, gardenId, job, rows, done)
   if (job.kind === 'remove' && job.planting_id)
     await removed(trx, who, gardenId, job, job.planting_id, done.on)
   if (job.kind === 'aftercare' && done.lived !== undefined)
     await counted(trx, who, gardenId, job, done.on, done.lived)
   await planSeason(trx, pool, garden, who.today)
+}
+
+/** Pieces of a division that found no place. */
+async function leftOver(
+  trx: Db,
+  who: { personId: string },
+  gardenId: string,
+  job: JobRow,
+  { on, leftOver: pieces = [] }: z.infer<typeof jobDoneRequest>,
+): Promise<void> {
+  if (pieces.length === 0) return
+  if (job.kind !== 'divide') throw new Refusal(422, 'Only a division leaves pieces over.')
+  const handled = new Set(
+    (await listJobPlantings(trx, gardenId)).flatMap((p) => (p.jobId === job.id ? [p.plantingId] : [])),
+  )
+  const items: NewOnBench[] = []
+  for (const { plantingId, count } of pieces) {
+    if (!handled.has(plantingId)) throw new Refusal(422, 'This job does not divide that planting.')
+    const { taxon_id: taxonId } = await trx('plantings').where({ id: plantingId }).first('taxon_id')
+    items.push({ taxonId, count, since: on, fromPlantingId: plantingId, jobId: job.id })
+  }
+  await putOnBench(trx, { gardenId, personId: who.personId }, items)
 }
 
 /** Takes back a record made by mistake: everything that followed from it stands as before. Run inside a transaction. */
@@ -84,6 +109,8 @@ export async function takeBackDone(
       await setWindow(trx, look, aftercareWindow(job.plan.window.bestFrom, aftercareDays[look.key]!))
     }
   }
+  if (!(await withdrawFromBench(trx, job.id)))
+    throw new Refusal(409, 'Pieces of it have left the bench since: this record can no longer be taken back.')
   await withdrawJobRecord(trx, job.id)
   await withdrawEventsOf(trx, job.id)
   await setState(trx, job.id, 'open')

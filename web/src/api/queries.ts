@@ -1,6 +1,7 @@
 import type {
   AheadView,
   AssessmentView,
+  BenchRecord,
   BloomView,
   CrewView,
   DiagnosisView,
@@ -192,6 +193,13 @@ export const useSoil = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'soil'],
     queryFn: () => get<SoilView>(`/gardens/${gardenId}/soil`),
+  })
+
+/** Plants that wait for a place. */
+export const useBench = (gardenId: string) =>
+  useQuery({
+    queryKey: ['garden', gardenId, 'bench'],
+    queryFn: () => get<BenchRecord[]>(`/gardens/${gardenId}/bench`),
   })
 
 /** What is not rooted in and when it needs water. */

@@ -24,6 +24,7 @@ import { minutesText, shortDate } from '../frame/words.ts'
 import { beliefWords, causeWords } from '../light/causeWords.ts'
 import { usePlaceAt } from '../light/usePlaceAt.ts'
 import { Watering } from '../season/Watering.tsx'
+import { Bench } from './Bench.tsx'
 import './now.css'
 import { Outlook } from './Outlook.tsx'
 
@@ -70,6 +71,7 @@ export function Screen() {
           <Watering title="Water what is not rooted in" />
           <OpenJobs />
           <ToLookAt />
+          <Bench />
         </div>
       </div>
     </>

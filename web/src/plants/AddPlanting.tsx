@@ -1,3 +1,4 @@
+import type { BenchRecord } from '@border/contract'
 import { extentOf, isPlace, middleOf, plantingSources } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -18,8 +19,8 @@ interface Values {
   source: (typeof plantingSources)[number]
 }
 
-/** A planting by hand: what, how many, where (clicked or typed), since when. */
-export function AddPlanting({ onClose }: { onClose: () => void }) {
+/** A planting by hand, or off the bench: what, how many, where (clicked or typed), since when. */
+export function AddPlanting({ bench, onClose }: { bench?: BenchRecord; onClose: () => void }) {
   const { view, standing, today, on } = useGardenContext()
   const { data: taxa } = useTaxa()
   const [form] = Form.useForm<Values>()
@@ -31,7 +32,10 @@ export function AddPlanting({ onClose }: { onClose: () => void }) {
   const spot = at ?? (place && proposedAt(place))
   const submit = (v: Values) => {
     const [x, y] = spot!
-    add.mutate({ ...v, plantedOn: v.plantedOn.format('YYYY-MM-DD'), x, y }, { onSuccess: onClose })
+    add.mutate(
+      { ...v, plantedOn: v.plantedOn.format('YYYY-MM-DD'), x, y, ...(bench && { benchId: bench.id }) },
+      { onSuccess: onClose },
+    )
   }
   return (
     <Modal
@@ -52,9 +56,10 @@ export function AddPlanting({ onClose }: { onClose: () => void }) {
           requiredMark={false}
           onFinish={submit}
           initialValues={{
-            count: 1,
+            count: bench?.count ?? 1,
+            taxonBotanical: bench?.botanical,
             plantedOn: dayjs(today),
-            source: 'bought',
+            source: bench?.fromTag ? 'division' : 'bought',
             placeId: places[0]!.id,
             tag: nextTag(view.plantings.map((p) => p.tag)),
           }}

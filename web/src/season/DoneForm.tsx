@@ -13,6 +13,7 @@ interface Filled {
   minutes: number
   lived?: number
   amounts?: (number | null)[]
+  left?: (number | null)[]
   note?: string
 }
 
@@ -57,10 +58,15 @@ export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void
         lived: planting?.livingCount,
         amounts: job.materials.map((m) => m.amount),
       }}
-      onFinish={({ amounts = [], ...values }: Filled) =>
+      onFinish={({ amounts = [], left = [], ...values }: Filled) =>
         keep({
           ...values,
           on: values.on.format('YYYY-MM-DD'),
+          ...(left.some((n) => n) && {
+            leftOver: job.plantingIds.flatMap((plantingId, i) =>
+              left[i] ? [{ plantingId, count: left[i] }] : [],
+            ),
+          }),
           ...(job.materials.length > 0 && {
             used: job.materials.map(({ name, unit }, i) => ({ name, unit, amount: amounts[i] ?? 0 })),
           }),
@@ -89,6 +95,19 @@ export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void
           {job.materials.map((m, i) => (
             <Form.Item key={m.name} name={['amounts', i]} label={`${m.name}, used`}>
               <InputNumber min={0} max={100_000} suffix={m.unit} style={{ width: 130 }} />
+            </Form.Item>
+          ))}
+        </div>
+      )}
+      {job.kind === 'divide' && job.plantingIds.length > 0 && (
+        <div className="done-used">
+          {job.plantingIds.map((id, i) => (
+            <Form.Item
+              key={id}
+              name={['left', i]}
+              label={`Left over of ${job.tags[i] ?? 'it'}, to the bench`}
+            >
+              <InputNumber min={0} max={10_000} precision={0} placeholder="0" style={{ width: 90 }} />
             </Form.Item>
           ))}
         </div>

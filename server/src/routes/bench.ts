@@ -1,0 +1,42 @@
+import { benchGoneRequest, benchRequest, type BenchRecord } from '@border/contract'
+import { notFound, Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import { listBench, putOnBench, takeOffBench } from '../store/bench.ts'
+import { todayOf } from '../store/people.ts'
+import { findTaxon } from '../store/taxa.ts'
+
+/** Plants that wait for a place. */
+export const benchRoutes = (): Route[] => [
+  route({
+    method: 'get',
+    path: '/gardens/:gardenId/bench',
+    access: { garden: 'keeper' },
+    handle: ({ db, garden }): Promise<BenchRecord[]> => listBench(db, garden.id),
+  }),
+  route({
+    method: 'post',
+    path: '/gardens/:gardenId/bench',
+    access: { garden: 'crew' },
+    body: benchRequest,
+    writes: true,
+    handle: async ({ db, garden, person, body }) => {
+      if (body.since > todayOf(person, garden.timeZone)) throw new Refusal(422, 'That day lies ahead.')
+      const taxon = await findTaxon(db, person.practiceId, body.taxonBotanical)
+      if (!taxon) throw new Refusal(422, `${body.taxonBotanical} is not in the plant library.`)
+      await putOnBench(db, { gardenId: garden.id, personId: person.id }, [
+        { taxonId: taxon.id, count: body.count, since: body.since, note: body.note },
+      ])
+    },
+  }),
+  route({
+    method: 'post',
+    path: '/gardens/:gardenId/bench/:benchId/gone',
+    access: { garden: 'crew' },
+    body: benchGoneRequest,
+    writes: true,
+    handle: async ({ db, garden, person, params, body }) => {
+      if (body.on > todayOf(person, garden.timeZone)) throw new Refusal(422, 'That day lies ahead.')
+      if (!(await takeOffBench(db, garden.id, params.benchId!, body))) throw notFound('This on the bench')
+    },
+  }),
+]

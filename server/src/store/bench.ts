@@ -1,0 +1,93 @@
+import type { BenchRecord } from '@border/contract'
+import { randomUUID } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
+
+/** What waits on a garden's bench, longest first. */
+export const listBench = (db: Db, gardenId: string): Promise<BenchRecord[]> =>
+  db('bench')
+    .join('taxa', 'taxa.id', 'bench.taxon_id')
+    .leftJoin('plantings', 'plantings.id', 'from_planting_id')
+    .where({ 'bench.garden_id': gardenId, gone: null })
+    .orderBy(['since', 'bench.id'])
+    .select<BenchRecord[]>('bench.id', 'botanical', 'count', 'since', 'tag as fromTag', 'note')
+
+export interface NewOnBench {
+  taxonId: string
+  count: number
+  since: string
+  fromPlantingId?: string
+  jobId?: string
+  note?: string | undefined
+}
+
+export async function putOnBench(
+  db: Db,
+  owner: { gardenId: string; personId: string },
+  items: readonly NewOnBench[],
+): Promise<void> {
+  if (items.length === 0) return
+  await db('bench').insert(
+    items.map((i) => ({
+      id: randomUUID(),
+      garden_id: owner.gardenId,
+      person_id: owner.personId,
+      taxon_id: i.taxonId,
+      count: i.count,
+      since: i.since,
+      from_planting_id: i.fromPlantingId ?? null,
+      job_id: i.jobId ?? null,
+      note: i.note || null,
+    })),
+  )
+}
+
+type Gone = { gone: 'planted' | 'given away' | 'thrown away'; on: string }
+
+export const findOnBench = (
+  db: Db,
+  gardenId: string,
+  id: string,
+): Promise<{ count: number; fromPlantingId: string | null } | undefined> =>
+  db('bench')
+    .where({ id, garden_id: gardenId, gone: null })
+    .first('count', 'from_planting_id as fromPlantingId')
+
+/** Takes something off the bench. False where it is not there. */
+export const takeOffBench = async (db: Db, gardenId: string, id: string, how: Gone): Promise<boolean> =>
+  (await db('bench')
+    .where({ id, garden_id: gardenId, gone: null })
+    .update({ gone: how.gone, gone_on: how.on })) > 0
+
+/** Plants some or all of what waits; the rest waits on. Run inside a transaction. */
+export async function plantFromBench(
+  trx: Db,
+  id: string,
+  { count, on, plantingId }: { count: number; on: string; plantingId: string },
+): Promise<void> {
+  const row = await trx('bench').where({ id }).first()
+  if (row.count > count)
+    await trx('bench').insert({
+      ...row,
+      id: randomUUID(),
+      count: row.count - count,
+      created_at: trx.fn.now(),
+    })
+  await trx('bench')
+    .where({ id })
+    .update({ count: Math.min(count, row.count), gone: 'planted', gone_on: on, planting_id: plantingId })
+}
+
+/** What a record of work put on the bench was never there. False where some of it has gone on since. */
+export async function withdrawFromBench(db: Db, jobId: string): Promise<boolean> {
+  if (
+    await db('bench')
+      .where({ job_id: jobId })
+      .whereIn('gone', ['planted', 'given away', 'thrown away'])
+      .first('id')
+  )
+    return false
+  await db('bench')
+    .where({ job_id: jobId, gone: null })
+    .update({ gone: 'withdrawn', gone_on: db.raw('since') })
+  return true
+}

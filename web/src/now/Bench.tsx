@@ -1,0 +1,98 @@
+import type { BenchRecord } from '@border/contract'
+import { Button, Form, InputNumber, Select } from 'antd'
+import { useState } from 'react'
+import { useBench, useGardenWrite, useTaxa } from '../api/queries.ts'
+import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { shortDate } from '../frame/words.ts'
+import { AddPlanting } from '../plants/AddPlanting.tsx'
+
+/** Plants that wait for a place: pieces left over at a division, and what stands in pots. */
+export function Bench() {
+  const { view, isHead, isCrew, today } = useGardenContext()
+  const { data } = useBench(view.garden.id)
+  const { data: taxa } = useTaxa()
+  const [adding, setAdding] = useState(false)
+  const [planting, setPlanting] = useState<BenchRecord | null>(null)
+  const put = useGardenWrite<{ taxonBotanical: string; count: number; since: string }>(
+    view.garden.id,
+    () => '/bench',
+    'On the bench.',
+  )
+  const gone = useGardenWrite<{ id: string; on: string; gone: 'given away' | 'thrown away' }>(
+    view.garden.id,
+    ({ id }) => `/bench/${id}/gone`,
+    ({ gone: how }) => `Off the bench: ${how}.`,
+  )
+  if (!data) return null
+  return (
+    <section className="bench">
+      <div className="spread">
+        <h2>On the bench</h2>
+        {isCrew && !adding && (
+          <Button size="small" onClick={() => setAdding(true)}>
+            Put something on it
+          </Button>
+        )}
+      </div>
+      {data.length === 0 && <p className="soft">Nothing waits for a place.</p>}
+      <ul className="plain-list now-jobs">
+        {data.map((b) => (
+          <li key={b.id}>
+            <span>
+              {b.count} <span className="taxon">{b.botanical}</span>
+            </span>
+            <small>
+              since {shortDate(b.since)}
+              {b.fromTag && `, divided from ${b.fromTag}`}
+              {b.note && `; ${b.note}`}
+            </small>
+            {isCrew && (
+              <span className="row">
+                {isHead && (
+                  <Button size="small" onClick={() => setPlanting(b)}>
+                    Plant it
+                  </Button>
+                )}
+                <Button size="small" onClick={() => gone.mutate({ id: b.id, on: today, gone: 'given away' })}>
+                  Given away
+                </Button>
+                <Button
+                  size="small"
+                  onClick={() => gone.mutate({ id: b.id, on: today, gone: 'thrown away' })}
+                >
+                  Thrown away
+                </Button>
+              </span>
+            )}
+          </li>
+        ))}
+      </ul>
+      {adding && (
+        <Form
+          layout="inline"
+          className="bench-form"
+          initialValues={{ count: 1 }}
+          onFinish={(v: { taxonBotanical: string; count: number }) =>
+            put.mutate({ ...v, since: today }, { onSuccess: () => setAdding(false) })
+          }
+        >
+          <Form.Item name="taxonBotanical" rules={[{ required: true, message: 'Which plant?' }]}>
+            <Select
+              aria-label="Kind"
+              showSearch={{ optionFilterProp: 'label' }}
+              options={taxa?.map((t) => ({ value: t.botanical, label: t.botanical }))}
+              style={{ width: 220 }}
+            />
+          </Form.Item>
+          <Form.Item name="count" rules={[{ required: true, message: 'How many?' }]}>
+            <InputNumber aria-label="How many" min={1} max={10_000} style={{ width: 80 }} />
+          </Form.Item>
+          <Button htmlType="submit" loading={put.isPending}>
+            Keep it
+          </Button>
+        </Form>
+      )}
+      {planting && <AddPlanting bench={planting} onClose={() => setPlanting(null)} />}
+    </section>
+  )
+}
