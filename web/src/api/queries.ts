@@ -176,6 +176,8 @@ export const useWhyHere = (gardenId: string, jobId: string, season: SeasonView) 
   useQuery({
     queryKey: ['garden', gardenId, 'why', jobId, season.jobs.find((j) => j.id === jobId)?.plannedOn],
     queryFn: () => get<WhyHere>(`/gardens/${gardenId}/jobs/${jobId}/why`),
+    // What is being read does not go away while the answer is asked for anew.
+    placeholderData: keepPreviousData,
   })
 
 const isUnderWay = (run: PlanRunView | null | undefined) =>
