@@ -2,7 +2,7 @@ import { dayNumber, type IsoDate } from '../dates/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { prepare, type Part, type Prepared } from './prepare.ts'
 import { planCosts, type PlanJob, type PlanProblem } from './problem.ts'
-import { search, type Progress, type SearchOptions } from './search.ts'
+import { FEW, search, type Progress, type SearchOptions } from './search.ts'
 import { planState, type PlanState } from './state.ts'
 
 export interface PlacedPart {
@@ -76,9 +76,25 @@ export function* planSteps(
   options: SearchOptions = DEFAULT_SEARCH,
 ): Generator<Progress, SeasonPlan> {
   const prepared = prepare(problem)
-  const { where } = yield* search(prepared, options)
-  return asPlan(prepared, where)
+  // Small seasons are soon searched, and are searched from several seeds: the best of them is the plan.
+  const isSmall = prepared.components.length <= FEW && options.iterations >= FULL_ROUNDS
+  const starts = isSmall ? SMALL_STARTS : 1
+  let best: { where: Int32Array; cost: number } | undefined
+  for (let k = 0; k < starts; k++) {
+    const steps = search(prepared, { ...options, seed: options.seed + k })
+    let step = steps.next()
+    for (; !step.done; step = steps.next())
+      yield {
+        done: k * options.iterations + step.value.done,
+        of: starts * options.iterations,
+        cost: Math.min(best?.cost ?? Infinity, step.value.cost),
+      }
+    if (!best || step.value.cost < best.cost) best = step.value
+  }
+  return asPlan(prepared, best!.where)
 }
+
+const SMALL_STARTS = 4
 
 /** Puts every part where a plan has it, without asking whether it fits. */
 export function stateOf(prepared: Prepared, where: ArrayLike<number>): PlanState {

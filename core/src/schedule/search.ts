@@ -24,7 +24,7 @@ const HOT = 40
 const COLD = 0.8
 const MOST_RUINED = 12
 /** So few groups are soon gone through: the annealing is begun anew so often. */
-const FEW = 60
+export const FEW = 60
 const REHEATS = 8
 /** Shares of the kinds of ruin, each up to here: fitting in what is left out, closing a visit, opening one; else near ones. */
 const FIT_IN = 0.1
