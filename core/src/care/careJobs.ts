@@ -104,12 +104,7 @@ export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJ
       const subjects = rule.applies.wholePlace
         ? wholePlace(rule, place, plantingsOf.get(place.id) ?? [], garden)
         : (plantingsOf.get(place.id) ?? []).filter((p) =>
-            isFor(rule.applies, {
-              taxon: p.taxon,
-              place: place.kind,
-              climate: garden.climate,
-              signs: p.signs,
-            }),
+            isFor(rule.applies, plantingSubject(p, place.kind, garden.climate)),
           )
       if (subjects.length === 0) continue
       for (const year of years) jobs.push(...jobsOf(rule, place, subjects, year, garden, on, until))
@@ -170,6 +165,13 @@ const wholePlace = (
   plantings: readonly CaredPlanting[],
   { climate }: CareGarden,
 ): CareSubject[] => (isFor(rule.applies, placeSubject(place, plantings, climate)) ? [{ place }] : [])
+
+/** A planting, as a rule sees it. */
+export const plantingSubject = (
+  { taxon, signs }: Pick<CaredPlanting, 'taxon' | 'signs'>,
+  place: CaredPlace['kind'],
+  climate: Climate,
+): Subject => ({ taxon, place, climate, signs })
 
 /** A place as a whole, as a rule sees it. */
 export const placeSubject = (

@@ -2,6 +2,7 @@ export {
   askedJob,
   careJobs,
   placeSubject,
+  plantingSubject,
   type CareGarden,
   type CareJob,
   type CaredPlace,
@@ -46,7 +47,6 @@ export {
   type SchoolId,
   type Schools,
 } from './schools.ts'
-export { bySchool } from './bySchool.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
 export {
   rootingDays,

@@ -73,7 +73,7 @@ describe('succession', () => {
     expect(isOfConsequence(taxon('Amelanchier lamarckii'))).toBe(true)
     expect(isOfConsequence(taxon('Helenium autumnale'))).toBe(false)
     const ailing = { heightM: 6, says: 'It fails.', now: hours(3), then: hours(8) }
-    const proposal = succession(ailing, library, () => true, on)!
+    const proposal = succession(ailing, library, () => true)!
     expect(proposal.choices.length).toBeGreaterThan(1)
     for (const c of proposal.choices) {
       const t = taxon(c.botanical)
@@ -81,7 +81,7 @@ describe('succession', () => {
       expect(8 - t.lightMaxHours).toBeLessThanOrEqual(1)
       expect(t.heightM).toBeGreaterThanOrEqual(0.4 * 6)
     }
-    expect(succession(ailing, library, () => false, on)).toBeUndefined()
+    expect(succession(ailing, library, () => false)).toBeUndefined()
   })
 
   it('is planted in a window of its kind, dormant where it loses its leaves', () => {

@@ -1,6 +1,6 @@
 import { followed, moveWindows, plantCautions, type CareJob, type Schools } from '../care/index.ts'
 import type { Climate } from '../climate/index.ts'
-import { addDays, type IsoDate } from '../dates/index.ts'
+import type { IsoDate } from '../dates/index.ts'
 import type { SunHours } from '../light/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { fitOf } from './fit.ts'
@@ -29,18 +29,12 @@ export interface SuccessorChoice {
 }
 
 export interface Succession {
-  /** Years until the likeliest successor fills the place. */
-  years: number
-  /** Planted by then, it stands when the old one is usually gone. */
-  plantBy: IsoDate
   says: string
   choices: SuccessorChoice[]
 }
 
 /** Woody plants that take so many years to size leave a hole that is long to fill. */
-export const CONSEQUENCE_YEARS = 4
-/** A failing woody plant is reckoned to stand some years more; by this product. */
-const STANDS_YEARS = 5
+const CONSEQUENCE_YEARS = 4
 const LEAST_FIT = 0.6
 const MOST_CHOICES = 6
 
@@ -58,7 +52,6 @@ export function succession(
   ailing: Ailing,
   library: readonly Taxon[],
   hardy: (taxon: Taxon) => boolean,
-  on: IsoDate,
 ): Succession | undefined {
   const choices = library
     .filter((t) => isWoody(t) && t.lifeForm !== 'climber' && t.heightM >= 0.4 * ailing.heightM)
@@ -92,10 +85,7 @@ export function succession(
     .slice(0, MOST_CHOICES)
   const [first] = choices
   if (!first) return undefined
-  const early = Math.max(0, first.yearsToSize - STANDS_YEARS)
   return {
-    years: first.yearsToSize,
-    plantBy: addDays(on, early > 0 ? 180 : 365),
     says: `${ailing.says} A successor takes about ${first.yearsToSize} years to its size: planted beside it within the next planting season there is no hole on the day it goes.`,
     choices,
   }

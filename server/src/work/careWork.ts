@@ -9,6 +9,7 @@ import {
   isPlace,
   measuredLabour,
   placeSubject,
+  plantingSubject,
   placeAreaM2,
   rulesWith,
   seasonYearOf,
@@ -184,12 +185,7 @@ function touchedBy(rule: CareRule, cared: CareGarden): (CaredPlanting | CaredPla
       ),
     )
   return cared.plantings.filter((p) =>
-    isFor(rule.applies, {
-      taxon: p.taxon,
-      place: kinds.get(p.placeId) ?? 'bed',
-      climate: cared.climate,
-      signs: p.signs,
-    }),
+    isFor(rule.applies, plantingSubject(p, kinds.get(p.placeId) ?? 'bed', cared.climate)),
   )
 }
 

@@ -111,7 +111,7 @@ async function failing(
       then: hours,
       moisture: placeMoisture(at),
     }
-    const proposal = succession(ailing, library, hardy, today)
+    const proposal = succession(ailing, library, hardy)
     return proposal
       ? [{ subjectId: p.id, name: `${p.tag} ${p.taxon.botanical}`, placeId: at.id, succession: proposal }]
       : []
@@ -129,7 +129,7 @@ async function failing(
       then,
       moisture: placeMoisture(place),
     }
-    const proposal = succession(ailing, library, hardy, today)
+    const proposal = succession(ailing, library, hardy)
     return proposal
       ? [{ subjectId: f.id, name: f.name, placeId: place?.id ?? null, succession: proposal }]
       : []

@@ -1,8 +1,16 @@
 import type { SoilReadingRecord } from '@border/contract'
-import { celsius, counted, dayMonth, fromDayOfYear, tenths, yearOf, type SoilCorrection } from '@border/core'
+import {
+  celsius,
+  counted,
+  dayMonth,
+  fromDayOfYear,
+  isPlace,
+  tenths,
+  yearOf,
+  type SoilCorrection,
+} from '@border/core'
 import { Button, DatePicker, Form, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { isPlace } from '@border/core'
 import { useGardenWrite, useSoil } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
