@@ -26,12 +26,13 @@ const coreOrder = [
   'readings',
   'climate',
   'plants',
+  'garden',
   'performance',
   'diagnosis',
   'walk',
   'care',
+  'verdict',
   'schedule',
-  'rework',
   'exchange',
 ]
 

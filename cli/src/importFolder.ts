@@ -1,6 +1,15 @@
 import type { ImportRequest } from '@border/contract'
-import { civilDate, problemText } from '@border/core'
-import { connect, migrate, previewOf, readGardenFiles, saveGarden, type Db } from '@border/server'
+import { gardenDay, problemText } from '@border/core'
+import {
+  climateFor,
+  climateWords,
+  connect,
+  migrate,
+  previewOf,
+  readGardenFiles,
+  saveGarden,
+  type Db,
+} from '@border/server'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { DEMO_DATABASE, ensureDatabase, PRACTICE_DATABASE } from './databases.ts'
@@ -36,6 +45,8 @@ interface Imported {
   counts: Record<string, number>
   plantings: number
   weatherDays: number
+  /** Where its climate is from; null in a dry run. */
+  climate: string | null
 }
 
 /**
@@ -49,14 +60,15 @@ export async function importFolder(
 ): Promise<Imported> {
   const files = filesIn(folder)
   const owner = await ownerOf(db, as)
-  const today = civilDate(new Date(), 'UTC')
-  const read = await readGardenFiles(db, owner.practiceId, files, today)
+  const read = await readGardenFiles(db, owner.practiceId, files, (zone) => gardenDay(null, zone, Date.now()))
   if (!read.ok) throw new BadInput([...read.problems.map(problemText), 'Nothing was saved.'])
-  const { gardenName, counts, plantings, weatherDays } = previewOf(read.value, today)
+  const { gardenName, counts, plantings, weatherDays } = previewOf(read.value)
   const summary = { gardenName, counts, plantings: plantings.length, weatherDays }
-  if (dryRun) return { saved: false, ...summary }
-  const { gardenId } = await db.transaction((trx) => saveGarden(trx, owner, read.value))
-  return { saved: true, gardenId, ...summary }
+  if (dryRun) return { saved: false, climate: null, ...summary }
+  const { plan, today, weather } = read.value
+  const climate = await climateFor(plan.garden, today, weather)
+  const { gardenId } = await db.transaction((trx) => saveGarden(trx, owner, read.value, climate))
+  return { saved: true, gardenId, climate: climateWords(climate), ...summary }
 }
 
 function filesIn(folder: string): ImportRequest {
@@ -88,7 +100,6 @@ async function ownerOf(db: Db, email: string | undefined): Promise<{ practiceId:
 
 function describe(s: Imported): string {
   const counts = Object.entries(s.counts).map(([kind, n]) => `${n} ${kind}`)
-  const weather =
-    s.weatherDays > 0 ? `${s.weatherDays} days of weather` : 'no weather record (a simulated one is used)'
-  return `${s.gardenName}: ${counts.join(', ')}; ${s.plantings} plantings; ${weather}.`
+  const weather = s.weatherDays > 0 ? `${s.weatherDays} days of weather` : 'no weather record'
+  return `${s.gardenName}: ${counts.join(', ')}; ${s.plantings} plantings; ${weather}.${s.climate ? ` ${s.climate}` : ''}`
 }

@@ -2,7 +2,6 @@ import {
   CLOCK_OUT_HOURS,
   clockOffsetHours,
   comingChanges,
-  driftRadiusM,
   explainReadings,
   gardenField,
   instantsOf,
@@ -13,7 +12,7 @@ import {
   gardenLight,
   library,
   lightClass,
-  litPlaceOf,
+  placeOf,
   logReadings,
   planMetres,
   plotsOf,
@@ -27,13 +26,12 @@ import {
   seededRandom,
   simulateLog,
   sunHours,
-  surfaceHeightM,
   type Cause,
   type FieldHours,
   type GardenHead,
   type LightPeriod,
-  type LitPlace,
-  type LitPlanting,
+  type Place,
+  type Planting,
   type PlanFeature,
   type Reading,
   type Scene,
@@ -71,7 +69,7 @@ interface Garden {
   head: GardenHead
   features: (PlanFeature & { id: string })[]
   scene: Scene
-  places: LitPlace[]
+  places: Place[]
 }
 
 const HOW = 'light takes one plan file and what to do with it; ./border lists the ways'
@@ -101,10 +99,7 @@ function gardenIn(planFile: string): Garden {
     head,
     features: named,
     scene: sceneOf(head, named),
-    places: named
-      .filter(isPlace)
-      .map(litPlaceOf)
-      .filter((p) => p !== undefined),
+    places: named.flatMap((f) => placeOf(f) ?? []),
   }
 }
 
@@ -251,13 +246,7 @@ function cellFeature({ bed, x, y, cellM, hours, change }: Cell) {
   }
 }
 
-interface Planted extends LitPlanting {
-  tag: string
-  place: string
-  plantedOn: string
-}
-
-function plantingsIn({ features, head }: Garden, values: Options, today: string): Planted[] {
+function plantingsIn({ features, head }: Garden, values: Options, today: string): Planting[] {
   if (!values.plantings) throw new Misuse('--plantings FILE is needed')
   const byPlace = new Map(features.filter(isPlace).map((f) => [f.name.toLowerCase(), f]))
   const taxa = new Map(library.map((t) => [t.botanical.toLowerCase(), t]))
@@ -276,22 +265,28 @@ function plantingsIn({ features, head }: Garden, values: Options, today: string)
     const place = byPlace.get(r.place.toLowerCase())!
     const at = place.geometry.type === 'Point' ? place.geometry.coordinates : planMetres(head, [r.x!, r.y!])
     const taxon = taxa.get(r.taxon.toLowerCase())!
-    const count = r.living ?? r.count
     return {
       id: r.tag,
       tag: r.tag,
-      place: place.name,
       taxon,
       placeId: place.id,
       x: at[0]!,
       y: at[1]!,
-      z: surfaceHeightM(place),
-      count,
-      radiusM: r.radius_m ?? driftRadiusM(count, taxon.spacingM),
+      radiusM: r.radius_m ?? null,
+      outline: null,
       plantedOn: r.planted_on,
+      inPlaceSince: r.planted_on,
+      plantedCount: r.count,
+      livingCount: r.living ?? r.count,
+      source: r.source ?? 'bought',
+      role: r.role ?? null,
+      fromTag: r.from_tag ?? null,
     }
   })
 }
+
+const placeName = ({ places }: Garden, planting: Planting) =>
+  places.find((p) => p.id === planting.placeId)?.name ?? ''
 
 const changeWords = (c: { name: string; what: string; date?: string }) =>
   `${c.name} ${c.what}${c.date ? ` ${c.date}` : ''}`
@@ -301,19 +296,14 @@ function affected(garden: Garden, values: Options): string {
   const [then, now, ...more] = values.affected!.split(',').map((d) => dayOption('affected', d.trim()))
   if (!then || !now || more.length > 0) throw new Misuse('--affected takes THEN,NOW')
   const plantings = plantingsIn(garden, values, now)
-  const model = {
-    scene: garden.scene,
-    places: garden.places.map((p) => ({ ...p, name: garden.features[Number(p.id)]!.name, radiusM: 0.2 })),
-    plantings,
-    reserved: [],
-  }
+  const model = { scene: garden.scene, places: garden.places, plantings, reserved: [] }
   const tags = new Map(plantings.map((p) => [p.id, p]))
   const found = judgeGarden(model, gardenLight(model, then, now), now)
     .filter((a) => a.outside)
     .map((a) => ({
       tag: a.plantingId,
       taxon: tags.get(a.plantingId)!.taxon.botanical,
-      place: tags.get(a.plantingId)!.place,
+      place: placeName(garden, tags.get(a.plantingId)!),
       likesHours: [tags.get(a.plantingId)!.taxon.lightMinHours, tags.get(a.plantingId)!.taxon.lightMaxHours],
       hoursThen: a.before.total,
       hoursNow: a.now.total,
@@ -350,7 +340,7 @@ function ahead(garden: Garden, values: Options): string {
     ({ plantingId, ...c }) => ({
       tag: plantingId,
       taxon: tags.get(plantingId)!.taxon.botanical,
-      place: tags.get(plantingId)!.place,
+      place: placeName(garden, tags.get(plantingId)!),
       ...c,
     }),
   )

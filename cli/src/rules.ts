@@ -116,7 +116,7 @@ function gardenAt(path: string, weatherPath: string | undefined): CliGarden {
   const days = file
     ? accepted(readWeather(readText(file), file))
     : generateWeather(patternAtLatitude(garden.latitude), ...SIMULATED_YEARS)
-  const result = climateOf(days, garden.latitude)
+  const result = climateOf(days, garden.latitude, file === undefined)
   if (!result.ok)
     throw new BadInput([
       `${file}: ${result.completeYears} complete years of weather; at least three are needed for what is usual`,

@@ -29,13 +29,16 @@ import {
   type Diagnosis,
   type Earliness,
   type Explanation,
+  type Feature,
   type FileProblem,
   type ForbiddenState,
   type ForecastDay,
   type Filler,
+  type KnownClimate,
   type LightCause,
   type Likelihood,
   type Phase,
+  type Planting,
   type Operation,
   type PlanFeature,
   type RecordModel,
@@ -108,8 +111,8 @@ export interface SessionInfo {
   needsFirstAccount: boolean
   demoPeople: { id: string; name: string; role: Role }[]
   person: { id: string; name: string; practiceName: string; leads: boolean } | null
-  /** Today as the practice stands; the demo may stand at a fixed day. */
-  today: string
+  /** The server's clock, UTC: a device whose own is wrong goes by this. */
+  now: string
   demoDate: string | null
   usesRealToday: boolean
 }
@@ -126,26 +129,8 @@ export interface GardenSummary {
   role: Role
 }
 
-export type FeatureRecord = PlanFeature & { id: string }
-
-export interface PlantingRecord {
-  id: string
-  tag: string
-  taxon: Taxon
-  plantedOn: string
-  plantedCount: number
-  livingCount: number
-  source: string
-  role: string | null
-  /** Tag of the planting it was divided, struck or moved from. */
-  fromTag: string | null
-  placeId: string
-  x: number
-  y: number
-  radiusM: number | null
-  /** Days its present place has held it begin here. */
-  inPlaceSince: string
-}
+export type FeatureRecord = Feature
+export type PlantingRecord = Planting
 
 /** A garden as it stands on a day. */
 export interface GardenView {
@@ -154,6 +139,8 @@ export interface GardenView {
   plantings: PlantingRecord[]
   climate: Climate | null
   climateSource: string | null
+  /** What the gardener knows of it. */
+  knownClimate: KnownClimate | null
   /** The garden's choices where good gardeners differ; a school that is absent follows its usual one. */
   schools: Schools
 }
@@ -165,6 +152,28 @@ export const gardenRequest = z.object({
   timeZone: shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London'),
   northDeg: z.number().min(-360).max(360).default(0),
 })
+
+/** What is said of a garden, put right. */
+export const gardenAmendment = z.object({
+  name: shortText.optional(),
+  latitude: z.number().min(-90).max(90).optional(),
+  longitude: z.number().min(-180).max(180).optional(),
+  timeZone: shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London').optional(),
+  northDeg: z.number().min(-360).max(360).optional(),
+})
+export type GardenAmendment = z.infer<typeof gardenAmendment>
+/** A garden is taken out by its name. */
+export const withdrawGardenRequest = z.object({ name: z.string().max(200) })
+export interface WithdrawnGarden {
+  id: string
+  name: string
+  withdrawnAt: string
+}
+/** A garden that was saved, with where its climate is from. */
+export interface SavedGarden {
+  gardenId: string
+  climate: string
+}
 
 const fileText = z.string().max(4_000_000)
 export const importRequest = z.object({
@@ -219,7 +228,15 @@ export interface SoilView {
   correction: SoilCorrection
 }
 export const weatherRequest = z.object({ weather: fileText })
-export const northRequest = z.object({ northDeg: z.number().min(-360).max(360) })
+const monthDay = z
+  .string()
+  .refine((t) => /^\d{2}-\d{2}$/.test(t) && isIsoDate(`2024-${t}`), 'must be a month and day like 04-15')
+/** What a gardener knows of the climate; nothing at all takes back what was said. */
+export const knownClimateRequest = z.object({
+  lastFrost: monthDay.optional(),
+  firstFrost: monthDay.optional(),
+  coldestC: z.number().min(-60).max(30).optional(),
+})
 export const schoolRequest = z
   .object({ school: z.enum(schoolIds), choice: z.string() })
   .refine(
@@ -286,6 +303,11 @@ export interface AheadView {
   waiting: { obstructionId: string; health: string; effects: TrialEffect[] }[]
 }
 
+const ring = z
+  .array(z.tuple([z.number(), z.number()]).readonly())
+  .min(3)
+  .max(200)
+  .readonly()
 export const plantingRequest = z.object({
   tag: z.string().trim().min(1).max(40),
   taxonBotanical: z.string().trim().min(1).max(160),
@@ -296,9 +318,17 @@ export const plantingRequest = z.object({
   x: z.number(),
   y: z.number(),
   radiusM: z.number().min(0.02).max(50).optional(),
+  /** The drift as it is drawn, corners in plan metres. */
+  outline: ring.optional(),
   /** Planted off the bench: it is there no longer. */
   benchId: id.optional(),
 })
+
+/** A planting put right: all that is said of it, and of where it stands. */
+export const plantingAmendment = plantingRequest
+  .omit({ benchId: true, outline: true })
+  .extend({ role: z.string().trim().max(120).nullish() })
+export type PlantingAmendment = z.infer<typeof plantingAmendment>
 
 // The bench: plants that wait for a place
 
@@ -526,6 +556,8 @@ export interface JobRecord {
   missed: string | null
   /** The school it follows and what the other would do. */
   school: string | null
+  /** Why its dates cannot be relied on; null where they can. */
+  unsure: string | null
   forbids: ForbiddenState[]
   after: string[]
   state: 'open' | 'done' | 'dropped'
@@ -552,6 +584,10 @@ export interface SeasonView {
   leftOut: { id: string; title: string; latest: string }[]
   /** Person-minutes of the garden's crew; `elsewhere` are in its other gardens or on the way. */
   workingDays: { day: string; minutes: number; elsewhere: number; people: string[] }[]
+  /** What the latest plan that moved anything moved here; null where none did. */
+  replanned: Replanned | null
+  /** Something has changed that the plan does not know yet; it is being worked out. */
+  isBehind: boolean
 }
 
 const materialUsed = z.object({
@@ -575,10 +611,11 @@ export const jobDoneRequest = z.object({
 })
 export type JobDone = z.infer<typeof jobDoneRequest>
 export const jobPinRequest = z.object({ day: isoDay.nullable() })
+export type RunState = 'queued' | 'running' | 'ready' | 'taken' | 'dropped' | 'failed'
 /** A season's plan being worked out, or waiting to be looked at. */
 export interface PlanRunView {
   id: string
-  state: 'queued' | 'running' | 'ready' | 'taken' | 'dropped' | 'failed'
+  state: RunState
   /** 0 to 1. */
   progress: number
   failure: string | null
@@ -595,6 +632,8 @@ export const calendarLinkRequest = z.object({ on: z.boolean() })
 /** How the coming days suit each kind of work. */
 export interface OutlookView {
   available: boolean
+  /** Made up, not forecast from what was measured. */
+  isSimulated: boolean
   /** Why there is no forecast. */
   why: string | null
   days: (ForecastDay & { soilC: number; suits: Record<Exclude<WeatherNeed, 'none'>, Suitability> })[]
@@ -618,7 +657,14 @@ export interface RuleView {
   /** Plantings it now touches, or places where it is for places. */
   touches: { id: string; label: string }[]
   /** Its coming window here, for the first of them; null where it has none, and why. */
-  next: { earliest: string; bestFrom: string; bestTo: string; latest: string; for: string | null } | null
+  next: {
+    earliest: string
+    bestFrom: string
+    bestTo: string
+    latest: string
+    for: string | null
+    unsure: string | null
+  } | null
   none: string | null
   /** An own rule, to be changed. */
   own: OwnRuleRequest | null
@@ -708,6 +754,8 @@ export const wateringRequest = z.object({
 export interface WateringView {
   /** Why nothing can be told; null where it can. */
   unknown: string | null
+  /** Told from weather that was made up. */
+  isSimulated: boolean
   /** What is not rooted in, soonest due first; `dueOn` null: not within the days known ahead. */
   plants: ({ plantingId: string; tag: string; botanical: string; placeId: string } & WaterBalance)[]
 }
@@ -741,6 +789,9 @@ export const shareCrewRequest = z.object({ withGardenId: id.nullable() })
 
 /** Jobs of a garden that a new plan put on another day, or on none. */
 export interface Replanned {
+  id: string
+  /** When, UTC. */
+  at: string
   moved: { jobId: string; title: string; from: string; to: string | null; says: string }[]
 }
 
@@ -1042,6 +1093,8 @@ export interface DiagnosisView {
     lightCause: LightCause | null
   })[]
   suspected: SuspectedChange[]
+  /** The last rating of a planting where it does not count: made at its rest, or too long ago. */
+  passedOver: { plantingId: string; rating: number; on: string; why: 'at rest' | 'old' }[]
 }
 export const signShareRequest = z.object({
   sign,

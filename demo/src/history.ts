@@ -7,7 +7,7 @@ import {
   lightFit,
   likelihoods,
   moistureSteps,
-  placeMoisture,
+  placeOf,
   sceneOf,
   seasonInPlace,
   seededRandom,
@@ -105,7 +105,9 @@ export function looksOf(
   const shift = climate.ok ? yearAt(climate.climate).shift : undefined
   const scene = sceneOf(plan.garden, trulyStanding(sketch, plan))
   const living = new Map(grown.map((g) => [g.tag, g.count]))
-  const moisture = new Map(plan.features.map((f) => [f.name, placeMoisture(f)]))
+  const moisture = new Map(
+    plan.features.map((f) => [f.name, placeOf({ ...f, id: f.name })?.moisture ?? null]),
+  )
   const own = new Map(grown.map((g) => [g.tag, 0.8 * (random() - 0.5)]))
   const seasonGave = new Map<number, number>()
   for (let y = FIRST_SEASON; y <= LAST_SEASON; y++) seasonGave.set(y, 0.8 * (random() - 0.55))

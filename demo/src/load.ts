@@ -86,13 +86,9 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
         }),
       )
     const weather = townWeather()
-    const stationId = await insertStation(
-      trx,
-      `Made-up daily record of ${town.name}`,
-      'service',
-      weather,
-      town,
-    )
+    // In the made-up town this is what was measured there; it says itself that it is made up.
+    const name = `Made-up daily record of ${town.name}`
+    const stationId = await insertStation(trx, { name, source: 'service', at: town }, weather)
     const head = ids.get(people[0].name)!
     const gardenIds = new Map<SketchGarden, string>()
     for (const sketch of demoGardens) {
@@ -141,10 +137,13 @@ async function loadGarden(
   sketch: SketchGarden,
   station: { id: string; days: readonly DailyWeather[] },
 ): Promise<string> {
-  const read = await readGardenFiles(trx, owner.practiceId, filesOf(sketch), DEMO_DATE)
+  const read = await readGardenFiles(trx, owner.practiceId, filesOf(sketch), () => DEMO_DATE)
   if (!read.ok)
     throw new Error(`The demo’s ${sketch.name} is not a good file: ${JSON.stringify(read.problems)}`)
-  const { gardenId, plantingIds } = await saveGarden(trx, owner, read.value)
+  const { gardenId, plantingIds } = await saveGarden(trx, owner, read.value, {
+    from: 'file',
+    days: [],
+  })
   await setStation(trx, gardenId, station.id)
   const { plan, plantings } = read.value
   const byTag = (tag: string) => {
@@ -177,10 +176,11 @@ async function loadGarden(
   await insertEvents(
     trx,
     sketch.notes.map((n) => ({
+      gardenId,
       plantingId: byTag(n.tag),
       on: n.on,
       kind: 'note' as const,
-      says: n.says,
+      note: n.says,
       personId: owner.personId,
     })),
   )
@@ -294,8 +294,17 @@ async function applyMoves(
       radiusM: null,
       jobId: null,
     })
-    const says = `Moved from ${move.fromPlace} to ${place}.`
-    await insertEvents(trx, [{ plantingId: byTag(move.tag), on: move.on, kind: 'moved', says, personId }])
+    const from = await trx('features').where({ garden_id: gardenId, name: move.fromPlace }).first('id')
+    await insertEvents(trx, [
+      {
+        gardenId,
+        plantingId: byTag(move.tag),
+        on: move.on,
+        kind: 'moved',
+        facts: { fromPlaceId: from?.id, placeId },
+        personId,
+      },
+    ])
   }
 }
 

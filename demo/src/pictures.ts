@@ -1,7 +1,7 @@
 import {
   bloomsOn,
-  containerRadiusM,
   driftRadiusM,
+  placeOf,
   ringOf,
   seededRandom,
   usualState,
@@ -76,7 +76,8 @@ export async function pictureOf(
 function framed(feature: Plan['features'][number]): [number, number] {
   if (feature.geometry.type === 'Point') {
     const [x] = feature.geometry.coordinates
-    const r = containerRadiusM(feature)
+    const pot = placeOf({ ...feature, id: feature.name })
+    const r = pot?.kind === 'container' ? pot.radiusM : 0
     return [x! - r, x! + r]
   }
   const xs = ringOf(feature.geometry).map(([x]) => x)

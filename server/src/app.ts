@@ -10,19 +10,24 @@ import { constraintRefusal, Refusal } from './errors.ts'
 import { benchRoutes } from './routes/bench.ts'
 import { climateRoutes } from './routes/climate.ts'
 import { crewRoutes } from './routes/crew.ts'
+import { decisionRoutes } from './routes/decisions.ts'
 import { gardenRoutes } from './routes/gardens.ts'
 import { lightRoutes } from './routes/light.ts'
+import { plantingRoutes } from './routes/plantings.ts'
 import { recordRoutes } from './routes/record.ts'
 import { rulesRoutes } from './routes/rules.ts'
+import { seasonRoutes } from './routes/season.ts'
 import { sessionRoutes } from './routes/session.ts'
 import { walkRoutes } from './routes/walk.ts'
 import { taxaRoutes } from './routes/taxa.ts'
 import { wateringRoutes } from './routes/watering.ts'
-import { workRoutes } from './routes/work.ts'
 import { routerOf, type Route } from './routing.ts'
 import { sessions, signInLimit } from './session.ts'
-import { computePool } from './work/assess.ts'
+import type { Enqueue } from './follow.ts'
+import { computePool } from './work/compute.ts'
+import { tellWeatherFaults } from './store/weatherService.ts'
 import { simulatedLogger } from './work/loggerService.ts'
+import type { Workshop } from './work/runs.ts'
 
 export interface AppOptions {
   databaseUrl: string
@@ -34,10 +39,16 @@ export interface AppOptions {
   /** Failed sign-ins allowed from one address in a quarter of an hour. */
   signInAttempts?: number
   log?: Logger
+  /** The real instant, milliseconds since 1970; the machine's clock unless given. */
+  now?: () => number
+  /** Where work is queued that another process takes should this one be lost; without it this process alone does it. */
+  enqueue?: Enqueue
 }
 
 export interface RunningApp {
   app: Express
+  /** What long work is done with. */
+  shop: Workshop
   db: Db
   pool: Piscina
   routes: readonly Route[]
@@ -49,14 +60,19 @@ export function composeApp(options: AppOptions): RunningApp {
   const db = connect(options.databaseUrl)
   const pool = computePool()
   const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies)
+  const { now = Date.now, enqueue = async () => {}, log } = options
+  tellWeatherFaults((err) => log?.warn({ err }, 'the weather service'))
+  const shop: Workshop = { db, pool, now, log }
   const routes = [
-    ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20)),
+    ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20), now),
     ...gardenRoutes(),
     ...taxaRoutes(),
-    ...workRoutes(pool),
-    ...rulesRoutes(pool),
-    ...crewRoutes(pool),
-    ...climateRoutes(pool),
+    ...plantingRoutes(),
+    ...decisionRoutes(pool),
+    ...seasonRoutes(shop, pool, enqueue),
+    ...rulesRoutes(),
+    ...crewRoutes(),
+    ...climateRoutes(),
     ...wateringRoutes(),
     ...benchRoutes(),
     ...lightRoutes(pool, simulatedLogger),
@@ -77,13 +93,14 @@ export function composeApp(options: AppOptions): RunningApp {
     noStore,
     session.handler,
     express.json({ limit: '13mb' }),
-    routerOf(db, routes),
+    routerOf({ ...shop, enqueue }, routes),
     unknownAddress,
   )
   if (options.webRoot) serveWeb(app, options.webRoot)
   app.use(answerErrors(options.log))
   return {
     app,
+    shop,
     db,
     pool,
     routes,

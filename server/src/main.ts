@@ -2,8 +2,7 @@ import { existsSync, readFileSync } from 'node:fs'
 import pino from 'pino'
 import { composeApp } from './app.ts'
 import { migrate } from './database/connect.ts'
-import { servePlanRuns } from './work/planRuns.ts'
-import { startNightly } from './work/nightly.ts'
+import { openQueue } from './queue.ts'
 
 /**
  * The server process. It keeps no state of its own: any number run beside each other over one database.
@@ -18,7 +17,9 @@ if (!DATABASE_URL || !SESSION_SECRET_FILE) {
   process.exit(2)
 }
 
+const queue = await openQueue(DATABASE_URL, log)
 const running = composeApp({
+  enqueue: queue.enqueue,
   databaseUrl: DATABASE_URL,
   sessionSecret: readFileSync(SESSION_SECRET_FILE, 'utf8').trim(),
   secureCookies: process.env.SECURE_COOKIES === '1',
@@ -27,8 +28,7 @@ const running = composeApp({
   log,
 })
 await migrate(running.db)
-const stopNightly = await startNightly(DATABASE_URL, running.db, log)
-const stopPlanning = servePlanRuns(running.db, log)
+const stopQueue = await queue.serve(running.db, Date.now)
 const port = Number(process.env.PORT ?? 5180)
 const host = process.env.HOST ?? '127.0.0.1'
 const server = running.app.listen(port, host, (error) => {
@@ -43,7 +43,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {
     server.close(
       () =>
-        void Promise.all([stopNightly(), stopPlanning()])
+        void stopQueue()
           .then(running.close)
           .then(() => process.exit(0)),
     )

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
 import { daysBetween } from '../dates/index.ts'
+import type { Bed } from '../garden/index.ts'
 import { library } from '../plants/index.ts'
+import { madeBed, madePlanting, madePot, rectangle } from '../garden/test/made.ts'
 import {
   careJobs,
   careRules,
@@ -22,21 +24,20 @@ if (!result.ok) throw new Error(result.reason)
 const { climate } = result
 
 const planting = (id: string, botanical: string, more: Partial<CaredPlanting> = {}): CaredPlanting => ({
-  id,
-  taxon: library.find((t) => t.botanical === botanical)!,
-  placeId: 'bed',
-  count: 3,
-  areaM2: 1,
-  plantedOn: '2019-04-01',
+  // Three cover a square metre.
+  ...madePlanting(id, botanical, {
+    livingCount: 3,
+    plantedOn: '2019-04-01',
+    radiusM: Math.sqrt(1 / Math.PI),
+  }),
   signs: [],
   ...more,
 })
+const bed = (more: Partial<Bed> = {}) =>
+  madeBed('bed', rectangle(0, 0, 6, 2), { name: 'Court border', ...more })
 const garden = (plantings: CaredPlanting[], more: Partial<CareGarden> = {}): CareGarden => ({
   plantings,
-  places: [
-    { id: 'bed', name: 'Court border', kind: 'bed', areaM2: 12 },
-    { id: 'pot', name: 'Door pot', kind: 'container', areaM2: 0.2 },
-  ],
+  places: [bed(), madePot('pot', 9, 1, { name: 'Door pot', areaM2: 0.2 })],
   climate,
   lateDays: 0,
   schools: {},
@@ -141,11 +142,7 @@ describe('the work a season brings', () => {
 
   it('limes ground that was tested too acid for most of what grows there, and no other', () => {
     const pinks = [planting('a', 'Dianthus plumarius')]
-    const lime = (ph?: number) =>
-      ofRule(
-        garden(pinks, { places: [{ id: 'bed', name: 'Court border', kind: 'bed', areaM2: 12, ph }] }),
-        'lime-the-soil',
-      )
+    const lime = (ph?: number) => ofRule(garden(pinks, { places: [bed({ ph })] }), 'lime-the-soil')
     expect(lime()).toEqual([])
     expect(lime(6.8)).toEqual([])
     expect(lime(4.5)[0]!.materials).toEqual([{ name: 'ground limestone', amount: 1.2, unit: 'kg' }])

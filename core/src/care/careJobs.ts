@@ -1,12 +1,15 @@
 import { group } from 'd3-array'
 import type { Climate } from '../climate/index.ts'
 import { addDays, daysBetween, maxDay, minDay, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { groundOf, type Place, type Planting } from '../garden/index.ts'
+import { footprintAreaM2 } from '../geometry/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { capitalised, dayMonth, listed } from '../words/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import { isFollowed, isFor, type Subject } from './applies.ts'
 import { bySchool } from './bySchool.ts'
 import { yearsAbout } from './explain.ts'
+import { unsureWords } from './frost.ts'
 import { gardenYear, type GardenYear } from './gardenYear.ts'
 import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type Material } from './moveJobs.ts'
@@ -14,29 +17,14 @@ import type { CareRule, ForbiddenState, GroundState, Operation, RuleMaterial, Sk
 import type { Schools } from './schools.ts'
 import { windowsOf, type Window } from './windows.ts'
 
-/** A living planting as the rules see it. */
-export interface CaredPlanting {
-  id: string
-  taxon: Taxon
-  placeId: string
-  count: number
-  /** Ground it covers, square metres. */
-  areaM2: number
-  plantedOn: IsoDate
+/** A living planting with what the rules ask of it. */
+export interface CaredPlanting extends Planting {
   /** When it was last divided; its planting where it never was. */
   dividedOn?: IsoDate | undefined
   /** Seen of late. */
   signs: readonly SignId[]
-}
-
-export interface CaredPlace {
-  id: string
-  name: string
-  kind: 'bed' | 'container'
-  areaM2: number
-  /** By a soil test; undefined where there was none. */
-  ph?: number | undefined
-  piped?: boolean | undefined
+  /** Work decided for it that is not yet done: what a person decided is not asked for again by a rule. */
+  decided?: readonly { operation: Operation; earliest: IsoDate; latest: IsoDate }[] | undefined
 }
 
 /** A piece of care with its window, before it has a day. */
@@ -65,11 +53,13 @@ export interface CareJob {
   school: string | null
   /** When its next window opens, where it is missed. */
   nextChance: IsoDate | null
+  /** Why its dates cannot be relied on; null where they can. */
+  unsure: string | null
 }
 
 export interface CareGarden {
   plantings: readonly CaredPlanting[]
-  places: readonly CaredPlace[]
+  places: readonly Place[]
   climate: Climate
   /** How late the present season runs. */
   lateDays: number
@@ -95,7 +85,9 @@ const LEAST_TURN_WIDTH = 6
  */
 export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJob[] {
   const years = yearsAbout(garden.climate, on, garden.lateDays)
-  const plantingsOf = group(garden.plantings, (p) => p.placeId)
+  const staying = garden.plantings.filter((p) => !isLeaving(p))
+  const plantingsOf = group(staying, (p) => p.placeId)
+  const firstDivisions = divisionsFirstDue({ ...garden, plantings: staying }, years, on)
   const jobs: CareJob[] = []
   for (const rule of garden.rules) {
     // What a sign asks for is made once the sign is seen.
@@ -107,17 +99,12 @@ export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJ
             isFor(rule.applies, plantingSubject(p, place.kind, garden.climate)),
           )
       if (subjects.length === 0) continue
-      for (const year of years) jobs.push(...jobsOf(rule, place, subjects, year, garden, on, until))
+      for (const year of years)
+        jobs.push(...jobsOf(rule, place, subjects, year, garden, firstDivisions, on, until))
     }
   }
   return jobs.sort((a, b) =>
-    a.window.latest === b.window.latest
-      ? a.key < b.key
-        ? -1
-        : 1
-      : a.window.latest < b.window.latest
-        ? -1
-        : 1,
+    a.window.latest < b.window.latest ? -1 : a.window.latest > b.window.latest ? 1 : 0,
   )
 }
 
@@ -149,7 +136,7 @@ export function askedJob(
     // Settled long ago, as far as being due goes.
     plantings: garden.plantings
       .filter((p) => applies.wholePlace || p.id === subjectId)
-      .map((p) => ({ ...p, plantedOn: '1900-01-01' })),
+      .map((p) => ({ ...p, plantedOn: '1900-01-01', decided: [] })),
     places: garden.places.filter((p) => !applies.wholePlace || p.id === subjectId),
     done: new Set(),
   }
@@ -157,25 +144,73 @@ export function askedJob(
 }
 
 /** What a job is done to: a planting, or the place itself. */
-type CareSubject = CaredPlanting | { place: CaredPlace }
+type CareSubject = CaredPlanting | { place: Place }
+
+/** Decided to go: nothing is done to it any more but what takes it out. */
+const isLeaving = (p: CaredPlanting): boolean => p.decided?.some((d) => d.operation === 'remove') ?? false
+
+/** Whether a person has decided the same work: a division at any time, other work in the same weeks. */
+const isDecided = (rule: CareRule, subject: CareSubject, window: Window): boolean =>
+  'taxon' in subject &&
+  (subject.decided ?? []).some(
+    (d) =>
+      d.operation === rule.operation &&
+      (d.operation === 'divide' || (d.earliest <= window.latest && window.earliest <= d.latest)),
+  )
+
+const turnKey = (rule: CareRule, year: GardenYear, window: Window) =>
+  `${rule.id}/${year.season}/${window.season}`
+
+/** What is due to be divided is divided once, when it first can be: by planting, which window that is. */
+function divisionsFirstDue(
+  garden: CareGarden,
+  years: readonly GardenYear[],
+  on: IsoDate,
+): Map<string, string> {
+  const south = garden.climate.latitudeDeg < 0
+  const places = new Map(garden.places.map((p) => [p.id, p]))
+  const rules = garden.rules.filter((r) => r.operation === 'divide' && isFollowed(r, garden.schools))
+  const first = new Map<string, { key: string; earliest: IsoDate }>()
+  for (const p of garden.plantings) {
+    const place = places.get(p.placeId)
+    if (!place) continue
+    for (const rule of rules) {
+      if (!isFor(rule.applies, plantingSubject(p, place.kind, garden.climate))) continue
+      for (const year of years) {
+        if (!isDue(rule, p, year.season, south)) continue
+        for (const window of windowsOf(rule, [year], p.taxon, on).windows) {
+          const known = first.get(p.id)
+          if (!known || window.earliest < known.earliest)
+            first.set(p.id, { key: turnKey(rule, year, window), earliest: window.earliest })
+        }
+      }
+    }
+  }
+  return new Map([...first].map(([id, { key }]) => [id, key]))
+}
 
 const wholePlace = (
   rule: CareRule,
-  place: CaredPlace,
+  place: Place,
   plantings: readonly CaredPlanting[],
   { climate }: CareGarden,
-): CareSubject[] => (isFor(rule.applies, placeSubject(place, plantings, climate)) ? [{ place }] : [])
+): CareSubject[] =>
+  // An empty pot asks for nothing until something is planted in it.
+  (place.kind === 'container' && plantings.length === 0) ||
+  !isFor(rule.applies, placeSubject(place, plantings, climate))
+    ? []
+    : [{ place }]
 
 /** A planting, as a rule sees it. */
 export const plantingSubject = (
   { taxon, signs }: Pick<CaredPlanting, 'taxon' | 'signs'>,
-  place: CaredPlace['kind'],
+  place: Place['kind'],
   climate: Climate,
 ): Subject => ({ taxon, place, climate, signs })
 
 /** A place as a whole, as a rule sees it. */
 export const placeSubject = (
-  place: CaredPlace,
+  place: Place,
   plantings: readonly Pick<CaredPlanting, 'taxon'>[],
   climate: Climate,
 ): Subject => ({
@@ -199,10 +234,11 @@ function groundState(
 
 function jobsOf(
   rule: CareRule,
-  place: CaredPlace,
+  place: Place,
   subjects: readonly CareSubject[],
   year: GardenYear,
   garden: CareGarden,
+  firstDivisions: ReadonlyMap<string, string>,
   on: IsoDate,
   until: IsoDate,
 ): CareJob[] {
@@ -210,14 +246,24 @@ function jobsOf(
   const due = subjects.filter((s) => isDue(rule, s, year.season, south))
   const withWindows = due.flatMap((subject) => {
     const taxon = 'taxon' in subject ? subject.taxon : undefined
-    return windowsOf(rule, [year], taxon, '0000-01-01').windows.map((window) => ({
-      subjects: [subject],
-      window,
-    }))
+    return windowsOf(rule, [year], taxon, '0000-01-01')
+      .windows.filter(
+        (window) =>
+          !isDecided(rule, subject, window) &&
+          (rule.operation !== 'divide' ||
+            !('taxon' in subject) ||
+            firstDivisions.get(subject.id) === turnKey(rule, year, window)),
+      )
+      .map((window) => ({ subjects: [subject], window }))
   })
   return shared(withWindows).flatMap(({ subjects: together, window }) =>
     turnsOf(rule, window)
-      .filter((turn) => turn.window.latest >= on && turn.window.earliest <= until)
+      .filter(
+        (turn) =>
+          turn.window.latest >= on &&
+          turn.window.earliest <= until &&
+          (place.to === null || turn.window.earliest < place.to),
+      )
       .flatMap((turn) => {
         const stem = `${rule.id}/${year.season}/${window.season}/${turn.turn}`
         const open = together.filter((s) => !garden.done.has(`${stem}/${idOf(s)}`))
@@ -250,7 +296,7 @@ interface Shared {
 function shared(found: readonly Shared[]): Shared[] {
   const sorted = [...found].sort((a, b) =>
     a.window.bestFrom === b.window.bestFrom
-      ? idOf(a.subjects[0]!) < idOf(b.subjects[0]!)
+      ? nameOf(a.subjects[0]!) < nameOf(b.subjects[0]!)
         ? -1
         : 1
       : a.window.bestFrom < b.window.bestFrom
@@ -327,10 +373,11 @@ function turnsOf(rule: CareRule, window: Window): { turn: number; window: Window
 }
 
 const idOf = (s: CareSubject) => ('taxon' in s ? s.id : s.place.id)
+const nameOf = (s: CareSubject) => ('taxon' in s ? s.tag : s.place.name)
 
 function toJob(
   rule: CareRule,
-  place: CaredPlace,
+  place: Place,
   subjects: readonly CareSubject[],
   window: Window,
   stem: string,
@@ -338,7 +385,7 @@ function toJob(
   garden: CareGarden,
 ): CareJob {
   const plantings = subjects.filter((s): s is CaredPlanting => 'taxon' in s)
-  const first = subjects.map(idOf).sort()[0]!
+  const first = idOf([...subjects].sort((a, b) => (nameOf(a) < nameOf(b) ? -1 : 1))[0]!)
   const ways = bySchool(rule, garden.schools)
   const coming = [year, gardenYear(garden.climate, year.season + 1)]
   const next = windowsOf(rule, coming, plantings[0]?.taxon, window.latest).windows
@@ -352,7 +399,7 @@ function toJob(
     window,
     minutes: minutesOf(rule, place, plantings, garden.measured[rule.operation] ?? 1),
     tableMinutes: minutesOf(rule, place, plantings, 1),
-    materials: materialsOf([...(rule.materials ?? []), ...ways.materials], place, plantings),
+    materials: materialsOf([...(rule.materials ?? []), ...ways.materials], place, plantings.map(covered)),
     tools: rule.tools,
     cautions: [...new Set([...plantings.flatMap((p) => plantCautions(p.taxon)), ...(rule.cautions ?? [])])],
     steps: [rule.does, ...(rule.steps ?? []), ...ways.steps],
@@ -361,6 +408,7 @@ function toJob(
     why: rule.why,
     missed: rule.missed,
     nextChance: next.find((w) => w.earliest > window.latest)?.earliest ?? null,
+    unsure: unsureWords(rule, garden.climate),
     school: ways.notes.length > 0 ? ways.notes.join(' ') : null,
   }
 }
@@ -392,7 +440,7 @@ const verbs: Record<Operation, string> = {
 
 const NAMED = 2
 
-function titleOf(rule: CareRule, place: CaredPlace, plantings: readonly CaredPlanting[]): string {
+function titleOf(rule: CareRule, place: Place, plantings: readonly CaredPlanting[]): string {
   const verb = capitalised(rule.verb ?? verbs[rule.operation])
   const names = [...new Set(plantings.map((p) => p.taxon.botanical))].sort()
   if (names.length === 0) return `${verb} ${place.name}`
@@ -403,15 +451,15 @@ function titleOf(rule: CareRule, place: CaredPlace, plantings: readonly CaredPla
 /** Labour to five minutes: the rule's, by plants, ground and height, times what was measured in this garden. */
 function minutesOf(
   { labour }: CareRule,
-  place: CaredPlace,
+  place: Place,
   plantings: readonly CaredPlanting[],
   measured: number,
 ): number {
   const perPlanting = plantings.reduce(
     (sum, p) =>
       sum +
-      p.count * ((labour.perPlant ?? 0) + (labour.perMetre ?? 0) * p.taxon.heightM) +
-      p.areaM2 * (labour.perM2 ?? 0),
+      p.livingCount * ((labour.perPlant ?? 0) + (labour.perMetre ?? 0) * p.taxon.heightM) +
+      footprintAreaM2(groundOf(p)) * (labour.perM2 ?? 0),
     0,
   )
   const ofPlace = plantings.length === 0 ? place.areaM2 * (labour.perM2 ?? 0) : 0
@@ -419,13 +467,15 @@ function minutesOf(
   return toFiveMinutes(minutes)
 }
 
+const covered = (p: Planting) => ({ count: p.livingCount, areaM2: footprintAreaM2(groundOf(p)) })
+
 /** The next whole number, or this one where only the last bits lie above it. */
 const upTo = (exact: number) => Math.ceil(exact - 1e-9)
 
 export function materialsOf(
   needed: readonly RuleMaterial[],
-  place: Pick<CaredPlace, 'areaM2'>,
-  plantings: readonly Pick<CaredPlanting, 'count' | 'areaM2'>[],
+  place: Pick<Place, 'areaM2'>,
+  plantings: readonly { count: number; areaM2: number }[],
 ): Material[] {
   const count = plantings.reduce((sum, p) => sum + p.count, 0)
   const area = plantings.length > 0 ? plantings.reduce((sum, p) => sum + p.areaM2, 0) : place.areaM2

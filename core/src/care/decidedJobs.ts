@@ -6,8 +6,9 @@ import { isFor } from './applies.ts'
 import { bySchool } from './bySchool.ts'
 import { materialsOf } from './careJobs.ts'
 import { yearsAbout } from './explain.ts'
+import { unsureWords } from './frost.ts'
 import { toFiveMinutes } from './labour.ts'
-import { plantCautions, type JobPlan } from './moveJobs.ts'
+import { plantCautions, type JobDraft } from './moveJobs.ts'
 import type { CareRule, Operation } from './rule.ts'
 import type { Schools } from './schools.ts'
 import { openFrom, windowsOf } from './windows.ts'
@@ -35,7 +36,7 @@ export function decidedJobs(
   request: DecidedRequest,
   climate: Climate,
   on: IsoDate,
-): { ok: true; jobs: JobPlan[] } | { ok: false; why: string } {
+): { ok: true; jobs: JobDraft[] } | { ok: false; why: string } {
   if (work === 'replace' || work === 'remove') return { ok: true, jobs: [removal(work, request, on)] }
   const years = yearsAbout(climate, on, request.lateDays)
   const subject = { taxon: request.taxon, climate, place: request.placeKind, signs: [] }
@@ -65,6 +66,7 @@ export function decidedJobs(
         steps: [rule.does, ...(rule.steps ?? []), ...ways.steps],
         after: [],
         nextChance: next?.window.earliest ?? null,
+        unsure: unsureWords(rule, climate),
       },
     ],
   }
@@ -81,7 +83,7 @@ function knows(rule: CareRule, work: DecidedWork, taxon: Taxon): boolean {
 const LIFT_SOON_DAYS = 30
 const LIFT_BY_DAYS = 120
 
-function removal(work: DecidedWork, r: DecidedRequest, on: IsoDate): JobPlan {
+function removal(work: DecidedWork, r: DecidedRequest, on: IsoDate): JobDraft {
   const kind: Operation = 'remove'
   const bestTo = addDays(on, LIFT_SOON_DAYS)
   const latest = addDays(on, LIFT_BY_DAYS)

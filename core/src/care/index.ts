@@ -5,7 +5,6 @@ export {
   plantingSubject,
   type CareGarden,
   type CareJob,
-  type CaredPlace,
   type CaredPlanting,
 } from './careJobs.ts'
 export { decidedJobs, type DecidedWork } from './decidedJobs.ts'
@@ -20,6 +19,7 @@ export {
   type ExplainedRule,
   type TaxonCare,
 } from './explain.ts'
+export { isAtFrostsMercy, unsureWords } from './frost.ts'
 export { gardenYear, type GardenYear } from './gardenYear.ts'
 export { moveWindows, type MoveWindows } from './moveWindows.ts'
 export {
@@ -30,7 +30,7 @@ export {
   plantCautions,
   rootBallM,
   tailDays,
-  type JobPlan,
+  type JobDraft,
   type Material,
   type MoveJobs,
   type MoveRequest,
@@ -48,12 +48,5 @@ export {
   type Schools,
 } from './schools.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
-export {
-  rootingDays,
-  soilTextures,
-  waterBalance,
-  type RootingPlant,
-  type SoilTexture,
-  type WaterBalance,
-} from './watering.ts'
+export { rootingDays, waterBalance, type RootingPlant, type WaterBalance } from './watering.ts'
 export { windowOf, windowsOf, type Window } from './windows.ts'

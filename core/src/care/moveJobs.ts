@@ -1,7 +1,8 @@
-import type { Climate } from '../climate/index.ts'
+import { frostIsGuessed, type Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
 import { groundM2, type Taxon } from '../plants/index.ts'
 import type { Operation } from './rule.ts'
+import { FROST_UNSURE } from './frost.ts'
 import { moveWindows, type MoveWindows } from './moveWindows.ts'
 import { toFiveMinutes } from './labour.ts'
 import { followed, type Schools } from './schools.ts'
@@ -15,7 +16,7 @@ export interface Material {
 }
 
 /** One piece of work with its window, before it has a day. */
-export interface JobPlan {
+export interface JobDraft {
   /** Stable within the move: prepare, move, check-1 ... */
   key: string
   kind: Operation
@@ -30,6 +31,8 @@ export interface JobPlan {
   after: { key: string; leastDays: number; mostDays?: number }[]
   /** When its next window opens, where it is missed. */
   nextChance: IsoDate | null
+  /** Why its dates cannot be relied on; absent where they can. */
+  unsure?: string | null
 }
 
 export interface MoveRequest {
@@ -46,7 +49,7 @@ export interface MoveRequest {
   schools: Schools
 }
 
-export type MoveJobs = { ok: true; jobs: JobPlan[] } | Extract<MoveWindows, { ok: false }>
+export type MoveJobs = { ok: true; jobs: JobDraft[] } | Extract<MoveWindows, { ok: false }>
 
 /**
  * A move as jobs in order: prepare the destination, lift and replant, three looks afterwards.
@@ -59,11 +62,13 @@ export function moveJobs(request: MoveRequest, climate: Climate, on: IsoDate): M
   if (!found.ok) return found
   const lift = openFrom(found.windows[0]!, on)
   const nextChance = found.windows[1]?.earliest ?? null
+  // What is set out only once frost is over hangs on when that is.
+  const unsure = request.taxon.moveWhen === 'after frost' && frostIsGuessed(climate) ? FROST_UNSURE : null
   return {
     ok: true,
     jobs: [
-      { ...prepareJob(request, lift, on), nextChance },
-      { ...liftJob(request, lift), nextChance },
+      { ...prepareJob(request, lift, on), nextChance, unsure },
+      { ...liftJob(request, lift), nextChance, unsure },
       ...aftercareJobs(request, lift),
     ],
   }
@@ -99,7 +104,7 @@ const liftMinutes = (taxon: Taxon, count: number) =>
 export const moveMinutes = (taxon: Taxon, count: number): number =>
   prepareMinutes(taxon, count) + liftMinutes(taxon, count)
 
-function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobPlan {
+function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobDraft {
   const holes = r.count * holeM3(r.taxon)
   const area = groundM2(r.count, r.taxon.spacingM)
   const earliest = maxDay(on, addDays(lift.earliest, -14))
@@ -151,7 +156,7 @@ const mulchFor = (r: MoveRequest): Material => ({
 
 const cm = (metres: number) => `${Math.round(metres * 20) * 5} cm`
 
-function liftJob(r: MoveRequest, lift: Window): JobPlan {
+function liftJob(r: MoveRequest, lift: Window): JobDraft {
   const litresEach = Math.max(3, Math.round(rootBallM(r.taxon) * 25))
   const mulchFirst = !r.toContainer && followed(r.schools, 'mulch-order') === 'before'
   const starter = !r.toContainer && followed(r.schools, 'planting-hole') === 'starter-feed'
@@ -224,7 +229,7 @@ const looks = [
 ] as const
 
 /** Looks after the move; their windows follow the day the move is planned or done. */
-export function aftercareJobs(r: MoveRequest, lift: Window): JobPlan[] {
+export function aftercareJobs(r: MoveRequest, lift: Window): JobDraft[] {
   return looks.map((look) => ({
     key: look.key,
     kind: 'aftercare' as const,

@@ -1,15 +1,13 @@
 import { referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { dayOfYear, daysBetween, type IsoDate } from '../dates/index.ts'
+import type { SoilTexture } from '../garden/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 
 /**
  * Water that a plant not yet rooted in can draw, by the daily balance of FAO Irrigation and Drainage Paper 56 (Allen,
  * Pereira, Raes and Smith 1998): eq. 82 to 86; numbers of tables are of that paper.
  */
-
-export const soilTextures = ['sand', 'sandy loam', 'loam', 'silt', 'clay loam', 'clay', 'chalk'] as const
-export type SoilTexture = (typeof soilTextures)[number]
 
 /** Water between field capacity and wilting, cubic metres in one; middles of table 19, chalk by this product. */
 const availableWater: Record<SoilTexture, number> = {

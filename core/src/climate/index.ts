@@ -10,6 +10,7 @@ export {
   type ClimateResult,
   type DateQuantiles,
 } from './normals.ts'
+export { frostIsGuessed, withKnown, zoneMiddleC, zoneOf, type KnownClimate } from './known.ts'
 export { degreeDays } from './degreeDays.ts'
 export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
 export {

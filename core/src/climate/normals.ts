@@ -26,6 +26,10 @@ export interface Climate {
   frostRisk: number[]
   /** Mean of the years' lowest temperatures, the measure behind hardiness zones. */
   meanAnnualMinimumC: number
+  /** Made up, not measured: whatever comes from it says so. */
+  isSimulated: boolean
+  /** What of it the gardener knows. */
+  known: { frost: boolean; winter: boolean }
 }
 
 const LEAST_YEARS = 3
@@ -37,8 +41,13 @@ export type ClimateResult =
  * Frost dates, soil warmth and temperatures through the usual year.
  *
  * @param days a daily record in date order; only calendar years with at least 360 days count
+ * @param isSimulated whether the record was made up
  */
-export function climateOf(days: readonly DailyWeather[], latitudeDeg: number): ClimateResult {
+export function climateOf(
+  days: readonly DailyWeather[],
+  latitudeDeg: number,
+  isSimulated = false,
+): ClimateResult {
   const years = groupByYear(days)
   if (years.length < LEAST_YEARS) return { ok: false, reason: 'too-few-years', completeYears: years.length }
   const complete = years.flatMap((y) => y.days)
@@ -62,6 +71,8 @@ export function climateOf(days: readonly DailyWeather[], latitudeDeg: number): C
       maxC: byDayOfYear(complete, (d) => d.maxC),
       frostRisk: byDayOfYear(complete, (d) => (frosty(d) ? 1 : 0)),
       meanAnnualMinimumC: mean(years.map((y) => Math.min(...y.days.map((d) => d.minC)))),
+      isSimulated,
+      known: { frost: false, winter: false },
     },
   }
 }

@@ -5,6 +5,7 @@
 export type IsoDate = string
 
 const MS_PER_DAY = 86_400_000
+const MS_PER_HOUR = 3_600_000
 
 /**
  * Whole days since 1970-01-01.
@@ -133,3 +134,42 @@ export const seasonYearOf = (on: IsoDate, south: boolean): number =>
 /** The midwinter that opens a growing season: 1 January in the north, 1 July in the south. */
 export const seasonStart = (seasonYear: number, south: boolean): IsoDate =>
   south ? isoDate(seasonYear - 1, 7, 1) : isoDate(seasonYear, 1, 1)
+
+/**
+ * What today is told by: the fixed day that a made-up practice stands at, or null for the real day. Everything that asks
+ * what day it is in a garden asks `gardenDay`.
+ */
+export type StandsAt = IsoDate | null
+
+/** Today in a garden: the day on its own calendar, wherever the person, their device and the server are. */
+export const gardenDay = (standsAt: StandsAt, timeZone: string, nowMs: number): IsoDate =>
+  standsAt ?? civilDate(new Date(nowMs), timeZone)
+
+/**
+ * The instant a garden stands at, UTC in milliseconds: now, or the time of day that it really is on the fixed day. A time that
+ * clocks skip that day stands for the hour after.
+ */
+export function gardenInstant(standsAt: StandsAt, timeZone: string, nowMs: number): number {
+  if (standsAt === null) return nowMs
+  const clockMs = nowMs + offsetMs(nowMs, timeZone)
+  const at = (ms: number) => instantsOf(`${standsAt}${isoOf(ms).slice(10, 19)}`, timeZone).at(-1)
+  return at(clockMs) ?? at(clockMs + MS_PER_HOUR)!
+}
+
+/** Milliseconds until the next day begins in a zone. */
+export function untilNextDay(timeZone: string, nowMs: number): number {
+  const next = addDays(civilDate(new Date(nowMs), timeZone), 1)
+  // Where clocks skip midnight the day begins an hour later.
+  const [midnight] = instantsOf(`${next}T00:00`, timeZone)
+  return (midnight ?? instantsOf(`${next}T01:00`, timeZone)[0]!) - nowMs
+}
+
+/** Whether this runtime knows an IANA zone of that name. */
+export function isTimeZone(zone: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: zone })
+    return true
+  } catch {
+    return false
+  }
+}

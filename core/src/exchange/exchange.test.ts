@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { metresPerDegree } from '../geometry/index.ts'
-import { obstructionOf, problemText, readPlan, readPlantings, readPoints, readWeather } from './index.ts'
+import { obstructionOf } from '../garden/index.ts'
+import { problemText, readPlan, readPlantings, readPoints, readWeather } from './index.ts'
 
 const head = {
   version: 1,

@@ -1,31 +1,6 @@
 export * from './problems.ts'
+export { checkFeature, planMetres, readPlan, type GardenHead, type Plan } from './plan.ts'
 export {
-  castsShade,
-  checkFeature,
-  containerRadiusM,
-  groundOfPlace,
-  isPlace,
-  litPlaceOf,
-  middleOf,
-  placeAreaM2,
-  placeMoisture,
-  placeTexture,
-  isTimeZone,
-  neededGeometry,
-  obstructionOf,
-  planMetres,
-  readPlan,
-  ringOf,
-  sceneOf,
-  surfaceHeightM,
-  type FeatureKind,
-  type GardenHead,
-  type Geometry,
-  type Plan,
-  type PlanFeature,
-} from './plan.ts'
-export {
-  plantingSources,
   readLightLog,
   readPlantings,
   readPoints,
@@ -33,7 +8,6 @@ export {
   readSoil,
   readWeather,
   type PlantingRow,
-  type PlantingSource,
 } from './tables.ts'
 export { type Located } from './table.ts'
 export {

@@ -1,13 +1,11 @@
 import { z } from 'zod'
 import { instantsOf, type IsoDate } from '../dates/index.ts'
 import type { DailyWeather, SoilReading } from '../climate/index.ts'
+import { plantingSources } from '../garden/index.ts'
 import type { LightPoint } from '../light/index.ts'
 import { brightnesses, type LuxSample, type Reading } from '../readings/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
 import { day, inFileOrder, number, optional, readTable, text, whole, type Located } from './table.ts'
-
-export const plantingSources = ['bought', 'division', 'cutting', 'seed', 'self-sown', 'moved'] as const
-export type PlantingSource = (typeof plantingSources)[number]
 
 /** One row of `plantings.csv`. */
 export const plantingRow = z.object({

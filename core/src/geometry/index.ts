@@ -1,110 +1,14 @@
-/** Plane geometry in plan metres. Rings are open: the last corner is not a repeat of the first. */
-export type Point = readonly [x: number, y: number]
-export type Ring = readonly Point[]
-
-/** Signed area in square metres, positive for counter-clockwise corners. */
-export function signedArea(ring: Ring): number {
-  let twice = 0
-  for (let i = 0; i < ring.length; i++) {
-    const a = ring[i]!
-    const b = ring[(i + 1) % ring.length]!
-    twice += a[0] * b[1] - b[0] * a[1]
-  }
-  return twice / 2
-}
-
-export const areaM2 = (ring: Ring): number => Math.abs(signedArea(ring))
-
-/** Centroid of area; the mean corner for a ring without area. */
-export function centroid(ring: Ring): Point {
-  const area = signedArea(ring)
-  if (Math.abs(area) < 1e-9) {
-    const n = ring.length
-    return [ring.reduce((s, p) => s + p[0], 0) / n, ring.reduce((s, p) => s + p[1], 0) / n]
-  }
-  let x = 0
-  let y = 0
-  for (let i = 0; i < ring.length; i++) {
-    const a = ring[i]!
-    const b = ring[(i + 1) % ring.length]!
-    const cross = a[0] * b[1] - b[0] * a[1]
-    x += (a[0] + b[0]) * cross
-    y += (a[1] + b[1]) * cross
-  }
-  return [x / (6 * area), y / (6 * area)]
-}
-
-/** Even-odd test; points on the boundary may fall either way. */
-export function isInside(ring: Ring, x: number, y: number): boolean {
-  let inside = false
-  for (let i = 0, j = ring.length - 1; i < ring.length; j = i++) {
-    const a = ring[i]!
-    const b = ring[j]!
-    if (a[1] > y !== b[1] > y && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside
-  }
-  return inside
-}
-
-export function distanceToSegment(x: number, y: number, a: Point, b: Point): number {
-  const dx = b[0] - a[0]
-  const dy = b[1] - a[1]
-  const length2 = dx * dx + dy * dy
-  const t = length2 === 0 ? 0 : Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / length2))
-  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
-}
-
-/** Distance to the ring's boundary in metres, from either side. */
-export function distanceToBoundary(ring: Ring, x: number, y: number): number {
-  let best = Infinity
-  for (let i = 0; i < ring.length; i++)
-    best = Math.min(best, distanceToSegment(x, y, ring[i]!, ring[(i + 1) % ring.length]!))
-  return best
-}
-
-export interface Extent {
-  minX: number
-  minY: number
-  maxX: number
-  maxY: number
-}
-
-/** Bounding box of any number of points; all zero when there are none. */
-export function extentOf(points: Iterable<Point>): Extent {
-  let found = false
-  const e = { minX: Infinity, minY: Infinity, maxX: -Infinity, maxY: -Infinity }
-  for (const [x, y] of points) {
-    found = true
-    e.minX = Math.min(e.minX, x)
-    e.minY = Math.min(e.minY, y)
-    e.maxX = Math.max(e.maxX, x)
-    e.maxY = Math.max(e.maxY, y)
-  }
-  return found ? e : { minX: 0, minY: 0, maxX: 0, maxY: 0 }
-}
-
-const orient = (a: Point, b: Point, c: Point) =>
-  Math.sign((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]))
-
-/** Corner numbers of the first two edges that cross, or undefined for a simple ring. */
-export function selfCrossing(ring: Ring): readonly [number, number] | undefined {
-  const n = ring.length
-  for (let i = 0; i < n; i++)
-    for (let j = i + 2; j < n; j++) {
-      if (i === 0 && j === n - 1) continue
-      const [a, b, c, d] = [ring[i]!, ring[(i + 1) % n]!, ring[j]!, ring[(j + 1) % n]!]
-      if (orient(a, b, c) !== orient(a, b, d) && orient(c, d, a) !== orient(c, d, b)) return [i, j]
-    }
-  return undefined
-}
-
-/**
- * Metres per degree of latitude and longitude on the WGS 84 ellipsoid at a latitude.
- * Source: series for the meridian and parallel radii (Snyder 1987, Map Projections, p. 25).
- */
-export function metresPerDegree(latitudeDeg: number): { lat: number; lon: number } {
-  const phi = (latitudeDeg * Math.PI) / 180
-  return {
-    lat: 111_132.954 - 559.822 * Math.cos(2 * phi) + 1.175 * Math.cos(4 * phi),
-    lon: 111_412.84 * Math.cos(phi) - 93.5 * Math.cos(3 * phi) + 0.118 * Math.cos(5 * phi),
-  }
-}
+export * from './ring.ts'
+export {
+  asDisc,
+  covers,
+  footprintAreaM2,
+  footprintExtent,
+  footprintMiddle,
+  grown,
+  metresOutside,
+  sharedAreaM2,
+  type Disc,
+  type Footprint,
+  type Outline,
+} from './footprint.ts'

@@ -174,8 +174,8 @@ describe('sloping ground', () => {
       ],
       { kind: 'day', on: '2026-10-20' },
     )
-    expect(hoursWithin(field, 'level', 1, 1, 0.5)!.total).toBeGreaterThan(9)
+    expect(hoursWithin(field, 'level', { x: 1, y: 1, radiusM: 0.5 })!.total).toBeGreaterThan(9)
     // At noon the sun stands about 28 deg high: behind a slope of 30.
-    expect(hoursWithin(field, 'north', 5, 1, 0.5)!.midday).toBe(0)
+    expect(hoursWithin(field, 'north', { x: 5, y: 1, radiusM: 0.5 })!.midday).toBe(0)
   })
 })

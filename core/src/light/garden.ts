@@ -1,4 +1,11 @@
-import { isInside, type Ring } from '../geometry/index.ts'
+import {
+  covers,
+  footprintExtent,
+  footprintMiddle,
+  isInside,
+  type Footprint,
+  type Ring,
+} from '../geometry/index.ts'
 import { lightField, type FieldHours } from './field.ts'
 import { meanHours, sunHours, type LightPeriod, type Scene, type SunHours } from './hours.ts'
 import { CELL_M, cellAt, rasterOver, type Raster } from './raster.ts'
@@ -86,42 +93,34 @@ export function potHours(
 }
 
 /**
- * Mean hours of the cells of a place that a round of ground covers; those of the one cell it stands in, or the nearest,
+ * Mean hours of the cells of a place that some ground covers; those of the one cell it stands in, or the nearest,
  * when it is smaller than a cell. A pot is one.
  *
  * @returns undefined when the place is not in the field
  */
-export function hoursWithin(
-  field: GardenField,
-  placeId: string,
-  x: number,
-  y: number,
-  radiusM: number,
-): SunHours | undefined {
+export function hoursWithin(field: GardenField, placeId: string, ground: Footprint): SunHours | undefined {
   const pot = field.pots.get(placeId)
   if (pot) return pot
   for (const plot of field.plots) {
     const bed = plot.beds.find((b) => b.id === placeId)
-    if (bed)
-      return meanHours(cellsWithin(plot.raster, bed.ring, x, y, radiusM).map((i) => cellHours(plot.hours, i)))
+    if (bed) return meanHours(cellsWithin(plot.raster, bed.ring, ground).map((i) => cellHours(plot.hours, i)))
   }
   return undefined
 }
 
-/** Numbers of the cells of an outline within a round; at least one for an outline with cells. */
-function cellsWithin(raster: Raster, ring: Ring, x: number, y: number, radiusM: number): number[] {
+/** Numbers of the cells of a bed that some ground covers; at least one for an outline with cells. */
+function cellsWithin(raster: Raster, ring: Ring, ground: Footprint): number[] {
   const { cellM, y0, columns, rows, firstAt } = raster
   const found: number[] = []
-  const first = Math.max(0, Math.floor((y - radiusM - y0) / cellM))
-  const last = Math.min(rows - 1, Math.floor((y + radiusM - y0) / cellM))
+  const { minY, maxY } = footprintExtent(ground)
+  const first = Math.max(0, Math.floor((minY - y0) / cellM))
+  const last = Math.min(rows - 1, Math.floor((maxY - y0) / cellM))
   for (let row = first; row <= last; row++)
     for (let i = firstAt[row * (columns + 1)]!; i < firstAt[row * (columns + 1) + columns]!; i++)
-      if (
-        (raster.x[i]! - x) ** 2 + (raster.y[i]! - y) ** 2 <= radiusM * radiusM &&
-        isInside(ring, raster.x[i]!, raster.y[i]!)
-      )
+      if (covers(ground, raster.x[i]!, raster.y[i]!) && isInside(ring, raster.x[i]!, raster.y[i]!))
         found.push(i)
   if (found.length > 0) return found
+  const [x, y] = footprintMiddle(ground)
   const own = cellAt(raster, x, y) ?? nearest(raster, x, y)
   return own === undefined ? [] : [own]
 }

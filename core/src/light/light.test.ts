@@ -220,7 +220,9 @@ describe('lifelines and events', () => {
       [0.9, 2.1],
     ] as const
     const fields = fieldsBetween(s, [{ id: 'b', kind: 'bed', ring }], '2024-07-01', '2026-07-01')
-    const [cause, ...others] = causesOf(fields, (field) => hoursWithin(field, 'b', 1, 2, 0.1)!)
+    const [cause, ...others] = causesOf(fields, (field) =>
+      hoursWithin(field, 'b', { x: 1, y: 2, radiusM: 0.1 })!,
+    )
     expect(others).toEqual([])
     expect(cause).toMatchObject({ name: 'shed', what: 'gone', date: '2025-02-10' })
     const season = (day: string) => sunHours(s, one, { kind: 'season', on: day })[0]!.total

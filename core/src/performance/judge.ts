@@ -228,7 +228,7 @@ export function bestOfPlace(
       const seasons = scores.filter((s) => s.plantingId === p.id && s.weight > 0).length
       return [{ plantingId: p.id, taxon: p.taxon.botanical, ...expected, seasons }]
     })
-    .sort((a, b) => b.score - b.se - (a.score - a.se) || (a.plantingId < b.plantingId ? -1 : 1))
+    .sort((a, b) => b.score - b.se - (a.score - a.se))
 }
 
 /** Whether a planting that was not to be seen may be given up. */

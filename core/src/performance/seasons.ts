@@ -84,6 +84,7 @@ export function seasonScores(
     sum.walks++
     sums.set(key, sum)
   }
+  const turnOf = new Map(plantings.map((p, i) => [p.id, i]))
   return [...sums.values()]
     .map(({ p, season, telling, rated, walks, plain }): SeasonScore => {
       const nth = season - seasonYearOf(p.inPlaceSince, south) + 1
@@ -102,7 +103,5 @@ export function seasonScores(
         resting,
       }
     })
-    .sort((a, b) =>
-      a.plantingId === b.plantingId ? a.season - b.season : a.plantingId < b.plantingId ? -1 : 1,
-    )
+    .sort((a, b) => turnOf.get(a.plantingId)! - turnOf.get(b.plantingId)! || a.season - b.season)
 }

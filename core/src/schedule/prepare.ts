@@ -65,6 +65,9 @@ const PIN_PENALTY = 1_000_000
 const SKILLS = skills.length
 export const SKILL_SETS = 1 << SKILLS
 
+/** What a job is: everything that orders jobs goes by it, so that the same season gives the same plan whatever ids it is kept under. */
+const identityOf = (job: PlanJob): string => job.identity ?? job.id
+
 /**
  * @throws {RangeError} when jobs wait for each other in a circle, or name a garden that is not there
  */
@@ -75,7 +78,9 @@ export function prepare(problem: PlanProblem): Prepared {
   const sorted: PlanProblem = {
     ...problem,
     shifts,
-    jobs: [...problem.jobs].sort((a, b) => (a.id < b.id ? -1 : 1)),
+    jobs: [...problem.jobs].sort((a, b) =>
+      identityOf(a) < identityOf(b) ? -1 : identityOf(a) > identityOf(b) ? 1 : 0,
+    ),
   }
   const days = Int32Array.from(shifts, (s) => dayNumber(s.day))
   const gardenIndex = new Map(problem.gardens.map((g, i) => [g.id, i]))

@@ -31,6 +31,8 @@ export interface Precedence {
 
 export interface PlanJob {
   id: string
+  /** What it is, by names and dates alone; ties are broken by it. Its id where that is a name already. */
+  identity?: string | undefined
   gardenId: string
   operation: Operation
   window: { earliest: IsoDate; bestFrom: IsoDate; bestTo: IsoDate; latest: IsoDate }

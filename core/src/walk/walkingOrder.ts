@@ -9,7 +9,7 @@ import type { Point } from '../geometry/index.ts'
 export function walkingOrder(places: readonly { id: string; at: Point }[]): string[] {
   if (places.length < 3) return places.map((p) => p.id)
   // Start at an edge of the garden: the place furthest west.
-  const left = [...places].sort((a, b) => a.at[0] - b.at[0] || (a.id < b.id ? -1 : 1))
+  const left = [...places].sort((a, b) => a.at[0] - b.at[0] || a.at[1] - b.at[1])
   const route = [left.shift()!]
   while (left.length > 0) {
     const here = route.at(-1)!.at

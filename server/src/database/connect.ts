@@ -8,6 +8,7 @@ import * as walk from './003_walk.ts'
 import * as season from './004_season.ts'
 import * as crews from './005_crews.ts'
 import * as climate from './006_climate.ts'
+import * as foundation from './007_foundation.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -25,6 +26,7 @@ const migrations: Record<string, Knex.Migration> = {
   '004_season': season,
   '005_crews': crews,
   '006_climate': climate,
+  '007_foundation': foundation,
 }
 
 /** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */
@@ -46,4 +48,6 @@ export async function migrate(db: Db): Promise<void> {
     .insert(rows)
     .onConflict(db.raw(`(coalesce(practice_id, '00000000-0000-0000-0000-000000000000'), lower(botanical))`))
     .merge(['traits'])
+    // What is as it was is left alone: a renewed row makes what was worked out from it stale.
+    .whereRaw('taxa.traits is distinct from excluded.traits')
 }

@@ -2,7 +2,6 @@ import { benchGoneRequest, benchRequest, type BenchRecord } from '@border/contra
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { listBench, putOnBench, takeOffBench } from '../store/bench.ts'
-import { todayOf } from '../store/people.ts'
 import { findTaxon } from '../store/taxa.ts'
 
 /** Plants that wait for a place. */
@@ -19,8 +18,8 @@ export const benchRoutes = (): Route[] => [
     access: { garden: 'crew' },
     body: benchRequest,
     writes: true,
-    handle: async ({ db, garden, person, body }) => {
-      if (body.since > todayOf(person, garden.timeZone)) throw new Refusal(422, 'That day lies ahead.')
+    handle: async ({ db, garden, person, body, today }) => {
+      if (body.since > today) throw new Refusal(422, 'That day lies ahead.')
       const taxon = await findTaxon(db, person.practiceId, body.taxonBotanical)
       if (!taxon) throw new Refusal(422, `${body.taxonBotanical} is not in the plant library.`)
       await putOnBench(db, { gardenId: garden.id, personId: person.id }, [
@@ -34,8 +33,8 @@ export const benchRoutes = (): Route[] => [
     access: { garden: 'crew' },
     body: benchGoneRequest,
     writes: true,
-    handle: async ({ db, garden, person, params, body }) => {
-      if (body.on > todayOf(person, garden.timeZone)) throw new Refusal(422, 'That day lies ahead.')
+    handle: async ({ db, garden, params, body, today }) => {
+      if (body.on > today) throw new Refusal(422, 'That day lies ahead.')
       if (!(await takeOffBench(db, garden.id, params.benchId!, body))) throw notFound('This on the bench')
     },
   }),

@@ -1,28 +1,31 @@
-import type { Piscina } from 'piscina'
-import { soilFileRequest, soilReadingRequest, weatherRequest, type SoilView } from '@border/contract'
+import {
+  knownClimateRequest,
+  soilFileRequest,
+  soilReadingRequest,
+  weatherRequest,
+  type SoilView,
+} from '@border/contract'
 import { addDays, isPlace, readSoil, readWeather } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
-import { route, type Call, type Route } from '../routing.ts'
-import { listFeatures, setStation } from '../store/gardens.ts'
-import { todayOf } from '../store/people.ts'
+import { route, type Route } from '../routing.ts'
+import { listFeatures, setKnownClimate, setStation } from '../store/gardens.ts'
 import {
+  askRecord,
   findSoilCorrection,
+  insertServiceRecord,
   insertSoilReadings,
   insertStation,
   listSoilReadings,
-  serviceStation,
   withdrawSoilReading,
 } from '../store/weather.ts'
-import { careAndPlan } from '../work/planSeason.ts'
+import { WeatherSilent } from '../store/weatherService.ts'
 
 const head = { garden: 'head' } as const
 const crew = { garden: 'crew' } as const
 const keeper = { garden: 'keeper' } as const
 
-/** What a garden's year is like: its weather record and its soil thermometers. Windows follow every change. */
-export function climateRoutes(pool: Piscina): Route[] {
-  const replan = ({ db, garden, person }: Call<unknown>) =>
-    careAndPlan(db, pool, garden, todayOf(person, garden.timeZone))
+/** What a garden's year is like: its weather record, what is known of it, and its soil thermometers. */
+export function climateRoutes(): Route[] {
   return [
     route({
       method: 'post',
@@ -30,13 +33,11 @@ export function climateRoutes(pool: Piscina): Route[] {
       access: head,
       body: weatherRequest,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, body } = call
+      handle: async ({ db, garden, body }) => {
         const read = readWeather(body.weather)
         if (!read.ok) throw fileRefusal(read.problems)
-        const stationId = await insertStation(db, `Record brought with ${garden.name}`, 'file', read.value)
-        await setStation(db, garden.id, stationId)
-        await replan({ ...call, garden: { ...garden, stationId } })
+        const record = { name: `Record brought with ${garden.name}`, source: 'file' as const }
+        await setStation(db, garden.id, await insertStation(db, record, read.value))
       },
     }),
     route({
@@ -44,15 +45,27 @@ export function climateRoutes(pool: Piscina): Route[] {
       path: '/gardens/:gardenId/weather-service',
       access: head,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, person } = call
-        const yesterday = addDays(todayOf(person, garden.timeZone), -1)
-        const stationId = await serviceStation(db, garden, yesterday).catch(() => undefined)
-        if (!stationId)
-          throw new Refusal(409, 'The weather service does not answer. The record stays as it was.')
-        await setStation(db, garden.id, stationId)
-        await replan({ ...call, garden: { ...garden, stationId } })
+      prepare: async ({ garden, today }) => {
+        try {
+          return await askRecord(garden, addDays(today, -1))
+        } catch (error) {
+          if (!(error instanceof WeatherSilent)) throw error
+          throw new Refusal(409, `${error.message} The record stays as it was.`)
+        }
       },
+      handle: async ({ db, garden, prepared }) => {
+        await setStation(db, garden.id, await insertServiceRecord(db, prepared))
+        return { isSimulated: prepared.isSimulated }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/known-climate',
+      access: head,
+      body: knownClimateRequest,
+      writes: true,
+      handle: ({ db, garden, body }) =>
+        setKnownClimate(db, garden.id, Object.keys(body).length > 0 ? body : null),
     }),
     route({
       method: 'get',
@@ -69,16 +82,13 @@ export function climateRoutes(pool: Piscina): Route[] {
       access: crew,
       body: soilReadingRequest,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, person, body } = call
-        if (body.day > todayOf(person, garden.timeZone))
-          throw new Refusal(422, 'A reading cannot lie ahead of today.')
+      handle: async ({ db, garden, person, body, today }) => {
+        if (body.day > today) throw new Refusal(422, 'A reading cannot lie ahead of today.')
         const places = (await listFeatures(db, garden.id)).filter(isPlace)
         if (body.placeId && !places.some((p) => p.id === body.placeId)) throw notFound('This place')
         await insertSoilReadings(db, { gardenId: garden.id, personId: person.id }, [
           { ...body, placeId: body.placeId ?? null },
         ])
-        await replan(call)
       },
     }),
     route({
@@ -87,19 +97,17 @@ export function climateRoutes(pool: Piscina): Route[] {
       access: head,
       body: soilFileRequest,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, person, body } = call
+      handle: async ({ db, garden, person, body, today }) => {
         const places = new Map(
           (await listFeatures(db, garden.id)).filter(isPlace).map((p) => [p.name.toLowerCase(), p.id]),
         )
-        const read = readSoil(body.csv, new Set(places.keys()), todayOf(person, garden.timeZone))
+        const read = readSoil(body.csv, new Set(places.keys()), today)
         if (!read.ok) throw fileRefusal(read.problems)
         const added = await insertSoilReadings(
           db,
           { gardenId: garden.id, personId: person.id },
           read.value.map((r) => ({ ...r, placeId: r.place ? places.get(r.place.toLowerCase())! : null })),
         )
-        await replan(call)
         return { added, known: read.value.length - added }
       },
     }),
@@ -108,10 +116,8 @@ export function climateRoutes(pool: Piscina): Route[] {
       path: '/gardens/:gardenId/soil/:readingId/withdraw',
       access: crew,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, params } = call
+      handle: async ({ db, garden, params }) => {
         if (!(await withdrawSoilReading(db, garden.id, params.readingId!))) throw notFound('This reading')
-        await replan(call)
       },
     }),
   ]

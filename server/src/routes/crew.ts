@@ -1,4 +1,3 @@
-import type { Piscina } from 'piscina'
 import {
   absenceRequest,
   crewDayRequest,
@@ -9,40 +8,35 @@ import {
 } from '@border/contract'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
-import { route, type Call, type Route } from '../routing.ts'
+import { route, type Route } from '../routing.ts'
 import {
   changeCrewPerson,
-  crewIdOf,
   findCrew,
   giveToCrew,
   insertAbsence,
   insertCrew,
   insertCrewPerson,
   leaveCrew,
-  listCrewGardens,
   lockCrew,
   nameCrew,
   setCrewDay,
   setTravel,
   withdrawAbsence,
 } from '../store/crews.ts'
-import { findGardenFor, listGardensFor } from '../store/gardens.ts'
-import { todayOf, type Person } from '../store/people.ts'
-import { planSeason, replanned } from '../work/planSeason.ts'
+import { findGardenFor, listCrewGardens, listGardensFor, type GardenAccess } from '../store/gardens.ts'
+import type { Person } from '../store/people.ts'
 
 const head = { garden: 'head' } as const
 const keeper = { garden: 'keeper' } as const
 
-/** Who works in a garden, when and at what; every change plans the season of all their gardens anew. */
-export function crewRoutes(pool: Piscina): Route[] {
-  const replan = async ({ db, garden, person }: Call<unknown>) =>
-    replanned(db, garden.id, await planSeason(db, pool, garden, todayOf(person, garden.timeZone)))
+/** Who works in a garden, when and at what. */
+export function crewRoutes(): Route[] {
   return [
     route({
       method: 'get',
       path: '/gardens/:gardenId/crew',
       access: keeper,
-      handle: async ({ db, garden, person }) => crewView(db, garden.id, person),
+      handle: async ({ db, garden, person }) => crewView(db, garden, person),
     }),
     route({
       method: 'post',
@@ -50,10 +44,9 @@ export function crewRoutes(pool: Piscina): Route[] {
       access: head,
       body: crewRequest,
       writes: true,
-      handle: async (call) => {
-        await nameCrew(call.db, await crewIdOf(call.db, call.garden.id), call.body.name)
-        await setTravel(call.db, call.garden.id, call.body.travelMinutes)
-        return replan(call)
+      handle: async ({ db, garden, body }) => {
+        await nameCrew(db, garden.crewId, body.name)
+        await setTravel(db, garden.id, body.travelMinutes)
       },
     }),
     route({
@@ -62,9 +55,8 @@ export function crewRoutes(pool: Piscina): Route[] {
       access: head,
       body: shareCrewRequest,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, person, body } = call
-        const before = await crewIdOf(db, garden.id)
+      handle: async ({ db, garden, person, body }) => {
+        const before = garden.crewId
         const left = (await listCrewGardens(db, before)).filter((g) => g.id !== garden.id)
         if (body.withGardenId === null) {
           if (left.length === 0) throw new Refusal(409, `${garden.name} has a crew of its own already.`)
@@ -76,13 +68,11 @@ export function crewRoutes(pool: Piscina): Route[] {
           if (!other) throw notFound('That garden')
           if (other.role !== 'head')
             throw new Refusal(403, `Only a head gardener of ${other.name} too may share its crew.`)
-          const crewId = await crewIdOf(db, other.id)
+          const crewId = other.crewId
           if (crewId === before) throw new Refusal(409, `${other.name} has the same crew already.`)
           await lockCrew(db, crewId)
           await giveToCrew(db, garden.id, crewId)
         }
-        await replan(call)
-        if (left[0]) await planSeason(db, pool, left[0], todayOf(person, garden.timeZone))
       },
     }),
     route({
@@ -91,12 +81,10 @@ export function crewRoutes(pool: Piscina): Route[] {
       access: head,
       body: crewPersonRequest,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, body } = call
-        const crewId = await crewIdOf(db, garden.id)
+      handle: async ({ db, garden, body }) => {
+        const crewId = garden.crewId
         if (!body.id) await insertCrewPerson(db, crewId, body)
         else if (!(await changeCrewPerson(db, crewId, body.id, body))) throw notFound('This person')
-        return replan(call)
       },
     }),
     route({
@@ -104,11 +92,8 @@ export function crewRoutes(pool: Piscina): Route[] {
       path: '/gardens/:gardenId/crew/people/:personId/leave',
       access: head,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, params } = call
-        if (!(await leaveCrew(db, await crewIdOf(db, garden.id), params.personId!)))
-          throw notFound('This person')
-        return replan(call)
+      handle: async ({ db, garden, params }) => {
+        if (!(await leaveCrew(db, garden.crewId, params.personId!))) throw notFound('This person')
       },
     }),
     route({
@@ -117,12 +102,10 @@ export function crewRoutes(pool: Piscina): Route[] {
       access: head,
       body: absenceRequest,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, body } = call
-        const crew = await findCrew(db, await crewIdOf(db, garden.id))
+      handle: async ({ db, garden, body }) => {
+        const crew = await findCrew(db, garden.crewId)
         if (body.personId && !crew.people.some((p) => p.id === body.personId)) throw notFound('This person')
         await insertAbsence(db, crew.id, body)
-        return replan(call)
       },
     }),
     route({
@@ -130,11 +113,8 @@ export function crewRoutes(pool: Piscina): Route[] {
       path: '/gardens/:gardenId/crew/absences/:absenceId/withdraw',
       access: head,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, params } = call
-        if (!(await withdrawAbsence(db, await crewIdOf(db, garden.id), params.absenceId!)))
-          throw notFound('This absence')
-        return replan(call)
+      handle: async ({ db, garden, params }) => {
+        if (!(await withdrawAbsence(db, garden.crewId, params.absenceId!))) throw notFound('This absence')
       },
     }),
     route({
@@ -143,18 +123,16 @@ export function crewRoutes(pool: Piscina): Route[] {
       access: head,
       body: crewDayRequest,
       writes: true,
-      handle: async (call) => {
-        const { db, garden, body } = call
-        await setCrewDay(db, await crewIdOf(db, garden.id), body.day, body.minutes)
-        return replan(call)
+      handle: async ({ db, garden, body }) => {
+        await setCrewDay(db, garden.crewId, body.day, body.minutes)
       },
     }),
   ]
 }
 
 /** A crew as someone sees it: of its gardens only those that the person belongs to. */
-async function crewView(db: Db, gardenId: string, person: Person): Promise<CrewView> {
-  const { id, name, people, absences, days } = await findCrew(db, await crewIdOf(db, gardenId))
+async function crewView(db: Db, garden: GardenAccess, person: Person): Promise<CrewView> {
+  const { id, name, people, absences, days } = await findCrew(db, garden.crewId)
   const own = new Set((await listGardensFor(db, person.id)).map((g) => g.id))
   const gardens = await listCrewGardens(db, id)
   const seen = gardens.filter((g) => own.has(g.id))

@@ -2,38 +2,39 @@ import {
   endFeatureRequest,
   featureEventRequest,
   featureRequest,
+  gardenAmendment,
   gardenRequest,
   importRequest,
-  northRequest,
   personRequest,
-  plantingRequest,
+  withdrawGardenRequest,
+  type GardenSummary,
   type GardenView,
   type ImportPreviewResult,
+  type SavedGarden,
+  type WithdrawnGarden,
 } from '@border/contract'
-import { castsShade, checkFeature, isInside, isIsoDate, isPlace, ringOf } from '@border/core'
-import { randomUUID } from 'node:crypto'
+import { castsShade, checkFeature, isIsoDate } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
   addMember,
+  amendGarden,
   endFeature,
   everPlanted,
   findFeature,
   insertFeatureEvent,
   insertFeatures,
-  listFeatures,
   listGardensFor,
+  listWithdrawnGardens,
   restoreFeature,
-  setNorth,
+  restoreGarden,
   withdrawFeature,
+  withdrawGarden,
   withdrawLatestEvent,
+  type GardenAccess,
 } from '../store/gardens.ts'
-import { findColleague, insertPerson, listMembers, todayOf } from '../store/people.ts'
-import { insertPlantings, listPlantings } from '../store/plantings.ts'
-import { findOnBench, plantFromBench } from '../store/bench.ts'
-import { findTaxon } from '../store/taxa.ts'
-import { findClimate } from '../store/weather.ts'
-import { previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
+import { findColleague, insertPerson, listMembers } from '../store/people.ts'
+import { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
 
 const head = { garden: 'head' } as const
@@ -53,10 +54,7 @@ export const gardenRoutes = (): Route[] => [
     method: 'get',
     path: '/gardens',
     access: 'signed in',
-    handle: async ({ db, person }) =>
-      (await listGardensFor(db, person.id)).map(
-        ({ stationId: _station, schools: _schools, ...garden }) => garden,
-      ),
+    handle: async ({ db, person }) => (await listGardensFor(db, person.id)).map(summaryOf),
   }),
   route({
     method: 'post',
@@ -64,17 +62,15 @@ export const gardenRoutes = (): Route[] => [
     access: 'leads practice',
     body: gardenRequest,
     writes: true,
-    handle: async ({ db, person, body }) => {
+    prepare: ({ body, todayIn }) => climateFor(body, todayIn(body.timeZone)),
+    handle: async ({ db, person, body, prepared }): Promise<SavedGarden> => {
       const plan = {
         garden: { version: 1 as const, coordinates: 'local-metres' as const, ...body },
         features: [],
       }
-      const { gardenId } = await saveGarden(
-        db,
-        { practiceId: person.practiceId, personId: person.id },
-        { plan, plantings: [], weather: null },
-      )
-      return { gardenId }
+      const owner = { practiceId: person.practiceId, personId: person.id }
+      const { gardenId } = await saveGarden(db, owner, { plan, plantings: [] }, prepared)
+      return { gardenId, climate: climateWords(prepared) }
     },
   }),
   route({
@@ -82,10 +78,9 @@ export const gardenRoutes = (): Route[] => [
     path: '/imports/preview',
     access: 'leads practice',
     body: importRequest,
-    handle: async ({ db, person, body }): Promise<ImportPreviewResult> => {
-      const today = todayOf(person)
-      const read = await readGardenFiles(db, person.practiceId, body, today)
-      return read.ok ? { ok: true, preview: previewOf(read.value, today) } : read
+    handle: async ({ db, person, body, todayIn }): Promise<ImportPreviewResult> => {
+      const read = await readGardenFiles(db, person.practiceId, body, todayIn)
+      return read.ok ? { ok: true, preview: previewOf(read.value) } : read
     },
   }),
   route({
@@ -94,32 +89,33 @@ export const gardenRoutes = (): Route[] => [
     access: 'leads practice',
     body: importRequest,
     writes: true,
-    handle: async ({ db, person, body }) => {
-      const read = await readGardenFiles(db, person.practiceId, body, todayOf(person))
+    // The weather is asked for before anything is held.
+    prepare: async ({ db, person, body, todayIn }) => {
+      const read = await readGardenFiles(db, person.practiceId, body, todayIn)
       if (!read.ok) throw fileRefusal(read.problems)
-      const { gardenId } = await saveGarden(
-        db,
-        { practiceId: person.practiceId, personId: person.id },
-        read.value,
-      )
-      return { gardenId }
+      const { weather, plan, today } = read.value
+      return { read: read.value, climate: await climateFor(plan.garden, today, weather) }
+    },
+    handle: async ({ db, person, prepared: { read, climate } }): Promise<SavedGarden> => {
+      const owner = { practiceId: person.practiceId, personId: person.id }
+      const { gardenId } = await saveGarden(db, owner, read, climate)
+      return { gardenId, climate: climateWords(climate) }
     },
   }),
   route({
     method: 'get',
     path: '/gardens/:gardenId',
     access: keeper,
-    handle: async ({ db, garden, query, person }): Promise<GardenView> => {
-      const on = dayAsked(query, 'on') ?? todayOf(person, garden.timeZone)
-      const { stationId: _station, schools, ...summary } = garden
-      const { climate, source } = await findClimate(db, garden)
+    handle: async ({ garden, query, today, read }): Promise<GardenView> => {
+      const { climate, source } = await read.climate()
       return {
-        garden: summary,
-        features: await listFeatures(db, garden.id),
-        plantings: await listPlantings(db, garden.id, on),
+        garden: summaryOf(garden),
+        features: await read.features(),
+        plantings: await read.plantings(dayAsked(query, 'on') ?? today),
         climate,
         climateSource: source,
-        schools,
+        knownClimate: garden.knownClimate,
+        schools: garden.schools,
       }
     },
   }),
@@ -160,7 +156,7 @@ export const gardenRoutes = (): Route[] => [
       if (body.action === 'limbed' && feature.kind !== 'tree')
         throw new Refusal(422, 'Only a tree can be limbed up.')
       if (!castsShade(feature)) throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
-      await insertFeatureEvent(db, feature.id, person.id, body)
+      await insertFeatureEvent(db, { gardenId: garden.id, personId: person.id }, feature.id, body)
     },
   }),
   route({
@@ -200,45 +196,42 @@ export const gardenRoutes = (): Route[] => [
   }),
   route({
     method: 'post',
-    path: '/gardens/:gardenId/plantings',
+    path: '/gardens/:gardenId/amend',
     access: head,
-    body: plantingRequest,
+    body: gardenAmendment,
     writes: true,
-    handle: async ({ db, garden, person, body }) => {
-      const place = await findFeature(db, garden.id, body.placeId)
-      if (!place || !isPlace(place)) throw notFound('This place')
-      if (place.kind === 'bed' && !isInside(ringOf(place.geometry), body.x, body.y))
-        throw new Refusal(422, `This spot lies outside ${place.name}.`)
-      if (body.plantedOn > todayOf(person, garden.timeZone))
-        throw new Refusal(422, 'The planting date lies ahead.')
-      const taxon = await findTaxon(db, person.practiceId, body.taxonBotanical)
-      if (!taxon) throw new Refusal(422, `${body.taxonBotanical} is not in the plant library.`)
-      const bench = body.benchId ? await findOnBench(db, garden.id, body.benchId) : undefined
-      if (body.benchId && !bench) throw notFound('This on the bench')
-      const id = randomUUID()
-      await insertPlantings(db, [
-        {
-          ...body,
-          id,
-          gardenId: garden.id,
-          taxonId: taxon.id,
-          parentId: bench?.fromPlantingId ?? null,
-          placeName: place.name,
-          personId: person.id,
-        },
-      ])
-      if (body.benchId)
-        await plantFromBench(db, body.benchId, { count: body.count, on: body.plantedOn, plantingId: id })
-      return { plantingId: id }
-    },
+    handle: ({ db, garden, person, body }) => amendGarden(db, garden, person.id, body),
   }),
   route({
     method: 'post',
-    path: '/gardens/:gardenId/north',
+    path: '/gardens/:gardenId/withdraw',
     access: head,
-    body: northRequest,
+    body: withdrawGardenRequest,
     writes: true,
-    handle: async ({ db, garden, body }) => setNorth(db, garden.id, body.northDeg),
+    handle: async ({ db, garden, body }) => {
+      if (body.name.trim() !== garden.name)
+        throw new Refusal(422, `Type the name of the garden, ${garden.name}, to take it out.`)
+      await withdrawGarden(db, garden.id)
+    },
+  }),
+  route({
+    method: 'get',
+    path: '/withdrawn-gardens',
+    access: 'leads practice',
+    handle: async ({ db, person }): Promise<WithdrawnGarden[]> =>
+      (await listWithdrawnGardens(db, person.practiceId)).map(({ withdrawnAt, ...g }) => ({
+        ...g,
+        withdrawnAt: withdrawnAt.toISOString(),
+      })),
+  }),
+  route({
+    method: 'post',
+    path: '/withdrawn-gardens/:withdrawnId/restore',
+    access: 'leads practice',
+    writes: true,
+    handle: async ({ db, person, params }) => {
+      if (!(await restoreGarden(db, person.practiceId, params.withdrawnId!))) throw notFound('This garden')
+    },
   }),
   route({
     method: 'get',
@@ -267,6 +260,16 @@ export const gardenRoutes = (): Route[] => [
     },
   }),
 ]
+
+const summaryOf = ({
+  id,
+  name,
+  latitude,
+  longitude,
+  timeZone,
+  northDeg,
+  role,
+}: GardenAccess): GardenSummary => ({ id, name, latitude, longitude, timeZone, northDeg, role })
 
 async function featureOf(db: Parameters<typeof findFeature>[0], gardenId: string, id: string) {
   const feature = await findFeature(db, gardenId, id)

@@ -18,6 +18,7 @@ import {
   CLOCK_OUT_HOURS,
   clockOffsetHours,
   instantsOf,
+  placeOf,
   readingFault,
   readLightLog,
   sceneOf,
@@ -27,6 +28,7 @@ import {
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
+import type { GardenReader } from '../reader.ts'
 import { route, type Route } from '../routing.ts'
 import {
   amendFeature,
@@ -45,7 +47,6 @@ import {
   listOpenSuspicions,
   withdraw,
 } from '../store/light.ts'
-import { nowOf, todayOf } from '../store/people.ts'
 import { changeObstruction, newBuilding } from '../work/changeObstruction.ts'
 import { compareScenarios, lightAhead, lightEvidence, surfaceOf } from '../work/light.ts'
 import type { LoggerService } from '../work/loggerService.ts'
@@ -67,10 +68,8 @@ const SIMULATED_DAYS = 14
 
 export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
   return [
-    asked('/gardens/:gardenId/ahead', (call) => lightAhead(call.db, pool, call.garden, call.on, call.signal)),
-    asked('/gardens/:gardenId/scenarios', (call) =>
-      compareScenarios(call.db, pool, call.garden, call.on, call.signal),
-    ),
+    asked('/gardens/:gardenId/ahead', ({ read, on, signal }) => lightAhead(read, pool, on, signal)),
+    asked('/gardens/:gardenId/scenarios', ({ read, on, signal }) => compareScenarios(read, pool, on, signal)),
     route({
       method: 'post',
       path: '/gardens/:gardenId/scenarios',
@@ -98,7 +97,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         if (!right.ok) throw fileRefusal(right.problems)
         if (right.value.kind !== row.kind)
           throw new Refusal(422, `A ${row.kind} cannot be made a ${right.value.kind}.`)
-        await amendFeature(db, row, person.id, right.value)
+        await amendFeature(db, { gardenId: garden.id, personId: person.id }, row, right.value)
       },
     }),
     route({
@@ -114,12 +113,8 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/light-evidence',
       access: keeper,
-      handle: async ({ db, garden, person }, { res }): Promise<EvidenceView> =>
-        lightEvidence(db, pool, garden, {
-          today: todayOf(person, garden.timeZone),
-          nowMs: nowOf(person, garden.timeZone),
-          signal: goneAway(res),
-        }),
+      handle: ({ read, nowMs }, { res }): Promise<EvidenceView> =>
+        lightEvidence(read, pool, { nowMs, signal: goneAway(res) }),
     }),
     route({
       method: 'post',
@@ -127,10 +122,10 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       access: crew,
       body: readingRequest,
       writes: true,
-      handle: async ({ db, garden, person, body }) => {
-        await placeOf(db, garden, body.placeId)
+      handle: async ({ db, garden, person, body, nowMs }) => {
+        await featureAt(db, garden, body.placeId)
         const scene = sceneOf(garden, [])
-        const fault = readingFault(scene, Date.parse(body.at), nowOf(person, garden.timeZone))
+        const fault = readingFault(scene, Date.parse(body.at), nowMs)
         if (fault) throw new Refusal(422, faultWords[fault])
         return { readingId: await insertReading(db, garden.id, person.id, body) }
       },
@@ -142,10 +137,10 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       access: crew,
       body: lightLogRequest,
       writes: true,
-      handle: async ({ db, garden, person, body }) => {
-        await placeOf(db, garden, body.placeId)
+      handle: async ({ db, garden, person, body, nowMs }) => {
+        await featureAt(db, garden, body.placeId)
         const zone = body.timeZone ?? garden.timeZone
-        const read = readLightLog(body.csv, zone, nowOf(person, garden.timeZone), body.name)
+        const read = readLightLog(body.csv, zone, nowMs, body.name)
         if (!read.ok) throw fileRefusal(read.problems)
         checkClock(garden, read.value, zone)
         return { logId: await insertLog(db, garden.id, person.id, body, read.value) }
@@ -158,12 +153,11 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       access: crew,
       body: simulatedLogRequest,
       writes: true,
-      handle: async ({ db, garden, person, body }) => {
-        const place = await placeOf(db, garden, body.placeId)
-        const today = todayOf(person, garden.timeZone)
+      handle: async ({ db, garden, person, body, today }) => {
+        const place = await featureAt(db, garden, body.placeId)
         const [fromMs] = instantsOf(`${addDays(today, -SIMULATED_DAYS)}T00:00`, garden.timeZone)
         const samples = await loggers.read(db, garden, {
-          at: { x: body.x, y: body.y, ...surfaceOf(place) },
+          at: { x: body.x, y: body.y, ...surfaceOf(place && placeOf(place)) },
           fromMs: fromMs!,
           days: SIMULATED_DAYS,
         })
@@ -188,11 +182,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       method: 'post',
       path: '/gardens/:gardenId/recheck',
       access: crew,
-      handle: async ({ db, garden, person }) =>
-        recheckGarden(db, pool, garden, {
-          today: todayOf(person, garden.timeZone),
-          nowMs: nowOf(person, garden.timeZone),
-        }),
+      handle: ({ read, nowMs }) => recheckGarden(read, pool, nowMs),
     }),
     route({
       method: 'post',
@@ -200,7 +190,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       access: head,
       body: suspicionRequest,
       writes: true,
-      handle: async ({ db, garden, person, params, body }) => {
+      handle: async ({ db, garden, person, params, body, today }) => {
         const suspicion = await findSuspicion(db, garden.id, params.suspicionId!)
         if (!suspicion) throw notFound('This suspicion')
         if (suspicion.state === 'dismissed' || suspicion.state === 'confirmed')
@@ -208,7 +198,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         const { detail } = suspicion
         if (body.state === 'confirmed' && detail.kind === 'unrecorded') {
           const { cause } = detail
-          const date = body.date ?? todayOf(person, garden.timeZone)
+          const date = body.date ?? today
           if (cause.what === 'new') await insertFeatures(db, garden.id, [newBuilding(cause.building, date)])
           else if (cause.what !== 'as drawn') {
             const { obstructionId, ...change } = cause.trial
@@ -227,28 +217,21 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
 }
 
 /** A read that is worked out for a day, `?on=` or today. */
-function asked(
+const asked = (
   path: string,
   work: (call: {
-    db: Db
-    garden: GardenAccess
+    read: GardenReader
     on: string
     signal: AbortSignal
   }) => Promise<AheadView | ScenarioRecord[]>,
-): Route {
-  return route({
+): Route =>
+  route({
     method: 'get',
     path,
     access: keeper,
-    handle: async ({ db, garden, person, query }, { res }) =>
-      work({
-        db,
-        garden,
-        on: dayAsked(query, 'on') ?? todayOf(person, garden.timeZone),
-        signal: goneAway(res),
-      }),
+    handle: ({ read, query, today }, { res }) =>
+      work({ read, on: dayAsked(query, 'on') ?? today, signal: goneAway(res) }),
   })
-}
 
 const tables = {
   scenarios: 'scenarios',
@@ -273,7 +256,7 @@ function withdrawing(
   })
 }
 
-async function placeOf(db: Db, garden: GardenAccess, placeId: string | undefined) {
+async function featureAt(db: Db, garden: GardenAccess, placeId: string | undefined) {
   if (!placeId) return undefined
   const place = (await listFeatures(db, garden.id)).find((f) => f.id === placeId)
   if (!place) throw notFound('This place')

@@ -14,8 +14,6 @@ import { likelihoods, seasonYearOf } from '@border/core'
 import type { Piscina } from 'piscina'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Call, type Route } from '../routing.ts'
-import { practiceOfGarden } from '../store/gardens.ts'
-import { todayOf } from '../store/people.ts'
 import { findPlanting, insertEvents, insertTreatment, insertTrialOutcome } from '../store/plantings.ts'
 import { listSignShares, setSignShare } from '../store/signShares.ts'
 import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
@@ -35,41 +33,32 @@ export function recordRoutes(pool: Piscina): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/record',
       access: keeper,
-      handle: ({ db, garden, person }, { res }): Promise<RecordView> =>
-        recordOfGarden(db, pool, garden, {
-          today: todayOf(person, garden.timeZone),
-          signal: goneAway(res),
-        }),
+      handle: ({ read }, { res }): Promise<RecordView> => recordOfGarden(read, pool, goneAway(res)),
     }),
     route({
       method: 'get',
       path: '/gardens/:gardenId/bloom',
       access: keeper,
-      handle: ({ db, garden, person, query }, { res }): Promise<BloomView> => {
-        const today = todayOf(person, garden.timeZone)
+      handle: ({ read, garden, query, today }, { res }): Promise<BloomView> => {
         const season = seasonAsked(query.season) ?? seasonYearOf(today, garden.latitude < 0)
-        return bloomOfGarden(db, pool, garden, season, { today, signal: goneAway(res) })
+        return bloomOfGarden(read, pool, season, goneAway(res))
       },
     }),
     route({
       method: 'get',
       path: '/gardens/:gardenId/diagnosis',
       access: keeper,
-      handle: ({ db, garden, person }, { res }): Promise<DiagnosisView> =>
-        diagnoseGarden(db, pool, garden, {
-          today: todayOf(person, garden.timeZone),
-          signal: goneAway(res),
-        }),
+      handle: ({ read }, { res }): Promise<DiagnosisView> => diagnoseGarden(read, pool, goneAway(res)),
     }),
     route({
       method: 'get',
       path: '/gardens/:gardenId/likelihoods',
       access: keeper,
       handle: async ({ db, garden }): Promise<LikelihoodView> => {
-        const changed = await listSignShares(db, await practiceOfGarden(db, garden.id))
+        const changed = await listSignShares(db, garden.practiceId)
         const shipped = new Map(likelihoods.map((r) => [`${r.sign} ${r.cause}`, r.share]))
         return {
-          rows: (await likelihoodsOf(db, garden.id)).map((r) => ({
+          rows: (await likelihoodsOf(db, garden)).map((r) => ({
             ...r,
             shipped: shipped.get(`${r.sign} ${r.cause}`) ?? null,
             changedBy: changed.find((c) => c.sign === r.sign && c.cause === r.cause)?.changedBy ?? null,
@@ -83,8 +72,7 @@ export function recordRoutes(pool: Piscina): Route[] {
       access: head,
       body: signShareRequest,
       writes: true,
-      handle: async ({ db, garden, person, body }) =>
-        setSignShare(db, await practiceOfGarden(db, garden.id), person.id, body),
+      handle: async ({ db, garden, person, body }) => setSignShare(db, garden.practiceId, person.id, body),
     }),
     route({
       method: 'post',
@@ -93,12 +81,20 @@ export function recordRoutes(pool: Piscina): Route[] {
       body: strikeOffRequest,
       writes: true,
       handle: async (call) => {
-        const { db, person, body } = call
+        const { db, garden, person, body } = call
         const planting = await plantingOn(call, 'A loss cannot lie ahead of today.')
         if (planting.livingCount === 0) throw new Refusal(409, 'It is struck off already.')
-        const says = ['Struck off: none living.', body.note].filter(Boolean).join(' ')
         await insertEvents(db, [
-          { plantingId: planting.id, on: body.on, kind: 'lost', living: 0, says, personId: person.id },
+          {
+            gardenId: garden.id,
+            plantingId: planting.id,
+            on: body.on,
+            kind: 'lost',
+            living: 0,
+            facts: { of: planting.livingCount },
+            note: body.note,
+            personId: person.id,
+          },
         ])
       },
     }),
@@ -109,12 +105,19 @@ export function recordRoutes(pool: Piscina): Route[] {
       body: strikeOffRequest,
       writes: true,
       handle: async (call) => {
-        const { db, person, body } = call
+        const { db, garden, person, body } = call
         const planting = await plantingOn(call, 'It cannot come back ahead of today.')
         if (planting.livingCount > 0) throw new Refusal(409, 'It is not struck off.')
-        const says = ['It came back after all.', body.note].filter(Boolean).join(' ')
         await insertEvents(db, [
-          { plantingId: planting.id, on: body.on, kind: 'counted', living: 1, says, personId: person.id },
+          {
+            gardenId: garden.id,
+            plantingId: planting.id,
+            on: body.on,
+            kind: 'counted',
+            living: 1,
+            note: ['It came back after all.', body.note].filter(Boolean).join(' '),
+            personId: person.id,
+          },
         ])
       },
     }),
@@ -170,8 +173,7 @@ export function recordRoutes(pool: Piscina): Route[] {
       access: head,
       body: observationsFileRequest,
       writes: true,
-      handle: async ({ db, garden, person, body }) => {
-        const today = todayOf(person, garden.timeZone)
+      handle: async ({ db, garden, person, body, today }) => {
         const read = await importObservations(db, garden, { personId: person.id, today }, body.csv)
         if (!read.ok) throw fileRefusal(read.problems)
         return read.value
@@ -185,15 +187,15 @@ async function plantingOn(
   {
     db,
     garden,
-    person,
+    today,
     params,
     body,
-  }: Pick<Call<{ on: string }>, 'db' | 'garden' | 'person' | 'params' | 'body'>,
+  }: Pick<Call<{ on: string }>, 'db' | 'garden' | 'today' | 'params' | 'body'>,
   ahead: string,
 ): Promise<PlantingRecord> {
   const planting = await findPlanting(db, garden.id, params.plantingId!)
   if (!planting) throw notFound('This planting')
-  if (body.on > todayOf(person, garden.timeZone)) throw new Refusal(422, ahead)
+  if (body.on > today) throw new Refusal(422, ahead)
   return planting
 }
 

@@ -20,7 +20,6 @@ import {
   isDemoPerson,
   listDemoPeople,
   setClock,
-  todayOf,
 } from '../store/people.ts'
 
 export const hashPassword = (password: string): Promise<string> => hash(password)
@@ -28,7 +27,17 @@ export const hashPassword = (password: string): Promise<string> => hash(password
 /** Verified against when nobody has the address, so that both answers take as long. */
 const nobodysHash = hashPassword('nobody has this password')
 
-export function sessionRoutes(limit: RequestHandler): Route[] {
+/** @param now the real instant, milliseconds since 1970 */
+export function sessionRoutes(limit: RequestHandler, now: () => number): Route[] {
+  const sessionInfo = (db: Db, req: Request) => infoOf(db, req, now())
+  /** A new session for the person, so that a cookie from before signing in is worth nothing after it. */
+  const signedIn = async (db: Db, req: Request, personId: string): Promise<SessionInfo> => {
+    await new Promise<void>((resolve, reject) => req.session.regenerate((e) => (e ? reject(e) : resolve())))
+    req.session.personId = personId
+    req.session.csrfToken = newCsrfToken()
+    return sessionInfo(db, req)
+  }
+
   return [
     route({
       method: 'get',
@@ -110,15 +119,7 @@ export function sessionRoutes(limit: RequestHandler): Route[] {
   ]
 }
 
-/** A new session for the person, so that a cookie from before signing in is worth nothing after it. */
-async function signedIn(db: Db, req: Request, personId: string): Promise<SessionInfo> {
-  await new Promise<void>((resolve, reject) => req.session.regenerate((e) => (e ? reject(e) : resolve())))
-  req.session.personId = personId
-  req.session.csrfToken = newCsrfToken()
-  return sessionInfo(db, req)
-}
-
-async function sessionInfo(db: Db, req: Request): Promise<SessionInfo> {
+async function infoOf(db: Db, req: Request, nowMs: number): Promise<SessionInfo> {
   const person = req.session.personId ? await findPerson(db, req.session.personId) : undefined
   return {
     csrfToken: req.session.csrfToken!,
@@ -127,7 +128,7 @@ async function sessionInfo(db: Db, req: Request): Promise<SessionInfo> {
     person: person
       ? { id: person.id, name: person.name, practiceName: person.practiceName, leads: person.leads }
       : null,
-    today: todayOf(person ?? { demoDate: null, usesRealToday: false }),
+    now: new Date(nowMs).toISOString(),
     demoDate: person?.demoDate ?? null,
     usesRealToday: person?.usesRealToday ?? false,
   }

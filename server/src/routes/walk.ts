@@ -18,7 +18,6 @@ import {
   listStandpoints,
   withdrawPhoto,
 } from '../store/photos.ts'
-import { todayOf } from '../store/people.ts'
 import { makePhoto } from '../work/photos.ts'
 import { keepEntries, walkOfGarden } from '../work/walk.ts'
 import { goneAway } from './goneAway.ts'
@@ -34,11 +33,7 @@ export function walkRoutes(pool: Piscina): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/walk',
       access: crew,
-      handle: ({ db, garden, person }, { res }): Promise<WalkView> =>
-        walkOfGarden(db, pool, garden, {
-          today: todayOf(person, garden.timeZone),
-          signal: goneAway(res),
-        }),
+      handle: ({ read }, { res }): Promise<WalkView> => walkOfGarden(read, pool, goneAway(res)),
     }),
     route({
       method: 'post',
@@ -46,12 +41,8 @@ export function walkRoutes(pool: Piscina): Route[] {
       access: crew,
       body: walkRequest,
       writes: true,
-      handle: ({ db, garden, person, body }) =>
-        keepEntries(
-          db,
-          { gardenId: garden.id, personId: person.id, today: todayOf(person, garden.timeZone) },
-          body.entries,
-        ),
+      handle: ({ db, garden, person, body, today }) =>
+        keepEntries(db, { gardenId: garden.id, personId: person.id, today }, body.entries),
     }),
     route({
       method: 'post',
@@ -82,9 +73,8 @@ export function walkRoutes(pool: Piscina): Route[] {
       access: crew,
       body: photoRequest,
       writes: true,
-      handle: async ({ db, garden, person, body }) => {
-        if (body.on > todayOf(person, garden.timeZone))
-          throw new Refusal(422, 'A photo cannot be taken ahead of today.')
+      handle: async ({ db, garden, person, body, today }) => {
+        if (body.on > today) throw new Refusal(422, 'A photo cannot be taken ahead of today.')
         const photo = await makePhoto(body)
         return { added: await insertPhoto(db, garden.id, person.id, photo) }
       },
@@ -114,8 +104,7 @@ export function walkRoutes(pool: Piscina): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/standpoints',
       access: keeper,
-      handle: ({ db, garden, person }): Promise<StandpointRecord[]> =>
-        listStandpoints(db, garden.id, todayOf(person, garden.timeZone)),
+      handle: ({ db, garden, today }): Promise<StandpointRecord[]> => listStandpoints(db, garden.id, today),
     }),
     route({
       method: 'post',

@@ -1,7 +1,6 @@
 import { wateringRequest, type WateringView } from '@border/contract'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import { todayOf } from '../store/people.ts'
 import { findPlanting } from '../store/plantings.ts'
 import { insertWaterings } from '../store/waterings.ts'
 import { wateringOf } from '../work/watering.ts'
@@ -12,8 +11,7 @@ export const wateringRoutes = (): Route[] => [
     method: 'get',
     path: '/gardens/:gardenId/watering',
     access: { garden: 'keeper' },
-    handle: ({ db, garden, person }): Promise<WateringView> =>
-      wateringOf(db, garden, todayOf(person, garden.timeZone)),
+    handle: ({ read }): Promise<WateringView> => wateringOf(read),
   }),
   route({
     method: 'post',
@@ -21,9 +19,8 @@ export const wateringRoutes = (): Route[] => [
     access: { garden: 'crew' },
     body: wateringRequest,
     writes: true,
-    handle: async ({ db, garden, person, body }) => {
-      if (body.on > todayOf(person, garden.timeZone))
-        throw new Refusal(422, 'Water cannot have been given ahead of today.')
+    handle: async ({ db, garden, person, body, today }) => {
+      if (body.on > today) throw new Refusal(422, 'Water cannot have been given ahead of today.')
       for (const { plantingId } of body.given)
         if (!(await findPlanting(db, garden.id, plantingId))) throw notFound('This planting')
       await insertWaterings(

@@ -13,11 +13,11 @@ import { createServer } from 'node:http'
  * The stand-in for a weather service, a process of its own. Its interface, on loopback:
  *
  * `GET /v1/forecast?latitude=52.1&longitude=1.3&issued=2026-09-14&days=10` answers
- * `{"issued", "days": [{"day", "minC", "maxC", "rainMm", "rainChance", "windMs", "cloud", "spreadC"}]}`;
+ * `{"simulated": true, "issued", "days": [{"day", "minC", "maxC", "rainMm", "rainChance", "windMs", "cloud", "spreadC"}]}`;
  * `GET /v1/history?latitude=52.1&longitude=1.3&from=2016-01-01&to=2025-12-31` answers
- * `{"days": [{"day", "minC", "maxC", "rainMm", "windMs", "cloud"}]}`, from 2011 on; 400 on a bad request.
+ * `{"simulated": true, "days": [{"day", "maxC", "rainMm", "windMs", "cloud"}]}`, from 2011 on; 400 on a bad request.
  *
- * The weather it knows is made by the seeded generator, for regions told by WEATHER_REGIONS (JSON:
+ * `simulated` says that nobody measured it: a service that measures leaves it out. The weather it knows is made by the seeded generator, for regions told by WEATHER_REGIONS (JSON:
  * `[{"latitude", "longitude", "withinDeg", "pattern", "firstYear"}]`) and elsewhere from the latitude alone.
  * Environment: PORT.
  */
@@ -62,7 +62,7 @@ const server = createServer((request, response) => {
     if (!isOnEarth || !isIsoDate(from) || !isIsoDate(to) || from > to || yearOf(to) > LAST_YEAR)
       return answer(400, { error: 'latitude, longitude, from and to (dates, in order) are needed' })
     const record = recordOf(latitude, longitude, yearOf(to))
-    return answer(200, { days: record.filter((d) => d.day >= from && d.day <= to) })
+    return answer(200, { simulated: true, days: record.filter((d) => d.day >= from && d.day <= to) })
   }
   if (url.pathname !== '/v1/forecast') return answer(404, { error: 'There is nothing at this address.' })
   const issued = date('issued')
@@ -72,7 +72,11 @@ const server = createServer((request, response) => {
       error: `latitude, longitude, issued (a date) and days (1 to ${MOST_DAYS}) are needed`,
     })
   const record = recordOf(latitude, longitude, yearOf(issued))
-  answer(200, { issued, days: simulatedForecast(record, issued, days, Math.round(latitude * 100)) })
+  answer(200, {
+    simulated: true,
+    issued,
+    days: simulatedForecast(record, issued, days, Math.round(latitude * 100)),
+  })
 })
 server.listen(Number(process.env.PORT ?? 5190), '127.0.0.1')
 for (const signal of ['SIGINT', 'SIGTERM'] as const)

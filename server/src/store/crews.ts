@@ -2,7 +2,6 @@ import type { CrewView } from '@border/contract'
 import type { Crew, CrewPerson, IsoDate, Skill } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
-import type { GardenAccess } from './gardens.ts'
 
 interface PersonRow {
   id: string
@@ -26,7 +25,7 @@ export async function findCrew(db: Db, crewId: string): Promise<StoredCrew> {
   const { name } = await db('crews').where({ id: crewId }).first('name')
   const people = await db('crew_people')
     .where({ crew_id: crewId, left_at: null })
-    .orderBy(['created_at', 'id'])
+    .orderBy(['created_at', 'name'])
     .select<PersonRow[]>('id', 'name', 'skills', 'minutes_by_weekday as minutesByWeekday')
   const absences = await db('crew_absences')
     .where({ crew_id: crewId, withdrawn_at: null })
@@ -43,25 +42,6 @@ export async function findCrew(db: Db, crewId: string): Promise<StoredCrew> {
     absences,
     days: Object.fromEntries(days.map((d) => [d.day, d.minutes])),
   }
-}
-
-/** A garden of a crew, as a plan over all of them needs it. */
-export type CrewGarden = Pick<GardenAccess, 'id' | 'name' | 'stationId' | 'latitude' | 'longitude'> & {
-  travelMinutes: number
-}
-
-export async function listCrewGardens(db: Db, crewId: string): Promise<CrewGarden[]> {
-  return db('gardens')
-    .where({ crew_id: crewId })
-    .orderBy(['created_at', 'id'])
-    .select<CrewGarden[]>(
-      'id',
-      'name',
-      'station_id as stationId',
-      'latitude',
-      'longitude',
-      'travel_minutes as travelMinutes',
-    )
 }
 
 type PersonValues = Pick<CrewPerson, 'name' | 'skills' | 'minutesByWeekday'>
@@ -144,4 +124,9 @@ export async function giveToCrew(db: Db, gardenId: string, crewId: string): Prom
 /** Makes other changes of a crew wait until this transaction ends. */
 export async function lockCrew(trx: Db, crewId: string): Promise<void> {
   await trx.raw('select 1 from crews where id = ? for no key update', [crewId])
+}
+
+/** Makes other changes of any garden of a practice wait until this transaction ends. */
+export async function lockPractice(trx: Db, practiceId: string): Promise<void> {
+  await trx.raw('select 1 from crews where practice_id = ? order by id for no key update', [practiceId])
 }

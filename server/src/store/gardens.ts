@@ -1,103 +1,101 @@
 import type { FeatureRecord, GardenSummary, ObstructionEventRequest, Role } from '@border/contract'
-import type { PlanFeature, SchoolId, Schools } from '@border/core'
+import type { IsoDate, KnownClimate, PlanFeature, SchoolId, Schools, StandsAt } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { crewIdOf, insertCrew, lockCrew } from './crews.ts'
+import { standsAt } from './people.ts'
 
 /** A garden with the role that the person asking has in it. */
 export interface GardenAccess extends GardenSummary {
+  practiceId: string
+  crewId: string
   stationId: string | null
   schools: Schools
-}
-
-interface GardenRow {
-  id: string
-  name: string
-  latitude: number
-  longitude: number
-  time_zone: string
-  north_deg: number
-  station_id: string | null
-  schools: Schools
-  role: Role
+  /** What the gardener knows of its climate. */
+  knownClimate: KnownClimate | null
 }
 
 const gardenColumns = [
   'gardens.id',
-  'name',
+  'gardens.name',
+  'gardens.practice_id as practiceId',
+  'crew_id as crewId',
   'latitude',
   'longitude',
-  'time_zone',
-  'north_deg',
-  'station_id',
+  'time_zone as timeZone',
+  'north_deg as northDeg',
+  'station_id as stationId',
   'schools',
-  'role',
+  'known_climate as knownClimate',
 ]
 
-const toGarden = (row: GardenRow): GardenAccess => ({
-  id: row.id,
-  name: row.name,
-  latitude: row.latitude,
-  longitude: row.longitude,
-  timeZone: row.time_zone,
-  northDeg: row.north_deg,
-  stationId: row.station_id,
-  schools: row.schools,
-  role: row.role,
-})
-
-export async function listGardensFor(db: Db, personId: string): Promise<GardenAccess[]> {
-  const rows = await db('gardens')
+/** Gardens that a person belongs to; those taken out of the practice are no longer among them. */
+const gardensFor = (db: Db, personId: string) =>
+  db('gardens')
     .join('memberships', 'garden_id', 'gardens.id')
-    .where({ person_id: personId })
-    .orderBy([{ column: 'gardens.created_at' }, { column: 'name' }])
-    .select<GardenRow[]>(gardenColumns)
-  return rows.map(toGarden)
-}
+    .where({ person_id: personId, 'gardens.withdrawn_at': null })
 
-export async function findGardenFor(
+export const listGardensFor = (db: Db, personId: string): Promise<GardenAccess[]> =>
+  gardensFor(db, personId)
+    .orderBy([{ column: 'gardens.created_at' }, { column: 'gardens.name' }])
+    .select<GardenAccess[]>(...gardenColumns, 'role')
+
+export const findGardenFor = (
   db: Db,
   personId: string,
   gardenId: string,
-): Promise<GardenAccess | undefined> {
-  const row = await db('gardens')
-    .join('memberships', 'garden_id', 'gardens.id')
-    .where({ person_id: personId, garden_id: gardenId })
-    .first<GardenRow | undefined>(gardenColumns)
-  return row && toGarden(row)
+): Promise<GardenAccess | undefined> =>
+  gardensFor(db, personId)
+    .where({ garden_id: gardenId })
+    .first<GardenAccess | undefined>(...gardenColumns, 'role')
+
+/** A garden for work that no person asked for, with the day that its practice stands at. */
+export interface WorkGarden extends GardenAccess {
+  standsAt: StandsAt
+  travelMinutes: number
 }
 
-/** A garden for work that no person asked for, with the clock its practice stands at. */
-export async function findGardenForWork(
-  db: Db,
-  gardenId: string,
-): Promise<{ garden: GardenAccess; clock: { demoDate: string | null; usesRealToday: boolean } } | undefined> {
-  const row = await db('gardens')
-    .join('practices', 'practices.id', 'practice_id')
-    .where('gardens.id', gardenId)
-    .first<(Omit<GardenRow, 'role'> & { demo_date: string | null; use_real_today: boolean }) | undefined>(
-      ...gardenColumns.filter((c) => c !== 'role').map((c) => (c.includes('.') ? c : `gardens.${c}`)),
-      'demo_date',
-      'use_real_today',
-    )
-  if (!row) return undefined
-  return {
-    garden: toGarden({ ...row, role: 'keeper' }),
-    clock: { demoDate: row.demo_date, usesRealToday: row.use_real_today },
-  }
+const workColumns = [
+  ...gardenColumns,
+  'travel_minutes as travelMinutes',
+  'demo_date as demoDate',
+  'use_real_today as usesRealToday',
+]
+type WorkRow = Omit<WorkGarden, 'standsAt' | 'role'> & { demoDate: StandsAt; usesRealToday: boolean }
+
+const toWorkGarden = ({ demoDate, usesRealToday, ...garden }: WorkRow): WorkGarden => ({
+  ...garden,
+  role: 'keeper',
+  standsAt: standsAt({ demoDate, usesRealToday }),
+})
+
+const gardensAtWork = (db: Db) =>
+  db('gardens').join('practices', 'practices.id', 'practice_id').where({ 'gardens.withdrawn_at': null })
+
+export async function findGardenForWork(db: Db, gardenId: string): Promise<WorkGarden | undefined> {
+  const row = await gardensAtWork(db)
+    .where({ 'gardens.id': gardenId })
+    .first<WorkRow | undefined>(...workColumns)
+  return row && toWorkGarden(row)
 }
 
-/** Gardens not re-checked on their practice's today. */
-export async function listGardensNotChecked(db: Db): Promise<string[]> {
-  const { rows } = await db.raw<{ rows: { id: string }[] }>(`
-    select g.id
-    from gardens g
-    join practices p on p.id = g.practice_id
-    left join rechecks r on r.garden_id = g.id
-    where r.on_date is distinct from
-      case when p.demo_date is not null and not p.use_real_today then p.demo_date
-           else (now() at time zone g.time_zone)::date end`)
-  return rows.map((r) => r.id)
+/** The gardens that a crew looks after, oldest first. */
+export async function listCrewGardens(db: Db, crewId: string): Promise<WorkGarden[]> {
+  const rows = await gardensAtWork(db)
+    .where({ crew_id: crewId })
+    .orderBy(['gardens.created_at', 'gardens.name'])
+    .select<WorkRow[]>(...workColumns)
+  return rows.map(toWorkGarden)
+}
+
+/** Every garden with the day it was last gone through, oldest crew first. */
+export async function listCheckedOn(db: Db): Promise<(WorkGarden & { checkedOn: IsoDate | null })[]> {
+  const rows = await gardensAtWork(db)
+    .join('crews', 'crews.id', 'crew_id')
+    .leftJoin('rechecks', 'rechecks.garden_id', 'gardens.id')
+    .orderBy(['crews.created_at', 'gardens.created_at', 'gardens.name'])
+    .select<(WorkRow & { checkedOn: IsoDate | null })[]>(...workColumns, 'on_date as checkedOn')
+  return rows.map(({ checkedOn, ...row }) => ({ ...toWorkGarden(row), checkedOn }))
 }
 
 export interface NewGarden {
@@ -165,7 +163,6 @@ const valueName = {
 } as const
 
 interface EventRow {
-  feature_id: string
   on_date: string
   action: keyof typeof valueName
   value: number
@@ -174,24 +171,25 @@ interface EventRow {
 
 /** Everything ever on the plan, with the events recorded since the file among its properties. */
 export async function listFeatures(db: Db, gardenId: string): Promise<FeatureRecord[]> {
-  const rows = await db('features')
-    .where({ garden_id: gardenId, withdrawn_at: null })
-    .orderBy(['position', 'created_at', 'name'])
-    .select<FeatureRow[]>(featureColumns)
-  const events = await db('feature_events')
-    .join('features', 'features.id', 'feature_id')
-    .where({ garden_id: gardenId, 'feature_events.withdrawn_at': null })
-    .orderBy('on_date')
-    .select<EventRow[]>('feature_id', 'on_date', 'action', 'value', 'crown_radius_m')
+  const { rows } = await db.raw<{ rows: (FeatureRow & { events: EventRow[] | null })[] }>(
+    `select f.id, f.kind, f.name, f.geometry, f.properties, f.from_date, f.to_date, e.events
+     from features f
+     left join (
+       select feature_id, json_agg(json_build_object('on_date', on_date, 'action', action, 'value', value,
+                                                     'crown_radius_m', crown_radius_m) order by on_date, created_at) as events
+       from feature_events where garden_id = :gardenId and withdrawn_at is null group by feature_id
+     ) e on e.feature_id = f.id
+     where f.garden_id = :gardenId and f.withdrawn_at is null
+     order by f.position, f.created_at, f.name`,
+    { gardenId },
+  )
   return rows.map((row) => {
-    const recorded = events
-      .filter((e) => e.feature_id === row.id)
-      .map((e) => ({
-        date: e.on_date,
-        action: e.action,
-        [valueName[e.action]]: e.value,
-        ...(e.crown_radius_m === null ? {} : { crownRadiusM: e.crown_radius_m }),
-      }))
+    const recorded = (row.events ?? []).map((e) => ({
+      date: e.on_date,
+      action: e.action,
+      [valueName[e.action]]: e.value,
+      ...(e.crown_radius_m === null ? {} : { crownRadiusM: e.crown_radius_m }),
+    }))
     const fromFile = (row.properties.events as object[] | undefined) ?? []
     const all = [...fromFile, ...recorded]
     return {
@@ -243,14 +241,15 @@ export async function endFeature(db: Db, id: string, to: string | null): Promise
 
 export async function insertFeatureEvent(
   db: Db,
+  { gardenId, personId }: { gardenId: string; personId: string },
   featureId: string,
-  personId: string,
   event: { date: string } & ObstructionEventRequest,
 ): Promise<void> {
   const { date, action } = event
   await db('feature_events').insert({
     id: randomUUID(),
     feature_id: featureId,
+    garden_id: gardenId,
     on_date: date,
     action,
     value: action === 'limbed' ? event.clearStemM : action === 'thinned' ? event.fraction : event.heightM,
@@ -262,13 +261,14 @@ export async function insertFeatureEvent(
 /** Puts right what the plan says of a feature; what it said is kept. Events stay those that were recorded. */
 export async function amendFeature(
   db: Db,
+  { gardenId, personId }: { gardenId: string; personId: string },
   { id, geometry, properties }: FeatureRow,
-  personId: string,
   right: Pick<PlanFeature, 'geometry' | 'properties'>,
 ): Promise<void> {
   await db('feature_amendments').insert({
     id: randomUUID(),
     feature_id: id,
+    garden_id: gardenId,
     geometry: JSON.stringify(geometry),
     properties: JSON.stringify(properties),
     person_id: personId,
@@ -311,9 +311,60 @@ export async function setStation(db: Db, gardenId: string, stationId: string): P
   await db('gardens').where({ id: gardenId }).update({ station_id: stationId })
 }
 
-export async function setNorth(db: Db, gardenId: string, northDeg: number): Promise<void> {
-  await db('gardens').where({ id: gardenId }).update({ north_deg: northDeg })
+type GardenHead = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' | 'northDeg'>
+
+/** Puts right what is said of a garden; what was said is kept. */
+export async function amendGarden(
+  db: Db,
+  garden: GardenAccess,
+  personId: string,
+  right: Partial<GardenHead>,
+): Promise<void> {
+  const { name, latitude, longitude, timeZone, northDeg } = garden
+  await db('garden_amendments').insert({
+    id: randomUUID(),
+    garden_id: garden.id,
+    was: JSON.stringify({ name, latitude, longitude, timeZone, northDeg } satisfies GardenHead),
+    person_id: personId,
+  })
+  const now = { name, latitude, longitude, timeZone, northDeg, ...right }
+  await db('gardens').where({ id: garden.id }).update({
+    name: now.name,
+    latitude: now.latitude,
+    longitude: now.longitude,
+    time_zone: now.timeZone,
+    north_deg: now.northDeg,
+  })
 }
+
+export async function setKnownClimate(db: Db, gardenId: string, known: KnownClimate | null): Promise<void> {
+  await db('gardens')
+    .where({ id: gardenId })
+    .update({ known_climate: known && JSON.stringify(known) })
+}
+
+/** Takes a garden out of the practice's list; everything of it is kept. */
+export async function withdrawGarden(db: Db, gardenId: string): Promise<void> {
+  await db('gardens').where({ id: gardenId }).update({ withdrawn_at: db.fn.now() })
+}
+
+/** Gardens of a practice that were taken out, latest first. */
+export const listWithdrawnGardens = (
+  db: Db,
+  practiceId: string,
+): Promise<{ id: string; name: string; withdrawnAt: Date }[]> =>
+  db('gardens')
+    .where({ practice_id: practiceId })
+    .whereNotNull('withdrawn_at')
+    .orderBy('withdrawn_at', 'desc')
+    .select('id', 'name', 'withdrawn_at as withdrawnAt')
+
+/** False where no such garden was taken out. */
+export const restoreGarden = async (db: Db, practiceId: string, gardenId: string): Promise<boolean> =>
+  (await db('gardens')
+    .where({ practice_id: practiceId, id: gardenId })
+    .whereNotNull('withdrawn_at')
+    .update({ withdrawn_at: null })) > 0
 
 export async function setSchool(db: Db, gardenId: string, school: SchoolId, choice: string): Promise<void> {
   await db('gardens')
@@ -354,13 +405,4 @@ export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
     held = crewId
   }
   await trx.raw('select 1 from gardens where id = ? for no key update', [gardenId])
-}
-
-/** Counts up with every look, count, move and planting of a garden. */
-export async function recordVersion(db: Db, gardenId: string): Promise<string> {
-  return String((await db('gardens').where({ id: gardenId }).first('record_version')).record_version)
-}
-
-export async function practiceOfGarden(db: Db, gardenId: string): Promise<string> {
-  return (await db('gardens').where({ id: gardenId }).first('practice_id')).practice_id
 }

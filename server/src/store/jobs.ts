@@ -1,116 +1,195 @@
-import type { DecisionRecord, JobRecord, MoveTarget, SeasonView, StoryEntry } from '@border/contract'
-import type { CareJob, JobPlan, LabourRecord, Verdict, Window } from '@border/core'
-import { group } from 'd3-array'
+import type { JobRecord, MoveTarget, SeasonView, StoryEntry } from '@border/contract'
+import {
+  dayMonthYear,
+  type CareJob,
+  type IsoDate,
+  type JobDraft,
+  type LabourRecord,
+  type Operation,
+  type UnplacedJob,
+  type Window,
+} from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { Db } from '../database/connect.ts'
 
-export interface NewDecision {
-  gardenId: string
-  plantingId: string
-  asOf: string
-  verdict: Verdict
-  choice: DecisionRecord['choice']
-  action: string
-  reason: string | null
-  waitUntil: string | null
-  target: MoveTarget | null
-  personId: string
-  decidedAt?: string
-}
+/** What a job asks for beside its window and its time. */
+type Details = Pick<JobDraft, 'materials' | 'tools' | 'cautions' | 'steps'> &
+  Partial<Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes' | 'unsure'>>
 
-export async function insertDecision(db: Db, d: NewDecision): Promise<string> {
-  const id = randomUUID()
-  await db('decisions').insert({
-    id,
-    garden_id: d.gardenId,
-    planting_id: d.plantingId,
-    as_of: d.asOf,
-    verdict: JSON.stringify(d.verdict),
-    choice: d.choice,
-    action: d.action,
-    reason: d.reason,
-    wait_until: d.waitUntil,
-    target: d.target && JSON.stringify(d.target),
-    person_id: d.personId,
-  })
-  return id
-}
-
-/** Every decision of a garden, newest first. */
-export async function listDecisions(db: Db, gardenId: string): Promise<DecisionRecord[]> {
-  const { rows } = await db.raw(
-    `select d.id, d.planting_id as "plantingId", d.verdict ->> 'action' as proposed, d.choice, d.action, d.reason,
-            d.wait_until as "waitUntil", d.as_of as "decidedOn", p.name as "decidedBy",
-            jsonb_build_object('scores', d.verdict -> 'scores', 'terms', d.verdict -> 'terms') as weighed,
-            (select count(*)::int from jobs j where j.decision_id = d.id and j.state <> 'dropped') as "jobCount"
-     from decisions d join people p on p.id = d.person_id
-     where d.garden_id = ? order by d.created_at desc`,
-    [gardenId],
-  )
-  return rows
-}
-
-/** What a job asks for: of a move, or of a rule of care. */
-export type StoredPlan = Pick<JobPlan, 'window' | 'materials' | 'tools' | 'cautions' | 'steps'> &
-  Partial<Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes'>>
-
-/** A job as stored: its plan with the dates that count now. */
-export interface JobRow {
-  id: string
-  decision_id: string | null
-  planting_id: string | null
-  place_id: string | null
-  rule_id: string | null
-  rule_key: string | null
-  key: string
-  kind: JobPlan['kind']
-  title: string
-  plan: StoredPlan
-  target: MoveTarget | null
+export interface JobDone {
+  on: IsoDate
   minutes: number
+  lived: number | null
+  used: { name: string; amount: number; unit: string }[] | null
+  note: string | null
+}
+
+/** A job with all that belongs to it: its window, its days, what it follows, what it is done to, and what was done. */
+export interface Job {
+  id: string
+  /** One of these two: what decided it, or the rule's work that it is. */
+  decisionId: string | null
+  ruleKey: string | null
+  ruleId: string | null
+  /** Of a decided job: which of its decision's jobs it is. */
+  key: string
+  kind: Operation
+  title: string
+  plantingId: string | null
+  placeId: string | null
+  target: MoveTarget | null
+  window: Window
+  minutes: number
+  details: Details
   state: 'open' | 'done' | 'dropped'
-  planned_on: string | null
-  /** Its sittings; planned_on is the first. */
-  parts: { day: string; minutes: number }[] | null
-  next_chance: string | null
-  unplaced: string | null
-  pinned: boolean
+  /** A day set by a person. */
+  pinnedOn: IsoDate | null
+  /** Its days in the plan; none where it has none. */
+  sittings: { day: IsoDate; minutes: number }[]
+  unplaced: Pick<UnplacedJob, 'reason' | 'shortMinutes'> | null
+  nextChance: IsoDate | null
   /** Work of a rule that a person asked for. */
   asked: boolean
+  leftOut: boolean
   revision: number
+  plantings: { id: string; tag: string }[]
+  after: { id: string; leastDays: number; mostDays: number | null }[]
+  done: (JobDone & { by: string }) | null
 }
 
-const jobColumns: (keyof JobRow)[] = [
-  'id',
-  'decision_id',
-  'planting_id',
-  'place_id',
-  'rule_id',
-  'rule_key',
-  'key',
-  'kind',
-  'title',
-  'plan',
-  'target',
-  'minutes',
-  'state',
-  'planned_on',
-  'parts',
-  'next_chance',
-  'unplaced',
-  'pinned',
-  'asked',
-  'revision',
-]
+interface JobRow extends Omit<Job, 'window' | 'unplaced'> {
+  season: Window['season']
+  why: Window['why']
+  earliest: IsoDate
+  bestFrom: IsoDate
+  bestTo: IsoDate
+  latest: IsoDate
+  unplacedReason: UnplacedJob['reason'] | null
+  shortMinutes: number | null
+}
+
+const toJob = ({
+  season,
+  why,
+  earliest,
+  bestFrom,
+  bestTo,
+  latest,
+  unplacedReason,
+  shortMinutes,
+  ...job
+}: JobRow): Job => ({
+  ...job,
+  window: { season, why, earliest, bestFrom, bestTo, latest },
+  unplaced: unplacedReason && { reason: unplacedReason, shortMinutes: shortMinutes ?? 0 },
+})
+
+/** Jobs of a garden, soonest to close first, what is dropped among them. One query, whatever their number. */
+async function selectJobs(db: Db, gardenId: string, jobId: string | null): Promise<Job[]> {
+  const { rows } = await db.raw<{ rows: JobRow[] }>(
+    `with j as (select * from jobs where garden_id = :gardenId and (:jobId::uuid is null or id = :jobId::uuid))
+     select j.id, j.decision_id as "decisionId", j.rule_key as "ruleKey", j.rule_id as "ruleId", j.key, j.kind, j.title,
+            j.planting_id as "plantingId", j.place_id as "placeId", j.target, j.season, j.why, j.earliest,
+            j.best_from as "bestFrom", j.best_to as "bestTo", j.latest, j.minutes, j.details, j.state,
+            j.pinned_on as "pinnedOn", j.unplaced_reason as "unplacedReason", j.short_minutes as "shortMinutes",
+            j.next_chance as "nextChance", j.asked, j.left_out as "leftOut", j.revision,
+            coalesce(s.sittings, '[]') as sittings, coalesce(p.plantings, '[]') as plantings,
+            coalesce(o.after, '[]') as after, r.done
+     from j
+     left join (select job_id, json_agg(json_build_object('day', day, 'minutes', minutes) order by nth) as sittings
+                from job_sittings where garden_id = :gardenId group by job_id) s on s.job_id = j.id
+     left join (select job_id, json_agg(json_build_object('id', planting_id, 'tag', tag) order by tag) as plantings
+                from job_plantings jp join plantings on plantings.id = planting_id
+                where jp.garden_id = :gardenId group by job_id) p on p.job_id = j.id
+     left join (select after_id, json_agg(json_build_object('id', before_id, 'leastDays', least_days, 'mostDays', most_days)
+                                          order by least_days, before_id) as after
+                from job_order where garden_id = :gardenId group by after_id) o on o.after_id = j.id
+     left join (select job_id, json_build_object('on', done_on, 'minutes', minutes, 'lived', lived, 'used', used, 'note', note,
+                                                 'by', people.name) as done
+                from job_records join people on people.id = person_id
+                where garden_id = :gardenId and withdrawn_at is null) r on r.job_id = j.id
+     order by j.latest, j.title, j.id`,
+    { gardenId, jobId },
+  )
+  return rows.map(toJob)
+}
+
+export const listJobs = (db: Db, gardenId: string): Promise<Job[]> => selectJobs(db, gardenId, null)
+
+export const findJob = async (db: Db, gardenId: string, id: string): Promise<Job | undefined> =>
+  (await selectJobs(db, gardenId, id))[0]
+
+export const findJobByKey = async (db: Db, gardenId: string, ruleKey: string): Promise<Job | undefined> => {
+  const row = await db('jobs')
+    .where({ garden_id: gardenId, rule_key: ruleKey })
+    .first<{ id: string } | undefined>('id')
+  return row && findJob(db, gardenId, row.id)
+}
+
+/** A job as it is shown; why it has no day is said as of a day. */
+export const jobRecord = (job: Job, today: IsoDate): JobRecord => ({
+  id: job.id,
+  kind: job.kind,
+  title: job.title,
+  plantingIds: job.plantings.map((p) => p.id),
+  tags: job.plantings.map((p) => p.tag),
+  placeId: job.placeId,
+  ruleId: job.ruleId,
+  window: job.window,
+  minutes: job.minutes,
+  materials: job.details.materials,
+  tools: [...job.details.tools],
+  cautions: job.details.cautions,
+  steps: [...job.details.steps],
+  why: job.details.why ?? null,
+  missed: job.details.missed ?? null,
+  school: job.details.school ?? null,
+  unsure: job.details.unsure ?? null,
+  forbids: [...(job.details.forbids ?? [])],
+  after: job.after.map((o) => o.id),
+  state: job.state,
+  plannedOn: job.sittings[0]?.day ?? null,
+  parts: job.sittings,
+  nextChance: job.nextChance,
+  unplaced: job.unplaced && unplacedWords(job, job.unplaced, today),
+  pinned: job.pinnedOn !== null,
+  done: job.done,
+})
+
+function unplacedWords(
+  { window: { latest }, nextChance }: Job,
+  { reason, shortMinutes }: NonNullable<Job['unplaced']>,
+  today: IsoDate,
+): string {
+  const next = nextChance ? ` Its next chance is from ${dayMonthYear(nextChance)}.` : ''
+  if (latest < today) return `Too late since ${dayMonthYear(latest)}.${next}`
+  switch (reason) {
+    case 'no-working-day':
+      return `Nobody works on any day of its window: see the crew in Set-up.${next}`
+    case 'no-skill':
+      return `Nobody with the skill for it has time in its window.${next}`
+    case 'days-full':
+      return `The working days in its window are full: ${shortMinutes} minutes short on the emptiest.${next}`
+    case 'waits-for-unplaced':
+      return 'It waits for a job that has no day yet.'
+    case 'order-leaves-no-day':
+      return `What comes before it leaves no day inside its window.${next}`
+    case 'costs-more':
+      return `Fitting it in would cost more than it is worth: it would push out or spoil other work.${next}`
+  }
+}
 
 const windowColumns = (w: Window) => ({
+  season: w.season,
+  why: JSON.stringify(w.why),
   earliest: w.earliest,
   best_from: w.bestFrom,
   best_to: w.bestTo,
   latest: w.latest,
 })
 
+/** The jobs that a decision makes, with their order. */
 export async function insertJobs(
   db: Db,
   owner: {
@@ -120,33 +199,34 @@ export async function insertJobs(
     placeId: string
     target: MoveTarget | null
   },
-  plans: readonly JobPlan[],
+  drafts: readonly JobDraft[],
 ): Promise<void> {
-  const ids = new Map(plans.map((p) => [p.key, randomUUID()]))
+  const ids = new Map(drafts.map((d) => [d.key, randomUUID()]))
   await db('jobs').insert(
-    plans.map((p) => ({
-      id: ids.get(p.key),
+    drafts.map(({ key, kind, title, window, minutes, after: _, nextChance, ...details }) => ({
+      id: ids.get(key),
       garden_id: owner.gardenId,
       planting_id: owner.plantingId,
       decision_id: owner.decisionId,
       place_id: owner.placeId,
-      key: p.key,
-      kind: p.kind,
-      title: p.title,
-      plan: JSON.stringify(p),
+      key,
+      kind,
+      title,
+      details: JSON.stringify(details),
       target: owner.target && JSON.stringify(owner.target),
-      minutes: p.minutes,
-      next_chance: p.nextChance,
-      ...windowColumns(p.window),
+      minutes,
+      next_chance: nextChance,
+      ...windowColumns(window),
     })),
   )
   await db('job_plantings').insert(
-    plans.map((p) => ({ job_id: ids.get(p.key), planting_id: owner.plantingId, garden_id: owner.gardenId })),
+    drafts.map((d) => ({ job_id: ids.get(d.key), planting_id: owner.plantingId, garden_id: owner.gardenId })),
   )
-  const order = plans.flatMap((p) =>
-    p.after.map((a) => ({
+  const order = drafts.flatMap((d) =>
+    d.after.map((a) => ({
+      garden_id: owner.gardenId,
       before_id: ids.get(a.key),
-      after_id: ids.get(p.key),
+      after_id: ids.get(d.key),
       least_days: a.leastDays,
       most_days: a.mostDays ?? null,
     })),
@@ -154,98 +234,131 @@ export async function insertJobs(
   if (order.length > 0) await db('job_order').insert(order)
 }
 
-export async function listJobRows(db: Db, gardenId: string): Promise<JobRow[]> {
-  return db('jobs').where({ garden_id: gardenId }).orderBy(['latest', 'id']).select<JobRow[]>(jobColumns)
+// Days of jobs
+
+/** Takes jobs off their days. The one way to do it: whatever closes a job, or moves its window, goes through here. */
+async function takeOffDays(db: Db, ids: readonly string[]): Promise<void> {
+  if (ids.length === 0) return
+  await db('job_sittings')
+    .whereIn('job_id', [...ids])
+    .delete()
+  await db('jobs')
+    .whereIn('id', [...ids])
+    .update({ pinned_on: null, unplaced_reason: null, short_minutes: null, revision: db.raw('revision + 1') })
 }
 
-export async function findJobRow(db: Db, gardenId: string, id: string): Promise<JobRow | undefined> {
-  return db('jobs').where({ garden_id: gardenId, id }).forUpdate().first<JobRow | undefined>(jobColumns)
-}
-
-export interface JobOrderRow {
-  beforeId: string
-  afterId: string
-  leastDays: number
-  mostDays: number | null
-}
-
-export async function listJobOrder(db: Db, gardenId: string): Promise<JobOrderRow[]> {
-  return db('job_order')
-    .join('jobs', 'jobs.id', 'after_id')
-    .where({ garden_id: gardenId })
-    .select<JobOrderRow[]>(
-      'before_id as beforeId',
-      'after_id as afterId',
-      'least_days as leastDays',
-      'most_days as mostDays',
-    )
+/** What a plan made of a job. */
+export interface Planned {
+  id: string
+  sittings: Job['sittings']
+  unplaced: Job['unplaced']
 }
 
 /**
- * A new place in the plan. The revision rises only when something changed, so that calendars follow it;
- * a day set by a person that could not be kept is no longer called theirs.
+ * Writes down what a plan made of open jobs, all in a few statements. The revision rises only where something changed, so that
+ * calendars follow it; a day set by a person that could not be kept is no longer called theirs.
+ *
+ * @param jobs as they stood
  */
-export async function setPlanned(
+export async function savePlanned(
   db: Db,
-  job: JobRow,
-  parts: JobRow['parts'],
-  unplaced: string | null,
+  gardenId: string,
+  jobs: readonly Job[],
+  planned: readonly Planned[],
 ): Promise<void> {
-  const plannedOn = parts?.[0]?.day ?? null
-  const same = JSON.stringify(parts) === JSON.stringify(job.parts)
-  if (job.planned_on === plannedOn && job.unplaced === unplaced && same) return
-  await db('jobs')
-    .where({ id: job.id })
-    .update({
-      planned_on: plannedOn,
-      parts: parts && JSON.stringify(parts),
-      unplaced,
-      pinned: job.pinned && plannedOn === job.planned_on,
-      revision: job.revision + 1,
-    })
+  const now = new Map(jobs.map((j) => [j.id, j]))
+  const changed = planned.filter((p) => {
+    const job = now.get(p.id)
+    return (
+      job && !(isDeepStrictEqual(job.sittings, p.sittings) && isDeepStrictEqual(job.unplaced, p.unplaced))
+    )
+  })
+  if (changed.length === 0) return
+  await db('job_sittings')
+    .whereIn(
+      'job_id',
+      changed.map((p) => p.id),
+    )
+    .delete()
+  const sittings = changed.flatMap((p) =>
+    p.sittings.map((s, nth) => ({ job_id: p.id, garden_id: gardenId, nth, day: s.day, minutes: s.minutes })),
+  )
+  if (sittings.length > 0) await db('job_sittings').insert(sittings)
+  await db.raw(
+    `update jobs j set unplaced_reason = p.reason, short_minutes = p.short, revision = revision + 1,
+            pinned_on = case when p.day = j.pinned_on then j.pinned_on end
+     from unnest(:ids::uuid[], :reasons::text[], :short::int[], :days::date[]) as p(id, reason, short, day)
+     where j.id = p.id`,
+    {
+      ids: changed.map((p) => p.id),
+      reasons: changed.map((p) => p.unplaced?.reason ?? null),
+      short: changed.map((p) => p.unplaced?.shortMinutes ?? null),
+      days: changed.map((p) => p.sittings[0]?.day ?? null),
+    },
+  )
 }
 
 /** A day set by a person, or none; calendars follow it. */
-export async function setPin(db: Db, id: string, day: string | null): Promise<void> {
+export async function setPin(db: Db, id: string, day: IsoDate | null): Promise<void> {
   await db('jobs')
     .where({ id })
-    .update({ planned_on: day, parts: null, pinned: day !== null, revision: db.raw('revision + 1') })
+    .update({ pinned_on: day, revision: db.raw('revision + 1') })
 }
 
-/** @returns the job as it now is: with its new window, and free to be given another day in it */
-export async function setWindow(db: Db, job: JobRow, window: Window): Promise<JobRow> {
-  const plan = { ...job.plan, window }
-  const changed = { planned_on: null, parts: null, pinned: false, revision: job.revision + 1 }
+/** Another window: the job is free to be given another day in it. */
+export async function setWindow(db: Db, id: string, window: Window): Promise<void> {
+  await takeOffDays(db, [id])
+  await db('jobs').where({ id }).update(windowColumns(window))
+}
+
+/** Closes open jobs. */
+export async function closeJobs(
+  db: Db,
+  ids: readonly string[],
+  state: 'done' | 'dropped',
+  { leftOut = false } = {},
+): Promise<void> {
+  if (ids.length === 0) return
+  await takeOffDays(db, ids)
   await db('jobs')
-    .where({ id: job.id })
-    .update({ ...windowColumns(window), plan: JSON.stringify(plan), ...changed })
-  return { ...job, plan, ...changed }
+    .whereIn('id', [...ids])
+    .update({ state, left_out: leftOut })
 }
 
-export async function setState(db: Db, id: string, state: JobRow['state']): Promise<void> {
-  await db('jobs').where({ id }).update({ state })
+export async function reopenJob(db: Db, id: string): Promise<void> {
+  await db('jobs').where({ id }).update({ state: 'open', left_out: false })
 }
 
-export interface JobDone {
-  jobId: string
-  on: string
-  minutes: number
-  lived: number | null
-  used: { name: string; amount: number; unit: string }[] | null
-  note: string | null
-  personId: string
+/** Drops what an earlier word on a planting set going. */
+export async function dropDecidedJobs(db: Db, plantingId: string): Promise<void> {
+  const open = await db('jobs')
+    .where({ planting_id: plantingId, state: 'open' })
+    .whereNotNull('decision_id')
+    .select<{ id: string }[]>('id')
+  await closeJobs(
+    db,
+    open.map((j) => j.id),
+    'dropped',
+  )
 }
 
-export async function insertJobRecord(db: Db, done: JobDone): Promise<void> {
+// What was done
+
+export async function insertJobRecord(
+  db: Db,
+  of: { jobId: string; gardenId: string; personId: string },
+  done: JobDone,
+): Promise<void> {
   await db('job_records').insert({
     id: randomUUID(),
-    job_id: done.jobId,
+    job_id: of.jobId,
+    garden_id: of.gardenId,
     done_on: done.on,
     minutes: done.minutes,
     lived: done.lived,
     used: done.used && JSON.stringify(done.used),
     note: done.note,
-    person_id: done.personId,
+    person_id: of.personId,
   })
 }
 
@@ -253,152 +366,103 @@ export async function withdrawJobRecord(db: Db, jobId: string): Promise<void> {
   await db('job_records').where({ job_id: jobId, withdrawn_at: null }).update({ withdrawn_at: db.fn.now() })
 }
 
-type DoneRow = {
-  jobId: string
-  on: string
-  minutes: number
-  lived: number | null
-  used: { name: string; amount: number; unit: string }[] | null
-  note: string | null
-  by: string
-}
+// Work that the rules of care ask for
 
-export async function listDone(db: Db, gardenId: string): Promise<DoneRow[]> {
-  return db('job_records')
-    .join('jobs', 'jobs.id', 'job_id')
-    .join('people', 'people.id', 'person_id')
-    .where({ garden_id: gardenId, withdrawn_at: null })
-    .select<DoneRow[]>(
-      'job_id as jobId',
-      'done_on as on',
-      'job_records.minutes',
-      'lived',
-      'used',
-      'note',
-      'people.name as by',
-    )
-}
-
-export async function listJobPlantings(
+/**
+ * Jobs that the rules of care ask for, brought up to date: new ones are added, changed ones changed, idle ones go. What a person
+ * pinned or asked for stays while what it is done to is there.
+ *
+ * @param known the garden's jobs as they stand
+ * @param isGone whether what a job is done to is no longer there
+ */
+export async function saveCareJobs(
   db: Db,
   gardenId: string,
-): Promise<{ jobId: string; plantingId: string; tag: string }[]> {
-  return db('job_plantings')
-    .join('plantings', 'plantings.id', 'planting_id')
-    .where('job_plantings.garden_id', gardenId)
-    .orderBy(['job_id', 'tag'])
-    .select('job_id as jobId', 'planting_id as plantingId', 'tag')
-}
-
-/** Jobs that are not dropped, with their order and what was really done. */
-export async function listJobs(db: Db, gardenId: string): Promise<JobRecord[]> {
-  const rows = await listJobRows(db, gardenId)
-  const order = group(await listJobOrder(db, gardenId), (o) => o.afterId)
-  const done = new Map((await listDone(db, gardenId)).map((d) => [d.jobId, d]))
-  const plantings = group(await listJobPlantings(db, gardenId), (p) => p.jobId)
-  return rows
-    .filter((r) => r.state !== 'dropped')
-    .map((r) => {
-      const record = done.get(r.id)
-      const own = plantings.get(r.id) ?? []
-      return {
-        id: r.id,
-        kind: r.kind,
-        title: r.title,
-        plantingIds: own.map((p) => p.plantingId),
-        tags: own.map((p) => p.tag),
-        placeId: r.place_id,
-        ruleId: r.rule_id,
-        window: r.plan.window,
-        minutes: r.minutes,
-        materials: r.plan.materials,
-        tools: [...r.plan.tools],
-        cautions: r.plan.cautions,
-        steps: [...r.plan.steps],
-        why: r.plan.why ?? null,
-        missed: r.plan.missed ?? null,
-        school: r.plan.school ?? null,
-        forbids: [...(r.plan.forbids ?? [])],
-        after: (order.get(r.id) ?? []).map((o) => o.beforeId),
-        state: r.state,
-        plannedOn: r.planned_on,
-        parts: r.parts ?? (r.planned_on ? [{ day: r.planned_on, minutes: r.minutes }] : []),
-        nextChance: r.next_chance,
-        unplaced: r.unplaced,
-        pinned: r.pinned,
-        done: record
-          ? {
-              on: record.on,
-              minutes: record.minutes,
-              lived: record.lived,
-              used: record.used,
-              note: record.note,
-              by: record.by,
-            }
-          : null,
-      }
-    })
-}
-
-/** Jobs that the rules of care ask for, brought up to date: new ones are added, changed ones changed, idle ones go. */
-export async function saveCareJobs(db: Db, gardenId: string, wanted: readonly CareJob[]): Promise<void> {
-  const known = new Map(
-    (await listJobRows(db, gardenId)).flatMap((r) => (r.rule_key ? [[r.rule_key, r] as const] : [])),
-  )
+  known: readonly Job[],
+  wanted: readonly CareJob[],
+  isGone: (job: Job) => boolean,
+): Promise<void> {
+  const ofRules = new Map(known.flatMap((j) => (j.ruleKey ? [[j.ruleKey, j] as const] : [])))
   const keys = new Set(wanted.map((j) => j.key))
-  const idle = [...known.values()].filter(
-    (r) => r.state === 'open' && !r.pinned && !r.asked && !keys.has(r.rule_key!),
+  const idle = [...ofRules.values()].filter(
+    (j) =>
+      j.state === 'open' &&
+      !keys.has(j.ruleKey!) &&
+      (isGone(j) || (j.pinnedOn === null && !j.asked && j.ruleId !== null)),
   )
-  const recorded = db('job_records').select('job_id')
-  const idleIds = idle.map((r) => r.id)
-  await db('jobs').whereIn('id', idleIds).whereNotIn('id', recorded).delete()
-  await db('jobs').whereIn('id', idleIds).update({ state: 'dropped', planned_on: null, parts: null })
-  for (const job of wanted) await putCareJob(db, gardenId, known.get(job.key), job)
+  // What was never more than worked out is forgotten; what somebody recorded, asked for or took back is kept.
+  const recorded = new Set(
+    (
+      await db('job_records')
+        .whereIn(
+          'job_id',
+          idle.map((j) => j.id),
+        )
+        .select<{ id: string }[]>('job_id as id')
+    ).map((r) => r.id),
+  )
+  const forgotten = idle.filter((j) => !recorded.has(j.id) && !j.asked && j.ruleId !== null).map((j) => j.id)
+  if (forgotten.length > 0) await db('jobs').whereIn('id', forgotten).delete()
+  await closeJobs(
+    db,
+    idle.map((j) => j.id).filter((id) => !forgotten.includes(id)),
+    'dropped',
+  )
+  await closeJobs(
+    db,
+    known.filter((j) => j.state === 'open' && j.decisionId !== null && isGone(j)).map((j) => j.id),
+    'dropped',
+  )
+  await insertCareJobs(
+    db,
+    gardenId,
+    wanted.filter((w) => !ofRules.has(w.key)),
+  )
+  for (const w of wanted) {
+    const job = ofRules.get(w.key)
+    if (job?.state === 'open') await changeCareJob(db, gardenId, job, w)
+  }
 }
 
-export const findJobByKey = (db: Db, gardenId: string, key: string): Promise<JobRow | undefined> =>
-  db('jobs').where({ garden_id: gardenId, rule_key: key }).first<JobRow | undefined>(jobColumns)
-
-/** Work of a rule that a person asked for. False where it is open or done already. */
-export async function askCareJob(db: Db, gardenId: string, job: CareJob): Promise<boolean> {
-  const row = await findJobByKey(db, gardenId, job.key)
-  if (row && row.state !== 'dropped') return false
-  if (row) await db('jobs').where({ id: row.id }).update({ state: 'open', left_out: false })
-  await putCareJob(db, gardenId, row && { ...row, state: 'open' }, job)
-  await db('jobs').where({ garden_id: gardenId, rule_key: job.key }).update({ asked: true })
-  return true
-}
-
-async function putCareJob(db: Db, gardenId: string, row: JobRow | undefined, job: CareJob): Promise<void> {
-  if (row && row.state !== 'open') return
-  const { window, materials, tools, cautions, steps, forbids, skill, why, missed, school, tableMinutes } = job
-  const plan = {
-    window,
+function careColumns(job: CareJob) {
+  const { window, title, minutes, nextChance, materials, tools, cautions, steps } = job
+  const { forbids, skill, why, missed, school, tableMinutes, unsure } = job
+  const details: Details = {
     materials,
-    tools,
+    tools: [...tools],
     cautions,
-    steps,
+    steps: [...steps],
     forbids,
     skill,
     why,
     missed,
     school,
     tableMinutes,
+    unsure,
   }
-  const columns = {
-    title: job.title,
-    plan: JSON.stringify(plan),
-    minutes: job.minutes,
-    next_chance: job.nextChance,
-    ...windowColumns(window),
+  return {
+    details,
+    columns: {
+      title,
+      details: JSON.stringify(details),
+      minutes,
+      next_chance: nextChance,
+      ...windowColumns(window),
+    },
   }
-  const id = row?.id ?? randomUUID()
-  if (row) {
-    if (sameJson(row.plan, plan) && row.title === job.title && row.minutes === job.minutes) return
-    await db('jobs').where({ id }).update(columns)
-    await db('job_plantings').where({ job_id: id }).delete()
-  } else
-    await db('jobs').insert({
+}
+
+async function insertCareJobs(
+  db: Db,
+  gardenId: string,
+  jobs: readonly CareJob[],
+  { asked = false } = {},
+): Promise<void> {
+  if (jobs.length === 0) return
+  const made = jobs.map((job) => ({ id: randomUUID(), job }))
+  await db.batchInsert(
+    'jobs',
+    made.map(({ id, job }) => ({
       id,
       garden_id: gardenId,
       place_id: job.placeId,
@@ -406,112 +470,109 @@ async function putCareJob(db: Db, gardenId: string, row: JobRow | undefined, job
       rule_key: job.key,
       key: 'care',
       kind: job.operation,
-      ...columns,
-    })
-  if (job.plantingIds.length > 0)
-    await db('job_plantings').insert(
-      job.plantingIds.map((plantingId) => ({ job_id: id, planting_id: plantingId, garden_id: gardenId })),
-    )
+      asked,
+      ...careColumns(job).columns,
+    })),
+    500,
+  )
+  await insertJobPlantings(
+    db,
+    gardenId,
+    made.map(({ id, job }) => ({ id, plantingIds: job.plantingIds })),
+  )
+}
+
+async function insertJobPlantings(
+  db: Db,
+  gardenId: string,
+  jobs: readonly { id: string; plantingIds: readonly string[] }[],
+): Promise<void> {
+  const rows = jobs.flatMap(({ id, plantingIds }) =>
+    plantingIds.map((plantingId) => ({ job_id: id, planting_id: plantingId, garden_id: gardenId })),
+  )
+  if (rows.length > 0) await db.batchInsert('job_plantings', rows, 500)
+}
+
+async function changeCareJob(db: Db, gardenId: string, job: Job, wanted: CareJob): Promise<void> {
+  const { details, columns } = careColumns(wanted)
+  const same =
+    sameJson(job.details, details) &&
+    sameJson(job.window, wanted.window) &&
+    job.title === wanted.title &&
+    job.minutes === wanted.minutes &&
+    job.nextChance === wanted.nextChance
+  if (!same) await db('jobs').where({ id: job.id }).update(columns)
+  const before = job.plantings.map((p) => p.id).sort()
+  if (isDeepStrictEqual(before, [...wanted.plantingIds].sort())) return
+  await db('job_plantings').where({ job_id: job.id }).delete()
+  await insertJobPlantings(db, gardenId, [{ id: job.id, plantingIds: wanted.plantingIds }])
 }
 
 /** Equal as values, in whatever order their keys are kept. */
 const sameJson = (a: unknown, b: unknown): boolean =>
   isDeepStrictEqual(JSON.parse(JSON.stringify(a)), JSON.parse(JSON.stringify(b)))
 
-/** Leaves an open job out for once, or takes it up again. False where it is not in the state for it. */
-export async function leaveOut(db: Db, id: string, out: boolean): Promise<boolean> {
-  const changed = await db('jobs')
-    .where(out ? { id, state: 'open' } : { id, state: 'dropped', left_out: true })
-    .update(
-      out
-        ? { state: 'dropped', left_out: true, planned_on: null, parts: null, pinned: false, unplaced: null }
-        : { state: 'open', left_out: false },
-    )
-  return changed > 0
+/** Work of a rule that a person asked for. False where it is open or done already. */
+export async function askCareJob(db: Db, gardenId: string, job: CareJob): Promise<boolean> {
+  const known = await findJobByKey(db, gardenId, job.key)
+  if (known && known.state !== 'dropped') return false
+  if (!known) await insertCareJobs(db, gardenId, [job], { asked: true })
+  else {
+    await db('jobs').where({ id: known.id }).update({ state: 'open', left_out: false, asked: true })
+    await changeCareJob(db, gardenId, known, job)
+  }
+  return true
 }
 
 /** Work left out for once whose window has not closed on a day. */
-export const listLeftOut = (db: Db, gardenId: string, on: string): Promise<SeasonView['leftOut']> =>
-  db('jobs')
-    .where({ garden_id: gardenId, state: 'dropped', left_out: true })
-    .where('latest', '>=', on)
-    .orderBy(['latest', 'id'])
-    .select('id', 'title', 'latest')
+export const leftOutOf = (jobs: readonly Job[], on: IsoDate): SeasonView['leftOut'] =>
+  jobs
+    .filter((j) => j.leftOut && j.window.latest >= on)
+    .map((j) => ({ id: j.id, title: j.title, latest: j.window.latest }))
 
-/** What a rule has asked for and was done: key without its last part, with each planting or the place. */
-export async function listCareDone(db: Db, gardenId: string): Promise<string[]> {
-  const { rows } = await db.raw<{ rows: { key: string; of: string }[] }>(
-    `select regexp_replace(j.rule_key, '/[^/]*$', '') as key, coalesce(p.planting_id, j.place_id) as of
-     from jobs j left join job_plantings p on p.job_id = j.id
-     where j.garden_id = ? and j.rule_key is not null and j.state in ('done', 'dropped')`,
-    [gardenId],
+/** What a rule has asked for and was done or dropped: key without its last part, with each planting or the place. */
+export const careDoneOf = (jobs: readonly Job[]): Set<string> =>
+  new Set(
+    jobs
+      .filter((j) => j.ruleKey !== null && j.state !== 'open')
+      .flatMap((j) => {
+        const stem = j.ruleKey!.replace(/\/[^/]*$/, '')
+        const of = j.plantings.length > 0 ? j.plantings.map((p) => p.id) : [j.placeId]
+        return of.map((id) => `${stem}/${id}`)
+      }),
   )
-  return rows.map((r) => `${r.key}/${r.of}`)
-}
 
 /** Minutes really taken for work that a rule's table has minutes for. */
-export async function listLabour(db: Db, gardenId: string): Promise<LabourRecord[]> {
-  return db('job_records')
-    .join('jobs', 'jobs.id', 'job_id')
-    .where({ garden_id: gardenId, withdrawn_at: null })
-    .whereRaw(`jsonb_exists(plan, 'tableMinutes')`)
-    .select(
-      'kind as operation',
-      db.raw(`(plan ->> 'tableMinutes')::float as "tableMinutes"`),
-      'job_records.minutes',
-    )
-}
+export const labourOf = (jobs: readonly Job[]): LabourRecord[] =>
+  jobs.flatMap((j) =>
+    j.done && j.details.tableMinutes !== undefined
+      ? [{ operation: j.kind, tableMinutes: j.details.tableMinutes, minutes: j.done.minutes }]
+      : [],
+  )
 
 /** The last day on which each planting was divided. */
-export async function listDivided(db: Db, gardenId: string): Promise<Map<string, string>> {
-  const rows: { plantingId: string; on: string }[] = await db('job_records')
-    .join('jobs', 'jobs.id', 'job_records.job_id')
-    .join('job_plantings', 'job_plantings.job_id', 'jobs.id')
-    .where({ 'jobs.garden_id': gardenId, kind: 'divide', withdrawn_at: null })
-    .groupBy('job_plantings.planting_id')
-    .select('job_plantings.planting_id as plantingId', db.raw('max(done_on) as "on"'))
-  return new Map(rows.map((r) => [r.plantingId, r.on]))
+export function dividedOf(jobs: readonly Job[]): Map<string, IsoDate> {
+  const divided = new Map<string, IsoDate>()
+  for (const j of jobs)
+    if (j.kind === 'divide' && j.done)
+      for (const { id } of j.plantings) if (j.done.on > (divided.get(id) ?? '')) divided.set(id, j.done.on)
+  return divided
 }
 
-/** Ground promised to moves that are decided and not yet done. */
-export async function listReserved(
-  db: Db,
-  gardenId: string,
-): Promise<{ plantingId: string; target: MoveTarget }[]> {
-  return db('jobs')
-    .where({ garden_id: gardenId, kind: 'move', state: 'open' })
-    .whereNotNull('target')
-    .select<{ plantingId: string; target: MoveTarget }[]>('planting_id as plantingId', 'target')
-}
-
-export async function dropOpenJobs(db: Db, plantingId: string): Promise<void> {
-  await db('jobs')
-    .where({ planting_id: plantingId, state: 'open' })
-    .update({ state: 'dropped', planned_on: null })
-}
-
-/** Decisions and finished jobs of a planting, as lines of its story; a move tells itself as an event. */
-export async function listPlantingDeeds(db: Db, plantingId: string): Promise<StoryEntry[]> {
-  const decisions = await db('decisions')
-    .join('people', 'people.id', 'person_id')
-    .where({ planting_id: plantingId })
-    .select<(DecisionWords & Recorded)[]>(
-      'as_of as on',
-      db.raw(`verdict ->> 'action' as proposed`),
-      'choice',
-      'action',
-      'reason',
-      'wait_until as waitUntil',
-      'people.name as by',
-      'decisions.created_at as recordedAt',
-    )
-  const jobs = await db('job_records')
+/** Finished jobs of a planting, as lines of its story; a move tells itself as an event. */
+export async function listJobStory(db: Db, plantingId: string): Promise<StoryEntry[]> {
+  const rows = await db('job_records')
     .join('jobs', 'jobs.id', 'job_records.job_id')
     .join('job_plantings', 'job_plantings.job_id', 'jobs.id')
     .join('people', 'people.id', 'person_id')
     .where({ 'job_plantings.planting_id': plantingId, withdrawn_at: null })
     .whereNot({ kind: 'move' })
-    .select<({ title: string; minutes: number; note: string | null } & Recorded)[]>(
+    .select<
+      ({ title: string; minutes: number; note: string | null } & Pick<
+        StoryEntry,
+        'on' | 'by' | 'recordedAt'
+      >)[]
+    >(
       'done_on as on',
       'title',
       'job_records.minutes',
@@ -519,28 +580,9 @@ export async function listPlantingDeeds(db: Db, plantingId: string): Promise<Sto
       'people.name as by',
       'job_records.created_at as recordedAt',
     )
-  return [
-    ...decisions.map(({ on, by, recordedAt, ...d }): StoryEntry => {
-      return { on, kind: 'decided', says: decisionWords(d), by, recordedAt }
-    }),
-    ...jobs.map(({ on, by, recordedAt, ...j }): StoryEntry => {
-      return {
-        on,
-        kind: 'job',
-        says: `${j.title}: done in ${j.minutes} min.${j.note ? ` ${j.note}` : ''}`,
-        by,
-        recordedAt,
-      }
-    }),
-  ]
-}
-
-type Recorded = Pick<StoryEntry, 'on' | 'by' | 'recordedAt'>
-type DecisionWords = Pick<DecisionRecord, 'proposed' | 'choice' | 'action' | 'reason' | 'waitUntil'>
-
-function decisionWords(d: DecisionWords): string {
-  const reason = d.reason ? ` ${d.reason}` : ''
-  if (d.choice === 'accept') return `Proposed and accepted: ${d.proposed}.`
-  if (d.choice === 'wait') return `Proposed ${d.proposed}; left until ${d.waitUntil}.${reason}`
-  return `Proposed ${d.proposed}; decided ${d.action} instead.${reason}`
+  return rows.map(({ title, minutes, note, ...row }) => ({
+    ...row,
+    kind: 'job',
+    says: `${title}: done in ${minutes} min.${note ? ` ${note}` : ''}`,
+  }))
 }

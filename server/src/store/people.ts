@@ -1,5 +1,5 @@
 import type { MemberRecord, Role } from '@border/contract'
-import { civilDate, instantsOf } from '@border/core'
+import type { StandsAt } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
@@ -39,18 +39,11 @@ export async function findSignIn(
     .first(['id', 'password_hash as passwordHash'])
 }
 
-/** Today as a practice stands: the demo's fixed day, or the real one in a zone. */
-export function todayOf(person: Pick<Person, 'demoDate' | 'usesRealToday'>, timeZone = 'UTC'): string {
-  return person.demoDate && !person.usesRealToday ? person.demoDate : civilDate(new Date(), timeZone)
-}
-
-/** The instant a practice stands at: in a demo that stands at a fixed day, the time of day it really is, on that day. */
-export function nowOf(person: Pick<Person, 'demoDate' | 'usesRealToday'>, timeZone: string): number {
-  const now = Date.now()
-  if (!person.demoDate || person.usesRealToday) return now
-  const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone }).format(now)
-  return instantsOf(`${person.demoDate}T${clock}`, timeZone).at(-1) ?? now
-}
+/** The fixed day that a practice stands at; null where it stands at the real one. */
+export const standsAt = ({
+  demoDate,
+  usesRealToday,
+}: Pick<Person, 'demoDate' | 'usesRealToday'>): StandsAt => (usesRealToday ? null : demoDate)
 
 export async function anyAccount(db: Db): Promise<boolean> {
   return (await db('people').first('id')) !== undefined

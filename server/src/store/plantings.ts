@@ -1,6 +1,7 @@
 import type { PlantingRecord, StoryEntry, TrialOutcome, TrialOutcomeRecord } from '@border/contract'
 import {
   capitalised,
+  type PlantingSite,
   type PlantingSource,
   type Taxon,
   type Treatment,
@@ -15,7 +16,7 @@ interface PlantingRow {
   tag: string
   planted_on: string
   planted_count: number
-  source: string
+  source: PlantingSource
   role: string | null
   from_tag: string | null
   taxon_id: string
@@ -23,6 +24,7 @@ interface PlantingRow {
   x: number
   y: number
   radius_m: number | null
+  outline: PlantingRecord['outline']
   since: string
   living: number | null
 }
@@ -41,6 +43,7 @@ const toPlanting = (r: PlantingRow, taxon: Taxon): PlantingRecord => ({
   x: r.x,
   y: r.y,
   radiusM: r.radius_m,
+  outline: r.outline,
   inPlaceSince: r.since,
 })
 
@@ -52,7 +55,7 @@ async function selectPlantings(
 ): Promise<PlantingRecord[]> {
   const { rows } = await db.raw(
     `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, p.taxon_id, parent.tag as from_tag,
-            s.place_id, s.x, s.y, s.radius_m, s.from_date as since, c.living
+            s.place_id, s.x, s.y, s.radius_m, s.outline, s.from_date as since, c.living
      from plantings p
      left join plantings parent on parent.id = p.parent_id
      join lateral (
@@ -75,7 +78,7 @@ async function selectPlantings(
        ) latest
        order by on_date desc, created_at desc limit 1
      ) c on true
-     where p.garden_id = :gardenId and (:plantingId::uuid is null or p.id = :plantingId::uuid)
+     where p.garden_id = :gardenId and p.withdrawn_at is null and (:plantingId::uuid is null or p.id = :plantingId::uuid)
      order by p.tag`,
     { gardenId, ...which },
   )
@@ -115,7 +118,7 @@ export async function findPlanting(
 /** Tags of the plantings that came from this one. */
 export async function listOffspring(db: Db, plantingId: string): Promise<string[]> {
   const rows = await db('plantings')
-    .where({ parent_id: plantingId })
+    .where({ parent_id: plantingId, withdrawn_at: null })
     .orderBy('tag')
     .select<{ tag: string }[]>('tag')
   return rows.map((r) => r.tag)
@@ -132,10 +135,10 @@ export interface NewPlanting {
   parentId?: string | null
   role?: string | null
   placeId: string
-  placeName: string
   x: number
   y: number
   radiusM?: number | null
+  outline?: PlantingRecord['outline']
   note?: string | undefined
   personId: string | null
 }
@@ -166,59 +169,47 @@ export async function insertPlantings(
       x: p.x,
       y: p.y,
       radius_m: p.radiusM ?? null,
+      outline: p.outline ? JSON.stringify(p.outline) : null,
       from_date: p.plantedOn,
     })),
   )
-  await db('planting_events').insert(
-    plantings.flatMap((p) => {
-      const event = { planting_id: p.id, person_id: p.personId, living: null as number | null }
-      const planted = {
-        ...event,
-        id: randomUUID(),
-        on_date: p.plantedOn,
-        kind: 'planted',
-        living: p.count,
-        says: plantedWords(p),
-      }
-      const notes = p.note
-        ? [{ ...event, id: randomUUID(), on_date: p.plantedOn, kind: 'note', says: p.note }]
-        : []
-      const counted =
-        p.living !== undefined && p.living !== p.count
-          ? [
-              {
-                ...event,
-                id: randomUUID(),
-                on_date: p.plantedOn,
-                kind: 'counted',
-                living: p.living,
-                says: `${p.living} of ${p.count} living when the record came in.`,
-              },
-            ]
-          : []
-      return [planted, ...notes, ...counted]
+  await insertEvents(
+    db,
+    plantings.flatMap((p): NewEvent[] => {
+      const of = { gardenId: p.gardenId, plantingId: p.id, on: p.plantedOn, personId: p.personId }
+      return [
+        { ...of, kind: 'planted', facts: { placeId: p.placeId } },
+        ...(p.note ? [{ ...of, kind: 'note', note: p.note } as const] : []),
+        ...(p.living !== undefined && p.living !== p.count
+          ? [{ ...of, kind: 'counted', living: p.living, facts: { of: p.count } } as const]
+          : []),
+      ]
     }),
   )
 }
 
-function plantedWords(p: NewPlanting): string {
-  const how = {
-    bought: 'bought',
-    division: 'from divisions',
-    cutting: 'from cuttings',
-    seed: 'from seed',
-    'self-sown': 'self-sown',
-    moved: 'moved in',
-  }
-  return `${p.count} planted in ${p.placeName}, ${how[p.source]}.`
+/** What an event says beside its count, as facts: its sentence is made when it is read. */
+export interface EventFacts {
+  /** Where it was planted, or moved to. */
+  placeId?: string
+  /** Where it was moved from. */
+  fromPlaceId?: string
+  /** How many there were before. */
+  of?: number
+  minutes?: number
+  /** It was taken out. */
+  takenOut?: boolean
 }
 
 export interface NewEvent {
+  gardenId: string
   plantingId: string
   on: string
-  kind: 'counted' | 'moved' | 'note' | 'lost'
+  kind: 'planted' | 'counted' | 'moved' | 'note' | 'lost'
   living?: number | null
-  says: string
+  facts?: EventFacts
+  /** In the words of whoever recorded it. */
+  note?: string | undefined
   personId: string | null
   jobId?: string | null
 }
@@ -226,11 +217,13 @@ export interface NewEvent {
 export async function insertEvents(db: Db, events: readonly NewEvent[]): Promise<void> {
   const rows = events.map((e) => ({
     id: randomUUID(),
+    garden_id: e.gardenId,
     planting_id: e.plantingId,
     on_date: e.on,
     kind: e.kind,
     living: e.living ?? null,
-    says: e.says,
+    facts: e.facts ? JSON.stringify(e.facts) : null,
+    note: e.note || null,
     person_id: e.personId,
     job_id: e.jobId ?? null,
   }))
@@ -292,19 +285,84 @@ export async function withdrawEventsOf(db: Db, jobId: string): Promise<void> {
   await db('planting_events').where({ job_id: jobId }).update({ withdrawn_at: db.fn.now() })
 }
 
-/** What happened to a planting itself, oldest first. */
-export async function listEvents(db: Db, plantingId: string): Promise<StoryEntry[]> {
-  return db('planting_events')
+interface EventRow {
+  on: string
+  kind: NewEvent['kind']
+  living: number | null
+  facts: EventFacts | null
+  note: string | null
+  by: string | null
+  recordedAt: string
+}
+
+/** What happened to a planting itself, oldest first, in sentences. */
+export async function listEvents(
+  db: Db,
+  planting: Pick<PlantingRecord, 'id' | 'plantedCount' | 'source'>,
+): Promise<StoryEntry[]> {
+  const rows = await db('planting_events')
     .leftJoin('people', 'people.id', 'person_id')
-    .where({ planting_id: plantingId, withdrawn_at: null })
+    .where({ planting_id: planting.id, withdrawn_at: null })
     .orderBy(['on_date', 'planting_events.created_at'])
-    .select<StoryEntry[]>(
+    .select<EventRow[]>(
       'on_date as on',
       'kind',
-      'says',
+      'living',
+      'facts',
+      'note',
       'people.name as by',
       'planting_events.created_at as recordedAt',
     )
+  const placeIds = rows.flatMap((r) =>
+    [r.facts?.placeId, r.facts?.fromPlaceId].filter((id) => id !== undefined),
+  )
+  const places = new Map(
+    (await db('features').whereIn('id', placeIds).select<{ id: string; name: string }[]>('id', 'name')).map(
+      (f) => [f.id, f.name],
+    ),
+  )
+  const nameOf = (id: string | undefined) => (id && places.get(id)) ?? 'its place'
+  return rows.map(({ on, kind, by, recordedAt, ...e }) => ({
+    on,
+    kind,
+    by,
+    recordedAt,
+    says: [eventWords(kind, e, planting, nameOf), e.note].filter(Boolean).join(' '),
+  }))
+}
+
+const sourceWords: Record<PlantingSource, string> = {
+  bought: 'bought',
+  division: 'from divisions',
+  cutting: 'from cuttings',
+  seed: 'from seed',
+  'self-sown': 'self-sown',
+  moved: 'moved in',
+}
+
+/** @returns nothing for what only its note tells */
+function eventWords(
+  kind: NewEvent['kind'],
+  { living, facts }: Pick<EventRow, 'living' | 'facts'>,
+  planting: Pick<PlantingRecord, 'plantedCount' | 'source'>,
+  nameOf: (placeId: string | undefined) => string,
+): string {
+  switch (kind) {
+    case 'planted':
+      return `${planting.plantedCount} planted${facts?.placeId ? ` in ${nameOf(facts.placeId)}` : ''}, ${sourceWords[planting.source]}.`
+    case 'moved':
+      if (!facts) return ''
+      return `Moved from ${nameOf(facts.fromPlaceId)} to ${nameOf(facts.placeId)}${
+        facts.of === undefined ? '' : `: ${living} of ${facts.of} replanted, ${facts.minutes} min`
+      }.`
+    case 'counted':
+      if (!facts) return ''
+      return facts.takenOut ? `Taken out, ${facts.of} living.` : `${living} of ${facts.of} living.`
+    case 'lost':
+      return facts ? 'Struck off: none living.' : ''
+    case 'note':
+      return ''
+  }
 }
 
 /** A planting's stays in places and its head counts, for the record. */
@@ -315,7 +373,7 @@ export interface PlantingLife {
   plantedOn: string
   plantedCount: number
   livingCount: number
-  stays: { id: string; placeId: string; from: string; to: string | null }[]
+  stays: PlantingSite[]
   counts: { on: string; living: number }[]
 }
 
@@ -323,7 +381,7 @@ export interface PlantingLife {
 export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[]> {
   const plantings = await db('plantings')
     .join('taxa', 'taxa.id', 'taxon_id')
-    .where({ garden_id: gardenId })
+    .where({ garden_id: gardenId, withdrawn_at: null })
     .orderBy('tag')
     .select<{ id: string; tag: string; traits: Taxon; planted_on: string; planted_count: number }[]>(
       'plantings.id',
@@ -367,7 +425,10 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
         from: s.from_date,
         to: s.to_date,
       })),
-      counts: own.map((c) => ({ on: c.on_date, living: c.living })),
+      counts: [
+        { on: p.planted_on, living: p.planted_count },
+        ...own.map((c) => ({ on: c.on_date, living: c.living })),
+      ],
     }
   })
 }
@@ -498,3 +559,85 @@ export async function listTreatmentStory(db: Db, plantingId: string): Promise<St
     says: `${capitalised(what)}.`,
   }))
 }
+
+/** Puts right what is said of a planting and where it stands; what was said is kept. */
+export async function amendPlanting(
+  db: Db,
+  { gardenId, personId }: { gardenId: string; personId: string },
+  planting: PlantingRecord,
+  right: {
+    taxonId: string
+    tag: string
+    plantedOn: string
+    count: number
+    source: PlantingSource
+    role?: string | null | undefined
+    placeId: string
+    x: number
+    y: number
+    radiusM?: number | undefined
+  },
+): Promise<void> {
+  const { taxon, ...said } = planting
+  await db('planting_amendments').insert({
+    id: randomUUID(),
+    planting_id: planting.id,
+    garden_id: gardenId,
+    was: JSON.stringify({ ...said, botanical: taxon.botanical }),
+    person_id: personId,
+  })
+  await db('plantings')
+    .where({ id: planting.id })
+    .update({
+      taxon_id: right.taxonId,
+      tag: right.tag,
+      planted_on: right.plantedOn,
+      planted_count: right.count,
+      source: right.source,
+      role: right.role || null,
+    })
+  const stands = planting.placeId === right.placeId && planting.x === right.x && planting.y === right.y
+  await latestSite(db, planting.id).update({
+    place_id: right.placeId,
+    x: right.x,
+    y: right.y,
+    radius_m: right.radiusM ?? null,
+    // What was drawn was drawn there.
+    ...(!stands && { outline: null }),
+  })
+  if (right.plantedOn === planting.plantedOn) return
+  // The first of its places, and the event that it was planted, begin with it; so does what was counted that day.
+  await db('planting_sites')
+    .where({ planting_id: planting.id, from_date: planting.plantedOn, withdrawn_at: null })
+    .update({ from_date: right.plantedOn })
+  await db('planting_events')
+    .where({ planting_id: planting.id, on_date: planting.plantedOn })
+    .whereIn('kind', ['planted', 'counted'])
+    .whereNull('job_id')
+    .update({ on_date: right.plantedOn })
+}
+
+const latestSite = (db: Db, plantingId: string) =>
+  db('planting_sites').where(
+    'id',
+    db('planting_sites')
+      .where({ planting_id: plantingId, withdrawn_at: null })
+      .orderBy([
+        { column: 'from_date', order: 'desc' },
+        { column: 'to_date', order: 'desc', nulls: 'first' },
+      ])
+      .limit(1)
+      .select('id'),
+  )
+
+/** Takes a planting that was never there out of the garden; it is kept. False where there is none. */
+export const withdrawPlanting = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
+  (await db('plantings')
+    .where({ id, garden_id: gardenId, withdrawn_at: null })
+    .update({ withdrawn_at: db.fn.now() })) > 0
+
+export const restorePlanting = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
+  (await db('plantings')
+    .where({ id, garden_id: gardenId })
+    .whereNotNull('withdrawn_at')
+    .update({ withdrawn_at: null })) > 0

@@ -3,7 +3,9 @@ import type { Db } from '../database/connect.ts'
 
 export interface SuccessionWord {
   id: string
-  subjectId: string
+  /** Of a planting, or of something on the plan. */
+  plantingId: string | null
+  featureId: string | null
   state: 'planned' | 'dismissed'
   botanical: string | null
   jobId: string | null
@@ -13,7 +15,14 @@ export interface SuccessionWord {
 export const listSuccessionWords = (db: Db, gardenId: string): Promise<SuccessionWord[]> =>
   db('successions')
     .where({ garden_id: gardenId, withdrawn_at: null })
-    .select<SuccessionWord[]>('id', 'subject_id as subjectId', 'state', 'botanical', 'job_id as jobId')
+    .select<SuccessionWord[]>(
+      'id',
+      'planting_id as plantingId',
+      'feature_id as featureId',
+      'state',
+      'botanical',
+      'job_id as jobId',
+    )
 
 export async function insertSuccessionWord(
   db: Db,
@@ -24,7 +33,8 @@ export async function insertSuccessionWord(
     id: randomUUID(),
     garden_id: owner.gardenId,
     person_id: owner.personId,
-    subject_id: word.subjectId,
+    planting_id: word.plantingId,
+    feature_id: word.featureId,
     state: word.state,
     botanical: word.botanical,
     job_id: word.jobId,

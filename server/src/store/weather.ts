@@ -10,11 +10,13 @@ import {
   unsuitableUsually,
   USUAL_YEAR,
   weatherNeeds,
+  withKnown,
   withSoil,
   yearAt,
   type Climate,
   type DailyWeather,
   type Earliness,
+  type IsoDate,
   type SoilCorrection,
   type SoilReading,
   type WeatherNeed,
@@ -24,24 +26,28 @@ import type { SoilReadingRecord } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { kept } from './computed.ts'
+import type { GardenAccess } from './gardens.ts'
 import { askHistory } from './weatherService.ts'
 
 export type StationSource = 'file' | 'simulated' | 'service'
 type Place = { latitude: number; longitude: number }
 
-/** @param at where the weather service is asked for the days since; of a record of the service only */
+/**
+ * @param record `at` is where the weather service is asked for the days since, of a record of the service only;
+ *   `isSimulated` says that nobody measured it
+ */
 export async function insertStation(
   db: Db,
-  name: string,
-  source: StationSource,
+  record: { name: string; source: StationSource; isSimulated?: boolean; at?: Place },
   days: readonly DailyWeather[],
-  at?: Place,
 ): Promise<string> {
+  const { name, source, at } = record
   const id = randomUUID()
   await db('stations').insert({
     id,
     name,
     source,
+    is_simulated: record.isSimulated ?? source === 'simulated',
     latitude: at?.latitude ?? null,
     longitude: at?.longitude ?? null,
   })
@@ -71,11 +77,25 @@ async function lastDayOf(db: Db, stationId: string): Promise<string | null> {
   return (await db('weather_days').where({ station_id: stationId }).max('day as day').first())?.day ?? null
 }
 
-/** A record from the weather service, for a place where it has none yet. */
-export async function serviceStation(db: Db, place: Place, until: string): Promise<string> {
-  const days = await askHistory(place, isoDate(FIRST_YEAR, 1, 1), until)
-  const name = `Record of the weather service, ${place.latitude.toFixed(1)}°, ${place.longitude.toFixed(1)}°`
-  return insertStation(db, name, 'service', days, place)
+/** The days of a place up to one, as the weather service has them; what was not measured says so. */
+export interface ServiceRecord {
+  at: Place
+  days: DailyWeather[]
+  isSimulated: boolean
+}
+
+/** @throws {WeatherSilent} where no service is set up or it does not answer */
+export async function askRecord({ latitude, longitude }: Place, until: IsoDate): Promise<ServiceRecord> {
+  const at = { latitude, longitude }
+  return { at, ...(await askHistory(at, isoDate(FIRST_YEAR, 1, 1), until)) }
+}
+
+export const insertServiceRecord = (db: Db, { at, days, isSimulated }: ServiceRecord): Promise<string> => {
+  const where = `${at.latitude.toFixed(1)}°, ${at.longitude.toFixed(1)}°`
+  const name = isSimulated
+    ? `Simulated weather for ${where}, from the stand-in for a weather service`
+    : `Record of the weather service, ${where}`
+  return insertStation(db, { name, source: 'service', isSimulated, at }, days)
 }
 
 /** Brings a garden's record from the service on to a day; one from elsewhere stays as it is. */
@@ -84,11 +104,8 @@ export async function followService(db: Db, stationId: string | null, until: str
   if (!station) return
   const last = await lastDayOf(db, station.id)
   if (last && last >= until) return
-  await insertDays(
-    db,
-    station.id,
-    await askHistory(station, last ? addDays(last, 1) : isoDate(FIRST_YEAR, 1, 1), until),
-  )
+  const { days } = await askHistory(station, last ? addDays(last, 1) : isoDate(FIRST_YEAR, 1, 1), until)
+  await insertDays(db, station.id, days)
 }
 
 const FIRST_YEAR = 2011
@@ -100,30 +117,41 @@ export async function simulatedStation(db: Db, latitudeDeg: number): Promise<str
   const known = await db('stations').where({ name, source: 'simulated' }).first('id')
   if (known) return known.id
   const pattern = patternAtLatitude(Math.round(latitudeDeg * 10) / 10)
-  return insertStation(db, name, 'simulated', generateWeather(pattern, FIRST_YEAR, LAST_YEAR))
+  return insertStation(db, { name, source: 'simulated' }, generateWeather(pattern, FIRST_YEAR, LAST_YEAR))
 }
 
-/** Bump when the computation changes, so that stored results of the old one are not used. */
-const COMPUTATION = 2
+type Measured = Pick<GardenAccess, 'id' | 'stationId' | 'latitude' | 'knownClimate'>
 
-type Measured = { id: string; stationId: string | null; latitude: number }
+/** What a garden's usual years are like, and where that is from. */
+export interface FoundClimate {
+  climate: Climate | null
+  /** The record it is told from, by name; null where there is none. */
+  source: string | null
+  /** The last day on record; kept results are of the days so far. */
+  lastDay: IsoDate | null
+}
 
-/** What a garden's record says of usual years, with the soil as it was measured there. */
-export async function findClimate(
-  db: Db,
-  garden: Measured,
-): Promise<{ climate: Climate | null; source: string | null }> {
+/** What a garden's record says of usual years, put right by what the gardener knows and its own soil. */
+export async function findClimate(db: Db, garden: Measured): Promise<FoundClimate> {
   const { stationId, latitude } = garden
-  if (!stationId) return { climate: null, source: null }
-  const station = await db('stations').where({ id: stationId }).first(['name'])
-  const last = await lastDayOf(db, stationId)
-  const climate = await kept(db, ['climate', COMPUTATION, stationId, last, latitude], async () => {
-    const result = climateOf(await listDays(db, stationId), latitude)
+  if (!stationId) return { climate: null, source: null, lastDay: null }
+  const station = await db('stations')
+    .where({ id: stationId })
+    .first<{ name: string; isSimulated: boolean; lastDay: IsoDate | null }>(
+      'name',
+      'is_simulated as isSimulated',
+      db.raw('(select max(day) from weather_days where station_id = stations.id) as "lastDay"'),
+    )
+  const { name, isSimulated, lastDay } = station
+  const climate = await kept(db, ['climate', stationId, lastDay, latitude, isSimulated], async () => {
+    const result = climateOf(await listDays(db, stationId), latitude, isSimulated)
     return result.ok ? result.climate : null
   })
   return {
-    climate: climate && withSoil(climate, await findSoilCorrection(db, garden)),
-    source: station?.name ?? null,
+    climate:
+      climate && withSoil(withKnown(climate, garden.knownClimate), await findSoilCorrection(db, garden)),
+    source: name,
+    lastDay,
   }
 }
 
@@ -224,30 +252,29 @@ export async function findUnsuitable(
   stationId: string | null,
 ): Promise<Partial<Record<WeatherNeed, number[]>>> {
   if (!stationId) return {}
-  return kept(db, ['unsuitable', COMPUTATION, stationId, await lastDayOf(db, stationId)], async () => {
+  return kept(db, ['unsuitable', stationId, await lastDayOf(db, stationId)], async () => {
     const days = await listDays(db, stationId)
     return Object.fromEntries(weatherNeeds.map((need) => [need, unsuitableUsually(need, days)]))
   })
 }
 
-/** How the usual year runs at a garden. */
-export async function usualYearOf(db: Db, garden: Measured): Promise<Year> {
-  const { climate } = await findClimate(db, garden)
-  return climate ? yearAt(climate) : { ...USUAL_YEAR, south: garden.latitude < 0 }
-}
+/** How the usual year runs in a climate, or in the library's where none is known. */
+export const usualYearOf = ({ climate }: FoundClimate, { latitude }: { latitude: number }): Year =>
+  climate ? yearAt(climate) : { ...USUAL_YEAR, south: latitude < 0 }
 
 /** The earliness of a garden's seasons up to a day: of finished ones by their middle, of the present one by today. */
 export async function findEarliness(
   db: Db,
   garden: { stationId: string | null; latitude: number },
+  lastDay: IsoDate | null,
   seasons: readonly number[],
   today: string,
 ): Promise<Map<number, Earliness>> {
   const { stationId, latitude } = garden
-  if (!stationId || seasons.length === 0) return new Map()
+  if (!stationId || !lastDay || seasons.length === 0) return new Map()
   const found: [number, Earliness][] = await kept(
     db,
-    ['earliness', COMPUTATION, stationId, await lastDayOf(db, stationId), latitude, seasons, today],
+    ['earliness', stationId, lastDay, latitude, seasons, today],
     async () => {
       const days = await listDays(db, stationId)
       return seasons.flatMap((season): [number, Earliness][] => {

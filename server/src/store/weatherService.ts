@@ -9,6 +9,7 @@ const TRIES = 3
 const PAUSE_MS = 150
 
 const forecastAnswer = z.object({
+  simulated: z.boolean().default(false),
   issued: z.string(),
   days: z.array(
     z.object({
@@ -24,12 +25,22 @@ const forecastAnswer = z.object({
   ),
 })
 
-export type Forecast = { ok: true; issued: string; days: ForecastDay[] } | { ok: false; why: string }
+export type Forecast =
+  { ok: true; issued: string; days: ForecastDay[]; isSimulated: boolean } | { ok: false; why: string }
+
+/** The weather service did not answer, or with something that is no answer: what went wrong is its cause. */
+export class WeatherSilent extends Error {}
 
 const SILENT: Forecast = { ok: false, why: 'The weather service does not answer.' }
 /** A service that did not answer is left alone for so long: work does not wait for it again and again. */
 const LEFT_ALONE_MS = 60_000
 let silentUntil = 0
+
+/** Is told whatever goes wrong with the service; nothing until the server says who. */
+let told: (error: unknown) => void = () => {}
+export const tellWeatherFaults = (to: (error: unknown) => void): void => {
+  told = to
+}
 
 /** What the weather service says of the days ahead of a place; kept for the day it was issued on. */
 export async function findForecast(
@@ -52,17 +63,21 @@ export async function findForecast(
           issued: today,
           days: String(DAYS),
         })
-        const { issued, days } = forecastAnswer.parse(await asked(`${serviceUrl}/v1/forecast?${query}`))
-        return { ok: true, issued, days: days as ForecastDay[] }
+        const { issued, days, simulated } = forecastAnswer.parse(
+          await asked(`${serviceUrl}/v1/forecast?${query}`),
+        )
+        return { ok: true, issued, days: days as ForecastDay[], isSimulated: simulated }
       },
     )
-  } catch {
+  } catch (error) {
     silentUntil = Date.now() + LEFT_ALONE_MS
+    told(error)
     return SILENT
   }
 }
 
 const historyAnswer = z.object({
+  simulated: z.boolean().default(false),
   days: z.array(
     z.object({
       day: z.string(),
@@ -81,22 +96,30 @@ const HISTORY_TIMEOUT_MS = 8000
 /**
  * The days of a place on record at the weather service, both ends included.
  *
- * @throws {Error} where there is no service or it does not answer
+ * @throws {WeatherSilent} where there is no service or it does not answer
  */
 export async function askHistory(
   place: { latitude: number; longitude: number },
   from: string,
   to: string,
   serviceUrl: string | undefined = process.env.WEATHER_URL,
-): Promise<DailyWeather[]> {
-  if (!serviceUrl) throw new Error('No weather service is set up')
+): Promise<{ days: DailyWeather[]; isSimulated: boolean }> {
+  if (!serviceUrl) throw new WeatherSilent('No weather service is set up.')
   const query = new URLSearchParams({
     latitude: String(place.latitude),
     longitude: String(place.longitude),
     from,
     to,
   })
-  return historyAnswer.parse(await asked(`${serviceUrl}/v1/history?${query}`, HISTORY_TIMEOUT_MS)).days
+  try {
+    const { days, simulated } = historyAnswer.parse(
+      await asked(`${serviceUrl}/v1/history?${query}`, HISTORY_TIMEOUT_MS),
+    )
+    return { days, isSimulated: simulated }
+  } catch (error) {
+    told(error)
+    throw new WeatherSilent('The weather service does not answer.', { cause: error })
+  }
 }
 
 /** Asks a few times, each with a limit; a refusal is not asked again. */

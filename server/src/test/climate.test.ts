@@ -5,8 +5,7 @@ import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { findGardenForWork } from '../store/gardens.ts'
 import { followService } from '../store/weather.ts'
-import { workOutNext } from '../work/planRuns.ts'
-import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
 const record = generateWeather(patternAtLatitude(51.5), 2011, yearOf(today))
@@ -46,7 +45,7 @@ describe('the weather service’s record', () => {
     process.env.WEATHER_URL = `http://127.0.0.1:${(service.address() as AddressInfo).port}`
     try {
       expect((await post('/weather-service')).status).toBe(200)
-      const { garden } = (await findGardenForWork(practice.db, practice.gardenId))!
+      const garden = (await findGardenForWork(practice.db, practice.gardenId))!
       const own = practice.db('weather_days').where({ station_id: garden.stationId })
       const yesterday = addDays(today, -1)
       expect(await own.clone().max('day as day').first()).toEqual({ day: yesterday })
@@ -130,7 +129,7 @@ const csvLine = (d: { day: string; minC: number; maxC: number; rainMm: number })
 
 it('a job keeps what it really used', async () => {
   await post('/plan-runs')
-  await workOutNext(practice.db, practice.pool)
+  await workOutWaiting(practice)
   const { jobs } = await get<SeasonView>('/season')
   const job = jobs.find((j) => j.materials.length > 0 && j.after.length === 0 && j.ruleId)!
   const used = job.materials.map(({ name, unit }) => ({ name, unit, amount: 7 }))

@@ -1,8 +1,7 @@
 import type { CrewView, SeasonView } from '@border/contract'
 import { addDays, civilDate } from '@border/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { workOutNext } from '../work/planRuns.ts'
-import { exampleFiles, practiceWithGarden, type TestPractice } from './practice.ts'
+import { exampleFiles, practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
 const WEEK = [0, 240, 240, 240, 240, 240, 0]
@@ -17,7 +16,7 @@ const season = (garden?: string) => get<SeasonView>('/season', garden)
 
 async function planAnew(garden = practice.gardenId): Promise<void> {
   const { runId } = (await post('/plan-runs', {}, garden)).body
-  await workOutNext(practice.db, practice.pool)
+  await workOutWaiting(practice)
   expect((await post(`/plan-runs/${runId}`, { take: true }, garden)).status).toBe(200)
 }
 

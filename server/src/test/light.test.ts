@@ -12,6 +12,7 @@ import {
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openGarden } from '../reader.ts'
 import { findGardenForWork, setStandInChanges } from '../store/gardens.ts'
 import { insertLog } from '../store/light.ts'
 import { simulatedLogger } from '../work/loggerService.ts'
@@ -215,11 +216,9 @@ describe('the nightly re-check', () => {
   // A fixed midsummer, whatever day the tests are run on.
   const DAY = '2026-06-30'
   const recheck = async () => {
-    const { garden } = (await findGardenForWork(practice.db, practice.gardenId))!
-    await recheckGarden(practice.db, practice.pool, garden, {
-      today: DAY,
-      nowMs: Date.parse(`${DAY}T09:00Z`),
-    })
+    const garden = (await findGardenForWork(practice.db, practice.gardenId))!
+    const read = openGarden(practice.db, garden, DAY)
+    await recheckGarden(read, practice.pool, Date.parse(`${DAY}T09:00Z`))
     return ((await practice.head.get(at('/suspicions'))).body as SuspicionsView).suspicions
   }
 
@@ -254,7 +253,7 @@ describe('the nightly re-check', () => {
 })
 
 it('the made-up logger reads what truly stands, and the same each time', async () => {
-  const { garden } = (await findGardenForWork(practice.db, practice.gardenId))!
+  const garden = (await findGardenForWork(practice.db, practice.gardenId))!
   const wall = view.features.find((f) => f.kind === 'wall')!
   const [x, y] = wall.geometry.type === 'LineString' ? wall.geometry.coordinates[0]! : [0, 0]
   const stood = { at: { x: x! + 0.6, y: y! + 0.6, z: 0 }, fromMs: Date.parse('2026-06-01T00:00Z'), days: 4 }

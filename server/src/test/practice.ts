@@ -8,6 +8,7 @@ import { connect, migrate, type Db } from '../database/connect.ts'
 import { hashPassword } from '../routes/session.ts'
 import { addMember } from '../store/gardens.ts'
 import { insertPerson, insertPractice } from '../store/people.ts'
+import { workOut } from '../work/runs.ts'
 
 export const PASSWORD = 'twelve apple trees'
 const example = join(import.meta.dirname, '..', '..', '..', 'examples', 'walled-court')
@@ -38,13 +39,15 @@ export interface TestApp extends RunningApp {
   stop: () => Promise<void>
 }
 
-export async function testApp(): Promise<TestApp> {
+/** @param now the instant that the application takes for now */
+export async function testApp(now?: () => number): Promise<TestApp> {
   const { url, drop } = await freshDatabase()
   const running = composeApp({
     databaseUrl: url,
     sessionSecret: 'test',
     secureCookies: false,
     signInAttempts: 5,
+    ...(now && { now }),
   })
   await migrate(running.db)
   return {
@@ -119,14 +122,27 @@ export interface TestPractice extends TestApp {
   work: (minutesByWeekday: readonly number[]) => Promise<void>
 }
 
+/** Works out the season’s plan that waits, as the queue would. @returns whether one waited and this call had it */
+export async function workOutWaiting({ db, shop }: RunningApp): Promise<boolean> {
+  const waiting = await db('runs')
+    .where({ kind: 'season', state: 'queued' })
+    .orderBy('created_at')
+    .first('id')
+  return waiting ? workOut(shop, waiting.id) : false
+}
+
 /** A practice with the example garden, its head gardener signed in. */
-export async function practiceWithGarden(): Promise<TestPractice> {
-  const app = await testApp()
+export async function practiceWithGarden(
+  files: { plan: string; plantings?: string; weather?: string } = exampleFiles,
+  now?: () => number,
+): Promise<TestPractice> {
+  const app = await testApp(now)
   const practiceId = await insertPractice(app.db, 'Test practice')
   const { email } = await member(app.db, practiceId, 'head', true)
   const head = new Client(app.app)
   await head.signIn(email)
-  const { body } = await head.post('/imports', exampleFiles)
+  const { body } = await head.post('/imports', files)
+  if (!body.gardenId) throw new Error(`The garden could not be imported: ${JSON.stringify(body)}`)
   const join = async (name: string, role: Role | null, practice = practiceId) => {
     const person = await member(app.db, practice, name)
     if (role) await addMember(app.db, body.gardenId, person.id, role)

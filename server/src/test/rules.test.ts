@@ -1,8 +1,7 @@
 import type { GardenView, OwnRuleRequest, RuleView, SeasonView } from '@border/contract'
 import { addDays, civilDate } from '@border/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { workOutNext } from '../work/planRuns.ts'
-import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
 let practice: TestPractice
@@ -33,7 +32,7 @@ const own: OwnRuleRequest = {
 beforeAll(async () => {
   practice = await practiceWithGarden()
   await post('/plan-runs')
-  await workOutNext(practice.db, practice.pool)
+  await workOutWaiting(practice)
 })
 afterAll(() => practice.stop())
 
@@ -80,7 +79,7 @@ describe('work at a person’s word', () => {
     expect((await post('/rules/move-spring/jobs', { subjectId })).status).toBe(200)
     expect((await post('/rules/move-spring/jobs', { subjectId })).status).toBe(409)
     await post('/plan-runs')
-    await workOutNext(practice.db, practice.pool)
+    await workOutWaiting(practice)
     const [job, ...more] = await jobsOf('move-spring')
     expect(more).toEqual([])
     expect(job!.plantingIds).toEqual([subjectId])
@@ -93,7 +92,7 @@ describe('work at a person’s word', () => {
     const [job] = (await get<SeasonView>('/season')).jobs.filter((j) => j.ruleId === 'mulch-beds')
     expect((await post(`/jobs/${job!.id}/leave-out`, { leaveOut: true })).status).toBe(200)
     await post('/plan-runs')
-    await workOutNext(practice.db, practice.pool)
+    await workOutWaiting(practice)
     const without = await get<SeasonView>('/season')
     expect(without.leftOut.map((j) => j.id)).toEqual([job!.id])
     expect(without.jobs.map((j) => j.id)).not.toContain(job!.id)

@@ -5,8 +5,7 @@ import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { findForecast } from '../store/weatherService.ts'
-import { workOutNext } from '../work/planRuns.ts'
-import { Client, practiceWithGarden, type TestPractice } from './practice.ts'
+import { Client, practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
 
 let practice: TestPractice
 const today = civilDate(new Date(), 'Europe/London')
@@ -18,7 +17,7 @@ const latest = async () => (await get<{ run: PlanRunView | null }>('/plan-runs/l
 
 async function planned(): Promise<PlanRunView> {
   expect((await post('/plan-runs')).status).toBe(200)
-  expect(await workOutNext(practice.db, practice.pool)).toBe(true)
+  expect(await workOutWaiting(practice)).toBe(true)
   return latest()
 }
 
@@ -69,13 +68,13 @@ describe('the season’s plan', () => {
     const [a, b] = [(await post('/plan-runs')).body.runId, (await post('/plan-runs')).body.runId]
     expect(a).toBe(b)
     await post(`/plan-runs/${a}`, { take: false })
-    expect(await workOutNext(practice.db, practice.pool)).toBe(false)
+    expect(await workOutWaiting(practice)).toBe(false)
     expect((await latest()).state).toBe('dropped')
   })
 
   it('is shared out: of two who look for work, one gets it', async () => {
     await post('/plan-runs')
-    const got = await Promise.all([1, 2].map(() => workOutNext(practice.db, practice.pool)))
+    const got = await Promise.all([1, 2].map(() => workOutWaiting(practice)))
     expect(got.sort()).toEqual([false, true])
     await post(`/plan-runs/${(await latest()).id}`, { take: false })
   })

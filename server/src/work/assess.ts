@@ -1,152 +1,103 @@
 import {
-  containerRadiusM,
-  driftRadiusM,
-  isAlive,
-  litPlaceOf,
-  placeMoisture,
-  sceneOf,
-  surfaceHeightM,
-  usualThen,
+  groundRadiusM,
+  groundTakenBy,
   type Assessment,
-  type CareGarden,
   type GardenLight,
-  type GardenModel,
-  type Likelihood,
-  type LitGarden,
-  type Look,
-  type PlacedJob,
-  type PlanProblem,
-  type Reading,
-  type Scene,
-  type SignedPlanting,
-  type TargetPlace,
-  type Trial,
-  type Year,
+  type JudgedGarden,
+  type TakenGround,
 } from '@border/core'
-import type { FeatureRecord } from '@border/contract'
-import { availableParallelism } from 'node:os'
-import type { MessagePort } from 'node:worker_threads'
-import { Piscina } from 'piscina'
-import type { Db } from '../database/connect.ts'
-import type { BloomTask, RecordTask } from './record.ts'
-import { kept } from '../store/computed.ts'
-import { listFeatures, type GardenAccess } from '../store/gardens.ts'
-import { listReserved } from '../store/jobs.ts'
-import { listPlantings } from '../store/plantings.ts'
+import type { Piscina } from 'piscina'
+import { derive } from '../derived.ts'
+import type { GardenReader } from '../reader.ts'
+import type { ComputeTasks } from './compute.ts'
+import { evidenceOfGarden } from './evidence.ts'
 
-/** What the threads are asked for: the function's name and what it is given. */
-export interface ComputeTasks {
-  light: { garden: Omit<GardenModel, 'reserved' | 'evidence'>; then: string; on: string }
-  judge: { garden: GardenModel; light: GardenLight; on: string }
-  ahead: { garden: LitGarden; on: string; years: number; ailing: string[] }
-  scenarios: { garden: LitGarden; on: string; trials: Trial[][] }
-  record: RecordTask
-  bloom: BloomTask
-  diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
-  plan: { problem: PlanProblem; rounds: number }
-  why: { problem: PlanProblem; placed: PlacedJob[]; jobId: string }
-  planTelling: { problem: PlanProblem; port: MessagePort }
-  care: { garden: CareGarden; on: string; until: string }
-  explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
-}
-
-/** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
-export function computePool(threads = Math.max(1, availableParallelism() - 1)): Piscina {
-  const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
-  return new Piscina({
-    filename: new URL(file, import.meta.url).href,
-    maxThreads: threads,
-    idleTimeout: 30_000,
-    execArgv: [],
-  })
-}
-
-/** Bump when the computation changes, so that stored results of the old one are not used. */
-export const COMPUTATION = 9
-
+/** Before is a day somebody chose, or the one most worth comparing with. */
 interface Compared {
-  today: string
-  /** What is known of plantings beside their light; absent: their light alone is judged. */
-  evidence?: GardenModel['evidence']
   then?: string | undefined
   signal?: AbortSignal | undefined
 }
 
-/**
- * The light of a garden on a day, off the event loop; a day ahead is compared with today. It takes seconds and is kept by
- * all it was worked out from.
- */
+/** The light of a garden on a day; a day ahead is compared with today. */
 export async function lightOfGarden(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
   on: string,
-  { today, then: chosenThen, signal }: Compared,
-): Promise<{ model: GardenModel; then: string; light: GardenLight }> {
-  const model = await gardenModel(db, garden, on)
-  const then = chosenThen ?? (on > today ? today : usualThen(model.scene.obstructions, on))
-  const { reserved: _, ...lit } = model
-  const task: ComputeTasks['light'] = { garden: lit, then, on }
-  const light: GardenLight = await kept(db, ['light', COMPUTATION, task], () =>
-    pool.run(task, { name: 'light', signal }),
-  )
-  return { model, then, light }
+  { then, signal }: Compared = {},
+): Promise<{ then: string; light: GardenLight }> {
+  const { db, garden, today } = reader
+  const compared = then ?? (on > today ? today : undefined)
+  const versions = await reader.versions()
+  return derive(db, { id: garden.id, versions }, 'light', [on, compared ?? null], async () => {
+    const task: ComputeTasks['light'] = { garden: await reader.standing(on), then: compared, on }
+    return pool.run(task, { name: 'light', signal })
+  })
 }
 
-/** Every planting of a garden judged on a day: a moment's work once its light is known, made anew with every decision. */
+export interface AssessedGarden {
+  then: string
+  on: string
+  assessments: Assessment[]
+}
+
+/** Every planting of a garden judged on a day, by its light and all that is known of it. */
 export async function assessGardenOn(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
   on: string,
-  compared: Compared,
-): Promise<{ then: string; on: string; assessments: Assessment[] }> {
-  const { model, then, light } = await lightOfGarden(db, pool, garden, on, compared)
-  const toJudge: ComputeTasks['judge'] = { garden: { ...model, evidence: compared.evidence }, light, on }
-  return { then, on, assessments: await pool.run(toJudge, { name: 'judge', signal: compared.signal }) }
+  compared: Compared = {},
+): Promise<AssessedGarden> {
+  const { db, garden, today } = reader
+  const versions = await reader.versions()
+  return derive(
+    db,
+    { id: garden.id, versions },
+    'assessment',
+    [on, compared.then ?? null, today],
+    async () => {
+      const [{ then, light }, judged] = [
+        await lightOfGarden(reader, pool, on, compared),
+        await judgedGarden(reader, pool, on, compared.signal),
+      ]
+      return { then, on, assessments: await judge(pool, judged, light, on, compared.signal) }
+    },
+  )
 }
 
-/** The garden as the computation sees it on a day. */
-export async function gardenModel(db: Db, garden: GardenAccess, on: string): Promise<GardenModel> {
-  const features = await listFeatures(db, garden.id)
-  const plantings = await listPlantings(db, garden.id, on)
-  const reserved = await listReserved(db, garden.id)
-  const places = features.filter((f) => isAlive(f, on)).flatMap((f) => targetPlace(f))
-  const byId = new Map(features.map((f) => [f.id, f]))
+export const judge = (
+  pool: Piscina,
+  garden: JudgedGarden,
+  light: GardenLight,
+  on: string,
+  signal?: AbortSignal,
+): Promise<Assessment[]> => {
+  const task: ComputeTasks['judge'] = { garden, light, on }
+  return pool.run(task, { name: 'judge', signal })
+}
+
+/** A garden with the ground that is promised and all that is known of its plantings. */
+export async function judgedGarden(
+  reader: GardenReader,
+  pool: Piscina,
+  on: string,
+  signal?: AbortSignal,
+): Promise<JudgedGarden> {
+  const standing = await reader.standing(on)
   return {
-    scene: sceneOf(garden, features),
-    places,
-    plantings: plantings.map((p) => ({
-      id: p.id,
-      taxon: p.taxon,
-      placeId: p.placeId,
-      x: p.x,
-      y: p.y,
-      z: surfaceOf(byId.get(p.placeId)),
-      count: p.livingCount,
-      radiusM: p.radiusM,
-      plantedOn: p.inPlaceSince,
-      moisture: placeMoisture(byId.get(p.placeId)),
-    })),
-    reserved: reserved.map((r) => {
-      const p = plantings.find((x) => x.id === r.plantingId)
-      return {
-        plantingId: r.plantingId,
-        placeId: r.target.placeId,
-        x: r.target.x,
-        y: r.target.y,
-        radiusM: p ? (p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM)) : 0.5,
-      }
-    }),
+    ...standing,
+    reserved: await groundPromised(reader, on),
+    evidence: await evidenceOfGarden(reader, pool, signal),
   }
 }
 
-function targetPlace(f: FeatureRecord): TargetPlace[] {
-  const lit = litPlaceOf(f)
-  if (!lit) return []
-  return lit.kind === 'bed'
-    ? [{ ...lit, name: f.name, moisture: placeMoisture(f) }]
-    : [{ ...lit, name: f.name, radiusM: containerRadiusM(f) }]
+/** Ground promised to moves that are decided and not yet done. */
+export async function groundPromised(reader: GardenReader, on: string): Promise<TakenGround[]> {
+  const plantings = new Map((await reader.plantings(on)).map((p) => [p.id, p]))
+  return (await reader.jobs()).flatMap((j): TakenGround[] => {
+    const planting = j.plantingId && plantings.get(j.plantingId)
+    if (j.kind !== 'move' || j.state !== 'open' || !j.target || !planting) return []
+    const { placeId, x, y } = j.target
+    // As a round: an outline is of the place it was drawn in.
+    return [groundTakenBy({ ...planting, placeId, x, y, outline: null, radiusM: groundRadiusM(planting) })]
+  })
 }
-
-const surfaceOf = (f: FeatureRecord | undefined): number => (f ? surfaceHeightM(f) : 0)

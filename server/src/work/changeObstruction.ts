@@ -34,11 +34,11 @@ export async function changeObstruction(
   if (!then) throw new Refusal(422, `${row.name} does not stand on ${date}.`)
   if (change.gone) return endFeature(db, featureId, date)
   for (const event of eventsOf(trial, then, row.kind))
-    await insertFeatureEvent(db, featureId, personId, { ...event, date })
+    await insertFeatureEvent(db, { gardenId, personId }, featureId, { ...event, date })
   if (!change.movedM) return
   const right = checkFeature(asFeature({ ...feature, geometry: geometryOf(then) }))
   if (!right.ok) throw fileRefusal(right.problems)
-  await amendFeature(db, row, personId, { ...right.value, properties: row.properties })
+  await amendFeature(db, { gardenId, personId }, row, { ...right.value, properties: row.properties })
 }
 
 function eventsOf(t: Trial, then: Obstruction, kind: PlanFeature['kind']) {

@@ -10,15 +10,23 @@ import {
   scenarioEffects,
   tellingLooks,
   trialEffects,
+  usualThen,
   whyHere,
   type SeasonPlan,
 } from '@border/core'
-import type { ComputeTasks } from './assess.ts'
-import type { ExplainedTask } from './light.ts'
+import type { ComputeTasks, ExplainedTask } from './compute.ts'
 import { bloomResult, recordResult } from './recordTasks.ts'
+import { failingOnes } from './successionTasks.ts'
 
 /** What runs on the compute threads, by name. */
-export const light = (task: ComputeTasks['light']) => gardenLight(task.garden, task.then, task.on)
+/** Compared with a day that was asked for, or the one most worth it. */
+export function light({
+  garden,
+  on,
+  then = usualThen(garden.scene.obstructions, on),
+}: ComputeTasks['light']) {
+  return { then, light: gardenLight(garden, then, on) }
+}
 export const judge = (task: ComputeTasks['judge']) => judgeGarden(task.garden, task.light, task.on)
 export const scenarios = (task: ComputeTasks['scenarios']) =>
   scenarioEffects(task.garden, task.trials, task.on)
@@ -52,6 +60,7 @@ export function planTelling({ problem, port }: ComputeTasks['planTelling']): Sea
 }
 const TELL_EVERY = 2000
 export const care = ({ garden, on, until }: ComputeTasks['care']) => careJobs(garden, on, until)
+export const successions = (task: ComputeTasks['successions']) => failingOnes(task)
 export const record = (task: ComputeTasks['record']) => recordResult(task)
 export const bloom = (task: ComputeTasks['bloom']) => bloomResult(task)
 export const diagnose = ({ plantings, table, year }: ComputeTasks['diagnose']) =>

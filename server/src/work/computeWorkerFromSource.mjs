@@ -15,4 +15,5 @@ export const {
   planTelling,
   why,
   care,
+  successions,
 } = await import('./computeWorker.ts')

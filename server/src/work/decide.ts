@@ -1,63 +1,79 @@
 import type { z } from 'zod'
-import type { BulkAnswer, bulkDecisionRequest, DecisionRequest, MoveTarget } from '@border/contract'
+import type {
+  BulkAnswer,
+  bulkDecisionRequest,
+  DecisionRequest,
+  FeatureRecord,
+  MoveTarget,
+} from '@border/contract'
 import {
   dayMonthYear,
   decidedJobs,
   distanceToSegment,
-  isAlive,
-  isPlace,
-  groundOf,
+  groundRadiusM,
   groundTaken,
+  groundTakenBy,
   hasRoom,
   moveJobs,
   type Assessment,
   type DecidedWork,
+  type JobDraft,
+  type JudgedGarden,
 } from '@border/core'
-import type { FeatureRecord } from '@border/contract'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
-import { listFeatures, type GardenAccess } from '../store/gardens.ts'
-import { dropOpenJobs, insertDecision, insertJobs } from '../store/jobs.ts'
-import { listPlantings } from '../store/plantings.ts'
-import { findClimate } from '../store/weather.ts'
-import { gardenModel } from './assess.ts'
-import { caredGarden } from './careWork.ts'
-import { planSeason } from './planSeason.ts'
+import { featuresOn, type GardenReader } from '../reader.ts'
+import { insertDecision } from '../store/decisions.ts'
+import { dropDecidedJobs, insertJobs } from '../store/jobs.ts'
+import { assessGardenOn, judge, judgedGarden, lightOfGarden } from './assess.ts'
+import { caredGarden } from './care.ts'
 
 /** A line this near either end of a move, in metres, is named at the job. */
 const HAZARD_NEAR_M = 2
 
-type Who = { personId: string; today: string }
-
-/** Records what a person chose; a move makes its jobs and puts them on days. Run inside a transaction. */
-export async function decide(
-  trx: Db,
-  pool: Piscina,
-  who: Who,
-  garden: GardenAccess,
-  request: DecisionRequest,
-  assessment: Assessment,
-): Promise<{ decisionId: string }> {
-  const decisionId = await keepDecision(trx, who, garden, request, assessment)
-  await planSeason(trx, pool, garden, who.today)
-  return { decisionId }
+/** A word on a planting with all that follows from it, worked out and not yet written down. */
+export interface DraftedDecision {
+  plantingId: string
+  decision: Omit<Parameters<typeof insertDecision>[1], 'gardenId' | 'personId'>
+  /** Where the jobs are done, and the jobs. */
+  placeId: string
+  jobs: readonly JobDraft[]
 }
 
 /**
- * The same word on many proposals: each is kept or refused by itself, and the season is planned once. Ground that one move
- * takes is no longer there for the next. Run inside a transaction.
+ * Works out what a person's word on a planting comes to, as the garden stands. It writes nothing: what it returns is kept by
+ * `keepDecisions` while the garden still stands so.
+ *
+ * @throws {Refusal} where the word cannot be kept
  */
-export async function decideMany(
-  trx: Db,
+export async function draftDecision(
+  reader: GardenReader,
   pool: Piscina,
-  who: Who,
-  garden: GardenAccess,
+  request: DecisionRequest,
+): Promise<DraftedDecision> {
+  const { assessments } = await assessGardenOn(reader, pool, request.on)
+  const assessment = assessments.find((a) => a.plantingId === request.plantingId)
+  if (!assessment) throw notAssessed(request.on)
+  const garden = await judgedGarden(reader, pool, reader.today)
+  return draft(reader, garden, request, assessment)
+}
+
+export type DraftedMany = { drafts: DraftedDecision[]; refused: BulkAnswer['refused'] }
+
+/**
+ * The same word on many proposals: each is drafted or refused by itself. Ground that one move takes is no longer there for the
+ * next.
+ */
+export async function draftMany(
+  reader: GardenReader,
+  pool: Piscina,
   { plantingIds, on, word }: z.infer<typeof bulkDecisionRequest>,
-  assess: () => Promise<readonly Assessment[]>,
-): Promise<BulkAnswer> {
-  const answer: BulkAnswer = { kept: [], refused: [] }
-  let assessments = await assess()
+): Promise<DraftedMany> {
+  let { assessments } = await assessGardenOn(reader, pool, on)
+  const { light } = await lightOfGarden(reader, pool, on)
+  let garden = await judgedGarden(reader, pool, reader.today)
+  const answer: DraftedMany = { drafts: [], refused: [] }
   for (const plantingId of new Set(plantingIds)) {
     const assessment = assessments.find((a) => a.plantingId === plantingId)
     if (!assessment) {
@@ -65,140 +81,145 @@ export async function decideMany(
       continue
     }
     try {
-      // What one refusal undoes is its own alone.
-      await trx.transaction((own) => keepDecision(own, who, garden, { plantingId, on, ...word }, assessment))
-      answer.kept.push(plantingId)
-      if (word.choice === 'accept' && assessment.verdict.action === 'move') assessments = await assess()
+      const made = await draft(reader, garden, { plantingId, on, ...word }, assessment)
+      answer.drafts.push(made)
+      const { target } = made.decision
+      const planting = garden.plantings.find((p) => p.id === plantingId)
+      if (!target || !planting) continue
+      const moved = { ...planting, ...target, outline: null, radiusM: groundRadiusM(planting) }
+      garden = { ...garden, reserved: [...garden.reserved, groundTakenBy(moved)] }
+      assessments = await judge(pool, garden, light, on)
     } catch (error) {
       if (!(error instanceof Refusal)) throw error
       answer.refused.push({ plantingId, why: error.message })
     }
   }
-  await planSeason(trx, pool, garden, who.today)
   return answer
 }
 
-async function keepDecision(
+/** Writes drafted decisions down. Run inside a transaction that holds the garden, as it stood when they were drafted. */
+export async function keepDecisions(
   trx: Db,
-  who: Who,
-  garden: GardenAccess,
+  owner: { gardenId: string; personId: string },
+  drafts: readonly DraftedDecision[],
+): Promise<string[]> {
+  const ids: string[] = []
+  for (const { plantingId, decision, placeId, jobs } of drafts) {
+    const decisionId = await insertDecision(trx, { ...owner, ...decision })
+    // A later word replaces what an earlier one set going.
+    await dropDecidedJobs(trx, plantingId)
+    if (jobs.length > 0)
+      await insertJobs(
+        trx,
+        { gardenId: owner.gardenId, plantingId, decisionId, placeId, target: decision.target },
+        jobs,
+      )
+    ids.push(decisionId)
+  }
+  return ids
+}
+
+async function draft(
+  reader: GardenReader,
+  garden: JudgedGarden,
   request: DecisionRequest,
-  assessment: Assessment,
-): Promise<string> {
-  const { verdict } = assessment
-  const action =
-    request.choice === 'accept'
-      ? verdict.action
-      : request.choice === 'otherwise'
-        ? request.action
-        : verdict.action
+  { verdict }: Assessment,
+): Promise<DraftedDecision> {
+  const { today } = reader
+  const planting = garden.plantings.find((p) => p.id === request.plantingId)
+  if (!planting) throw new Refusal(409, 'This planting no longer stands in the garden.')
+  const action = request.choice === 'otherwise' ? request.action : verdict.action
   const moves = request.choice !== 'wait' && action === 'move'
-  const target = moves ? ('target' in request && request.target) || firstSpot(assessment) : null
+  const target = moves ? ('target' in request && request.target) || firstSpot(verdict) : null
   if (moves && !target) throw new Refusal(422, 'Say where it goes: no free spot was found for it.')
-  if (target) await requireRoom(trx, garden, request.plantingId, who.today, target)
-  if (request.choice === 'wait' && request.until <= who.today)
+  if (target) requireRoom(garden, planting.id, target)
+  if (request.choice === 'wait' && request.until <= today)
     throw new Refusal(422, 'The day to wait until must lie ahead.')
-  const decisionId = await insertDecision(trx, {
-    gardenId: garden.id,
-    plantingId: request.plantingId,
-    asOf: who.today,
-    verdict,
-    choice: request.choice,
-    action,
-    reason: ('reason' in request && request.reason) || null,
-    waitUntil: request.choice === 'wait' ? request.until : null,
-    target,
-    personId: who.personId,
-  })
-  // A later word replaces what an earlier one set going.
-  await dropOpenJobs(trx, request.plantingId)
-  if (target) await makeJobs(trx, who.today, garden, request.plantingId, decisionId, target)
-  else if (request.choice !== 'wait' && isWork(action))
-    await makeWork(trx, who.today, garden, request.plantingId, decisionId, action)
-  return decisionId
+  const jobs = target
+    ? await jobsOfMove(reader, garden, planting, target)
+    : request.choice !== 'wait' && isWork(action)
+      ? await jobsInPlace(reader, garden, planting, action)
+      : []
+  return {
+    plantingId: planting.id,
+    decision: {
+      plantingId: planting.id,
+      asOf: today,
+      verdict,
+      choice: request.choice,
+      action,
+      reason: ('reason' in request && request.reason) || null,
+      waitUntil: request.choice === 'wait' ? request.until : null,
+      target,
+    },
+    placeId: target?.placeId ?? planting.placeId,
+    jobs,
+  }
 }
 
 /** The ground may have been taken or promised since the page was read. */
-async function requireRoom(
-  trx: Db,
-  garden: GardenAccess,
-  plantingId: string,
-  today: string,
-  target: MoveTarget,
-): Promise<void> {
-  const model = await gardenModel(trx, garden, today)
-  const place = model.places.find((p) => p.id === target.placeId)
-  const planting = model.plantings.find((p) => p.id === plantingId)
+function requireRoom(garden: JudgedGarden, plantingId: string, target: MoveTarget): void {
+  const place = garden.places.find((p) => p.id === target.placeId)
+  const planting = garden.plantings.find((p) => p.id === plantingId)!
   if (!place) throw new Refusal(422, 'The place to move to was not found in this garden.')
-  if (!planting) throw notAssessed(today)
-  const others = groundTaken(model).filter((o) => o.plantingId !== plantingId)
-  if (!hasRoom(place, target, groundOf(planting).radiusM, others))
+  const others = groundTaken(garden).filter((o) => o.plantingId !== plantingId)
+  if (!hasRoom(place, target, groundRadiusM(planting), others))
     throw new Refusal(
       409,
       `There is no room for it at that spot in ${place.name}: the ground is taken or promised. Choose another.`,
     )
 }
 
-function firstSpot(assessment: Assessment): MoveTarget | null {
-  const best = assessment.verdict.spots[0]
+function firstSpot({ spots }: Assessment['verdict']): MoveTarget | null {
+  const [best] = spots
   return best ? { placeId: best.placeId, x: best.x, y: best.y } : null
 }
 
-async function makeJobs(
-  trx: Db,
-  today: string,
-  garden: GardenAccess,
-  plantingId: string,
-  decisionId: string,
+type Moved = JudgedGarden['plantings'][number]
+
+async function jobsOfMove(
+  reader: GardenReader,
+  { places }: JudgedGarden,
+  planting: Moved,
   target: MoveTarget,
-): Promise<void> {
-  const [planting] = await listPlantings(trx, garden.id, today, plantingId)
-  if (!planting) throw new Refusal(409, 'This planting no longer stands in the garden.')
-  const features = await listFeatures(trx, garden.id)
-  const to = features.find((f) => f.id === target.placeId && isAlive(f, today))
-  if (!to || !isPlace(to)) throw new Refusal(422, 'The place to move to was not found in this garden.')
-  const { climate } = await findClimate(trx, garden)
+): Promise<JobDraft[]> {
+  const { climate } = await reader.climate()
   if (!climate) throw noClimate()
+  const to = places.find((p) => p.id === target.placeId)!
   const planned = moveJobs(
     {
       taxon: planting.taxon,
       count: planting.livingCount,
-      fromPlace: features.find((f) => f.id === planting.placeId)?.name ?? 'its place',
+      fromPlace: places.find((p) => p.id === planting.placeId)?.name ?? 'its place',
       toPlace: to.name,
-      hazards: hazardsNear(features, today, [planting, target]),
+      hazards: hazardsNear(await featuresOn(reader), [planting, target]),
       toContainer: to.kind === 'container',
-      schools: garden.schools,
+      schools: reader.garden.schools,
     },
     climate,
-    today,
+    reader.today,
   )
-  if (!planned.ok)
-    throw new Refusal(
-      422,
-      planned.reason === 'resents-moving'
-        ? `${planting.taxon.botanical} resents moving: start a young plant or cutting in the new spot instead.`
-        : `${planted(planting.taxon.botanical)} ${planned.why}`,
-    )
-  const owner = { gardenId: garden.id, plantingId, decisionId, placeId: target.placeId, target }
-  await insertJobs(trx, owner, planned.jobs)
+  if (planned.ok) return planned.jobs
+  throw new Refusal(
+    422,
+    planned.reason === 'resents-moving'
+      ? `${planting.taxon.botanical} resents moving: start a young plant or cutting in the new spot instead.`
+      : `${planting.taxon.botanical} cannot be given a window here. ${planned.why}`,
+  )
 }
 
 const work: readonly string[] = ['cut back', 'divide', 'replace', 'remove'] satisfies DecidedWork[]
 const isWork = (action: string): action is DecidedWork => work.includes(action)
 
 /** Work that is decided for a planting where it stands. */
-async function makeWork(
-  trx: Db,
-  today: string,
-  garden: GardenAccess,
-  plantingId: string,
-  decisionId: string,
+async function jobsInPlace(
+  reader: GardenReader,
+  { places }: JudgedGarden,
+  planting: Moved,
   action: DecidedWork,
-): Promise<void> {
-  const [planting] = await listPlantings(trx, garden.id, today, plantingId)
-  if (!planting) throw new Refusal(409, 'This planting no longer stands in the garden.')
-  const place = (await listFeatures(trx, garden.id)).find((f) => f.id === planting.placeId)
-  const cared = await caredGarden(trx, garden, today)
+): Promise<JobDraft[]> {
+  const place = places.find((p) => p.id === planting.placeId)
+  const cared = await caredGarden(reader)
   if (!cared) throw noClimate()
   const planned = decidedJobs(
     action,
@@ -206,20 +227,16 @@ async function makeWork(
       taxon: planting.taxon,
       count: planting.livingCount,
       place: place?.name ?? 'its place',
-      placeKind: place?.kind === 'container' ? 'container' : 'bed',
+      placeKind: place?.kind ?? 'bed',
       lateDays: cared.lateDays,
-      schools: garden.schools,
+      schools: reader.garden.schools,
       rules: cared.rules,
     },
     cared.climate,
-    today,
+    reader.today,
   )
   if (!planned.ok) throw new Refusal(422, `${planting.taxon.botanical}: ${planned.why}`)
-  await insertJobs(
-    trx,
-    { gardenId: garden.id, plantingId, decisionId, placeId: planting.placeId, target: null },
-    planned.jobs,
-  )
+  return planned.jobs
 }
 
 const noClimate = () =>
@@ -228,19 +245,13 @@ const noClimate = () =>
     'This garden has no climate record yet, so no window can be worked out. Add one in Set-up.',
   )
 
-const planted = (name: string) => `${name} cannot be given a window here.`
-
-function hazardsNear(
-  features: readonly FeatureRecord[],
-  today: string,
+const hazardsNear = (
+  standing: readonly FeatureRecord[],
   spots: readonly { x: number; y: number }[],
-): string[] {
-  return features
-    .filter(
-      (f) => f.kind === 'hazard' && isAlive(f, today) && spots.some((s) => distanceTo(f, s) <= HAZARD_NEAR_M),
-    )
+): string[] =>
+  standing
+    .filter((f) => f.kind === 'hazard' && spots.some((s) => distanceTo(f, s) <= HAZARD_NEAR_M))
     .map((f) => f.name)
-}
 
 function distanceTo(f: FeatureRecord, p: { x: number; y: number }): number {
   const g = f.geometry
@@ -254,5 +265,5 @@ function distanceTo(f: FeatureRecord, p: { x: number; y: number }): number {
   return best
 }
 
-export const notAssessed = (on: string) =>
+const notAssessed = (on: string) =>
   new Refusal(409, `This planting does not stand in the garden on ${dayMonthYear(on)}.`)

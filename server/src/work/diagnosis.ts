@@ -5,7 +5,6 @@ import {
   editedLikelihoods,
   lightFit,
   moistureSteps,
-  placeMoisture,
   seasonYearOf,
   suspectedChanges,
   usualState,
@@ -13,20 +12,21 @@ import {
   type Earliness,
   type IsoDate,
   type LightCause,
-  type Likelihood,
   type SignedPlanting,
+  type Taxon,
   type Year,
 } from '@border/core'
 import { group } from 'd3-array'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
-import { kept } from '../store/computed.ts'
-import { listFeatures, practiceOfGarden, recordVersion, type GardenAccess } from '../store/gardens.ts'
+import { derive } from '../derived.ts'
+import type { GardenReader } from '../reader.ts'
+import type { GardenAccess } from '../store/gardens.ts'
 import { listObservations } from '../store/observations.ts'
-import { listPlantings } from '../store/plantings.ts'
 import { listSignShares } from '../store/signShares.ts'
 import { findEarliness, usualYearOf } from '../store/weather.ts'
-import { COMPUTATION, lightOfGarden, type ComputeTasks } from './assess.ts'
+import { lightOfGarden } from './assess.ts'
+import type { ComputeTasks } from './compute.ts'
 
 /** Looks older than this are of another state of things. */
 const LOOK_BACK_DAYS = 120
@@ -36,59 +36,58 @@ const SHOWN_CAUSES = 3
 const ROOT_REACH = 1.5
 
 /** The likelihood table as a garden's practice reads it. */
-export async function likelihoodsOf(db: Db, gardenId: string) {
-  return editedLikelihoods(await listSignShares(db, await practiceOfGarden(db, gardenId)))
-}
+export const likelihoodsOf = async (db: Db, { practiceId }: Pick<GardenAccess, 'practiceId'>) =>
+  editedLikelihoods(await listSignShares(db, practiceId))
 
 /** How the present year runs at a garden, and what that was told by. */
-export async function yearOfGarden(
-  db: Db,
-  garden: GardenAccess,
-  on: IsoDate,
-): Promise<{ year: Year; earliness: Earliness | null }> {
-  const usual = await usualYearOf(db, garden)
-  const season = seasonYearOf(on, usual.south)
-  const earliness = (await findEarliness(db, garden, [season], on)).get(season) ?? null
+export async function yearOfGarden({
+  db,
+  garden,
+  today,
+  climate,
+}: GardenReader): Promise<{ year: Year; earliness: Earliness | null }> {
+  const found = await climate()
+  const usual = usualYearOf(found, garden)
+  const season = seasonYearOf(today, usual.south)
+  const earliness = (await findEarliness(db, garden, found.lastDay, [season], today)).get(season) ?? null
   return { year: { ...usual, lateDays: earliness?.lateDays ?? 0 }, earliness }
 }
 
 /** What this season's signs say of a garden, joined with the light that is drawn. */
 export async function diagnoseGarden(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
-  { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
+  signal?: AbortSignal,
 ): Promise<DiagnosisView> {
-  const version = await recordVersion(db, garden.id)
-  const features = await listFeatures(db, garden.id)
-  const table = await likelihoodsOf(db, garden.id)
-  return kept(db, ['diagnosis', COMPUTATION, garden.id, version, features, table, today], () =>
-    workOutDiagnosis(db, pool, garden, features, table, { today, signal }),
+  const { db, garden, today } = reader
+  const versions = await reader.versions()
+  return derive(db, { id: garden.id, versions }, 'diagnosis', [today], () =>
+    workOutDiagnosis(reader, pool, signal),
   )
 }
 
 async function workOutDiagnosis(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
-  features: readonly FeatureRecord[],
-  table: Likelihood[],
-  { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
+  signal?: AbortSignal,
 ): Promise<DiagnosisView> {
+  const { db, garden, today } = reader
   const since = addDays(today, -LOOK_BACK_DAYS)
   const looks = await listObservations(db, garden.id, since, today)
-  if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [] }
-  const plantings = await listPlantings(db, garden.id, today)
-  const { light } = await lightOfGarden(db, pool, garden, today, { today, signal })
+  const { year } = await yearOfGarden(reader)
+  const passedOver = await ratingsPassedOver(reader, since, year)
+  if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [], passedOver }
+  const features = await reader.features()
+  const { places, plantings } = await reader.standing()
+  const { light } = await lightOfGarden(reader, pool, today, { signal })
   const lightOf = new Map(light.plantings.map((p) => [p.plantingId, p]))
-  const { year } = await yearOfGarden(db, garden, today)
   const looksOf = group(looks, (l) => l.plantingId)
-  const placeOf = new Map(features.map((f) => [f.id, f]))
+  const placeById = new Map(places.map((p) => [p.id, p]))
   const causes = new Map<string, LightCause>()
   const signed = plantings.flatMap((p): SignedPlanting[] => {
     const own = (looksOf.get(p.id) ?? []).filter((l) => l.on >= p.inPlaceSince)
     if (own.length === 0) return []
-    const telling = own.findLast((l) => l.rating !== null && usualState(p.taxon, l.on, year).telling >= 0.4)
+    const telling = own.findLast((l) => l.rating !== null && isTelling(p.taxon, l.on, year))
     const hours = lightOf.get(p.id)
     const fit = hours && lightFit(p.taxon, hours.now)
     const change = hours ? hours.now.total - hours.before.total : 0
@@ -107,11 +106,12 @@ async function workOutDiagnosis(
         seenOn: own.at(-1)!.on,
         lightChangeHours: change,
         lightOutsideHours: fit?.hoursOutside ?? 0,
-        moistureSteps: moistureSteps(p.taxon, placeMoisture(placeOf.get(p.placeId))),
+        moistureSteps: moistureSteps(p.taxon, placeById.get(p.placeId)?.moisture),
         rootsNear: features.some((f) => reaches(f, p.x, p.y)),
       },
     ]
   })
+  const table = await likelihoodsOf(db, garden)
   const task: ComputeTasks['diagnose'] = { plantings: signed, table, year }
   const diagnoses: Diagnosis[] = await pool.run(task, { name: 'diagnose', signal })
   return {
@@ -126,7 +126,31 @@ async function workOutDiagnosis(
       lightCause: causes.get(d.plantingId) ?? null,
     })),
     suspected: suspectedChanges(signed, diagnoses),
+    passedOver,
   }
+}
+
+/** From here on a rating tells how a plant does. */
+const LEAST_TELLING = 0.4
+const isTelling = (taxon: Taxon, on: IsoDate, year: Year) =>
+  usualState(taxon, on, year).telling >= LEAST_TELLING
+
+/** The last rating of each planting where it does not count, with why. */
+async function ratingsPassedOver(
+  reader: GardenReader,
+  since: IsoDate,
+  year: Year,
+): Promise<DiagnosisView['passedOver']> {
+  const rated = group(
+    (await reader.seen()).filter((s) => s.rating !== null),
+    (s) => s.plantingId,
+  )
+  return (await reader.plantings()).flatMap((p) => {
+    const last = rated.get(p.id)?.findLast((s) => s.on >= p.inPlaceSince)
+    if (!last) return []
+    const why = last.on < since ? 'old' : isTelling(p.taxon, last.on, year) ? null : 'at rest'
+    return why ? [{ plantingId: p.id, rating: last.rating!, on: last.on, why }] : []
+  })
 }
 
 function reaches(f: FeatureRecord, x: number, y: number): boolean {

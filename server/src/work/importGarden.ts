@@ -17,6 +17,7 @@ import {
   type Plan,
   type PlanFeature,
   type PlantingRow,
+  type IsoDate,
   type Taxon,
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
@@ -24,12 +25,21 @@ import type { Db } from '../database/connect.ts'
 import { addMember, insertFeatures, insertGarden } from '../store/gardens.ts'
 import { insertPlantings } from '../store/plantings.ts'
 import { listTaxa } from '../store/taxa.ts'
-import { insertStation, serviceStation, simulatedStation } from '../store/weather.ts'
+import {
+  askRecord,
+  insertServiceRecord,
+  insertStation,
+  simulatedStation,
+  type ServiceRecord,
+} from '../store/weather.ts'
+import { WeatherSilent } from '../store/weatherService.ts'
 import { crewIdOf, insertCrewPerson } from '../store/crews.ts'
 
 /** A garden's files, read and checked together. */
 export interface ReadGarden {
   plan: Plan
+  /** Today in the garden: the day it is shown at. */
+  today: IsoDate
   plantings: Located<PlantingRow>[]
   weather: DailyWeather[] | null
   /** Taxa the practice may use, by lower-case botanical name. */
@@ -48,9 +58,10 @@ export async function readGardenFiles(
   db: Db,
   practiceId: string,
   files: ImportRequest,
-  today: string,
+  todayIn: (timeZone: string) => IsoDate,
 ): Promise<FileResult<ReadGarden>> {
   const plan = readPlan(files.plan)
+  const today = plan.ok ? todayIn(plan.value.garden.timeZone) : undefined
   const problems: FileProblem[] = plan.ok ? [] : [...plan.problems]
   if (
     plan.ok &&
@@ -70,17 +81,18 @@ export async function readGardenFiles(
   )
   // Without a readable plan every place would be unknown: then the plantings wait for it.
   const plantings =
-    files.plantings !== undefined && plan.ok
+    files.plantings !== undefined && plan.ok && today
       ? readPlantings(files.plantings, { places, taxa: new Set(taxa.keys()) }, today)
       : null
   if (plantings && !plantings.ok) problems.push(...plantings.problems)
   const rows = plan.ok && plantings?.ok ? plantings.value.map((row) => onPlan(plan.value, row)) : []
   if (plan.ok) problems.push(...rows.flatMap((row) => strayProblem(plan.value, row)))
-  if (!plan.ok || problems.length > 0) return { ok: false, problems }
+  if (!plan.ok || !today || problems.length > 0) return { ok: false, problems }
   return {
     ok: true,
     value: {
       plan: plan.value,
+      today,
       plantings: rows,
       weather: weather?.ok ? weather.value : null,
       taxa,
@@ -106,8 +118,7 @@ function strayProblem(plan: Plan, row: Located<PlantingRow>): FileProblem[] {
   return [{ file: 'plantings.csv', line: row.line, column: 'x', message: `x and y lie outside ${bed.name}` }]
 }
 
-/** @param today the day the plan is shown at */
-export function previewOf(read: ReadGarden, today: string): ImportPreview {
+export function previewOf(read: ReadGarden): ImportPreview {
   const counts: Record<string, number> = {}
   for (const f of read.plan.features) counts[f.kind] = (counts[f.kind] ?? 0) + 1
   return {
@@ -115,7 +126,7 @@ export function previewOf(read: ReadGarden, today: string): ImportPreview {
     latitude: read.plan.garden.latitude,
     longitude: read.plan.garden.longitude,
     northDeg: read.plan.garden.northDeg,
-    today,
+    today: read.today,
     counts,
     features: read.plan.features,
     plantings: read.plantings.map((p) => ({
@@ -131,17 +142,61 @@ export function previewOf(read: ReadGarden, today: string): ImportPreview {
   }
 }
 
+/** The climate that a garden begins with. */
+export type FirstClimate =
+  | { from: 'file'; days: DailyWeather[] }
+  | { from: 'service'; record: ServiceRecord }
+  | { from: 'nothing'; why: string }
+
+/**
+ * A climate for a garden: the record it brought, else the weather service's, else one made up from the latitude, with why there
+ * is none. It may take seconds.
+ */
+export async function climateFor(
+  place: { latitude: number; longitude: number },
+  today: IsoDate,
+  brought: DailyWeather[] | null = null,
+): Promise<FirstClimate> {
+  if (brought) return { from: 'file', days: brought }
+  try {
+    return { from: 'service', record: await askRecord(place, addDays(today, -1)) }
+  } catch (error) {
+    if (!(error instanceof WeatherSilent)) throw error
+    return { from: 'nothing', why: error.message }
+  }
+}
+
+/** Where a garden's climate is from, in a sentence. */
+export function climateWords(climate: FirstClimate): string {
+  const madeUp =
+    'its weather is made up from the latitude until you give a record, your frost dates or your zone in Set-up.'
+  switch (climate.from) {
+    case 'file':
+      return `Its climate is told from the ${climate.days.length} days of weather you brought.`
+    case 'service':
+      return climate.record.isSimulated
+        ? `No weather was measured: ${madeUp}`
+        : 'Its climate is told from the record of the weather service.'
+    case 'nothing':
+      return `${climate.why} For now ${madeUp}`
+  }
+}
+
 /** Saves a garden that was read; the person becomes its head gardener. Run inside a transaction. */
 export async function saveGarden(
   trx: Db,
   owner: { practiceId: string; personId: string },
-  read: Omit<ReadGarden, 'taxa'>,
+  read: Pick<ReadGarden, 'plan' | 'plantings'>,
+  climate: FirstClimate,
 ): Promise<{ gardenId: string; plantingIds: Map<string, string> }> {
   const { garden, features } = read.plan
   const { name, latitude, longitude, timeZone, northDeg, version: _v, coordinates: _c, ...extra } = garden
-  const stationId = read.weather
-    ? await insertStation(trx, `Record brought with ${name}`, 'file', read.weather)
-    : await stationFor(trx, { latitude, longitude })
+  const stationId =
+    climate.from === 'file'
+      ? await insertStation(trx, { name: `Record brought with ${name}`, source: 'file' }, climate.days)
+      : climate.from === 'service'
+        ? await insertServiceRecord(trx, climate.record)
+        : await simulatedStation(trx, latitude)
   const gardenId = await insertGarden(trx, {
     practiceId: owner.practiceId,
     stationId,
@@ -159,16 +214,10 @@ export async function saveGarden(
   return { gardenId, plantingIds }
 }
 
-/** A record for a garden that brought none: the weather service's, or a made-up one that says so. */
-async function stationFor(trx: Db, place: { latitude: number; longitude: number }): Promise<string> {
-  const yesterday = addDays(new Date().toISOString().slice(0, 10), -1)
-  return serviceStation(trx, place, yesterday).catch(() => simulatedStation(trx, place.latitude))
-}
-
 async function savePlantings(
   trx: Db,
   owner: { practiceId: string; personId: string; gardenId: string },
-  read: Omit<ReadGarden, 'taxa'>,
+  read: Pick<ReadGarden, 'plan' | 'plantings'>,
   featureIds: readonly string[],
 ): Promise<Map<string, string>> {
   const placeByName = new Map<string, { id: string; feature: PlanFeature }>()
@@ -194,7 +243,6 @@ async function savePlantings(
       parentId: p.from_tag ? ids.get(p.from_tag)! : null,
       role: p.role ?? null,
       placeId: place.id,
-      placeName: place.feature.name,
       x: p.x ?? at[0]!,
       y: p.y ?? at[1]!,
       radiusM: p.radius_m ?? null,

@@ -3,61 +3,60 @@ import {
   addDays,
   castsShade,
   civilDate,
-  groundOfPlace,
-  isAlive,
-  isPlace,
   logReadings,
+  placeOf,
+  placesOn,
   rasterOver,
-  ringOf,
   sceneOf,
   surfaceHeightM,
   type ComingChange,
-  type Explanation,
   type Look,
+  type Place,
   type Reading,
   type ScenarioEffect,
   type Scene,
-  type TellingLook,
   type Trial,
   type TrialEffect,
 } from '@border/core'
 import type { Piscina } from 'piscina'
-import type { Db } from '../database/connect.ts'
-import { kept } from '../store/computed.ts'
-import { listFeatures, type GardenAccess } from '../store/gardens.ts'
+import { derive } from '../derived.ts'
+import { featuresOn, type GardenReader } from '../reader.ts'
 import { listLogs, listReadings, listScenarios, type LogRow } from '../store/light.ts'
-import { COMPUTATION, gardenModel, type ComputeTasks } from './assess.ts'
+import type { ComputeTasks, ExplainedTask } from './compute.ts'
 
-export const YEARS_AHEAD = 15
+const YEARS_AHEAD = 15
 
 /** Plantings leaving their range in coming years, and what the going of ailing plants would do. */
 export async function lightAhead(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
   on: string,
   signal?: AbortSignal,
 ): Promise<AheadView> {
-  const { scene, places, plantings } = await gardenModel(db, garden, on)
-  const features = await listFeatures(db, garden.id)
-  const ailing = features.filter(isAiling).filter((f) => isAlive(f, on))
-  const task: ComputeTasks['ahead'] = {
-    garden: { scene, places, plantings },
-    on,
-    years: YEARS_AHEAD,
-    ailing: ailing.map((f) => f.id),
-  }
-  const found: { coming: ComingChange[]; waiting: { obstructionId: string; effects: TrialEffect[] }[] } =
-    await kept(db, ['ahead', COMPUTATION, task], () => pool.run(task, { name: 'ahead', signal }))
-  return {
-    on,
-    years: YEARS_AHEAD,
-    coming: found.coming,
-    waiting: found.waiting.map((w) => ({
-      ...w,
-      health: String(ailing.find((f) => f.id === w.obstructionId)?.properties.health),
-    })),
-  }
+  const { db, garden } = reader
+  const versions = await reader.versions()
+  return derive(db, { id: garden.id, versions }, 'ahead', [on, YEARS_AHEAD], async () => {
+    const ailing = (await featuresOn(reader, on)).filter(isAiling)
+    const task: ComputeTasks['ahead'] = {
+      garden: await reader.standing(on),
+      on,
+      years: YEARS_AHEAD,
+      ailing: ailing.map((f) => f.id),
+    }
+    const found: {
+      coming: ComingChange[]
+      waiting: { obstructionId: string; effects: TrialEffect[] }[]
+    } = await pool.run(task, { name: 'ahead', signal })
+    return {
+      on,
+      years: YEARS_AHEAD,
+      coming: found.coming,
+      waiting: found.waiting.map((w) => ({
+        ...w,
+        health: String(ailing.find((f) => f.id === w.obstructionId)?.properties.health),
+      })),
+    }
+  })
 }
 
 const isAiling = (f: FeatureRecord) =>
@@ -65,22 +64,25 @@ const isAiling = (f: FeatureRecord) =>
 
 /** The garden as it stands and every kept what-if, by what each would do. */
 export async function compareScenarios(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
   on: string,
   signal?: AbortSignal,
 ): Promise<ScenarioRecord[]> {
+  const { db, garden } = reader
   const scenarios = await listScenarios(db, garden.id)
   if (scenarios.length === 0) return []
-  const { scene, places, plantings } = await gardenModel(db, garden, on)
-  const task: ComputeTasks['scenarios'] = {
-    garden: { scene, places, plantings },
-    on,
-    trials: [[], ...scenarios.map((s) => s.trials)],
-  }
-  const done: ScenarioEffect[] = await kept(db, ['scenarios', COMPUTATION, task], () =>
-    pool.run(task, { name: 'scenarios', signal }),
+  const trials = [[], ...scenarios.map((s) => s.trials)]
+  const versions = await reader.versions()
+  const done: ScenarioEffect[] = await derive(
+    db,
+    { id: garden.id, versions },
+    'whatIfs',
+    [on, trials],
+    async () => {
+      const task: ComputeTasks['scenarios'] = { garden: await reader.standing(on), on, trials }
+      return pool.run(task, { name: 'scenarios', signal })
+    },
   )
   const all: { id: string | null; name: string; trials: Trial[] }[] = [
     { id: null, name: 'As it stands', trials: [] },
@@ -101,47 +103,44 @@ const EXPLANATIONS_SHOWN = 6
 
 /** What readings of the last months say, and where looking would tell most in the rest of the day. */
 export async function lightEvidence(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
-  { today, nowMs, signal }: { today: string; nowMs: number; signal?: AbortSignal },
+  { nowMs, signal }: { nowMs: number; signal?: AbortSignal },
 ): Promise<EvidenceView> {
-  const since = addDays(today, -TELLING_DAYS)
-  const features = await listFeatures(db, garden.id)
-  const scene = sceneOf(garden, features)
-  const byId = new Map(features.map((f) => [f.id, f]))
-  const taps = await listReadings(db, garden.id, since)
-  const sinceMs = Date.parse(since)
-  const logs = (await listLogs(db, garden.id, since)).map((row) => logOf(scene, row, byId, sinceMs))
-  const readings: Reading[] = [
-    ...taps.map((r) => ({
-      id: r.id,
-      instantMs: Date.parse(r.at),
-      x: r.x,
-      y: r.y,
-      seen: r.seen,
-      ...surfaceOf(byId.get(r.placeId ?? '')),
-    })),
-    ...logs.flatMap((l) => l.readings.slice(-MOST_LOG_READINGS)),
-  ]
-  const task: ComputeTasks['explain'] = {
-    scene,
-    readings,
-    looks: looksOf(garden, features, today, nowMs),
-    most: TELLING_SHOWN,
-    shown: EXPLANATIONS_SHOWN,
-  }
-  const found: ExplainedTask = await kept(db, ['explain', COMPUTATION, task], () =>
-    pool.run(task, { name: 'explain', signal }),
-  )
-  return { since, readings: taps, logs: logs.map((l) => l.record), ...found }
-}
-
-export interface ExplainedTask {
-  explanations: Explanation[]
-  used: number
-  unusable: string[]
-  telling: TellingLook[]
+  const { db, garden, today } = reader
+  // The proposals change every twenty minutes, not by the second: kept results then serve.
+  const fromMs = Math.ceil(nowMs / LOOK_EVERY_MS) * LOOK_EVERY_MS
+  const versions = await reader.versions()
+  return derive(db, { id: garden.id, versions }, 'explanations', [today, fromMs], async () => {
+    const since = addDays(today, -TELLING_DAYS)
+    const features = await reader.features()
+    const scene = sceneOf(garden, features)
+    const places = new Map(features.flatMap((f) => placeOf(f) ?? []).map((p) => [p.id, p]))
+    const taps = await listReadings(db, garden.id, since)
+    const logs = (await listLogs(db, garden.id, since)).map((row) =>
+      logOf(scene, row, places, Date.parse(since)),
+    )
+    const readings: Reading[] = [
+      ...taps.map((r) => ({
+        id: r.id,
+        instantMs: Date.parse(r.at),
+        x: r.x,
+        y: r.y,
+        seen: r.seen,
+        ...surfaceOf(places.get(r.placeId ?? '')),
+      })),
+      ...logs.flatMap((l) => l.readings.slice(-MOST_LOG_READINGS)),
+    ]
+    const task: ComputeTasks['explain'] = {
+      scene,
+      readings,
+      looks: looksOf(garden, placesOn(features, today), today, fromMs),
+      most: TELLING_SHOWN,
+      shown: EXPLANATIONS_SHOWN,
+    }
+    const found: ExplainedTask = await pool.run(task, { name: 'explain', signal })
+    return { since, readings: taps, logs: logs.map((l) => l.record), ...found }
+  })
 }
 
 /** The last fortnight of a log tells how things stand; more only weighs the same again. */
@@ -150,14 +149,14 @@ const MOST_LOG_READINGS = 40
 function logOf(
   scene: Scene,
   row: LogRow,
-  features: ReadonlyMap<string, FeatureRecord>,
+  places: ReadonlyMap<string, Place>,
   sinceMs: number,
 ): { record: LightLogRecord; readings: Reading[] } {
   const { readings, steps, cloudy, undecided } = logReadings(scene, {
     id: row.id,
     x: row.x,
     y: row.y,
-    ...surfaceOf(features.get(row.place_id ?? '')),
+    ...surfaceOf(places.get(row.place_id ?? '')),
     samples: row.samples
       .filter(([instantMs]) => instantMs >= sinceMs)
       .map(([instantMs, lux]) => ({ instantMs, lux })),
@@ -182,37 +181,32 @@ function logOf(
 }
 
 /** Height and lie of the surface that a reading was taken on. */
-export const surfaceOf = (f: FeatureRecord | undefined) => ({
-  z: f ? surfaceHeightM(f) : 0,
-  ground: f ? groundOfPlace(f) : null,
+export const surfaceOf = (place: Place | undefined) => ({
+  z: surfaceHeightM(place),
+  ground: place?.ground ?? null,
 })
 
 /** What could be looked at in the rest of the day: points of the beds and pots, every twenty minutes. */
 function looksOf(
-  garden: GardenAccess,
-  features: readonly FeatureRecord[],
+  { timeZone }: { timeZone: string },
+  places: readonly Place[],
   today: string,
-  nowMs: number,
+  fromMs: number,
 ): Look[] {
-  const points = thinned(features.filter((f) => isPlace(f) && isAlive(f, today)).flatMap(pointsIn))
-  // The proposals change by the hour, not by the second: kept results then serve.
-  const fromMs = Math.ceil(nowMs / LOOK_EVERY_MS) * LOOK_EVERY_MS
+  const points = thinned(places.flatMap(pointsIn))
   const looks: Look[] = []
-  for (let ms = fromMs; civilDate(new Date(ms), garden.timeZone) === today; ms += LOOK_EVERY_MS)
+  for (let ms = fromMs; civilDate(new Date(ms), timeZone) === today; ms += LOOK_EVERY_MS)
     for (const p of points) looks.push({ instantMs: ms, ...p })
   return looks
 }
 
 const LOOK_EVERY_MS = 20 * 60_000
 
-function pointsIn(f: FeatureRecord): Omit<Look, 'instantMs'>[] {
-  const surface = surfaceOf(f)
-  if (f.geometry.type === 'Point') {
-    const [x, y] = f.geometry.coordinates
-    return [{ x, y, ...surface }]
-  }
+function pointsIn(place: Place): Omit<Look, 'instantMs'>[] {
+  const surface = surfaceOf(place)
+  if (place.kind === 'container') return [{ x: place.x, y: place.y, ...surface }]
   const found: Omit<Look, 'instantMs'>[] = []
-  const raster = rasterOver([ringOf(f.geometry)], LOOK_EVERY_M)
+  const raster = rasterOver([place.ring], LOOK_EVERY_M)
   for (let i = 0; i < raster.count; i++) found.push({ x: raster.x[i]!, y: raster.y[i]!, ...surface })
   return found
 }

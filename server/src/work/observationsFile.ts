@@ -16,7 +16,12 @@ export async function exportObservations(
 ): Promise<string> {
   const tags = new Map((await tagsOf(db, garden.id)).map((p) => [p.id, p.tag]))
   const looks = await listObservations(db, garden.id, from, to)
-  return writeObservations(looks.map((o) => ({ ...o, tag: tags.get(o.plantingId)! })))
+  return writeObservations(
+    looks.flatMap((o) => {
+      const tag = tags.get(o.plantingId)
+      return tag === undefined ? [] : [{ ...o, tag }]
+    }),
+  )
 }
 
 /**
@@ -68,7 +73,9 @@ export async function importObservations(
 }
 
 const tagsOf = (db: Db, gardenId: string) =>
-  db('plantings').where({ garden_id: gardenId }).select<{ id: string; tag: string }[]>('id', 'tag')
+  db('plantings')
+    .where({ garden_id: gardenId, withdrawn_at: null })
+    .select<{ id: string; tag: string }[]>('id', 'tag')
 
 /** A UUID made from what a row says, of the version kept for such uses. */
 function idOfContent(gardenId: string, row: object): string {

@@ -26,7 +26,7 @@ export async function outlookOf(
   today: string,
 ): Promise<OutlookView> {
   const forecast = await findForecast(db, garden, today)
-  if (!forecast.ok) return { available: false, why: forecast.why, days: [] }
+  if (!forecast.ok) return { available: false, isSimulated: false, why: forecast.why, days: [] }
   const before = garden.stationId
     ? await listRecentDays(db, garden.stationId, addDays(today, -BEFORE_DAYS), addDays(today, -1))
     : []
@@ -35,6 +35,7 @@ export async function outlookOf(
   const soil = soilTemperatures(days).map((c) => c + offsetC)
   return {
     available: true,
+    isSimulated: forecast.isSimulated,
     why: null,
     days: forecast.days.map((d, lead) => {
       const i = before.length + lead

@@ -1,115 +1,56 @@
-import type { BloomView, FeatureRecord, RecordView, SeasonFigures, Stay } from '@border/contract'
+import type { BloomView, RecordView, SeasonFigures, Stay } from '@border/contract'
 import {
   absenceOf,
   addDays,
   daysBetween,
   isAlive,
-  isPlace,
   lightClass,
   meanHours,
-  placeMoisture,
+  placesOn,
   seasonStart,
   seasonYearOf,
   usually,
-  type BloomingPlanting,
   type CountHistory,
   type LightClass,
-  type RecordedPlanting,
   type Seen,
-  type SunHours,
-  type Taxon,
-  type Treatment,
-  type Year,
 } from '@border/core'
 import { rollup } from 'd3-array'
 import type { Piscina } from 'piscina'
-import type { Db } from '../database/connect.ts'
-import { kept } from '../store/computed.ts'
-import { listFeatures, practiceOfGarden, recordVersion, type GardenAccess } from '../store/gardens.ts'
-import { lastObservations, listSeen } from '../store/observations.ts'
-import {
-  listLives,
-  listTreatments,
-  listTrialOutcomes,
-  type OutcomeRow,
-  type PlantingLife,
-} from '../store/plantings.ts'
-import { listTaxa } from '../store/taxa.ts'
-import { findClimate, findEarliness, usualYearOf } from '../store/weather.ts'
-import { COMPUTATION, lightOfGarden } from './assess.ts'
-import type { BloomResult, RecordResult } from './recordTasks.ts'
-
-type StayModel = RecordedPlanting & { until: string | null }
-
-export interface RecordTask {
-  stays: StayModel[]
-  /** Looks, each by the stay it fell in. */
-  seen: Seen[]
-  counts: (CountHistory & { plantingId: string })[]
-  /** Days late of each season. */
-  years: [season: number, lateDays: number][]
-  /** The usual year of the place. */
-  usual: Year
-  light: Record<string, LightClass>
-  placeNames: Record<string, string>
-  /** Stays that are trials. */
-  onTrial: string[]
-}
-
-export interface BloomTask {
-  plantings: BloomingPlanting[]
-  seen: Seen[]
-  years: [season: number, lateDays: number][]
-  /** The usual year of the place. */
-  usual: Year
-  window: { from: string; to: string; season: number }
-  places: { placeId: string; hours: SunHours; moisture: number | null }[]
-  taxa: Taxon[]
-  proven: [taxon: string, score: number][]
-  /** Looks of every season, each by the stay it fell in, and what was done for bloom: compared over seasons. */
-  allSeen: Seen[]
-  treatments: Treatment[]
-}
-
-interface Asked {
-  today: string
-  signal?: AbortSignal | undefined
-}
+import { derive } from '../derived.ts'
+import type { GardenReader } from '../reader.ts'
+import type { GardenAccess } from '../store/gardens.ts'
+import { lastObservations } from '../store/observations.ts'
+import { listTreatments, type OutcomeRow, type PlantingLife } from '../store/plantings.ts'
+import { findEarliness, usualYearOf, type FoundClimate } from '../store/weather.ts'
+import { lightOfGarden } from './assess.ts'
+import type { BloomResult, BloomTask, RecordResult, RecordTask, StayModel } from './recordTasks.ts'
 
 /**
- * A garden's record, judged. It is worked out when something it rests on has changed, and kept by the version of the
- * record, which the database counts up with every look, count, move and planting.
+ * A garden's record, judged: worked out when something it is made from has changed, and kept.
  */
 export async function recordOfGarden(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
-  { today, signal }: Asked,
+  signal?: AbortSignal,
 ): Promise<RecordView> {
-  const version = await recordVersion(db, garden.id)
-  const features = await listFeatures(db, garden.id)
-  const outcomes = await listTrialOutcomes(db, garden.id)
-  return kept(db, ['record', COMPUTATION, garden.id, version, features, outcomes, today], () =>
-    workOutRecord(db, pool, garden, features, outcomes, { today, signal }),
-  )
+  const { db, garden, today } = reader
+  const versions = await reader.versions()
+  return derive(db, { id: garden.id, versions }, 'record', [today], () => workOutRecord(reader, pool, signal))
 }
 
-async function workOutRecord(
-  db: Db,
-  pool: Piscina,
-  garden: GardenAccess,
-  features: readonly FeatureRecord[],
-  outcomes: readonly OutcomeRow[],
-  { today, signal }: Asked,
-): Promise<RecordView> {
-  const usual = await usualYearOf(db, garden)
+async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: AbortSignal): Promise<RecordView> {
+  const { db, garden, today } = reader
+  const found = await reader.climate()
+  const usual = usualYearOf(found, garden)
   const { south } = usual
-  const lives = await listLives(db, garden.id)
-  const seen = staying(await listSeen(db, garden.id), lives)
+  const features = await reader.features()
+  const outcomes = await reader.outcomes()
+  const lives = await reader.lives()
+  const seen = staying(await reader.seen(), lives)
   const seasons = [...new Set(seen.map((s) => seasonYearOf(s.on, south)))].sort((a, b) => a - b)
-  const early = await findEarliness(db, garden, seasons, today)
+  const early = await findEarliness(db, garden, found.lastDay, seasons, today)
   const stays = lives.flatMap(staysOf)
-  const light = await lightClasses(db, pool, garden, lives, { today, signal })
+  const light = await lightClasses(reader, pool, lives, signal)
   const latestOutcome = new Map(outcomes.map((o) => [o.plantingId, o]))
   const running = lives.filter((l) => isRunning(latestOutcome.get(l.id)) && l.livingCount > 0)
   const task: RecordTask = {
@@ -226,13 +167,12 @@ function countsOf(life: PlantingLife, today: string): (CountHistory & { planting
 }
 
 async function lightClasses(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
   lives: readonly PlantingLife[],
-  asked: Asked,
+  signal?: AbortSignal,
 ): Promise<Record<string, LightClass>> {
-  const { light } = await lightOfGarden(db, pool, garden, asked.today, asked)
+  const { light } = await lightOfGarden(reader, pool, reader.today, { signal })
   const stayOf = new Map(lives.map((l) => [l.id, l.stays.at(-1)?.id]))
   return Object.fromEntries(
     light.plantings.flatMap((p) => {
@@ -247,28 +187,29 @@ const SEASON_C = 8
 
 /** Bloom of a season, seen and expected, with the gaps of every place and what would fill them. */
 export async function bloomOfGarden(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
   season: number,
-  { today, signal }: Asked,
+  signal?: AbortSignal,
 ): Promise<BloomView> {
-  const version = await recordVersion(db, garden.id)
-  const features = await listFeatures(db, garden.id)
-  return kept(db, ['bloom', COMPUTATION, garden.id, version, features, season, today], async () => {
-    const usual = await usualYearOf(db, garden)
-    const window = await seasonWindow(db, garden, season)
-    const lives = await listLives(db, garden.id)
-    const record = await recordOfGarden(db, pool, garden, { today, signal })
-    const { light } = await lightOfGarden(db, pool, garden, today, { today, signal })
+  const { db, garden, today } = reader
+  const versions = await reader.versions()
+  return derive(db, { id: garden.id, versions }, 'bloom', [season, today], async () => {
+    const found = await reader.climate()
+    const usual = usualYearOf(found, garden)
+    const window = seasonWindow(found, garden, season)
+    const lives = await reader.lives()
+    const record = await recordOfGarden(reader, pool, signal)
+    const { light } = await lightOfGarden(reader, pool, today, { signal })
     const early = await findEarliness(
       db,
       garden,
+      found.lastDay,
       [...new Set([...record.seasons, season - 1, season])],
       today,
     )
     const inSeason = (on: string) => on >= addDays(window.from, -30) && on <= window.to
-    const allSeen = staying(await listSeen(db, garden.id), lives)
+    const allSeen = staying(await reader.seen(), lives)
     const treated = await listTreatments(db, garden.id)
     const staysByPlanting = new Map(lives.map((l) => [l.id, l.stays]))
     const hoursOf = new Map(
@@ -293,13 +234,11 @@ export async function bloomOfGarden(
       years: [...early].map(([s, e]) => [s, e.lateDays]),
       usual,
       window: { ...window, season },
-      places: features
-        .filter((f) => isPlace(f) && isAlive(f, window.to))
-        .flatMap((f) => {
-          const hours = hoursOf.get(f.id)
-          return hours ? [{ placeId: f.id, hours, moisture: placeMoisture(f) }] : []
-        }),
-      taxa: (await listTaxa(db, await practiceOfGarden(db, garden.id))).map((t) => t.taxon),
+      places: placesOn(await reader.features(), window.to).flatMap((p) => {
+        const hours = hoursOf.get(p.id)
+        return hours ? [{ placeId: p.id, hours, moisture: p.moisture }] : []
+      }),
+      taxa: (await reader.taxa()).map((t) => t.taxon),
       proven: record.taxa.flatMap((t) =>
         t.expected ? [[t.taxon, t.expected.score] as [string, number]] : [],
       ),
@@ -317,12 +256,11 @@ export async function bloomOfGarden(
 }
 
 /** The weeks in which a place should show something. */
-async function seasonWindow(
-  db: Db,
+function seasonWindow(
+  { climate }: FoundClimate,
   garden: GardenAccess,
   season: number,
-): Promise<{ from: string; to: string }> {
-  const { climate } = await findClimate(db, garden)
+): { from: string; to: string } {
   const start = seasonStart(season, garden.latitude < 0)
   const days = Array.from({ length: 365 }, (_, i) => addDays(start, i))
   const warm = climate

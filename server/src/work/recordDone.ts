@@ -1,37 +1,45 @@
-import { aftercareDays, aftercareWindow, dayMonthYear } from '@border/core'
+import { aftercareDays, aftercareWindow, dayMonthYear, type IsoDate } from '@border/core'
 import type { z } from 'zod'
-import type { jobDoneRequest } from '@border/contract'
-import type { Piscina } from 'piscina'
+import type { jobDoneRequest, PlantingRecord } from '@border/contract'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { putOnBench, withdrawFromBench, type NewOnBench } from '../store/bench.ts'
-import { listFeatures, type GardenAccess } from '../store/gardens.ts'
 import {
-  findJobRow,
+  closeJobs,
   insertJobRecord,
-  listDone,
-  listJobPlantings,
-  listJobOrder,
-  listJobRows,
-  setState,
+  listJobs,
+  reopenJob,
   setWindow,
   withdrawJobRecord,
-  type JobRow,
+  type Job,
 } from '../store/jobs.ts'
-import { insertEvents, listPlantings, moveSite, withdrawEventsOf, withdrawMove } from '../store/plantings.ts'
-import { planSeason } from './planSeason.ts'
+import {
+  insertEvents,
+  listPlantings,
+  moveSite,
+  withdrawEventsOf,
+  withdrawMove,
+  type EventFacts,
+} from '../store/plantings.ts'
 
-/** Records a job as really done, with all that follows from it. Run inside a transaction. */
+interface Recording {
+  trx: Db
+  gardenId: string
+  personId: string
+  job: Job
+  jobs: readonly Job[]
+  done: z.infer<typeof jobDoneRequest>
+}
+
+/** Records a job as really done, with all that follows from it. Run inside a transaction that holds the garden. */
 export async function recordDone(
   trx: Db,
-  pool: Piscina,
-  who: { personId: string; today: string },
-  garden: Pick<GardenAccess, 'id'>,
+  { gardenId, personId, today }: { gardenId: string; personId: string; today: IsoDate },
   jobId: string,
   done: z.infer<typeof jobDoneRequest>,
 ): Promise<void> {
-  const gardenId = garden.id
-  const job = await findJobRow(trx, gardenId, jobId)
+  const jobs = await listJobs(trx, gardenId)
+  const job = jobs.find((j) => j.id === jobId)
   if (!job) throw notFound('This job')
   if (job.state !== 'open')
     throw new Refusal(
@@ -40,122 +48,103 @@ export async function recordDone(
         ? 'This job is already recorded as done.'
         : 'This job was dropped by a later decision.',
     )
-  if (done.on > who.today)
+  if (done.on > today)
     throw new Refusal(422, `${dayMonthYear(done.on)} lies ahead: record work on or after the day it is done.`)
-  const rows = await listJobRows(trx, gardenId)
-  await requireOrder(trx, gardenId, job, rows, done.on)
-  await insertJobRecord(trx, {
-    jobId,
-    on: done.on,
-    minutes: done.minutes,
-    lived: done.lived ?? null,
-    used: done.used ?? null,
-    note: done.note || null,
-    personId: who.personId,
-  })
-  await setState(trx, jobId, 'done')
-  await leftOver(trx, who, gardenId, job, done)
-  if (job.kind === 'move') await moved(trx, who, gardenId, job, rows, done)
-  if (job.kind === 'remove' && job.planting_id)
-    await removed(trx, who, gardenId, job, job.planting_id, done.on)
-  if (job.kind === 'aftercare' && done.lived !== undefined)
-    await counted(trx, who, gardenId, job, done.on, done.lived)
-  await planSeason(trx, pool, garden, who.today)
+  requireOrder(job, jobs, done.on)
+  await closeJobs(trx, [job.id], 'done')
+  await insertJobRecord(
+    trx,
+    { jobId, gardenId, personId },
+    {
+      on: done.on,
+      minutes: done.minutes,
+      lived: done.lived ?? null,
+      used: done.used ?? null,
+      note: done.note || null,
+    },
+  )
+  const recording: Recording = { trx, gardenId, personId, job, jobs, done }
+  await leftOver(recording)
+  if (job.kind === 'move') await moved(recording)
+  if (job.kind === 'remove' && job.plantingId) await removed(recording)
+  if (job.kind === 'aftercare' && done.lived !== undefined) await counted(recording, done.lived)
 }
 
 /** Pieces of a division that found no place. */
-async function leftOver(
-  trx: Db,
-  who: { personId: string },
-  gardenId: string,
-  job: JobRow,
-  { on, leftOver: pieces = [] }: z.infer<typeof jobDoneRequest>,
-): Promise<void> {
+async function leftOver({ trx, gardenId, personId, job, done }: Recording): Promise<void> {
+  const { on, leftOver: pieces = [] } = done
   if (pieces.length === 0) return
   if (job.kind !== 'divide') throw new Refusal(422, 'Only a division leaves pieces over.')
-  const handled = new Set(
-    (await listJobPlantings(trx, gardenId)).flatMap((p) => (p.jobId === job.id ? [p.plantingId] : [])),
-  )
+  const handled = new Set(job.plantings.map((p) => p.id))
   const items: NewOnBench[] = []
   for (const { plantingId, count } of pieces) {
     if (!handled.has(plantingId)) throw new Refusal(422, 'This job does not divide that planting.')
     const { taxon_id: taxonId } = await trx('plantings').where({ id: plantingId }).first('taxon_id')
     items.push({ taxonId, count, since: on, fromPlantingId: plantingId, jobId: job.id })
   }
-  await putOnBench(trx, { gardenId, personId: who.personId }, items)
+  await putOnBench(trx, { gardenId, personId }, items)
 }
 
 /** Takes back a record made by mistake: everything that followed from it stands as before. Run inside a transaction. */
-export async function takeBackDone(
-  trx: Db,
-  pool: Piscina,
-  today: string,
-  garden: Pick<GardenAccess, 'id'>,
-  jobId: string,
-): Promise<void> {
-  const gardenId = garden.id
-  const job = await findJobRow(trx, gardenId, jobId)
+export async function takeBackDone(trx: Db, gardenId: string, jobId: string): Promise<void> {
+  const jobs = await listJobs(trx, gardenId)
+  const job = jobs.find((j) => j.id === jobId)
   if (!job) throw notFound('This job')
   if (job.state !== 'done') throw new Refusal(409, 'This job is not recorded as done.')
-  const rows = await listJobRows(trx, gardenId)
-  const after = (await listJobOrder(trx, gardenId)).filter((o) => o.beforeId === job.id).map((o) => o.afterId)
-  const next = rows.find((r) => after.includes(r.id) && r.state === 'done')
+  const next = jobs.find((j) => j.state === 'done' && j.after.some((o) => o.id === job.id))
   if (next) throw new Refusal(409, `“${next.title}” came after it and is recorded: take that back first.`)
   if (job.kind === 'move') {
-    if (!(await withdrawMove(trx, job.planting_id!, job.id)))
+    if (!(await withdrawMove(trx, job.plantingId!, job.id)))
       throw new Refusal(409, 'The planting has moved on since: this record can no longer be taken back.')
-    for (const look of rows.filter((r) => r.decision_id === job.decision_id && r.kind === 'aftercare')) {
-      await setState(trx, look.id, 'open')
-      await setWindow(trx, look, aftercareWindow(job.plan.window.bestFrom, aftercareDays[look.key]!))
+    for (const look of looksAfter(job, jobs)) {
+      if (look.state !== 'open') await reopenJob(trx, look.id)
+      await setWindow(trx, look.id, aftercareWindow(job.window.bestFrom, aftercareDays[look.key]!))
     }
   }
   if (!(await withdrawFromBench(trx, job.id)))
     throw new Refusal(409, 'Pieces of it have left the bench since: this record can no longer be taken back.')
   await withdrawJobRecord(trx, job.id)
   await withdrawEventsOf(trx, job.id)
-  await setState(trx, job.id, 'open')
-  await planSeason(trx, pool, garden, today)
+  await reopenJob(trx, job.id)
 }
 
-async function requireOrder(
-  trx: Db,
-  gardenId: string,
-  job: JobRow,
-  rows: readonly JobRow[],
-  on: string,
-): Promise<void> {
-  const before = (await listJobOrder(trx, gardenId))
-    .filter((o) => o.afterId === job.id)
-    .map((o) => o.beforeId)
-  const done = new Map((await listDone(trx, gardenId)).map((d) => [d.jobId, d.on]))
-  for (const id of before) {
-    const first = rows.find((r) => r.id === id)
-    const day = done.get(id)
-    if (first && day === undefined)
+const looksAfter = (move: Job, jobs: readonly Job[]): Job[] =>
+  jobs.filter((j) => j.decisionId === move.decisionId && j.kind === 'aftercare')
+
+function requireOrder(job: Job, jobs: readonly Job[], on: IsoDate): void {
+  const byId = new Map(jobs.map((j) => [j.id, j]))
+  for (const { id } of job.after) {
+    const first = byId.get(id)
+    if (first && !first.done)
       throw new Refusal(409, `“${first.title}” comes first: record it done before this.`)
-    if (first && day !== undefined && day > on)
-      throw new Refusal(422, `“${first.title}” was done on ${dayMonthYear(day)}, after this day.`)
+    if (first?.done && first.done.on > on)
+      throw new Refusal(422, `“${first.title}” was done on ${dayMonthYear(first.done.on)}, after this day.`)
   }
 }
 
-async function moved(
-  trx: Db,
-  who: { personId: string },
-  gardenId: string,
-  job: JobRow,
-  rows: readonly JobRow[],
-  done: z.infer<typeof jobDoneRequest>,
-): Promise<void> {
-  const [planting] = await listPlantings(trx, gardenId, done.on, job.planting_id)
-  if (!planting || !job.target)
-    throw new Refusal(409, 'This planting did not stand in the garden on that day.')
+/** The planting that a job handles, as it stood on the day of its record. */
+async function handled({ trx, gardenId, job, done }: Recording): Promise<PlantingRecord> {
+  const [planting] = job.plantingId ? await listPlantings(trx, gardenId, done.on, job.plantingId) : []
+  if (!planting) throw new Refusal(409, 'This planting did not stand in the garden on that day.')
+  return planting
+}
+
+const record = (
+  { trx, gardenId, personId, job, done }: Recording,
+  plantingId: string,
+  event: { kind: 'moved' | 'counted'; living: number; facts: EventFacts; note?: string | undefined },
+): Promise<void> =>
+  insertEvents(trx, [{ gardenId, plantingId, on: done.on, personId, jobId: job.id, ...event }])
+
+async function moved(recording: Recording): Promise<void> {
+  const { trx, gardenId, job, jobs, done } = recording
+  const planting = await handled(recording)
+  if (!job.target) throw new Refusal(409, 'This move has no place to go to any more.')
   if (done.lived === undefined) throw new Refusal(422, 'Say how many were replanted alive.')
   if (done.lived > planting.livingCount)
     throw new Refusal(422, `Only ${planting.livingCount} were living before the move.`)
   if (done.on < planting.inPlaceSince)
     throw new Refusal(422, `It only came to its place on ${dayMonthYear(planting.inPlaceSince)}.`)
-  const features = await listFeatures(trx, gardenId)
-  const name = (id: string) => features.find((f) => f.id === id)?.name ?? 'its place'
   await moveSite(trx, {
     plantingId: planting.id,
     gardenId,
@@ -164,71 +153,46 @@ async function moved(
     radiusM: planting.radiusM,
     jobId: job.id,
   })
-  const note = done.note ? ` ${done.note}` : ''
-  await insertEvents(trx, [
-    {
-      plantingId: planting.id,
-      on: done.on,
-      kind: 'moved',
-      living: done.lived,
-      says: `Moved from ${name(planting.placeId)} to ${name(job.target.placeId)}: ${done.lived} of ${planting.livingCount} replanted, ${done.minutes} min.${note}`,
-      personId: who.personId,
-      jobId: job.id,
+  await record(recording, planting.id, {
+    kind: 'moved',
+    living: done.lived,
+    facts: {
+      fromPlaceId: planting.placeId,
+      placeId: job.target.placeId,
+      of: planting.livingCount,
+      minutes: done.minutes,
     },
-  ])
-  for (const look of rows.filter(
-    (r) => r.decision_id === job.decision_id && r.kind === 'aftercare' && r.state === 'open',
-  )) {
-    if (done.lived === 0) await setState(trx, look.id, 'dropped')
-    else await setWindow(trx, look, aftercareWindow(done.on, aftercareDays[look.key]!))
-  }
+    note: done.note,
+  })
+  const looks = looksAfter(job, jobs).filter((j) => j.state === 'open')
+  if (done.lived === 0)
+    await closeJobs(
+      trx,
+      looks.map((j) => j.id),
+      'dropped',
+    )
+  else
+    for (const look of looks)
+      await setWindow(trx, look.id, aftercareWindow(done.on, aftercareDays[look.key]!))
 }
 
 /** What is taken out lives no longer; its tag and its story stay. */
-async function removed(
-  trx: Db,
-  who: { personId: string },
-  gardenId: string,
-  job: JobRow,
-  plantingId: string,
-  on: string,
-): Promise<void> {
-  const [planting] = await listPlantings(trx, gardenId, on, plantingId)
-  if (!planting) throw new Refusal(409, 'This planting did not stand in the garden on that day.')
-  await insertEvents(trx, [
-    {
-      plantingId,
-      on,
-      kind: 'counted',
-      living: 0,
-      says: `Taken out, ${planting.livingCount} living.`,
-      personId: who.personId,
-      jobId: job.id,
-    },
-  ])
+async function removed(recording: Recording): Promise<void> {
+  const planting = await handled(recording)
+  await record(recording, planting.id, {
+    kind: 'counted',
+    living: 0,
+    facts: { of: planting.livingCount, takenOut: true },
+  })
 }
 
-async function counted(
-  trx: Db,
-  who: { personId: string },
-  gardenId: string,
-  job: JobRow,
-  on: string,
-  lived: number,
-): Promise<void> {
-  const [planting] = await listPlantings(trx, gardenId, on, job.planting_id)
-  if (!planting) throw new Refusal(409, 'This planting did not stand in the garden on that day.')
+async function counted(recording: Recording, lived: number): Promise<void> {
+  const planting = await handled(recording)
   if (lived > planting.livingCount)
     throw new Refusal(422, `Only ${planting.livingCount} were living at the last count.`)
-  await insertEvents(trx, [
-    {
-      plantingId: planting.id,
-      on,
-      kind: 'counted',
-      living: lived,
-      says: `${lived} of ${planting.livingCount} living.`,
-      personId: who.personId,
-      jobId: job.id,
-    },
-  ])
+  await record(recording, planting.id, {
+    kind: 'counted',
+    living: lived,
+    facts: { of: planting.livingCount },
+  })
 }

@@ -9,6 +9,14 @@ import {
   treatmentEffects,
   trialProposal,
   type BloomGap,
+  type BloomingPlanting,
+  type CountHistory,
+  type LightClass,
+  type RecordedPlanting,
+  type Seen,
+  type SunHours,
+  type Taxon,
+  type Treatment,
   type Filler,
   type BloomSeen,
   type BloomWeek,
@@ -20,7 +28,38 @@ import {
   type TrialProposal,
   type Year,
 } from '@border/core'
-import type { BloomTask, RecordTask } from './record.ts'
+
+export type StayModel = RecordedPlanting & { until: string | null }
+
+export interface RecordTask {
+  stays: StayModel[]
+  /** Looks, each by the stay it fell in. */
+  seen: Seen[]
+  counts: (CountHistory & { plantingId: string })[]
+  /** Days late of each season. */
+  years: [season: number, lateDays: number][]
+  /** The usual year of the place. */
+  usual: Year
+  light: Record<string, LightClass>
+  placeNames: Record<string, string>
+  /** Stays that are trials. */
+  onTrial: string[]
+}
+
+export interface BloomTask {
+  plantings: BloomingPlanting[]
+  seen: Seen[]
+  years: [season: number, lateDays: number][]
+  /** The usual year of the place. */
+  usual: Year
+  window: { from: string; to: string; season: number }
+  places: { placeId: string; hours: SunHours; moisture: number | null }[]
+  taxa: Taxon[]
+  proven: [taxon: string, score: number][]
+  /** Looks of every season, each by the stay it fell in, and what was done for bloom: compared over seasons. */
+  allSeen: Seen[]
+  treatments: Treatment[]
+}
 
 /** What the compute thread answers for a garden's record. */
 export interface RecordResult extends Omit<GardenRecord, 'model'> {

@@ -1,9 +1,7 @@
 import type { SuspicionDetail } from '@border/contract'
 import { addDays, seasonYearOf, yearOf, type Assessment, type Cause, type IsoDate } from '@border/core'
 import type { Piscina } from 'piscina'
-import type { Db } from '../database/connect.ts'
-import type { GardenAccess } from '../store/gardens.ts'
-import { listDecisions } from '../store/jobs.ts'
+import type { GardenReader } from '../reader.ts'
 import { recordRecheck } from '../store/light.ts'
 import { assessGardenOn } from './assess.ts'
 import { diagnoseGarden } from './diagnosis.ts'
@@ -24,29 +22,18 @@ type Found = { key: string; detail: SuspicionDetail }
  * Re-checks a garden: readings against the plan, growth and planned changes against what plants like, recorded changes
  * against the same, and what plants show against all of them. What is found is written down once; see `recordRecheck`.
  */
-export async function recheckGarden(
-  db: Db,
-  pool: Piscina,
-  garden: GardenAccess,
-  { today, nowMs }: { today: IsoDate; nowMs: number },
-): Promise<void> {
+export async function recheckGarden(reader: GardenReader, pool: Piscina, nowMs: number): Promise<void> {
   const found = [
-    ...(await fromReadings(db, pool, garden, today, nowMs)),
-    ...(await fromYearsAhead(db, pool, garden, today)),
-    ...(await fromChanges(db, pool, garden, today)),
-    ...(await fromSigns(db, pool, garden, today)),
+    ...(await fromReadings(reader, pool, nowMs)),
+    ...(await fromYearsAhead(reader, pool)),
+    ...(await fromChanges(reader, pool)),
+    ...(await fromSigns(reader, pool)),
   ]
-  await db.transaction((trx) => recordRecheck(trx, garden.id, today, found))
+  await reader.db.transaction((trx) => recordRecheck(trx, reader.garden.id, reader.today, found))
 }
 
-async function fromReadings(
-  db: Db,
-  pool: Piscina,
-  garden: GardenAccess,
-  today: IsoDate,
-  nowMs: number,
-): Promise<Found[]> {
-  const { explanations, used } = await lightEvidence(db, pool, garden, { today, nowMs })
+async function fromReadings(reader: GardenReader, pool: Piscina, nowMs: number): Promise<Found[]> {
+  const { explanations, used } = await lightEvidence(reader, pool, { nowMs })
   const [first] = explanations
   if (!first || first.cause.what === 'as drawn' || first.posterior < BELIEVED) return []
   const drawn = explanations.find((e) => e.cause.what === 'as drawn')
@@ -66,8 +53,9 @@ function causeKey(cause: Cause): string {
   return cause.what === 'as drawn' ? cause.what : `${cause.what}|${cause.obstructionId}`
 }
 
-async function fromYearsAhead(db: Db, pool: Piscina, garden: GardenAccess, today: IsoDate): Promise<Found[]> {
-  const { coming } = await lightAhead(db, pool, garden, today)
+async function fromYearsAhead(reader: GardenReader, pool: Piscina): Promise<Found[]> {
+  const { today } = reader
+  const { coming } = await lightAhead(reader, pool, today)
   return coming
     .filter((c) => c.leaves && c.year <= yearOf(today) + RAISED_YEARS)
     .map((change) => ({
@@ -76,9 +64,10 @@ async function fromYearsAhead(db: Db, pool: Piscina, garden: GardenAccess, today
     }))
 }
 
-async function fromChanges(db: Db, pool: Piscina, garden: GardenAccess, today: IsoDate): Promise<Found[]> {
-  const { assessments } = await assessGardenOn(db, pool, garden, today, { today })
-  const decided = new Set((await listDecisions(db, garden.id)).map((d) => d.plantingId))
+async function fromChanges(reader: GardenReader, pool: Piscina): Promise<Found[]> {
+  const { today } = reader
+  const { assessments } = await assessGardenOn(reader, pool, today)
+  const decided = new Set((await reader.decisions()).map((d) => d.plantingId))
   return assessments.flatMap((a): Found[] => {
     const cause = recentCause(a, today)
     if (!a.outside || !cause || decided.has(a.plantingId)) return []
@@ -92,9 +81,9 @@ async function fromChanges(db: Db, pool: Piscina, garden: GardenAccess, today: I
 }
 
 /** A cause is suspected of a place once a season. */
-async function fromSigns(db: Db, pool: Piscina, garden: GardenAccess, today: IsoDate): Promise<Found[]> {
-  const { suspected } = await diagnoseGarden(db, pool, garden, { today })
-  const season = seasonYearOf(today, garden.latitude < 0)
+async function fromSigns(reader: GardenReader, pool: Piscina): Promise<Found[]> {
+  const { suspected } = await diagnoseGarden(reader, pool)
+  const season = seasonYearOf(reader.today, reader.garden.latitude < 0)
   return suspected.map((change) => ({
     key: `signs|${change.placeId}|${change.cause}|${season}`,
     detail: { kind: 'signs', change },

@@ -1,6 +1,5 @@
 import {
   walkEntry,
-  type FeatureRecord,
   type WalkAnswer,
   type WalkPlace,
   type WalkPlanting,
@@ -9,7 +8,7 @@ import {
 import {
   absenceOf,
   alongPlace,
-  isAlive,
+  dayMonthYear,
   isPlace,
   isSettling,
   lightFit,
@@ -21,14 +20,13 @@ import {
   usualWords,
   walkingOrder,
   type IsoDate,
-  type Likelihood,
 } from '@border/core'
 import { group } from 'd3-array'
 import type { Piscina } from 'piscina'
 import { z } from 'zod'
 import type { Db } from '../database/connect.ts'
-import { kept } from '../store/computed.ts'
-import { listFeatures, recordVersion, type GardenAccess } from '../store/gardens.ts'
+import { derive } from '../derived.ts'
+import { featuresOn, type GardenReader } from '../reader.ts'
 import {
   insertObservation,
   insertPlaceLook,
@@ -37,35 +35,25 @@ import {
   lastPlaceLooks,
 } from '../store/observations.ts'
 import { listStandpoints } from '../store/photos.ts'
-import { listPlantings } from '../store/plantings.ts'
-import { COMPUTATION, lightOfGarden } from './assess.ts'
+import { lightOfGarden } from './assess.ts'
 import { likelihoodsOf, yearOfGarden } from './diagnosis.ts'
 
 /** Everything a walk of a garden needs on a day, places in walking order. */
 export async function walkOfGarden(
-  db: Db,
+  reader: GardenReader,
   pool: Piscina,
-  garden: GardenAccess,
-  { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
+  signal?: AbortSignal,
 ): Promise<WalkView> {
-  const version = await recordVersion(db, garden.id)
-  const features = await listFeatures(db, garden.id)
-  const table = await likelihoodsOf(db, garden.id)
-  return kept(db, ['walk', COMPUTATION, garden.id, version, features, table, today], () =>
-    workOutWalk(db, pool, garden, features, table, { today, signal }),
-  )
+  const { db, garden, today } = reader
+  const versions = await reader.versions()
+  return derive(db, { id: garden.id, versions }, 'walk', [today], () => workOutWalk(reader, pool, signal))
 }
 
-async function workOutWalk(
-  db: Db,
-  pool: Piscina,
-  garden: GardenAccess,
-  features: readonly FeatureRecord[],
-  table: readonly Likelihood[],
-  { today, signal }: { today: IsoDate; signal?: AbortSignal | undefined },
-): Promise<WalkView> {
-  const { year, earliness } = await yearOfGarden(db, garden, today)
-  const plantings = await listPlantings(db, garden.id, today)
+async function workOutWalk(reader: GardenReader, pool: Piscina, signal?: AbortSignal): Promise<WalkView> {
+  const { db, garden, today } = reader
+  const table = await likelihoodsOf(db, garden)
+  const { year, earliness } = await yearOfGarden(reader)
+  const plantings = await reader.plantings()
   const last = await lastObservations(
     db,
     plantings.map((p) => p.id),
@@ -73,9 +61,9 @@ async function workOutWalk(
   )
   const placeLooks = await lastPlaceLooks(db, garden.id, today)
   const standpoints = await listStandpoints(db, garden.id, today)
-  const { light: lit } = await lightOfGarden(db, pool, garden, today, { today, signal })
+  const { light: lit } = await lightOfGarden(reader, pool, today, { signal })
   const light = new Map(lit.plantings.map((p) => [p.plantingId, p]))
-  const places = features.filter((f) => isPlace(f) && isAlive(f, today))
+  const places = (await featuresOn(reader)).filter(isPlace)
   const byId = new Map(places.map((f) => [f.id, f]))
   const growing = group(plantings, (p) => p.placeId)
   const order = walkingOrder(places.map((f) => ({ id: f.id, at: middleOf(f.geometry) })))
@@ -146,11 +134,7 @@ export async function keepEntries(
     by.gardenId,
     ids.filter((id) => id !== undefined),
   )
-  const [plantings, places] = await Promise.all([
-    db('plantings').where({ garden_id: by.gardenId }).select('id'),
-    db('features').where({ garden_id: by.gardenId }).whereIn('kind', ['bed', 'container']).select('id'),
-  ])
-  const here = new Set([...plantings, ...places].map((r) => r.id as string))
+  const here = await subjectsOf(db, by.gardenId)
   for (const [i, entry] of entries.entries()) {
     const id = ids[i]
     if (id !== undefined && known.has(id)) {
@@ -158,7 +142,9 @@ export async function keepEntries(
       continue
     }
     const read = walkEntry.safeParse(entry)
-    const fault = read.success ? faultOf(read.data, here, by.today) : wordsOf(read.error)
+    const fault = read.success
+      ? faultOf(read.data, here, by.today)
+      : wordsOf(read.error, here.get(subjectIdOf(entry)))
     if (!read.success || fault) {
       answer.refused.push({ id: id ?? '', why: fault ?? '' })
       continue
@@ -186,16 +172,45 @@ const idOf = (entry: unknown): string | undefined => {
   return z.uuid().safeParse(id).success ? (id as string) : undefined
 }
 
-function faultOf(
-  e: z.output<typeof walkEntry>,
-  here: ReadonlySet<string>,
-  today: IsoDate,
-): string | undefined {
-  if (e.on > today) return `${e.on} lies ahead of today.`
-  if (e.kind === 'planting' && !here.has(e.plantingId)) return 'This planting is not in this garden.'
-  if (e.kind === 'place' && !here.has(e.placeId)) return 'This place is not in this garden.'
+/** What a look can be at: by id, its name and, of a planting, how many were planted. */
+type Subjects = ReadonlyMap<string, { name: string; planted: number | null }>
+
+async function subjectsOf(db: Db, gardenId: string): Promise<Subjects> {
+  const plantings = await db('plantings')
+    .join('taxa', 'taxa.id', 'taxon_id')
+    .where({ garden_id: gardenId })
+    .select<{ id: string; tag: string; botanical: string; planted: number }[]>(
+      'plantings.id',
+      'tag',
+      'botanical',
+      'planted_count as planted',
+    )
+  const places = await db('features')
+    .where({ garden_id: gardenId })
+    .whereIn('kind', ['bed', 'container'])
+    .select<{ id: string; name: string }[]>('id', 'name')
+  const subjects = new Map<string, { name: string; planted: number | null }>()
+  for (const p of places) subjects.set(p.id, { name: p.name, planted: null })
+  for (const p of plantings) subjects.set(p.id, { name: `${p.tag} ${p.botanical}`, planted: p.planted })
+  return subjects
+}
+
+/** Why an entry cannot be kept, named by what it is of; undefined where it can. */
+function faultOf(e: z.output<typeof walkEntry>, here: Subjects, today: IsoDate): string | undefined {
+  const subject = here.get(e.kind === 'planting' ? e.plantingId : e.placeId)
+  if (!subject) return `This ${e.kind} is not in this garden.`
+  if (e.on > today)
+    return `${subject.name}: ${dayMonthYear(e.on)} lies ahead, it is ${dayMonthYear(today)} in this garden. Set the clock of this device right and note it again.`
+  if (e.kind === 'planting' && subject.planted !== null && (e.living ?? 0) > subject.planted)
+    return `${subject.name}: ${e.living} living of ${subject.planted} planted. Correct how many were planted, or the count.`
   return undefined
 }
 
-const wordsOf = (error: z.ZodError) =>
+const subjectIdOf = (entry: unknown): string => {
+  const { plantingId, placeId } = (entry ?? {}) as { plantingId?: unknown; placeId?: unknown }
+  return String(plantingId ?? placeId)
+}
+
+const wordsOf = (error: z.ZodError, subject: { name: string } | undefined) =>
+  (subject ? `${subject.name}: ` : '') +
   error.issues.map((i) => `${i.path.join('.') || 'entry'}: ${i.message}`).join('; ')

@@ -2,20 +2,17 @@ import {
   addDays,
   dayMonthYear,
   daysBetween,
-  driftRadiusM,
+  footprintAreaM2,
+  groundOf,
   maxDay,
   minDay,
-  placeTexture,
   rootingDays,
   waterBalance,
-  type IsoDate,
 } from '@border/core'
 import type { PlantingRecord, WateringView } from '@border/contract'
-import type { Db } from '../database/connect.ts'
+import type { GardenReader } from '../reader.ts'
 import { findForecast } from '../store/weatherService.ts'
-import { listFeatures, type GardenAccess } from '../store/gardens.ts'
-import { listDivided } from '../store/jobs.ts'
-import { listPlantings } from '../store/plantings.ts'
+import { dividedOf } from '../store/jobs.ts'
 import { listWaterings } from '../store/waterings.ts'
 import { listRecentDays } from '../store/weather.ts'
 
@@ -23,17 +20,16 @@ import { listRecentDays } from '../store/weather.ts'
 const MOST_MISSING_DAYS = 3
 
 /** What of a garden's beds is not rooted in yet, and when each next needs watering, by the weather since and ahead. */
-export async function wateringOf(db: Db, garden: GardenAccess, today: IsoDate): Promise<WateringView> {
-  const features = new Map((await listFeatures(db, garden.id)).map((f) => [f.id, f]))
-  const divided = await listDivided(db, garden.id)
+export async function wateringOf(reader: GardenReader): Promise<WateringView> {
+  const { db, garden, today } = reader
+  const { places, plantings } = await reader.standing()
+  const placeById = new Map(places.map((p) => [p.id, p]))
+  const divided = dividedOf(await reader.jobs())
   const sinceOf = (p: PlantingRecord) => maxDay(p.inPlaceSince, divided.get(p.id) ?? p.inPlaceSince)
-  const rooting = (await listPlantings(db, garden.id, today)).filter(
-    (p) =>
-      features.get(p.placeId)?.kind === 'bed' &&
-      p.livingCount > 0 &&
-      daysBetween(sinceOf(p), today) < rootingDays(p.taxon),
+  const rooting = plantings.filter(
+    (p) => placeById.get(p.placeId)?.kind === 'bed' && daysBetween(sinceOf(p), today) < rootingDays(p.taxon),
   )
-  if (rooting.length === 0) return { unknown: null, plants: [] }
+  if (rooting.length === 0) return { unknown: null, isSimulated: false, plants: [] }
   const from = minDay(today, ...rooting.map(sinceOf))
   const record = garden.stationId ? await listRecentDays(db, garden.stationId, from, addDays(today, -1)) : []
   const last = record.at(-1)?.day
@@ -42,6 +38,7 @@ export async function wateringOf(db: Db, garden: GardenAccess, today: IsoDate): 
       unknown: last
         ? `The weather record ends on ${dayMonthYear(last)}: what rain has fallen since is not known.`
         : 'There is no weather on record for these days.',
+      isSimulated: false,
       plants: [],
     }
   const forecast = await findForecast(db, garden, today)
@@ -50,6 +47,8 @@ export async function wateringOf(db: Db, garden: GardenAccess, today: IsoDate): 
   const given = await listWaterings(db, garden.id, from)
   return {
     unknown: null,
+    isSimulated:
+      ((await reader.climate()).climate?.isSimulated ?? false) || (forecast.ok && forecast.isSimulated),
     plants: rooting
       .map((p) => ({
         plantingId: p.id,
@@ -60,8 +59,8 @@ export async function wateringOf(db: Db, garden: GardenAccess, today: IsoDate): 
           {
             since: sinceOf(p),
             taxon: p.taxon,
-            areaM2: Math.PI * (p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM)) ** 2,
-            texture: placeTexture(features.get(p.placeId)),
+            areaM2: footprintAreaM2(groundOf(p)),
+            texture: placeById.get(p.placeId)?.texture,
           },
           days,
           today,

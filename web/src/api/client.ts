@@ -74,17 +74,23 @@ export async function write<T>(path: string, body?: unknown, key: string = crypt
     }
 }
 
-export async function openSession(): Promise<SessionInfo> {
+/** A session as this device holds it. */
+export interface Session extends SessionInfo {
+  /** How far the server's clock was ahead of this device's when it answered. */
+  clockAheadMs: number
+}
+
+export async function openSession(): Promise<Session> {
   return keepToken(await get<SessionInfo>('/session'))
 }
 
 /** Signing in and out, and the clock: changes of the session itself, which answer with it. */
-export async function changeSession(path: string, body?: unknown): Promise<SessionInfo> {
+export async function changeSession(path: string, body?: unknown): Promise<Session> {
   const answer = await ask<SessionInfo | { ok: true }>(path, body)
   return 'csrfToken' in answer ? keepToken(answer) : openSession()
 }
 
-function keepToken(session: SessionInfo): SessionInfo {
+function keepToken(session: SessionInfo): Session {
   csrfToken = session.csrfToken
-  return session
+  return { ...session, clockAheadMs: Date.parse(session.now) - Date.now() }
 }

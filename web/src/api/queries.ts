@@ -19,7 +19,6 @@ import type {
   RuleView,
   ScenarioRecord,
   SeasonView,
-  SessionInfo,
   SoilView,
   StandpointRecord,
   SuccessionView,
@@ -32,7 +31,7 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tansta
 import { App } from 'antd'
 import { forgetTaken, takeAlong } from '../offline/store.ts'
 import { getOrTaken, orTaken } from '../offline/taken.ts'
-import { ApiError, changeSession, get, openSession, write } from './client.ts'
+import { ApiError, changeSession, get, openSession, write, type Session } from './client.ts'
 
 export const useSession = () =>
   useQuery({
@@ -42,11 +41,15 @@ export const useSession = () =>
   })
 
 /** The session of someone signed in; screens inside the frame have one. */
-export function useSignedIn(): SessionInfo & { person: NonNullable<SessionInfo['person']> } {
+export function useSignedIn(): Session & { person: NonNullable<Session['person']> } {
   const { data } = useSession()
   if (!data?.person) throw new Error('This screen is only shown to someone signed in')
   return { ...data, person: data.person }
 }
+
+/** The fixed day that a session's practice stands at; null where it stands at the real one. */
+export const standsAt = ({ demoDate, usesRealToday }: Pick<Session, 'demoDate' | 'usesRealToday'>) =>
+  usesRealToday ? null : demoDate
 
 export const SIGN_OUT = '/session/sign-out'
 

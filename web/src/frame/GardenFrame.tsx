@@ -1,8 +1,8 @@
-import type { GardenView } from '@border/contract'
+import type { GardenSummary, GardenView } from '@border/contract'
 import { isAlive, usually } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { Button, Select } from 'antd'
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
 import { NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router'
 import { Link } from 'react-router'
 import {
@@ -19,6 +19,7 @@ import {
 import { onSent } from '../offline/sync.ts'
 import { openVerdicts } from '../verdicts/standing.ts'
 import { useAsOf } from './asOf.ts'
+import { useGardenClock } from './clock.ts'
 import { SeasonRibbon } from './SeasonRibbon.tsx'
 import { LAST_GARDEN, Waiting, Whole } from './Shell.tsx'
 
@@ -28,7 +29,10 @@ export interface GardenContext {
   /** Features on the plan on the as-of date. */
   standing: GardenView['features']
   on: string
+  /** The garden's own day. */
   today: string
+  /** The instant the garden stands at, milliseconds since 1970. */
+  instantMs: () => number
   isHead: boolean
   isCrew: boolean
 }
@@ -37,26 +41,40 @@ export const useGardenContext = () => useOutletContext<GardenContext>()
 
 export function GardenFrame() {
   const { gardenId } = useParams() as { gardenId: string }
-  const { on, today } = useAsOf()
+  const { data: gardens, error } = useGardens()
+  const garden = gardens?.find((g) => g.id === gardenId)
+  if (error) return <NotShown why={errorText(error)} />
+  if (!gardens) return <Waiting />
+  if (!garden) return <NotShown why="This garden was not found in your gardens." />
+  return <Framed key={gardenId} garden={garden} />
+}
+
+function NotShown({ why }: { why: string }) {
+  return (
+    <Whole title="This garden cannot be shown">
+      <p>{why}</p>
+      <Link to="/" onClick={() => localStorage.removeItem(LAST_GARDEN)}>
+        Go to your gardens
+      </Link>
+    </Whole>
+  )
+}
+
+function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary }) {
+  const { today, instantMs } = useGardenClock(timeZone)
+  const { on } = useAsOf(today)
   const { data: view, error } = useGarden(gardenId, on)
   useEffect(() => localStorage.setItem(LAST_GARDEN, gardenId), [gardenId])
-  useFreshRecord(gardenId)
-  if (error)
-    return (
-      <Whole title="This garden cannot be shown">
-        <p>{errorText(error)}</p>
-        <Link to="/" onClick={() => localStorage.removeItem(LAST_GARDEN)}>
-          Go to your gardens
-        </Link>
-      </Whole>
-    )
-  if (!view || view.garden.id !== gardenId) return <Waiting />
+  useFreshRecord(gardenId, today)
+  if (error) return <NotShown why={errorText(error)} />
+  if (!view) return <Waiting />
   const { role } = view.garden
   const context: GardenContext = {
     view,
     standing: view.features.filter((f) => isAlive(f, on)),
     on,
     today,
+    instantMs,
     isHead: role === 'head',
     isCrew: role !== 'keeper',
   }
@@ -64,7 +82,7 @@ export function GardenFrame() {
     <div className="frame">
       <GardenNav context={context} />
       <div className="frame-main">
-        <Outlet context={context} key={gardenId} />
+        <Outlet context={context} />
       </div>
       <SeasonRibbon context={context} />
     </div>
@@ -72,8 +90,15 @@ export function GardenFrame() {
 }
 
 /** What the record says changes as what waited is sent; a walk itself is not read anew under one's hands. */
-function useFreshRecord(gardenId: string): void {
+function useFreshRecord(gardenId: string, today: string): void {
   const client = useQueryClient()
+  const day = useRef(today)
+  useEffect(() => {
+    if (day.current === today) return
+    // A new day: what was told of yesterday is asked for anew.
+    day.current = today
+    void client.invalidateQueries({ queryKey: ['garden', gardenId] })
+  }, [client, gardenId, today])
   useEffect(
     () =>
       onSent(() => {

@@ -19,7 +19,8 @@ const FLAG_WIDTH = 92
 
 /** The year by weeks, and the as-of date on it: drag along it, or step with the arrow keys, or with [ and ]. */
 export function SeasonRibbon({ context }: { context: GardenContext }) {
-  const { on: settled, today, setOn } = useAsOf()
+  const { today } = context
+  const { on: settled, setOn } = useAsOf(today)
   const [on, move, settle] = useMovingDate(settled, setOn)
   const step = (days: number) => move(addDays(on, days))
   const { data: season } = useSeason(context.view.garden.id)

@@ -1,11 +1,9 @@
 import { isIsoDate, type IsoDate } from '@border/core'
 import { useCallback } from 'react'
 import { useSearchParams } from 'react-router'
-import { useSignedIn } from '../api/queries.ts'
 
-/** The one date every screen stands at: `?on=` in the address, today when it is absent. */
-export function useAsOf(): { on: IsoDate; today: IsoDate; setOn: (day: IsoDate) => void } {
-  const { today } = useSignedIn()
+/** The one date every screen stands at: `?on=` in the address, the garden's today when it is absent. */
+export function useAsOf(today: IsoDate): { on: IsoDate; setOn: (day: IsoDate) => void } {
   const [params, setParams] = useSearchParams()
   const asked = params.get('on')
   const on = asked && isIsoDate(asked) ? asked : today
@@ -22,5 +20,5 @@ export function useAsOf(): { on: IsoDate; today: IsoDate; setOn: (day: IsoDate) 
       ),
     [setParams, today],
   )
-  return { on, today, setOn }
+  return { on, setOn }
 }

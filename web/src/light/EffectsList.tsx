@@ -2,7 +2,6 @@ import { counted, effectsBetween, quarterHours, type Trial, type TrialEffect } f
 import { Button } from 'antd'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { litPlantings } from './look.ts'
 import { trialClause } from './trialWords.ts'
 import type { PlanLight } from './usePlanLight.ts'
 
@@ -27,7 +26,7 @@ export function EffectsList({
   const { before, after } = light
   const effects = useMemo(() => {
     if (onSeason || !before.field || !after.field) return undefined
-    const garden = { scene: before.scene, plantings: litPlantings(view) }
+    const garden = { scene: before.scene, plantings: view.plantings }
     return effectsBetween(garden, before.field, after.field, on)
   }, [onSeason, before, after, view, on])
   const name = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'It'

@@ -83,10 +83,6 @@ function PlantsSay() {
 const inZone = (ms: number, timeZone: string): Dayjs =>
   dayjs(new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }).format(ms))
 
-/** The time of day it is, on the garden’s today: a demo may stand at another day than the calendar on the wall. */
-const wallClock = (today: string, timeZone: string): Dayjs =>
-  dayjs(`${today}T${inZone(Date.now(), timeZone).format('HH:mm')}`)
-
 function TapReading({
   spot,
   time,
@@ -96,7 +92,7 @@ function TapReading({
   time: Dayjs | undefined
   onTime: (time: Dayjs | undefined) => void
 }) {
-  const { view, today } = useGardenContext()
+  const { view, instantMs } = useGardenContext()
   const { timeZone } = view.garden
   const placeAt = usePlaceAt()
   const place = spot && placeAt(spot)
@@ -106,11 +102,11 @@ function TapReading({
     ({ seen }) => `${seenWords[seen]} recorded.`,
   )
   const tap = (seen: Brightness) => {
-    const [instantMs] = instantsOf((time ?? wallClock(today, timeZone)).format('YYYY-MM-DDTHH:mm'), timeZone)
-    if (!spot || instantMs === undefined) return
+    const atMs = time ? instantsOf(time.format('YYYY-MM-DDTHH:mm'), timeZone)[0] : instantMs()
+    if (!spot || atMs === undefined) return
     record.mutate(
       {
-        at: new Date(instantMs).toISOString(),
+        at: new Date(atMs).toISOString(),
         x: spot[0],
         y: spot[1],
         seen,

@@ -1,8 +1,8 @@
 import {
-  groundOfPlace,
   isHotAfternoon,
   lightClass,
   monthOf,
+  placeOf,
   quarterHours,
   sceneOf,
   skyViewFactor,
@@ -24,10 +24,13 @@ import { YearHours } from './YearHours.tsx'
 export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onClose: () => void }) {
   const { view, on } = useGardenContext()
   const placeAt = usePlaceAt()
-  const place = useMemo(() => placeAt(at), [placeAt, at])
+  const place = useMemo(() => {
+    const found = placeAt(at)
+    return found && placeOf(found)
+  }, [placeAt, at])
   const scene = useMemo(() => sceneOf(view.garden, view.features), [view])
-  const point = useMemo(() => ({ x: at[0], y: at[1], z: place ? surfaceHeightM(place) : 0 }), [at, place])
-  const ground = (place && groundOfPlace(place)) ?? undefined
+  const point = useMemo(() => ({ x: at[0], y: at[1], z: surfaceHeightM(place) }), [at, place])
+  const ground = place?.ground ?? undefined
   const { now, before, open } = useMemo(() => {
     const solids = scene.obstructions.map((o) => standing(o, on)).filter((s) => s !== undefined)
     return {

@@ -1,13 +1,10 @@
-import type { GardenView } from '@border/contract'
 import {
   cellAt,
   daysBetween,
   halfMonths,
-  surfaceHeightM,
   yearOf,
   type FieldHours,
   type GardenField,
-  type LitPlanting,
   type Plot,
 } from '@border/core'
 import { changeColour, classColour, hoursColour, partHoursColour } from '../plan/colours.ts'
@@ -88,13 +85,4 @@ export function halfMonthOf(day: string): string {
   return halfMonths(yearOf(day)).reduce((a, b) =>
     Math.abs(daysBetween(b, day)) < Math.abs(daysBetween(a, day)) ? b : a,
   )
-}
-
-/** The plantings of a view as the light sees them. */
-export function litPlantings(view: GardenView): LitPlanting[] {
-  const features = new Map(view.features.map((f) => [f.id, f]))
-  return view.plantings.map((p) => {
-    const place = features.get(p.placeId)
-    return { ...p, count: p.livingCount, z: place ? surfaceHeightM(place) : 0 }
-  })
 }

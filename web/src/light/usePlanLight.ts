@@ -1,13 +1,12 @@
 import {
   frozen,
-  isPlace,
-  litPlaceOf,
+  placesOn,
   sceneOf,
   tried,
   withTrials,
   type GardenField,
   type LightPeriod,
-  type LitPlace,
+  type Place,
   type Obstruction,
   type Scene,
   type Trial,
@@ -27,7 +26,7 @@ export interface LitScene {
 export interface PlanLight {
   before: LitScene
   after: LitScene
-  places: readonly LitPlace[]
+  places: readonly Place[]
   /** What is tried other than it stands, by obstruction; null when it is tried away. */
   tried: ReadonlyMap<string, Obstruction | null>
   refiningM: number | undefined
@@ -50,14 +49,7 @@ export function usePlanLight({
 }): PlanLight {
   const { view, standing, on } = useGardenContext()
   const scene = useMemo(() => sceneOf(view.garden, view.features), [view.garden, view.features])
-  const places = useMemo(
-    () =>
-      standing
-        .filter(isPlace)
-        .map(litPlaceOf)
-        .filter((p) => p !== undefined),
-    [standing],
-  )
+  const places = useMemo(() => placesOn(standing, on), [standing, on])
   const period = useMemo(
     (): LightPeriod =>
       name === 'season' ? { kind: 'season', on } : { kind: 'day', on: halfMonthOf(on), standing: on },

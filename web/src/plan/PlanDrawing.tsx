@@ -1,10 +1,10 @@
 import type { FeatureRecord, PlantingRecord } from '@border/contract'
 import {
   middleOf,
-  containerRadiusM,
-  driftRadiusM,
+  groundRadiusM,
   isAlive,
   monthYear,
+  placeOf,
   ringOf,
   type Extent,
   type IsoDate,
@@ -262,11 +262,16 @@ function ringPath(f: FeatureRecord, scale: PlanScale): string {
     .curve(g.type === 'LineString' ? curveLinear : curveLinearClosed)(points)!
 }
 
+const potRadiusM = (f: FeatureRecord): number => {
+  const place = placeOf(f)
+  return place?.kind === 'container' ? place.radiusM : 0
+}
+
 /** Ground of a planting as drawn; in a pot never wider than the pot. */
 function radiusOf(p: PlantingRecord, features: readonly FeatureRecord[]): number {
-  const r = p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM)
+  const r = groundRadiusM(p)
   const place = features.find((f) => f.id === p.placeId)
-  return place?.kind === 'container' ? Math.min(r, containerRadiusM(place) * 0.9) : r
+  return place?.kind === 'container' ? Math.min(r, potRadiusM(place) * 0.9) : r
 }
 
 function Pot({
@@ -280,7 +285,7 @@ function Pot({
 }) {
   if (feature.geometry.type !== 'Point') return null
   const [x, y] = feature.geometry.coordinates
-  const r = Math.max(3, containerRadiusM(feature) * scale.pxPerM)
+  const r = Math.max(3, potRadiusM(feature) * scale.pxPerM)
   return (
     <g>
       <title>{feature.name}</title>

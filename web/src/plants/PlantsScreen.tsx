@@ -5,11 +5,10 @@ import {
   dayMonthYear,
   driftRadiusM,
   fitOf,
-  groundOfPlace,
   isPlace,
   lightRange,
   middleOf,
-  placeMoisture,
+  placeOf,
   sceneOf,
   sunHours,
   surfaceHeightM,
@@ -275,22 +274,22 @@ function Library({ text }: { text: string }) {
 const LEAST_FIT = 0.7
 
 /** How well a kind would stand in the middle of a place: its light, its ground, its winters. */
-function usePlaceFit(place: FeatureRecord | undefined): ((taxon: Taxon) => Fit) | undefined {
+function usePlaceFit(feature: FeatureRecord | undefined): ((taxon: Taxon) => Fit) | undefined {
   const { view, on } = useGardenContext()
   return useMemo(() => {
+    const place = feature && placeOf(feature)
     if (!place) return undefined
-    const [x, y] = middleOf(place.geometry)
+    const [x, y] = middleOf(feature.geometry)
     const point = { x, y, z: surfaceHeightM(place) }
     const [hours] = sunHours(
       sceneOf(view.garden, view.features),
       [point],
       { kind: 'season', on },
-      groundOfPlace(place) ?? undefined,
+      place.ground ?? undefined,
     )
-    const spot = { hours: hours!, moisture: placeMoisture(place) }
-    const inPot = place.kind === 'container' ? 'container' : 'bed'
+    const spot = { hours: hours!, moisture: place.moisture }
     return (taxon) => {
-      const winter = view.climate ? winterHere(taxon, view.climate, inPot) : 'hardy'
+      const winter = view.climate ? winterHere(taxon, view.climate, place.kind) : 'hardy'
       const fit = fitOf(taxon, spot)
       if (winter === 'hardy' || taxon.annualSeason !== null) return fit
       const score = Math.min(fit.score, winter === 'tender' ? 0 : AT_RISK_SCORE)
@@ -298,7 +297,7 @@ function usePlaceFit(place: FeatureRecord | undefined): ((taxon: Taxon) => Fit) 
         ? { score, limiting: 'none', reason: 'at the limit of its hardiness here' }
         : fit
     }
-  }, [place, view, on])
+  }, [feature, view, on])
 }
 
 const AT_RISK_SCORE = 0.75

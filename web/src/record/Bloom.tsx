@@ -1,5 +1,13 @@
 import type { BloomView } from '@border/contract'
-import { counted, dayMonth, daysBetween, listed, LEAST_COVER, type BloomSeen } from '@border/core'
+import {
+  counted,
+  dayMonth,
+  daysBetween,
+  listed,
+  LEAST_COVER,
+  seasonYearOf,
+  type BloomSeen,
+} from '@border/core'
 import { Select } from 'antd'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
@@ -11,9 +19,9 @@ import { useSize } from '../frame/useSize.ts'
 
 /** Bloom of a season by place and week: seen against expected, with gaps named and what would fill them. */
 export function Bloom({ seasons }: { seasons: readonly number[] }) {
-  const { view } = useGardenContext()
+  const { view, today } = useGardenContext()
   const nameOf = usePlaceName()
-  const [season, setSeason] = useState(seasons.at(-1) ?? new Date().getFullYear())
+  const [season, setSeason] = useState(seasons.at(-1) ?? seasonYearOf(today, view.garden.latitude < 0))
   const { data, error } = useBloom(view.garden.id, season)
   const [placeId, setPlaceId] = useState<string>()
   if (error) return <p className="empty-words">{errorText(error)}</p>

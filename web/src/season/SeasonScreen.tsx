@@ -90,7 +90,7 @@ export function Screen() {
 
 const dayOf = (j: JobRecord) => j.done?.on ?? j.plannedOn ?? j.window.bestFrom
 const byDay = (a: JobRecord, b: JobRecord) =>
-  dayOf(a) < dayOf(b) ? -1 : dayOf(a) > dayOf(b) ? 1 : a.id < b.id ? -1 : 1
+  dayOf(a) < dayOf(b) ? -1 : dayOf(a) > dayOf(b) ? 1 : a.title < b.title ? -1 : 1
 
 /** A day this near can be seen to be lost. */
 const LOSABLE_DAYS = 10

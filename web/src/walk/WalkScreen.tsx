@@ -1,5 +1,5 @@
 import type { WalkPlace } from '@border/contract'
-import { civilDate, counted, dayMonthYear } from '@border/core'
+import { counted, dayMonthYear } from '@border/core'
 import { App, Button, Checkbox } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -19,9 +19,7 @@ export function Screen() {
   const { view, isCrew, on, today } = useGardenContext()
   const session = useSignedIn()
   const { data, error } = useWalk(view.garden.id)
-  const day =
-    session.demoDate && !session.usesRealToday ? session.today : civilDate(new Date(), view.garden.timeZone)
-  const notes = useNotes(view.garden.id, session.person.id, day)
+  const notes = useNotes(view.garden.id, session.person.id, today)
   if (!isCrew)
     return <p className="empty-words">Walks are noted by the crew and the head gardener of this garden.</p>
   if (error) return <p className="empty-words">{errorText(error)}</p>
@@ -37,7 +35,7 @@ export function Screen() {
     <Walk
       places={places}
       notes={notes}
-      day={day}
+      day={today}
       late={data.earliness?.lateDays ?? 0}
       elsewhen={on !== today}
     />

@@ -1,31 +1,16 @@
-import { distanceToBoundary, isInside } from '../geometry/index.ts'
+import { groundRadiusM, type Place, type Planting, type TakenGround } from '../garden/index.ts'
+import { asDisc, distanceToBoundary, isInside, metresOutside } from '../geometry/index.ts'
 import {
   cellHours,
   gardenField,
   meanHours,
   plotsOf,
   type LightPoint,
-  type LitBed,
-  type LitPot,
   type Scene,
   type SunHours,
 } from '../light/index.ts'
-import type { Taxon } from '../plants/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import { fitOf, type Fit } from './fit.ts'
-
-/** A place that could take a plant. */
-export type TargetPlace =
-  (LitBed & { name: string; moisture?: number | null }) | (LitPot & { name: string; radiusM: number })
-
-/** Ground that is taken: a drift or plant as a disc. */
-export interface Occupied {
-  plantingId: string
-  placeId: string
-  x: number
-  y: number
-  radiusM: number
-}
 
 /** Somewhere to move to, with the light it has and why it was ranked so. */
 export interface SpotOption {
@@ -39,7 +24,7 @@ export interface SpotOption {
 
 /** Light of every place on a coarse grid, computed once and searched many times. */
 export interface SpotField {
-  places: { place: TargetPlace; points: LitPoint[] }[]
+  places: { place: Place; points: LitPoint[] }[]
 }
 
 type LitPoint = LightPoint & { hours: SunHours }
@@ -47,11 +32,11 @@ type LitPoint = LightPoint & { hours: SunHours }
 const SEARCH_CELL_M = 0.5
 
 /** @param on the day whose standing obstructions count; hours are means of the growing season */
-export function spotField(scene: Scene, places: readonly TargetPlace[], on: IsoDate): SpotField {
+export function spotField(scene: Scene, places: readonly Place[], on: IsoDate): SpotField {
   const field = gardenField(scene, places, { kind: 'season', on }, plotsOf(places, SEARCH_CELL_M))
   return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
 
-  function pointsOf(place: TargetPlace): LitPoint[] {
+  function pointsOf(place: Place): LitPoint[] {
     if (place.kind === 'container')
       return [{ x: place.x, y: place.y, z: place.rimHeightM, hours: field.pots.get(place.id)! }]
     const plot = field.plots.find((p) => p.beds.some((b) => b.id === place.id))!
@@ -73,39 +58,37 @@ const LEAST_APART_M = 2
 /**
  * The best few free spots for a planting: room for its whole drift, light and moisture it likes.
  *
- * @param radiusM radius of the ground it needs
- * @param except the planting itself, whose own ground counts as free elsewhere in its place
- * @param near its present spot; nothing within its own radius of it is offered
+ * @param planting its own ground counts as free; nothing that its present ground would overlap is offered
  * @returns best first, at most `most`, at least two metres apart; empty when nothing fits
  */
 export function bestSpots(
   field: SpotField,
-  taxon: Taxon,
-  radiusM: number,
-  occupied: readonly Occupied[],
-  except: { plantingId: string; x: number; y: number },
+  planting: Planting,
+  occupied: readonly TakenGround[],
   most = 3,
 ): SpotOption[] {
-  const taken = occupied.filter((o) => o.plantingId !== except.plantingId)
+  const { taxon } = planting
+  const radiusM = groundRadiusM(planting)
+  const taken = occupied.filter((o) => o.plantingId !== planting.id)
   const options: SpotOption[] = []
   for (const { place, points } of field.places) {
     for (const p of points) {
-      if (Math.hypot(p.x - except.x, p.y - except.y) < 2 * radiusM) continue
+      if (Math.hypot(p.x - planting.x, p.y - planting.y) < 2 * radiusM) continue
       if (!hasRoom(place, p, radiusM, taken)) continue
       const hours = meanHours(hoursAbout(points, p, radiusM))
-      const moisture = place.kind === 'bed' ? place.moisture : undefined
-      const fit = fitOf(taxon, { hours, moisture })
+      const fit = fitOf(taxon, { hours, moisture: place.moisture })
       if (fit.score >= LEAST_FIT)
         options.push({ placeId: place.id, placeName: place.name, x: p.x, y: p.y, hours, fit })
     }
   }
+  const turnOf = new Map(field.places.map(({ place }, i) => [place.id, i]))
   const middle = (taxon.lightMinHours + taxon.lightMaxHours) / 2
   const fromMiddle = (o: SpotOption) => Math.abs(o.hours.total - middle)
   options.sort(
     (a, b) =>
       b.fit.score - a.fit.score ||
       fromMiddle(a) - fromMiddle(b) ||
-      a.placeId.localeCompare(b.placeId) ||
+      turnOf.get(a.placeId)! - turnOf.get(b.placeId)! ||
       a.x - b.x ||
       a.y - b.y,
   )
@@ -127,10 +110,10 @@ function hoursAbout(points: readonly LitPoint[], p: LitPoint, radiusM: number): 
 
 /** Whether ground of a radius about a point lies in the place and is free; drifts may interlock a little. */
 export function hasRoom(
-  place: TargetPlace,
+  place: Place,
   p: { x: number; y: number },
   radiusM: number,
-  taken: readonly Occupied[],
+  taken: readonly TakenGround[],
 ): boolean {
   if (place.kind === 'container')
     return radiusM <= place.radiusM && !taken.some((o) => o.placeId === place.id)
@@ -139,8 +122,8 @@ export function hasRoom(
   return taken.every(
     (o) =>
       o.placeId !== place.id ||
-      Math.hypot(o.x - p.x, o.y - p.y) >=
-        o.radiusM + radiusM - 2 * OVERLAP_SHARE * Math.min(o.radiusM, radiusM),
+      metresOutside(o.ground, p.x, p.y) >=
+        radiusM - 2 * OVERLAP_SHARE * Math.min(asDisc(o.ground).radiusM, radiusM),
   )
 }
 

@@ -42,7 +42,7 @@ export interface VerdictInput {
   taxon: Taxon
   /** Living plants. */
   count?: number | undefined
-  plantedOn: IsoDate
+  inPlaceSince: IsoDate
   on: IsoDate
   hoursNow: SunHours
   hoursBefore: SunHours
@@ -62,6 +62,8 @@ export interface Evidence {
   signs: readonly SignId[]
   /** The last telling rating of this season, 1 to 5. */
   rating: number | null
+  /** A later rating that does not count, with why. */
+  passedOver?: { rating: number; on: IsoDate; why: 'at rest' | 'old' } | null | undefined
   decline: Pick<Decline, 'perSeason' | 'from' | 'to'> | null
   /** Share of what was planted that still lives. */
   living: number
@@ -220,7 +222,7 @@ function lightClause({ taxon, hoursNow }: VerdictInput): string {
 }
 
 const evidenceOf = (input: VerdictInput): Evidence =>
-  input.evidence ?? { ...NO_EVIDENCE, dividedOn: input.plantedOn }
+  input.evidence ?? { ...NO_EVIDENCE, dividedOn: input.inPlaceSince }
 
 /** Signs that ask for something, in words. */
 const troubling = (input: VerdictInput): SignId[] =>
@@ -468,7 +470,7 @@ function watchTerms(input: VerdictInput): Term[] {
     terms.push({
       action: 'watch',
       points: points.watchYoung,
-      says: `Planted ${dayMonthYear(input.plantedOn)}: not yet three seasons in place, too soon to judge.`,
+      says: `Planted ${dayMonthYear(input.inPlaceSince)}: not yet three seasons in place, too soon to judge.`,
     })
   return terms
 }
@@ -570,7 +572,7 @@ export function causeSentence(cause: LightCause): string {
   return `${causeClause(cause)}: ${quarterHours(Math.abs(cause.hours))} ${cause.hours > 0 ? 'more' : 'less'} sun a day.`
 }
 
-const isYoung = (input: VerdictInput) => daysBetween(input.plantedOn, input.on) < YOUNG_DAYS
+const isYoung = (input: VerdictInput) => daysBetween(input.inPlaceSince, input.on) < YOUNG_DAYS
 
 function wouldChange(input: VerdictInput, action: Action): string {
   const { taxon } = input

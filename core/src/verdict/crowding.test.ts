@@ -1,53 +1,23 @@
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
+import type { Planting } from '../garden/index.ts'
+import { madePlanting, taxonNamed } from '../garden/test/made.ts'
+import { footprintAreaM2 } from '../geometry/index.ts'
 import { library } from '../plants/index.ts'
-import {
-  crowdingOf,
-  grownRadiusM,
-  isOfConsequence,
-  sharedArea,
-  succession,
-  successorJob,
-  weeksAlone,
-  type PlantingModel,
-} from './index.ts'
+import { crowdingOf, grownGround, isOfConsequence, succession, successorJob, weeksAlone } from './index.ts'
 
-const taxon = (name: string) => library.find((t) => t.botanical === name)!
-const planting = (id: string, name: string, x: number, more: Partial<PlantingModel> = {}): PlantingModel => ({
-  id,
-  taxon: taxon(name),
-  placeId: 'bed',
-  x,
-  y: 0,
-  z: 0,
-  count: 1,
-  plantedOn: '2012-04-01',
-  ...more,
-})
+const planting = (id: string, name: string, x: number, more: Partial<Planting> = {}) =>
+  madePlanting(id, name, { x, ...more })
+const taxon = taxonNamed
 const on = '2026-09-14'
 
 describe('crowding', () => {
-  it('shares the area that two circles share', () => {
-    // Two unit circles one apart: 2 pi / 3 - sqrt(3) / 2.
-    expect(sharedArea(1, 1, 1)).toBeCloseTo((2 * Math.PI) / 3 - Math.sqrt(3) / 2, 12)
-    expect(sharedArea(1, 1, 2)).toBe(0)
-    expect(sharedArea(0.5, 2, 1)).toBeCloseTo(Math.PI * 0.25, 12)
-    // Against points thrown at random into the smaller circle.
-    let seed = 7
-    const random = () => (seed = (seed * 16_807) % 2_147_483_647) / 2_147_483_647
-    let hits = 0
-    for (let i = 0; i < 40_000; i++) {
-      const [r, turn] = [0.8 * Math.sqrt(random()), 2 * Math.PI * random()]
-      if (Math.hypot(r * Math.cos(turn) - 1.1, r * Math.sin(turn)) <= 1.2) hits++
-    }
-    expect(sharedArea(0.8, 1.2, 1.1) / (Math.PI * 0.64)).toBeCloseTo(hits / 40_000, 1)
-  })
-
   it('comes from taller and stronger neighbours as they grow, not from the low', () => {
     const low = planting('a', 'Heuchera sanguinea', 0)
     const shrub = planting('b', 'Cotinus coggygria', 1.1)
-    expect(grownRadiusM({ ...shrub, plantedOn: on }, on)).toBeLessThan(grownRadiusM(shrub, on))
-    expect(crowdingOf(low, [low, { ...shrub, plantedOn: on, radiusM: 0.3 }], on)).toEqual([])
+    const area = (p: Planting) => footprintAreaM2(grownGround(p, on))
+    expect(area({ ...shrub, inPlaceSince: on })).toBeLessThan(area(shrub))
+    expect(crowdingOf(low, [low, { ...shrub, inPlaceSince: on, radiusM: 0.3 }], on)).toEqual([])
     const [by] = crowdingOf(low, [low, shrub], on)
     expect(by).toMatchObject({ plantingId: 'b' })
     expect(by!.share).toBeGreaterThan(0.5)

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { Obstruction } from '../light/index.ts'
-import { library } from '../plants/index.ts'
-import { comingChanges, scenarioEffects, trialEffects, type LitGarden } from './index.ts'
+import type { StandingGarden } from '../garden/index.ts'
+import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
+import { comingChanges, scenarioEffects, trialEffects } from './index.ts'
 
-const taxon = (name: string) => library.find((t) => t.botanical === name)!
 /** Planned round three sides of the bed for the spring of 2029. */
 const planned: Obstruction = {
   id: 'planned',
@@ -20,31 +20,10 @@ const planned: Obstruction = {
   thicknessM: 0,
   from: '2029-04-01',
 }
-const lavender = {
-  id: 'lavender',
-  taxon: taxon('Lavandula angustifolia'),
-  placeId: 'bed',
-  x: 2,
-  y: 1,
-  z: 0,
-  count: 1,
-  radiusM: 0.3,
-}
-const garden: LitGarden = {
+const garden: StandingGarden = {
   scene: { latitudeDeg: 52, longitudeDeg: 0, northDeg: 0, obstructions: [planned] },
-  places: [
-    {
-      id: 'bed',
-      kind: 'bed',
-      ring: [
-        [0, 0],
-        [4, 0],
-        [4, 2],
-        [0, 2],
-      ],
-    },
-  ],
-  plantings: [lavender],
+  places: [madeBed('bed', rectangle(0, 0, 4, 2))],
+  plantings: [madePlanting('lavender', 'Lavandula angustifolia', { x: 2, y: 1, radiusM: 0.3 })],
 }
 
 describe('the years ahead', () => {

@@ -9,11 +9,11 @@ import {
   yearsLater,
   type GardenField,
   type LightCause,
-  type LitPlace,
   type SunHours,
   type Trial,
 } from '../light/index.ts'
-import { hoursOf, type GardenModel, type LitPlanting } from './assess.ts'
+import type { Planting, StandingGarden } from '../garden/index.ts'
+import { hoursOf } from './assess.ts'
 import { isOutside, lightFit } from './fit.ts'
 
 /** A planting that will leave the light it likes, or come back into it, as things grow and recorded plans are carried out. */
@@ -37,12 +37,6 @@ export interface TrialEffect {
   outsideThen: boolean
 }
 
-/** A garden as far as the light goes. */
-export type LitGarden = Pick<GardenModel, 'scene'> & {
-  places: readonly LitPlace[]
-  plantings: readonly LitPlanting[]
-}
-
 /** Light that moves less than this, in hours, is not worth a line. */
 const LEAST_HOURS = 0.5
 
@@ -53,7 +47,7 @@ const LEAST_HOURS = 0.5
  * @param years how far to look
  * @returns soonest first; those that stay as they are do not appear
  */
-export function comingChanges(garden: LitGarden, on: IsoDate, years: number): ComingChange[] {
+export function comingChanges(garden: StandingGarden, on: IsoDate, years: number): ComingChange[] {
   const { scene, places } = garden
   const plots = plotsOf(places)
   const fieldOn = (day: IsoDate) => gardenField(scene, places, { kind: 'season', on, standing: day }, plots)
@@ -88,14 +82,14 @@ export function comingChanges(garden: LitGarden, on: IsoDate, years: number): Co
   return found
 }
 
-const isOutsideIn = (p: LitPlanting, hours: SunHours) => isOutside(lightFit(p.taxon, hours))
+const isOutsideIn = (p: Planting, hours: SunHours) => isOutside(lightFit(p.taxon, hours))
 
 /**
  * What one or more what-ifs would do to every planting whose light they move.
  *
  * @returns largest move first
  */
-export function trialEffects(garden: LitGarden, trials: readonly Trial[], on: IsoDate): TrialEffect[] {
+export function trialEffects(garden: StandingGarden, trials: readonly Trial[], on: IsoDate): TrialEffect[] {
   const { scene, places } = garden
   const plots = plotsOf(places)
   const season = { kind: 'season', on } as const
@@ -116,7 +110,7 @@ export interface ScenarioEffect {
 
 /** Several what-ifs side by side, each against the garden as it stands. */
 export function scenarioEffects(
-  garden: LitGarden,
+  garden: StandingGarden,
   scenarios: readonly (readonly Trial[])[],
   on: IsoDate,
 ): ScenarioEffect[] {
@@ -140,7 +134,7 @@ export function scenarioEffects(
 }
 
 export function effectsBetween(
-  garden: Pick<LitGarden, 'scene' | 'plantings'>,
+  garden: Pick<StandingGarden, 'scene' | 'plantings'>,
   before: GardenField,
   after: GardenField,
   on: IsoDate,

@@ -9,40 +9,22 @@ import {
   type Scene,
   type SunHours,
 } from '../light/index.ts'
-import { driftRadiusM, type Taxon } from '../plants/index.ts'
+import {
+  groundOf,
+  groundTakenBy,
+  type Planting,
+  type StandingGarden,
+  type TakenGround,
+} from '../garden/index.ts'
 import { crowdingOf, weeksAlone } from './crowding.ts'
 import { isOutside, lightFit, type LightFit } from './fit.ts'
-import { bestSpots, spotField, type Occupied, type SpotField, type TargetPlace } from './spots.ts'
+import { bestSpots, spotField, type SpotField } from './spots.ts'
 import { verdictFor, type Evidence, type Verdict } from './verdict.ts'
 
-/** A living planting where it stands. */
-export interface PlantingModel {
-  id: string
-  taxon: Taxon
-  placeId: string
-  x: number
-  y: number
-  /** Height of the surface it grows in: a pot's rim, 0 in a bed. */
-  z: number
-  count: number
-  /** Radius of its ground; from count and spacing where nobody measured it. */
-  radiusM?: number | null
-  plantedOn: IsoDate
-  moisture?: number | null
-}
-
-/** What the light needs to know of a planting. */
-export type LitPlanting = Pick<
-  PlantingModel,
-  'id' | 'taxon' | 'placeId' | 'x' | 'y' | 'z' | 'count' | 'radiusM'
->
-
-export interface GardenModel {
-  scene: Scene
-  places: TargetPlace[]
-  plantings: PlantingModel[]
+/** A garden with all that its plantings are judged by. */
+export interface JudgedGarden extends StandingGarden {
   /** Ground promised to accepted moves. */
-  reserved: Occupied[]
+  reserved: readonly TakenGround[]
   /** What is known of plantings beside their light, by id. */
   evidence?: Readonly<Record<string, Evidence>> | undefined
 }
@@ -77,11 +59,7 @@ const EXPLAINED_HOURS = 0.5
  * @param then the day whose standing obstructions are "before"
  * @param now the day whose standing obstructions are "now"
  */
-export function gardenLight(
-  garden: Omit<GardenModel, 'reserved' | 'evidence'>,
-  then: IsoDate,
-  now: IsoDate,
-): GardenLight {
+export function gardenLight(garden: StandingGarden, then: IsoDate, now: IsoDate): GardenLight {
   const { scene, places } = garden
   const fields = fieldsBetween(scene, places, then, now)
   return {
@@ -99,29 +77,27 @@ export function gardenLight(
 
 /** A planting's hours in any field of its garden; one whose place is not in it is asked by rays, as things stand. */
 export const hoursOf =
-  (p: LitPlanting, scene: Scene, on: IsoDate) =>
+  (p: Planting, scene: Scene, on: IsoDate) =>
   (field: GardenField): SunHours =>
-    hoursWithin(field, p.placeId, p.x, p.y, groundOf(p).radiusM) ??
-    sunHours(scene, [p], { kind: 'season', on })[0]!
+    hoursWithin(field, p.placeId, groundOf(p)) ??
+    sunHours(scene, [{ x: p.x, y: p.y, z: 0 }], { kind: 'season', on })[0]!
 
 /**
  * Every planting of a garden judged on its light.
  *
  * @param light of the same plantings, in the same order
- * @returns worst misfit first, ties by id
+ * @returns worst misfit first, else in the order of the plantings
  */
-export function judgeGarden(garden: GardenModel, light: GardenLight, now: IsoDate): Assessment[] {
-  const occupied = groundTaken(garden)
+export function judgeGarden(garden: JudgedGarden, light: GardenLight, now: IsoDate): Assessment[] {
+  const taken = groundTaken(garden)
+  const placeById = new Map(garden.places.map((place) => [place.id, place]))
   const assessments = garden.plantings.map((p, i): Assessment => {
     const { before, now: hours, causes } = light.plantings[i]!
     const fit = lightFit(p.taxon, hours)
     const outside = isOutside(fit)
     const crowding = crowdingOf(p, garden.plantings, now)
     const crowded = crowding.reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT
-    const spots =
-      outside || crowded
-        ? bestSpots(light.field, p.taxon, groundOf(p).radiusM, occupied, { plantingId: p.id, x: p.x, y: p.y })
-        : []
+    const spots = outside || crowded ? bestSpots(light.field, p, taken) : []
     return {
       plantingId: p.id,
       before,
@@ -132,41 +108,31 @@ export function judgeGarden(garden: GardenModel, light: GardenLight, now: IsoDat
       causes,
       verdict: verdictFor({
         taxon: p.taxon,
-        plantedOn: p.plantedOn,
+        inPlaceSince: p.inPlaceSince,
         on: now,
         hoursNow: hours,
         hoursBefore: before,
-        moisture: p.moisture,
+        moisture: placeById.get(p.placeId)?.moisture ?? null,
         causes,
         spots,
         crowding,
         weeksAlone: weeksAlone(p, garden.plantings),
-        count: p.count,
+        count: p.livingCount,
         evidence: garden.evidence?.[p.id],
       }),
     }
   })
-  return assessments.sort(
-    (a, b) => b.fit.misfitHours - a.fit.misfitHours || (a.plantingId < b.plantingId ? -1 : 1),
-  )
+  return assessments.sort((a, b) => b.fit.misfitHours - a.fit.misfitHours)
 }
 
-export const assessGarden = (garden: GardenModel, then: IsoDate, now: IsoDate): Assessment[] =>
+export const assessGarden = (garden: JudgedGarden, then: IsoDate, now: IsoDate): Assessment[] =>
   judgeGarden(garden, gardenLight(garden, then, now), now)
 
 /** Ground that plants stand on and ground promised to accepted moves. */
-export const groundTaken = (garden: Pick<GardenModel, 'plantings' | 'reserved'>): Occupied[] => [
-  ...garden.plantings.map(groundOf),
-  ...garden.reserved,
+export const groundTaken = ({
+  plantings,
+  reserved,
+}: Pick<JudgedGarden, 'plantings' | 'reserved'>): TakenGround[] => [
+  ...plantings.map(groundTakenBy),
+  ...reserved,
 ]
-
-/** The ground a planting stands on. */
-export function groundOf(p: LitPlanting): Occupied {
-  return {
-    plantingId: p.id,
-    placeId: p.placeId,
-    x: p.x,
-    y: p.y,
-    radiusM: p.radiusM ?? driftRadiusM(p.count, p.taxon.spacingM),
-  }
-}

@@ -145,6 +145,7 @@ export function successorJob(
     why: `Planted now it stands when ${beside} goes.`,
     missed: 'The next planting season will do; the hole lasts a year longer.',
     nextChance: found.windows[1]?.earliest ?? null,
+    unsure: null,
     school: null,
   }
 }

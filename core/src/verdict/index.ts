@@ -8,15 +8,7 @@ export {
   type LightFit,
   type Spot,
 } from './fit.ts'
-export {
-  bestSpots,
-  hasRoom,
-  spotField,
-  type Occupied,
-  type SpotField,
-  type SpotOption,
-  type TargetPlace,
-} from './spots.ts'
+export { bestSpots, hasRoom, spotField, type SpotField, type SpotOption } from './spots.ts'
 export {
   actions,
   type Evidence,
@@ -34,12 +26,9 @@ export {
   gardenLight,
   judgeGarden,
   type GardenLight,
-  groundOf,
   groundTaken,
   type Assessment,
-  type GardenModel,
-  type LitPlanting,
-  type PlantingModel,
+  type JudgedGarden,
 } from './assess.ts'
 export {
   comingChanges,
@@ -47,12 +36,11 @@ export {
   scenarioEffects,
   trialEffects,
   type ComingChange,
-  type LitGarden,
   type ScenarioEffect,
   type TrialEffect,
 } from './ahead.ts'
 export { gapFillers, type Filler } from './fillers.ts'
-export { crowdingOf, grownRadiusM, sharedArea, weeksAlone, type Crowding } from './crowding.ts'
+export { crowdingOf, grownGround, weeksAlone, type Crowding } from './crowding.ts'
 export {
   isOfConsequence,
   succession,

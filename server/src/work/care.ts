@@ -2,36 +2,36 @@ import {
   addDays,
   askedJob,
   careRules,
-  driftRadiusM,
   explained,
-  isAlive,
   isFor,
-  isPlace,
   measuredLabour,
   placeSubject,
   plantingSubject,
-  placeAreaM2,
   rulesWith,
-  seasonYearOf,
+  unsureWords,
   windowsOf,
   yearsAbout,
-  type CaredPlace,
   type CaredPlanting,
   type CareGarden,
   type CareJob,
   type CareRule,
+  type Place,
 } from '@border/core'
-import type { FeatureRecord, OwnRuleRequest, RuleView } from '@border/contract'
+import type { OwnRuleRequest, RuleView } from '@border/contract'
+import { group } from 'd3-array'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
+import { keyOf } from '../derived.ts'
 import { notFound, Refusal } from '../errors.ts'
-import { listFeatures, type GardenAccess } from '../store/gardens.ts'
-import { listCareDone, listDivided, listLabour, saveCareJobs } from '../store/jobs.ts'
+import { openGarden, type GardenReader } from '../reader.ts'
+import { lockGarden, type GardenAccess } from '../store/gardens.ts'
+import { careDoneOf, dividedOf, labourOf, saveCareJobs, type Job } from '../store/jobs.ts'
 import { lastObservations } from '../store/observations.ts'
-import { listPlantings } from '../store/plantings.ts'
 import { findRuleEdits, listOwnRules } from '../store/rules.ts'
-import { findClimate, findEarliness } from '../store/weather.ts'
-import type { ComputeTasks } from './assess.ts'
+import { versionsOf } from '../store/versions.ts'
+import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
+import type { ComputeTasks } from './compute.ts'
+import { yearOfGarden } from './diagnosis.ts'
 
 /** A sign of the last look asks for work for so long. */
 const SIGN_DAYS = 365
@@ -39,18 +39,18 @@ const SIGN_DAYS = 365
 const CARE_DAYS = 370
 
 /** A garden as the rules of care see it; undefined where it has no climate to hang windows on. */
-export async function caredGarden(
-  db: Db,
-  garden: GardenAccess,
-  today: string,
-): Promise<CareGarden | undefined> {
-  const { climate } = await findClimate(db, garden)
+export async function caredGarden(reader: GardenReader): Promise<CareGarden | undefined> {
+  const { db, garden, today } = reader
+  const { climate } = await reader.climate()
   if (!climate) return undefined
-  const season = seasonYearOf(today, garden.latitude < 0)
-  const lateDays = (await findEarliness(db, garden, [season], today)).get(season)?.lateDays ?? 0
-  const features = await listFeatures(db, garden.id)
-  const divided = await listDivided(db, garden.id)
-  const plantings = await listPlantings(db, garden.id, today)
+  const { year } = await yearOfGarden(reader)
+  const { places, plantings } = await reader.standing()
+  const jobs = await reader.jobs()
+  const divided = dividedOf(jobs)
+  const decided = group(
+    jobs.filter((j) => j.decisionId !== null && j.state === 'open'),
+    (j) => j.plantingId,
+  )
   const looks = await lastObservations(
     db,
     plantings.map((p) => p.id),
@@ -62,47 +62,75 @@ export async function caredGarden(
   }
   return {
     plantings: plantings.map((p) => ({
-      id: p.id,
-      taxon: p.taxon,
-      placeId: p.placeId,
-      count: p.livingCount,
-      areaM2: Math.PI * (p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM)) ** 2,
-      plantedOn: p.plantedOn,
+      ...p,
       dividedOn: divided.get(p.id),
       signs: signsOf(p.id),
+      decided: (decided.get(p.id) ?? []).map((j) => ({
+        operation: j.kind,
+        earliest: j.window.earliest,
+        latest: j.window.latest,
+      })),
     })),
-    places: features.filter((f) => isPlace(f) && isAlive(f, today)).map(caredPlace),
+    places,
     climate,
-    lateDays,
+    lateDays: year.lateDays,
     schools: garden.schools,
     rules: rulesWith(await findRuleEdits(db, garden.id)),
-    measured: measuredLabour(await listLabour(db, garden.id)),
-    done: new Set(await listCareDone(db, garden.id)),
+    measured: measuredLabour(labourOf(jobs)),
+    done: careDoneOf(jobs),
   }
 }
 
-const caredPlace = (f: FeatureRecord): CaredPlace => ({
-  id: f.id,
-  name: f.name,
-  kind: f.kind === 'container' ? 'container' : 'bed',
-  areaM2: placeAreaM2(f),
-  ph: typeof f.properties.ph === 'number' ? f.properties.ph : undefined,
-  piped: f.properties.irrigation === 'drip' || f.properties.irrigation === 'spray',
-})
+const careKey = (garden: GardenAccess, versions: Awaited<ReturnType<typeof versionsOf>>, today: string) =>
+  keyOf('care', garden.id, versions, [today])
 
-/** Brings the work that the rules ask for up to date. Run inside a transaction that holds the garden. */
+/**
+ * Brings the work that the rules ask for up to date, where what it is made from has changed: read as it stands, worked out on a
+ * thread without holding anything, and written down in a moment if nothing has moved meanwhile.
+ *
+ * @returns false where something has: it is to be tried again
+ */
 export async function bringCareUpToDate(
-  trx: Db,
+  db: Db,
   pool: Piscina,
   garden: GardenAccess,
   today: string,
-): Promise<void> {
-  const cared = await caredGarden(trx, garden, today)
-  if (!cared) return
-  const task: ComputeTasks['care'] = { garden: cared, on: today, until: addDays(today, CARE_DAYS) }
-  const jobs: CareJob[] = await pool.run(task, { name: 'care' })
-  await saveCareJobs(trx, garden.id, jobs)
+): Promise<boolean> {
+  const reader = openGarden(db, garden, today)
+  const basis = careKey(garden, await reader.versions(), today)
+  if ((await findWorkedOut(db, garden.id)).careBasis === basis) return true
+  const cared = await caredGarden(reader)
+  const wanted: CareJob[] = cared
+    ? await pool.run(
+        { garden: cared, on: today, until: addDays(today, CARE_DAYS) } satisfies ComputeTasks['care'],
+        {
+          name: 'care',
+        },
+      )
+    : []
+  const known = await reader.jobs()
+  const isGone = goneBy(
+    new Set((await reader.plantings()).map((p) => p.id)),
+    new Set((await reader.standing()).places.map((p) => p.id)),
+  )
+  return db.transaction(async (trx) => {
+    await lockGarden(trx, garden.id)
+    if (careKey(garden, await versionsOf(trx, garden.id), today) !== basis) return false
+    // Without a climate nothing can be asked for, and nothing that was is taken away.
+    if (cared) await saveCareJobs(trx, garden.id, known, wanted, isGone)
+    await setWorkedOut(trx, garden.id, {
+      careBasis: careKey(garden, await versionsOf(trx, garden.id), today),
+    })
+    return true
+  })
 }
+
+/** Whether nothing that a job is done to, or the place it is done in, is there any more. */
+const goneBy =
+  (plantings: ReadonlySet<string>, places: ReadonlySet<string>) =>
+  (job: Job): boolean =>
+    (job.placeId !== null && !places.has(job.placeId)) ||
+    (job.plantings.length > 0 && job.plantings.every((p) => !plantings.has(p.id)))
 
 /**
  * The work of a rule on one planting or place, because a person asks for it.
@@ -110,26 +138,26 @@ export async function bringCareUpToDate(
  * @throws {Refusal} where the rule is not for it, or has no window here
  */
 export async function findAskedJob(
-  db: Db,
-  garden: GardenAccess,
-  today: string,
+  reader: GardenReader,
   ruleId: string,
   subjectId: string,
 ): Promise<CareJob> {
-  const rule = [...careRules, ...(await findRuleEdits(db, garden.id)).own].find((r) => r.id === ruleId)
+  const edits = await findRuleEdits(reader.db, reader.garden.id)
+  const rule = [...careRules, ...edits.own].find((r) => r.id === ruleId)
   if (!rule) throw notFound('This rule')
-  const cared = await caredGarden(db, garden, today)
-  const job = cared && askedJob(rule, subjectId, cared, today)
+  const cared = await caredGarden(reader)
+  const job = cared && askedJob(rule, subjectId, cared, reader.today)
   if (!job) throw new Refusal(422, 'The rule is not for this, or has no window here in the coming year.')
   return job
 }
 
 /** The rules as a garden has them, each with what it now touches and when it is next right. */
-export async function rulesOfGarden(db: Db, garden: GardenAccess, today: string): Promise<RuleView[]> {
+export async function rulesOfGarden(reader: GardenReader): Promise<RuleView[]> {
+  const { db, garden, today } = reader
   const edits = await findRuleEdits(db, garden.id)
   const own = await listOwnRules(db, garden.id)
-  const cared = await caredGarden(db, garden, today)
-  const tags = new Map((await listPlantings(db, garden.id, today)).map((p) => [p.id, p.tag]))
+  const cared = await caredGarden(reader)
+  const tags = new Map((await reader.plantings()).map((p) => [p.id, p.tag]))
   const years = cared ? yearsAbout(cared.climate, today, cared.lateDays) : []
   // Windows as the garden has adjusted them, of rules that are off too.
   const asSet = new Map(rulesWith({ ...edits, switched: everySwitchedOn(edits.own) }).map((r) => [r.id, r]))
@@ -161,6 +189,7 @@ export async function rulesOfGarden(db: Db, garden: GardenAccess, today: string)
             bestTo: window.bestTo,
             latest: window.latest,
             for: taxon?.botanical ?? null,
+            unsure: unsureWords(rule, cared!.climate),
           }
         : null,
       none: window ? null : (found?.none[0] ?? null),
@@ -171,19 +200,13 @@ export async function rulesOfGarden(db: Db, garden: GardenAccess, today: string)
 const everySwitchedOn = (own: readonly CareRule[]): Record<string, boolean> =>
   Object.fromEntries([...careRules, ...own].map((r) => [r.id, true]))
 
-function touchedBy(rule: CareRule, cared: CareGarden): (CaredPlanting | CaredPlace)[] {
+function touchedBy(rule: CareRule, cared: CareGarden): (CaredPlanting | Place)[] {
   const kinds = new Map(cared.places.map((p) => [p.id, p.kind]))
   if (rule.applies.wholePlace)
-    return cared.places.filter((p) =>
-      isFor(
-        rule.applies,
-        placeSubject(
-          p,
-          cared.plantings.filter((x) => x.placeId === p.id),
-          cared.climate,
-        ),
-      ),
-    )
+    return cared.places.filter((p) => {
+      const own = cared.plantings.filter((x) => x.placeId === p.id)
+      return isFor(rule.applies, placeSubject(p, own, cared.climate))
+    })
   return cared.plantings.filter((p) =>
     isFor(rule.applies, plantingSubject(p, kinds.get(p.placeId) ?? 'bed', cared.climate)),
   )

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { SunHours } from '../light/index.ts'
+import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
 import { library, driftRadiusM, USUAL_YEAR } from '../plants/index.ts'
 import {
   actions,
@@ -11,7 +12,7 @@ import {
   spotField,
   verdictFor,
   type Evidence,
-  type GardenModel,
+  type JudgedGarden,
   type VerdictInput,
 } from './index.ts'
 
@@ -57,7 +58,7 @@ describe('verdict', () => {
   const verdict = (more: Partial<VerdictInput>) =>
     verdictFor({
       taxon: astrantia,
-      plantedOn: '2021-04-01',
+      inPlaceSince: '2021-04-01',
       on: '2026-09-14',
       hoursNow: hours(4),
       hoursBefore: hours(4),
@@ -173,14 +174,10 @@ describe('verdict', () => {
 })
 
 describe('a garden whose shade has gone', () => {
-  const ring = (x: number, y: number, w: number, h: number) =>
-    [
-      [x, y],
-      [x + w, y],
-      [x + w, y + h],
-      [x, y + h],
-    ] as [number, number][]
-  const garden: GardenModel = {
+  const ring = (x: number, y: number, w: number, h: number) => rectangle(x, y, x + w, y + h)
+  const planting = (id: string, name: string, x: number) =>
+    madePlanting(id, name, { placeId: 'yard', x, y: 1.5, livingCount: 7, plantedOn: '2021-04-01' })
+  const garden: JudgedGarden = {
     scene: {
       latitudeDeg: 52.1,
       longitudeDeg: 1.3,
@@ -198,32 +195,10 @@ describe('a garden whose shade has gone', () => {
       ],
     },
     places: [
-      { id: 'yard', name: 'Yard border', kind: 'bed', ring: ring(0, 0, 12, 3), moisture: 3 },
-      { id: 'north', name: 'North strip', kind: 'bed', ring: ring(20, 8.4, 12, 2), moisture: 4 },
+      madeBed('yard', ring(0, 0, 12, 3), { name: 'Yard border', moisture: 3 }),
+      madeBed('north', ring(20, 8.4, 12, 2), { name: 'North strip', moisture: 4 }),
     ],
-    plantings: [
-      {
-        id: 'a',
-        taxon: astrantia,
-        placeId: 'yard',
-        x: 1.5,
-        y: 1.5,
-        z: 0,
-        count: 7,
-        plantedOn: '2021-04-01',
-        moisture: 3,
-      },
-      {
-        id: 's',
-        taxon: taxon('Salvia nemorosa'),
-        placeId: 'yard',
-        x: 9,
-        y: 1.5,
-        z: 0,
-        count: 7,
-        plantedOn: '2021-04-01',
-      },
-    ],
+    plantings: [planting('a', astrantia.botanical, 1.5), planting('s', 'Salvia nemorosa', 9)],
     reserved: [],
   }
   const [worst, fine] = assessGarden(garden, '2024-09-14', '2026-09-14')
@@ -241,13 +216,10 @@ describe('a garden whose shade has gone', () => {
   })
 
   it('offers only ground that is inside a bed and clear of other plants', () => {
-    const taken = [{ plantingId: 'x', placeId: 'north', x: 26, y: 9.4, radiusM: 1 }]
+    const taken = [{ plantingId: 'x', placeId: 'north', ground: { x: 26, y: 9.4, radiusM: 1 } }]
     const radiusM = driftRadiusM(7, astrantia.spacingM)
-    const spots = bestSpots(spotField(garden.scene, garden.places, '2026-09-14'), astrantia, radiusM, taken, {
-      plantingId: 'a',
-      x: 1.5,
-      y: 1.5,
-    })
+    const field = spotField(garden.scene, garden.places, '2026-09-14')
+    const spots = bestSpots(field, garden.plantings[0]!, taken)
     expect(spots.length).toBeGreaterThan(0)
     for (const s of spots) {
       expect(s.y > 8.4 && s.y < 10.4).toBe(true)

@@ -1,0 +1,30 @@
+export {
+  castsShade,
+  featureGeometry,
+  featureKinds,
+  featureProperties,
+  isPlace,
+  middleOf,
+  neededGeometry,
+  ringOf,
+  type Feature,
+  type FeatureKind,
+  type FeatureProperties,
+  type Geometry,
+  type PlanFeature,
+} from './feature.ts'
+export { soilTextures, type SoilTexture } from './soil.ts'
+export { obstructionOf, sceneOf } from './obstructions.ts'
+export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
+export {
+  groundOf,
+  groundRadiusM,
+  groundTakenBy,
+  plantingSources,
+  type Planting,
+  type PlantingSource,
+  type PlantingSite,
+  type Grounded,
+  type TakenGround,
+} from './planting.ts'
+export { standingGarden, type StandingGarden } from './garden.ts'

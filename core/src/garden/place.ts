@@ -1,0 +1,101 @@
+import { areaM2, type Ring } from '../geometry/index.ts'
+import type { Ground, LitPlace } from '../light/index.ts'
+import { moistureWords } from '../plants/index.ts'
+import { isAlive, type IsoDate } from '../dates/index.ts'
+import { isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
+import { soilTextures, type SoilTexture } from './soil.ts'
+
+/** Somewhere plants can stand, as everything that judges, plans or lights it sees it. */
+export type Place = Bed | Container
+
+interface Common {
+  id: string
+  name: string
+  /** The day it is gone; null where it stays. */
+  to: IsoDate | null
+  /** Ground, or mix, in square metres. */
+  areaM2: number
+  /** 1 dry to 5 wet; null where nobody has said. */
+  moisture: number | null
+  /** The following are undefined where nobody has said. */
+  texture?: SoilTexture | undefined
+  ph?: number | undefined
+  /** Watered by pipes that can freeze. */
+  piped: boolean
+  /** The lie of its ground; null when it is level. */
+  ground: Ground | null
+}
+export interface Bed extends Common {
+  kind: 'bed'
+  ring: Ring
+}
+export interface Container extends Common {
+  kind: 'container'
+  x: number
+  y: number
+  rimHeightM: number
+  /** Of the largest round that its inner opening holds. */
+  radiusM: number
+}
+
+const USUAL_POT_M = 0.4
+
+/** A bed or container; undefined for anything else. */
+export function placeOf(f: Feature): Place | undefined {
+  if (!isPlace(f)) return undefined
+  const p = f.properties as {
+    moisture?: string
+    soilTexture?: string
+    ph?: number
+    irrigation?: string
+    rimHeightM?: number
+  }
+  const step = moistureWords.findIndex((w) => w === p.moisture)
+  const common = {
+    id: f.id,
+    name: f.name,
+    to: f.to,
+    moisture: step < 0 ? null : step + 1,
+    texture: soilTextures.find((t) => t === p.soilTexture),
+    ph: p.ph,
+    piped: p.irrigation === 'drip' || p.irrigation === 'spray',
+    ground: lieOf(f),
+  }
+  if (f.kind === 'bed') {
+    const ring = ringOf(f.geometry)
+    return { ...common, kind: 'bed', ring, areaM2: areaM2(ring) }
+  }
+  if (f.geometry.type !== 'Point') return undefined
+  const [x, y] = f.geometry.coordinates
+  return { ...common, kind: 'container', x, y, rimHeightM: p.rimHeightM ?? USUAL_POT_M, ...insideOf(f) }
+}
+
+/** Places that stand on a day, in the order of the plan. */
+export const placesOn = (features: readonly Feature[], on: IsoDate): Place[] =>
+  features.filter((f) => isAlive(f, on)).flatMap((f) => placeOf(f) ?? [])
+
+function lieOf(f: PlanFeature): Ground | null {
+  const { slopeDeg, aspectDeg } = f.properties as Partial<Ground>
+  return slopeDeg ? { slopeDeg, aspectDeg: aspectDeg ?? 180 } : null
+}
+
+/** What a container holds inside: its opening by shape, and the largest round in it. */
+function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2'> {
+  const { shape, diameterM, widthM, lengthM } = f.properties as {
+    shape?: string
+    diameterM?: number
+    widthM?: number
+    lengthM?: number
+  }
+  if (diameterM === undefined && shape === 'box') {
+    const [width, length] = [widthM ?? lengthM ?? USUAL_POT_M, lengthM ?? widthM ?? USUAL_POT_M]
+    return { radiusM: Math.min(width, length) / 2, areaM2: width * length }
+  }
+  const radiusM = (diameterM ?? Math.min(widthM ?? USUAL_POT_M, lengthM ?? USUAL_POT_M)) / 2
+  const whole = Math.PI * radiusM ** 2
+  return { radiusM, areaM2: shape === 'half round' ? whole / 2 : whole }
+}
+
+/** Height of the surface that plants of a place grow in: a container's rim, the ground in a bed. */
+export const surfaceHeightM = (place: LitPlace | undefined): number =>
+  place?.kind === 'container' ? place.rimHeightM : 0

@@ -1,0 +1,64 @@
+import type { IsoDate } from '../dates/index.ts'
+import { asDisc, type Footprint, type Ring } from '../geometry/index.ts'
+import { driftRadiusM, type Taxon } from '../plants/index.ts'
+
+export const plantingSources = ['bought', 'division', 'cutting', 'seed', 'self-sown', 'moved'] as const
+export type PlantingSource = (typeof plantingSources)[number]
+
+/** Plants of one taxon that stand together, where they stand on a day. */
+export interface Planting {
+  id: string
+  tag: string
+  taxon: Taxon
+  /** The day they came to the garden, and how many they were. */
+  plantedOn: IsoDate
+  plantedCount: number
+  livingCount: number
+  source: PlantingSource
+  role: string | null
+  /** Tag of the planting it was divided, struck or moved from. */
+  fromTag: string | null
+  placeId: string
+  x: number
+  y: number
+  /** As somebody measured it; null where nobody did. */
+  radiusM: number | null
+  /** The drift as somebody drew it; null where nobody did. */
+  outline: Ring | null
+  /** Days in its present place begin here. */
+  inPlaceSince: IsoDate
+}
+
+/** What the ground of a planting is told from. */
+export type Grounded = Pick<Planting, 'x' | 'y' | 'radiusM' | 'livingCount' | 'taxon'> &
+  Partial<Pick<Planting, 'outline'>>
+
+/** The ground a planting stands on: as drawn, as measured, else the round that so many fill at their spacing. */
+export const groundOf = (p: Grounded): Footprint =>
+  p.outline
+    ? { ring: p.outline }
+    : { x: p.x, y: p.y, radiusM: p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM) }
+
+/** Radius of a planting's ground taken as a round, metres. */
+export const groundRadiusM = (p: Grounded): number => asDisc(groundOf(p)).radiusM
+
+/** Ground that is taken or promised. */
+export interface TakenGround {
+  plantingId: string
+  placeId: string
+  ground: Footprint
+}
+
+export const groundTakenBy = (p: Grounded & Pick<Planting, 'id' | 'placeId'>): TakenGround => ({
+  plantingId: p.id,
+  placeId: p.placeId,
+  ground: groundOf(p),
+})
+
+/** Where a planting stood, as a lifeline `[from, to)`. */
+export interface PlantingSite {
+  id: string
+  placeId: string
+  from: IsoDate
+  to: IsoDate | null
+}

@@ -1,0 +1,54 @@
+import { daysBetween, type IsoDate } from '../dates/index.ts'
+import { groundOf, type Planting } from '../garden/index.ts'
+import { footprintAreaM2, grown, sharedAreaM2, type Footprint } from '../geometry/index.ts'
+import { bloomsOn, type Taxon } from '../plants/index.ts'
+
+/** How much of a planting's ground a stronger neighbour has grown over. */
+export interface Crowding {
+  plantingId: string
+  botanical: string
+  /** 0 to 1. */
+  share: number
+}
+
+/** The drift with its outer plants grown out to their spread, in proportion to the years since it came to its place. */
+export function grownGround(p: Planting, on: IsoDate): Footprint {
+  const { spreadM, spacingM, yearsToSize } = p.taxon
+  const age = Math.min(1, Math.max(0, daysBetween(p.inPlaceSince, on) / 365 / yearsToSize))
+  return grown(groundOf(p), (age * Math.max(0, spreadM - spacingM)) / 2)
+}
+
+/** A neighbour below this share of a planting's height grows under it and takes no light. */
+const AS_TALL = 0.8
+/** Shares below this are drifts that interlock, as they should. */
+const LEAST_SHARE = 0.15
+
+const vigours = ['slow', 'steady', 'strong', 'thug']
+const isStronger = (a: Taxon, b: Taxon) =>
+  a.heightM >= AS_TALL * b.heightM &&
+  (a.heightM > b.heightM * 1.2 || vigours.indexOf(a.vigour) > vigours.indexOf(b.vigour))
+
+/** The stronger neighbours that have grown over a planting, most first. */
+export function crowdingOf(p: Planting, others: readonly Planting[], on: IsoDate): Crowding[] {
+  const own = groundOf(p)
+  const ownM2 = footprintAreaM2(own)
+  return others
+    .filter((o) => o.id !== p.id && o.placeId === p.placeId && isStronger(o.taxon, p.taxon))
+    .map((o) => ({
+      plantingId: o.id,
+      botanical: o.taxon.botanical,
+      share: sharedAreaM2(own, grownGround(o, on)) / ownM2,
+    }))
+    .filter((c) => c.share >= LEAST_SHARE)
+    .sort((a, b) => b.share - a.share)
+}
+
+const WEEKS = Array.from({ length: 52 }, (_, w) =>
+  new Date(Date.UTC(2023, 0, 4 + 7 * w)).toISOString().slice(5, 10),
+)
+
+/** Weeks of the usual year in which a planting is the only one of its place in flower. */
+export function weeksAlone(p: Planting, others: readonly Planting[]): number {
+  const near = others.filter((o) => o.id !== p.id && o.placeId === p.placeId)
+  return WEEKS.filter((day) => bloomsOn(p.taxon, day) && !near.some((o) => bloomsOn(o.taxon, day))).length
+}

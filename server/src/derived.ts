@@ -1,0 +1,68 @@
+import { createHash } from 'node:crypto'
+import { codeVersion } from './codeVersion.ts'
+import type { Db } from './database/connect.ts'
+import { findKept, keep } from './store/computed.ts'
+import type { Aspect, Versions } from './store/versions.ts'
+
+/**
+ * Everything that is worked out of a garden and kept, with the aspects it is made from. A view is kept under exactly these and
+ * the version of the code; one that reads more must name it here, and a test holds every view to what it names.
+ */
+export const views = {
+  light: ['plan', 'plantings', 'library'],
+  ahead: ['plan', 'plantings', 'library'],
+  whatIfs: ['plan', 'plantings', 'library'],
+  explanations: ['plan', 'readings'],
+  record: ['plan', 'plantings', 'climate', 'record', 'library'],
+  bloom: ['plan', 'plantings', 'climate', 'record', 'library'],
+  diagnosis: ['plan', 'plantings', 'climate', 'record', 'library'],
+  walk: ['plan', 'plantings', 'climate', 'record', 'library'],
+  assessment: ['plan', 'plantings', 'climate', 'record', 'library', 'decisions', 'jobs'],
+  successions: ['plan', 'plantings', 'climate', 'record', 'library', 'jobs'],
+  /** The open work that the rules ask for: kept as jobs. */
+  care: ['plan', 'plantings', 'climate', 'rules', 'record', 'library', 'decisions', 'jobs'],
+  /** The days of the open jobs: kept as their sittings, for all gardens of a crew together. */
+  schedule: ['climate', 'jobs', 'crew'],
+} as const satisfies Record<string, readonly Aspect[]>
+export type View = keyof typeof views
+
+/**
+ * What must follow when an aspect of a garden changes, and how soon: `now` before whoever changed it is answered, `soon` a
+ * little later, once for many changes. Light, assessment and the record follow by themselves: they are worked out when they
+ * are next asked for. What is not named here needs nothing.
+ */
+export const entails: Readonly<Partial<Record<Aspect, { what: 'care' | 'schedule'; when: 'now' | 'soon' }>>> =
+  {
+    plan: { what: 'care', when: 'now' },
+    plantings: { what: 'care', when: 'now' },
+    climate: { what: 'care', when: 'now' },
+    rules: { what: 'care', when: 'now' },
+    library: { what: 'care', when: 'soon' },
+    // Signs make work; a walk is many small looks.
+    record: { what: 'care', when: 'soon' },
+    decisions: { what: 'care', when: 'now' },
+    jobs: { what: 'schedule', when: 'now' },
+    crew: { what: 'schedule', when: 'now' },
+  }
+
+/** The name a view is kept under, as a garden stands: its aspects, the code, and what it was asked with. */
+export const keyOf = (view: View, gardenId: string, versions: Versions, asked: unknown): string =>
+  createHash('sha256')
+    .update(JSON.stringify([view, codeVersion, gardenId, views[view].map((a) => versions[a]), asked]))
+    .digest('hex')
+
+/** A view found, or worked out and kept for every process. */
+export async function derive<T>(
+  db: Db,
+  { id, versions }: { id: string; versions: Versions },
+  view: View,
+  asked: unknown,
+  work: () => Promise<T>,
+): Promise<T> {
+  const key = keyOf(view, id, versions, asked)
+  const known = await findKept<T>(db, key)
+  if (known !== undefined) return known
+  const result = await work()
+  await keep(db, key, result)
+  return result
+}

@@ -1,0 +1,71 @@
+import PgBoss from 'pg-boss'
+import type { Logger } from 'pino'
+import type { Db } from './database/connect.ts'
+import type { Enqueue } from './follow.ts'
+import { forgetOldWrites } from './once.ts'
+import { forgetOldResults } from './store/computed.ts'
+import { queueRun, tidyRuns } from './store/runs.ts'
+import { computePool } from './work/compute.ts'
+import { crewsNotGoneThrough, workOut, type Workshop } from './work/runs.ts'
+
+const RUNS = 'runs'
+const CLOCK = 'clock'
+/** Each hour: a garden is gone through in the first hour of its own day, wherever it lies. */
+const HOURLY = '5 * * * *'
+/** A run that has not been heard of for so long has lost its process. */
+const LOST_AFTER_MINUTES = 5
+const RUNS_KEPT_DAYS = 30
+
+/**
+ * The queue of long work, in the database: any number of processes share it, and each run is worked out by one of them. Its own
+ * clock asks for what comes by itself.
+ */
+export interface Queue {
+  enqueue: Enqueue
+  /** Begins to take runs up. @returns stops it, letting work under way finish */
+  serve: (db: Db, now: () => number) => Promise<() => Promise<void>>
+}
+
+export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue> {
+  const boss = new PgBoss({ connectionString: databaseUrl, schema: 'queue', max: 3 })
+  boss.on('error', (err) => log.error({ err }, 'the queue'))
+  await boss.start()
+  await boss.createQueue(RUNS, { name: RUNS, retryLimit: 2 })
+  await boss.createQueue(CLOCK, { name: CLOCK, policy: 'singleton' })
+  const enqueue: Enqueue = async (trx, runId, afterSeconds) => {
+    await boss.send(RUNS, { runId }, { startAfter: afterSeconds, singletonKey: runId, db: within(trx) })
+  }
+  return {
+    enqueue,
+    serve: async (db, now) => {
+      // A thread of its own: nobody who asks for something waits behind long work.
+      const shop: Workshop = { db, pool: computePool(1), now, log }
+      await boss.work<{ runId: string }>(RUNS, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
+        for (const { data } of jobs) await workOut(shop, data.runId)
+      })
+      await boss.work(CLOCK, async () => {
+        await forgetOldWrites(db)
+        await forgetOldResults(db)
+        const again = await tidyRuns(db, LOST_AFTER_MINUTES, RUNS_KEPT_DAYS)
+        for (const crewId of await crewsNotGoneThrough(db, now()))
+          again.push(await queueRun(db, { kind: 'night', crewId }))
+        for (const runId of again) await enqueue(db, runId, 0)
+      })
+      await boss.schedule(CLOCK, HOURLY)
+      await boss.send(CLOCK, {})
+      return async () => {
+        await boss.stop({ graceful: true, timeout: 4000 })
+        await shop.pool.destroy()
+      }
+    },
+  }
+}
+
+/** The queue's statements inside a transaction of ours: its placeholders are numbered, ours are named. */
+const within = (trx: Db) => ({
+  executeSql: (text: string, values: unknown[]) =>
+    trx.raw(
+      text.replace(/\$(\d+)/g, ':p$1'),
+      Object.fromEntries(values.map((v, i) => [`p${i + 1}`, v as string])),
+    ) as unknown as Promise<{ rows: unknown[] }>,
+})

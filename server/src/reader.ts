@@ -1,0 +1,74 @@
+import type { FeatureRecord, PlantingRecord } from '@border/contract'
+import { isAlive, standingGarden, type IsoDate, type StandingGarden } from '@border/core'
+import type { Db } from './database/connect.ts'
+import { listDecisions } from './store/decisions.ts'
+import { listFeatures, type GardenAccess } from './store/gardens.ts'
+import { listJobs } from './store/jobs.ts'
+import { listSeen } from './store/observations.ts'
+import { listLives, listPlantings, listTrialOutcomes } from './store/plantings.ts'
+import { listTaxa } from './store/taxa.ts'
+import { versionsOf } from './store/versions.ts'
+import { findClimate, type FoundClimate } from './store/weather.ts'
+
+/**
+ * A garden as one request reads it: each part is read at most once, when it is first asked for, and handed on to whatever needs
+ * it. What a write has changed is not seen by a reader opened before it.
+ */
+export interface GardenReader {
+  db: Db
+  garden: GardenAccess
+  /** The garden's own day. */
+  today: IsoDate
+  versions: () => ReturnType<typeof versionsOf>
+  /** Everything ever on the plan. */
+  features: () => Promise<FeatureRecord[]>
+  /** What stands and lives on a day. */
+  plantings: (on?: IsoDate) => Promise<PlantingRecord[]>
+  /** Every planting the garden ever had. */
+  lives: () => ReturnType<typeof listLives>
+  seen: () => ReturnType<typeof listSeen>
+  outcomes: () => ReturnType<typeof listTrialOutcomes>
+  /** Every job, what is dropped among them. */
+  jobs: () => ReturnType<typeof listJobs>
+  decisions: () => ReturnType<typeof listDecisions>
+  climate: () => Promise<FoundClimate>
+  /** The taxa that the garden's practice knows. */
+  taxa: () => ReturnType<typeof listTaxa>
+  standing: (on?: IsoDate) => Promise<StandingGarden>
+}
+
+export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): GardenReader {
+  const once = <T>(read: () => Promise<T>): (() => Promise<T>) => {
+    let found: Promise<T> | undefined
+    return () => (found ??= read())
+  }
+  const plantingsOn = new Map<IsoDate, Promise<PlantingRecord[]>>()
+  const reader: GardenReader = {
+    db,
+    garden,
+    today,
+    versions: once(() => versionsOf(db, garden.id)),
+    features: once(() => listFeatures(db, garden.id)),
+    plantings(on = today) {
+      const known = plantingsOn.get(on) ?? listPlantings(db, garden.id, on)
+      plantingsOn.set(on, known)
+      return known
+    },
+    lives: once(() => listLives(db, garden.id)),
+    seen: once(() => listSeen(db, garden.id)),
+    outcomes: once(() => listTrialOutcomes(db, garden.id)),
+    jobs: once(() => listJobs(db, garden.id)),
+    decisions: once(() => listDecisions(db, garden.id)),
+    climate: once(() => findClimate(db, garden)),
+    taxa: once(() => listTaxa(db, garden.practiceId)),
+    standing: async (on = today) =>
+      standingGarden(garden, await reader.features(), await reader.plantings(on), on),
+  }
+  return reader
+}
+
+/** Features on the plan on a day. */
+export const featuresOn = async (
+  reader: GardenReader,
+  on: IsoDate = reader.today,
+): Promise<FeatureRecord[]> => (await reader.features()).filter((f) => isAlive(f, on))

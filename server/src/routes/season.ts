@@ -1,0 +1,314 @@
+import {
+  calendarLinkRequest,
+  jobDoneRequest,
+  jobPinRequest,
+  leaveOutRequest,
+  planRunRequest,
+  type OutlookView,
+  type PlanRunView,
+  type Replanned,
+  type SeasonView,
+} from '@border/contract'
+import {
+  addDays,
+  gardenDay,
+  REPLAN_ROUNDS,
+  workingDays,
+  type IsoDate,
+  type SeasonPlan,
+  type WhyHere,
+} from '@border/core'
+import type { Response } from 'express'
+import type { Piscina } from 'piscina'
+import type { Db } from '../database/connect.ts'
+import type { Enqueue } from '../follow.ts'
+import { notFound, Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import {
+  calendarLinkSince,
+  gardenOfCalendarLink,
+  makeCalendarLink,
+  withdrawCalendarLink,
+} from '../store/calendarLinks.ts'
+import { findGardenForWork, type GardenAccess } from '../store/gardens.ts'
+import {
+  closeJobs,
+  findJob,
+  jobRecord,
+  leftOutOf,
+  listJobs,
+  reopenJob,
+  setPin,
+  type Job,
+} from '../store/jobs.ts'
+import { changeRun, findRun, isUnderWay, latestMoved, latestRun, queueRun, type Run } from '../store/runs.ts'
+import { seasonCalendar } from '../work/calendar.ts'
+import type { ComputeTasks } from '../work/compute.ts'
+import { outlookOf } from '../work/outlook.ts'
+import { recordDone, takeBackDone } from '../work/recordDone.ts'
+import { acceptPlan, type Workshop } from '../work/runs.ts'
+import { crewSeason, placedNow, workingDaysOf } from '../work/schedule.ts'
+
+const head = { garden: 'head' } as const
+const crew = { garden: 'crew' } as const
+const keeper = { garden: 'keeper' } as const
+
+/** Days ahead that the season's working days are listed for. */
+const LISTED_DAYS = 400
+
+/** Jobs, the days they have, and what becomes of them. */
+export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): Route[] {
+  return [
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/season',
+      access: keeper,
+      handle: async ({ db, read, garden, today }): Promise<SeasonView> => {
+        const jobs = await read.jobs()
+        return {
+          jobs: jobs.filter((j) => j.state !== 'dropped').map((j) => jobRecord(j, today)),
+          leftOut: leftOutOf(jobs, today),
+          workingDays: await workingDaysOf(db, garden, today, addDays(today, LISTED_DAYS)),
+          replanned: await replannedIn(db, garden, jobs),
+          isBehind: await isUnderWay(db, garden.crewId, 'follow'),
+        }
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/calendar.ics',
+      access: keeper,
+      handle: async ({ db, garden, today, query }, { res }) =>
+        sendCalendar(db, garden, today, 'alarms' in query, res),
+    }),
+    route({
+      method: 'get',
+      path: '/calendar/:token',
+      // Whoever has the secret in the address may read the jobs of its garden, and nothing else.
+      access: 'anyone',
+      handle: async ({ db, params, query }, { res }) => {
+        const gardenId = await gardenOfCalendarLink(db, params.token!)
+        const garden = gardenId && (await findGardenForWork(db, gardenId))
+        if (!garden) throw new Refusal(404, 'This calendar link is not, or no longer, in use.')
+        const today = gardenDay(garden.standsAt, garden.timeZone, shop.now())
+        await sendCalendar(db, garden, today, 'alarms' in query, res)
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/calendar-link',
+      access: head,
+      handle: async ({ db, garden }) => ({ since: await calendarLinkSince(db, garden.id) }),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/calendar-link',
+      access: head,
+      body: calendarLinkRequest,
+      writes: 'secret',
+      handle: async ({ db, garden, person, body }) => {
+        if (body.on) return { path: `/api/calendar/${await makeCalendarLink(db, garden.id, person.id)}` }
+        await withdrawCalendarLink(db, garden.id)
+        return { path: null }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/jobs/:jobId/done',
+      access: crew,
+      body: jobDoneRequest,
+      writes: true,
+      handle: ({ db, garden, person, today, params, body }) =>
+        recordDone(db, { gardenId: garden.id, personId: person.id, today }, params.jobId!, body),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/jobs/:jobId/take-back',
+      access: crew,
+      writes: true,
+      handle: ({ db, garden, params }) => takeBackDone(db, garden.id, params.jobId!),
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/jobs/:jobId/leave-out',
+      access: head,
+      body: leaveOutRequest,
+      writes: true,
+      handle: async ({ db, garden, params, body }) => {
+        const job = await findJob(db, garden.id, params.jobId!)
+        if (!job) throw notFound('This job')
+        if (!job.ruleKey)
+          throw new Refusal(409, 'This job follows a decision: decide otherwise in Verdicts to drop it.')
+        if (body.leaveOut) {
+          if (job.state !== 'open') throw new Refusal(409, 'This job is not open.')
+          await closeJobs(db, [job.id], 'dropped', { leftOut: true })
+        } else {
+          if (!job.leftOut) throw new Refusal(409, 'This job was not left out.')
+          await reopenJob(db, job.id)
+        }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/jobs/:jobId/pin',
+      access: head,
+      body: jobPinRequest,
+      writes: true,
+      restsOn: 'schedule',
+      // Whether the day can be kept is found out before anything is changed.
+      prepare: ({ db, garden, params, body }) =>
+        body.day === null
+          ? Promise.resolve()
+          : requirePossible(db, pool, shop, garden, params.jobId!, body.day),
+      handle: async ({ db, garden, params, body }) => {
+        const job = await openJob(db, garden.id, params.jobId!)
+        await setPin(db, job.id, body.day)
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plan-runs',
+      access: head,
+      writes: true,
+      handle: async ({ db, garden, person }) => {
+        const runId = await queueRun(db, {
+          kind: 'season',
+          crewId: garden.crewId,
+          gardenId: garden.id,
+          personId: person.id,
+        })
+        await enqueue(db, runId, 0)
+        return { runId }
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/plan-runs/latest',
+      access: keeper,
+      handle: async ({ db, garden, read }): Promise<{ run: PlanRunView | null }> => {
+        const run = await latestRun(db, garden.crewId, 'season')
+        return { run: run ? planRunView(run, await read.jobs()) : null }
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/gardens/:gardenId/plan-runs/:runId',
+      access: head,
+      body: planRunRequest,
+      writes: true,
+      handle: async ({ db, garden, params, body }) => {
+        const run = await findRun(db, params.runId!)
+        if (run?.crewId !== garden.crewId || run.kind !== 'season') throw notFound('This plan')
+        if (body.take) await acceptPlan({ ...shop, db }, garden.crewId, run.id)
+        else await changeRun(db, run.id, ['queued', 'running', 'ready'], { state: 'dropped' })
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/jobs/:jobId/why',
+      access: keeper,
+      handle: async ({ db, garden, params }): Promise<WhyHere> => {
+        const job = await findJob(db, garden.id, params.jobId!)
+        if (!job) throw notFound('This job')
+        const season = await crewSeason(db, garden.crewId, shop.now())
+        if (!season) throw notFound('This job')
+        const { problem } = season
+        const task: ComputeTasks['why'] = { problem, placed: placedNow(problem), jobId: job.id }
+        return pool.run(task, { name: 'why' })
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/gardens/:gardenId/outlook',
+      access: keeper,
+      handle: ({ db, garden, today }): Promise<OutlookView> => outlookOf(db, garden, today),
+    }),
+  ]
+}
+
+async function openJob(db: Db, gardenId: string, jobId: string): Promise<Job> {
+  const job = await findJob(db, gardenId, jobId)
+  if (!job) throw notFound('This job')
+  if (job.state !== 'open') throw new Refusal(409, 'Only an open job can be given a day.')
+  return job
+}
+
+/** @throws {Refusal} where the job cannot be done on the day, with why */
+async function requirePossible(
+  db: Db,
+  pool: Piscina,
+  shop: Workshop,
+  garden: GardenAccess,
+  jobId: string,
+  day: IsoDate,
+): Promise<void> {
+  const { window } = await openJob(db, garden.id, jobId)
+  if (day < window.earliest || day > window.latest)
+    throw new Refusal(422, `That day lies outside its window, ${window.earliest} to ${window.latest}.`)
+  const season = await crewSeason(db, garden.crewId, shop.now())
+  if (!season) throw notFound('This job')
+  const { crew, problem } = season
+  const jobs = problem.jobs.map((j) => (j.id === jobId ? { ...j, pinnedTo: day } : j))
+  const plan: SeasonPlan = await pool.run(
+    { problem: { ...problem, jobs }, rounds: REPLAN_ROUNDS },
+    { name: 'plan' },
+  )
+  if (plan.placed.find((p) => p.id === jobId)?.parts[0]?.day === day) return
+  throw new Refusal(
+    409,
+    `It cannot be done on that day: ${
+      workingDays(crew, day, day).length === 0
+        ? 'nobody works that day.'
+        : 'the day is full, whoever has the skill is not there, or what comes before it is not done by then.'
+    }`,
+  )
+}
+
+async function sendCalendar(
+  db: Db,
+  garden: Pick<GardenAccess, 'id' | 'name'>,
+  today: IsoDate,
+  alarms: boolean,
+  res: Response,
+): Promise<void> {
+  const jobs = (await listJobs(db, garden.id))
+    .filter((j) => j.state !== 'dropped')
+    .map((j) => ({ ...jobRecord(j, today), revision: j.revision }))
+  res
+    .type('text/calendar; charset=utf-8')
+    .set('content-disposition', 'attachment; filename="garden-work.ics"')
+    .send(seasonCalendar(garden, jobs, { alarms }))
+}
+
+/** What the latest plan that moved anything moved in a garden; null where none did. */
+async function replannedIn(db: Db, garden: GardenAccess, jobs: readonly Job[]): Promise<Replanned | null> {
+  const run = await latestMoved(db, garden.crewId)
+  const titles = new Map(jobs.map((j) => [j.id, j.title]))
+  const moved = (run?.result?.moved ?? []).flatMap(({ id, from, to, says }) => {
+    const title = titles.get(id)
+    return title === undefined ? [] : [{ jobId: id, title, from, to, says }]
+  })
+  return run && moved.length > 0 ? { id: run.id, at: run.changedAt.toISOString(), moved } : null
+}
+
+/** A plan of a crew's whole season, as far as it concerns one of its gardens. */
+function planRunView(run: Run<'season'>, jobs: readonly Job[]): PlanRunView {
+  const { id, state, progress, failure } = run
+  if (state !== 'ready' || !run.result)
+    return { id, state, progress, failure, result: null, movedElsewhere: 0 }
+  const here = new Set(jobs.map((j) => j.id))
+  const isHere = (job: { id: string }) => here.has(job.id)
+  const { placed, unplaced, moved } = run.result
+  return {
+    id,
+    state,
+    progress,
+    failure,
+    result: {
+      placed: placed.filter(isHere),
+      unplaced: unplaced.filter(isHere),
+      moved: moved.filter(isHere),
+    },
+    movedElsewhere: moved.filter((m) => !isHere(m)).length,
+  }
+}

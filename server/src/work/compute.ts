@@ -1,0 +1,67 @@
+import type {
+  CareGarden,
+  Climate,
+  Evidence,
+  Explanation,
+  GardenLight,
+  JudgedGarden,
+  Likelihood,
+  Look,
+  PlacedJob,
+  PlanProblem,
+  Reading,
+  Scene,
+  SignedPlanting,
+  StandingGarden,
+  Taxon,
+  TellingLook,
+  Trial,
+  Year,
+} from '@border/core'
+import type { FeatureRecord } from '@border/contract'
+import { availableParallelism } from 'node:os'
+import type { MessagePort } from 'node:worker_threads'
+import { Piscina } from 'piscina'
+import type { BloomTask, RecordTask } from './recordTasks.ts'
+
+/** What the threads are asked for: the function's name and what it is given. */
+export interface ComputeTasks {
+  light: { garden: StandingGarden; then: string | undefined; on: string }
+  judge: { garden: JudgedGarden; light: GardenLight; on: string }
+  ahead: { garden: StandingGarden; on: string; years: number; ailing: string[] }
+  scenarios: { garden: StandingGarden; on: string; trials: Trial[][] }
+  record: RecordTask
+  bloom: BloomTask
+  diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
+  plan: { problem: PlanProblem; rounds: number }
+  why: { problem: PlanProblem; placed: PlacedJob[]; jobId: string }
+  planTelling: { problem: PlanProblem; port: MessagePort }
+  care: { garden: CareGarden; on: string; until: string }
+  explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
+  successions: {
+    garden: StandingGarden
+    features: FeatureRecord[]
+    evidence: Record<string, Evidence>
+    library: Taxon[]
+    climate: Climate
+    on: string
+  }
+}
+
+export interface ExplainedTask {
+  explanations: Explanation[]
+  used: number
+  unusable: string[]
+  telling: TellingLook[]
+}
+
+/** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
+export function computePool(threads = Math.max(1, availableParallelism() - 1)): Piscina {
+  const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
+  return new Piscina({
+    filename: new URL(file, import.meta.url).href,
+    maxThreads: threads,
+    idleTimeout: 30_000,
+    execArgv: [],
+  })
+}

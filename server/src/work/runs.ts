@@ -1,0 +1,143 @@
+import type { Progress, SeasonPlan } from '@border/core'
+import { addDays, gardenDay, gardenInstant } from '@border/core'
+import type { Piscina } from 'piscina'
+import type { Logger } from 'pino'
+import { MessageChannel } from 'node:worker_threads'
+import type { Db } from '../database/connect.ts'
+import { Refusal } from '../errors.ts'
+import { openGarden } from '../reader.ts'
+import { listCheckedOn, listCrewGardens } from '../store/gardens.ts'
+import { changeRun, claimRun, findRun, type Run } from '../store/runs.ts'
+import { followService } from '../store/weather.ts'
+import { WeatherSilent } from '../store/weatherService.ts'
+import { bringCareUpToDate } from './care.ts'
+import type { ComputeTasks } from './compute.ts'
+import { crewSeason, replan, takePlan } from './schedule.ts'
+import { recheckGarden } from './suspect.ts'
+
+/** What long work is done with. */
+export interface Workshop {
+  db: Db
+  pool: Piscina
+  /** The real instant, milliseconds since 1970. */
+  now: () => number
+  log?: Logger | undefined
+}
+
+/** A garden that changes under its run so often is left to the next one. */
+const MOST_TRIES = 8
+
+/**
+ * Brings the work of a crew's gardens, and the plan over all of them, up to date with what has changed.
+ *
+ * @returns what the plan moved
+ */
+async function followChanges(
+  { db, pool, now }: Workshop,
+  crewId: string,
+): Promise<{ moved: SeasonPlan['moved'] }> {
+  for (let attempt = 0; attempt < MOST_TRIES; attempt++) {
+    let isReady = true
+    for (const g of await listCrewGardens(db, crewId))
+      isReady &&= await bringCareUpToDate(db, pool, g, gardenDay(g.standsAt, g.timeZone, now()))
+    const moved = isReady ? await replan(db, pool, crewId, now()) : undefined
+    if (moved) return { moved }
+  }
+  throw new Error(`The gardens of crew ${crewId} change faster than their work can be planned`)
+}
+
+/** Works a whole season out, to be looked at before it is taken. */
+async function planWhole(shop: Workshop, run: Run): Promise<{ result: SeasonPlan; basis: string }> {
+  await followChanges(shop, run.crewId)
+  const season = await crewSeason(shop.db, run.crewId, shop.now())
+  if (!season) throw new Error('There is no garden to plan')
+  return { result: await searchWithProgress(shop, run.id, season.problem), basis: season.basis }
+}
+
+async function searchWithProgress(
+  { db, pool }: Workshop,
+  runId: string,
+  problem: ComputeTasks['planTelling']['problem'],
+): Promise<SeasonPlan> {
+  const { port1, port2 } = new MessageChannel()
+  const stop = new AbortController()
+  let told: Promise<unknown> = Promise.resolve()
+  port1.on('message', ({ done, of }: Progress) => {
+    told = told.then(async () => {
+      // Dropped by a person: nobody waits for it any more.
+      if (!(await changeRun(db, runId, ['running'], { progress: Math.min(0.99, done / of) }))) stop.abort()
+    })
+  })
+  try {
+    const task: ComputeTasks['planTelling'] = { problem, port: port2 }
+    return await pool.run(task, { name: 'planTelling', transferList: [port2], signal: stop.signal })
+  } finally {
+    port1.close()
+    await told
+  }
+}
+
+/** Goes through the gardens of a crew once a day: the weather brought on, what has changed raised, the plan brought up to date. */
+async function goThrough(shop: Workshop, crewId: string): Promise<{ gardens: string[] }> {
+  const { db, pool, now, log } = shop
+  const done: string[] = []
+  for (const garden of await listCrewGardens(db, crewId)) {
+    const today = gardenDay(garden.standsAt, garden.timeZone, now())
+    await followService(db, garden.stationId, addDays(today, -1)).catch((error: unknown) => {
+      // Where the service does not answer, the night goes by the days there are; it is told of where it is asked.
+      if (!(error instanceof WeatherSilent)) throw error
+    })
+    const nowMs = gardenInstant(garden.standsAt, garden.timeZone, now())
+    await recheckGarden(openGarden(db, garden, today), pool, nowMs)
+    log?.info({ gardenId: garden.id, today }, 're-checked')
+    done.push(garden.id)
+  }
+  await followChanges(shop, crewId)
+  return { gardens: done }
+}
+
+/** Crews with a garden that was not gone through on its own today. */
+export async function crewsNotGoneThrough(db: Db, nowMs: number): Promise<string[]> {
+  const due = (await listCheckedOn(db)).filter(
+    (g) => g.checkedOn !== gardenDay(g.standsAt, g.timeZone, nowMs),
+  )
+  return [...new Set(due.map((g) => g.crewId))]
+}
+
+/**
+ * Works a run out, if it still waits and no other process has it.
+ *
+ * @returns whether this process did
+ * @throws what went wrong; the run is then failed
+ */
+export async function workOut(shop: Workshop, runId: string): Promise<boolean> {
+  const run = await claimRun(shop.db, runId)
+  if (!run) return false
+  const finish = (to: Parameters<typeof changeRun>[3]) =>
+    changeRun(shop.db, run.id, ['running'], { progress: 1, ...to })
+  try {
+    if (run.kind === 'season') await finish({ state: 'ready', ...(await planWhole(shop, run)) })
+    else if (run.kind === 'night') await finish({ state: 'taken', result: await goThrough(shop, run.crewId) })
+    else await finish({ state: 'taken', result: await followChanges(shop, run.crewId) })
+    return true
+  } catch (error) {
+    // Dropped by a person while it was worked out.
+    if ((error as Error).name === 'AbortError') return true
+    await changeRun(shop.db, run.id, ['running'], { state: 'failed', failure: 'It could not be worked out.' })
+    throw error
+  }
+}
+
+/** Puts a plan that was looked at in place. */
+export async function acceptPlan({ db, now }: Workshop, crewId: string, runId: string): Promise<void> {
+  const run = (await findRun(db, runId)) as Run<'season'> | undefined
+  if (run?.crewId !== crewId || run.kind !== 'season' || run.state !== 'ready' || !run.result)
+    throw new Refusal(409, 'This plan is no longer there to be taken: work it out again.')
+  const season = await crewSeason(db, crewId, now())
+  if (season?.basis !== run.basis || !(await takePlan(db, season, run.result)))
+    throw new Refusal(
+      409,
+      'Jobs or working days have changed since this plan was worked out: work it out again.',
+    )
+  await changeRun(db, runId, ['ready'], { state: 'taken' })
+}
