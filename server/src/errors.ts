@@ -36,18 +36,26 @@ export function zodRefusal(error: ZodError): Refusal {
 
 const constraintWords: Record<string, string> = {
   features_place_name: 'Another place in this garden has this name.',
-  plantings_garden_id_tag_key: 'Another planting in this garden has this tag.',
-  gardens_practice_id_name_key: 'Your practice already has a garden of this name.',
+  plantings_tag: 'Another planting in this garden has this tag.',
+  gardens_name: 'Your practice already has a garden of this name.',
   scenarios_name: 'Another what-if of this garden has this name.',
   standpoints_name: 'Another standpoint of this garden has this name.',
   light_logs_once: 'This very file has been read already.',
+  living_within_planted: 'More are said to live than were planted. Correct how many were planted, or the count.',
+  planting_sites_one_at_a_time: 'A planting cannot stand in two places at once.',
+  jobs_done_are_recorded: 'A job is done exactly where it is recorded as done.',
+  job_order_goes_on: 'These jobs would wait for each other in a circle.',
+  jobs_closed_have_no_day: 'Only an open job has a day.',
   people_email: 'Someone already has an account with this address.',
 }
+
+/** Unique, check, foreign key, exclusion. */
+const brokenConstraint = ['23505', '23514', '23503', '23P01']
 
 /** A constraint of the database put into words; undefined for anything else. */
 export function constraintRefusal(error: unknown): Refusal | undefined {
   const { code, constraint } = error as { code?: string; constraint?: string }
-  if (code !== '23505' && code !== '23514' && code !== '23503') return undefined
+  if (!code || !brokenConstraint.includes(code)) return undefined
   return new Refusal(
     409,
     (constraint && constraintWords[constraint]) ||

@@ -66,6 +66,6 @@ const within = (trx: Db) => ({
   executeSql: (text: string, values: unknown[]) =>
     trx.raw(
       text.replace(/\$(\d+)/g, ':p$1'),
-      Object.fromEntries(values.map((v, i) => [`p${i + 1}`, v as string])),
+      Object.fromEntries(values.map((v, i) => [`p${i + 1}`, (v ?? null) as string])),
     ) as unknown as Promise<{ rows: unknown[] }>,
 })

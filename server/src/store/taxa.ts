@@ -74,7 +74,6 @@ export async function saveOwnTaxon(
   if (before) await trx('taxa').where({ id }).update(values)
   else await trx('taxa').insert({ id, practice_id: practiceId, ...values })
   if (shipped) await repoint(trx, practiceId, shipped.id, id)
-  await touchGardens(trx, practiceId, id)
   return true
 }
 
@@ -84,7 +83,6 @@ export async function removeOwnTaxon(trx: Db, practiceId: string, botanical: str
   if (!own) throw new Refusal(404, `${botanical} is no kind of your own.`)
   const shipped = await named(trx, null, botanical)
   if (shipped) {
-    await touchGardens(trx, practiceId, own.id)
     await repoint(trx, practiceId, own.id, shipped.id)
   } else if (
     (await trx('plantings').where({ taxon_id: own.id }).first('id')) ??
@@ -105,12 +103,4 @@ async function repoint(trx: Db, practiceId: string, from: string, to: string): P
       .where({ taxon_id: from })
       .whereIn('garden_id', trx('gardens').where({ practice_id: practiceId }).select('id'))
       .update({ taxon_id: to })
-}
-
-/** What was worked out from a kind is worked out anew. */
-async function touchGardens(trx: Db, practiceId: string, taxonId: string): Promise<void> {
-  await trx('gardens')
-    .where({ practice_id: practiceId })
-    .whereIn('id', trx('plantings').where({ taxon_id: taxonId }).select('garden_id'))
-    .update({ record_version: trx.raw('record_version + 1') })
 }

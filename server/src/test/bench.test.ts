@@ -21,7 +21,9 @@ it('what a division leaves over waits on the bench, is planted in part, and keep
   )!
   const plantingId = rule.touches[0]!.id
   expect((await post(`/rules/${rule.id}/jobs`, { subjectId: plantingId })).status).toBe(200)
-  const job = (await get<SeasonView>('/season')).jobs.find((j) => j.ruleId === rule.id)!
+  const job = (await get<SeasonView>('/season')).jobs.find(
+    (j) => j.ruleId === rule.id && j.plantingIds.includes(plantingId),
+  )!
   const done = { on: today, minutes: 40, leftOver: [{ plantingId, count: 5 }] }
   const other = (await get<GardenView>('')).plantings.find((p) => p.id !== plantingId)!
   const wrong = { ...done, leftOver: [{ plantingId: other.id, count: 1 }] }

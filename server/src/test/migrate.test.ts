@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
 import * as walk from '../database/003_walk.ts'
+import * as foundation from '../database/007_foundation.ts'
 import { practiceWithGarden } from './practice.ts'
 
 it('walks noted before there were signs become observations, and go back as they were', async () => {
@@ -8,6 +9,7 @@ it('walks noted before there were signs become observations, and go back as they
   const { db } = practice
   try {
     const planting = await db('plantings').first('id')
+    await foundation.down(db)
     await walk.down(db)
     const event = { planting_id: planting.id, kind: 'observed', says: 'On the walk: 4 of 5, good.' }
     await db('planting_events').insert([

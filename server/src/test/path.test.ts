@@ -54,7 +54,7 @@ describe('from a change on the site to a job done', () => {
     })
     expect(answer.status).toBe(200)
     const { jobs, workingDays } = await season()
-    const own = jobs.filter((j) => j.plantingIds.includes(hosta.id))
+    const own = jobs.filter((j) => j.plantingIds.includes(hosta.id) && j.ruleId === null)
     expect(own.map((j) => j.kind).sort()).toEqual(['aftercare', 'aftercare', 'aftercare', 'move', 'prepare'])
     const days = new Set(workingDays.map((d) => d.day))
     for (const j of own) {

@@ -2,6 +2,7 @@ import type { CrewView, Role, SessionInfo } from '@border/contract'
 import { randomBytes, randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import pino from 'pino'
 import request from 'supertest'
 import { composeApp, type RunningApp } from '../app.ts'
 import { connect, migrate, type Db } from '../database/connect.ts'
@@ -48,6 +49,7 @@ export async function testApp(now?: () => number): Promise<TestApp> {
     secureCookies: false,
     signInAttempts: 5,
     ...(now && { now }),
+    ...(process.env.TEST_LOG && { log: pino(pino.destination(2)) }),
   })
   await migrate(running.db)
   return {

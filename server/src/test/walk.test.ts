@@ -70,7 +70,7 @@ describe('a walk', () => {
     expect(why).toHaveLength(7)
     expect(why[0]).toMatch(/not in this garden/)
     expect(why[1]).toMatch(/rating/)
-    expect(why[2]).toMatch(/ahead of today/)
+    expect(why[2]).toMatch(/lies ahead/)
     expect(why[3]).toMatch(/says nothing/)
     expect(why[4]).toMatch(/not a sign/)
     expect(why[5]).toMatch(/nothing shows/)

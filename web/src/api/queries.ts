@@ -287,17 +287,17 @@ export function usePracticeWrite<B>(path: string, done: string | ((answer: unkno
 export function useGardenWrite<B>(
   gardenId: string,
   path: (body: B) => string,
-  done: string | ((body: B) => React.ReactNode),
+  done: string | ((body: B, answer: unknown) => React.ReactNode),
 ) {
   const client = useQueryClient()
   const { message } = App.useApp()
   return useMutation({
     mutationFn: (body: B) => write(`/gardens/${gardenId}${path(body)}`, body),
-    onSuccess: async (_answer, body) => {
+    onSuccess: async (answer, body) => {
       // A first answer still under way was asked before the change: without this it would be taken for the new one.
       await client.cancelQueries({ queryKey: ['garden', gardenId] })
       await client.invalidateQueries({ queryKey: ['garden', gardenId] })
-      void message.success(typeof done === 'string' ? done : done(body))
+      void message.success(typeof done === 'string' ? done : done(body, answer))
     },
     onError: (error) => void message.error(errorText(error), 6),
   })

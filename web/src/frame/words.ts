@@ -23,3 +23,11 @@ export function minutesText(minutes: number): string {
 
 /** `Feb 2025` */
 export const shortMonthYear = (day: IsoDate): string => shortDate(day).split(' ').slice(1).join(' ')
+
+/** `14 Sept 2026, 09:20`, on this device's clock. */
+export function momentText(iso: string): string {
+  const at = new Date(iso)
+  const two = (n: number) => String(n).padStart(2, '0')
+  const day = `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`
+  return `${shortDate(day)}, ${two(at.getHours())}:${two(at.getMinutes())}`
+}

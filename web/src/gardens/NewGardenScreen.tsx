@@ -1,13 +1,22 @@
-import type { ImportPreview, ImportPreviewResult, ImportRequest, PlantingRecord } from '@border/contract'
+import type {
+  ImportPreview,
+  ImportPreviewResult,
+  ImportRequest,
+  PlantingRecord,
+  SavedGarden,
+  WithdrawnGarden,
+} from '@border/contract'
 import { counted, problemText, type FileProblem } from '@border/core'
-import { useQueryClient } from '@tanstack/react-query'
-import { Alert, Button, Form, Input, InputNumber, Tabs } from 'antd'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Alert, App, Button, Form, Input, InputNumber, Tabs } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { ask, write } from '../api/client.ts'
+import { ask, get, write } from '../api/client.ts'
 import { errorText, useGardens, useSignedIn } from '../api/queries.ts'
+import { FileInput } from '../frame/FileInput.tsx'
 import { Whole } from '../frame/Shell.tsx'
 import { useSize } from '../frame/useSize.ts'
+import { shortDate } from '../frame/words.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import './gardens.css'
 
@@ -36,15 +45,50 @@ export function Screen() {
           { key: 'hand', label: 'By hand', children: <ByHand /> },
         ]}
       />
+      <TakenOut />
     </main>
+  )
+}
+
+/** Gardens that were taken out of the practice, to be brought back. */
+function TakenOut() {
+  const client = useQueryClient()
+  const { data } = useQuery({
+    queryKey: ['withdrawn-gardens'],
+    queryFn: () => get<WithdrawnGarden[]>('/withdrawn-gardens'),
+  })
+  const bringBack = useMutation({
+    mutationFn: (id: string) => write(`/withdrawn-gardens/${id}/restore`),
+    onSuccess: () => client.invalidateQueries(),
+  })
+  if (!data || data.length === 0) return null
+  return (
+    <section className="stack">
+      <h2>Taken out</h2>
+      {bringBack.error && <Alert type="error" title={errorText(bringBack.error)} />}
+      <ul className="plain-list">
+        {data.map((g) => (
+          <li key={g.id} className="spread">
+            <span>
+              {g.name}, taken out {shortDate(g.withdrawnAt.slice(0, 10))}
+            </span>
+            <Button size="small" loading={bringBack.isPending} onClick={() => bringBack.mutate(g.id)}>
+              Bring it back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 
 function useOpenGarden() {
   const client = useQueryClient()
   const navigate = useNavigate()
-  return async (gardenId: string, screen: string) => {
+  const { message } = App.useApp()
+  return async ({ gardenId, climate }: SavedGarden, screen: string) => {
     await client.invalidateQueries({ queryKey: ['gardens'] })
+    void message.info(climate, 10)
     void navigate(`/g/${gardenId}/${screen}`)
   }
 }
@@ -64,9 +108,9 @@ function FromFiles() {
   const [problems, setProblems] = useState<FileProblem[]>([])
   const [failure, setFailure] = useState('')
   const [busy, setBusy] = useState(false)
-  const choose = async (list: FileList | null) => {
+  const choose = async (list: readonly File[]) => {
     const read: Partial<ImportRequest> = {}
-    for (const file of Array.from(list ?? [])) {
+    for (const file of list) {
       const role = roleOf(file.name)
       if (role) read[role] = await file.text()
     }
@@ -93,8 +137,7 @@ function FromFiles() {
   }
   const save = () =>
     attempt(async () => {
-      const { gardenId } = await write<{ gardenId: string }>('/imports', files)
-      await open(gardenId, 'light')
+      await open(await write<SavedGarden>('/imports', files), 'light')
     })
   return (
     <div className="stack">
@@ -104,12 +147,11 @@ function FromFiles() {
         with an example in examples/walled-court.
       </p>
       <label className="file-choice">
-        <input
-          type="file"
+        <FileInput
           multiple
           accept=".geojson,.json,.csv"
           aria-label="Garden files"
-          onChange={(e) => void choose(e.target.files)}
+          onFiles={(chosen) => void choose(chosen)}
         />
         <span>Choose the files together</span>
       </label>
@@ -137,7 +179,7 @@ function FromFiles() {
             ; {counted(preview.plantings.length, 'planting')};{' '}
             {preview.weatherDays > 0
               ? `${preview.weatherDays} days of weather`
-              : 'no weather record, so a simulated one for this latitude is used'}
+              : 'no weather record: until there is one, or your own frost dates, dates hang on weather made up from the latitude'}
             . Nothing is saved yet.
           </p>
           <PreviewPlan preview={preview} />
@@ -205,8 +247,7 @@ function ByHand() {
     setBusy(true)
     setFailure('')
     try {
-      const { gardenId } = await write<{ gardenId: string }>('/gardens', body)
-      await open(gardenId, 'plan')
+      await open(await write<SavedGarden>('/gardens', body), 'plan')
     } catch (error) {
       setFailure(errorText(error))
     } finally {

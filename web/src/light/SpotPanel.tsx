@@ -15,7 +15,7 @@ import {
 import { Button } from 'antd'
 import { useEffect, useMemo, useState } from 'react'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { lightWorker } from './lightPool.ts'
+import { askLight } from './lightPool.ts'
 import { usePlaceAt } from './usePlaceAt.ts'
 import { SkyDiagram } from './SkyDiagram.tsx'
 import { YearHours } from './YearHours.tsx'
@@ -42,9 +42,10 @@ export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onCl
   const [sky, setSky] = useState<PointSky>()
   useEffect(() => {
     let asked = true
-    void lightWorker('fields')
-      .sky(scene, point, on, ground)
-      .then((found) => asked && setSky(found))
+    askLight('fields', (worker) => worker.sky(scene, point, on, ground)).then(
+      (found) => asked && setSky(found),
+      () => asked && setSky(undefined),
+    )
     return () => {
       asked = false
     }

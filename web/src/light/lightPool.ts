@@ -1,13 +1,42 @@
 import { wrap, type Remote } from 'comlink'
 import type { LightWorker } from './lightWorker.ts'
 
-const made = new Map<string, Remote<LightWorker>>()
+interface Pooled {
+  worker: Worker
+  remote: Remote<LightWorker>
+  /** Never kept; broken when the worker itself fails, of which a call would otherwise hear nothing. */
+  broken: Promise<never>
+}
 
-/** A worker for light by what it is for, made when first needed and kept warm: fields, and one obstruction's trials. */
-export function lightWorker(use: 'fields' | 'trials'): Remote<LightWorker> {
-  const worker =
-    made.get(use) ??
-    wrap<LightWorker>(new Worker(new URL('./lightWorker.ts', import.meta.url), { type: 'module' }))
-  made.set(use, worker)
-  return worker
+const made = new Map<string, Pooled>()
+
+function make(): Pooled {
+  const worker = new Worker(new URL('./lightWorker.ts', import.meta.url), { type: 'module' })
+  const broken = new Promise<never>((_, reject) => {
+    const fail = (e: Event) => reject(new Error((e as ErrorEvent).message || 'The light’s worker failed'))
+    worker.addEventListener('error', fail)
+    worker.addEventListener('messageerror', fail)
+  })
+  // Nobody may be waiting when it breaks.
+  broken.catch(() => {})
+  return { worker, remote: wrap<LightWorker>(worker), broken }
+}
+
+/**
+ * Asks a worker for light by what it is for: fields, or one obstruction's what-ifs. It is made when first needed and kept warm;
+ * one that fails is ended, and the next to ask gets another.
+ */
+export async function askLight<T>(
+  use: 'fields' | 'trials',
+  ask: (worker: Remote<LightWorker>) => Promise<T>,
+): Promise<T> {
+  const pooled = made.get(use) ?? make()
+  made.set(use, pooled)
+  try {
+    return await Promise.race([ask(pooled.remote), pooled.broken])
+  } catch (error) {
+    if (made.get(use) === pooled) made.delete(use)
+    pooled.worker.terminate()
+    throw error
+  }
 }

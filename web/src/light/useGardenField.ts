@@ -1,6 +1,7 @@
 import type { GardenField, LightPeriod, LitPlace, Obstruction, Scene } from '@border/core'
-import { useEffect, useMemo, useRef, useState } from 'react'
-import { lightWorker } from './lightPool.ts'
+import { useEffect, useMemo, useState } from 'react'
+import { latestOnly } from './latestOnly.ts'
+import { askLight } from './lightPool.ts'
 
 /** Cells a field is worked out with, metres: a first look at once, then as fine as it is drawn. */
 const PASSES_M = [1, 0.25] as const
@@ -12,6 +13,8 @@ export interface FieldAnswer {
   field: GardenField | undefined
   /** Cell size of the pass under way, metres; undefined when all are done. */
   refiningM: number | undefined
+  /** It could not be worked out; the next question is tried afresh. */
+  failed: boolean
 }
 
 /**
@@ -32,6 +35,7 @@ export function useGardenField(
   const [answer, setAnswer] = useState<FieldAnswer & { question?: string | undefined }>({
     field: undefined,
     refiningM: undefined,
+    failed: false,
   })
   useEffect(() => {
     if (!period || question === undefined) return
@@ -40,18 +44,22 @@ export function useGardenField(
       for (const [i, cellM] of PASSES_M.entries()) {
         if (!asked) return
         const field = await keep(`${cellM}|${question}`, () =>
-          lightWorker('fields').field(scene, places, period, cellM),
+          askLight('fields', (worker) => worker.field(scene, places, period, cellM)),
         )
-        if (asked) setAnswer({ question, field, refiningM: PASSES_M[i + 1] })
+        if (asked) setAnswer({ question, field, refiningM: PASSES_M[i + 1], failed: false })
       }
     }
-    void run()
+    run().catch(() => {
+      if (asked) setAnswer((before) => ({ ...before, question, refiningM: undefined, failed: true }))
+    })
     return () => {
       asked = false
     }
   }, [question, scene, places, period])
-  if (question === undefined) return { field: undefined, refiningM: undefined }
-  return answer.question === question ? answer : { field: answer.field, refiningM: PASSES_M[0] }
+  if (question === undefined) return { field: undefined, refiningM: undefined, failed: false }
+  return answer.question === question
+    ? answer
+    : { field: answer.field, refiningM: PASSES_M[0], failed: false }
 }
 
 async function keep(key: string, compute: () => Promise<GardenField>): Promise<GardenField> {
@@ -74,42 +82,62 @@ export interface Trying {
  * The field with one obstruction as tried, as fast as the pointer moves: the worker holds what all the others let
  * through, and of the sizes dragged past only the latest is worked out.
  *
- * @returns undefined while nothing is tried or nothing has come back yet
+ * @returns no field while nothing is tried or nothing has come back yet; `failed` when the last could not be worked out
  */
 export function useTrialField(
   scene: Scene,
   places: readonly LitPlace[],
   period: LightPeriod,
   trying: Trying | undefined,
-): GardenField | undefined {
-  const [found, setFound] = useState<{ key: string; field: GardenField }>()
-  const holding = useRef<{ key: string; ready: Promise<void> }>(undefined)
-  const latest = useRef<Trying | undefined>(undefined)
-  const busy = useRef(false)
+): { field: GardenField | undefined; failed: boolean } {
+  const [found, setFound] = useState<{ key: string; field: GardenField | undefined }>()
   const id = trying?.obstructionId
   const key = useMemo(
     () => (id === undefined ? undefined : JSON.stringify([id, scene, places, period])),
     [id, scene, places, period],
   )
+  const ask = useMemo(() => {
+    if (key === undefined || id === undefined) return undefined
+    return trialsOf({ scene, places, period, obstructionId: id }, (field) => setFound({ key, field }))
+  }, [key, id, scene, places, period])
   useEffect(() => {
-    latest.current = trying
-    if (!trying || key === undefined) return
-    const worker = lightWorker('trials')
-    if (holding.current?.key !== key)
-      holding.current = { key, ready: worker.hold(scene, places, period, trying.obstructionId) }
-    if (busy.current) return
-    const run = async () => {
-      busy.current = true
-      for (let next: Trying | undefined = trying; next;) {
-        const { key: asked, ready } = holding.current!
-        await ready
-        const field = await worker.trial(next.changed)
-        if (latest.current) setFound({ key: asked, field })
-        next = latest.current === next ? undefined : latest.current
-      }
-      busy.current = false
-    }
-    void run()
-  }, [trying, key, scene, places, period])
-  return found && found.key === key ? found.field : undefined
+    if (trying) ask?.(trying)
+  }, [trying, ask])
+  if (!found || found.key !== key) return { field: undefined, failed: false }
+  return { field: found.field, failed: found.field === undefined }
+}
+
+interface Held {
+  scene: Scene
+  places: readonly LitPlace[]
+  period: LightPeriod
+  obstructionId: string
+}
+
+/**
+ * Works out what is tried of one obstruction, the latest of it. It is held once for all that is tried, and anew after a failure,
+ * by the next worker.
+ *
+ * @param told undefined when it could not be worked out
+ */
+function trialsOf(
+  { scene, places, period, obstructionId }: Held,
+  told: (field: GardenField | undefined) => void,
+): (trying: Trying) => void {
+  let isHeld = false
+  return latestOnly<Trying, GardenField>(
+    (asked) =>
+      askLight('trials', async (worker) => {
+        if (!isHeld) await worker.hold(scene, places, period, obstructionId)
+        isHeld = true
+        return worker.trial(asked.changed)
+      }),
+    {
+      done: told,
+      failed: () => {
+        isHeld = false
+        told(undefined)
+      },
+    },
+  )
 }

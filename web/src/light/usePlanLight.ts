@@ -30,6 +30,8 @@ export interface PlanLight {
   /** What is tried other than it stands, by obstruction; null when it is tried away. */
   tried: ReadonlyMap<string, Obstruction | null>
   refiningM: number | undefined
+  /** Why nothing, or nothing new, is shown. */
+  failed: boolean
 }
 
 /**
@@ -96,10 +98,11 @@ export function usePlanLight({
     return tries
       ? {
           before: asStands,
-          after: { scene: withTrials(scene, [...trials.values()], on), on, field: trial ?? now.field },
+          after: { scene: withTrials(scene, [...trials.values()], on), on, field: trial.field ?? now.field },
           places,
           tried: triedNow,
           refiningM: now.refiningM,
+          failed: now.failed || trial.failed,
         }
       : {
           before: { scene: sceneThen, on: then ?? on, field: before.field },
@@ -109,6 +112,7 @@ export function usePlanLight({
           refiningM: [wantsNow ? now.refiningM : undefined, wantsThen ? before.refiningM : undefined].find(
             (m) => m !== undefined,
           ),
+          failed: now.failed || before.failed,
         }
   }, [tries, scene, sceneThen, on, then, now, before, trial, trials, triedNow, places, wantsNow, wantsThen])
 }

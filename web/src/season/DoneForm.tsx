@@ -3,6 +3,7 @@ import { App, Button, DatePicker, Form, Input, InputNumber } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useSignedIn } from '../api/queries.ts'
+import { FileInput } from '../frame/FileInput.tsx'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { noteDone } from '../offline/queue.ts'
 import { countWaiting, syncNow } from '../offline/sync.ts'
@@ -118,12 +119,8 @@ export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void
       {(job.plantingIds.length > 0 || job.placeId) && (
         <label className="done-photo">
           <span>Photo of it</span>
-          <input
-            type="file"
-            accept="image/*"
-            capture="environment"
-            onChange={(e) => setPhoto(e.target.files?.[0])}
-          />
+          <FileInput accept="image/*" capture="environment" onFiles={([file]) => setPhoto(file)} />
+          {photo && <small>{photo.name}</small>}
         </label>
       )}
       <div className="row">

@@ -7,7 +7,7 @@ import { errorText, useGardenWrite, useSeason } from '../api/queries.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
-import { minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { minutesText, momentText, shortDayMonth, weekdayName } from '../frame/words.ts'
 import { JobPanel } from './JobPanel.tsx'
 import './season.css'
 import { PlanButton, PlanRun } from './PlanRun.tsx'
@@ -104,7 +104,6 @@ interface AgendaProps {
 /** The working days that have work, each with its load. */
 function Agenda({ season, chosenId, onChoose }: AgendaProps) {
   const { view, isHead, today } = useGardenContext()
-  const [moved, setMoved] = useState<Replanned['moved'] | null>(null)
   const lose = useGardenWrite<{ day: string; minutes: number }>(
     view.garden.id,
     () => '/crew/days',
@@ -115,8 +114,6 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
     ({ id }) => `/jobs/${id}/leave-out`,
     'It is open again.',
   )
-  const loseDay = (day: string) =>
-    lose.mutate({ day, minutes: 0 }, { onSuccess: (answer) => setMoved((answer as Replanned).moved) })
   const open = season.jobs.filter((j) => j.state === 'open')
   const days = [...new Set(open.flatMap((j) => j.parts.map((p) => p.day)))].sort()
   const working = new Map(season.workingDays.map((d) => [d.day, d]))
@@ -132,26 +129,7 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
           ))}
         </section>
       )}
-      {moved && (
-        <section aria-label="What moved">
-          <div className="spread">
-            <h2>
-              {moved.length === 0 ? 'Nothing had to move' : `${counted(moved.length, 'job')} moved, and why`}
-            </h2>
-            <Button size="small" onClick={() => setMoved(null)}>
-              Seen
-            </Button>
-          </div>
-          <ul className="plain-list">
-            {moved.map((m) => (
-              <li key={m.jobId}>
-                {m.title}: {shortDayMonth(m.from)} to {m.to ? shortDayMonth(m.to) : 'no day'}.{' '}
-                <small>{m.says}</small>
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      {season.replanned && <Moved replanned={season.replanned} isBehind={season.isBehind} />}
       {days.map((day) => {
         const sittings = open.flatMap((j) =>
           j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
@@ -168,7 +146,11 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
               </h2>
               <small className="agenda-load">
                 {isHead && day <= addDays(today, LOSABLE_DAYS) && (
-                  <Button size="small" loading={lose.isPending} onClick={() => loseDay(day)}>
+                  <Button
+                    size="small"
+                    loading={lose.isPending}
+                    onClick={() => lose.mutate({ day, minutes: 0 })}
+                  >
                     Lost to rain
                   </Button>
                 )}
@@ -230,6 +212,43 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
         </section>
       )}
     </div>
+  )
+}
+
+/** Which plan a person has seen the moves of, on this device. */
+const SEEN_PLAN = 'border.seen-plan'
+
+/** What the last change of plan moved, and why: kept with the plan until it is seen. */
+function Moved({ replanned: { id, at, moved }, isBehind }: { replanned: Replanned; isBehind: boolean }) {
+  const [seen, setSeen] = useState(() => localStorage.getItem(SEEN_PLAN))
+  if (seen === id && !isBehind) return null
+  const see = () => {
+    localStorage.setItem(SEEN_PLAN, id)
+    setSeen(id)
+  }
+  return (
+    <section aria-label="What moved">
+      {isBehind && <p role="status">Something has changed: the plan is being brought up to date.</p>}
+      {seen !== id && (
+        <>
+          <div className="spread">
+            <h2>{counted(moved.length, 'job')} moved, and why</h2>
+            <Button size="small" onClick={see}>
+              Seen
+            </Button>
+          </div>
+          <p className="soft">When the plan was last brought up to date, {momentText(at)}.</p>
+          <ul className="plain-list">
+            {moved.map((m) => (
+              <li key={m.jobId}>
+                {m.title}: {shortDayMonth(m.from)} to {m.to ? shortDayMonth(m.to) : 'no day'}.{' '}
+                <small>{m.says}</small>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </section>
   )
 }
 

@@ -1,5 +1,6 @@
 import { Button } from 'antd'
 import { useRef } from 'react'
+import { FileInput } from '../frame/FileInput.tsx'
 
 /** A button that reads a CSV file of the person's choice. */
 export function BringCsv({
@@ -14,16 +15,11 @@ export function BringCsv({
   const input = useRef<HTMLInputElement>(null)
   return (
     <>
-      <input
+      <FileInput
         ref={input}
-        type="file"
         accept=".csv,text/csv"
         hidden
-        onChange={async (e) => {
-          const file = e.target.files?.[0]
-          e.target.value = ''
-          if (file) onText(await file.text())
-        }}
+        onFiles={([file]) => void file!.text().then(onText)}
       />
       <Button loading={loading} onClick={() => input.current?.click()}>
         {children}

@@ -7,6 +7,7 @@ import {
   isPlace,
   tenths,
   yearOf,
+  zoneOf,
   type SoilCorrection,
 } from '@border/core'
 import { Button, DatePicker, Form, InputNumber, Select } from 'antd'
@@ -16,6 +17,7 @@ import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDate } from '../frame/words.ts'
 import { BringCsv } from './BringCsv.tsx'
+import { KnownClimateForm } from './KnownClimateForm.tsx'
 
 /** What the garden's years are like, by its weather record and its soil thermometers. */
 export function ClimateRecord() {
@@ -28,24 +30,29 @@ export function ClimateRecord() {
   const ask = useGardenWrite<object>(
     view.garden.id,
     () => '/weather-service',
-    'The service’s record is here, and goes on by itself; windows follow it.',
+    (_, answer) =>
+      (answer as { isSimulated: boolean }).isSimulated
+        ? 'The service has nothing measured for this place: what it sent is simulated.'
+        : 'The service’s record is here, and goes on by itself; windows follow it.',
   )
   const { climate } = view
   const date = (doy: number) => dayMonth(fromDayOfYear(yearOf(on), Math.round(doy)))
   return (
-    <section>
-      <h2>Climate record</h2>
+    <section id="climate">
+      <h2>Climate</h2>
       {climate ? (
         <>
           <p>
             {view.climateSource}: {climate.years} whole years, {climate.firstYear} to {climate.lastYear}.
+            {climate.isSimulated &&
+              ' Nobody measured it: it is made up from the latitude, and every date that hangs on it is a guess.'}
           </p>
           <dl className="facts">
             <Fact
               term="Last frost of spring"
               value={
                 climate.lastFrost
-                  ? `by ${date(climate.lastFrost.p50)} in half the years, by ${date(climate.lastFrost.p90)} in nine of ten`
+                  ? `${climate.known.frost ? 'as you say: ' : ''}by ${date(climate.lastFrost.p50)} in half the years, by ${date(climate.lastFrost.p90)} in nine of ten`
                   : 'none in most years'
               }
             />
@@ -53,13 +60,13 @@ export function ClimateRecord() {
               term="First frost of autumn"
               value={
                 climate.firstFrost
-                  ? `from ${date(climate.firstFrost.p50)} in half the years, from ${date(climate.firstFrost.p10)} in one of ten`
+                  ? `${climate.known.frost ? 'as you say: ' : ''}from ${date(climate.firstFrost.p50)} in half the years, from ${date(climate.firstFrost.p10)} in one of ten`
                   : 'none in most years'
               }
             />
             <Fact
               term="Coldest night of a usual year"
-              value={celsius(Math.round(climate.meanAnnualMinimumC * 10) / 10)}
+              value={`${celsius(Math.round(climate.meanAnnualMinimumC * 10) / 10)}, zone ${zoneOf(climate.meanAnnualMinimumC)}${climate.known.winter ? ', as you say' : ''}`}
             />
             <Fact
               term="Soil at 10 cm"
@@ -82,6 +89,7 @@ export function ClimateRecord() {
           </Button>
         </div>
       )}
+      {climate && <KnownClimateForm />}
       {climate && <SoilThermometer />}
     </section>
   )

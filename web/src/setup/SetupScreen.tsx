@@ -1,6 +1,6 @@
 import { roles, roleWords, type Role } from '@border/contract'
 import { capitalised, dayMonthYear, followed, schools, type SchoolId } from '@border/core'
-import { Button, Form, Input, InputNumber, Radio, Segmented, Select } from 'antd'
+import { Button, Form, Input, Radio, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import {
   SIGN_OUT,
@@ -15,6 +15,7 @@ import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
 import { BringCsv } from './BringCsv.tsx'
 import { ClimateRecord } from './ClimateRecord.tsx'
 import { Crew } from './Crew.tsx'
+import { GardenItself } from './GardenItself.tsx'
 import './setup.css'
 
 /** The garden's own settings: working days, climate record, school of thought, people, and how the screen looks. */
@@ -38,7 +39,7 @@ export function Screen() {
       <div className="screen-body setup">
         {!isHead && <p className="soft">Only a head gardener of this garden changes these.</p>}
         <Crew />
-        <North />
+        <GardenItself />
         <ClimateRecord />
         <Schools />
         <CalendarLink />
@@ -65,37 +66,6 @@ export function Screen() {
         </section>
       </div>
     </>
-  )
-}
-
-function North() {
-  const { view, isHead } = useGardenContext()
-  const turn = useGardenWrite<{ northDeg: number }>(
-    view.garden.id,
-    () => '/north',
-    'North is turned; the light follows.',
-  )
-  return (
-    <section>
-      <h2>North</h2>
-      <p className="soft">Where true north lies on the plan, degrees clockwise from straight up.</p>
-      <Form<{ northDeg: number }>
-        key={view.garden.northDeg}
-        layout="inline"
-        disabled={!isHead}
-        initialValues={{ northDeg: view.garden.northDeg }}
-        onFinish={(v) => turn.mutate(v)}
-      >
-        <Form.Item name="northDeg" rules={[{ required: true, message: 'Needed' }]}>
-          <InputNumber aria-label="North on the plan" min={-180} max={360} step={1} suffix="°" />
-        </Form.Item>
-        {isHead && (
-          <Button htmlType="submit" loading={turn.isPending}>
-            Turn it
-          </Button>
-        )}
-      </Form>
-    </section>
   )
 }
 

@@ -1,3 +1,4 @@
+import { FileInput } from '../frame/FileInput.tsx'
 import { Input } from 'antd'
 
 /** A word that is on or off, large enough for a thumb. */
@@ -53,16 +54,7 @@ export function WordsField({
 export function PhotoButton({ label, onFile }: { label: string; onFile: (file: File) => void }) {
   return (
     <label className="walk-photo">
-      <input
-        type="file"
-        accept="image/*"
-        capture="environment"
-        onChange={(e) => {
-          const file = e.target.files?.[0]
-          if (file) onFile(file)
-          e.target.value = ''
-        }}
-      />
+      <FileInput accept="image/*" capture="environment" onFiles={([file]) => onFile(file!)} />
       {label}
     </label>
   )
