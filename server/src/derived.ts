@@ -60,9 +60,28 @@ export async function derive<T>(
   work: () => Promise<T>,
 ): Promise<T> {
   const key = keyOf(view, id, versions, asked)
-  const known = await findKept<T>(db, key)
-  if (known !== undefined) return known
-  const result = await work()
-  await keep(db, key, result)
-  return result
+  const under = underWay.get(key) as Promise<T> | undefined
+  if (under)
+    try {
+      return await under
+    } catch (error) {
+      // Whoever asked first has gone away; this one has not.
+      if ((error as Error).name !== 'AbortError') throw error
+    }
+  const found = (async () => {
+    const known = await findKept<T>(db, key)
+    if (known !== undefined) return known
+    const result = await work()
+    await keep(db, key, result)
+    return result
+  })()
+  underWay.set(key, found)
+  try {
+    return await found
+  } finally {
+    underWay.delete(key)
+  }
 }
+
+/** What this process is working out just now: whoever asks for the same waits for it. */
+const underWay = new Map<string, Promise<unknown>>()

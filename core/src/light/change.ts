@@ -1,6 +1,7 @@
 import { addDays, type IsoDate } from '../dates/index.ts'
-import { gardenField, plotsOf, type GardenField, type LitPlace } from './garden.ts'
-import type { Scene, SunHours } from './hours.ts'
+import { replacedLight } from './field.ts'
+import { plotsOf, type GardenField, type LitPlace } from './garden.ts'
+import { replacedHours, type Compared, type Scene, type SunHours } from './hours.ts'
 import { changesOf, frozen, standing, type ChangeKind, type Obstruction } from './obstruction.ts'
 
 /** What one obstruction's change between two dates did to a place's season. */
@@ -49,17 +50,36 @@ export function fieldsBetween(
 ): FieldsBetween {
   const plots = plotsOf(places)
   const season = { kind: 'season', on: sunOf, standing: now } as const
+  const changed = changedBetween(scene.obstructions, then, now).map((o) => ({ o, asThen: frozen(o, then) }))
+  const replaced = changed.map(({ o, asThen }) => ({ obstructionId: o.id, before: asThen }))
+  const lit = plots.map((plot) => replacedLight(scene, plot.raster, season, replaced, plot.ground))
+  const pots = places.flatMap((p) =>
+    p.kind === 'container'
+      ? [
+          {
+            id: p.id,
+            hours: replacedHours(
+              scene,
+              { x: p.x, y: p.y, z: p.rimHeightM },
+              season,
+              replaced,
+              p.ground ?? undefined,
+            ),
+          },
+        ]
+      : [],
+  )
+  const fieldOf = (of: <T>(compared: Compared<T>) => T): GardenField => ({
+    plots: plots.map((plot, i) => ({ ...plot, hours: of(lit[i]!) })),
+    pots: new Map(pots.map((p) => [p.id, of(p.hours)])),
+  })
   return {
-    before: gardenField(scene, places, { ...season, standing: then }, plots),
-    now: gardenField(scene, places, season, plots),
-    changed: changedBetween(scene.obstructions, then, now).map((o) => {
-      const asThen = frozen(o, then)
-      const obstructions = scene.obstructions.flatMap((x) => (x === o ? (asThen ? [asThen] : []) : [x]))
-      return {
-        what: { obstructionId: o.id, name: o.name, ...lastChange(o, then, now) },
-        putBack: gardenField({ ...scene, obstructions }, places, season, plots),
-      }
-    }),
+    before: fieldOf((c) => c.before),
+    now: fieldOf((c) => c.now),
+    changed: changed.map(({ o }, k) => ({
+      what: { obstructionId: o.id, name: o.name, ...lastChange(o, then, now) },
+      putBack: fieldOf((c) => c.putBack[k]!),
+    })),
   }
 }
 

@@ -8,6 +8,8 @@ import {
   lightField,
   LightStage,
   rasterOver,
+  replacedHours,
+  replacedLight,
   sunHours,
   type Ground,
   type LightPeriod,
@@ -85,6 +87,45 @@ describe('a field drawn from shadows', () => {
         },
       ),
       { seed: 20261125, numRuns: 25 },
+    )
+  })
+
+  it('with changes put back, together and each alone, is the field of each scene so changed, in beds and in pots', () => {
+    fc.assert(
+      fc.property(seeds, (seed) => {
+        const { scene, beds } = sampleScene(seed, 12, 40)
+        const raster = rasterOver(beds, 0.6)
+        const [a, b, c] = scene.obstructions
+        const replaced = [
+          { obstructionId: a!.id, before: { ...a!, heightM: a!.heightM * 1.5 } },
+          { obstructionId: b!.id, before: moved(b!) },
+          { obstructionId: c!.id, before: undefined },
+        ]
+        const swapped = (only?: string): Scene => ({
+          ...scene,
+          obstructions: scene.obstructions.flatMap((o) => {
+            const r = replaced.find((x) => x.obstructionId === o.id && (!only || x.obstructionId === only))
+            return r ? (r.before ?? []) : [o]
+          }),
+        })
+        const scenes = [scene, swapped(), ...replaced.map((r) => swapped(r.obstructionId))]
+        const lit = replacedLight(scene, raster, DAY, replaced)
+        const fields = [lit.now, lit.before, ...lit.putBack]
+        const pot = { x: raster.x[0]!, y: raster.y[0]!, z: 0.4 }
+        const potLit = replacedHours(scene, pot, DAY, replaced)
+        const pots = [potLit.now, potLit.before, ...potLit.putBack]
+        scenes.forEach((s, k) => {
+          const whole = lightField(s, raster, DAY)
+          for (const part of ['total', 'morning', 'heat'] as const)
+            whole[part].forEach((h, i) =>
+              expect(Math.abs(fields[k]![part][i]! - h)).toBeLessThan(ROUNDING_HOURS),
+            )
+          const [hours] = sunHours(s, [pot], DAY)
+          expect(pots[k]!.total).toBeCloseTo(hours!.total, 9)
+          expect(pots[k]!.afternoon).toBeCloseTo(hours!.afternoon, 9)
+        })
+      }),
+      { seed: 20261128, numRuns: 12 },
     )
   })
 

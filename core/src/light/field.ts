@@ -1,7 +1,15 @@
 import { standing, type Obstruction } from './obstruction.ts'
 import type { Raster } from './raster.ts'
 import { SAMPLE_HOURS } from '../sun/index.ts'
-import { daysOf, lightDays, type LightDay, type LightPeriod, type Scene } from './hours.ts'
+import {
+  daysOf,
+  lightDays,
+  type Compared,
+  type LightDay,
+  type LightPeriod,
+  type Replaced,
+  type Scene,
+} from './hours.ts'
 import { FULL_LIGHT, prepare, ShadowBrush, type Prepared } from './shadow.ts'
 import { LEVEL, type Direction, type Ground } from './trace.ts'
 
@@ -92,6 +100,142 @@ function preparedDays(scene: Scene, raster: Raster, period: LightPeriod, ground:
       return made
     }),
   }))
+}
+
+/**
+ * The light of a scene and, in the same pass over the sun, of what it would be with its changes put back, all together and each
+ * alone. What has not changed is drawn once for all of them, and what has changed is reckoned only in the cells that its shadow
+ * touches: the same hours as so many fields, for little more than the time of one.
+ */
+export function replacedLight(
+  scene: Scene,
+  raster: Raster,
+  period: LightPeriod,
+  replaced: readonly Replaced[],
+  ground: Ground = LEVEL,
+): Compared<FieldHours> {
+  const { count } = raster
+  const ids = new Set(replaced.map((r) => r.obstructionId))
+  const still = { ...scene, obstructions: scene.obstructions.filter((o) => !ids.has(o.id)) }
+  const standsOn = period.standing ?? period.on
+  const dates = daysOf(scene, period)
+  const changes = replaced.map(({ obstructionId, before }) => ({
+    now: new Mask(
+      raster,
+      scene.obstructions.find((o) => o.id === obstructionId),
+      standsOn,
+      dates,
+    ),
+    before: new Mask(raster, before, standsOn, dates),
+    /** What putting it back adds to the sums, or takes from them. */
+    added: Array.from({ length: STRETCHES }, () => new Int32Array(count)),
+  }))
+  const nowMasks = changes.map((c) => c.now)
+  const beforeMasks = changes.map((c) => c.before)
+  const brush = new ShadowBrush(raster)
+  const rest = new Uint16Array(count)
+  const share = new Uint16Array(count)
+  const nowSums = newSums(count)
+  const beforeSums = newSums(count)
+  const days = preparedDays(still, raster, period, ground)
+  days.forEach((day, k) => {
+    for (const d of day.directions) {
+      const stretch = stretchOf(d)
+      rest.fill(FULL_LIGHT)
+      for (const p of day.prepared) brush.draw(p, d, rest)
+      for (const m of nowMasks) m.draw(k, d)
+      for (const m of beforeMasks) m.draw(k, d)
+      share.set(rest)
+      for (const m of nowMasks) m.multiplyInto(share)
+      addTo(nowSums[stretch]!, share)
+      share.set(rest)
+      for (const m of beforeMasks) m.multiplyInto(share)
+      addTo(beforeSums[stretch]!, share)
+      changes.forEach(({ now, before, added }, c) => putBack(now, before, c, added[stretch]!))
+      for (const m of nowMasks) m.wipe()
+      for (const m of beforeMasks) m.wipe()
+    }
+  })
+  return {
+    now: inHours(nowSums, days.length),
+    before: inHours(beforeSums, days.length),
+    putBack: changes.map(({ added }) =>
+      inHours(
+        nowSums.map((sum, stretch) => sum.map((v, i) => v + added[stretch]![i]!)),
+        days.length,
+      ),
+    ),
+  }
+
+  /** In the cells that one change touches: what all the others let through, times the difference that it makes. */
+  function putBack(now: Mask, before: Mask, c: number, added: Int32Array): void {
+    const firstRow = Math.min(now.brush.firstRow, before.brush.firstRow)
+    const endRow = Math.max(now.brush.endRow, before.brush.endRow)
+    for (let row = firstRow; row < endRow; row++) {
+      const to = Math.max(now.brush.touchedTo[row]!, before.brush.touchedTo[row]!)
+      for (let i = Math.min(now.brush.touchedFrom[row]!, before.brush.touchedFrom[row]!); i < to; i++) {
+        const difference = before.share[i]! - now.share[i]!
+        if (difference === 0) continue
+        let others = rest[i]!
+        for (let j = 0; j < nowMasks.length && others > 0; j++)
+          if (j !== c) others = times(others, nowMasks[j]!.share[i]!)
+        added[i]! += Math.round((others * difference) / FULL_LIGHT)
+      }
+    }
+  }
+}
+
+/** Two shares of light, one after the other. */
+const times = (a: number, b: number): number => (a * b + FULL_LIGHT / 2) >>> 15
+
+/** The shadow of one obstruction on the cells, drawn for one position of the sun at a time. */
+class Mask {
+  readonly brush: ShadowBrush
+  readonly share: Uint16Array
+  private readonly known = new Map<number, Prepared>()
+  private readonly ofDay: (Prepared | undefined)[]
+
+  constructor(
+    raster: Raster,
+    obstruction: Obstruction | undefined,
+    standsOn: string,
+    dates: readonly string[],
+  ) {
+    this.brush = new ShadowBrush(raster)
+    this.share = new Uint16Array(raster.count).fill(FULL_LIGHT)
+    this.ofDay = dates.map((date) => {
+      const solid = obstruction && standing(obstruction, standsOn, date)
+      if (!solid) return undefined
+      const transmission = solid.shape === 'prism' ? 0 : solid.transmission
+      const prepared = this.known.get(transmission) ?? prepare(raster, solid)
+      this.known.set(transmission, prepared)
+      return prepared
+    })
+  }
+
+  draw(day: number, d: Direction): void {
+    const prepared = this.ofDay[day]
+    if (prepared) this.brush.draw(prepared, d, this.share)
+  }
+
+  multiplyInto(share: Uint16Array): void {
+    const { brush } = this
+    for (let row = brush.firstRow; row < brush.endRow; row++) {
+      const to = brush.touchedTo[row]!
+      for (let i = brush.touchedFrom[row]!; i < to; i++) share[i] = times(share[i]!, this.share[i]!)
+    }
+  }
+
+  wipe(): void {
+    const { brush } = this
+    for (let row = brush.firstRow; row < brush.endRow; row++)
+      this.share.fill(
+        FULL_LIGHT,
+        brush.touchedFrom[row]!,
+        Math.max(brush.touchedFrom[row]!, brush.touchedTo[row]!),
+      )
+    brush.forget()
+  }
 }
 
 /**

@@ -131,6 +131,84 @@ export function sunHours(
   return points.map((p) => hoursAt(days, p))
 }
 
+/** An obstruction of a scene, and what stood in its place before; undefined where nothing did. */
+export interface Replaced {
+  obstructionId: string
+  before: Obstruction | undefined
+}
+
+/** The same of a scene as it is, of all that stood in it before, and with each change put back alone. */
+export interface Compared<T> {
+  now: T
+  before: T
+  putBack: T[]
+}
+
+/** Hours at a point in a scene and, along the same rays, with its changes put back, all together and each alone. */
+export function replacedHours(
+  scene: Scene,
+  p: LightPoint,
+  period: LightPeriod,
+  replaced: readonly Replaced[],
+  ground: Ground = LEVEL,
+): Compared<SunHours> {
+  const standsOn = period.standing ?? period.on
+  const dates = daysOf(scene, period)
+  const ids = new Set(replaced.map((r) => r.obstructionId))
+  const days = lightDays(
+    { ...scene, obstructions: scene.obstructions.filter((o) => !ids.has(o.id)) },
+    period,
+    ground,
+  )
+  const solidOf = (o: Obstruction | undefined, date: IsoDate): Solid[] => {
+    const solid = o && standing(o, standsOn, date)
+    return solid ? [solid] : []
+  }
+  const sums = { now: none(), before: none(), putBack: replaced.map(none) }
+  days.forEach((day, k) => {
+    const changes = replaced.map(({ obstructionId, before }) => ({
+      now: solidOf(
+        scene.obstructions.find((o) => o.id === obstructionId),
+        dates[k]!,
+      ),
+      before: solidOf(before, dates[k]!),
+    }))
+    for (const d of day.directions) {
+      const past = (solids: readonly Solid[]) => transmittance(solids, p.x, p.y, p.z, d)
+      const rest = past(day.solids) * day.weight * SAMPLE_HOURS
+      if (rest === 0) continue
+      const now = changes.map((c) => past(c.now))
+      const before = changes.map((c) => past(c.before))
+      add(
+        sums.now,
+        d,
+        now.reduce((a, b) => a * b, rest),
+      )
+      add(
+        sums.before,
+        d,
+        before.reduce((a, b) => a * b, rest),
+      )
+      sums.putBack.forEach((sum, c) =>
+        add(
+          sum,
+          d,
+          now.reduce((a, b, j) => a * (j === c ? before[c]! : b), rest),
+        ),
+      )
+    }
+  })
+  return sums
+}
+
+const none = (): SunHours => ({ total: 0, morning: 0, midday: 0, afternoon: 0, heat: 0 })
+
+function add(hours: SunHours, d: Direction, share: number): void {
+  hours.total += share
+  hours[d.part] += share
+  if (d.hot) hours.heat += share
+}
+
 /** Mean of several hours; all zero when there are none. */
 export function meanHours(all: readonly SunHours[]): SunHours {
   const mean = (part: keyof SunHours) =>

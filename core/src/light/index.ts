@@ -22,18 +22,21 @@ export {
   lightClass,
   lightDays,
   meanHours,
+  replacedHours,
   skyViewFactor,
   sunHours,
+  type Compared,
   type LightClass,
   type LightDay,
   type LightPeriod,
   type LightPoint,
+  type Replaced,
   type Scene,
   type Site,
   type SunHours,
 } from './hours.ts'
 export { CELL_M, cellAt, rasterOver, type Raster } from './raster.ts'
-export { lightField, LightStage, type FieldHours } from './field.ts'
+export { lightField, LightStage, replacedLight, type FieldHours } from './field.ts'
 export {
   cellHours,
   gardenField,

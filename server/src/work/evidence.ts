@@ -11,8 +11,10 @@ export async function evidenceOfGarden(
   pool: Piscina,
   signal?: AbortSignal,
 ): Promise<Record<string, Evidence>> {
-  const diagnosis = await diagnoseGarden(reader, pool, signal)
-  const record = await recordOfGarden(reader, pool, signal)
+  const [diagnosis, record] = await Promise.all([
+    diagnoseGarden(reader, pool, signal),
+    recordOfGarden(reader, pool, signal),
+  ])
   const divided = dividedOf(await reader.jobs())
   const seen = new Map(diagnosis.diagnoses.map((d) => [d.plantingId, d]))
   const passedOver = new Map(diagnosis.passedOver.map(({ plantingId, ...p }) => [plantingId, p]))

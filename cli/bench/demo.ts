@@ -1,0 +1,155 @@
+/**
+ * How long people wait in the demo's largest garden, and what others wait for: after one change of each kind, the first assessment
+ * by time and by queries, and how long the change held its crew. Run with `npm run bench:demo -w cli`.
+ */
+import type { AssessmentView, GardenView, SessionInfo } from '@border/contract'
+import { loadDemo } from '@border/demo'
+import { composeApp, connect, migrate } from '@border/server'
+import { randomUUID } from 'node:crypto'
+import { createServer } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { scratchDatabase } from '../src/databases.ts'
+
+const LOOK_EVERY_MS = 1
+const { url, drop } = await scratchDatabase()
+const db = connect(url, 4)
+await migrate(db)
+await loadDemo(db, () => {})
+const app = composeApp({ databaseUrl: url, sessionSecret: 'bench', secureCookies: false })
+let queries = 0
+app.db.on('query', () => queries++)
+const server = createServer(app.app).listen(0, '127.0.0.1')
+const base = await new Promise<string>((resolve) =>
+  server.once('listening', () => resolve(`http://127.0.0.1:${(server.address() as AddressInfo).port}/api`)),
+)
+
+let cookie = ''
+let token = ''
+async function call<T>(path: string, body?: object): Promise<T> {
+  const response = await fetch(`${base}${path}`, {
+    method: body ? 'POST' : 'GET',
+    headers: {
+      cookie,
+      ...(body && {
+        'content-type': 'application/json',
+        'x-csrf-token': token,
+        'idempotency-key': randomUUID(),
+      }),
+    },
+    body: body && JSON.stringify(body),
+  })
+  const sent = response.headers.getSetCookie()
+  if (sent.length > 0) cookie = sent.map((c) => c.split(';')[0]).join('; ')
+  if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`)
+  return (await response.json()) as T
+}
+
+const session = await call<SessionInfo>('/session')
+token = session.csrfToken
+const signedIn = await call<SessionInfo>('/session/demo', { personId: session.demoPeople[0]!.id })
+token = signedIn.csrfToken
+const gardens = await call<{ id: string; name: string }[]>('/gardens')
+const views = await Promise.all(gardens.map((g) => call<GardenView>(`/gardens/${g.id}`)))
+const view = views.reduce((a, b) => (b.plantings.length > a.plantings.length ? b : a))
+const at = `/gardens/${view.garden.id}`
+const assess = () => call<AssessmentView>(`${at}/assessment`)
+
+/** The longest stretch for which the garden's crew was held while something went on, milliseconds. */
+async function heldDuring(work: () => Promise<unknown>): Promise<number> {
+  const { crew_id: crewId } = await db('gardens').where({ id: view.garden.id }).first('crew_id')
+  let isOn = true
+  let longest = 0
+  const watch = (async () => {
+    let since: number | undefined
+    while (isOn) {
+      const { rows } = await db.raw(
+        'select 1 from crews where id = ? for no key update skip locked',
+        [crewId],
+      )
+      const now = performance.now()
+      if (rows.length > 0) since = undefined
+      else {
+        since ??= now
+        longest = Math.max(longest, now - since)
+      }
+      await new Promise((r) => setTimeout(r, LOOK_EVERY_MS))
+    }
+  })()
+  await work()
+  isOn = false
+  await watch
+  return longest
+}
+
+const today = '2026-09-14'
+const first = await assess()
+const move = first.assessments.find((a) => a.verdict.action === 'move' && a.verdict.spots.length > 0)!
+const others = first.assessments.filter((a) => a.plantingId !== move.plantingId)
+const tree = view.features.find((f) => f.kind === 'tree' && !f.to)!
+const look = (plantingId: string) => ({
+  entries: [{ kind: 'planting', id: randomUUID(), on: today, at: `${today}T10:00:00Z`, plantingId, rating: 2 }],
+})
+const bed = view.features.find((f) => f.kind === 'bed')!
+const like = view.plantings.find((p) => p.placeId === bed.id)!
+const changes: [string, () => Promise<unknown>][] = [
+  ['a move is decided', () => call(`${at}/decisions`, { plantingId: move.plantingId, on: today, choice: 'accept' })],
+  [
+    'a removal is decided',
+    () =>
+      call(`${at}/decisions`, {
+        plantingId: others[1]!.plantingId,
+        on: today,
+        choice: 'otherwise',
+        action: 'remove',
+        reason: 'bench',
+      }),
+  ],
+  ['a look is noted', () => call(`${at}/walk-entries`, look(others[2]!.plantingId))],
+  ['a tree is felled', () => call(`${at}/features/${tree.id}/end`, { to: today })],
+  [
+    'a decision just after a felling',
+    async () => {
+      await call(`${at}/features/${tree.id}/end`, { to: '2026-09-13' })
+      await call(`${at}/decisions`, {
+        plantingId: others[3]!.plantingId,
+        on: today,
+        choice: 'otherwise',
+        action: 'keep',
+        reason: 'bench',
+      })
+    },
+  ],
+  [
+    'something is planted',
+    () =>
+      call(`${at}/plantings`, {
+        tag: 'BENCH-1',
+        taxonBotanical: like.taxon.botanical,
+        placeId: bed.id,
+        count: 3,
+        plantedOn: today,
+        source: 'bought',
+        x: like.x,
+        y: like.y,
+      }),
+  ],
+  ['a rule is switched off', () => call(`${at}/rules/mulch-beds`, { isOn: false }).catch(() => {})],
+]
+process.stdout.write(
+  `${view.garden.name}: ${view.plantings.length} plantings\n\n| after | the change took | held its crew | first assessment | queries |\n|---|---|---|---|---|\n`,
+)
+for (const [what, change] of changes) {
+  const began = performance.now()
+  const held = await heldDuring(change)
+  const took = performance.now() - began
+  queries = 0
+  const asked = performance.now()
+  await assess()
+  process.stdout.write(
+    `| ${what} | ${Math.round(took)} ms | ${Math.round(held)} ms | ${Math.round(performance.now() - asked)} ms | ${queries} |\n`,
+  )
+}
+server.close()
+await app.close()
+await db.destroy()
+await drop()
