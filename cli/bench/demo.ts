@@ -62,10 +62,9 @@ async function heldDuring(work: () => Promise<unknown>): Promise<number> {
   const watch = (async () => {
     let since: number | undefined
     while (isOn) {
-      const { rows } = await db.raw(
-        'select 1 from crews where id = ? for no key update skip locked',
-        [crewId],
-      )
+      const { rows } = await db.raw('select 1 from crews where id = ? for no key update skip locked', [
+        crewId,
+      ])
       const now = performance.now()
       if (rows.length > 0) since = undefined
       else {
@@ -87,12 +86,17 @@ const move = first.assessments.find((a) => a.verdict.action === 'move' && a.verd
 const others = first.assessments.filter((a) => a.plantingId !== move.plantingId)
 const tree = view.features.find((f) => f.kind === 'tree' && !f.to)!
 const look = (plantingId: string) => ({
-  entries: [{ kind: 'planting', id: randomUUID(), on: today, at: `${today}T10:00:00Z`, plantingId, rating: 2 }],
+  entries: [
+    { kind: 'planting', id: randomUUID(), on: today, at: `${today}T10:00:00Z`, plantingId, rating: 2 },
+  ],
 })
 const bed = view.features.find((f) => f.kind === 'bed')!
 const like = view.plantings.find((p) => p.placeId === bed.id)!
 const changes: [string, () => Promise<unknown>][] = [
-  ['a move is decided', () => call(`${at}/decisions`, { plantingId: move.plantingId, on: today, choice: 'accept' })],
+  [
+    'a move is decided',
+    () => call(`${at}/decisions`, { plantingId: move.plantingId, on: today, choice: 'accept' }),
+  ],
   [
     'a removal is decided',
     () =>

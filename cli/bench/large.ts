@@ -77,7 +77,10 @@ async function seed(db: Db): Promise<{ gardenId: string; personId: string }> {
   })
   const read = await readGardenFiles(db, practiceId, gardenFiles(), () => TODAY)
   if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)))
-  const { gardenId, plantingIds } = await saveGarden(db, { practiceId, personId }, read.value, { from: 'nothing', why: '' })
+  const { gardenId, plantingIds } = await saveGarden(db, { practiceId, personId }, read.value, {
+    from: 'nothing',
+    why: '',
+  })
   await addMember(db, gardenId, personId, 'head').catch(() => {})
   const ids = [...plantingIds.values()]
   const random = seededRandom(3)

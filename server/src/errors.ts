@@ -41,7 +41,8 @@ const constraintWords: Record<string, string> = {
   scenarios_name: 'Another what-if of this garden has this name.',
   standpoints_name: 'Another standpoint of this garden has this name.',
   light_logs_once: 'This very file has been read already.',
-  living_within_planted: 'More are said to live than were planted. Correct how many were planted, or the count.',
+  living_within_planted:
+    'More are said to live than were planted. Correct how many were planted, or the count.',
   planting_sites_one_at_a_time: 'A planting cannot stand in two places at once.',
   jobs_done_are_recorded: 'A job is done exactly where it is recorded as done.',
   job_order_goes_on: 'These jobs would wait for each other in a circle.',

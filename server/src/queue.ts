@@ -61,11 +61,22 @@ export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue
   }
 }
 
-/** The queue's statements inside a transaction of ours: its placeholders are numbered, ours are named. */
+/** The driver's connection under a transaction of ours: the queue's placeholders are numbered, and go to it as they are. */
+interface Connection {
+  query: (text: string, values: unknown[]) => Promise<{ rows: unknown[] }>
+}
+
 const within = (trx: Db) => ({
-  executeSql: (text: string, values: unknown[]) =>
-    trx.raw(
-      text.replace(/\$(\d+)/g, ':p$1'),
-      Object.fromEntries(values.map((v, i) => [`p${i + 1}`, (v ?? null) as string])),
-    ) as unknown as Promise<{ rows: unknown[] }>,
+  executeSql: async (text: string, values: unknown[]) => {
+    const client = trx.client as {
+      acquireConnection: () => Promise<Connection>
+      releaseConnection: (connection: Connection) => Promise<void>
+    }
+    const connection = await client.acquireConnection()
+    try {
+      return await connection.query(text, values)
+    } finally {
+      await client.releaseConnection(connection)
+    }
+  },
 })

@@ -30,6 +30,7 @@ export {
   type GardenRecord,
   type KeyedEffect,
   type RecordModel,
+  type Untold,
 } from './record.ts'
 export {
   absenceOf,

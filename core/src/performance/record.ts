@@ -18,11 +18,19 @@ export interface Expected {
 }
 
 /** What is plant, what is spot and what is year in a garden's record. */
+/**
+ * What a record cannot tell: the place or the year, of which it knows but one; a taxon from its only planting; a planting from the
+ * chance of its only season.
+ */
+export type Untold = 'place' | 'year' | 'taxon from planting' | 'planting from chance'
+
 export interface RecordModel {
   mean: number
   meanSe: number
-  /** Share of the variance of season scores by source, summing to 1. */
+  /** Share of the variance of season scores by source, summing to 1; a source that cannot be told has none. */
   shares: { taxon: number; place: number; year: number; light: number; planting: number; rest: number }
+  /** What these scores cannot tell, or not tell apart. */
+  untold: readonly Untold[]
   /** By botanical name; expected in an average place and year. */
   taxa: (KeyedEffect<string> & { expected: Expected })[]
   places: KeyedEffect<string>[]
@@ -131,7 +139,16 @@ export function recordModel(
     factors: [places.factor('place'), years.factor('year')],
     nested,
   })
-  const [vPlace, vYear, vPlanting] = fitted.variance.factors as [number, number, number]
+  const untold: Untold[] = [
+    ...(places.keys.length < 2 ? ['place' as const] : []),
+    ...(years.keys.length < 2 ? ['year' as const] : []),
+    ...(own.keys.length === taxa.keys.length ? ['taxon from planting' as const] : []),
+    ...(rows.length === own.keys.length ? ['planting from chance' as const] : []),
+  ]
+  const [place, year, vPlanting] = fitted.variance.factors as [number, number, number]
+  // A factor of one level takes what the mean takes: whatever is put down to it was not found there.
+  const vPlace = untold.includes('place') ? 0 : place
+  const vYear = untold.includes('year') ? 0 : year
   const vTaxon = fitted.variance.factors.at(-1)!
   const vLight = lightTells ? fitted.variance.factors[3]! : 0
   const total = vTaxon + vPlace + vYear + vLight + vPlanting + fitted.variance.error
@@ -172,6 +189,7 @@ export function recordModel(
       ...e,
       expected: expected(ofPlanting(i)),
     })),
+    untold,
     records: rows.length,
     iterations: fitted.iterations,
   }

@@ -17,6 +17,7 @@ export {
   lightRange,
   verdictFor,
   type Action,
+  type RuledOut,
   type Term,
   type Verdict,
   type VerdictInput,

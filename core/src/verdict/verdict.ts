@@ -29,13 +29,27 @@ export interface Term {
 
 /** What is proposed for a planting and why: every score is the sum of its terms. */
 export interface Verdict {
+  /** One that can be taken, and that answers what is the matter. */
   action: Action
   scores: Record<Action, number>
   terms: Term[]
+  /** Of those that can be taken. */
   runnerUp: Action
+  /** What cannot be taken, or has nothing that asks for it, with why: it is neither proposed nor second. */
+  ruledOut: RuledOut[]
+  /** What was seen of it and does not count, with why. */
+  notes: string[]
   /** What would change the answer, in a sentence. */
   wouldChange: string
   spots: SpotOption[]
+}
+
+/** An action that is not proposed, and why. */
+export interface RuledOut {
+  action: Action
+  why: string
+  /** A person may choose it all the same: only nothing asks for it. */
+  isOpen: boolean
 }
 
 export interface VerdictInput {
@@ -48,7 +62,8 @@ export interface VerdictInput {
   hoursBefore: SunHours
   moisture?: number | null
   causes: readonly LightCause[]
-  spots: readonly SpotOption[]
+  /** Where it could go, best first; undefined where nobody has looked, for nothing asks for a move. */
+  spots: readonly SpotOption[] | undefined
   evidence?: Evidence | undefined
   /** Stronger neighbours grown over its ground, most first. */
   crowding?: readonly Crowding[] | undefined
@@ -99,9 +114,7 @@ const points = {
   moveBase: -10,
   movePerMisfitHour: 22,
   moveGain: 30,
-  moveNowhere: -200,
   moveEase: { easy: 5, fair: -5, poor: -25 },
-  moveNever: -200,
   moveYoung: -10,
   moveSign: 5,
   keepThriving: 8,
@@ -114,10 +127,8 @@ const points = {
   watchPerSign: 4,
   watchDecline: 10,
   cutBase: -18,
-  cutNever: -200,
   cutYoung: -15,
   divideBase: -14,
-  divideNever: -200,
   divideDue: 12,
   divideOverdue: 26,
   divideSoon: -16,
@@ -128,6 +139,7 @@ const points = {
   replaceLoss: 36,
   replaceAgainNo: 20,
   replaceStuckPerHour: 14,
+  replaceStuckQuietPerHour: 4,
   replaceYoung: -25,
   removeBase: -40,
   removeSpreads: 75,
@@ -186,16 +198,59 @@ export function verdictFor(input: VerdictInput): Verdict {
   const scores = Object.fromEntries(actions.map((a) => [a, 0])) as Record<Action, number>
   for (const t of terms) scores[t.action] += t.points
   for (const a of actions) scores[a] = Math.round(scores[a])
-  const ranked = [...actions].sort((a, b) => scores[b] - scores[a])
+  const ruledOut = actions.flatMap((action) => {
+    const cannot = whyImpossible(input, action)
+    if (cannot) return [{ action, why: cannot, isOpen: false }]
+    return isAskedFor(action, terms) ? [] : [{ action, why: 'Nothing asks for it.', isOpen: true }]
+  })
+  const ranked = actions
+    .filter((a) => !ruledOut.some((r) => r.action === a))
+    .sort((a, b) => scores[b] - scores[a])
   const [action, runnerUp] = [ranked[0]!, ranked[1]!]
   return {
     action,
     scores,
     terms: terms.filter((t) => Math.round(t.points) !== 0),
     runnerUp,
+    ruledOut,
+    notes: notesOf(input),
     wouldChange: wouldChange(input, action),
-    spots: [...input.spots],
+    spots: [...(input.spots ?? [])],
   }
+}
+
+/** Why an action cannot be taken; undefined where it can. */
+function whyImpossible({ taxon, spots }: VerdictInput, action: Action): string | undefined {
+  if (action === 'move') {
+    if (taxon.moveWhen === 'never') return 'It resents moving; a young plant started elsewhere does better.'
+    if (!spots) return 'Its light and its neighbours ask for no move, so no spot was looked for.'
+    return spots.length === 0 ? 'No free spot in this garden would suit it better.' : undefined
+  }
+  if (action === 'cut back' && !bearsCut(taxon))
+    return isWoody(taxon)
+      ? 'It does not break again from old wood.'
+      : 'A cut in growth brings it nothing; it is cut back once a year as it is.'
+  if (action === 'divide' && !taxon.divideYears) return 'It is not a plant to divide.'
+  return undefined
+}
+
+/** Keeping and watching need no reason; anything else is proposed only where something asks for it. */
+const isAskedFor = (action: Action, terms: readonly Term[]): boolean =>
+  action === 'keep' || action === 'watch' || terms.some((t) => t.action === action && t.points > 0)
+
+const bearsCut = (taxon: Taxon): boolean =>
+  isWoody(taxon) ? taxon.bearsHardCut : taxon.repeats === 'when cut back' || taxon.halves
+
+/** A rating that does not count is not passed over without a word. */
+function notesOf(input: VerdictInput): string[] {
+  const { passedOver } = evidenceOf(input)
+  if (!passedOver) return []
+  const rated = `Rated ${passedOver.rating} of 5 on ${dayMonthYear(passedOver.on)}`
+  return [
+    passedOver.why === 'at rest'
+      ? `${rated}, when it was at rest or going over: that says little of it, and does not count.`
+      : `${rated}, more than four months ago: too long to count. Look at it again.`,
+  ]
 }
 
 const misfitOf = (input: VerdictInput) => lightFit(input.taxon, input.hoursNow).misfitHours
@@ -331,18 +386,7 @@ function cutBackTerms(input: VerdictInput): Term[] {
   const terms: Term[] = [
     { action, points: points.cutBase, says: 'A cut costs labour and some weeks of looks.' },
   ]
-  const able = isWoody(taxon) ? taxon.bearsHardCut : taxon.repeats === 'when cut back' || taxon.halves
-  if (!able)
-    return [
-      ...terms,
-      {
-        action,
-        points: points.cutNever,
-        says: isWoody(taxon)
-          ? 'It does not break again from old wood.'
-          : 'A cut in growth brings it nothing; it is cut back once a year as it is.',
-      },
-    ]
+  if (!bearsCut(taxon)) return terms
   if (isYoung(input))
     terms.push({ action, points: points.cutYoung, says: 'It has not settled from its last planting.' })
   return [...terms, ...spokenFor(input, action, cutSigns)]
@@ -355,8 +399,7 @@ function divideTerms(input: VerdictInput): Term[] {
   const terms: Term[] = [
     { action, points: points.divideBase, says: 'Dividing costs labour and most of a season’s flowers.' },
   ]
-  if (!taxon.divideYears)
-    return [...terms, { action, points: points.divideNever, says: 'It is not a plant to divide.' }]
+  if (!taxon.divideYears) return terms
   const [least, most] = taxon.divideYears
   const years = Math.floor(daysBetween(dividedOn, on) / 365)
   const since = `${counted(years, 'year')} since it was planted or divided; it usually wants it every ${least} to ${most}.`
@@ -378,13 +421,17 @@ function pushingSigns(input: VerdictInput): SignId[] {
 
 const livingWords = (living: number) => `${Math.round(100 * living)} % of what was planted lives.`
 
-/** Hours outside its light that no move can cure, once the plant shows that it minds. */
+/** Hours outside its light that no move can cure: nowhere to go, or it resents going. */
 function stuckHours(input: VerdictInput): number {
   const misfit = misfitOf(input)
-  const { decline, rating } = evidenceOf(input)
-  if (!decline && (rating ?? 5) > 3 && troubling(input).length === 0) return 0
-  const stuck = input.taxon.moveWhen === 'never' || input.spots.length === 0
+  const stuck = input.taxon.moveWhen === 'never' || input.spots?.length === 0
   return stuck && misfit > WATCH_UNTIL_HOURS ? misfit : 0
+}
+
+/** Whether the plant itself shows that something is amiss. */
+function isSuffering(input: VerdictInput): boolean {
+  const { decline, rating } = evidenceOf(input)
+  return decline !== null || (rating ?? 5) <= 3 || troubling(input).length > 0
 }
 
 function replaceTerms(input: VerdictInput): Term[] {
@@ -400,7 +447,10 @@ function replaceTerms(input: VerdictInput): Term[] {
   if (again === 'no') add(points.replaceAgainNo, 'The record of this garden is against the kind.')
   const stuck = stuckHours(input)
   if (stuck > 0)
-    add(points.replaceStuckPerHour * stuck, `${lightClause(input)} It cannot be moved to better.`)
+    add(
+      (isSuffering(input) ? points.replaceStuckPerHour : points.replaceStuckQuietPerHour) * stuck,
+      `${lightClause(input)} It cannot be moved to better${isSuffering(input) ? '' : ', though it does not show it yet'}.`,
+    )
   if (isYoung(input)) add(points.replaceYoung, 'Too young to be given up.')
   return [...terms, ...lostWith(input, action)]
 }
@@ -418,7 +468,8 @@ function removeTerms(input: VerdictInput): Term[] {
   if (living < 0.4)
     add(points.removeLoss * (1 - living), `Only ${Math.round(100 * living)} % of what was planted lives.`)
   const stuck = stuckHours(input)
-  if (stuck > 0) add(points.removeStuckPerHour * stuck, 'Neither its light nor a move helps it.')
+  if (stuck > 0 && isSuffering(input))
+    add(points.removeStuckPerHour * stuck, 'Neither its light nor a move helps it.')
   if (isYoung(input)) add(points.removeYoung, 'Too young to be given up.')
   return [...terms, ...lostWith(input, action)]
 }
@@ -483,13 +534,7 @@ function moveTerms(input: VerdictInput): Term[] {
     { action: 'move', points: points.movePerMisfitHour * misfit, says: lightClause(input) },
   ]
   if (misfit > FIT_TOLERANCE_HOURS) terms.push(...causeTerms(input), ...lightSigns(input))
-  if (taxon.moveWhen === 'never')
-    terms.push({
-      action: 'move',
-      points: points.moveNever,
-      says: 'It resents moving; a young plant started elsewhere does better.',
-    })
-  else {
+  if (taxon.moveWhen !== 'never') {
     const ease = {
       easy: 'It moves easily.',
       fair: 'It takes a move fairly well.',
@@ -497,7 +542,7 @@ function moveTerms(input: VerdictInput): Term[] {
     }
     terms.push({ action: 'move', points: points.moveEase[taxon.moveEase], says: ease[taxon.moveEase] })
   }
-  const best = spots[0]
+  const best = spots?.[0]
   if (best) {
     const gain = best.fit.score - fitOf(taxon, { hours: input.hoursNow, moisture: input.moisture }).score
     terms.push({
@@ -505,12 +550,7 @@ function moveTerms(input: VerdictInput): Term[] {
       points: points.moveGain * gain,
       says: `${best.placeName} has room for it: ${best.fit.reason}.`,
     })
-  } else
-    terms.push({
-      action: 'move',
-      points: points.moveNowhere,
-      says: 'No free spot in this garden would suit it better.',
-    })
+  }
   const crowded = crowdedBy(input)
   if (crowded) terms.push({ action: 'move', points: points.moveCrowded * crowded.share, says: crowded.says })
   const labour = moveMinutes(taxon, input.count ?? 1)
@@ -592,6 +632,6 @@ function wouldChange(input: VerdictInput, action: Action): string {
         } would do that.`
   if (fit.misfitHours <= FIT_TOLERANCE_HOURS) return 'A change of an hour or more in its light.'
   if (taxon.moveWhen === 'never') return 'A young plant or cutting to start in a better spot.'
-  if (input.spots.length === 0) return 'A free spot with the light it likes would make it a move.'
+  if (!input.spots?.length) return 'A free spot with the light it likes would make it a move.'
   return 'Another half hour out of its range, or signs of distress, would make it a move.'
 }

@@ -75,11 +75,9 @@ it('a server killed in the middle of a write leaves nothing half done, and the s
   }
   const counts = async () => {
     const [decisions, jobs, writes] = await Promise.all(
-      [
-        practice.db('decisions'),
-        practice.db('jobs').whereNotNull('decision_id'),
-        practice.db('writes'),
-      ].map((rows) => rows.count('* as n').first()),
+      [practice.db('decisions'), practice.db('jobs').whereNotNull('decision_id'), practice.db('writes')].map(
+        (rows) => rows.count('* as n').first(),
+      ),
     )
     return [decisions, jobs, writes].map((r) => Number((r as { n: string }).n))
   }

@@ -1,5 +1,5 @@
 import type { RecordView } from '@border/contract'
-import { counted } from '@border/core'
+import { capitalised, counted, listed, type Untold } from '@border/core'
 import { Segmented } from 'antd'
 import { lazy, Suspense } from 'react'
 import { useSearchParams } from 'react-router'
@@ -67,12 +67,35 @@ function RecordSentence({ record }: { record: RecordView }) {
     return 'Nothing is on record yet. Walk the garden a few times a season, and this page tells plant from spot from year.'
   const base = `${counted(scores, 'planting-season')} over ${counted(seasons.length, 'season')}.`
   if (!model) return `${base} Too little yet to tell plant from spot from year.`
-  const { shares } = model
   return (
     <>
-      {base} Of what differs, <b>{percent(shares.place)} is the place</b>,{' '}
-      {percent(shares.taxon + shares.light)} the kind of plant, {percent(shares.planting)} the single
-      planting, {percent(shares.year)} the year; the rest is chance and the eye.
+      {base} {sharesWords(model)}
     </>
   )
+}
+
+/** What is place, kind, planting and year, as far as the record tells them apart. */
+function sharesWords({ shares, untold }: NonNullable<RecordView['model']>): string {
+  const cannot = (what: Untold) => untold.includes(what)
+  const kind = shares.taxon + shares.light
+  const told = [
+    ...(cannot('place') ? [] : [`${percent(shares.place)} is the place`]),
+    ...(cannot('taxon from planting')
+      ? [`${percent(kind + shares.planting)} the plant, its kind and its own growth together`]
+      : [`${percent(kind)} the kind of plant`, `${percent(shares.planting)} the single planting`]),
+    ...(cannot('year') ? [] : [`${percent(shares.year)} the year`]),
+  ]
+  const why = [
+    ...(cannot('place') ? ['one place alone cannot show what places do'] : []),
+    ...(cannot('year') ? ['one season alone cannot show what years do'] : []),
+    ...(cannot('taxon from planting')
+      ? [
+          'each kind stands here once, so the kind and the planting cannot be told apart; a second clump of one would tell',
+        ]
+      : []),
+    ...(cannot('planting from chance')
+      ? ['each planting has one season on record, so its own part cannot be told from chance']
+      : []),
+  ]
+  return `Of what differs, ${listed(told)}; the rest is chance and the eye.${why.length > 0 ? ` ${capitalised(listed(why))}.` : ''}`
 }

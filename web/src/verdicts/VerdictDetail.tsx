@@ -8,7 +8,7 @@ import {
   type Action,
   type Assessment,
   type SpotOption,
-  type Term,
+  type Verdict,
 } from '@border/core'
 import { Button, DatePicker, Input, Radio, Select } from 'antd'
 import dayjs from 'dayjs'
@@ -87,7 +87,12 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
             {quarterHours(assessment.now.afternoon)} after.
           </small>
         </div>
-        <Reasons terms={verdict.terms} proposed={verdict.action} />
+        {verdict.notes.map((note) => (
+          <p key={note} className="verdict-note">
+            {note}
+          </p>
+        ))}
+        <Reasons verdict={verdict} />
         <p>
           <b>What would change it.</b> {verdict.wouldChange}
         </p>
@@ -159,10 +164,11 @@ export function withJobOf(search: string, plantingId: string): string {
 }
 
 /** The terms that decided, each with the points it gave; those of the other actions below. */
-function Reasons({ terms, proposed }: { terms: readonly Term[]; proposed: Action }) {
+function Reasons({ verdict: { action: proposed, terms, ruledOut } }: { verdict: Verdict }) {
   const [all, setAll] = useState(false)
+  const out = new Map(ruledOut.map((r) => [r.action, r.why]))
   const shown = actions
-    .filter((a) => a === proposed || all)
+    .filter((a) => a === proposed || (all && !out.has(a)))
     .sort((a, b) => Number(b === proposed) - Number(a === proposed))
   return (
     <section>
@@ -186,6 +192,12 @@ function Reasons({ terms, proposed }: { terms: readonly Term[]; proposed: Action
             ))}
         </div>
       ))}
+      {all &&
+        ruledOut.map(({ action, why }) => (
+          <p key={action} className="soft">
+            <b>{action}</b> is not proposed. {why}
+          </p>
+        ))}
     </section>
   )
 }
@@ -205,7 +217,7 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
   const { view, today } = useGardenContext()
   const { verdict } = assessment
   const [way, setWay] = useState<Way>('accept')
-  const [action, setAction] = useState<Action>(verdict.action === 'keep' ? 'move' : 'keep')
+  const [action, setAction] = useState<Action>(verdict.action === 'keep' ? 'watch' : 'keep')
   const [reason, setReason] = useState('')
   const [until, setUntil] = useState(() => dayjs(today).add(6, 'month'))
   const decide = useGardenWrite<DecisionRequest>(
@@ -238,8 +250,6 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
       })
   }
   const needsReason = way === 'otherwise' && reason.trim().length < 3
-  const nowhere =
-    !target && ((way === 'accept' && verdict.action === 'move') || (way === 'otherwise' && action === 'move'))
   return (
     <section className="verdict-answer" aria-label="Your word">
       <h3>{decided ? 'Decide again' : 'Your word'}</h3>
@@ -257,7 +267,9 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
             aria-label="Instead"
             value={action}
             onChange={setAction}
-            options={actions.filter((a) => a !== verdict.action).map((a) => ({ value: a, label: a }))}
+            options={actions
+              .filter((a) => a !== verdict.action && takable(verdict, a))
+              .map((a) => ({ value: a, label: a }))}
             style={{ width: 110 }}
           />
           <Input
@@ -290,19 +302,22 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
         </div>
       )}
       <div className="row">
-        <Button type="primary" loading={decide.isPending} disabled={needsReason || nowhere} onClick={send}>
+        <Button type="primary" loading={decide.isPending} disabled={needsReason} onClick={send}>
           {way === 'accept'
             ? `Accept: ${verdict.action}`
             : way === 'otherwise'
               ? `Record: ${action}`
               : 'Wait'}
         </Button>
-        {nowhere && <small>No free spot in this garden suits it.</small>}
         {needsReason && <small>A word on why is kept with the decision.</small>}
       </div>
     </section>
   )
 }
+
+/** Whether a person can choose it: what only nothing asks for is theirs to choose, what cannot be done is not. */
+const takable = ({ ruledOut }: Verdict, action: Action): boolean =>
+  ruledOut.every((r) => r.action !== action || r.isOpen)
 
 const goes = (d: DecisionRequest, proposed: Action) =>
   d.choice !== 'wait' && !['keep', 'watch'].includes(d.choice === 'accept' ? proposed : d.action)
