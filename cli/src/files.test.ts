@@ -122,6 +122,19 @@ describe('border', () => {
       expect(run.stdout).toContain(`./border ${name}`)
   })
 
+  it('takes a negative number after an option for its value, not for another option', () => {
+    const at = ['--at', '2026-06-21T11:00:00Z', '--json']
+    const apart = border('sun', '--lat', '-33.9', '--lon', '-105.2', ...at)
+    expect(apart.stderr).toBe('')
+    expect(apart.stdout).toBe(border('sun', '--lat=-33.9', '--lon=-105.2', ...at).stdout)
+    // Fifteen degrees of longitude are an hour of the sun's day: it stands as it did at Greenwich so much earlier.
+    const here = JSON.parse(border('sun', '--lat', '-33.9', '--lon', '-105', ...at).stdout)
+    const there = JSON.parse(
+      border('sun', '--lat', '-33.9', '--lon', '0', '--at', '2026-06-21T04:00:00Z', '--json').stdout,
+    )
+    expect(here.elevationDeg).toBeCloseTo(there.elevationDeg, 1)
+  })
+
   it('puts the June sun over Greenwich due south at local noon, at 90 - 51.48 + 23.44 degrees', () => {
     const run = border('sun', '--lat', '51.48', '--lon', '0', '--at', '2026-06-21T12:01:55Z', '--json')
     const at = JSON.parse(run.stdout)

@@ -20,13 +20,23 @@ export function accepted<T>(result: FileResult<T>): T {
   return result.value
 }
 
+/** `--lon -105.2` as `--lon=-105.2`: a word that begins like a negative number is a value, never an option. */
+const withNegatives = (args: readonly string[]): string[] =>
+  args.reduce<string[]>((found, arg) => {
+    const name = found.at(-1)
+    if (/^-\.?\d/.test(arg) && name?.startsWith('--') && !name.includes('='))
+      found[found.length - 1] = `${name}=${arg}`
+    else found.push(arg)
+    return found
+  }, [])
+
 /** Options of a subcommand; anything it does not know is misuse. */
 export function optionsOf<T extends NonNullable<Parameters<typeof parseArgs>[0]>['options']>(
   args: string[],
   options: T,
 ) {
   try {
-    return parseArgs({ args, options, allowPositionals: true, strict: true })
+    return parseArgs({ args: withNegatives(args), options, allowPositionals: true, strict: true })
   } catch (error) {
     throw new Misuse((error as Error).message)
   }

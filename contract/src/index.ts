@@ -818,6 +818,8 @@ export interface StoryEntry {
   by: string | null
   /** When it was written down, UTC: puts what happened on one day in order. */
   recordedAt: string
+  /** The look it tells of, where whoever asks may take it back. */
+  lookId?: string
 }
 
 /** A planting as last known and all that happened to it, oldest first. */

@@ -117,19 +117,18 @@ function lastChange(o: Obstruction, then: IsoDate, now: IsoDate): { what: Change
   return within.at(-1) ?? { what: 'grown' }
 }
 
-/** Recorded changes this recent are what a caretaker compares with. */
-const RECENT_DAYS = 913
 const LONG_AGO_DAYS = 1826
 
 /**
- * The day worth comparing a day with, when nobody has chosen one: the eve of the first recorded change of the last two
- * and a half years, else five years back.
+ * The day worth comparing a day with, when nobody has chosen one: the eve of the last recorded change, else five years
+ * back. A size measured anew is better knowledge of what stood already, not a change.
  */
 export function usualThen(obstructions: readonly Obstruction[], now: IsoDate): IsoDate {
-  const recent = obstructions
+  const last = obstructions
     .flatMap(changesOf)
+    .filter((c) => c.what !== 'measured' && c.date <= now)
     .map((c) => c.date)
-    .filter((date) => date <= now && date > addDays(now, -RECENT_DAYS))
-    .sort()[0]
-  return recent ? addDays(recent, -1) : addDays(now, -LONG_AGO_DAYS)
+    .sort()
+    .at(-1)
+  return addDays(last ?? now, last ? -1 : -LONG_AGO_DAYS)
 }

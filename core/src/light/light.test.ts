@@ -11,6 +11,7 @@ import {
   standing,
   sunHours,
   transmittance,
+  usualThen,
   type Direction,
   type Obstruction,
   type Scene,
@@ -474,4 +475,34 @@ it('turning the plan and its north together changes nothing', () => {
   )
   const turned = total(scene(52.1, [wall([at(-2, -3), at(4, -3)], 4)], turn), 0, 0, '2026-05-08')
   expect(turned).toBeCloseTo(straight, 6)
+})
+
+describe('the day compared with when none is asked for', () => {
+  const felledEarly = wall(
+    [
+      [0, 0],
+      [1, 0],
+    ],
+    2,
+    { to: '2024-03-02' },
+  )
+  const limbedLater = tree({ events: [{ date: '2025-11-20', action: 'limbed', clearStemM: 4 }] })
+
+  it('is the eve of the last recorded change, whatever changed before it and however long ago', () => {
+    expect(usualThen([felledEarly, limbedLater], '2026-11-28')).toBe('2025-11-19')
+    expect(usualThen([felledEarly], '2034-01-01')).toBe('2024-03-01')
+  })
+
+  it('knows nothing of what is still to come', () => {
+    expect(usualThen([felledEarly, limbedLater], '2025-11-19')).toBe('2024-03-01')
+  })
+
+  it('does not take a size measured today for a change', () => {
+    const measured = tree({ events: [{ date: '2026-11-28', action: 'measured', heightM: 9 }] })
+    expect(usualThen([felledEarly, measured], '2026-11-28')).toBe('2024-03-01')
+  })
+
+  it('lies five years back where nothing is recorded', () => {
+    expect(usualThen([tree()], '2026-11-28')).toBe('2021-11-28')
+  })
 })

@@ -110,12 +110,16 @@ export const plantingRoutes = (): Route[] => [
     method: 'get',
     path: '/gardens/:gardenId/plantings/:plantingId',
     access: keeper,
-    handle: async ({ db, garden, params }): Promise<PlantingStory> => {
+    handle: async ({ db, garden, person, params }): Promise<PlantingStory> => {
       const planting = await findPlanting(db, garden.id, params.plantingId!)
       if (!planting) throw notFound('This planting')
       const story = [
         ...(await listEvents(db, planting)),
-        ...(await listObservedStory(db, planting.id)),
+        ...(await listObservedStory(
+          db,
+          planting.id,
+          garden.role === 'head' ? 'any' : { personId: person.id },
+        )),
         ...(await listDecisionStory(db, planting.id)),
         ...(await listJobStory(db, planting.id)),
         ...(await listTrialStory(db, planting.id)),

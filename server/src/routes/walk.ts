@@ -9,7 +9,7 @@ import {
 import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import { withdrawOwn } from '../store/observations.ts'
+import { withdrawObservation, withdrawOwn } from '../store/observations.ts'
 import {
   findPicture,
   insertPhoto,
@@ -50,15 +50,13 @@ export function walkRoutes(pool: Piscina): Route[] {
       access: crew,
       writes: true,
       handle: async ({ db, garden, person, params }) => {
-        if (
-          !(await withdrawOwn(
-            db,
-            'observations',
-            { gardenId: garden.id, personId: person.id },
-            params.observationId!,
-          ))
-        )
-          throw notFound('An observation of yours')
+        const id = params.observationId!
+        const by = { gardenId: garden.id, personId: person.id }
+        const isGone =
+          garden.role === 'head'
+            ? await withdrawObservation(db, garden.id, id)
+            : await withdrawOwn(db, 'observations', by, id)
+        if (!isGone) throw notFound(garden.role === 'head' ? 'This look' : 'A look of yours')
       },
     }),
     route({

@@ -92,6 +92,12 @@ export async function withdrawOwn(
   return changed > 0
 }
 
+/** Takes anyone's look at a planting back: for who answers for the garden. */
+export const withdrawObservation = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
+  (await db('observations')
+    .where({ id, garden_id: gardenId, withdrawn_at: null })
+    .update({ withdrawn_at: db.fn.now() })) > 0
+
 /** Which of some ids are in the record already, withdrawn or not. */
 export async function knownEntries(db: Db, gardenId: string, ids: readonly string[]): Promise<Set<string>> {
   const of = (table: string) =>
@@ -246,10 +252,20 @@ export async function lastPlaceLooks(
   )
 }
 
-/** The looks at a planting as lines of its story, oldest first. */
-export async function listObservedStory(db: Db, plantingId: string): Promise<StoryEntry[]> {
-  const { rows } = await db.raw<{ rows: (ObservationRow & { created_at: Date; planted_count: number })[] }>(
-    `select ${observationColumns}, o.created_at, pl.planted_count
+/**
+ * The looks at a planting as lines of its story, oldest first.
+ *
+ * @param takesBack whose looks may be taken back by who asks: a person's own, or anyone's
+ */
+export async function listObservedStory(
+  db: Db,
+  plantingId: string,
+  takesBack: { personId: string } | 'any',
+): Promise<StoryEntry[]> {
+  const { rows } = await db.raw<{
+    rows: (ObservationRow & { created_at: Date; planted_count: number; person_id: string | null })[]
+  }>(
+    `select ${observationColumns}, o.created_at, o.person_id, pl.planted_count
      from observations o
      join plantings pl on pl.id = o.planting_id
      left join people p on p.id = o.person_id
@@ -263,5 +279,6 @@ export async function listObservedStory(db: Db, plantingId: string): Promise<Sto
     says: seenWords(toObservation(r), r.planted_count),
     by: r.by,
     recordedAt: r.created_at.toISOString(),
+    ...((takesBack === 'any' || r.person_id === takesBack.personId) && { lookId: r.id }),
   }))
 }

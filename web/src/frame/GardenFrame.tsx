@@ -143,7 +143,7 @@ function GardenNav({ context }: { context: GardenContext }) {
         />
         <small>
           {Math.abs(view.garden.latitude).toFixed(1)}° {view.garden.latitude < 0 ? 'S' : 'N'}
-          {soilC !== null && ` · soil about ${soilC} °C`}
+          {soilC !== null && ` · soil about ${soilC} °C${view.climate?.isSimulated ? ', simulated' : ''}`}
         </small>
       </div>
       <div className="frame-links">

@@ -1,5 +1,5 @@
 import { dayMonthYear, extentOf, isAlive, type Point, type Trial } from '@border/core'
-import { Segmented, Select } from 'antd'
+import { Alert, Segmented, Select } from 'antd'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { errorText, useAssessment } from '../api/queries.ts'
@@ -179,7 +179,14 @@ export function Screen() {
                   .map((f) => ({ value: f.id, label: f.name })),
               ]}
             />
-            {light.refiningM !== undefined && period !== 'moment' && (
+            {light.failed && period !== 'moment' && (
+              <Alert
+                type="error"
+                showIcon
+                message="The light could not be worked out. Change the date or what you try, and it is tried afresh."
+              />
+            )}
+            {!light.failed && light.refiningM !== undefined && period !== 'moment' && (
               <span className="light-busy" role="status">
                 working out the light
               </span>

@@ -25,7 +25,7 @@ export function TrialForm({
   const canThin = isPlant && solid.shape !== 'prism' && solid.transmission > 0
   return (
     <>
-      <div className="trial">
+      <div className="what-if">
         <span>Gone</span>
         <Checkbox checked={t.gone ?? false} onChange={(e) => set({ gone: e.target.checked })}>
           <span className="visually-hidden">Try it gone</span>

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { useBench, useGardenWrite, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortDate } from '../frame/words.ts'
-import { AddPlanting } from '../plants/AddPlanting.tsx'
+import { PlantingForm } from '../plants/PlantingForm.tsx'
 
 /** Plants that wait for a place: pieces left over at a division, and what stands in pots. */
 export function Bench() {
@@ -92,7 +92,7 @@ export function Bench() {
           </Button>
         </Form>
       )}
-      {planting && <AddPlanting bench={planting} onClose={() => setPlanting(null)} />}
+      {planting && <PlantingForm bench={planting} onClose={() => setPlanting(null)} />}
     </section>
   )
 }

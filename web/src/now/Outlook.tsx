@@ -39,6 +39,9 @@ export function Outlook() {
   return (
     <section className="outlook">
       <h2>The next ten days</h2>
+      {data.isSimulated && (
+        <p className="simulated">This forecast is simulated: look out of the window before you go by it.</p>
+      )}
       <table>
         <thead>
           <tr>

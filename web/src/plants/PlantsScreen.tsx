@@ -22,7 +22,7 @@ import { useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { useAssessment, usePracticeWrite, useSignedIn, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { AddPlanting } from './AddPlanting.tsx'
+import { PlantingForm } from './PlantingForm.tsx'
 import { BringCsv } from '../setup/BringCsv.tsx'
 import { TaxonForm } from './TaxonForm.tsx'
 import './plants.css'
@@ -71,7 +71,7 @@ export function Screen() {
       <div className="screen-body">
         {shown === 'plantings' ? <Plantings text={text} /> : <Library text={text} />}
       </div>
-      {adding && <AddPlanting onClose={() => setAdding(false)} />}
+      {adding && <PlantingForm onClose={() => setAdding(false)} />}
     </>
   )
 }

@@ -9,20 +9,22 @@ import {
   yearOf,
   type TreatmentKind,
 } from '@border/core'
-import { Button, DatePicker, Form, Input, Select } from 'antd'
+import { Button, DatePicker, Form, Input, Popconfirm, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { Link, useLocation, useParams } from 'react-router'
+import { useState } from 'react'
+import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { errorText, photoAddress, useAssessment, useGardenWrite, useStory } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
 import { withPlanting } from '../light/OutsideList.tsx'
+import { PlantingForm } from './PlantingForm.tsx'
 import './plants.css'
 
 /** A planting's history as a story, from planting to now. */
 export function Screen() {
   const { plantingId } = useParams() as { plantingId: string }
-  const { view, isCrew } = useGardenContext()
+  const { view, isCrew, isHead } = useGardenContext()
   const { search } = useLocation()
   const { data, error } = useStory(view.garden.id, plantingId)
   if (error) return <p className="empty-words">{errorText(error)}</p>
@@ -61,7 +63,7 @@ export function Screen() {
       </header>
       <div className="screen-split">
         <div className="screen-body" tabIndex={0} role="region" aria-label="Its story">
-          <Story entries={data.story} />
+          <Story entries={data.story} gardenId={view.garden.id} />
         </div>
         <aside className="stack" aria-label="About this planting">
           <Facts story={data} />
@@ -71,6 +73,7 @@ export function Screen() {
           )}
           {isCrew && <TreatmentForm gardenId={view.garden.id} plantingId={planting.id} />}
           {isCrew && <NoteForm gardenId={view.garden.id} plantingId={planting.id} />}
+          {isHead && <PutRight planting={planting} />}
         </aside>
       </div>
     </>
@@ -90,7 +93,12 @@ const kindWords: Record<StoryEntry['kind'], string> = {
   treated: 'cut',
 }
 
-function Story({ entries }: { entries: readonly StoryEntry[] }) {
+function Story({ entries, gardenId }: { entries: readonly StoryEntry[]; gardenId: string }) {
+  const takeBack = useGardenWrite<{ lookId: string }>(
+    gardenId,
+    ({ lookId }) => `/observations/${lookId}/withdraw`,
+    'Taken back. What hangs on it is worked out without it.',
+  )
   const years = [...new Set(entries.map((e) => yearOf(e.on)))]
   return (
     <ol className="story">
@@ -106,6 +114,24 @@ function Story({ entries }: { entries: readonly StoryEntry[] }) {
                   <span className="story-kind">{kindWords[e.kind]}</span>
                   <span>
                     {e.says} {e.by && <small>{e.by}</small>}
+                    {e.lookId && (
+                      <Popconfirm
+                        title="Take this look back?"
+                        description="For one noted by mistake, or twice. It counts no longer, in the record or the verdicts."
+                        okText="Take it back"
+                        cancelText="Leave it"
+                        onConfirm={() => takeBack.mutate({ lookId: e.lookId! })}
+                      >
+                        <Button
+                          size="small"
+                          type="text"
+                          className="story-back"
+                          aria-label={`Take back the look of ${shortDate(e.on)}`}
+                        >
+                          take back
+                        </Button>
+                      </Popconfirm>
+                    )}
                   </span>
                 </li>
               ))}
@@ -201,6 +227,58 @@ function CameBack({ gardenId, plantingId }: { gardenId: string; plantingId: stri
     <Button loading={found.isPending} onClick={() => found.mutate({ on: today })}>
       It came back after all
     </Button>
+  )
+}
+
+/** What was entered wrongly is put right; what was never there comes out, and can come back. */
+function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
+  const { view } = useGardenContext()
+  const { search } = useLocation()
+  const navigate = useNavigate()
+  const [isOpen, setOpen] = useState(false)
+  const { tag } = planting
+  const path = `/plantings/${planting.id}`
+  const restore = useGardenWrite<object>(
+    view.garden.id,
+    () => `${path}/restore`,
+    `${tag} is in the garden again.`,
+  )
+  const takeOut = useGardenWrite<object>(
+    view.garden.id,
+    () => `${path}/withdraw`,
+    () => (
+      <>
+        {tag} is taken out.{' '}
+        <Button size="small" onClick={() => restore.mutate({})}>
+          Bring it back
+        </Button>
+      </>
+    ),
+  )
+  return (
+    <section>
+      <h2>Entered wrongly?</h2>
+      <div className="row">
+        <Button onClick={() => setOpen(true)}>Put it right</Button>
+        <Popconfirm
+          title={`Take ${tag} out of the garden?`}
+          description="For a planting that was never there. One that died or went is written off under Walk, and keeps its story."
+          okText="Take it out"
+          cancelText="Leave it"
+          onConfirm={() =>
+            takeOut.mutate(
+              {},
+              { onSuccess: () => void navigate({ pathname: '..', search }, { relative: 'path' }) },
+            )
+          }
+        >
+          <Button type="text" danger loading={takeOut.isPending}>
+            It was never there
+          </Button>
+        </Popconfirm>
+      </div>
+      {isOpen && <PlantingForm planting={planting} onClose={() => setOpen(false)} />}
+    </section>
   )
 }
 

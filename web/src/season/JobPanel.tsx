@@ -171,6 +171,7 @@ function When({ job, season }: { job: JobRecord; season: SeasonView }) {
         </p>
       )}
       {job.unplaced && <p className="late">{job.unplaced}</p>}
+      {job.unsure && <p className="unsure">{job.unsure}</p>}
       <p>
         Window {shortDate(w.earliest)} to {shortDate(w.latest)}
         {w.earliest > today

@@ -112,6 +112,7 @@ function SheetJob({ sitting: { job, minutes }, canRecord }: { sitting: Sitting; 
         {minutes < job.minutes && ` of ${minutesText(job.minutes)}`}
         {job.tags.length > 0 && `; ${job.tags.length === 1 ? 'tag' : 'tags'} ${job.tags.join(', ')}`}
       </p>
+      {job.unsure && <p className="unsure">{job.unsure}</p>}
       <ul className="plain-list">
         {job.steps.map((s) => (
           <li key={s}>{s}</li>

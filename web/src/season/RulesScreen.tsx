@@ -6,6 +6,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { errorText, useGardenWrite, useRules } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { SimulatedNote } from '../frame/Simulated.tsx'
 import { Waiting } from '../frame/Shell.tsx'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
 import { OwnRuleForm } from './OwnRuleForm.tsx'
@@ -49,6 +50,7 @@ export function Screen() {
         </div>
       </header>
       <div className="screen-body rules">
+        <SimulatedNote />
         {adding && <OwnRuleForm onClose={() => setAdding(false)} />}
         {operations
           .filter((o) => byOperation.has(o))
@@ -123,7 +125,7 @@ function Rule({ rule }: { rule: RuleView }) {
                 , for <span className="taxon">{rule.next.for}</span>
               </>
             )}
-            .
+            .{rule.next.unsure && <span className="unsure"> {rule.next.unsure}</span>}
           </p>
         ) : (
           rule.none && <p className="soft">No window here: {rule.none}.</p>

@@ -6,6 +6,7 @@ import { Link, useSearchParams } from 'react-router'
 import { errorText, useGardenWrite, useSeason } from '../api/queries.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { SimulatedNote } from '../frame/Simulated.tsx'
 import { Waiting } from '../frame/Shell.tsx'
 import { minutesText, momentText, shortDayMonth, weekdayName } from '../frame/words.ts'
 import { JobPanel } from './JobPanel.tsx'
@@ -66,6 +67,7 @@ export function Screen() {
       {chosen ? (
         <div className="screen-split season-split">
           <div className="season-body">
+            <SimulatedNote />
             <PlanRun season={data} />
             <YearByPlace jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
             <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
@@ -275,6 +277,7 @@ function JobLine({
         {job.title}
       </span>
       <small>
+        {job.unsure && 'unsure, '}
         {job.pinned && 'pinned, '}
         {extra}
       </small>

@@ -26,6 +26,11 @@ export function Watering({ by, title }: { by?: string; title: string }) {
   return (
     <section className="watering">
       <h2>{title}</h2>
+      {data.isSimulated && due.length > 0 && (
+        <p className="simulated">
+          Worked out from simulated rain and heat: feel the soil a finger deep before you water.
+        </p>
+      )}
       {data.unknown && <p className="soft">{data.unknown} Feel the soil a finger deep.</p>}
       {places.map((placeId) => {
         const here = due.filter((p) => p.placeId === placeId)

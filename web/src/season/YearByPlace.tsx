@@ -118,8 +118,9 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
         </svg>
       )}
       <small>
-        Pale: the whole window. Dark: the best of it, red where the job has no day. ◇ the planned day. Above:
-        how full each working day is.
+        <i className="year-swatch window" /> the whole window, <i className="year-swatch best" /> the best of
+        it, <i className="year-swatch none" /> the best of it where the job has no day, ◇ the planned day.
+        Above: how full each working day is.
       </small>
     </div>
   )

@@ -1,4 +1,4 @@
-import type { BenchRecord } from '@border/contract'
+import type { BenchRecord, PlantingRecord } from '@border/contract'
 import { extentOf, isPlace, middleOf, plantingSources } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -17,31 +17,52 @@ interface Values {
   tag: string
   plantedOn: Dayjs
   source: (typeof plantingSources)[number]
+  role?: string | null
+  acrossM?: number | null
 }
 
-/** A planting by hand, or off the bench: what, how many, where (clicked or typed), since when. */
-export function AddPlanting({ bench, onClose }: { bench?: BenchRecord; onClose: () => void }) {
+interface Props {
+  /** Planted off the bench. */
+  bench?: BenchRecord
+  /** Put right instead of added. */
+  planting?: PlantingRecord
+  onClose: () => void
+}
+
+/** A planting by hand, off the bench, or put right: what, how many, where (clicked or typed), since when. */
+export function PlantingForm({ bench, planting, onClose }: Props) {
   const { view, standing, today, on } = useGardenContext()
   const { data: taxa } = useTaxa()
   const [form] = Form.useForm<Values>()
   const places = standing.filter(isPlace)
   const placeId = Form.useWatch('placeId', form)
   const place = places.find((p) => p.id === placeId)
-  const [at, setAt] = useState<readonly [number, number]>()
-  const add = useGardenWrite<object>(view.garden.id, () => '/plantings', 'Planting added.')
+  const [at, setAt] = useState<readonly [number, number] | undefined>(planting && [planting.x, planting.y])
+  const add = useGardenWrite<object>(
+    view.garden.id,
+    () => (planting ? `/plantings/${planting.id}/amend` : '/plantings'),
+    planting ? 'Put right; everything that hangs on it follows.' : 'Planting added.',
+  )
   const spot = at ?? (place && proposedAt(place))
-  const submit = (v: Values) => {
+  const submit = ({ acrossM, ...v }: Values) => {
     const [x, y] = spot!
     add.mutate(
-      { ...v, plantedOn: v.plantedOn.format('YYYY-MM-DD'), x, y, ...(bench && { benchId: bench.id }) },
+      {
+        ...v,
+        plantedOn: v.plantedOn.format('YYYY-MM-DD'),
+        x,
+        y,
+        ...(acrossM && { radiusM: acrossM / 2 }),
+        ...(bench && { benchId: bench.id }),
+      },
       { onSuccess: onClose },
     )
   }
   return (
     <Modal
       open
-      title="Add a planting"
-      okText="Add"
+      title={planting ? `Put ${planting.tag} right` : 'Add a planting'}
+      okText={planting ? 'Put it right' : 'Add'}
       onCancel={onClose}
       onOk={form.submit}
       confirmLoading={add.isPending}
@@ -55,14 +76,27 @@ export function AddPlanting({ bench, onClose }: { bench?: BenchRecord; onClose: 
           layout="vertical"
           requiredMark={false}
           onFinish={submit}
-          initialValues={{
-            count: bench?.count ?? 1,
-            taxonBotanical: bench?.botanical,
-            plantedOn: dayjs(today),
-            source: bench?.fromTag ? 'division' : 'bought',
-            placeId: places[0]!.id,
-            tag: nextTag(view.plantings.map((p) => p.tag)),
-          }}
+          initialValues={
+            planting
+              ? {
+                  taxonBotanical: planting.taxon.botanical,
+                  placeId: planting.placeId,
+                  count: planting.plantedCount,
+                  tag: planting.tag,
+                  plantedOn: dayjs(planting.plantedOn),
+                  source: planting.source,
+                  role: planting.role,
+                  acrossM: planting.radiusM && 2 * planting.radiusM,
+                }
+              : {
+                  count: bench?.count ?? 1,
+                  taxonBotanical: bench?.botanical,
+                  plantedOn: dayjs(today),
+                  source: bench?.fromTag ? 'division' : 'bought',
+                  placeId: places[0]!.id,
+                  tag: nextTag(view.plantings.map((p) => p.tag)),
+                }
+          }
         >
           <div className="form-grid">
             <Form.Item
@@ -99,6 +133,16 @@ export function AddPlanting({ bench, onClose }: { bench?: BenchRecord; onClose: 
               <Select options={plantingSources.map((s) => ({ value: s, label: s }))} />
             </Form.Item>
           </div>
+          {planting && (
+            <div className="form-grid">
+              <Form.Item name="role" label="What it is for">
+                <Input maxLength={120} placeholder="not said" />
+              </Form.Item>
+              <Form.Item name="acrossM" label="The drift across, if measured">
+                <InputNumber min={0.04} max={100} step={0.1} suffix="m" style={{ width: '100%' }} />
+              </Form.Item>
+            </div>
+          )}
           {place?.kind === 'bed' && spot && (
             <>
               <div className="row" style={{ marginBottom: 8 }}>
