@@ -1,6 +1,6 @@
 /** What the command line, the demo and the tests use of the server. */
 export { composeApp } from './app.ts'
-export { connect, migrate, type Db } from './database/connect.ts'
+export { connect, migrate, migrationSource, type Db } from './database/connect.ts'
 export { giveToCrew, insertAbsence, insertCrew, insertCrewPerson, setTravel } from './store/crews.ts'
 export { addMember, setStandInChanges, setStation } from './store/gardens.ts'
 export { insertLog, insertReading } from './store/light.ts'

@@ -375,9 +375,10 @@ async function raiseVersions(db: Knex): Promise<void> {
       end $$;
     create function raise_of_gardens() returns trigger language plpgsql as $$
       begin
-        if (new.latitude, new.longitude, new.north_deg, new.time_zone) is distinct from
-           (old.latitude, old.longitude, old.north_deg, old.time_zone) then
+        if (new.latitude, new.longitude, new.time_zone) is distinct from (old.latitude, old.longitude, old.time_zone) then
           perform raise_aspects(array['plan', 'climate'], array[new.id]);
+        elsif new.north_deg is distinct from old.north_deg then
+          perform raise_aspects(array['plan'], array[new.id]);
         end if;
         if (new.station_id, new.known_climate) is distinct from (old.station_id, old.known_climate) then
           perform raise_aspects(array['climate'], array[new.id]);

@@ -29,15 +29,16 @@ const migrations: Record<string, Knex.Migration> = {
   '007_foundation': foundation,
 }
 
+/** The migrations in their order, each with its way up and down. */
+export const migrationSource: Knex.MigrationSource<string> = {
+  getMigrations: () => Promise.resolve(Object.keys(migrations)),
+  getMigrationName: (name) => name,
+  getMigration: (name) => Promise.resolve(migrations[name]!),
+}
+
 /** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */
 export async function migrate(db: Db): Promise<void> {
-  await db.migrate.latest({
-    migrationSource: {
-      getMigrations: async () => Object.keys(migrations),
-      getMigrationName: (name: string) => name,
-      getMigration: async (name: string) => migrations[name]!,
-    },
-  })
+  await db.migrate.latest({ migrationSource })
   const rows = library.map((t) => ({
     id: randomUUID(),
     practice_id: null,
