@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { provedOptimum } from '../../bench/oracle.ts'
-import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
+import { addDays, type IsoDate } from '../dates/index.ts'
 import {
   planCosts,
   planJobs,
@@ -11,82 +11,11 @@ import {
   type SeasonPlan,
 } from './index.ts'
 import { simulatedSeason } from './simulate.ts'
+import { counted, requireSound } from './test/sound.ts'
 
 const season = (seed: number, jobs = 60, days = 120): PlanProblem =>
   simulatedSeason({ seed, jobs, gardens: 3, days, from: '2026-02-01' })
 const quick = { seed: 1, iterations: 2000 }
-
-const days = (problem: PlanProblem) => new Map(problem.shifts.map((s) => [s.id, s.day]))
-const jobOf = (problem: PlanProblem) => new Map(problem.jobs.map((j) => [j.id, j]))
-
-/** What a plan costs, counted anew from the cost table and nothing of the search. */
-function counted(problem: PlanProblem, plan: SeasonPlan): number {
-  const jobs = jobOf(problem)
-  const visits = new Set<string>()
-  let cost = 0
-  for (const placed of plan.placed) {
-    const job = jobs.get(placed.id)!
-    placed.parts.forEach((part, i) => {
-      visits.add(`${part.shiftId} ${job.gardenId}`)
-      const early = Math.max(0, daysBetween(part.day, job.window.bestFrom))
-      const late = Math.max(0, daysBetween(job.window.bestTo, part.day))
-      const chance = problem.unsuitable[job.weather]?.[part.day] ?? 0
-      cost += Math.round(
-        (planCosts.rate[job.operation] / placed.parts.length) * (early + late) +
-          planCosts.badWeather * chance * (part.minutes / job.minutes),
-      )
-      if (job.keptOn?.[i] !== undefined && job.keptOn[i] !== part.day) cost += planCosts.moved
-    })
-  }
-  for (const u of plan.unplaced) cost += u.cost
-  return cost + visits.size * planCosts.visit
-}
-
-/** Every rule a plan must keep, each checked on its own. */
-function requireSound(problem: PlanProblem, plan: SeasonPlan): void {
-  const jobs = jobOf(problem)
-  const at = new Map(plan.placed.map((p) => [p.id, p]))
-  expect([...at.keys(), ...plan.unplaced.map((u) => u.id)].sort()).toEqual(
-    problem.jobs
-      .filter((j) => !j.doneOn)
-      .map((j) => j.id)
-      .sort(),
-  )
-  for (const { id, parts } of plan.placed) {
-    const job = jobs.get(id)!
-    expect(parts.reduce((sum, p) => sum + p.minutes, 0)).toBe(job.minutes)
-    for (const p of parts) {
-      expect(days(problem).get(p.shiftId)).toBe(p.day)
-      expect(p.day >= job.window.earliest && p.day <= job.window.latest, id).toBe(true)
-    }
-    for (const a of job.after) {
-      const first = jobs.get(a.id)!.doneOn ?? at.get(a.id)?.parts.at(-1)?.day
-      expect(first, `${id} waits for ${a.id}`).toBeDefined()
-      expect(daysBetween(first!, parts[0]!.day)).toBeGreaterThanOrEqual(a.leastDays)
-      if (a.mostDays != null) expect(daysBetween(first!, parts[0]!.day)).toBeLessThanOrEqual(a.mostDays)
-    }
-  }
-  const travel = new Map(problem.gardens.map((g) => [g.id, g.travelMinutes]))
-  for (const shift of problem.shifts) {
-    const here = plan.placed.flatMap((p) =>
-      p.parts
-        .filter((x) => x.shiftId === shift.id)
-        .map((x) => ({ job: jobs.get(p.id)!, minutes: x.minutes })),
-    )
-    const going = [...new Set(here.map((h) => h.job.gardenId))].reduce((sum, g) => sum + travel.get(g)!, 0)
-    const work = here.reduce((sum, h) => sum + h.minutes, 0)
-    expect(work + going * shift.people.length).toBeLessThanOrEqual(
-      shift.people.reduce((sum, p) => sum + p.minutes, 0),
-    )
-    for (const skill of ['pruning', 'machine', 'spraying'] as const) {
-      const asked = here.filter((h) => h.job.skill === skill).reduce((sum, h) => sum + h.minutes, 0)
-      const able = shift.people
-        .filter((p) => p.skills.includes(skill))
-        .reduce((sum, p) => sum + p.minutes - going, 0)
-      expect(asked, `${skill} on ${shift.day}`).toBeLessThanOrEqual(able)
-    }
-  }
-}
 
 describe('the season plan', () => {
   it.each([1, 2, 3])('keeps every rule and costs what it says (season %s)', (seed) => {
