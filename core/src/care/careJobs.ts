@@ -85,7 +85,7 @@ const LEAST_TURN_WIDTH = 6
  */
 export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJob[] {
   const years = yearsAbout(garden.climate, on, garden.lateDays)
-  const staying = garden.plantings.filter((p) => !isLeaving(p))
+  const staying = garden.plantings.filter((p) => p.livingCount > 0 && !isLeaving(p))
   const plantingsOf = group(staying, (p) => p.placeId)
   const firstDivisions = divisionsFirstDue({ ...garden, plantings: staying }, years, on)
   const jobs: CareJob[] = []
@@ -262,14 +262,29 @@ function jobsOf(
         (turn) =>
           turn.window.latest >= on &&
           turn.window.earliest <= until &&
-          (place.to === null || turn.window.earliest < place.to),
+          (place.to === null || (turn.window.earliest < place.to && on < place.to)),
       )
+      .map((turn) => ({ ...turn, window: whileThere(turn.window, place) }))
       .flatMap((turn) => {
         const stem = `${rule.id}/${year.season}/${window.season}/${turn.turn}`
         const open = together.filter((s) => !garden.done.has(`${stem}/${idOf(s)}`))
         return open.length === 0 ? [] : [toJob(rule, place, open, turn.window, stem, year, garden)]
       }),
   )
+}
+
+/** A window with an end where its place has one. */
+function whileThere(window: Window, { to, name }: Place): Window {
+  if (to === null || window.latest < to) return window
+  const latest = addDays(to, -1)
+  const why = `Not after ${dayMonth(latest)}: ${name} is gone from the next day on.`
+  return {
+    ...window,
+    bestFrom: minDay(window.bestFrom, latest),
+    bestTo: minDay(window.bestTo, latest),
+    latest,
+    why: { ...window.why, ...(window.bestTo > latest && { bestTo: why }), latest: why },
+  }
 }
 
 function isDue(rule: CareRule, subject: CareSubject, season: number, south: boolean): boolean {
@@ -407,7 +422,9 @@ function toJob(
     skill: rule.skill ?? null,
     why: rule.why,
     missed: rule.missed,
-    nextChance: next.find((w) => w.earliest > window.latest)?.earliest ?? null,
+    nextChance:
+      next.find((w) => w.earliest > window.latest && (place.to === null || w.earliest < place.to))
+        ?.earliest ?? null,
     unsure: unsureWords(rule, garden.climate),
     school: ways.notes.length > 0 ? ways.notes.join(' ') : null,
   }

@@ -183,7 +183,7 @@ describe('any plan', () => {
         const apart = [a, b].map((p) => planJobs(p, { seed: 1, iterations: 6000 }).cost.total)
         const sum = apart[0]! + apart[1]!
         // A search, not a proof: the two ways of asking may end a little apart.
-        expect(Math.abs(plan.cost.total - sum)).toBeLessThanOrEqual(0.05 * sum)
+        expect(Math.abs(plan.cost.total - sum)).toBeLessThanOrEqual(0.08 * sum)
       }),
       runs(4),
     )

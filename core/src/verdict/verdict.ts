@@ -201,7 +201,8 @@ export function verdictFor(input: VerdictInput): Verdict {
   const ruledOut = actions.flatMap((action) => {
     const cannot = whyImpossible(input, action)
     if (cannot) return [{ action, why: cannot, isOpen: false }]
-    return isAskedFor(action, terms) ? [] : [{ action, why: 'Nothing asks for it.', isOpen: true }]
+    const idle = whyIdle(input, action, terms)
+    return idle ? [{ action, why: idle, isOpen: true }] : []
   })
   const ranked = actions
     .filter((a) => !ruledOut.some((r) => r.action === a))
@@ -234,9 +235,22 @@ function whyImpossible({ taxon, spots }: VerdictInput, action: Action): string |
   return undefined
 }
 
-/** Keeping and watching need no reason; anything else is proposed only where something asks for it. */
-const isAskedFor = (action: Action, terms: readonly Term[]): boolean =>
-  action === 'keep' || action === 'watch' || terms.some((t) => t.action === action && t.points > 0)
+/**
+ * Why there is no reason for an action that could be taken; undefined where there is one. Keeping and watching need none. A
+ * division that only the years ask for is no answer where the light is the matter.
+ */
+function whyIdle(input: VerdictInput, action: Action, terms: readonly Term[]): string | undefined {
+  if (action === 'keep' || action === 'watch') return undefined
+  const asking = terms.filter((t) => t.action === action && t.points > 0)
+  if (asking.length === 0) return 'Nothing asks for it.'
+  if (
+    action === 'divide' &&
+    misfitOf(input) > WATCH_UNTIL_HOURS &&
+    asking.every((t) => t.says === sinceDivided(input))
+  )
+    return 'Only the years ask for it, and it would not mend its light.'
+  return undefined
+}
 
 const bearsCut = (taxon: Taxon): boolean =>
   isWoody(taxon) ? taxon.bearsHardCut : taxon.repeats === 'when cut back' || taxon.halves
@@ -392,19 +406,29 @@ function cutBackTerms(input: VerdictInput): Term[] {
   return [...terms, ...spokenFor(input, action, cutSigns)]
 }
 
+const yearsSinceDivided = (input: VerdictInput): number =>
+  Math.floor(daysBetween(evidenceOf(input).dividedOn, input.on) / 365)
+
+/** How long since it was last divided, against how often it wants it; null for what is not divided. */
+function sinceDivided(input: VerdictInput): string | null {
+  const { divideYears } = input.taxon
+  return (
+    divideYears &&
+    `${counted(yearsSinceDivided(input), 'year')} since it was planted or divided; it usually wants it every ${divideYears[0]} to ${divideYears[1]}.`
+  )
+}
+
 function divideTerms(input: VerdictInput): Term[] {
-  const { taxon, on } = input
+  const { taxon } = input
   const action = 'divide'
-  const { dividedOn } = evidenceOf(input)
   const terms: Term[] = [
     { action, points: points.divideBase, says: 'Dividing costs labour and most of a season’s flowers.' },
   ]
   if (!taxon.divideYears) return terms
   const [least, most] = taxon.divideYears
-  const years = Math.floor(daysBetween(dividedOn, on) / 365)
-  const since = `${counted(years, 'year')} since it was planted or divided; it usually wants it every ${least} to ${most}.`
+  const years = yearsSinceDivided(input)
   const due = years >= most ? points.divideOverdue : years >= least ? points.divideDue : points.divideSoon
-  terms.push({ action, points: due, says: since })
+  terms.push({ action, points: due, says: sinceDivided(input)! })
   if (taxon.moveEase === 'poor')
     terms.push({ action, points: points.dividePoor, says: 'It is slow to settle after being lifted.' })
   const crowded = crowdedBy(input)
