@@ -1,9 +1,11 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { readFileSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
 import { ensureBuilt } from './build.ts'
 import { databaseUrl } from './cluster.ts'
 import { inState, projectRoot } from './paths.ts'
 import { say } from './say.ts'
+import { testsShare } from './testsShare.ts'
 
 interface Count {
   passed: number
@@ -23,6 +25,7 @@ export async function checkCommand(): Promise<number> {
     step('format and lint', ['sh', '-c', 'npm run --silent format:check && npm run --silent lint']),
   ])
   read.forEach(add)
+  add(testsShareStep())
   await databaseUrl('postgres')
   add(buildStep())
   add(
@@ -60,6 +63,15 @@ const childEnv = (env: NodeJS.ProcessEnv = {}): NodeJS.ProcessEnv => ({
   FORCE_COLOR: '0',
   npm_config_update_notifier: 'false',
 })
+
+/** Fails when tests are a smaller share of the lines of TypeScript than the floor in `package.json`, which only rises. */
+function testsShareStep(): Count {
+  const floor = JSON.parse(readFileSync(join(projectRoot, 'package.json'), 'utf8')).testsShareFloor as number
+  const share = testsShare(projectRoot)
+  const percent = (part: number) => `${(100 * part).toFixed(1)} %`
+  say(`check: tests are ${percent(share)} of the lines of TypeScript, ${percent(floor)} at least`)
+  return share >= floor ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }
+}
 
 function buildStep(): Count {
   say('check: build')
