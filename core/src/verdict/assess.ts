@@ -2,6 +2,7 @@ import type { IsoDate } from '../dates/index.ts'
 import {
   causesOf,
   fieldsBetween,
+  type FieldsBetween,
   hoursWithin,
   sunHours,
   type GardenField,
@@ -53,18 +54,35 @@ const CROWDED_OUT = 0.35
 /** A change of this many hours is worth explaining even inside the range. */
 const EXPLAINED_HOURS = 0.5
 
+/** The light of a garden's places then and now, whatever grows in them: the slowest part of an assessment. */
+export interface PlacesLight {
+  now: IsoDate
+  fields: FieldsBetween
+  spots: SpotField
+}
+
 /**
- * The slow half of an assessment: it depends on what stands and where plants stand, not on what was decided.
- *
  * @param then the day whose standing obstructions are "before"
  * @param now the day whose standing obstructions are "now"
  */
-export function gardenLight(garden: StandingGarden, then: IsoDate, now: IsoDate): GardenLight {
-  const { scene, places } = garden
-  const fields = fieldsBetween(scene, places, then, now)
+export const placesLight = (
+  { scene, places }: Pick<StandingGarden, 'scene' | 'places'>,
+  then: IsoDate,
+  now: IsoDate,
+): PlacesLight => ({
+  now,
+  fields: fieldsBetween(scene, places, then, now),
+  spots: spotField(scene, places, now),
+})
+
+/** The light of the plantings of a garden, by that of its places. */
+export function plantingsLight(
+  { scene, plantings }: Pick<StandingGarden, 'scene' | 'plantings'>,
+  { now, fields, spots }: PlacesLight,
+): GardenLight {
   return {
-    field: spotField(scene, places, now),
-    plantings: garden.plantings.map((p) => {
+    field: spots,
+    plantings: plantings.map((p) => {
       const hoursIn = hoursOf(p, scene, now)
       const hours = hoursIn(fields.now)
       const before = hoursIn(fields.before)
@@ -74,6 +92,10 @@ export function gardenLight(garden: StandingGarden, then: IsoDate, now: IsoDate)
     }),
   }
 }
+
+/** The slow half of an assessment: it depends on what stands and where plants stand, not on what was decided. */
+export const gardenLight = (garden: StandingGarden, then: IsoDate, now: IsoDate): GardenLight =>
+  plantingsLight(garden, placesLight(garden, then, now))
 
 /** A planting's hours in any field of its garden; one whose place is not in it is asked by rays, as things stand. */
 export const hoursOf =

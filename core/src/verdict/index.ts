@@ -25,6 +25,9 @@ export {
 export {
   assessGarden,
   gardenLight,
+  placesLight,
+  plantingsLight,
+  type PlacesLight,
   judgeGarden,
   type GardenLight,
   groundTaken,

@@ -69,13 +69,15 @@ export function bestSpots(
 ): SpotOption[] {
   const { taxon } = planting
   const radiusM = groundRadiusM(planting)
-  const taken = occupied.filter((o) => o.plantingId !== planting.id)
   const options: SpotOption[] = []
   for (const { place, points } of field.places) {
-    for (const p of points) {
+    const taken = occupied.filter((o) => o.placeId === place.id && o.plantingId !== planting.id)
+    const { edgeM, near } = surveyOf(place, points)
+    for (const [i, p] of points.entries()) {
+      if (place.kind === 'bed' && isTooNearEdge(edgeM[i]!, radiusM)) continue
       if (Math.hypot(p.x - planting.x, p.y - planting.y) < 2 * radiusM) continue
-      if (!hasRoom(place, p, radiusM, taken)) continue
-      const hours = meanHours(hoursAbout(points, p, radiusM))
+      if (place.kind === 'bed' ? !isFree(p, radiusM, taken) : !hasRoom(place, p, radiusM, taken)) continue
+      const hours = meanHours(hoursAbout(near(p, radiusM), p, radiusM))
       const fit = fitOf(taxon, { hours, moisture: place.moisture })
       if (fit.score >= LEAST_FIT)
         options.push({ placeId: place.id, placeName: place.name, x: p.x, y: p.y, hours, fit })
@@ -95,18 +97,66 @@ export function bestSpots(
   return spread(options, most)
 }
 
+/** What every planting asks of the points of a place: told once for all of them. */
+interface Survey {
+  /** Metres from each point to the edge of its bed. */
+  edgeM: Float64Array
+  /** Points of the squares that a circle touches, and so all that lie in it. */
+  near: (p: Readonly<{ x: number; y: number }>, radiusM: number) => LitPoint[]
+}
+const surveys = new WeakMap<readonly LitPoint[], Survey>()
+const SQUARE_M = 1
+
+function surveyOf(place: Place, points: readonly LitPoint[]): Survey {
+  const known = surveys.get(points)
+  if (known) return known
+  const edgeM = Float64Array.from(points, (p) =>
+    place.kind === 'bed' ? distanceToBoundary(place.ring, p.x, p.y) : 0,
+  )
+  const squares = new Map<string, LitPoint[]>()
+  const squareOf = (m: number) => Math.floor(m / SQUARE_M)
+  for (const p of points) {
+    const key = `${squareOf(p.x)} ${squareOf(p.y)}`
+    const square = squares.get(key)
+    if (square) square.push(p)
+    else squares.set(key, [p])
+  }
+  const survey: Survey = {
+    edgeM,
+    near: ({ x, y }, radiusM) => {
+      const found: LitPoint[] = []
+      for (let i = squareOf(x - radiusM); i <= squareOf(x + radiusM); i++)
+        for (let k = squareOf(y - radiusM); k <= squareOf(y + radiusM); k++)
+          found.push(...(squares.get(`${i} ${k}`) ?? []))
+      return found
+    },
+  }
+  surveys.set(points, survey)
+  return survey
+}
+
 /** Hours of the points that a drift about `p` would cover, its own always among them. */
-function hoursAbout(points: readonly LitPoint[], p: LitPoint, radiusM: number): SunHours[] {
+function hoursAbout(near: readonly LitPoint[], p: LitPoint, radiusM: number): SunHours[] {
   const found = [p.hours]
-  // This runs for every pair of points of a place: squares and a plain loop, not hypot and filter.
   const reach = radiusM * radiusM
-  for (const q of points) {
+  for (const q of near) {
     const dx = q.x - p.x
     const dy = q.y - p.y
     if (q !== p && dx * dx + dy * dy <= reach) found.push(q.hours)
   }
   return found
 }
+
+/** Drifts may reach a little over the edge of their bed. */
+const isTooNearEdge = (edgeM: number, radiusM: number): boolean => edgeM < radiusM * 0.85
+
+/** Whether ground about a point is free of what is taken in its place; drifts may interlock a little. */
+const isFree = (p: { x: number; y: number }, radiusM: number, taken: readonly TakenGround[]): boolean =>
+  taken.every(
+    (o) =>
+      metresOutside(o.ground, p.x, p.y) >=
+      radiusM - 2 * OVERLAP_SHARE * Math.min(asDisc(o.ground).radiusM, radiusM),
+  )
 
 /** Whether ground of a radius about a point lies in the place and is free; drifts may interlock a little. */
 export function hasRoom(
@@ -117,13 +167,12 @@ export function hasRoom(
 ): boolean {
   if (place.kind === 'container')
     return radiusM <= place.radiusM && !taken.some((o) => o.placeId === place.id)
-  if (!isInside(place.ring, p.x, p.y) || distanceToBoundary(place.ring, p.x, p.y) < radiusM * 0.85)
+  if (!isInside(place.ring, p.x, p.y) || isTooNearEdge(distanceToBoundary(place.ring, p.x, p.y), radiusM))
     return false
-  return taken.every(
-    (o) =>
-      o.placeId !== place.id ||
-      metresOutside(o.ground, p.x, p.y) >=
-        radiusM - 2 * OVERLAP_SHARE * Math.min(asDisc(o.ground).radiusM, radiusM),
+  return isFree(
+    p,
+    radiusM,
+    taken.filter((o) => o.placeId === place.id),
   )
 }
 

@@ -3,29 +3,48 @@ import {
   comingChanges,
   diagnose as diagnosePlantings,
   explainReadings,
-  gardenLight,
   judgeGarden,
+  placesLight,
   planJobs,
   planSteps,
+  plantingsLight,
   scenarioEffects,
   tellingLooks,
   trialEffects,
   usualThen,
   whyHere,
+  type IsoDate,
+  type PlacesLight,
   type SeasonPlan,
+  type StandingGarden,
 } from '@border/core'
 import type { ComputeTasks, ExplainedTask } from './compute.ts'
 import { bloomResult, recordResult } from './recordTasks.ts'
 import { failingOnes } from './successionTasks.ts'
 
-/** What runs on the compute threads, by name. */
+// What runs on the compute threads, by name.
+
 /** Compared with a day that was asked for, or the one most worth it. */
 export function light({
   garden,
   on,
   then = usualThen(garden.scene.obstructions, on),
 }: ComputeTasks['light']) {
-  return { then, light: gardenLight(garden, then, on) }
+  return { then, light: plantingsLight(garden, placesLightOf(garden, then, on)) }
+}
+
+/** Places whose light this thread has worked out last: what is planted or moved in them changes nothing of it. */
+const litPlaces = new Map<string, PlacesLight>()
+const MOST_HELD = 4
+
+function placesLightOf(garden: StandingGarden, then: IsoDate, on: IsoDate): PlacesLight {
+  const key = JSON.stringify([garden.scene, garden.places, then, on])
+  const found = litPlaces.get(key) ?? placesLight(garden, then, on)
+  litPlaces.delete(key)
+  litPlaces.set(key, found)
+  // The one asked for longest ago goes first: a map remembers the order its keys came in.
+  if (litPlaces.size > MOST_HELD) litPlaces.delete(litPlaces.keys().next().value!)
+  return found
 }
 export const judge = (task: ComputeTasks['judge']) => judgeGarden(task.garden, task.light, task.on)
 export const scenarios = (task: ComputeTasks['scenarios']) =>
