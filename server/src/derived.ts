@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { codeVersion } from './codeVersion.ts'
-import type { Db } from './database/connect.ts'
+import type { GardenReader } from './reader.ts'
 import { findKept, keep } from './store/computed.ts'
 import type { Aspect, Versions } from './store/versions.ts'
 
@@ -51,15 +51,23 @@ export const keyOf = (view: View, gardenId: string, versions: Versions, asked: u
     .update(JSON.stringify([view, codeVersion, gardenId, views[view].map((a) => versions[a]), asked]))
     .digest('hex')
 
-/** A view found, or worked out and kept for every process. */
+/** A view, with what it is asked with. */
+export type AskedView = readonly [view: View, asked: unknown]
+
+/**
+ * A view found, or worked out and kept for every process.
+ *
+ * @param madeFrom views that it is likely to be worked out from: looked for with it, in one question
+ */
 export async function derive<T>(
-  db: Db,
-  { id, versions }: { id: string; versions: Versions },
-  view: View,
-  asked: unknown,
+  reader: GardenReader,
+  [view, asked]: AskedView,
   work: () => Promise<T>,
+  madeFrom: readonly AskedView[] = [],
 ): Promise<T> {
-  const key = keyOf(view, id, versions, asked)
+  const versions = await reader.versions()
+  const nameOf = ([v, a]: AskedView) => keyOf(v, reader.garden.id, versions, a)
+  const key = nameOf([view, asked])
   const under = underWay.get(key) as Promise<T> | undefined
   if (under)
     try {
@@ -68,18 +76,38 @@ export async function derive<T>(
       // Whoever asked first has gone away; this one has not.
       if ((error as Error).name !== 'AbortError') throw error
     }
-  const found = (async () => {
-    const known = await findKept<T>(db, key)
-    if (known !== undefined) return known
-    const result = await work()
-    await keep(db, key, result)
-    return result
-  })()
+  const found = foundOrMade(reader, key, work, madeFrom.map(nameOf))
   underWay.set(key, found)
   try {
     return await found
   } finally {
     underWay.delete(key)
+  }
+}
+
+async function foundOrMade<T>(
+  { db, kept }: GardenReader,
+  key: string,
+  work: () => Promise<T>,
+  madeFrom: readonly string[],
+): Promise<T> {
+  if (!kept.known.has(key)) {
+    const wanted = [key, ...madeFrom].filter((k) => !kept.known.has(k))
+    const found = await findKept(db, wanted)
+    for (const k of wanted) kept.known.set(k, found.get(k))
+  }
+  const known = kept.known.get(key)
+  if (known !== undefined) return known as T
+  kept.atWork++
+  try {
+    const result = await work()
+    kept.known.set(key, result)
+    kept.fresh.push([key, result])
+    return result
+  } finally {
+    kept.atWork--
+    // What one view was made from is kept with it, in one statement.
+    if (kept.atWork === 0) await keep(db, kept.fresh.splice(0))
   }
 }
 

@@ -1,14 +1,22 @@
 import type { FeatureRecord, PlantingRecord } from '@border/contract'
-import { isAlive, standingGarden, type IsoDate, type StandingGarden } from '@border/core'
+import {
+  isAlive,
+  seasonYearOf,
+  standingGarden,
+  type Earliness,
+  type IsoDate,
+  type Seen,
+  type StandingGarden,
+} from '@border/core'
 import type { Db } from './database/connect.ts'
 import { listDecisions } from './store/decisions.ts'
 import { listFeatures, type GardenAccess } from './store/gardens.ts'
 import { listJobs } from './store/jobs.ts'
 import { listSeen } from './store/observations.ts'
-import { listLives, listPlantings, listTrialOutcomes } from './store/plantings.ts'
+import { listLives, listPlantings } from './store/plantings.ts'
 import { listTaxa } from './store/taxa.ts'
 import { versionsOf } from './store/versions.ts'
-import { findClimate, type FoundClimate } from './store/weather.ts'
+import { findClimate, findEarliness, type FoundClimate } from './store/weather.ts'
 
 /**
  * A garden as one request reads it: each part is read at most once, when it is first asked for, and handed on to whatever needs
@@ -20,6 +28,8 @@ export interface GardenReader {
   /** The garden's own day. */
   today: IsoDate
   versions: () => ReturnType<typeof versionsOf>
+  /** Derived views that were looked for, and those made since that are still to be kept. */
+  kept: { known: Map<string, unknown>; fresh: [key: string, result: unknown][]; atWork: number }
   /** Everything ever on the plan. */
   features: () => Promise<FeatureRecord[]>
   /** What stands and lives on a day. */
@@ -27,7 +37,10 @@ export interface GardenReader {
   /** Every planting the garden ever had. */
   lives: () => ReturnType<typeof listLives>
   seen: () => ReturnType<typeof listSeen>
-  outcomes: () => ReturnType<typeof listTrialOutcomes>
+  /** The latest look at each planting, up to today. */
+  lastSeen: () => Promise<Map<string, Seen>>
+  /** How early or late each season that was looked at has been, and the present one. */
+  earliness: () => Promise<Map<number, Earliness>>
   /** Every job, what is dropped among them. */
   jobs: () => ReturnType<typeof listJobs>
   decisions: () => ReturnType<typeof listDecisions>
@@ -48,6 +61,7 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
     garden,
     today,
     versions: once(() => versionsOf(db, garden.id)),
+    kept: { known: new Map(), fresh: [], atWork: 0 },
     features: once(() => listFeatures(db, garden.id)),
     plantings(on = today) {
       const known = plantingsOn.get(on) ?? listPlantings(db, garden.id, on)
@@ -56,7 +70,22 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
     },
     lives: once(() => listLives(db, garden.id)),
     seen: once(() => listSeen(db, garden.id)),
-    outcomes: once(() => listTrialOutcomes(db, garden.id)),
+    lastSeen: once(async () => {
+      const seen = (await reader.seen()).filter((s) => s.on <= today)
+      return new Map(seen.map((s) => [s.plantingId, s]))
+    }),
+    earliness: once(async () => {
+      const { lastDay } = await reader.climate()
+      const seasonOf = (on: IsoDate) => seasonYearOf(on, garden.latitude < 0)
+      const seasons = new Set([...(await reader.seen()).map((s) => seasonOf(s.on)), seasonOf(today)])
+      return findEarliness(
+        db,
+        garden,
+        lastDay,
+        [...seasons].sort((a, b) => a - b),
+        today,
+      )
+    }),
     jobs: once(() => listJobs(db, garden.id)),
     decisions: once(() => listDecisions(db, garden.id)),
     climate: once(() => findClimate(db, garden)),

@@ -10,7 +10,7 @@ import { followUp, watchChanges, type Enqueue } from './follow.ts'
 import { answeredBefore, once } from './once.ts'
 import { openGarden, type GardenReader } from './reader.ts'
 import { lockPractice } from './store/crews.ts'
-import { findGardenFor, lockGarden, type GardenAccess } from './store/gardens.ts'
+import { findMember, lockGarden, type GardenAccess } from './store/gardens.ts'
 import { findPerson, standsAt, type Person } from './store/people.ts'
 import { requireCsrf } from './session.ts'
 import { versionsOf } from './store/versions.ts'
@@ -143,7 +143,7 @@ async function doWrite(
           else await lockPractice(trx, person.practiceId)
           if ((await standsAs(trx)) !== basis) throw new Moved()
           // As it stands now that nobody else changes it; it may have gone to another crew, or from this person.
-          const held = garden && (await findGardenFor(trx, person.id, garden.id))
+          const held = garden && (await findMember(trx, person.id, garden.id))?.garden
           if (garden && !held) throw notFound('This garden')
           const changes = await watchChanges(trx, person.practiceId, enqueue)
           const made = await r.handle(callOn(trx, held, prepared), { req, res })
@@ -179,23 +179,29 @@ async function admit(
   req: express.Request,
 ): Promise<{ person?: Person; garden?: GardenAccess }> {
   if (access === 'anyone') return {}
-  const person = req.session.personId ? await findPerson(db, req.session.personId) : undefined
+  const { personId } = req.session
+  if (access !== 'signed in' && access !== 'leads practice') {
+    const gardenId = z.uuid().safeParse(req.params.gardenId)
+    const member = personId && gardenId.success ? await findMember(db, personId, gardenId.data) : undefined
+    if (member) return permitted(access, member)
+  }
+  const person = personId ? await findPerson(db, personId) : undefined
   if (!person) throw new Refusal(401, 'Sign in first.')
   if (access === 'signed in') return { person }
-  if (access === 'leads practice') {
-    if (!person.leads) throw new Refusal(403, 'Only someone who leads the practice may do this.')
-    return { person }
-  }
-  const gardenId = z.uuid().safeParse(req.params.gardenId)
-  const garden = gardenId.success ? await findGardenFor(db, person.id, gardenId.data) : undefined
   // A garden one does not belong to is as good as none: no hint that it is there.
-  if (!garden) throw notFound('This garden')
+  if (access !== 'leads practice') throw notFound('This garden')
+  if (!person.leads) throw new Refusal(403, 'Only someone who leads the practice may do this.')
+  return { person }
+}
+
+function permitted<M extends { garden: GardenAccess }>(access: { garden: Role }, member: M): M {
+  const { garden } = member
   if (roles.indexOf(garden.role) > roles.indexOf(access.garden))
     throw new Refusal(
       403,
       `Only a ${access.garden === 'head' ? 'head gardener' : 'crew member'} of this garden may do this.`,
     )
-  return { person, garden }
+  return member
 }
 
 function keyOf(req: express.Request): string {

@@ -23,7 +23,7 @@ import {
   setTravel,
   withdrawAbsence,
 } from '../store/crews.ts'
-import { findGardenFor, listCrewGardens, listGardensFor, type GardenAccess } from '../store/gardens.ts'
+import { findMember, listCrewGardens, listGardensFor, type GardenAccess } from '../store/gardens.ts'
 import type { Person } from '../store/people.ts'
 
 const head = { garden: 'head' } as const
@@ -64,7 +64,7 @@ export function crewRoutes(): Route[] {
           for (const p of (await findCrew(db, before)).people) await insertCrewPerson(db, own, p)
           await giveToCrew(db, garden.id, own)
         } else {
-          const other = await findGardenFor(db, person.id, body.withGardenId)
+          const other = (await findMember(db, person.id, body.withGardenId))?.garden
           if (!other) throw notFound('That garden')
           if (other.role !== 'head')
             throw new Refusal(403, `Only a head gardener of ${other.name} too may share its crew.`)

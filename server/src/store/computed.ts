@@ -5,13 +5,21 @@ import type { Db } from '../database/connect.ts'
 /** What nobody has asked for anew in so long is worked out again when it is. */
 const KEPT_DAYS = 30
 
-export async function findKept<T>(db: Db, hash: string): Promise<T | undefined> {
-  return (await db('computed').where({ hash }).first<{ result: T } | undefined>('result'))?.result
+/** Results by their names, of those that are kept. */
+export async function findKept(db: Db, hashes: readonly string[]): Promise<Map<string, unknown>> {
+  const rows = await db('computed')
+    .whereIn('hash', [...hashes])
+    .select<{ hash: string; result: unknown }[]>('hash', 'result')
+  return new Map(rows.map((r) => [r.hash, r.result]))
 }
 
-export async function keep(db: Db, hash: string, result: unknown): Promise<void> {
+export async function keep(
+  db: Db,
+  results: readonly (readonly [hash: string, result: unknown])[],
+): Promise<void> {
+  if (results.length === 0) return
   await db('computed')
-    .insert({ hash, result: JSON.stringify(result ?? null) })
+    .insert(results.map(([hash, result]) => ({ hash, result: JSON.stringify(result ?? null) })))
     .onConflict('hash')
     .ignore()
 }
@@ -23,10 +31,10 @@ export async function kept<T>(db: Db, from: unknown, work: () => Promise<T>): Pr
   const hash = createHash('sha256')
     .update(JSON.stringify([codeVersion, from]))
     .digest('hex')
-  const known = await findKept<T>(db, hash)
-  if (known !== undefined) return known
+  const known = (await findKept(db, [hash])).get(hash)
+  if (known !== undefined) return known as T
   const result = await work()
-  await keep(db, hash, result)
+  await keep(db, [[hash, result]])
   return result
 }
 

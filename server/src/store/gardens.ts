@@ -3,7 +3,7 @@ import type { IsoDate, KnownClimate, PlanFeature, SchoolId, Schools, StandsAt } 
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { crewIdOf, insertCrew, lockCrew } from './crews.ts'
-import { standsAt } from './people.ts'
+import { standsAt, type Person } from './people.ts'
 
 /** A garden with the role that the person asking has in it. */
 export interface GardenAccess extends GardenSummary {
@@ -40,14 +40,26 @@ export const listGardensFor = (db: Db, personId: string): Promise<GardenAccess[]
     .orderBy([{ column: 'gardens.created_at' }, { column: 'gardens.name' }])
     .select<GardenAccess[]>(...gardenColumns, 'role')
 
-export const findGardenFor = (
+/** A person with a garden that they belong to, as they are asked for together. */
+export async function findMember(
   db: Db,
   personId: string,
   gardenId: string,
-): Promise<GardenAccess | undefined> =>
-  gardensFor(db, personId)
+): Promise<{ person: Person; garden: GardenAccess } | undefined> {
+  const row = await gardensFor(db, personId)
+    .join('people', 'people.id', 'memberships.person_id')
+    .join('practices', 'practices.id', 'people.practice_id')
     .where({ garden_id: gardenId })
-    .first<GardenAccess | undefined>(...gardenColumns, 'role')
+    .first<(GardenAccess & { person: Person }) | undefined>(
+      ...gardenColumns,
+      'role',
+      db.raw(`json_build_object('id', people.id, 'name', people.name, 'practiceId', people.practice_id,
+        'practiceName', practices.name, 'demoDate', demo_date, 'usesRealToday', use_real_today, 'leads', leads) as person`),
+    )
+  if (!row) return undefined
+  const { person, ...garden } = row
+  return { person, garden }
+}
 
 /** A garden for work that no person asked for, with the day that its practice stands at. */
 export interface WorkGarden extends GardenAccess {

@@ -7,7 +7,6 @@ import {
   type Treatment,
   type TreatmentKind,
 } from '@border/core'
-import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
@@ -19,7 +18,7 @@ interface PlantingRow {
   source: PlantingSource
   role: string | null
   from_tag: string | null
-  taxon_id: string
+  traits: Taxon
   place_id: string
   x: number
   y: number
@@ -29,10 +28,10 @@ interface PlantingRow {
   living: number | null
 }
 
-const toPlanting = (r: PlantingRow, taxon: Taxon): PlantingRecord => ({
+const toPlanting = (r: PlantingRow): PlantingRecord => ({
   id: r.id,
   tag: r.tag,
-  taxon,
+  taxon: r.traits,
   plantedOn: r.planted_on,
   plantedCount: r.planted_count,
   livingCount: r.living ?? r.planted_count,
@@ -53,10 +52,11 @@ async function selectPlantings(
   gardenId: string,
   which: { on: string | null; plantingId: string | null },
 ): Promise<PlantingRecord[]> {
-  const { rows } = await db.raw(
-    `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, p.taxon_id, parent.tag as from_tag,
+  const { rows } = await db.raw<{ rows: PlantingRow[] }>(
+    `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, t.traits, parent.tag as from_tag,
             s.place_id, s.x, s.y, s.radius_m, s.outline, s.from_date as since, c.living
      from plantings p
+     join taxa t on t.id = p.taxon_id
      left join plantings parent on parent.id = p.parent_id
      join lateral (
        select * from planting_sites s
@@ -82,17 +82,7 @@ async function selectPlantings(
      order by p.tag`,
     { gardenId, ...which },
   )
-  const found = rows as PlantingRow[]
-  const taxa = await traitsOf(db, found)
-  return found.map((r) => toPlanting(r, taxa.get(r.taxon_id)!))
-}
-
-/** The traits of some plantings' taxa, each once. */
-async function traitsOf(db: Db, rows: readonly { taxon_id: string }[]): Promise<Map<string, Taxon>> {
-  const taxa = await db('taxa')
-    .whereIn('id', [...new Set(rows.map((r) => r.taxon_id))])
-    .select<{ id: string; traits: Taxon }[]>('id', 'traits')
-  return new Map(taxa.map((t) => [t.id, t.traits]))
+  return rows.map(toPlanting)
 }
 
 /** Plantings that stand somewhere, alive, on a day. One whose last count was none is gone. */
@@ -375,80 +365,58 @@ export interface PlantingLife {
   livingCount: number
   stays: PlantingSite[]
   counts: { on: string; living: number }[]
+  /** What was said of it while it was on trial, oldest first. */
+  outcomes: TrialOutcomeRecord[]
 }
 
 /** Every planting a garden ever had, gone or not, with where it stood and what was counted. */
 export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[]> {
-  const plantings = await db('plantings')
-    .join('taxa', 'taxa.id', 'taxon_id')
-    .where({ garden_id: gardenId, withdrawn_at: null })
-    .orderBy('tag')
-    .select<{ id: string; tag: string; traits: Taxon; planted_on: string; planted_count: number }[]>(
-      'plantings.id',
-      'tag',
-      'traits',
-      'planted_on',
-      'planted_count',
-    )
-  const sites = await db('planting_sites')
-    .where({ garden_id: gardenId, withdrawn_at: null })
-    .orderBy('from_date')
-    .select<
-      {
-        id: string
-        planting_id: string
-        place_id: string
-        from_date: string
-        to_date: string | null
-      }[]
-    >('id', 'planting_id', 'place_id', 'from_date', 'to_date')
-  const { rows: counts } = await db.raw<{ rows: { planting_id: string; on_date: string; living: number }[] }>(
-    `select c.planting_id, c.on_date, c.living
-     from living_counts c join plantings p on p.id = c.planting_id
-     where p.garden_id = :gardenId order by c.on_date, c.created_at`,
+  interface Row {
+    id: string
+    tag: string
+    traits: Taxon
+    planted_on: string
+    planted_count: number
+    stays: PlantingLife['stays'] | null
+    counts: PlantingLife['counts'] | null
+    outcomes: PlantingLife['outcomes'] | null
+  }
+  const { rows } = await db.raw<{ rows: Row[] }>(
+    `select p.id, p.tag, p.planted_on, p.planted_count, t.traits, s.stays, c.counts, o.outcomes
+     from plantings p
+     join taxa t on t.id = p.taxon_id
+     left join (
+       select planting_id,
+              json_agg(json_build_object('id', id, 'placeId', place_id, 'from', from_date, 'to', to_date) order by from_date) as stays
+       from planting_sites where garden_id = :gardenId and withdrawn_at is null group by planting_id
+     ) s on s.planting_id = p.id
+     left join (
+       select l.planting_id, json_agg(json_build_object('on', l.on_date, 'living', l.living) order by l.on_date, l.created_at) as counts
+       from living_counts l join plantings own on own.id = l.planting_id
+       where own.garden_id = :gardenId group by l.planting_id
+     ) c on c.planting_id = p.id
+     left join (
+       select planting_id,
+              json_agg(json_build_object('on', on_date, 'outcome', outcome, 'driftCount', drift_count, 'reason', reason,
+                                         'by', people.name) order by trial_outcomes.created_at) as outcomes
+       from trial_outcomes join people on people.id = person_id
+       where garden_id = :gardenId group by planting_id
+     ) o on o.planting_id = p.id
+     where p.garden_id = :gardenId and p.withdrawn_at is null
+     order by p.tag`,
     { gardenId },
   )
-  const staysOf = group(sites, (s) => s.planting_id)
-  const countsOf = group(counts, (c) => c.planting_id)
-  return plantings.map((p) => {
-    const own = countsOf.get(p.id) ?? []
-    return {
-      id: p.id,
-      tag: p.tag,
-      taxon: p.traits,
-      plantedOn: p.planted_on,
-      plantedCount: p.planted_count,
-      livingCount: own.at(-1)?.living ?? p.planted_count,
-      stays: (staysOf.get(p.id) ?? []).map((s) => ({
-        id: s.id,
-        placeId: s.place_id,
-        from: s.from_date,
-        to: s.to_date,
-      })),
-      counts: [
-        { on: p.planted_on, living: p.planted_count },
-        ...own.map((c) => ({ on: c.on_date, living: c.living })),
-      ],
-    }
-  })
-}
-
-export type OutcomeRow = TrialOutcomeRecord & { plantingId: string }
-
-/** What was said of a garden's plants on trial, oldest first. */
-export async function listTrialOutcomes(db: Db, gardenId: string): Promise<OutcomeRow[]> {
-  return db('trial_outcomes')
-    .join('people', 'people.id', 'person_id')
-    .where({ garden_id: gardenId })
-    .orderBy('trial_outcomes.created_at')
-    .select<OutcomeRow[]>(
-      'planting_id as plantingId',
-      'on_date as on',
-      'outcome',
-      'drift_count as driftCount',
-      'reason',
-      'people.name as by',
-    )
+  return rows.map((p) => ({
+    id: p.id,
+    tag: p.tag,
+    taxon: p.traits,
+    plantedOn: p.planted_on,
+    plantedCount: p.planted_count,
+    livingCount: p.counts?.at(-1)?.living ?? p.planted_count,
+    stays: p.stays ?? [],
+    counts: [{ on: p.planted_on, living: p.planted_count }, ...(p.counts ?? [])],
+    outcomes: p.outcomes ?? [],
+  }))
 }
 
 const outcomeWords: Record<TrialOutcome, string> = {

@@ -137,10 +137,15 @@ export async function findClimate(db: Db, garden: Measured): Promise<FoundClimat
   if (!stationId) return { climate: null, source: null, lastDay: null }
   const station = await db('stations')
     .where({ id: stationId })
-    .first<{ name: string; isSimulated: boolean; lastDay: IsoDate | null }>(
+    .first<{ name: string; isSimulated: boolean; lastDay: IsoDate | null; soil: SoilReading[] | null }>(
       'name',
       'is_simulated as isSimulated',
       db.raw('(select max(day) from weather_days where station_id = stations.id) as "lastDay"'),
+      db.raw(
+        `(select json_agg(json_build_object('day', day, 'celsius', celsius) order by day desc, created_at desc)
+          from soil_readings where garden_id = ? and withdrawn_at is null) as soil`,
+        [garden.id],
+      ),
     )
   const { name, isSimulated, lastDay } = station
   const climate = await kept(db, ['climate', stationId, lastDay, latitude, isSimulated], async () => {
@@ -149,7 +154,11 @@ export async function findClimate(db: Db, garden: Measured): Promise<FoundClimat
   })
   return {
     climate:
-      climate && withSoil(withKnown(climate, garden.knownClimate), await findSoilCorrection(db, garden)),
+      climate &&
+      withSoil(
+        withKnown(climate, garden.knownClimate),
+        await soilCorrectionBy(db, stationId, station.soil ?? []),
+      ),
     source: name,
     lastDay,
   }
@@ -159,11 +168,17 @@ export async function findClimate(db: Db, garden: Measured): Promise<FoundClimat
 const SETTLING_DAYS = 40
 
 /** How a garden's soil differs from what the air says, by its thermometers. */
-export async function findSoilCorrection(
+export const findSoilCorrection = async (
   db: Db,
   { id, stationId }: Pick<Measured, 'id' | 'stationId'>,
+): Promise<SoilCorrection> => soilCorrectionBy(db, stationId, await listSoilReadings(db, id))
+
+/** @param readings latest first */
+async function soilCorrectionBy(
+  db: Db,
+  stationId: string | null,
+  readings: readonly SoilReading[],
 ): Promise<SoilCorrection> {
-  const readings = await listSoilReadings(db, id)
   const modelled = new Map<string, number>()
   if (stationId && readings.length > 0) {
     const from = addDays(readings.at(-1)!.day, -SETTLING_DAYS)

@@ -25,10 +25,9 @@ export async function lightOfGarden(
   on: string,
   { then, signal }: Compared = {},
 ): Promise<{ then: string; light: GardenLight }> {
-  const { db, garden, today } = reader
+  const { today } = reader
   const compared = then ?? (on > today ? today : undefined)
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'light', [on, compared ?? null], async () => {
+  return derive(reader, ['light', [on, compared ?? null]], async () => {
     const task: ComputeTasks['light'] = { garden: await reader.standing(on), then: compared, on }
     return pool.run(task, { name: 'light', signal })
   })
@@ -47,13 +46,11 @@ export async function assessGardenOn(
   on: string,
   compared: Compared = {},
 ): Promise<AssessedGarden> {
-  const { db, garden, today } = reader
-  const versions = await reader.versions()
+  const { today } = reader
+  const comparedWith = compared.then ?? (on > today ? today : undefined)
   return derive(
-    db,
-    { id: garden.id, versions },
-    'assessment',
-    [on, compared.then ?? null, today],
+    reader,
+    ['assessment', [on, compared.then ?? null, today]],
     async () => {
       const [{ then, light }, judged] = [
         await lightOfGarden(reader, pool, on, compared),
@@ -61,6 +58,12 @@ export async function assessGardenOn(
       ]
       return { then, on, assessments: await judge(pool, judged, light, on, compared.signal) }
     },
+    [
+      ['light', [on, comparedWith ?? null]],
+      ['diagnosis', [today]],
+      ['record', [today]],
+      ...(on === today && !comparedWith ? [] : [['light', [today, null]] as const]),
+    ],
   )
 }
 

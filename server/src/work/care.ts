@@ -3,6 +3,7 @@ import {
   askedJob,
   careRules,
   explained,
+  isSign,
   isFor,
   measuredLabour,
   placeSubject,
@@ -26,7 +27,6 @@ import { notFound, Refusal } from '../errors.ts'
 import { openGarden, type GardenReader } from '../reader.ts'
 import { lockGarden, type GardenAccess } from '../store/gardens.ts'
 import { careDoneOf, dividedOf, labourOf, saveCareJobs, type Job } from '../store/jobs.ts'
-import { lastObservations } from '../store/observations.ts'
 import { findRuleEdits, listOwnRules } from '../store/rules.ts'
 import { versionsOf } from '../store/versions.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
@@ -51,14 +51,10 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
     jobs.filter((j) => j.decisionId !== null && j.state === 'open'),
     (j) => j.plantingId,
   )
-  const looks = await lastObservations(
-    db,
-    plantings.map((p) => p.id),
-    today,
-  )
+  const looks = await reader.lastSeen()
   const signsOf = (id: string) => {
     const look = looks.get(id)
-    return look && look.on >= addDays(today, -SIGN_DAYS) ? look.signs : []
+    return look && look.on >= addDays(today, -SIGN_DAYS) ? look.signs.filter(isSign) : []
   }
   return {
     plantings: plantings.map((p) => ({

@@ -22,9 +22,8 @@ import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
 import type { GardenAccess } from '../store/gardens.ts'
-import { listObservations } from '../store/observations.ts'
 import { listSignShares } from '../store/signShares.ts'
-import { findEarliness, usualYearOf } from '../store/weather.ts'
+import { usualYearOf } from '../store/weather.ts'
 import { lightOfGarden } from './assess.ts'
 import type { ComputeTasks } from './compute.ts'
 
@@ -40,16 +39,11 @@ export const likelihoodsOf = async (db: Db, { practiceId }: Pick<GardenAccess, '
   editedLikelihoods(await listSignShares(db, practiceId))
 
 /** How the present year runs at a garden, and what that was told by. */
-export async function yearOfGarden({
-  db,
-  garden,
-  today,
-  climate,
-}: GardenReader): Promise<{ year: Year; earliness: Earliness | null }> {
-  const found = await climate()
-  const usual = usualYearOf(found, garden)
-  const season = seasonYearOf(today, usual.south)
-  const earliness = (await findEarliness(db, garden, found.lastDay, [season], today)).get(season) ?? null
+export async function yearOfGarden(
+  reader: GardenReader,
+): Promise<{ year: Year; earliness: Earliness | null }> {
+  const usual = usualYearOf(await reader.climate(), reader.garden)
+  const earliness = (await reader.earliness()).get(seasonYearOf(reader.today, usual.south)) ?? null
   return { year: { ...usual, lateDays: earliness?.lateDays ?? 0 }, earliness }
 }
 
@@ -59,11 +53,8 @@ export async function diagnoseGarden(
   pool: Piscina,
   signal?: AbortSignal,
 ): Promise<DiagnosisView> {
-  const { db, garden, today } = reader
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'diagnosis', [today], () =>
-    workOutDiagnosis(reader, pool, signal),
-  )
+  const { today } = reader
+  return derive(reader, ['diagnosis', [today]], () => workOutDiagnosis(reader, pool, signal))
 }
 
 async function workOutDiagnosis(
@@ -73,7 +64,7 @@ async function workOutDiagnosis(
 ): Promise<DiagnosisView> {
   const { db, garden, today } = reader
   const since = addDays(today, -LOOK_BACK_DAYS)
-  const looks = await listObservations(db, garden.id, since, today)
+  const looks = (await reader.seen()).filter((s) => s.on >= since && s.on <= today)
   const { year } = await yearOfGarden(reader)
   const passedOver = await ratingsPassedOver(reader, since, year)
   if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [], passedOver }

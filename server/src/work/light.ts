@@ -33,9 +33,7 @@ export async function lightAhead(
   on: string,
   signal?: AbortSignal,
 ): Promise<AheadView> {
-  const { db, garden } = reader
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'ahead', [on, YEARS_AHEAD], async () => {
+  return derive(reader, ['ahead', [on, YEARS_AHEAD]], async () => {
     const ailing = (await featuresOn(reader, on)).filter(isAiling)
     const task: ComputeTasks['ahead'] = {
       garden: await reader.standing(on),
@@ -73,17 +71,10 @@ export async function compareScenarios(
   const scenarios = await listScenarios(db, garden.id)
   if (scenarios.length === 0) return []
   const trials = [[], ...scenarios.map((s) => s.trials)]
-  const versions = await reader.versions()
-  const done: ScenarioEffect[] = await derive(
-    db,
-    { id: garden.id, versions },
-    'whatIfs',
-    [on, trials],
-    async () => {
-      const task: ComputeTasks['scenarios'] = { garden: await reader.standing(on), on, trials }
-      return pool.run(task, { name: 'scenarios', signal })
-    },
-  )
+  const done: ScenarioEffect[] = await derive(reader, ['whatIfs', [on, trials]], async () => {
+    const task: ComputeTasks['scenarios'] = { garden: await reader.standing(on), on, trials }
+    return pool.run(task, { name: 'scenarios', signal })
+  })
   const all: { id: string | null; name: string; trials: Trial[] }[] = [
     { id: null, name: 'As it stands', trials: [] },
     ...scenarios,
@@ -110,8 +101,7 @@ export async function lightEvidence(
   const { db, garden, today } = reader
   // The proposals change every twenty minutes, not by the second: kept results then serve.
   const fromMs = Math.ceil(nowMs / LOOK_EVERY_MS) * LOOK_EVERY_MS
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'explanations', [today, fromMs], async () => {
+  return derive(reader, ['explanations', [today, fromMs]], async () => {
     const since = addDays(today, -TELLING_DAYS)
     const features = await reader.features()
     const scene = sceneOf(garden, features)

@@ -19,8 +19,7 @@ import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
 import type { GardenAccess } from '../store/gardens.ts'
-import { lastObservations } from '../store/observations.ts'
-import { listTreatments, type OutcomeRow, type PlantingLife } from '../store/plantings.ts'
+import { listTreatments, type PlantingLife } from '../store/plantings.ts'
 import { findEarliness, usualYearOf, type FoundClimate } from '../store/weather.ts'
 import { lightOfGarden } from './assess.ts'
 import type { BloomResult, BloomTask, RecordResult, RecordTask, StayModel } from './recordTasks.ts'
@@ -33,31 +32,31 @@ export async function recordOfGarden(
   pool: Piscina,
   signal?: AbortSignal,
 ): Promise<RecordView> {
-  const { db, garden, today } = reader
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'record', [today], () => workOutRecord(reader, pool, signal))
+  const { today } = reader
+  return derive(reader, ['record', [today]], () => workOutRecord(reader, pool, signal))
 }
 
 async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: AbortSignal): Promise<RecordView> {
-  const { db, garden, today } = reader
+  const { garden, today } = reader
   const found = await reader.climate()
   const usual = usualYearOf(found, garden)
   const { south } = usual
   const features = await reader.features()
-  const outcomes = await reader.outcomes()
   const lives = await reader.lives()
   const seen = staying(await reader.seen(), lives)
   const seasons = [...new Set(seen.map((s) => seasonYearOf(s.on, south)))].sort((a, b) => a - b)
-  const early = await findEarliness(db, garden, found.lastDay, seasons, today)
+  const early = await reader.earliness()
   const stays = lives.flatMap(staysOf)
   const light = await lightClasses(reader, pool, lives, signal)
-  const latestOutcome = new Map(outcomes.map((o) => [o.plantingId, o]))
-  const running = lives.filter((l) => isRunning(latestOutcome.get(l.id)) && l.livingCount > 0)
+  const running = lives.filter((l) => isRunning(l.outcomes.at(-1)) && l.livingCount > 0)
   const task: RecordTask = {
     stays: stays.map(({ model }) => model),
     seen,
     counts: lives.flatMap((l) => countsOf(l, today)),
-    years: [...early].map(([season, e]) => [season, e.lateDays]),
+    years: seasons.flatMap((season) => {
+      const e = early.get(season)
+      return e ? [[season, e.lateDays] as const] : []
+    }),
     usual,
     light,
     placeNames: Object.fromEntries(features.map((f) => [f.id, f.name])),
@@ -76,13 +75,9 @@ async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: Abort
       ]),
     (s) => s.plantingId,
   )
-  const plantingOf = new Map(stays.map((s) => [s.stay.id, s.stay.plantingId]))
+  const lifeOf = new Map(lives.flatMap((l) => l.stays.map((s) => [s.id, l])))
   const present = lives.filter((l) => l.livingCount > 0 && l.stays.at(-1)?.to == null)
-  const last = await lastObservations(
-    db,
-    present.map((l) => l.id),
-    today,
-  )
+  const last = await reader.lastSeen()
   const year = { ...usual, lateDays: early.get(seasonYearOf(today, south))?.lateDays ?? 0 }
   return {
     on: today,
@@ -98,19 +93,19 @@ async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: Abort
       return absence ? [{ plantingId: l.id, absence }] : []
     }),
     trials: result.trials.map(({ stayId, proposal }) => {
-      const plantingId = plantingOf.get(stayId)!
-      const own = outcomes.filter((o) => o.plantingId === plantingId)
+      const { id, outcomes } = lifeOf.get(stayId)!
       return {
-        plantingId,
-        since: own.find((o) => o.outcome === 'trial')!.on,
+        plantingId: id,
+        since: outcomes.find((o) => o.outcome === 'trial')!.on,
         proposal,
-        outcomes: own.map(({ plantingId: _, ...o }) => o),
+        outcomes,
       }
     }),
   }
 }
 
-const isRunning = (o: OutcomeRow | undefined) => o?.outcome === 'trial' || o?.outcome === 'go on'
+const isRunning = (o: PlantingLife['outcomes'][number] | undefined) =>
+  o?.outcome === 'trial' || o?.outcome === 'go on'
 
 function staysOf(life: PlantingLife): { stay: Stay; model: StayModel }[] {
   return life.stays.map((s) => ({
@@ -193,8 +188,7 @@ export async function bloomOfGarden(
   signal?: AbortSignal,
 ): Promise<BloomView> {
   const { db, garden, today } = reader
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'bloom', [season, today], async () => {
+  return derive(reader, ['bloom', [season, today]], async () => {
     const found = await reader.climate()
     const usual = usualYearOf(found, garden)
     const window = seasonWindow(found, garden, season)

@@ -18,9 +18,8 @@ export async function failingOf(
   pool: Piscina,
   signal?: AbortSignal,
 ): Promise<Failing[]> {
-  const { db, garden, today } = reader
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'successions', [today], async () => {
+  const { today } = reader
+  return derive(reader, ['successions', [today]], async () => {
     const { climate } = await reader.climate()
     if (!climate) return []
     const task: ComputeTasks['successions'] = {

@@ -44,9 +44,8 @@ export async function walkOfGarden(
   pool: Piscina,
   signal?: AbortSignal,
 ): Promise<WalkView> {
-  const { db, garden, today } = reader
-  const versions = await reader.versions()
-  return derive(db, { id: garden.id, versions }, 'walk', [today], () => workOutWalk(reader, pool, signal))
+  const { today } = reader
+  return derive(reader, ['walk', [today]], () => workOutWalk(reader, pool, signal))
 }
 
 async function workOutWalk(reader: GardenReader, pool: Piscina, signal?: AbortSignal): Promise<WalkView> {
