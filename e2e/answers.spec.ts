@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test'
 import { DEMO } from './playwright.config.ts'
-import { enterDemo, goTo, watchForErrors } from './steps.ts'
+import { enterDemo, expectAccessible, goTo, watchForErrors } from './steps.ts'
 
 async function enterCliffLane(page: Page): Promise<void> {
   await enterDemo(page, DEMO)
@@ -112,4 +112,85 @@ test('something entered by mistake comes off the plan and goes back on', async (
   await expect(page.getByRole('button', { name: /^Garden room building/ })).toBeHidden()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('button', { name: /^Garden room building/ })).toBeVisible()
+})
+
+test('a planting entered wrongly is put right, one that never was comes out, and a look is taken back', async ({
+  page,
+}) => {
+  const errors = watchForErrors(page)
+  await enterCliffLane(page)
+  await goTo(page, 'Plants')
+  // A planting of its own, so that no other flow stands in its way.
+  await page.getByRole('button', { name: /Add a planting/ }).click()
+  const form = page.getByRole('dialog')
+  await form.getByRole('combobox', { name: 'Taxon' }).fill('Hosta sieb')
+  await page
+    .getByTitle(/^Hosta sieboldiana/)
+    .first()
+    .click()
+  await form.getByLabel('Tag').fill('WRONG-1')
+  await form.getByRole('button', { name: 'Add', exact: true }).click()
+  await expect(form).toBeHidden()
+  await page.getByRole('link', { name: 'WRONG-1' }).click()
+  await page.getByRole('heading', { level: 1, name: 'Hosta sieboldiana' }).waitFor()
+  await page.getByRole('button', { name: 'Put it right' }).click()
+  await form.getByLabel('Tag').fill('RIGHT-1')
+  await form.getByLabel('How many').fill('4')
+  await form.getByRole('button', { name: 'Put it right' }).click()
+  await expect(page.locator('.screen-head')).toContainText('tag RIGHT-1. 4 of 4 living')
+  await expectAccessible(page, 'a story')
+  await page.getByRole('button', { name: 'It was never there' }).click()
+  await page.getByRole('button', { name: 'Take it out' }).click()
+  await expect(page.getByRole('heading', { level: 1, name: 'Plants' })).toBeVisible()
+  await expect(page.getByRole('link', { name: 'RIGHT-1' })).toBeHidden()
+  await page.getByRole('button', { name: 'Bring it back' }).click()
+  await expect(page.getByRole('link', { name: 'RIGHT-1' })).toBeVisible()
+
+  await page
+    .getByRole('link', { name: /^C-00\d$/ })
+    .first()
+    .click()
+  const back = page.getByRole('button', { name: /^Take back the look of/ })
+  await expect(back.first()).toBeVisible()
+  const looks = await back.count()
+  await back.last().click()
+  await page.getByRole('button', { name: 'Take it back', exact: true }).click()
+  await expect(back).toHaveCount(looks - 1)
+  expect(errors).toEqual([])
+})
+
+test('a garden is put right, taken out by its name, and brought back', async ({ page }) => {
+  const errors = watchForErrors(page)
+  await enterDemo(page, DEMO)
+  // A garden of its own: the others are of other flows.
+  await page.goto(`${DEMO}/gardens/new`)
+  await page.getByRole('tab', { name: 'By hand' }).click()
+  await page.getByLabel('Name of the garden').fill('For a moment')
+  await page.getByLabel('Time zone').fill('Europe/London')
+  await page.getByLabel(/Latitude/).fill('52.5')
+  await page.getByLabel(/Longitude/).fill('-1.5')
+  await page
+    .getByRole('button', { name: /^(Start|Begin|Draw|Open|Add|Make)/ })
+    .last()
+    .click()
+  await page.waitForURL(/\/g\/.*plan/)
+  await goTo(page, 'Set-up')
+  await page.getByLabel('Name', { exact: true }).fill('For an hour')
+  await page.getByRole('button', { name: 'Put it right' }).click()
+  await expect(page.getByText('Put right; the light and the dates follow.')).toBeVisible()
+  await expect(page.getByText(/^For an hour: 52\.5° N/)).toBeVisible()
+  await page.getByRole('button', { name: 'Take this garden out' }).click()
+  const take = page.getByRole('dialog').getByRole('button', { name: 'Take it out' })
+  await expect(take).toBeDisabled()
+  await page.getByRole('dialog').getByRole('textbox').fill('For an hour')
+  await take.click()
+  await page.waitForURL((url) => !url.pathname.includes('set-up'))
+  await page.goto(`${DEMO}/gardens/new`)
+  await expect(page.getByText(/For an hour, taken out/)).toBeVisible()
+  await page
+    .getByRole('button', { name: /Bring it back/ })
+    .first()
+    .click()
+  await expect(page.getByText(/For an hour, taken out/)).toBeHidden()
+  expect(errors).toEqual([])
 })

@@ -255,6 +255,12 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
       </>
     ),
   )
+  // Its story is gone with it, and this form with the story: what comes after must not wait for either.
+  const goOut = () =>
+    takeOut.mutateAsync({}).then(
+      () => navigate({ pathname: '..', search }, { relative: 'path' }),
+      () => undefined,
+    )
   return (
     <section>
       <h2>Entered wrongly?</h2>
@@ -265,12 +271,7 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
           description="For a planting that was never there. One that died or went is written off under Walk, and keeps its story."
           okText="Take it out"
           cancelText="Leave it"
-          onConfirm={() =>
-            takeOut.mutate(
-              {},
-              { onSuccess: () => void navigate({ pathname: '..', search }, { relative: 'path' }) },
-            )
-          }
+          onConfirm={() => void goOut()}
         >
           <Button type="text" danger loading={takeOut.isPending}>
             It was never there

@@ -98,16 +98,15 @@ function TakeOut() {
     () => '/withdraw',
     `${view.garden.name} is taken out. “Add a garden” brings it back.`,
   )
+  // The garden is gone with it, and this form with the garden: what comes after must not wait for either.
   const go = () =>
-    takeOut.mutate(
-      { name: typed },
-      {
-        onSuccess: async () => {
-          localStorage.removeItem(LAST_GARDEN)
-          await client.invalidateQueries({ queryKey: ['gardens'] })
-          void navigate('/')
-        },
+    takeOut.mutateAsync({ name: typed }).then(
+      async () => {
+        localStorage.removeItem(LAST_GARDEN)
+        await client.invalidateQueries({ queryKey: ['gardens'] })
+        await navigate('/')
       },
+      () => undefined,
     )
   return (
     <>
@@ -124,7 +123,7 @@ function TakeOut() {
           loading: takeOut.isPending,
         }}
         cancelText="Leave it"
-        onOk={go}
+        onOk={() => void go()}
         onCancel={() => setOpen(false)}
       >
         <p>
