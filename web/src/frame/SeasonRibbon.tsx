@@ -3,7 +3,7 @@ import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type
 import { Button } from 'antd'
 import { area, line } from 'd3-shape'
 import { scaleLinear } from 'd3-scale'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
 import { useSeason } from '../api/queries.ts'
 import { useAsOf } from './asOf.ts'
 import type { GardenContext } from './GardenFrame.tsx'
@@ -145,21 +145,25 @@ function useMovingDate(
   settled: IsoDate,
   setOn: (day: IsoDate) => void,
 ): [on: IsoDate, move: (day: IsoDate) => void, settle: () => void] {
-  const [moving, setMoving] = useState<IsoDate>()
+  const [moving, setMoving] = useState<{ day: IsoDate; isSent: boolean }>()
+  const settle = useCallback(() => {
+    if (!moving || moving.isSent) return
+    setOn(moving.day)
+    // It is shown until the address has followed: a step in between starts from it, not from where it was.
+    setMoving(moving.day === settled ? undefined : { ...moving, isSent: true })
+  }, [moving, setOn, settled])
   useEffect(() => {
-    if (moving === undefined) return
-    const timer = setTimeout(() => {
-      setOn(moving)
-      setMoving(undefined)
-    }, SETTLE_MS)
+    if (!moving || moving.isSent) return
+    const timer = setTimeout(settle, SETTLE_MS)
     return () => clearTimeout(timer)
-  }, [moving, setOn])
-  const settle = () => {
-    if (moving === undefined) return
-    setOn(moving)
-    setMoving(undefined)
+  }, [moving, settle])
+  const [followed, setFollowed] = useState(settled)
+  if (followed !== settled) {
+    setFollowed(settled)
+    if (moving?.isSent) setMoving(undefined)
   }
-  return [moving ?? settled, setMoving, settle]
+  const move = (day: IsoDate) => setMoving({ day, isSent: false })
+  return [moving?.day ?? settled, move, settle]
 }
 
 function inYear(day: IsoDate, year: number): IsoDate {

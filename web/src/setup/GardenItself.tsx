@@ -30,6 +30,7 @@ export function GardenItself() {
         straight up. Put right what is wrong: everything is worked out anew.
       </p>
       <Form<Head>
+        name="itself"
         key={JSON.stringify([name, latitude, longitude, timeZone, northDeg])}
         layout="vertical"
         requiredMark={false}
