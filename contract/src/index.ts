@@ -4,6 +4,7 @@ import {
   brightnesses,
   forbiddenStates,
   isIsoDate,
+  monthDay,
   isSign,
   signCauses,
   skills,
@@ -228,9 +229,6 @@ export interface SoilView {
   correction: SoilCorrection
 }
 export const weatherRequest = z.object({ weather: fileText })
-const monthDay = z
-  .string()
-  .refine((t) => /^\d{2}-\d{2}$/.test(t) && isIsoDate(`2024-${t}`), 'must be a month and day like 04-15')
 /** What a gardener knows of the climate; nothing at all takes back what was said. */
 export const knownClimateRequest = z.object({
   lastFrost: monthDay.optional(),

@@ -13,7 +13,7 @@ const FALL_BACK_SECONDS = 15
 const SOON_SECONDS = 20
 
 /**
- * What a change of a practice's gardens entails. The change is made between `begin` and `asked`; what must follow is asked for in
+ * What a change of a practice's gardens entails. The change is made between this and `asked`; what must follow is asked for in
  * its transaction, so that neither is ever kept without the other, and worked out after it.
  */
 export async function watchChanges(

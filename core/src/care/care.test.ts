@@ -25,7 +25,7 @@ const first = (name: string, climate: Climate, on: string) => {
 }
 
 describe('windows for a move', () => {
-  // Horticultural sense from job.md: summer bloomers in early autumn, late bloomers and warm grasses in spring,
+  // Horticultural sense: summer bloomers in early autumn, late bloomers and warm grasses in spring,
   // woody plants while dormant, bulbs when died down; mirrored in the south, shorter where winter is severe.
   it.each([
     ['Astrantia major', maritime, '2026-09-14', 'autumn', [8, 9, 10]],

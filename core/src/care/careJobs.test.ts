@@ -3,7 +3,7 @@ import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.
 import { daysBetween } from '../dates/index.ts'
 import type { Bed } from '../garden/index.ts'
 import { library } from '../plants/index.ts'
-import { madeBed, madePlanting, madePot, rectangle } from '../garden/test/made.ts'
+import { madeBed, madePot, rectangle } from '../garden/test/made.ts'
 import {
   careJobs,
   careRules,
@@ -15,6 +15,7 @@ import {
   type CaredPlanting,
   type CareGarden,
 } from './index.ts'
+import { careGarden, caredPlanting } from './test/cared.ts'
 
 const result = climateOf(
   generateWeather({ ...patternAtLatitude(52.1), annualMeanC: 10.4, seasonalAmplitudeC: 6.8 }, 2008, 2025),
@@ -23,29 +24,16 @@ const result = climateOf(
 if (!result.ok) throw new Error(result.reason)
 const { climate } = result
 
-const planting = (id: string, botanical: string, more: Partial<CaredPlanting> = {}): CaredPlanting => ({
+const planting = (id: string, botanical: string, more: Partial<CaredPlanting> = {}): CaredPlanting =>
   // Three cover a square metre.
-  ...madePlanting(id, botanical, {
-    livingCount: 3,
-    plantedOn: '2019-04-01',
-    radiusM: Math.sqrt(1 / Math.PI),
-  }),
-  signs: [],
-  ...more,
-})
+  caredPlanting(id, botanical, { radiusM: Math.sqrt(1 / Math.PI), ...more })
 const bed = (more: Partial<Bed> = {}) =>
   madeBed('bed', rectangle(0, 0, 6, 2), { name: 'Court border', ...more })
-const garden = (plantings: CaredPlanting[], more: Partial<CareGarden> = {}): CareGarden => ({
-  plantings,
-  places: [bed(), madePot('pot', 9, 1, { name: 'Door pot', areaM2: 0.2 })],
-  climate,
-  lateDays: 0,
-  schools: {},
-  rules: rulesWith(NO_EDITS),
-  measured: {},
-  done: new Set(),
-  ...more,
-})
+const garden = (plantings: CaredPlanting[], more: Partial<CareGarden> = {}): CareGarden =>
+  careGarden(climate, plantings, {
+    places: [bed(), madePot('pot', 9, 1, { name: 'Door pot', areaM2: 0.2 })],
+    ...more,
+  })
 const jobs = (g: CareGarden) => careJobs(g, '2026-09-14', '2027-09-14')
 const ofRule = (g: CareGarden, id: string) => jobs(g).filter((j) => j.ruleId === id)
 

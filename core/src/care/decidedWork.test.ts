@@ -2,19 +2,18 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAtLatitude, withKnown, type Climate } from '../climate/index.ts'
 import { addDays } from '../dates/index.ts'
-import { madeBed, madePlanting, madePot, rectangle } from '../garden/test/made.ts'
+import { madeBed, madePot, rectangle } from '../garden/test/made.ts'
 import { library } from '../plants/index.ts'
 import {
   careJobs,
   careRules,
   isAtFrostsMercy,
-  NO_EDITS,
-  rulesWith,
   unsureWords,
   type CaredPlanting,
   type CareGarden,
   type CareJob,
 } from './index.ts'
+import { careGarden, caredPlanting } from './test/cared.ts'
 
 /** What the rules ask for beside what people have decided, and where nothing is left to care for. */
 
@@ -24,22 +23,8 @@ const climate: Climate = found.climate
 const ON = '2026-09-14'
 const UNTIL = '2027-09-14'
 
-const planting = (id: string, botanical: string, more: Partial<CaredPlanting> = {}): CaredPlanting => ({
-  ...madePlanting(id, botanical, { livingCount: 3, plantedCount: 3, plantedOn: '2019-04-01' }),
-  signs: [],
-  ...more,
-})
-const garden = (plantings: CaredPlanting[], more: Partial<CareGarden> = {}): CareGarden => ({
-  plantings,
-  places: [madeBed('bed', rectangle(0, 0, 6, 2)), madePot('pot', 9, 1)],
-  climate,
-  lateDays: 0,
-  schools: {},
-  rules: rulesWith(NO_EDITS),
-  measured: {},
-  done: new Set(),
-  ...more,
-})
+const garden = (plantings: CaredPlanting[], more: Partial<CareGarden> = {}): CareGarden =>
+  careGarden(climate, plantings, more)
 const jobs = (g: CareGarden): CareJob[] => careJobs(g, ON, UNTIL)
 const touching = (g: CareGarden, id: string) => jobs(g).filter((j) => j.plantingIds.includes(id))
 const decided = (operation: CareJob['operation'], earliest = ON, latest = '2027-05-01') => [
@@ -48,11 +33,11 @@ const decided = (operation: CareJob['operation'], earliest = ON, latest = '2027-
 
 describe('what a person has decided', () => {
   it('is not asked for again by a rule', () => {
-    const cut = touching(garden([planting('a', 'Miscanthus sinensis')]), 'a').find(
+    const cut = touching(garden([caredPlanting('a', 'Miscanthus sinensis')]), 'a').find(
       (j) => j.operation === 'cut back',
     )!
     const again = garden([
-      planting('a', 'Miscanthus sinensis', {
+      caredPlanting('a', 'Miscanthus sinensis', {
         decided: decided('cut back', cut.window.earliest, cut.window.latest),
       }),
     ])
@@ -64,16 +49,16 @@ describe('what a person has decided', () => {
   })
 
   it('in other weeks leaves the work of these weeks', () => {
-    const plain = touching(garden([planting('a', 'Miscanthus sinensis')]), 'a').map((j) => j.key)
+    const plain = touching(garden([caredPlanting('a', 'Miscanthus sinensis')]), 'a').map((j) => j.key)
     const g = garden([
-      planting('a', 'Miscanthus sinensis', { decided: decided('cut back', '2026-09-14', '2026-09-20') }),
+      caredPlanting('a', 'Miscanthus sinensis', { decided: decided('cut back', '2026-09-14', '2026-09-20') }),
     ])
     expect(touching(g, 'a').map((j) => j.key)).toEqual(plain)
   })
 
   it('of a division stands for it whenever it is', () => {
     const helenium = (more: Partial<CaredPlanting>) =>
-      touching(garden([planting('a', 'Helenium autumnale', more)]), 'a').filter(
+      touching(garden([caredPlanting('a', 'Helenium autumnale', more)]), 'a').filter(
         (j) => j.operation === 'divide',
       )
     expect(helenium({})).toHaveLength(1)
@@ -81,7 +66,7 @@ describe('what a person has decided', () => {
   })
 
   it('of its going leaves nothing to be done for it, and its neighbours as they were', () => {
-    const both = [planting('a', 'Miscanthus sinensis'), planting('b', 'Helenium autumnale')]
+    const both = [caredPlanting('a', 'Miscanthus sinensis'), caredPlanting('b', 'Helenium autumnale')]
     const leaving = garden([{ ...both[0]!, decided: decided('remove') }, both[1]!])
     expect(touching(leaving, 'a')).toEqual([])
     expect(touching(leaving, 'b').map((j) => [j.ruleId, j.window])).toEqual(
@@ -93,7 +78,7 @@ describe('what a person has decided', () => {
 describe('a division', () => {
   it('that is due is asked for once, however many windows it could have', () => {
     for (const { botanical } of library) {
-      const due = touching(garden([planting('a', botanical, { plantedOn: '2008-04-01' })]), 'a').filter(
+      const due = touching(garden([caredPlanting('a', botanical, { plantedOn: '2008-04-01' })]), 'a').filter(
         (j) => j.operation === 'divide',
       )
       expect([botanical, due.length <= 1]).toEqual([botanical, true])
@@ -102,7 +87,7 @@ describe('a division', () => {
 
   it('counts from the last one', () => {
     const due = (dividedOn?: string) =>
-      touching(garden([planting('a', 'Helenium autumnale', { dividedOn })]), 'a').some(
+      touching(garden([caredPlanting('a', 'Helenium autumnale', { dividedOn })]), 'a').some(
         (j) => j.operation === 'divide',
       )
     expect(due()).toBe(true)
@@ -112,7 +97,7 @@ describe('a division', () => {
 
 describe('where nothing grows', () => {
   it('no pot is turned over, fed or watered that is empty', () => {
-    const inPot = planting('f', 'Fuchsia magellanica', { placeId: 'pot', x: 9, y: 1 })
+    const inPot = caredPlanting('f', 'Fuchsia magellanica', { placeId: 'pot', x: 9, y: 1 })
     const ofPot = (g: CareGarden) => jobs(g).filter((j) => j.placeId === 'pot')
     expect(ofPot(garden([inPot])).length).toBeGreaterThan(0)
     expect(ofPot(garden([]))).toEqual([])
@@ -121,13 +106,13 @@ describe('where nothing grows', () => {
 
   it('no plant is cared for that no longer lives', () => {
     for (const botanical of ['Miscanthus sinensis', 'Helenium autumnale', 'Rosa Shrub group'])
-      expect(touching(garden([planting('a', botanical, { livingCount: 0 })]), 'a')).toEqual([])
+      expect(touching(garden([caredPlanting('a', botanical, { livingCount: 0 })]), 'a')).toEqual([])
   })
 })
 
 describe('a bed that will be gone', () => {
   const ending = (to: string) =>
-    garden([planting('a', 'Miscanthus sinensis'), planting('b', 'Helenium autumnale')], {
+    garden([caredPlanting('a', 'Miscanthus sinensis'), caredPlanting('b', 'Helenium autumnale')], {
       places: [madeBed('bed', rectangle(0, 0, 6, 2), { to }), madePot('pot', 9, 1)],
     })
 
@@ -144,7 +129,7 @@ describe('a bed that will be gone', () => {
 
   it('asks until then for what it would ask for anyway', () => {
     const before = new Set(
-      jobs(garden([planting('a', 'Miscanthus sinensis'), planting('b', 'Helenium autumnale')])).map(
+      jobs(garden([caredPlanting('a', 'Miscanthus sinensis'), caredPlanting('b', 'Helenium autumnale')])).map(
         (j) => j.ruleId,
       ),
     )
@@ -155,10 +140,10 @@ describe('a bed that will be gone', () => {
 describe('windows that hang on frost', () => {
   const guessed: Climate = { ...climate, isSimulated: true }
   const lively = [
-    planting('d', 'Dahlia × pinnata'),
-    planting('m', 'Miscanthus sinensis'),
-    planting('p', 'Penstemon × gloxinioides'),
-    planting('f', 'Fuchsia magellanica', { placeId: 'pot', x: 9, y: 1 }),
+    caredPlanting('d', 'Dahlia × pinnata'),
+    caredPlanting('m', 'Miscanthus sinensis'),
+    caredPlanting('p', 'Penstemon × gloxinioides'),
+    caredPlanting('f', 'Fuchsia magellanica', { placeId: 'pot', x: 9, y: 1 }),
   ].filter((p) => p.taxon)
 
   it('are unsure where the frosts are a guess, and only they', () => {

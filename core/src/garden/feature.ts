@@ -9,7 +9,8 @@ const TALLEST_M = 120
 const size = (most: number) => z.number().min(0).max(most)
 const share = z.number().min(0).max(1)
 const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
-const monthDay = z
+/** A day of any year, `MM-DD`. */
+export const monthDay = z
   .string()
   .refine((t) => /^\d{2}-\d{2}$/.test(t) && isIsoDate(`2024-${t}`), 'must be a month and day like 04-15')
 

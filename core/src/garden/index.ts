@@ -5,6 +5,7 @@ export {
   featureProperties,
   isPlace,
   middleOf,
+  monthDay,
   neededGeometry,
   ringOf,
   type Feature,

@@ -74,9 +74,8 @@ export function bestSpots(
     const taken = occupied.filter((o) => o.placeId === place.id && o.plantingId !== planting.id)
     const { edgeM, near } = surveyOf(place, points)
     for (const [i, p] of points.entries()) {
-      if (place.kind === 'bed' && isTooNearEdge(edgeM[i]!, radiusM)) continue
       if (Math.hypot(p.x - planting.x, p.y - planting.y) < 2 * radiusM) continue
-      if (place.kind === 'bed' ? !isFree(p, radiusM, taken) : !hasRoom(place, p, radiusM, taken)) continue
+      if (!isRoomy(place, p, edgeM[i]!, radiusM, taken)) continue
       const hours = meanHours(hoursAbout(near(p, radiusM), p, radiusM))
       const fit = fitOf(taxon, { hours, moisture: place.moisture })
       if (fit.score >= LEAST_FIT)
@@ -110,9 +109,7 @@ const SQUARE_M = 1
 function surveyOf(place: Place, points: readonly LitPoint[]): Survey {
   const known = surveys.get(points)
   if (known) return known
-  const edgeM = Float64Array.from(points, (p) =>
-    place.kind === 'bed' ? distanceToBoundary(place.ring, p.x, p.y) : 0,
-  )
+  const edgeM = Float64Array.from(points, (p) => edgeOf(place, p))
   const squares = new Map<string, LitPoint[]>()
   const squareOf = (m: number) => Math.floor(m / SQUARE_M)
   for (const p of points) {
@@ -135,6 +132,10 @@ function surveyOf(place: Place, points: readonly LitPoint[]): Survey {
   return survey
 }
 
+/** Metres from a point to the edge of its bed; a pot is told by its radius. */
+const edgeOf = (place: Place, { x, y }: { x: number; y: number }): number =>
+  place.kind === 'bed' ? distanceToBoundary(place.ring, x, y) : 0
+
 /** Hours of the points that a drift about `p` would cover, its own always among them. */
 function hoursAbout(near: readonly LitPoint[], p: LitPoint, radiusM: number): SunHours[] {
   const found = [p.hours]
@@ -147,16 +148,32 @@ function hoursAbout(near: readonly LitPoint[], p: LitPoint, radiusM: number): Su
   return found
 }
 
-/** Drifts may reach a little over the edge of their bed. */
-const isTooNearEdge = (edgeM: number, radiusM: number): boolean => edgeM < radiusM * 0.85
+/** Drifts may reach over the edge of their bed by the rest of their radius. */
+const LEAST_INSIDE = 0.85
 
-/** Whether ground about a point is free of what is taken in its place; drifts may interlock a little. */
-const isFree = (p: { x: number; y: number }, radiusM: number, taken: readonly TakenGround[]): boolean =>
-  taken.every(
-    (o) =>
-      metresOutside(o.ground, p.x, p.y) >=
-      radiusM - 2 * OVERLAP_SHARE * Math.min(asDisc(o.ground).radiusM, radiusM),
+/**
+ * Whether ground of a radius about a point in a place is free; drifts may interlock a little.
+ *
+ * @param edgeM from the point to the edge of its bed
+ * @param taken in this place
+ */
+function isRoomy(
+  place: Place,
+  p: { x: number; y: number },
+  edgeM: number,
+  radiusM: number,
+  taken: readonly TakenGround[],
+): boolean {
+  if (place.kind === 'container') return radiusM <= place.radiusM && taken.length === 0
+  return (
+    edgeM >= radiusM * LEAST_INSIDE &&
+    taken.every(
+      (o) =>
+        metresOutside(o.ground, p.x, p.y) >=
+        radiusM - 2 * OVERLAP_SHARE * Math.min(asDisc(o.ground).radiusM, radiusM),
+    )
   )
+}
 
 /** Whether ground of a radius about a point lies in the place and is free; drifts may interlock a little. */
 export function hasRoom(
@@ -165,15 +182,9 @@ export function hasRoom(
   radiusM: number,
   taken: readonly TakenGround[],
 ): boolean {
-  if (place.kind === 'container')
-    return radiusM <= place.radiusM && !taken.some((o) => o.placeId === place.id)
-  if (!isInside(place.ring, p.x, p.y) || isTooNearEdge(distanceToBoundary(place.ring, p.x, p.y), radiusM))
-    return false
-  return isFree(
-    p,
-    radiusM,
-    taken.filter((o) => o.placeId === place.id),
-  )
+  if (place.kind === 'bed' && !isInside(place.ring, p.x, p.y)) return false
+  const here = taken.filter((o) => o.placeId === place.id)
+  return isRoomy(place, p, edgeOf(place, p), radiusM, here)
 }
 
 /** The best of each neighbourhood, and no more than two from one place. */

@@ -90,7 +90,7 @@ describe('verdict', () => {
     again: null,
     ...more,
   })
-  // What a gardener would say of it, by job.md: the signs of crowding, of age, of giving up, of spreading.
+  // What a gardener would say of it: the signs of crowding, of age, of giving up, of spreading.
   it.each([
     [
       'divide',

@@ -29,6 +29,7 @@ import {
   withdrawPlanting,
 } from '../store/plantings.ts'
 import { findTaxon } from '../store/taxa.ts'
+import { looksTakenBackBy } from '../work/walk.ts'
 
 const head = { garden: 'head' } as const
 const crew = { garden: 'crew' } as const
@@ -115,11 +116,7 @@ export const plantingRoutes = (): Route[] => [
       if (!planting) throw notFound('This planting')
       const story = [
         ...(await listEvents(db, planting)),
-        ...(await listObservedStory(
-          db,
-          planting.id,
-          garden.role === 'head' ? 'any' : { personId: person.id },
-        )),
+        ...(await listObservedStory(db, planting.id, looksTakenBackBy(garden, person))),
         ...(await listDecisionStory(db, planting.id)),
         ...(await listJobStory(db, planting.id)),
         ...(await listTrialStory(db, planting.id)),

@@ -9,7 +9,7 @@ import {
 import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import { withdrawObservation, withdrawOwn } from '../store/observations.ts'
+import { withdrawLook } from '../store/observations.ts'
 import {
   findPicture,
   insertPhoto,
@@ -19,7 +19,7 @@ import {
   withdrawPhoto,
 } from '../store/photos.ts'
 import { makePhoto } from '../work/photos.ts'
-import { keepEntries, walkOfGarden } from '../work/walk.ts'
+import { keepEntries, looksTakenBackBy, walkOfGarden } from '../work/walk.ts'
 import { goneAway } from './goneAway.ts'
 
 const head = { garden: 'head' } as const
@@ -50,13 +50,9 @@ export function walkRoutes(pool: Piscina): Route[] {
       access: crew,
       writes: true,
       handle: async ({ db, garden, person, params }) => {
-        const id = params.observationId!
-        const by = { gardenId: garden.id, personId: person.id }
-        const isGone =
-          garden.role === 'head'
-            ? await withdrawObservation(db, garden.id, id)
-            : await withdrawOwn(db, 'observations', by, id)
-        if (!isGone) throw notFound(garden.role === 'head' ? 'This look' : 'A look of yours')
+        const whose = looksTakenBackBy(garden, person)
+        if (!(await withdrawLook(db, 'observations', garden.id, whose, params.observationId!)))
+          throw notFound(whose === 'anyone' ? 'This look' : 'A look of yours')
       },
     }),
     route({

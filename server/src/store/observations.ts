@@ -20,7 +20,7 @@ export async function insertObservation(db: Db, by: Noted, e: PlantingEntry): Pr
     .onConflict('id')
     .ignore()
     .returning('id')
-  if (added.length > 0 && e.replacesId) await withdrawOwn(db, 'observations', by, e.replacesId)
+  if (added.length > 0 && e.replacesId) await withdrawLook(db, 'observations', by.gardenId, by, e.replacesId)
   return added.length > 0
 }
 
@@ -75,27 +75,28 @@ export async function insertPlaceLook(db: Db, by: Noted, e: PlaceEntry): Promise
     replaces_id: e.replacesId ?? null,
   }
   const added = await db('place_looks').insert(row).onConflict('id').ignore().returning('id')
-  if (added.length > 0 && e.replacesId) await withdrawOwn(db, 'place_looks', by, e.replacesId)
+  if (added.length > 0 && e.replacesId) await withdrawLook(db, 'place_looks', by.gardenId, by, e.replacesId)
   return added.length > 0
 }
 
-/** Takes back what the same person noted; what somebody else saw stays. @returns false when there is none of theirs */
-export async function withdrawOwn(
+/** Whose looks are meant: one person's, or anyone's. */
+export type Whose = { personId: string | null } | 'anyone'
+
+/** Takes a look back. @returns false where there is none of theirs */
+export const withdrawLook = async (
   db: Db,
   table: 'observations' | 'place_looks',
-  { gardenId, personId }: Noted,
+  gardenId: string,
+  whose: Whose,
   id: string,
-): Promise<boolean> {
-  const changed = await db(table)
-    .where({ id, garden_id: gardenId, person_id: personId, withdrawn_at: null })
-    .update({ withdrawn_at: db.fn.now() })
-  return changed > 0
-}
-
-/** Takes anyone's look at a planting back: for who answers for the garden. */
-export const withdrawObservation = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
-  (await db('observations')
-    .where({ id, garden_id: gardenId, withdrawn_at: null })
+): Promise<boolean> =>
+  (await db(table)
+    .where({
+      id,
+      garden_id: gardenId,
+      withdrawn_at: null,
+      ...(whose !== 'anyone' && { person_id: whose.personId }),
+    })
     .update({ withdrawn_at: db.fn.now() })) > 0
 
 /** Which of some ids are in the record already, withdrawn or not. */
@@ -255,13 +256,9 @@ export async function lastPlaceLooks(
 /**
  * The looks at a planting as lines of its story, oldest first.
  *
- * @param takesBack whose looks may be taken back by who asks: a person's own, or anyone's
+ * @param theirs the looks that whoever asks may take back
  */
-export async function listObservedStory(
-  db: Db,
-  plantingId: string,
-  takesBack: { personId: string } | 'any',
-): Promise<StoryEntry[]> {
+export async function listObservedStory(db: Db, plantingId: string, theirs: Whose): Promise<StoryEntry[]> {
   const { rows } = await db.raw<{
     rows: (ObservationRow & { created_at: Date; planted_count: number; person_id: string | null })[]
   }>(
@@ -279,6 +276,6 @@ export async function listObservedStory(
     says: seenWords(toObservation(r), r.planted_count),
     by: r.by,
     recordedAt: r.created_at.toISOString(),
-    ...((takesBack === 'any' || r.person_id === takesBack.personId) && { lookId: r.id }),
+    ...((theirs === 'anyone' || r.person_id === theirs.personId) && { lookId: r.id }),
   }))
 }

@@ -184,6 +184,8 @@ const openJob = async (is: (j: SeasonView['jobs'][number]) => boolean) => {
   if (!job) throw new Error('No such job is open')
   return job
 }
+const draw = (properties: object, geometry: object) =>
+  write('/features', { feature: { type: 'Feature', properties, geometry } })
 const square = (x: number, y: number) => [
   [
     [x, y],
@@ -224,31 +226,25 @@ const writes: readonly Write[] = [
     name: 'a fence is drawn',
     changes: ['plan'],
     make: () =>
-      write('/features', {
-        feature: {
-          type: 'Feature',
-          properties: { kind: 'fence', name: 'New fence', heightM: 1.8, from: addDays(TODAY, -200) },
-          geometry: {
-            type: 'LineString',
-            coordinates: [
-              [0, 9.5],
-              [14, 9.5],
-            ],
-          },
+      draw(
+        { kind: 'fence', name: 'New fence', heightM: 1.8, from: addDays(TODAY, -200) },
+        {
+          type: 'LineString',
+          coordinates: [
+            [0, 9.5],
+            [14, 9.5],
+          ],
         },
-      }),
+      ),
   },
   {
     name: 'a bed is drawn',
     changes: ['plan'],
     make: () =>
-      write('/features', {
-        feature: {
-          type: 'Feature',
-          properties: { kind: 'bed', name: 'East bed', moisture: 'moist' },
-          geometry: { type: 'Polygon', coordinates: square(20, 0) },
-        },
-      }),
+      draw(
+        { kind: 'bed', name: 'East bed', moisture: 'moist' },
+        { type: 'Polygon', coordinates: square(20, 0) },
+      ),
   },
   {
     name: 'north is put right',

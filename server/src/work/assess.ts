@@ -18,17 +18,24 @@ interface Compared {
   signal?: AbortSignal | undefined
 }
 
-/** The light of a garden on a day; a day ahead is compared with today. */
+/** The day that is compared with: what was asked for; today, for a day ahead; else null, and the light finds the one worth it. */
+const comparedDay = ({ today }: GardenReader, on: string, then: string | undefined): string | null =>
+  then ?? (on > today ? today : null)
+
+/** The light of a garden on a day. */
 export async function lightOfGarden(
   reader: GardenReader,
   pool: Piscina,
   on: string,
   { then, signal }: Compared = {},
 ): Promise<{ then: string; light: GardenLight }> {
-  const { today } = reader
-  const compared = then ?? (on > today ? today : undefined)
-  return derive(reader, ['light', [on, compared ?? null]], async () => {
-    const task: ComputeTasks['light'] = { garden: await reader.standing(on), then: compared, on }
+  const compared = comparedDay(reader, on, then)
+  return derive(reader, ['light', [on, compared]], async () => {
+    const task: ComputeTasks['light'] = {
+      garden: await reader.standing(on),
+      then: compared ?? undefined,
+      on,
+    }
     return pool.run(task, { name: 'light', signal })
   })
 }
@@ -47,7 +54,6 @@ export async function assessGardenOn(
   compared: Compared = {},
 ): Promise<AssessedGarden> {
   const { today } = reader
-  const comparedWith = compared.then ?? (on > today ? today : undefined)
   return derive(
     reader,
     ['assessment', [on, compared.then ?? null, today]],
@@ -59,10 +65,11 @@ export async function assessGardenOn(
       return { then, on, assessments: await judge(pool, judged, light, on, compared.signal) }
     },
     [
-      ['light', [on, comparedWith ?? null]],
+      ['light', [on, comparedDay(reader, on, compared.then)]],
+      // What is known of the plantings rests on the light of today.
+      ['light', [today, null]],
       ['diagnosis', [today]],
       ['record', [today]],
-      ...(on === today && !comparedWith ? [] : [['light', [today, null]] as const]),
     ],
   )
 }

@@ -27,16 +27,22 @@ import { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
+import type { GardenAccess } from '../store/gardens.ts'
 import {
   insertObservation,
   insertPlaceLook,
   knownEntries,
   lastObservations,
   lastPlaceLooks,
+  type Whose,
 } from '../store/observations.ts'
 import { listStandpoints } from '../store/photos.ts'
 import { lightOfGarden } from './assess.ts'
 import { likelihoodsOf, yearOfGarden } from './diagnosis.ts'
+
+/** Whose looks a person may take back: their own, and anyone's where they answer for the garden. */
+export const looksTakenBackBy = ({ role }: Pick<GardenAccess, 'role'>, { id }: { id: string }): Whose =>
+  role === 'head' ? 'anyone' : { personId: id }
 
 /** Everything a walk of a garden needs on a day, places in walking order. */
 export async function walkOfGarden(
