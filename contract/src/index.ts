@@ -584,7 +584,7 @@ export interface SeasonView {
   workingDays: { day: string; minutes: number; elsewhere: number; people: string[] }[]
   /** What the latest plan that moved anything moved here; null where none did. */
   replanned: Replanned | null
-  /** Something has changed that the plan does not know yet; it is being worked out. */
+  /** The work shown is not yet that of the garden as it stands: never worked out, or being brought up to date. */
   isBehind: boolean
 }
 

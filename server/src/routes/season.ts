@@ -42,6 +42,7 @@ import {
   type Job,
 } from '../store/jobs.ts'
 import { changeRun, findRun, isUnderWay, latestMoved, latestRun, queueRun, type Run } from '../store/runs.ts'
+import { findWorkedOut } from '../store/workedOut.ts'
 import { seasonCalendar } from '../work/calendar.ts'
 import type { ComputeTasks } from '../work/compute.ts'
 import { outlookOf } from '../work/outlook.ts'
@@ -70,7 +71,7 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
           leftOut: leftOutOf(jobs, today),
           workingDays: await workingDaysOf(db, garden, today, addDays(today, LISTED_DAYS)),
           replanned: await replannedIn(db, garden, jobs),
-          isBehind: await isUnderWay(db, garden.crewId, 'follow'),
+          isBehind: await isBehind(db, garden),
         }
       },
     }),
@@ -279,6 +280,10 @@ async function sendCalendar(
     .set('content-disposition', 'attachment; filename="garden-work.ics"')
     .send(seasonCalendar(garden, jobs, { alarms }))
 }
+
+/** Whether the work shown is not yet that of the garden as it stands: never worked out, or being brought up to date. */
+const isBehind = async (db: Db, { id, crewId }: GardenAccess): Promise<boolean> =>
+  (await findWorkedOut(db, id)).careBasis === null || (await isUnderWay(db, crewId, 'follow'))
 
 /** What the latest plan that moved anything moved in a garden; null where none did. */
 async function replannedIn(db: Db, garden: GardenAccess, jobs: readonly Job[]): Promise<Replanned | null> {

@@ -509,6 +509,23 @@ describe('every write, one after another', () => {
   })
 })
 
+describe('work that is not yet that of the garden as it stands', () => {
+  const isBehind = async () => (await look<SeasonView>('/season')).isBehind
+
+  it('says so: where it was never worked out, and while what follows a walk is still to come', async () => {
+    await settle()
+    expect(await isBehind()).toBe(false)
+    await practice.db('worked_out').where({ garden_id: practice.gardenId }).update({ care_basis: null })
+    expect(await isBehind()).toBe(true)
+    await fromNothing()
+    expect(await isBehind()).toBe(false)
+    await seen('W-05', { rating: 3 })
+    expect(await isBehind()).toBe(true)
+    await settle()
+    expect(await isBehind()).toBe(false)
+  })
+})
+
 describe('writes in any order', () => {
   /** What may be written whenever, in whatever state the garden is. */
   const free = writes.filter((w) =>

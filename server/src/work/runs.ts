@@ -77,23 +77,26 @@ async function searchWithProgress(
   }
 }
 
-/** Goes through the gardens of a crew once a day: the weather brought on, what has changed raised, the plan brought up to date. */
+/** Goes through the gardens of a crew once a day: the weather brought on, the plan brought up to date, what has changed raised. */
 async function goThrough(shop: Workshop, crewId: string): Promise<{ gardens: string[] }> {
   const { db, pool, now, log } = shop
-  const done: string[] = []
-  for (const garden of await listCrewGardens(db, crewId)) {
-    const today = gardenDay(garden.standsAt, garden.timeZone, now())
+  const gardens = (await listCrewGardens(db, crewId)).map((garden) => ({
+    garden,
+    today: gardenDay(garden.standsAt, garden.timeZone, now()),
+  }))
+  for (const { garden, today } of gardens)
     await followService(db, garden.stationId, addDays(today, -1)).catch((error: unknown) => {
       // Where the service does not answer, the night goes by the days there are; it is told of where it is asked.
       if (!(error instanceof WeatherSilent)) throw error
     })
+  // People ask for the day's work before they ask what has changed.
+  await followChanges(shop, crewId)
+  for (const { garden, today } of gardens) {
     const nowMs = gardenInstant(garden.standsAt, garden.timeZone, now())
     await recheckGarden(openGarden(db, garden, today), pool, nowMs)
     log?.info({ gardenId: garden.id, today }, 're-checked')
-    done.push(garden.id)
   }
-  await followChanges(shop, crewId)
-  return { gardens: done }
+  return { gardens: gardens.map(({ garden }) => garden.id) }
 }
 
 /** Crews with a garden that was not gone through on its own today. */

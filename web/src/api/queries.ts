@@ -168,10 +168,13 @@ export const useStandpoints = (gardenId: string) =>
 export const photoAddress = (gardenId: string, photoId: string, size?: 'small'): string =>
   `/api/gardens/${gardenId}/photos/${photoId}${size ? `?size=${size}` : ''}`
 
+const BEHIND_MS = 2500
 export const useSeason = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'season'],
     queryFn: () => getOrTaken<SeasonView>(`/gardens/${gardenId}/season`),
+    // What is being brought up to date is asked for again until it is.
+    refetchInterval: ({ state }) => (state.data?.isBehind ? BEHIND_MS : false),
   })
 
 /** Why a job is where it is; asked again when the plan has changed. */

@@ -213,7 +213,11 @@ function OpenJobs() {
   return (
     <section>
       <h2>Jobs that can be done today</h2>
-      {season && open.length === 0 && <p className="soft">None: no job’s window is open.</p>}
+      {season && open.length === 0 && (
+        <p className="soft" role="status">
+          {season.isBehind ? 'The work is being worked out.' : 'None: no job’s window is open.'}
+        </p>
+      )}
       <ul className="plain-list now-jobs">
         {open.slice(0, MOST_LISTED).map((job) => (
           <li key={job.id}>

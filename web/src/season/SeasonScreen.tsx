@@ -47,7 +47,15 @@ export function Screen() {
         <div>
           <h1>Season</h1>
           <p>
-            {open.length === 0 ? 'Nothing is planned. ' : <b>{counted(open.length, 'open job')}</b>}
+            {open.length === 0 ? (
+              data.isBehind ? (
+                ''
+              ) : (
+                'Nothing is planned. '
+              )
+            ) : (
+              <b>{counted(open.length, 'open job')}</b>
+            )}
             {open.length > 0 && `, ${minutesText(open.reduce((sum, j) => sum + j.minutes, 0))} of work. `}
             {unplaced.length > 0 && `${counted(unplaced.length, 'job')} could not be given a day.`}
           </p>
@@ -68,6 +76,7 @@ export function Screen() {
         <div className="screen-split season-split">
           <div className="season-body">
             <SimulatedNote />
+            <Behind season={data} />
             <PlanRun season={data} />
             <YearByPlace jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
             <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
@@ -78,6 +87,7 @@ export function Screen() {
         </div>
       ) : (
         <div className="empty-words">
+          <Behind season={data} />
           <PlanRun season={data} />
           <p>
             Plan the season, and the care that the <Link to="../rules">rules</Link> ask for appears here, each
@@ -131,7 +141,7 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
           ))}
         </section>
       )}
-      {season.replanned && <Moved replanned={season.replanned} isBehind={season.isBehind} />}
+      {season.replanned && <Moved replanned={season.replanned} />}
       {days.map((day) => {
         const sittings = open.flatMap((j) =>
           j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
@@ -220,36 +230,36 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
 /** Which plan a person has seen the moves of, on this device. */
 const SEEN_PLAN = 'border.seen-plan'
 
+/** Said while what is shown is not yet the work of the garden as it stands. */
+function Behind({ season }: { season: SeasonView }) {
+  return season.isBehind ? <p role="status">The work and its days are being brought up to date.</p> : null
+}
+
 /** What the last change of plan moved, and why: kept with the plan until it is seen. */
-function Moved({ replanned: { id, at, moved }, isBehind }: { replanned: Replanned; isBehind: boolean }) {
+function Moved({ replanned: { id, at, moved } }: { replanned: Replanned }) {
   const [seen, setSeen] = useState(() => localStorage.getItem(SEEN_PLAN))
-  if (seen === id && !isBehind) return null
+  if (seen === id) return null
   const see = () => {
     localStorage.setItem(SEEN_PLAN, id)
     setSeen(id)
   }
   return (
     <section aria-label="What moved">
-      {isBehind && <p role="status">Something has changed: the plan is being brought up to date.</p>}
-      {seen !== id && (
-        <>
-          <div className="spread">
-            <h2>{counted(moved.length, 'job')} moved, and why</h2>
-            <Button size="small" onClick={see}>
-              Seen
-            </Button>
-          </div>
-          <p className="soft">When the plan was last brought up to date, {momentText(at)}.</p>
-          <ul className="plain-list">
-            {moved.map((m) => (
-              <li key={m.jobId}>
-                {m.title}: {shortDayMonth(m.from)} to {m.to ? shortDayMonth(m.to) : 'no day'}.{' '}
-                <small>{m.says}</small>
-              </li>
-            ))}
-          </ul>
-        </>
-      )}
+      <div className="spread">
+        <h2>{counted(moved.length, 'job')} moved, and why</h2>
+        <Button size="small" onClick={see}>
+          Seen
+        </Button>
+      </div>
+      <p className="soft">When the plan was last brought up to date, {momentText(at)}.</p>
+      <ul className="plain-list">
+        {moved.map((m) => (
+          <li key={m.jobId}>
+            {m.title}: {shortDayMonth(m.from)} to {m.to ? shortDayMonth(m.to) : 'no day'}.{' '}
+            <small>{m.says}</small>
+          </li>
+        ))}
+      </ul>
     </section>
   )
 }
