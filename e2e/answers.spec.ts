@@ -1,9 +1,9 @@
-import { expect, test, type Page } from '@playwright/test'
-import { DEMO } from './playwright.config.ts'
+import type { Page } from '@playwright/test'
+import { expect, test } from './practice.ts'
 import { enterDemo, expectAccessible, goTo, watchForErrors } from './steps.ts'
 
 async function enterCliffLane(page: Page): Promise<void> {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await page.getByRole('combobox', { name: 'Garden' }).click()
   await page.getByRole('option', { name: 'Cliff Lane' }).waitFor({ state: 'attached' })
   await page.locator('.ant-select-item-option').getByText('Cliff Lane').click()
@@ -161,9 +161,9 @@ test('a planting entered wrongly is put right, one that never was comes out, and
 
 test('a garden is put right, taken out by its name, and brought back', async ({ page }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   // A garden of its own: the others are of other flows.
-  await page.goto(`${DEMO}/gardens/new`)
+  await page.goto('/gardens/new')
   await page.getByRole('tab', { name: 'By hand' }).click()
   await page.getByLabel('Name of the garden').fill('For a moment')
   await page.getByLabel('Time zone').fill('Europe/London')
@@ -186,7 +186,7 @@ test('a garden is put right, taken out by its name, and brought back', async ({ 
   await page.getByRole('dialog').getByRole('textbox').fill('For an hour')
   await take.click()
   await page.waitForURL((url) => !url.pathname.includes('set-up'))
-  await page.goto(`${DEMO}/gardens/new`)
+  await page.goto('/gardens/new')
   await expect(page.getByText(/For an hour, taken out/)).toBeVisible()
   await page
     .getByRole('button', { name: /Bring it back/ })

@@ -1,11 +1,10 @@
-import { expect, test } from '@playwright/test'
 import { readFileSync } from 'node:fs'
-import { DEMO } from './playwright.config.ts'
+import { expect, test } from './practice.ts'
 import { enterDemo, expectAccessible, expectNoSidewaysScroll, goTo, watchForErrors } from './steps.ts'
 
 test('from the light that changed to a move that is done, in the demo', async ({ page }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
 
   await test.step('Light names who no longer fits and why', async () => {
     await expect(
@@ -82,7 +81,7 @@ test('from the light that changed to a move that is done, in the demo', async ({
 })
 
 test('then, now and the difference follow the as-of date, which the keyboard moves', async ({ page }) => {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   const slider = page.getByRole('slider', { name: 'As-of date' })
   await expect(slider).toHaveAttribute('aria-valuetext', '14 September 2026')
   await slider.focus()
@@ -105,7 +104,7 @@ test('then, now and the difference follow the as-of date, which the keyboard mov
 test('what casts shade is pointed at on the plan, cut on a day, and the word taken back', async ({
   page,
 }) => {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await page
     .locator('.plan-obstruction', { hasText: 'West boundary wall' })
     .locator('.plan-reach')
@@ -124,7 +123,7 @@ test('what casts shade is pointed at on the plan, cut on a day, and the word tak
 })
 
 test('crew record but do not decide; a keeper sees the one garden that is theirs', async ({ page }) => {
-  await enterDemo(page, DEMO, 'Tobin Reeve')
+  await enterDemo(page, 'Tobin Reeve')
   await goTo(page, 'Verdicts')
   await expect(page.getByText('Only a head gardener of this garden decides.')).toBeVisible()
   await page.getByRole('button', { name: 'Sign out' }).click()
@@ -132,7 +131,7 @@ test('crew record but do not decide; a keeper sees the one garden that is theirs
   await expect(page.getByText('Almshouse Terrace').first()).toBeVisible()
   await page.getByRole('combobox', { name: 'Garden' }).click()
   await expect(page.getByRole('option')).toHaveCount(1)
-  await page.goto(`${DEMO}/g/00000000-0000-4000-8000-000000000000/light`)
+  await page.goto('/g/00000000-0000-4000-8000-000000000000/light')
   await expect(page.getByText('This garden was not found in your gardens.')).toBeVisible()
 })
 
@@ -145,9 +144,9 @@ test('every screen fits a 390 px phone and passes the accessibility check in the
     reducedMotion: 'reduce',
   })
   const page = await context.newPage()
-  await page.goto(DEMO)
+  await page.goto('/')
   await expectAccessible(page, 'sign-in')
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   for (const screen of ['Now', 'Walk', 'Light', 'Record', 'Verdicts', 'Season', 'Plants', 'Plan', 'Set-up']) {
     await goTo(page, screen)
     await expectNoSidewaysScroll(page)

@@ -1,20 +1,23 @@
-import { expect, test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { EMPTY } from './playwright.config.ts'
+import { expect, test } from './practice.ts'
 import { expectAccessible, goTo, watchForErrors } from './steps.ts'
 
-test.describe.configure({ mode: 'serial' })
+test.use({ begins: 'empty' })
 
 const folder = join(import.meta.dirname, '..', 'examples', 'walled-court')
-const PASSWORD = 'a long row of beans'
 
-async function signIn(page: Page): Promise<void> {
-  await page.goto(EMPTY)
+/** The first account of a practice, whose first garden is asked for next. */
+async function makeAccount(page: Page): Promise<void> {
+  await page.goto('/')
+  await expect(page.getByRole('heading', { name: 'Welcome to Seasoned Border' })).toBeVisible()
+  await page.getByLabel('Practice').fill('First practice')
+  await page.getByLabel('Your name').fill('First Person')
   await page.getByLabel('E-mail address').fill('first@example.invalid')
-  await page.getByLabel('Password').fill(PASSWORD)
-  await page.getByRole('button', { name: 'Sign in' }).click()
-  await page.waitForURL(/\/(g\/|gardens\/new)/)
+  await page.getByLabel('Password').fill('a long row of beans')
+  await page.getByRole('button', { name: 'Make the account' }).click()
+  await expect(page.getByRole('heading', { name: 'Your first garden' })).toBeVisible()
 }
 
 test('an empty practice takes in the example folder and walks it from a lost workshop to a planting that has moved', async ({
@@ -23,15 +26,9 @@ test('an empty practice takes in the example folder and walks it from a lost wor
   const errors = watchForErrors(page)
 
   await test.step('the first account', async () => {
-    await page.goto(EMPTY)
-    await expect(page.getByRole('heading', { name: 'Welcome to Seasoned Border' })).toBeVisible()
+    await page.goto('/')
     await expectAccessible(page, 'first account')
-    await page.getByLabel('Practice').fill('First practice')
-    await page.getByLabel('Your name').fill('First Person')
-    await page.getByLabel('E-mail address').fill('first@example.invalid')
-    await page.getByLabel('Password').fill(PASSWORD)
-    await page.getByRole('button', { name: 'Make the account' }).click()
-    await expect(page.getByRole('heading', { name: 'Your first garden' })).toBeVisible()
+    await makeAccount(page)
   })
 
   await test.step('a bad file is refused whole, with the place of every error', async () => {
@@ -106,8 +103,7 @@ test('an empty practice takes in the example folder and walks it from a lost wor
 test('a garden is drawn by hand with the keyboard alone, by typed lengths, and its light is there at once', async ({
   page,
 }) => {
-  await signIn(page)
-  await page.goto(`${EMPTY}/gardens/new`)
+  await makeAccount(page)
   await page.getByRole('tab', { name: 'By hand' }).press('Enter')
   await page.getByLabel('Name of the garden').fill('Hand-drawn')
   await page.getByLabel('Latitude').fill('-41.3')

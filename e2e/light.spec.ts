@@ -1,5 +1,5 @@
-import { expect, test, type Page } from '@playwright/test'
-import { DEMO } from './playwright.config.ts'
+import type { Page } from '@playwright/test'
+import { expect, test } from './practice.ts'
 import { enterDemo, expectAccessible, goTo, watchForErrors } from './steps.ts'
 
 const plan = (page: Page) => page.getByRole('application', { name: /Plan of Netmakers’ Yard/ })
@@ -11,7 +11,7 @@ test('what if the alder were gone: the light follows, the plantings are named, t
   page,
 }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await expect(page.getByText(/Courtyard border has gained/)).toBeVisible()
   await expect(page.getByText('working out the light')).toBeHidden()
   const asItStands = await picture(page)
@@ -51,7 +51,7 @@ test('what if the alder were gone: the light follows, the plantings are named, t
 })
 
 test('a moment’s shadows run through the day, then and now side by side', async ({ page }) => {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await expect(page.getByText(/Courtyard border has gained/)).toBeVisible()
   await page.getByText('Moment', { exact: true }).click()
   await page.getByText('Both', { exact: true }).click()
@@ -70,7 +70,7 @@ test('a moment’s shadows run through the day, then and now side by side', asyn
 })
 
 test('a spot shows its sky, and what takes its sun in a month', async ({ page }) => {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await expect(page.getByText(/Courtyard border has gained/)).toBeVisible()
   await page.getByRole('button', { name: /Fatsia japonica/ }).click()
   await page.getByRole('button', { name: 'Its sky and its year' }).click()
@@ -84,7 +84,7 @@ test('a spot shows its sky, and what takes its sun in a month', async ({ page })
 })
 
 test('readings say what nobody recorded; it goes onto the plan with its day', async ({ page }) => {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await goTo(page, 'Now')
   await expect(
     page.getByRole('heading', { name: /Neighbour’s cypress hedge stands lower than drawn/ }),
@@ -136,7 +136,7 @@ const shifted = (line: string, hours: number): string => {
 test('the years ahead name who leaves the light, and an ailing tree is a change waiting', async ({
   page,
 }) => {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await page.getByText('Ahead', { exact: true }).click()
   const row = page.getByRole('button', { name: /Rosa rugosa leaves its light/ })
   await expect(row).toContainText(/Alder \d has grown/)

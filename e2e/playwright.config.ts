@@ -12,24 +12,16 @@ const chromium = [
   '--disable-sync',
 ]
 
-export const DEMO = 'http://127.0.0.1:5391'
-export const EMPTY = 'http://127.0.0.1:5392'
-
-const scratch = (url: string, options: string) => ({
-  command: `../border scratch ${options} --port ${new URL(url).port}`,
-  url: `${url}/api/health`,
-  timeout: 180_000,
-  reuseExistingServer: false,
-  gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 10_000 },
-})
-
 export default defineConfig({
   testDir: '.',
   testIgnore: 'screenshots/**',
   outputDir: '../test-results',
   timeout: 90_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  // Every flow has its own practice, so that none minds which others run before it or beside it.
+  fullyParallel: true,
+  workers: 2,
+  globalSetup: './template.ts',
   forbidOnly: true,
   reporter: [['list'], ['json']],
   use: {
@@ -40,5 +32,4 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: { executablePath: '/usr/bin/chromium', args: chromium },
   },
-  webServer: [scratch(DEMO, '--demo'), scratch(EMPTY, '')],
 })

@@ -1,12 +1,11 @@
-import { expect, test } from '@playwright/test'
-import { DEMO } from './playwright.config.ts'
+import { expect, test } from './practice.ts'
 import { enterDemo, expectAccessible, goTo, watchForErrors } from './steps.ts'
 
 test('a season is planned, looked at, taken and explained; a rule is moved; the coming days are told', async ({
   page,
 }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
 
   await test.step('what the next ten days allow, by kind of work, with the reason', async () => {
     await goTo(page, 'Now')
@@ -52,7 +51,7 @@ test('a season is planned, looked at, taken and explained; a rule is moved; the 
 
 test('someone falls ill and a day is lost: what moved is said, with why', async ({ page }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await goTo(page, 'Set-up')
   await expect(page.getByText(/They also look after Cliff Lane/)).toBeVisible()
   await page.getByRole('combobox', { name: 'Who is away' }).click()
@@ -92,7 +91,7 @@ test('a job sheet takes a record without a connection, and sends it when there i
   page,
   context,
 }) => {
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await goTo(page, 'Season')
   await page.getByRole('link', { name: 'Job sheet' }).first().click()
   const job = page.locator('.job-sheet-jobs > li').first()
@@ -116,7 +115,7 @@ test('a job sheet takes a record without a connection, and sends it when there i
 
 test('a garden adds a rule of its own and a kind of its own', async ({ page }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await goTo(page, 'Season')
   await page.getByRole('link', { name: 'Rules' }).click()
   await page.getByRole('button', { name: 'Add a rule of your own' }).click()

@@ -1,48 +1,7 @@
-import { expect, test, type Browser, type Page } from '@playwright/test'
-import { spawn, type ChildProcess } from 'node:child_process'
+import type { Browser, Page } from '@playwright/test'
 import { join } from 'node:path'
-import { DEMO } from './playwright.config.ts'
+import { expect, test } from './practice.ts'
 import { enterDemo, expectAccessible, expectNoSidewaysScroll, goTo, watchForErrors } from './steps.ts'
-
-const OWN = 'http://127.0.0.1:5393'
-
-/** A demo of this file's own, that can be killed and started again on the same database. */
-class Server {
-  private process: ChildProcess | undefined
-  private readonly name = `walk${process.pid}`
-
-  async start(): Promise<void> {
-    this.process = spawn(
-      join(import.meta.dirname, '..', 'border'),
-      ['scratch', '--demo', '--port', new URL(OWN).port, '--keep', this.name],
-      { stdio: 'ignore', detached: true },
-    )
-    await expect
-      .poll(
-        () =>
-          fetch(`${OWN}/api/health`).then(
-            (r) => r.ok,
-            () => false,
-          ),
-        { timeout: 120_000 },
-      )
-      .toBe(true)
-  }
-
-  /** As a power cut would: nothing is finished, nobody is told. */
-  async kill(signal: NodeJS.Signals = 'SIGKILL'): Promise<void> {
-    const { process: running } = this
-    if (!running?.pid) return
-    const ended = new Promise((resolve) => running.once('exit', resolve))
-    process.kill(-running.pid, signal)
-    await ended
-    this.process = undefined
-  }
-}
-
-const server = new Server()
-// A flow that failed half way leaves nothing running.
-test.afterAll(() => server.kill('SIGTERM'))
 
 const rate = (page: Page, tag: string, word: string) =>
   page
@@ -58,110 +17,111 @@ const openWalk = async (browser: Browser, who?: string) => {
   })
   context.setDefaultTimeout(20_000)
   const page = await context.newPage()
-  await enterDemo(page, OWN, who)
+  await enterDemo(page, who)
   await goTo(page, 'Walk')
   await page.getByRole('heading', { level: 2 }).first().waitFor()
   return page
 }
 
-test('a walk without a connection loses and doubles nothing', async ({ browser }) => {
-  test.setTimeout(180_000)
-  await server.start()
-  const page = await openWalk(browser)
-  const context = page.context()
-  const gardenId = page.url().split('/g/')[1]!.split('/')[0]!
-  const rows = async () => {
-    const answer = await context.request.get(
-      `${OWN}/api/gardens/${gardenId}/observations.csv?from=2026-09-14`,
-    )
-    const [, ...lines] = (await answer.text()).trim().split('\r\n')
-    return lines.map((l) => l.split(',').slice(1, 4).join(' ')).sort()
-  }
-  // The application is on the device once its worker is in charge.
-  await page.evaluate(() => navigator.serviceWorker.ready)
-  const place = (name: string) =>
-    page.getByRole('navigation', { name: /Places/ }).getByRole('button', { name: new RegExp(name) })
+test.describe('a practice that outlives its server', () => {
+  test.use({ outlives: true })
 
-  await test.step('with a connection, what is noted goes by itself', async () => {
-    await place('Courtyard border').click()
-    await rate(page, 'N-001', 'poor')
-    await expect.poll(rows, { timeout: 30_000 }).toEqual(['N-001 2026-09-14 2'])
-    await expect(page.getByText('All is in the record.')).toBeVisible()
-  })
-
-  await test.step('cut off in the middle, it waits on the device and says so', async () => {
-    await context.setOffline(true)
-    await rate(page, 'N-002', 'failing')
-    await rate(page, 'N-003', 'poor')
-    await rate(page, 'N-001', 'fair')
-    await expect(page.getByText(/No connection\. 3 looks waiting/)).toBeVisible({ timeout: 30_000 })
-  })
-
-  await test.step('the server dies, the page is closed and opened again: the walk is there', async () => {
-    await server.kill()
-    await page.close()
-  })
-  const again = await context.newPage()
-  await test.step('with neither connection nor server the walk goes on', async () => {
-    await again.goto(`${OWN}/g/${gardenId}/walk`)
-    await again
-      .getByRole('navigation', { name: /Places/ })
-      .getByRole('button', { name: /Courtyard border/ })
-      .click()
-    await expect(again.getByText(/3 of 74 looked at/)).toBeVisible({ timeout: 30_000 })
-    await rate(again, 'N-004', 'failing')
-    await again.getByRole('button', { name: 'The bed itself' }).click()
-    await again
-      .locator('.walk-standpoint input[type=file]')
-      .setInputFiles(join(import.meta.dirname, '..', 'docs', 'screenshots', 'plan.png'))
-    await expect(again.getByText(/4 looks and 1 photo waiting/)).toBeVisible({ timeout: 30_000 })
-  })
-
-  await test.step('when both are back it is sent by itself, each thing once', async () => {
-    await server.start()
-    await context.setOffline(false)
-    await expect(again.getByText('All is in the record.')).toBeVisible({ timeout: 60_000 })
-    expect(await rows()).toEqual([
-      'N-001 2026-09-14 3',
-      'N-002 2026-09-14 1',
-      'N-003 2026-09-14 2',
-      'N-004 2026-09-14 1',
-    ])
-    const photos = await (await again.request.get(`${OWN}/api/gardens/${gardenId}/photos`)).json()
-    expect(photos.filter((p: { takenOn: string }) => p.takenOn === '2026-09-14')).toHaveLength(1)
-    // Two more rounds of sending change nothing.
-    await again.waitForTimeout(6_000)
-    expect((await (await again.request.get(`${OWN}/api/gardens/${gardenId}/photos`)).json()).length).toBe(
-      photos.length,
-    )
-  })
-
-  await test.step('two people at one planting: both looks are kept', async () => {
-    const other = await openWalk(browser, 'Tobin Reeve')
-    await other
-      .getByRole('navigation', { name: /Places/ })
-      .getByRole('button', { name: /Courtyard border/ })
-      .click()
-    await rate(other, 'N-002', 'fair')
-    const seenBy = async () => {
-      const file = `${OWN}/api/gardens/${gardenId}/observations.csv?from=2026-09-14`
-      const lines = (await (await other.request.get(file)).text()).split('\r\n')
-      return lines
-        .filter((l) => l.includes(',N-002,2026-09-14,'))
-        .map((l) => l.split(',').at(-1))
-        .sort()
+  test('a walk without a connection loses and doubles nothing', async ({ browser, practice }) => {
+    test.setTimeout(180_000)
+    const page = await openWalk(browser)
+    const context = page.context()
+    const gardenId = page.url().split('/g/')[1]!.split('/')[0]!
+    const rows = async () => {
+      const answer = await context.request.get(`/api/gardens/${gardenId}/observations.csv?from=2026-09-14`)
+      const [, ...lines] = (await answer.text()).trim().split('\r\n')
+      return lines.map((l) => l.split(',').slice(1, 4).join(' ')).sort()
     }
-    await expect.poll(seenBy, { timeout: 30_000 }).toEqual(['Marla Quill', 'Tobin Reeve'])
-    await other.context().close()
+    // The application is on the device once its worker is in charge.
+    await page.evaluate(() => navigator.serviceWorker.ready)
+    const place = (name: string) =>
+      page.getByRole('navigation', { name: /Places/ }).getByRole('button', { name: new RegExp(name) })
+
+    await test.step('with a connection, what is noted goes by itself', async () => {
+      await place('Courtyard border').click()
+      await rate(page, 'N-001', 'poor')
+      await expect.poll(rows, { timeout: 30_000 }).toEqual(['N-001 2026-09-14 2'])
+      await expect(page.getByText('All is in the record.')).toBeVisible()
+    })
+
+    await test.step('cut off in the middle, it waits on the device and says so', async () => {
+      await context.setOffline(true)
+      await rate(page, 'N-002', 'failing')
+      await rate(page, 'N-003', 'poor')
+      await rate(page, 'N-001', 'fair')
+      await expect(page.getByText(/No connection\. 3 looks waiting/)).toBeVisible({ timeout: 30_000 })
+    })
+
+    await test.step('the server dies, the page is closed and opened again: the walk is there', async () => {
+      await practice.kill()
+      await page.close()
+    })
+    const again = await context.newPage()
+    await test.step('with neither connection nor server the walk goes on', async () => {
+      await again.goto(`/g/${gardenId}/walk`)
+      await again
+        .getByRole('navigation', { name: /Places/ })
+        .getByRole('button', { name: /Courtyard border/ })
+        .click()
+      await expect(again.getByText(/3 of 74 looked at/)).toBeVisible({ timeout: 30_000 })
+      await rate(again, 'N-004', 'failing')
+      await again.getByRole('button', { name: 'The bed itself' }).click()
+      await again
+        .locator('.walk-standpoint input[type=file]')
+        .setInputFiles(join(import.meta.dirname, '..', 'docs', 'screenshots', 'plan.png'))
+      await expect(again.getByText(/4 looks and 1 photo waiting/)).toBeVisible({ timeout: 30_000 })
+    })
+
+    await test.step('when both are back it is sent by itself, each thing once', async () => {
+      await practice.start()
+      await context.setOffline(false)
+      await expect(again.getByText('All is in the record.')).toBeVisible({ timeout: 60_000 })
+      expect(await rows()).toEqual([
+        'N-001 2026-09-14 3',
+        'N-002 2026-09-14 1',
+        'N-003 2026-09-14 2',
+        'N-004 2026-09-14 1',
+      ])
+      const photos = await (await again.request.get(`/api/gardens/${gardenId}/photos`)).json()
+      expect(photos.filter((p: { takenOn: string }) => p.takenOn === '2026-09-14')).toHaveLength(1)
+      // Two more rounds of sending change nothing.
+      await again.waitForTimeout(6_000)
+      expect((await (await again.request.get(`/api/gardens/${gardenId}/photos`)).json()).length).toBe(
+        photos.length,
+      )
+    })
+
+    await test.step('two people at one planting: both looks are kept', async () => {
+      const other = await openWalk(browser, 'Tobin Reeve')
+      await other
+        .getByRole('navigation', { name: /Places/ })
+        .getByRole('button', { name: /Courtyard border/ })
+        .click()
+      await rate(other, 'N-002', 'fair')
+      const seenBy = async () => {
+        const file = `/api/gardens/${gardenId}/observations.csv?from=2026-09-14`
+        const lines = (await (await other.request.get(file)).text()).split('\r\n')
+        return lines
+          .filter((l) => l.includes(',N-002,2026-09-14,'))
+          .map((l) => l.split(',').at(-1))
+          .sort()
+      }
+      await expect.poll(seenBy, { timeout: 30_000 }).toEqual(['Marla Quill', 'Tobin Reeve'])
+      await other.context().close()
+    })
+    await context.close()
   })
-  await context.close()
 })
 
 test('the record tells plant from spot from year, judges a trial, and reads signs by an edited table', async ({
   page,
 }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await goTo(page, 'Record')
   await expect(page.getByText(/Of what differs, \d+ % is the place/)).toBeVisible({ timeout: 60_000 })
   await page.getByRole('button', { name: /Rodgersia podophylla N-002/ }).click()
@@ -200,7 +160,7 @@ test('the record tells plant from spot from year, judges a trial, and reads sign
 
 test('sixty plantings in a keystroke each, and the end says what the walk changed', async ({ page }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await goTo(page, 'Walk')
   await page.getByRole('heading', { level: 2 }).first().waitFor()
   await page.locator('.walk-main').focus()
@@ -232,7 +192,7 @@ test('a sheet is printed, typed in by keyboard for its own day, and stands in th
   page,
 }) => {
   const errors = watchForErrors(page)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await goTo(page, 'Walk')
   await page.getByRole('link', { name: 'print a sheet' }).click()
   await page.getByRole('heading', { name: 'Walk on paper' }).waitFor()
@@ -276,12 +236,12 @@ test('a sheet is printed, typed in by keyboard for its own day, and stands in th
 })
 
 test('the application can be installed, with its own icons', async ({ page }) => {
-  await page.goto(DEMO)
+  await page.goto('/')
   const address = await page.locator('link[rel=manifest]').getAttribute('href')
-  const manifest = await (await page.request.get(`${DEMO}${address}`)).json()
+  const manifest = await (await page.request.get(`${address}`)).json()
   expect(manifest).toMatchObject({ name: 'Seasoned Border', start_url: '/', display: 'standalone' })
   for (const { src, sizes, type } of manifest.icons) {
-    const icon = await page.request.get(`${DEMO}${src}`)
+    const icon = await page.request.get(`${src}`)
     expect([src, icon.status(), icon.headers()['content-type']]).toEqual([src, 200, type])
     if (type !== 'image/png') continue
     // Width of a PNG: the four bytes after its header's name.
@@ -292,7 +252,7 @@ test('the application can be installed, with its own icons', async ({ page }) =>
 test('on a phone the walk is for thumbs, and fits', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' })
   const page = await context.newPage()
-  await enterDemo(page, DEMO, 'Tobin Reeve')
+  await enterDemo(page, 'Tobin Reeve')
   await goTo(page, 'Walk')
   await expect(page.getByText(/of 74 looked at/)).toBeVisible()
   const box = await page.locator('.walk-ratings button').first().boundingBox()

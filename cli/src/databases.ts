@@ -18,11 +18,15 @@ async function asAdmin<T>(
 
 const quoted = (name: string) => `"${name.replaceAll('"', '""')}"`
 
-/** Makes a database unless it is there, and returns its connection string. */
-export async function ensureDatabase(name: string): Promise<string> {
+/**
+ * Makes a database unless it is there, and returns its connection string.
+ *
+ * @param copyOf a database that nobody is using, which a new one begins as a copy of
+ */
+export async function ensureDatabase(name: string, copyOf = 'template1'): Promise<string> {
   await asAdmin(async (run) => {
     const { rows } = await run(`select 1 from pg_database where datname = '${name.replaceAll("'", "''")}'`)
-    if (rows.length === 0) await run(`create database ${quoted(name)}`)
+    if (rows.length === 0) await run(`create database ${quoted(name)} template ${quoted(copyOf)}`)
   })
   return databaseUrl(name)
 }
@@ -31,12 +35,22 @@ export async function dropDatabase(name: string): Promise<void> {
   await asAdmin((run) => run(`drop database if exists ${quoted(name)} with (force)`))
 }
 
+const scratchName = (name: string) => `border_scratch_${name}`
+
 /**
  * A database of its own for one test file or one scratch server.
  *
- * @param kept a name to find it again by, when whoever used it was killed before it could drop it
+ * @param kept a name to find it again by
+ * @param copyOf the kept one that a new one begins as a copy of, which nobody may be using
  */
-export async function scratchDatabase(kept?: string): Promise<{ url: string; drop: () => Promise<void> }> {
-  const name = `border_scratch_${kept ?? randomBytes(6).toString('hex')}`
-  return { url: await ensureDatabase(name), drop: () => dropDatabase(name) }
+export async function scratchDatabase({
+  kept,
+  copyOf,
+}: { kept?: string | undefined; copyOf?: string | undefined } = {}): Promise<{
+  url: string
+  drop: () => Promise<void>
+}> {
+  const name = scratchName(kept ?? randomBytes(6).toString('hex'))
+  const url = await ensureDatabase(name, copyOf && scratchName(copyOf))
+  return { url, drop: () => dropDatabase(name) }
 }

@@ -11,7 +11,8 @@ const usage = `Seasoned Border
   ./border stop         stops what demo and start started, and the database
   ./border reset-demo   puts the demo back as it was
   ./border scratch      serves a throw-away practice (--demo: a throw-away demo) until stopped; --port N;
-                        --keep NAME: one that outlives being killed and is found again by its name
+                        --keep NAME: one that stays and is found again by its name, until --drop NAME;
+                        --copy NAME: begins as a copy of a kept one that nobody is serving
   ./border check        formats, lint, types, unit, integration and browser tests
 
   ./border import FOLDER [--into practice|demo] [--as EMAIL] [--dry-run] [--json]

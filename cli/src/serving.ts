@@ -71,13 +71,20 @@ export async function scratchCommand(args: string[]): Promise<number> {
     demo: { type: 'boolean' },
     port: { type: 'string' },
     keep: { type: 'string' },
+    copy: { type: 'string' },
+    drop: { type: 'string' },
   })
   const port = values.port === undefined ? PORT + 10 : Number(values.port)
   if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Misuse('--port takes a port number')
-  if (values.keep !== undefined && !/^[a-z0-9]{1,30}$/.test(values.keep))
-    throw new Misuse('--keep takes a name of small letters and digits')
+  for (const option of ['keep', 'copy', 'drop'] as const)
+    if (values[option] !== undefined && !/^[a-z0-9]{1,30}$/.test(values[option]))
+      throw new Misuse(`--${option} takes a name of small letters and digits`)
+  if (values.drop !== undefined) {
+    await (await scratchDatabase({ kept: values.drop })).drop()
+    return 0
+  }
   ensureBuilt()
-  const { url, drop } = await scratchDatabase(values.keep)
+  const { url, drop } = await scratchDatabase({ kept: values.keep, copyOf: values.copy })
   try {
     await prepare(url, values.demo ?? false)
     const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)
@@ -86,6 +93,6 @@ export async function scratchCommand(args: string[]): Promise<number> {
       ...(values.demo && demoWeather),
     })
   } finally {
-    await drop()
+    if (values.keep === undefined) await drop()
   }
 }

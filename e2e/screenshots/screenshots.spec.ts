@@ -1,6 +1,6 @@
-import { test, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { join } from 'node:path'
-import { DEMO } from '../playwright.config.ts'
+import { test } from '../practice.ts'
 import { enterDemo, goTo } from '../steps.ts'
 
 const folder = join(import.meta.dirname, '..', '..', 'docs', 'screenshots')
@@ -15,7 +15,7 @@ async function shoot(page: Page, name: string): Promise<void> {
 
 test('one picture of each main view', async ({ page, browser }) => {
   test.setTimeout(300_000)
-  await enterDemo(page, DEMO)
+  await enterDemo(page)
   await page.getByRole('button', { name: /Rodgersia podophylla/ }).click()
   await shoot(page, 'light')
   await page.getByText('Difference', { exact: true }).click()
@@ -87,7 +87,7 @@ test('one picture of each main view', async ({ page, browser }) => {
   await goTo(page, 'Set-up')
   await shoot(page, 'set-up')
   const phone = await browser.newPage({ viewport: { width: 390, height: 844 }, reducedMotion: 'reduce' })
-  await enterDemo(phone, DEMO)
+  await enterDemo(phone)
   await goTo(phone, 'Season')
   await shoot(phone, 'season-phone')
   await goTo(phone, 'Walk')
