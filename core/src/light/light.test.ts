@@ -214,19 +214,21 @@ describe('lifelines and events', () => {
         2,
       ),
     ])
+    // One cell, and its middle.
     const ring = [
-      [0.9, 1.9],
-      [1.1, 1.9],
-      [1.1, 2.1],
-      [0.9, 2.1],
+      [1, 2],
+      [1.25, 2],
+      [1.25, 2.25],
+      [1, 2.25],
     ] as const
+    const middle = { x: 1.125, y: 2.125, z: 0 }
     const fields = fieldsBetween(s, [{ id: 'b', kind: 'bed', ring }], '2024-07-01', '2026-07-01')
     const [cause, ...others] = causesOf(fields, (field) =>
-      hoursWithin(field, 'b', { x: 1, y: 2, radiusM: 0.1 })!,
+      hoursWithin(field, 'b', { x: middle.x, y: middle.y, radiusM: 0.1 })!,
     )
     expect(others).toEqual([])
     expect(cause).toMatchObject({ name: 'shed', what: 'gone', date: '2025-02-10' })
-    const season = (day: string) => sunHours(s, one, { kind: 'season', on: day })[0]!.total
+    const season = (day: string) => sunHours(s, [middle], { kind: 'season', on: day })[0]!.total
     expect(cause!.hours).toBeCloseTo(season('2026-07-01') - season('2024-07-01'), 1)
     const { morning, midday, afternoon } = cause!.byPart
     expect(morning + midday + afternoon).toBeCloseTo(cause!.hours, 4)

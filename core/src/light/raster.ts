@@ -9,7 +9,8 @@ const MOST_SPANNED = 4_000_000
 
 /**
  * Square cells over any number of outlines, only those whose centre lies in one kept, and at least one each. Kept cells are numbered row by
- * row from the south, so that any stretch of a row is a run of numbers: a shadow is drawn as such runs.
+ * row from the south, so that any stretch of a row is a run of numbers: a shadow is drawn as such runs. The lines between cells run
+ * through the origin: an outline's cells are the same whichever others are with it.
  */
 export interface Raster {
   cellM: number
@@ -44,26 +45,28 @@ export function rasterOver(rings: readonly Ring[], cellM = CELL_M): Raster {
   )
   const boxed = extents.reduce((sum, e) => sum + area(e), 0)
   const size = Math.max(cellM, Math.sqrt(boxed / MOST_CELLS), Math.sqrt(area(all) / MOST_SPANNED))
-  const columns = Math.ceil((all.maxX - all.minX) / size)
-  const rows = Math.ceil((all.maxY - all.minY) / size)
+  const x0 = Math.floor(all.minX / size) * size
+  const y0 = Math.floor(all.minY / size) * size
+  const columns = Math.ceil((all.maxX - x0) / size)
+  const rows = Math.ceil((all.maxY - y0) / size)
   const kept = new Uint8Array(columns * rows)
   rings.forEach((ring, i) => keepWithin(ring, extents[i]!))
   return numbered()
 
   function keepWithin(ring: Ring, e: Extent): void {
-    const lastColumn = Math.min(columns - 1, Math.floor((e.maxX - all.minX) / size))
+    const lastColumn = Math.min(columns - 1, Math.floor((e.maxX - x0) / size))
     let any = 0
-    const lastRow = Math.min(rows - 1, Math.floor((e.maxY - all.minY) / size))
-    for (let row = Math.floor((e.minY - all.minY) / size); row <= lastRow; row++)
-      for (let column = Math.floor((e.minX - all.minX) / size); column <= lastColumn; column++)
-        if (isInside(ring, all.minX + (column + 0.5) * size, all.minY + (row + 0.5) * size))
+    const lastRow = Math.min(rows - 1, Math.floor((e.maxY - y0) / size))
+    for (let row = Math.floor((e.minY - y0) / size); row <= lastRow; row++)
+      for (let column = Math.floor((e.minX - x0) / size); column <= lastColumn; column++)
+        if (isInside(ring, x0 + (column + 0.5) * size, y0 + (row + 0.5) * size))
           any = kept[row * columns + column] = 1
     // A bed smaller than a cell still has one.
     if (any) return
     const [x, y] = centroid(ring)
     const at = (v: number, from: number, most: number) =>
       Math.max(0, Math.min(most - 1, Math.floor((v - from) / size)))
-    kept[at(y, all.minY, rows) * columns + at(x, all.minX, columns)] = 1
+    kept[at(y, y0, rows) * columns + at(x, x0, columns)] = 1
   }
 
   function numbered(): Raster {
@@ -76,13 +79,13 @@ export function rasterOver(rings: readonly Ring[], cellM = CELL_M): Raster {
       for (let column = 0; column < columns; column++) {
         firstAt[row * (columns + 1) + column] = n
         if (kept[row * columns + column] === 0) continue
-        x[n] = all.minX + (column + 0.5) * size
-        y[n] = all.minY + (row + 0.5) * size
+        x[n] = x0 + (column + 0.5) * size
+        y[n] = y0 + (row + 0.5) * size
         n++
       }
       firstAt[row * (columns + 1) + columns] = n
     }
-    return { cellM: size, x0: all.minX, y0: all.minY, columns, rows, count, firstAt, x, y }
+    return { cellM: size, x0, y0, columns, rows, count, firstAt, x, y }
   }
 }
 

@@ -69,11 +69,10 @@ export const placesLight = (
   { scene, places }: Pick<StandingGarden, 'scene' | 'places'>,
   then: IsoDate,
   now: IsoDate,
-): PlacesLight => ({
-  now,
-  fields: fieldsBetween(scene, places, then, now),
-  spots: spotField(scene, places, now),
-})
+): PlacesLight => {
+  const fields = fieldsBetween(scene, places, then, now)
+  return { now, fields, spots: spotField(fields.now, places) }
+}
 
 /** The light of the plantings of a garden, by that of its places. */
 export function plantingsLight(

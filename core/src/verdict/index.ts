@@ -34,6 +34,7 @@ export {
   type Assessment,
   type JudgedGarden,
 } from './assess.ts'
+export { joinLight, lightParts } from './lightParts.ts'
 export {
   comingChanges,
   effectsBetween,

@@ -1,15 +1,6 @@
 import { groundRadiusM, type Place, type Planting, type TakenGround } from '../garden/index.ts'
 import { asDisc, distanceToBoundary, isInside, metresOutside } from '../geometry/index.ts'
-import {
-  cellHours,
-  gardenField,
-  meanHours,
-  plotsOf,
-  type LightPoint,
-  type Scene,
-  type SunHours,
-} from '../light/index.ts'
-import type { IsoDate } from '../dates/index.ts'
+import { cellHours, type GardenField, type LightPoint, type SunHours } from '../light/index.ts'
 import { fitOf, type Fit } from './fit.ts'
 
 /** Somewhere to move to, with the light it has and why it was ranked so. */
@@ -22,31 +13,41 @@ export interface SpotOption {
   fit: Fit
 }
 
-/** Light of every place on a coarse grid, computed once and searched many times. */
+/** Light of every place at points about half a metre apart, searched many times. */
 export interface SpotField {
   places: { place: Place; points: LitPoint[] }[]
 }
 
 type LitPoint = LightPoint & { hours: SunHours }
 
+/** Points of a bed that are searched lie so far apart, or as far as the cells of the field do. */
 const SEARCH_CELL_M = 0.5
 
-/** @param on the day whose standing obstructions count; hours are means of the growing season */
-export function spotField(scene: Scene, places: readonly Place[], on: IsoDate): SpotField {
-  const field = gardenField(scene, places, { kind: 'season', on }, plotsOf(places, SEARCH_CELL_M))
+/**
+ * @param field hours of the growing season over the places
+ * @param places all of them in the field
+ */
+export function spotField(field: GardenField, places: readonly Place[]): SpotField {
   return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
 
   function pointsOf(place: Place): LitPoint[] {
     if (place.kind === 'container')
       return [{ x: place.x, y: place.y, z: place.rimHeightM, hours: field.pots.get(place.id)! }]
-    const plot = field.plots.find((p) => p.beds.some((b) => b.id === place.id))!
-    const points: LitPoint[] = []
-    for (let i = 0; i < plot.raster.count; i++) {
-      const x = plot.raster.x[i]!
-      const y = plot.raster.y[i]!
-      if (isInside(place.ring, x, y)) points.push({ x, y, z: 0, hours: cellHours(plot.hours, i) })
+    const { raster, hours } = field.plots.find((p) => p.beds.some((b) => b.id === place.id))!
+    const every = Math.max(1, Math.round(SEARCH_CELL_M / raster.cellM))
+    const numberOf = (m: number) => Math.floor(m / raster.cellM)
+    const all: LitPoint[] = []
+    const some: LitPoint[] = []
+    for (let i = 0; i < raster.count; i++) {
+      const x = raster.x[i]!
+      const y = raster.y[i]!
+      if (!isInside(place.ring, x, y)) continue
+      const point = { x, y, z: 0, hours: cellHours(hours, i) }
+      all.push(point)
+      if (numberOf(x) % every === 0 && numberOf(y) % every === 0) some.push(point)
     }
-    return points
+    // A bed may be too small for its share of them.
+    return some.length > 0 ? some : all
   }
 }
 
@@ -76,7 +77,7 @@ export function bestSpots(
     for (const [i, p] of points.entries()) {
       if (Math.hypot(p.x - planting.x, p.y - planting.y) < 2 * radiusM) continue
       if (!isRoomy(place, p, edgeM[i]!, radiusM, taken)) continue
-      const hours = meanHours(hoursAbout(near(p, radiusM), p, radiusM))
+      const hours = hoursAbout(p, near(p, radiusM), radiusM)
       const fit = fitOf(taxon, { hours, moisture: place.moisture })
       if (fit.score >= LEAST_FIT)
         options.push({ placeId: place.id, placeName: place.name, x: p.x, y: p.y, hours, fit })
@@ -136,16 +137,29 @@ function surveyOf(place: Place, points: readonly LitPoint[]): Survey {
 const edgeOf = (place: Place, { x, y }: { x: number; y: number }): number =>
   place.kind === 'bed' ? distanceToBoundary(place.ring, x, y) : 0
 
-/** Hours of the points that a drift about `p` would cover, its own always among them. */
-function hoursAbout(near: readonly LitPoint[], p: LitPoint, radiusM: number): SunHours[] {
-  const found = [p.hours]
+/** Mean hours of the points that a drift about `p` would cover, its own always among them. */
+function hoursAbout(p: LitPoint, near: readonly LitPoint[], radiusM: number): SunHours {
+  const sum = { ...p.hours }
+  let count = 1
   const reach = radiusM * radiusM
   for (const q of near) {
     const dx = q.x - p.x
     const dy = q.y - p.y
-    if (q !== p && dx * dx + dy * dy <= reach) found.push(q.hours)
+    if (q === p || dx * dx + dy * dy > reach) continue
+    count++
+    sum.total += q.hours.total
+    sum.morning += q.hours.morning
+    sum.midday += q.hours.midday
+    sum.afternoon += q.hours.afternoon
+    sum.heat += q.hours.heat
   }
-  return found
+  return {
+    total: sum.total / count,
+    morning: sum.morning / count,
+    midday: sum.midday / count,
+    afternoon: sum.afternoon / count,
+    heat: sum.heat / count,
+  }
 }
 
 /** Drifts may reach over the edge of their bed by the rest of their radius. */

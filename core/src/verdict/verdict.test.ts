@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { SunHours } from '../light/index.ts'
+import { gardenField, type SunHours } from '../light/index.ts'
 import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
 import { library, driftRadiusM, USUAL_YEAR } from '../plants/index.ts'
 import {
@@ -218,7 +218,8 @@ describe('a garden whose shade has gone', () => {
   it('offers only ground that is inside a bed and clear of other plants', () => {
     const taken = [{ plantingId: 'x', placeId: 'north', ground: { x: 26, y: 9.4, radiusM: 1 } }]
     const radiusM = driftRadiusM(7, astrantia.spacingM)
-    const field = spotField(garden.scene, garden.places, '2026-09-14')
+    const season = { kind: 'season', on: '2026-09-14' } as const
+    const field = spotField(gardenField(garden.scene, garden.places, season), garden.places)
     const spots = bestSpots(field, garden.plantings[0]!, taken)
     expect(spots.length).toBeGreaterThan(0)
     for (const s of spots) {

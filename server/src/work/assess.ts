@@ -1,6 +1,9 @@
 import {
   groundRadiusM,
   groundTakenBy,
+  joinLight,
+  lightParts,
+  usualThen,
   type Assessment,
   type GardenLight,
   type JudgedGarden,
@@ -22,6 +25,9 @@ interface Compared {
 const comparedDay = ({ today }: GardenReader, on: string, then: string | undefined): string | null =>
   then ?? (on > today ? today : null)
 
+/** Threads that share the light of one garden, whoever else waits for one. */
+const LIGHT_THREADS = 2
+
 /** The light of a garden on a day. */
 export async function lightOfGarden(
   reader: GardenReader,
@@ -31,12 +37,15 @@ export async function lightOfGarden(
 ): Promise<{ then: string; light: GardenLight }> {
   const compared = comparedDay(reader, on, then)
   return derive(reader, ['light', [on, compared]], async () => {
-    const task: ComputeTasks['light'] = {
-      garden: await reader.standing(on),
-      then: compared ?? undefined,
-      on,
-    }
-    return pool.run(task, { name: 'light', signal })
+    const garden = await reader.standing(on)
+    const then = compared ?? usualThen(garden.scene.obstructions, on)
+    const parts: GardenLight[] = await Promise.all(
+      lightParts(garden, LIGHT_THREADS).map((part) => {
+        const task: ComputeTasks['light'] = { garden: part, then, on }
+        return pool.run(task, { name: 'light', signal })
+      }),
+    )
+    return { then, light: joinLight(garden, parts) }
   })
 }
 

@@ -26,7 +26,7 @@ import type { BloomTask, RecordTask } from './recordTasks.ts'
 
 /** What the threads are asked for: the function's name and what it is given. */
 export interface ComputeTasks {
-  light: { garden: StandingGarden; then: string | undefined; on: string }
+  light: { garden: StandingGarden; then: string; on: string }
   judge: { garden: JudgedGarden; light: GardenLight; on: string }
   ahead: { garden: StandingGarden; on: string; years: number; ailing: string[] }
   scenarios: { garden: StandingGarden; on: string; trials: Trial[][] }
@@ -55,13 +55,18 @@ export interface ExplainedTask {
   telling: TellingLook[]
 }
 
-/** Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. */
-export function computePool(threads = Math.max(1, availableParallelism() - 1)): Piscina {
+/**
+ * Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. They stay: a new one takes
+ * several times as long over its first task.
+ *
+ * @param threads two at least for what a person waits for, so that it can be shared out
+ */
+export function computePool(threads = Math.max(2, availableParallelism() - 1)): Piscina {
   const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
   return new Piscina({
     filename: new URL(file, import.meta.url).href,
+    minThreads: threads,
     maxThreads: threads,
-    idleTimeout: 30_000,
     execArgv: [],
   })
 }

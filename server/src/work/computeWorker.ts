@@ -11,7 +11,6 @@ import {
   scenarioEffects,
   tellingLooks,
   trialEffects,
-  usualThen,
   whyHere,
   type IsoDate,
   type PlacesLight,
@@ -24,14 +23,8 @@ import { failingOnes } from './successionTasks.ts'
 
 // What runs on the compute threads, by name.
 
-/** Compared with a day that was asked for, or the one most worth it. */
-export function light({
-  garden,
-  on,
-  then = usualThen(garden.scene.obstructions, on),
-}: ComputeTasks['light']) {
-  return { then, light: plantingsLight(garden, placesLightOf(garden, then, on)) }
-}
+export const light = ({ garden, then, on }: ComputeTasks['light']) =>
+  plantingsLight(garden, placesLightOf(garden, then, on))
 
 /** Places whose light this thread has worked out last: what is planted or moved in them changes nothing of it. */
 const litPlaces = new Map<string, PlacesLight>()
