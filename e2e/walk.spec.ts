@@ -129,7 +129,7 @@ test('the record tells plant from spot from year, judges a trial, and reads sign
   await expect(page.getByText(/On the plan: Storehouse went in February 2025/)).toBeVisible()
   await expectAccessible(page, 'record, plantings')
   const tab = (name: string) => page.locator('.screen-tools').getByText(name, { exact: true }).click()
-  await tab('Kinds')
+  await tab('Taxa')
   await expect(page.getByText(/Slipway bed is the outlier: the spot, not the plant/)).toBeVisible()
   const trial = page.locator('.trial', { hasText: 'N-044' })
   await trial.getByRole('textbox').fill('Cut it by half in June first.')

@@ -86,12 +86,18 @@ await call(`${at}/crew/days`, { day: '2026-12-31', minutes: 0 })
 const first = await assess()
 const move = first.assessments.find((a) => a.verdict.action === 'move' && a.verdict.spots.length > 0)!
 const others = first.assessments.filter((a) => a.plantingId !== move.plantingId)
-const tree = view.features.find((f) => f.kind === 'tree' && !f.to)!
+const [tree, ...otherTrees] = view.features.filter((f) => f.kind === 'tree' && !f.to)
 const look = (plantingId: string) => ({
   entries: [
     { kind: 'planting', id: randomUUID(), on: today, at: `${today}T10:00:00Z`, plantingId, rating: 2 },
   ],
 })
+// A server that has been at work for a while: what its threads compile on their way is compiled.
+for (const [k, other] of otherTrees.slice(0, 4).entries()) {
+  await call(`${at}/features/${other.id}/end`, { to: `2026-09-0${k + 1}` })
+  await call(`${at}/walk-entries`, look(others[10 + k]!.plantingId))
+  await assess()
+}
 const bed = view.features.find((f) => f.kind === 'bed')!
 const like = view.plantings.find((p) => p.placeId === bed.id)!
 const changes: [string, () => Promise<unknown>][] = [
@@ -111,11 +117,11 @@ const changes: [string, () => Promise<unknown>][] = [
       }),
   ],
   ['a look is noted', () => call(`${at}/walk-entries`, look(others[2]!.plantingId))],
-  ['a tree is felled', () => call(`${at}/features/${tree.id}/end`, { to: today })],
+  ['a tree is felled', () => call(`${at}/features/${tree!.id}/end`, { to: today })],
   [
     'a decision just after a felling',
     async () => {
-      await call(`${at}/features/${tree.id}/end`, { to: '2026-09-13' })
+      await call(`${at}/features/${tree!.id}/end`, { to: '2026-09-13' })
       await call(`${at}/decisions`, {
         plantingId: others[3]!.plantingId,
         on: today,

@@ -8,8 +8,7 @@ import {
   isInside,
   isIsoDate,
   isPlace,
-  judgeGarden,
-  gardenLight,
+  assessGarden,
   library,
   lightClass,
   placeOf,
@@ -298,7 +297,7 @@ function affected(garden: Garden, values: Options): string {
   const plantings = plantingsIn(garden, values, now)
   const model = { scene: garden.scene, places: garden.places, plantings, reserved: [] }
   const tags = new Map(plantings.map((p) => [p.id, p]))
-  const found = judgeGarden(model, gardenLight(model, then, now), now)
+  const found = assessGarden(model, then, now)
     .filter((a) => a.outside)
     .map((a) => ({
       tag: a.plantingId,
@@ -396,7 +395,7 @@ function explain({ head, scene, features }: Garden, values: Options): string {
   const shown = explanations.slice(0, SHOWN).map((e) => ({
     what: e.cause.what,
     obstruction: name(e.cause),
-    ...('trial' in e.cause ? { sizes: { ...e.cause.trial, obstructionId: undefined } } : {}),
+    ...('supposition' in e.cause ? { sizes: { ...e.cause.supposition, obstructionId: undefined } } : {}),
     ...(e.cause.what === 'new' ? { block: e.cause.block } : {}),
     posterior: e.posterior,
     bic: e.bic,

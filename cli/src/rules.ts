@@ -3,7 +3,7 @@ import {
   civilDate,
   climateOf,
   earlinessOf,
-  explainCare,
+  taxonCare,
   generateWeather,
   isIsoDate,
   library,
@@ -62,7 +62,7 @@ function explain(args: string[]): string {
   if (!isIsoDate(on)) throw new BadInput([`--on: ${on} is not a date like 2026-09-14`])
   const taxon = taxonCalled(values.taxon)
   const lateDays = earlinessOf(garden.days, garden.latitude, on)?.lateDays ?? 0
-  const care = explainCare(
+  const care = taxonCare(
     taxon,
     {
       climate: garden.climate,

@@ -2,14 +2,14 @@ import {
   DEFAULT_SEARCH,
   isIsoDate,
   operations,
-  planCosts,
-  planJobs,
+  scheduleCosts,
+  scheduleJobs,
   skills,
   weatherNeeds,
   whyHere,
   type IsoDate,
-  type PlanProblem,
-  type SeasonPlan,
+  type ScheduleProblem,
+  type Schedule,
 } from '@border/core'
 import { z } from 'zod'
 import { numberOption, optionsOf, readText } from './files.ts'
@@ -92,19 +92,19 @@ export function scheduleCommand(args: string[]): string {
       return [id, { chosen, runnerUp }]
     }),
   )
-  return JSON.stringify({ ...plan, why, costTable: planCosts })
+  return JSON.stringify({ ...plan, why, costTable: scheduleCosts })
 }
 
-function planned(path: string, problem: PlanProblem, options: typeof DEFAULT_SEARCH): SeasonPlan {
+function planned(path: string, problem: ScheduleProblem, options: typeof DEFAULT_SEARCH): Schedule {
   try {
-    return planJobs(problem, options)
+    return scheduleJobs(problem, options)
   } catch (error) {
     if (error instanceof RangeError) throw new BadInput([`${path}: ${error.message}`])
     throw error
   }
 }
 
-function readSeason(path: string): PlanProblem {
+function readSeason(path: string): ScheduleProblem {
   let json: unknown
   try {
     json = JSON.parse(readText(path))
@@ -158,7 +158,7 @@ function readSeason(path: string): PlanProblem {
   }
 }
 
-function inWords(problem: PlanProblem, plan: SeasonPlan): string {
+function inWords(problem: ScheduleProblem, plan: Schedule): string {
   const lines: string[] = []
   for (const { shiftId, day: on, used, capacity } of plan.load) {
     if (used === 0) continue

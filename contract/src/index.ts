@@ -16,7 +16,7 @@ import {
   plantingSources,
   schoolIds,
   schoolOf,
-  type Absence,
+  type Unseen,
   type Assessment,
   type BloomGap,
   type BloomSeen,
@@ -44,7 +44,7 @@ import {
   type PlanFeature,
   type RecordModel,
   type RuleAdjustment,
-  type SeasonPlan,
+  type Schedule,
   type Schools,
   type SeenInWords,
   type SignId,
@@ -59,9 +59,9 @@ import {
   type Taxon,
   type TaxonRecord,
   type TellingLook,
-  type Trial,
+  type Supposition,
   type TreatmentEffect,
-  type TrialEffect,
+  type LightEffect,
   type TrialProposal,
   type Verdict,
   type WaterBalance,
@@ -98,7 +98,7 @@ export const personRequest = z.object({
   password: z.string().min(10, 'must be at least 10 characters').max(200),
   role: z.enum(roles),
 })
-export interface MemberRecord {
+export interface MemberView {
   id: string
   name: string
   email: string
@@ -130,14 +130,14 @@ export interface GardenSummary {
   role: Role
 }
 
-export type FeatureRecord = Feature
-export type PlantingRecord = Planting
+export type FeatureView = Feature
+export type PlantingView = Planting
 
 /** A garden as it stands on a day. */
 export interface GardenView {
   garden: GardenSummary
-  features: FeatureRecord[]
-  plantings: PlantingRecord[]
+  features: FeatureView[]
+  plantings: PlantingView[]
   climate: Climate | null
   climateSource: string | null
   /** What the gardener knows of it. */
@@ -217,7 +217,7 @@ export const soilReadingRequest = z.object({
   placeId: id.optional(),
 })
 export const soilFileRequest = z.object({ csv: fileText })
-export interface SoilReadingRecord {
+export interface SoilReadingView {
   id: string
   day: string
   celsius: number
@@ -225,7 +225,7 @@ export interface SoilReadingRecord {
 }
 /** A garden's soil thermometer and what it says against the air. */
 export interface SoilView {
-  readings: SoilReadingRecord[]
+  readings: SoilReadingView[]
   correction: SoilCorrection
 }
 export const weatherRequest = z.object({ weather: fileText })
@@ -272,18 +272,18 @@ export const obstructionChangeRequest = z.object({ date: isoDay, change })
 export type ObstructionChangeRequest = z.infer<typeof obstructionChangeRequest>
 
 /** What-ifs under a name. */
-export const scenarioRequest = z.object({
+export const whatIfRequest = z.object({
   name: z.string().trim().min(1).max(80),
-  trials: z
+  suppositions: z
     .array(change.extend({ obstructionId: id }))
     .min(1)
     .max(50),
 })
 /** A what-if with what it would do; `id` is null for the garden as it stands. */
-export interface ScenarioRecord {
+export interface WhatIfView {
   id: string | null
   name: string
-  trials: Trial[]
+  suppositions: Supposition[]
   /** Plantings outside the light they like. */
   outside: number
   leaving: number
@@ -298,7 +298,7 @@ export interface AheadView {
   years: number
   coming: ComingChange[]
   /** Ailing trees and hedges, with what their going would do. */
-  waiting: { obstructionId: string; health: string; effects: TrialEffect[] }[]
+  waiting: { obstructionId: string; health: string; effects: LightEffect[] }[]
 }
 
 const ring = z
@@ -337,7 +337,7 @@ export const benchRequest = z.object({
   note: z.string().trim().max(200).optional(),
 })
 export const benchGoneRequest = z.object({ on: isoDay, gone: z.enum(['given away', 'thrown away']) })
-export interface BenchRecord {
+export interface BenchView {
   id: string
   botanical: string
   count: number
@@ -366,7 +366,7 @@ export interface AssessmentView {
   on: string
   then: string
   assessments: Assessment[]
-  decisions: DecisionRecord[]
+  decisions: DecisionView[]
 }
 
 /** The same word on many proposals at once. */
@@ -424,7 +424,7 @@ export const lightLogRequest = z.object({
 })
 export type LightLogRequest = z.infer<typeof lightLogRequest>
 
-export interface ReadingRecord {
+export interface ReadingView {
   id: string
   at: string
   x: number
@@ -434,7 +434,7 @@ export interface ReadingRecord {
   by: string
 }
 
-export interface LightLogRecord {
+export interface LightLogView {
   id: string
   name: string
   x: number
@@ -451,10 +451,10 @@ export interface LightLogRecord {
 }
 
 /** Readings of a garden, what explains them and where to look next. */
-export interface EvidenceView {
+export interface LightEvidenceView {
   since: string
-  readings: ReadingRecord[]
-  logs: LightLogRecord[]
+  readings: ReadingView[]
+  logs: LightLogView[]
   explanations: Explanation[]
   used: number
   unusable: string[]
@@ -468,7 +468,7 @@ export type SuspicionDetail =
   | { kind: 'signs'; change: SuspectedChange }
 
 /** Something that seems to have changed, or is about to. */
-export interface SuspicionRecord {
+export interface SuspicionView {
   id: string
   detail: SuspicionDetail
   firstSeen: string
@@ -477,7 +477,7 @@ export interface SuspicionRecord {
 export interface SuspicionsView {
   /** The day the garden was last re-checked; null when it never was. */
   checkedOn: string | null
-  suspicions: SuspicionRecord[]
+  suspicions: SuspicionView[]
 }
 /** Confirming one puts its change on the plan with its day. */
 export const suspicionRequest = z.discriminatedUnion('state', [
@@ -516,7 +516,7 @@ export const decisionRequest = z.discriminatedUnion('choice', [
 ])
 export type DecisionRequest = z.infer<typeof decisionRequest>
 
-export interface DecisionRecord {
+export interface DecisionView {
   id: string
   plantingId: string
   proposed: string
@@ -533,7 +533,7 @@ export interface DecisionRecord {
 
 // Jobs
 
-export interface JobRecord {
+export interface JobView {
   id: string
   kind: Operation
   title: string
@@ -577,13 +577,13 @@ export interface JobRecord {
 }
 
 export interface SeasonView {
-  jobs: JobRecord[]
+  jobs: JobView[]
   /** Work of rules left out for once, whose window has not closed. */
   leftOut: { id: string; title: string; latest: string }[]
   /** Person-minutes of the garden's crew; `elsewhere` are in its other gardens or on the way. */
   workingDays: { day: string; minutes: number; elsewhere: number; people: string[] }[]
   /** What the latest plan that moved anything moved here; null where none did. */
-  replanned: Replanned | null
+  rescheduled: Rescheduled | null
   /** The work shown is not yet that of the garden as it stands: never worked out, or being brought up to date. */
   isBehind: boolean
 }
@@ -611,18 +611,18 @@ export type JobDone = z.infer<typeof jobDoneRequest>
 export const jobPinRequest = z.object({ day: isoDay.nullable() })
 export type RunState = 'queued' | 'running' | 'ready' | 'taken' | 'dropped' | 'failed'
 /** A season's plan being worked out, or waiting to be looked at. */
-export interface PlanRunView {
+export interface ScheduleRunView {
   id: string
   state: RunState
   /** 0 to 1. */
   progress: number
   failure: string | null
   /** What it does in this garden. */
-  result: Pick<SeasonPlan, 'placed' | 'unplaced' | 'moved'> | null
+  result: Pick<Schedule, 'placed' | 'unplaced' | 'moved'> | null
   /** Jobs of the crew's other gardens that it moves. */
   movedElsewhere: number
 }
-export const planRunRequest = z.object({ take: z.boolean() })
+export const scheduleRunRequest = z.object({ take: z.boolean() })
 
 /** A link by which a calendar program reads the jobs: made anew, or withdrawn. */
 export const calendarLinkRequest = z.object({ on: z.boolean() })
@@ -720,7 +720,7 @@ export const ownRuleRequest = z
   })
   .refine(
     (r) => r.on.what === 'places' || r.on.taxa.length + r.on.lifeForms.length > 0,
-    'say which plants it is for: kinds, or forms of life',
+    'say which plants it is for: taxa, or forms of life',
   )
 export type OwnRuleRequest = z.infer<typeof ownRuleRequest>
 /** Work of a rule that a person asks for, on one planting or place. */
@@ -786,7 +786,7 @@ export const crewRequest = z.object({ name: shortText, travelMinutes: z.number()
 export const shareCrewRequest = z.object({ withGardenId: id.nullable() })
 
 /** Jobs of a garden that a new plan put on another day, or on none. */
-export interface Replanned {
+export interface Rescheduled {
   id: string
   /** When, UTC. */
   at: string
@@ -822,8 +822,8 @@ export interface StoryEntry {
 
 /** A planting as last known and all that happened to it, oldest first. */
 export interface PlantingStory {
-  planting: PlantingRecord
-  photos: PhotoRecord[]
+  planting: PlantingView
+  photos: PhotoView[]
   /** Tags of plantings that came from it. */
   offspring: string[]
   story: StoryEntry[]
@@ -904,14 +904,14 @@ export interface WalkAnswer {
   refused: { id: string; why: string }[]
 }
 
-export interface ObservationRecord extends SeenInWords {
+export interface ObservationView extends SeenInWords {
   id: string
   plantingId: string
   on: string
   signs: SignId[]
   by: string | null
 }
-export interface PlaceLookRecord {
+export interface PlaceLookView {
   id: string
   placeId: string
   on: string
@@ -941,18 +941,18 @@ export interface WalkPlanting {
   resting: boolean
   settling: boolean
   usualStage: BloomStage
-  last: ObservationRecord | null
+  last: ObservationView | null
   /** Signs it can have, likeliest first. */
   likely: SignId[]
-  absence: Absence | null
+  unseen: Unseen | null
 }
 export interface WalkPlace {
   id: string
   name: string
   kind: 'bed' | 'container'
   plantings: WalkPlanting[]
-  last: PlaceLookRecord | null
-  standpoints: StandpointRecord[]
+  last: PlaceLookView | null
+  standpoints: StandpointView[]
 }
 /** All that a walk needs, to be taken along where there is no connection. */
 export interface WalkView {
@@ -968,7 +968,7 @@ export const standpointRequest = z.object({
   placeId: id.optional(),
   framing: z.string().trim().max(300).default(''),
 })
-export interface StandpointRecord {
+export interface StandpointView {
   id: string
   name: string
   placeId: string | null
@@ -995,7 +995,7 @@ export const photoRequest = z
     'belongs to a standpoint, a planting or a place',
   )
 export type PhotoRequest = z.input<typeof photoRequest>
-export interface PhotoRecord {
+export interface PhotoView {
   id: string
   takenOn: string
   standpointId: string | null
@@ -1038,8 +1038,8 @@ export interface RecordView {
   survival: { taxon: string; plants: number; steps: SurvivalStep[] }[]
   taxa: TaxonRecord[]
   best: { placeId: string; standings: Standing[] }[]
-  absences: { plantingId: string; absence: Absence }[]
-  trials: { plantingId: string; since: string; proposal: TrialProposal; outcomes: TrialOutcomeRecord[] }[]
+  unseen: { plantingId: string; unseen: Unseen }[]
+  trials: { plantingId: string; since: string; proposal: TrialProposal; outcomes: TrialOutcomeView[] }[]
 }
 
 export const trialOutcomes = ['trial', 'expand', 'retry elsewhere', 'strike off', 'go on'] as const
@@ -1055,7 +1055,7 @@ export const trialRequest = z
     (t) => (t.outcome === 'expand') === (t.driftCount !== undefined),
     'a drift needs its number of plants',
   )
-export interface TrialOutcomeRecord {
+export interface TrialOutcomeView {
   on: string
   outcome: TrialOutcome
   driftCount: number | null

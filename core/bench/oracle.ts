@@ -1,5 +1,5 @@
 import highsLoader from 'highs'
-import { planCosts, type PlanProblem } from '../src/schedule/index.ts'
+import { scheduleCosts, type ScheduleProblem } from '../src/schedule/index.ts'
 import { prepare, SKILL_SETS } from '../src/schedule/prepare.ts'
 
 /**
@@ -9,7 +9,7 @@ import { prepare, SKILL_SETS } from '../src/schedule/prepare.ts'
  * @returns the least cost, and by how much it may still be wrong
  * @throws {Error} when the solver does not prove it
  */
-export async function provedOptimum(problem: PlanProblem): Promise<{ cost: number; gap: number }> {
+export async function provedOptimum(problem: ScheduleProblem): Promise<{ cost: number; gap: number }> {
   const prepared = prepare(problem)
   const { parts, days, capacity, skilled, skilledPeople, people, travel, gardens } = prepared
   const shifts = capacity.length
@@ -17,7 +17,9 @@ export async function provedOptimum(problem: PlanProblem): Promise<{ cost: numbe
   const add = (c: number) => cost.push(c) - 1
   const x = parts.map((p) => [...p.shifts].map((_, i) => add(p.costs[i]!)))
   const left = parts.map((p) => add(p.penalty))
-  const y = Array.from({ length: shifts }, () => Array.from({ length: gardens }, () => add(planCosts.visit)))
+  const y = Array.from({ length: shifts }, () =>
+    Array.from({ length: gardens }, () => add(scheduleCosts.visit)),
+  )
   const rows: { terms: [number, number][]; low: number; high: number }[] = []
   const row = (terms: [number, number][], low: number, high: number) => rows.push({ terms, low, high })
   parts.forEach((p, k) => {

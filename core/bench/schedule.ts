@@ -1,8 +1,8 @@
-import { planJobs, REPLAN_ROUNDS, FULL_ROUNDS, type PlanProblem } from '../src/schedule/index.ts'
+import { scheduleJobs, RESCHEDULE_ROUNDS, FULL_ROUNDS, type ScheduleProblem } from '../src/schedule/index.ts'
 import { prepare } from '../src/schedule/prepare.ts'
-import { asPlan } from '../src/schedule/plan.ts'
+import { asSchedule } from '../src/schedule/schedule.ts'
 import { simulatedSeason } from '../src/schedule/simulate.ts'
-import { planState } from '../src/schedule/state.ts'
+import { scheduleState } from '../src/schedule/state.ts'
 import { provedOptimum } from './oracle.ts'
 
 /** Figures of the season's plan: `npm run bench:schedule -w core`. */
@@ -18,9 +18,9 @@ const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / 
 const percent = (share: number) => `${(100 * share).toFixed(2)} %`
 
 /** Jobs by the day their window closes, each part on the first day that has room: what people do by hand. */
-function firstFit(problem: PlanProblem) {
+function firstFit(problem: ScheduleProblem) {
   const prepared = prepare(problem)
-  const state = planState(prepared)
+  const state = scheduleState(prepared)
   const { parts, components, days } = prepared
   const due = (own: readonly number[]) => Math.min(...own.map((p) => parts[p]!.latest))
   for (const own of [...components].sort((a, b) => due(a) - due(b)))
@@ -36,7 +36,7 @@ function firstFit(problem: PlanProblem) {
       )
       if (i >= 0) state.put(p, part.shifts[i]!, part.costs[i]!)
     }
-  return asPlan(prepared, state.where)
+  return asSchedule(prepared, state.where)
 }
 
 process.stdout.write('300 jobs over a year in 3 gardens, one thread\n')
@@ -46,8 +46,8 @@ const seconds: number[] = []
 for (const seed of SEEDS) {
   const problem = year(seed)
   const simple = firstFit(problem)
-  const [plan, ms] = timed(() => planJobs(problem))
-  const long = planJobs(problem, { seed: 1, iterations: 10 * FULL_ROUNDS })
+  const [plan, ms] = timed(() => scheduleJobs(problem))
+  const long = scheduleJobs(problem, { seed: 1, iterations: 10 * FULL_ROUNDS })
   above.push(plan.cost.total / long.cost.total - 1)
   seconds.push(ms / 1000)
   process.stdout.write(
@@ -63,7 +63,7 @@ const excess: number[] = []
 for (let seed = 1; seed <= 12; seed++) {
   const problem = simulatedSeason({ seed, jobs: 20, gardens: 2, days: 60, from: '2026-03-01' })
   const { cost } = await provedOptimum(problem)
-  const plan = planJobs(problem)
+  const plan = scheduleJobs(problem)
   excess.push(plan.cost.total / cost - 1)
 }
 process.stdout.write(
@@ -73,18 +73,18 @@ process.stdout.write(
 process.stdout.write('a day lost to rain\n')
 for (const seed of SEEDS) {
   const problem = year(seed)
-  const plan = planJobs(problem)
+  const plan = scheduleJobs(problem)
   const kept = new Map(plan.placed.map((p) => [p.id, p.parts.map((x) => x.day)]))
   const lost = [...plan.load].sort((a, b) => b.used - a.used)[0]!.day
   const onIt = plan.placed.filter((p) => p.parts.some((x) => x.day === lost)).length
   const [again, ms] = timed(() =>
-    planJobs(
+    scheduleJobs(
       {
         ...problem,
         shifts: problem.shifts.filter((s) => s.day !== lost),
         jobs: problem.jobs.map((j) => ({ ...j, keptOn: kept.get(j.id) })),
       },
-      { seed: 1, iterations: REPLAN_ROUNDS },
+      { seed: 1, iterations: RESCHEDULE_ROUNDS },
     ),
   )
   process.stdout.write(

@@ -110,6 +110,8 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
       ])
     }
   })
+  // So much came at once that the planner must be told of it.
+  await db.raw('analyze')
   return names
 }
 

@@ -10,6 +10,7 @@ import type { Aspect, Versions } from './store/versions.ts'
  */
 export const views = {
   light: ['plan', 'plantings', 'library'],
+  spots: ['plan', 'plantings', 'library', 'decisions', 'jobs'],
   ahead: ['plan', 'plantings', 'library'],
   whatIfs: ['plan', 'plantings', 'library'],
   explanations: ['plan', 'readings'],

@@ -38,7 +38,7 @@ const constraintWords: Record<string, string> = {
   features_place_name: 'Another place in this garden has this name.',
   plantings_tag: 'Another planting in this garden has this tag.',
   gardens_name: 'Your practice already has a garden of this name.',
-  scenarios_name: 'Another what-if of this garden has this name.',
+  what_ifs_name: 'Another what-if of this garden has this name.',
   standpoints_name: 'Another standpoint of this garden has this name.',
   light_logs_once: 'This very file has been read already.',
   living_within_planted:

@@ -1,4 +1,4 @@
-import type { FeatureRecord, PlantingRecord } from '@border/contract'
+import type { FeatureView, PlantingView } from '@border/contract'
 import {
   isAlive,
   seasonYearOf,
@@ -31,9 +31,9 @@ export interface GardenReader {
   /** Derived views that were looked for, and those made since that are still to be kept. */
   kept: { known: Map<string, unknown>; fresh: [key: string, result: unknown][]; atWork: number }
   /** Everything ever on the plan. */
-  features: () => Promise<FeatureRecord[]>
+  features: () => Promise<FeatureView[]>
   /** What stands and lives on a day. */
-  plantings: (on?: IsoDate) => Promise<PlantingRecord[]>
+  plantings: (on?: IsoDate) => Promise<PlantingView[]>
   /** Every planting the garden ever had. */
   lives: () => ReturnType<typeof listLives>
   seen: () => ReturnType<typeof listSeen>
@@ -55,7 +55,7 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
     let found: Promise<T> | undefined
     return () => (found ??= read())
   }
-  const plantingsOn = new Map<IsoDate, Promise<PlantingRecord[]>>()
+  const plantingsOn = new Map<IsoDate, Promise<PlantingView[]>>()
   const reader: GardenReader = {
     db,
     garden,
@@ -97,7 +97,5 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
 }
 
 /** Features on the plan on a day. */
-export const featuresOn = async (
-  reader: GardenReader,
-  on: IsoDate = reader.today,
-): Promise<FeatureRecord[]> => (await reader.features()).filter((f) => isAlive(f, on))
+export const featuresOn = async (reader: GardenReader, on: IsoDate = reader.today): Promise<FeatureView[]> =>
+  (await reader.features()).filter((f) => isAlive(f, on))

@@ -12,13 +12,13 @@ export { measuredLabour, type LabourRecord } from './labour.ts'
 export { NO_EDITS, rulesWith, type RuleAdjustment, type RuleEdits } from './adjust.ts'
 export { isFollowed, isFor, winterHere, type Subject } from './applies.ts'
 export {
-  explainCare,
+  taxonCare,
   explained,
   yearsAbout,
   type CareContext,
-  type ExplainedRule,
+  type RuleHere,
   type TaxonCare,
-} from './explain.ts'
+} from './taxonCare.ts'
 export { isAtFrostsMercy, unsureWords } from './frost.ts'
 export { gardenYear, type GardenYear } from './gardenYear.ts'
 export { moveWindows, type MoveWindows } from './moveWindows.ts'

@@ -2,7 +2,7 @@ import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { isFor } from './applies.ts'
-import { yearsAbout } from './explain.ts'
+import { yearsAbout } from './taxonCare.ts'
 import { careRules } from './rules/index.ts'
 import { windowsOf, type Window } from './windows.ts'
 

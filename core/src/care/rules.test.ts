@@ -9,7 +9,7 @@ import {
 } from '../climate/index.ts'
 import { addDays, daysBetween, monthOf } from '../dates/index.ts'
 import { bloomsOn, library, type Taxon } from '../plants/index.ts'
-import { careRules, explainCare, isFor, ruleSentence, windowsOf, winterHere, yearsAbout } from './index.ts'
+import { careRules, taxonCare, isFor, ruleSentence, windowsOf, winterHere, yearsAbout } from './index.ts'
 import type { Schools } from './schools.ts'
 
 function climateAt(latitudeDeg: number, more: Partial<WeatherPattern> = {}): Climate {
@@ -27,7 +27,7 @@ const climates = {
 }
 const taxonNamed = (botanical: string): Taxon => library.find((t) => t.botanical === botanical)!
 const care = (name: string, climate: Climate, schools: Schools = {}, lateDays = 0) =>
-  explainCare(taxonNamed(name), { climate, place: 'bed', schools, lateDays, rules: careRules }, '2026-01-01')
+  taxonCare(taxonNamed(name), { climate, place: 'bed', schools, lateDays, rules: careRules }, '2026-01-01')
 
 /**
  * The middle of the best weeks lies in one of these months: the consensus of gardening manuals for such climates.

@@ -158,7 +158,7 @@ const codecs = Object.keys(shape.shape).map((trait) => ({
   ...codecOf(trait as keyof Taxon),
 }))
 
-/** Kinds as `taxa.csv`: one row each, a column for each trait, lists parted by semicolons. */
+/** Taxa as `taxa.csv`: one row each, a column for each trait, lists parted by semicolons. */
 export function writeTaxa(taxa: readonly Taxon[]): string {
   const fields = codecs.flatMap((c) => c.columns)
   const data = taxa.map((t) => codecs.flatMap((c) => c.write(t[c.trait])))

@@ -75,15 +75,15 @@ describe('a field drawn from shadows', () => {
                 ? { ...old, heightM: old.heightM * 1.4 }
                 : moved(old)
           const stage = new LightStage(scene, raster, DAY, old.id)
-          // Twice, because a trial must leave the stage as it was.
+          // Twice, because a supposition must leave the stage as it was.
           stage.withChanged(old)
-          const trial = stage.withChanged(changed).total
+          const supposition = stage.withChanged(changed).total
           const whole = lightField(
             { ...scene, obstructions: scene.obstructions.flatMap((o) => (o === old ? (changed ?? []) : o)) },
             raster,
             DAY,
           ).total
-          trial.forEach((h, i) => expect(Math.abs(h - whole[i]!)).toBeLessThan(ROUNDING_HOURS))
+          supposition.forEach((h, i) => expect(Math.abs(h - whole[i]!)).toBeLessThan(ROUNDING_HOURS))
         },
       ),
       { seed: 20261125, numRuns: 25 },

@@ -134,37 +134,61 @@ export function replacedLight(
   const beforeMasks = changes.map((c) => c.before)
   const brush = new ShadowBrush(raster)
   const rest = new Uint16Array(count)
-  const share = new Uint16Array(count)
-  const nowSums = newSums(count)
-  const beforeSums = newSums(count)
+  const restSums = newSums(count)
+  /** What the changes, as they stand and as they stood, take from the sums of the rest. */
+  const nowTaken = Array.from({ length: STRETCHES }, () => new Int32Array(count))
+  const beforeTaken = Array.from({ length: STRETCHES }, () => new Int32Array(count))
   const days = preparedDays(still, raster, period, ground)
   days.forEach((day, k) => {
     for (const d of day.directions) {
       const stretch = stretchOf(d)
       rest.fill(FULL_LIGHT)
       for (const p of day.prepared) brush.draw(p, d, rest)
+      addTo(restSums[stretch]!, rest)
       for (const m of nowMasks) m.draw(k, d)
       for (const m of beforeMasks) m.draw(k, d)
-      share.set(rest)
-      for (const m of nowMasks) m.multiplyInto(share)
-      addTo(nowSums[stretch]!, share)
-      share.set(rest)
-      for (const m of beforeMasks) m.multiplyInto(share)
-      addTo(beforeSums[stretch]!, share)
+      takenBy(nowMasks, nowTaken[stretch]!)
+      takenBy(beforeMasks, beforeTaken[stretch]!)
       changes.forEach(({ now, before, added }, c) => putBack(now, before, c, added[stretch]!))
       for (const m of nowMasks) m.wipe()
       for (const m of beforeMasks) m.wipe()
     }
   })
+  const less = (sums: readonly Uint32Array[], taken: readonly Int32Array[]) =>
+    sums.map((sum, stretch) => sum.map((v, i) => v - taken[stretch]![i]!))
+  const nowSums = less(restSums, nowTaken)
   return {
     now: inHours(nowSums, days.length),
-    before: inHours(beforeSums, days.length),
+    before: inHours(less(restSums, beforeTaken), days.length),
     putBack: changes.map(({ added }) =>
       inHours(
         nowSums.map((sum, stretch) => sum.map((v, i) => v + added[stretch]![i]!)),
         days.length,
       ),
     ),
+  }
+
+  /** In the cells that any of some shadows touches: what they take from what the rest lets through. */
+  function takenBy(masks: readonly Mask[], taken: Int32Array): void {
+    let firstRow = raster.rows
+    let endRow = 0
+    for (const { brush } of masks) {
+      firstRow = Math.min(firstRow, brush.firstRow)
+      endRow = Math.max(endRow, brush.endRow)
+    }
+    for (let row = firstRow; row < endRow; row++) {
+      let from = count
+      let to = 0
+      for (const { brush } of masks) {
+        from = Math.min(from, brush.touchedFrom[row]!)
+        to = Math.max(to, brush.touchedTo[row]!)
+      }
+      for (let i = from; i < to; i++) {
+        let share = rest[i]!
+        for (let j = 0; j < masks.length && share > 0; j++) share = times(share, masks[j]!.share[i]!)
+        taken[i]! += rest[i]! - share
+      }
+    }
   }
 
   /** In the cells that one change touches: what all the others let through, times the difference that it makes. */
@@ -218,14 +242,6 @@ class Mask {
     if (prepared) this.brush.draw(prepared, d, this.share)
   }
 
-  multiplyInto(share: Uint16Array): void {
-    const { brush } = this
-    for (let row = brush.firstRow; row < brush.endRow; row++) {
-      const to = brush.touchedTo[row]!
-      for (let i = brush.touchedFrom[row]!; i < to; i++) share[i] = times(share[i]!, this.share[i]!)
-    }
-  }
-
   wipe(): void {
     const { brush } = this
     for (let row = brush.firstRow; row < brush.endRow; row++)
@@ -240,7 +256,7 @@ class Mask {
 
 /**
  * The light of a scene ready for one obstruction to be changed: for every position of the sun, what all the others let
- * through. A trial then draws one shadow instead of all.
+ * through. A supposition then draws one shadow instead of all.
  */
 export class LightStage {
   private readonly days: { directions: Direction[]; rest: Uint16Array[] }[]

@@ -95,7 +95,7 @@ export function daysOf(site: Pick<Site, 'latitudeDeg'>, period: LightPeriod): Is
   }
 }
 
-/** A ray that is stopped needs no further trial, so what stops rays comes first. */
+/** A ray that is stopped needs no further test, so what stops rays comes first. */
 function opaqueFirst(solids: Solid[]): Solid[] {
   const passes = (s: Solid) => (s.shape === 'prism' ? 0 : s.transmission)
   return solids.sort((a, b) => passes(a) - passes(b))

@@ -57,6 +57,6 @@ export {
   type FieldsBetween,
   type LightCause,
 } from './change.ts'
-export { tried, withTrials, yearsLater, type Trial } from './trial.ts'
+export { supposed, withSuppositions, yearsLater, type Supposition } from './supposition.ts'
 export { pointSky, type PointSky } from './sky.ts'
 export { directionAt, momentsOf, shadowsAt, type Moment, type Shadow } from './moment.ts'

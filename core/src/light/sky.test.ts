@@ -10,7 +10,7 @@ import {
   shadowsAt,
   standing,
   transmittance,
-  tried,
+  supposed,
   yearsLater,
   type Scene,
 } from './index.ts'
@@ -116,12 +116,12 @@ describe('a what-if', () => {
       ...tree,
       growth: { measuredOn: '2026-01-01', matureHeightM: tree.heightM + 8, yearsToMature: 10 },
     }
-    const older = tried(growing, { obstructionId: tree.id, grownYears: 10 }, '2026-01-01')!
+    const older = supposed(growing, { obstructionId: tree.id, grownYears: 10 }, '2026-01-01')!
     // 95 % of the gap in the years to maturity.
     expect(older.heightM).toBeCloseTo(tree.heightM + 8 * (1 - Math.exp(-3)), 1)
-    const cut = tried(tree, { obstructionId: tree.id, heightM: 1, clearStemM: 5 }, '2026-06-15')
+    const cut = supposed(tree, { obstructionId: tree.id, heightM: 1, clearStemM: 5 }, '2026-06-15')
     expect(cut).toMatchObject({ heightM: 1, clearStemM: 1 })
-    expect(tried(tree, { obstructionId: tree.id, gone: true }, '2026-06-15')).toBeUndefined()
+    expect(supposed(tree, { obstructionId: tree.id, gone: true }, '2026-06-15')).toBeUndefined()
     expect(yearsLater('2024-02-29', 1)).toBe('2025-03-01')
   })
 })

@@ -33,13 +33,13 @@ export {
   type Untold,
 } from './record.ts'
 export {
-  absenceOf,
+  unseenOf,
   bestOfPlace,
   likelyRange,
   Z90,
   taxonRecords,
   trialProposal,
-  type Absence,
+  type Unseen,
   type SpotRecord,
   type Standing,
   type TaxonRecord,

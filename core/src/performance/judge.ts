@@ -232,7 +232,7 @@ export function bestOfPlace(
 }
 
 /** Whether a planting that was not to be seen may be given up. */
-export type Absence =
+export type Unseen =
   | { state: 'resting'; says: string }
   | { state: 'presumed lost'; until: IsoDate; says: string }
   | { state: 'due'; says: string }
@@ -244,12 +244,12 @@ export type Absence =
  * @param lastSeen the latest look at it
  * @returns undefined when it was to be seen then
  */
-export function absenceOf(
+export function unseenOf(
   planting: Pick<RecordedPlanting, 'taxon'>,
   lastSeen: Pick<Seen, 'on' | 'absent'> | undefined,
   on: IsoDate,
   year: Year,
-): Absence | undefined {
+): Unseen | undefined {
   if (!lastSeen?.absent) return undefined
   if (usualState(planting.taxon, lastSeen.on, year).resting)
     return { state: 'resting', says: 'At rest underground: nothing is to be seen of it now.' }

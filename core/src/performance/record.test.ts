@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { library, USUAL_YEAR } from '../plants/index.ts'
 import { normal, seededRandom } from '../random/index.ts'
 import {
-  absenceOf,
+  unseenOf,
   bestOfPlace,
   bloomGaps,
   bloomOfPlace,
@@ -167,20 +167,18 @@ describe('a planting that does not show', () => {
   const bells = planting('k', 'Kirengeshoma palmata', 'a')
   const unseen = { on: '2026-05-05', absent: true }
   it('is presumed lost until its latest usual emergence, a late year later', () => {
-    expect(absenceOf(bells, unseen, '2026-05-10', USUAL_YEAR)).toMatchObject({
+    expect(unseenOf(bells, unseen, '2026-05-10', USUAL_YEAR)).toMatchObject({
       state: 'presumed lost',
       until: '2026-05-31',
     })
-    expect(absenceOf(bells, unseen, '2026-06-05', USUAL_YEAR)?.state).toBe('due')
-    expect(absenceOf(bells, unseen, '2026-06-05', { lateDays: 10, south: false })?.state).toBe(
-      'presumed lost',
-    )
+    expect(unseenOf(bells, unseen, '2026-06-05', USUAL_YEAR)?.state).toBe('due')
+    expect(unseenOf(bells, unseen, '2026-06-05', { lateDays: 10, south: false })?.state).toBe('presumed lost')
   })
   it('is only resting in its season of rest', () => {
-    expect(absenceOf(bells, { on: '2026-01-05', absent: true }, '2026-01-05', USUAL_YEAR)?.state).toBe(
+    expect(unseenOf(bells, { on: '2026-01-05', absent: true }, '2026-01-05', USUAL_YEAR)?.state).toBe(
       'resting',
     )
-    expect(absenceOf(bells, { on: '2026-06-05', absent: false }, '2026-06-05', USUAL_YEAR)).toBeUndefined()
+    expect(unseenOf(bells, { on: '2026-06-05', absent: false }, '2026-06-05', USUAL_YEAR)).toBeUndefined()
   })
 })
 

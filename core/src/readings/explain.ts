@@ -1,6 +1,6 @@
 import { utcDate, type IsoDate } from '../dates/index.ts'
 import { distanceToBoundary, isInside } from '../geometry/index.ts'
-import { type Obstruction, type Scene, type Trial } from '../light/index.ts'
+import { type Obstruction, type Scene, type Supposition } from '../light/index.ts'
 import {
   blockAsBuilding,
   blocksNear,
@@ -15,7 +15,7 @@ import { agrees, aimOf, likelihood, RAYS, raysOf, sharesPast, type Aim, type Rea
 /** What may have changed without anyone recording it. */
 export type Cause =
   | { what: 'as drawn' }
-  | { what: HiddenChange; obstructionId: string; trial: Trial }
+  | { what: HiddenChange; obstructionId: string; supposition: Supposition }
   | { what: 'new'; block: NewBlock; building: Building }
 
 /** A cause with how well it accounts for the readings. */
@@ -33,7 +33,7 @@ export interface Explanation {
 export interface Explained {
   /** Most believed first; one for each kind of change of each obstruction, at its best size. */
   explanations: Explanation[]
-  /** Every cause at every size that was tried, with its share of belief; for choosing what to look at next. */
+  /** Every cause at every size that was supposed, with its share of belief; for choosing what to look at next. */
   alternatives: { cause: Cause; weight: number }[]
   /** Readings that were used, and those that cannot be: the sun is behind the ground. */
   used: number
@@ -85,10 +85,10 @@ export function explainReadings(scene: Scene, readings: readonly Reading[]): Exp
     const others = drawn.without(k)
     for (const v of variantsOf(o, last)) {
       const past = v.changed && sharesPast(aims, v.changed)
-      const { what, obstructionId, trial } = v
+      const { what, obstructionId, supposition } = v
       consider(
         `${what}|${obstructionId}`,
-        { what, obstructionId, trial },
+        { what, obstructionId, supposition },
         past ? times(others, past) : others,
         v.parameters,
       )
@@ -113,7 +113,7 @@ export function explainReadings(scene: Scene, readings: readonly Reading[]): Exp
   }
 }
 
-/** One kind of change of one obstruction: every size tried, and the best. */
+/** One kind of change of one obstruction: every size supposed, and the best. */
 interface Family {
   tried: { cause: Cause; logLikelihood: number }[]
   best?: Omit<Explanation, 'posterior'>

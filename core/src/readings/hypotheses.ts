@@ -1,5 +1,5 @@
 import type { IsoDate } from '../dates/index.ts'
-import { standing, tried, type Obstruction, type Scene, type Trial } from '../light/index.ts'
+import { standing, supposed, type Obstruction, type Scene, type Supposition } from '../light/index.ts'
 
 /** A kind of change nobody has recorded. */
 export type HiddenChange = 'gone' | 'lowered' | 'thinned' | 'limbed' | 'grown' | 'raised'
@@ -8,7 +8,7 @@ export type HiddenChange = 'gone' | 'lowered' | 'thinned' | 'limbed' | 'grown' |
 export interface Variant {
   what: HiddenChange
   obstructionId: string
-  trial: Trial
+  supposition: Supposition
   changed: Obstruction | undefined
   /** Sizes that were free to choose. */
   parameters: number
@@ -31,13 +31,13 @@ const CROWN_SHARE = 0.6
 export function variantsOf(o: Obstruction, on: IsoDate): Variant[] {
   const solid = standing(o, on)
   if (!solid) return []
-  const variant = (what: HiddenChange, change: Omit<Trial, 'obstructionId'>): Variant => {
-    const trial = { obstructionId: o.id, ...change }
+  const variant = (what: HiddenChange, change: Omit<Supposition, 'obstructionId'>): Variant => {
+    const supposition = { obstructionId: o.id, ...change }
     return {
       what,
       obstructionId: o.id,
-      trial,
-      changed: tried(o, trial, on),
+      supposition,
+      changed: supposed(o, supposition, on),
       parameters: what === 'gone' ? 1 : 2,
     }
   }

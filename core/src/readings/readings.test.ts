@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Obstruction, Scene } from '../light/index.ts'
-import { standing, transmittance, withTrials } from '../light/index.ts'
+import { standing, transmittance, withSuppositions } from '../light/index.ts'
 import { seededRandom } from '../random/index.ts'
 import { solarDay } from '../sun/index.ts'
 import {
@@ -64,16 +64,16 @@ const read = (truth: Scene, at: readonly Look[], seed = 3, errorRate = 0.1): Rea
 
 describe('explaining readings', () => {
   const ways: [string, Scene, string, string?][] = [
-    ['a felled lime', withTrials(drawn, [{ obstructionId: 'lime', gone: true }], DAY), 'gone', 'lime'],
+    ['a felled lime', withSuppositions(drawn, [{ obstructionId: 'lime', gone: true }], DAY), 'gone', 'lime'],
     [
       'a wall taken down by half',
-      withTrials(drawn, [{ obstructionId: 'wall', heightM: 1.4 }], DAY),
+      withSuppositions(drawn, [{ obstructionId: 'wall', heightM: 1.4 }], DAY),
       'lowered',
       'wall',
     ],
     [
       'an ash grown by half',
-      withTrials(drawn, [{ obstructionId: 'ash', heightM: 10, crownRadiusM: 3.6 }], DAY),
+      withSuppositions(drawn, [{ obstructionId: 'ash', heightM: 10, crownRadiusM: 3.6 }], DAY),
       'grown',
       'ash',
     ],
@@ -190,7 +190,7 @@ describe('a light logger', () => {
   })
 
   it('finds the tree that went', () => {
-    const truth = withTrials(drawn, [{ obstructionId: 'lime', gone: true }], DAY)
+    const truth = withSuppositions(drawn, [{ obstructionId: 'lime', gone: true }], DAY)
     const near = { x: -5, y: 0.5, z: 0 }
     const log = {
       id: 'log',

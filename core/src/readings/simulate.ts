@@ -3,10 +3,10 @@ import {
   lightField,
   rasterOver,
   standing,
-  withTrials,
+  withSuppositions,
   type Obstruction,
   type Scene,
-  type Trial,
+  type Supposition,
 } from '../light/index.ts'
 import type { Ring } from '../geometry/index.ts'
 import { blockAsBuilding } from './hypotheses.ts'
@@ -91,11 +91,11 @@ export function hideChange(
 
   function withTrial(): HiddenScene | undefined {
     const o = drawn.obstructions[Math.floor(random() * drawn.obstructions.length)]!
-    const trial = trialFor(o)
-    return trial && { what, obstructionId: o.id, scene: withTrials(drawn, [trial], on) }
+    const supposition = trialFor(o)
+    return supposition && { what, obstructionId: o.id, scene: withSuppositions(drawn, [supposition], on) }
   }
 
-  function trialFor(o: Obstruction): Trial | undefined {
+  function trialFor(o: Obstruction): Supposition | undefined {
     const id = { obstructionId: o.id }
     const solid = standing(o, on)
     if (!solid || (what === 'grown' && o.kind !== 'tree' && o.kind !== 'hedge')) return undefined

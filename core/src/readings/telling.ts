@@ -1,5 +1,5 @@
 import type { Ground, Obstruction, Scene } from '../light/index.ts'
-import { tried } from '../light/index.ts'
+import { supposed } from '../light/index.ts'
 import { Drawn, times, type Cause, type Explained } from './explain.ts'
 import { aimOf, brightnesses, likelihood, sharesPast, type Aim, type Brightness } from './reading.ts'
 
@@ -122,9 +122,9 @@ function sharesUnder(scene: Scene, aims: readonly Aim[], causes: readonly Cause[
 
 const asTried = (
   o: Obstruction,
-  cause: Extract<Cause, { trial: object }>,
+  cause: Extract<Cause, { supposition: object }>,
   aims: readonly Aim[],
-): Obstruction | undefined => tried(o, cause.trial, aims.at(-1)!.day)
+): Obstruction | undefined => supposed(o, cause.supposition, aims.at(-1)!.day)
 
 const STEPS = 200
 /** Chances of each word and their entropy, bits, by share of light in steps. */

@@ -1,16 +1,16 @@
 export {
   DEFAULT_SEARCH,
   FULL_ROUNDS,
-  planJobs,
-  planSteps,
-  REPLAN_ROUNDS,
+  scheduleJobs,
+  scheduleSteps,
+  RESCHEDULE_ROUNDS,
   type MovedJob,
   type PlacedJob,
   type PlacedPart,
-  type PlanCost,
-  type SeasonPlan,
+  type ScheduleCost,
+  type Schedule,
   type UnplacedJob,
-} from './plan.ts'
+} from './schedule.ts'
 export { weatherNeedOf } from './needs.ts'
 export * from './problem.ts'
 export { type Progress, type SearchOptions } from './search.ts'

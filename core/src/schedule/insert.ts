@@ -1,6 +1,6 @@
-import { planCosts } from './problem.ts'
+import { scheduleCosts } from './problem.ts'
 import type { Arc, Part, Prepared } from './prepare.ts'
-import type { PlanState } from './state.ts'
+import type { ScheduleState } from './state.ts'
 
 const NEVER = 1e9
 
@@ -27,7 +27,7 @@ const isThe = (visit: Visit | undefined, garden: number, shift: number) =>
  *
  * @param skips a day is passed over where it answers true: makes a search less greedy
  */
-export function inserter(prepared: Prepared, state: PlanState, skips: () => boolean): Inserter {
+export function inserter(prepared: Prepared, state: ScheduleState, skips: () => boolean): Inserter {
   const { parts, components, days } = prepared
   const isForest = components.map((own) => own.every((p) => parts[p]!.before.length <= 1))
   /** Least cost by part and by index of its shifts, and of leaving out a part with all that waits for it. */
@@ -54,7 +54,7 @@ export function inserter(prepared: Prepared, state: PlanState, skips: () => bool
     if (day < part.earliest || day > part.latest || !state.fits(p, shift) || skips()) return NEVER
     if (isThe(self.closed, part.garden, shift)) return NEVER
     const free = state.isVisited(part.garden, shift) || isThe(self.opened, part.garden, shift)
-    return part.costs[i]! + (free ? 0 : planCosts.visit)
+    return part.costs[i]! + (free ? 0 : scheduleCosts.visit)
   }
 
   /** Index of the cheapest shift of a part between two days; -1 where leaving it out is cheaper or none is free. */

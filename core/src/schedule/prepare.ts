@@ -3,9 +3,9 @@ import { skills } from '../care/index.ts'
 import {
   MOST_DAYS_BETWEEN_PARTS,
   MOST_PART_MINUTES,
-  planCosts,
-  type PlanJob,
-  type PlanProblem,
+  scheduleCosts,
+  type ScheduleJob,
+  type ScheduleProblem,
 } from './problem.ts'
 
 /** An arc of the precedence graph between parts: days from the first to the second. */
@@ -18,7 +18,7 @@ export interface Arc {
 
 /** One sitting of a job. */
 export interface Part {
-  job: PlanJob
+  job: ScheduleJob
   /** Index among the job's parts, and how many there are. */
   index: number
   of: number
@@ -39,7 +39,7 @@ export interface Part {
 
 /** The problem in arrays: days as numbers, shifts in date order. */
 export interface Prepared {
-  problem: PlanProblem
+  problem: ScheduleProblem
   parts: Part[]
   /** Parts of each job, by id. */
   partsOf: ReadonlyMap<string, number[]>
@@ -66,16 +66,16 @@ const SKILLS = skills.length
 export const SKILL_SETS = 1 << SKILLS
 
 /** What a job is: everything that orders jobs goes by it, so that the same season gives the same plan whatever ids it is kept under. */
-const identityOf = (job: PlanJob): string => job.identity ?? job.id
+const identityOf = (job: ScheduleJob): string => job.identity ?? job.id
 
 /**
  * @throws {RangeError} when jobs wait for each other in a circle, or name a garden that is not there
  */
-export function prepare(problem: PlanProblem): Prepared {
+export function prepare(problem: ScheduleProblem): Prepared {
   const shifts = [...problem.shifts].sort((a, b) =>
     a.day === b.day ? (a.id < b.id ? -1 : 1) : a.day < b.day ? -1 : 1,
   )
-  const sorted: PlanProblem = {
+  const sorted: ScheduleProblem = {
     ...problem,
     shifts,
     jobs: [...problem.jobs].sort((a, b) =>
@@ -134,12 +134,12 @@ export function prepare(problem: PlanProblem): Prepared {
 }
 
 function partOf(
-  job: PlanJob,
+  job: ScheduleJob,
   index: number,
   of: number,
   minutes: number,
   garden: number,
-  { gardens, shifts, unsuitable }: PlanProblem,
+  { gardens, shifts, unsuitable }: ScheduleProblem,
   days: Int32Array,
 ): Part {
   const { earliest, bestFrom, bestTo, latest } = job.window
@@ -150,7 +150,7 @@ function partOf(
     number,
   ]
   const skill = job.skill ? skills.indexOf(job.skill) : -1
-  const rate = planCosts.rate[job.operation] / of
+  const rate = scheduleCosts.rate[job.operation] / of
   const chances = (gardens[garden]!.unsuitable ?? unsuitable)[job.weather]
   const kept = job.keptOn?.[index]
   const found: [shift: number, cost: number][] = []
@@ -161,8 +161,8 @@ function partOf(
     if (s.people.length < (job.hands ?? 1)) return
     if (skill >= 0 && !s.people.some((p) => p.skills.includes(skills[skill]!))) return
     const outside = Math.max(0, bf - day, day - bt)
-    const weather = planCosts.badWeather * (chances?.[s.day] ?? 0) * (minutes / job.minutes)
-    const moved = kept !== undefined && kept !== s.day ? planCosts.moved : 0
+    const weather = scheduleCosts.badWeather * (chances?.[s.day] ?? 0) * (minutes / job.minutes)
+    const moved = kept !== undefined && kept !== s.day ? scheduleCosts.moved : 0
     found.push([i, Math.round(rate * outside + weather) + moved])
   })
   return {
@@ -176,7 +176,7 @@ function partOf(
     costs: Int32Array.from(found, ([, c]) => c),
     penalty: job.pinnedTo
       ? PIN_PENALTY
-      : Math.round((planCosts.unplaced[job.operation] * (job.worth ?? 1)) / of),
+      : Math.round((scheduleCosts.unplaced[job.operation] * (job.worth ?? 1)) / of),
     before: [],
     after: [],
     earliest: e,
@@ -184,7 +184,7 @@ function partOf(
   }
 }
 
-function link(problem: PlanProblem, parts: Part[], partsOf: ReadonlyMap<string, number[]>): void {
+function link(problem: ScheduleProblem, parts: Part[], partsOf: ReadonlyMap<string, number[]>): void {
   const jobs = new Map(problem.jobs.map((j) => [j.id, j]))
   const arc = (from: number, to: number, least: number, most: number) => {
     parts[to]!.before.push({ part: from, least, most })

@@ -5,7 +5,7 @@ import type { IsoDate } from '../dates/index.ts'
 /** Chance that a day does not suit a kind of work, 0 to 1, by need and day; a day that is absent counts as suiting. */
 export type UnsuitableDays = Readonly<Partial<Record<WeatherNeed, Readonly<Record<IsoDate, number>>>>>
 
-export interface PlannedGarden {
+export interface ScheduledGarden {
   id: string
   /** Minutes that each visit takes out of the day of everyone at work, there and back. */
   travelMinutes: number
@@ -29,7 +29,7 @@ export interface Precedence {
   mostDays?: number | null | undefined
 }
 
-export interface PlanJob {
+export interface ScheduleJob {
   id: string
   /** What it is, by names and dates alone; ties are broken by it. Its id where that is a name already. */
   identity?: string | undefined
@@ -55,16 +55,16 @@ export interface PlanJob {
   nextChance?: IsoDate | null | undefined
 }
 
-export interface PlanProblem {
-  gardens: readonly PlannedGarden[]
+export interface ScheduleProblem {
+  gardens: readonly ScheduledGarden[]
   shifts: readonly Shift[]
-  jobs: readonly PlanJob[]
+  jobs: readonly ScheduleJob[]
   /** From the forecast as far as it reaches, from what is usual beyond. */
   unsuitable: UnsuitableDays
 }
 
 /** What things cost in a plan, in whole units. One table for the search, its oracle and "why here". */
-export const planCosts = {
+export const scheduleCosts = {
   /** Each garden visited on a day. */
   visit: 60,
   /** A part on another day than in the plan before. */

@@ -2,7 +2,7 @@ import type { Random } from '../random/index.ts'
 import { seededRandom } from '../random/index.ts'
 import { inserter } from './insert.ts'
 import type { Prepared } from './prepare.ts'
-import { planState } from './state.ts'
+import { scheduleState } from './state.ts'
 
 export interface SearchOptions {
   seed: number
@@ -44,7 +44,7 @@ export function* search(
 ): Generator<Progress, { where: Int32Array; cost: number }> {
   const { parts, components, componentOf, days } = prepared
   const random = seededRandom(seed)
-  const state = planState(prepared)
+  const state = scheduleState(prepared)
   // The next day to pass over is drawn ahead, so that most days cost no random number.
   let untilSkip = Infinity
   const placing = inserter(prepared, state, () => {

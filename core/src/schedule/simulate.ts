@@ -2,7 +2,7 @@ import type { Operation, Skill } from '../care/index.ts'
 import { addDays, weekdayOf, type IsoDate } from '../dates/index.ts'
 import { seededRandom } from '../random/index.ts'
 import type { WeatherNeed } from '../climate/index.ts'
-import type { PlanJob, PlanProblem, Shift } from './problem.ts'
+import type { ScheduleJob, ScheduleProblem, Shift } from './problem.ts'
 
 export interface SimulatedSeason {
   seed: number
@@ -39,10 +39,10 @@ const peopleSkills: readonly (readonly Skill[])[] = [
  * A made-up season of work: jobs with windows over the year, one in six a chain of preparing, moving and looking after, a
  * working week of three people with unlike skills. Same request, same season.
  */
-export function simulatedSeason({ seed, jobs, gardens, days, from }: SimulatedSeason): PlanProblem {
+export function simulatedSeason({ seed, jobs, gardens, days, from }: SimulatedSeason): ScheduleProblem {
   const random = seededRandom(seed)
   const whole = (least: number, most: number) => least + Math.floor(random() * (most - least + 1))
-  const made: PlanJob[] = []
+  const made: ScheduleJob[] = []
   const gardenIds = Array.from({ length: gardens }, (_, i) => `g${i + 1}`)
   while (made.length < jobs) {
     const n = String(made.length).padStart(4, '0')
@@ -104,7 +104,7 @@ export function simulatedSeason({ seed, jobs, gardens, days, from }: SimulatedSe
   }
 }
 
-function windowFrom(earliest: IsoDate, before: number, best: number, after: number): PlanJob['window'] {
+function windowFrom(earliest: IsoDate, before: number, best: number, after: number): ScheduleJob['window'] {
   const bestFrom = addDays(earliest, before)
   const bestTo = addDays(bestFrom, best)
   return { earliest, bestFrom, bestTo, latest: addDays(bestTo, after) }

@@ -2,26 +2,32 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { addDays, type IsoDate } from '../dates/index.ts'
 import { seededRandom } from '../random/index.ts'
-import { planJobs, REPLAN_ROUNDS, type PlanJob, type PlanProblem, type SeasonPlan } from './index.ts'
+import {
+  scheduleJobs,
+  RESCHEDULE_ROUNDS,
+  type ScheduleJob,
+  type ScheduleProblem,
+  type Schedule,
+} from './index.ts'
 import { simulatedSeason } from './simulate.ts'
 import { counted, requireSound } from './test/sound.ts'
 
 /** What must hold of every plan, and of every plan made anew from one that exists, over seasons that nobody has tuned for. */
 
 const quick = { seed: 1, iterations: 1500 }
-const again = { seed: 1, iterations: REPLAN_ROUNDS }
+const again = { seed: 1, iterations: RESCHEDULE_ROUNDS }
 const seeds = fc.integer({ min: 1, max: 1_000_000 })
 /** The same seasons on every run: a check that fails says so again. */
 const runs = (numRuns: number) => ({ numRuns, seed: 20_261_128 })
 
 /** A season with all that a real one has: people's own days, work done, what needs four hands, days in one garden only. */
-function livelySeason(seed: number, jobs = 45): PlanProblem {
+function livelySeason(seed: number, jobs = 45): ScheduleProblem {
   const season = simulatedSeason({ seed, jobs, gardens: 3, days: 110, from: '2026-02-01' })
   const random = seededRandom(seed + 1)
   const awaited = new Set(season.jobs.flatMap((j) => j.after.map((a) => a.id)))
   return {
     ...season,
-    jobs: season.jobs.map((j): PlanJob => {
+    jobs: season.jobs.map((j): ScheduleJob => {
       const dice = random()
       if (dice < 0.06 && j.after.length === 0 && !awaited.has(j.id)) {
         const days = season.shifts.filter((s) => s.day >= j.window.earliest && s.day <= j.window.latest)
@@ -36,17 +42,17 @@ function livelySeason(seed: number, jobs = 45): PlanProblem {
   }
 }
 
-const daysOf = (plan: SeasonPlan): Map<string, IsoDate[]> =>
+const daysOf = (plan: Schedule): Map<string, IsoDate[]> =>
   new Map(plan.placed.map((p) => [p.id, p.parts.map((x) => x.day)]))
 
 /** The season as it is planned anew: each job remembers its days. */
-const remembering = (problem: PlanProblem, plan: SeasonPlan): PlanProblem => {
+const remembering = (problem: ScheduleProblem, plan: Schedule): ScheduleProblem => {
   const at = daysOf(plan)
   return { ...problem, jobs: problem.jobs.map((j) => ({ ...j, keptOn: at.get(j.id) })) }
 }
 
 /** What two plans of one season differ in. */
-const differing = (a: SeasonPlan, b: SeasonPlan): string[] => {
+const differing = (a: Schedule, b: Schedule): string[] => {
   const [one, two] = [daysOf(a), daysOf(b)]
   return [...new Set([...one.keys(), ...two.keys()])].filter(
     (id) => JSON.stringify(one.get(id)) !== JSON.stringify(two.get(id)),
@@ -58,7 +64,7 @@ describe('any plan', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const problem = livelySeason(seed)
-        const plan = planJobs(problem, quick)
+        const plan = scheduleJobs(problem, quick)
         requireSound(problem, plan)
         expect(plan.cost.total).toBe(counted(problem, plan))
         const { total, days, visits, moved, unplaced } = plan.cost
@@ -72,7 +78,7 @@ describe('any plan', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const problem = livelySeason(seed)
-        const plan = planJobs(problem, quick)
+        const plan = scheduleJobs(problem, quick)
         const travel = new Map(problem.gardens.map((g) => [g.id, g.travelMinutes]))
         const gardenOf = new Map(problem.jobs.map((j) => [j.id, j.gardenId]))
         for (const { shiftId, used, capacity } of plan.load) {
@@ -96,7 +102,7 @@ describe('any plan', () => {
         // What a job is stays; what its row is called does not, and the order of the new names is another one.
         const random = seededRandom(seed * 3 + 5)
         const rows = new Map(named.jobs.map((j) => [j.id, `${Math.floor(random() * 1e9)}-${j.id}`]))
-        const kept: PlanProblem = {
+        const kept: ScheduleProblem = {
           ...named,
           jobs: named.jobs
             .map((j) => ({
@@ -107,8 +113,8 @@ describe('any plan', () => {
             }))
             .sort((a, b) => (a.id < b.id ? -1 : 1)),
         }
-        const plan = daysOf(planJobs(named, quick))
-        const other = daysOf(planJobs(kept, quick))
+        const plan = daysOf(scheduleJobs(named, quick))
+        const other = daysOf(scheduleJobs(kept, quick))
         expect(new Map(named.jobs.map((j) => [j.id, other.get(rows.get(j.id)!)]))).toEqual(
           new Map(named.jobs.map((j) => [j.id, plan.get(j.id)])),
         )
@@ -122,7 +128,7 @@ describe('any plan', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const problem = livelySeason(seed)
-        const shifted: PlanProblem = {
+        const shifted: ScheduleProblem = {
           ...problem,
           shifts: problem.shifts.map((s) => ({ ...s, id: later(s.day), day: later(s.day) })),
           unsuitable: Object.fromEntries(
@@ -143,8 +149,8 @@ describe('any plan', () => {
             ...(j.doneOn && { doneOn: later(j.doneOn) }),
           })),
         }
-        const plan = planJobs(problem, quick)
-        const moved = planJobs(shifted, quick)
+        const plan = scheduleJobs(problem, quick)
+        const moved = scheduleJobs(shifted, quick)
         expect(moved.cost).toEqual(plan.cost)
         expect([...daysOf(moved)].map(([id, days]) => [id, days.map((d) => addDays(d, -28))])).toEqual([
           ...daysOf(plan),
@@ -159,7 +165,7 @@ describe('any plan', () => {
       fc.property(seeds, (seed) => {
         const one = simulatedSeason({ seed, jobs: 20, gardens: 1, days: 80, from: '2026-02-01' })
         const two = simulatedSeason({ seed: seed + 9, jobs: 20, gardens: 1, days: 80, from: '2026-02-01' })
-        const as = (name: string, p: PlanProblem): PlanProblem => ({
+        const as = (name: string, p: ScheduleProblem): ScheduleProblem => ({
           gardens: [{ ...p.gardens[0]!, id: name, unsuitable: p.unsuitable }],
           shifts: p.shifts.map((s) => ({ ...s, id: `${name} ${s.id}`, gardenIds: [name] })),
           unsuitable: {},
@@ -171,15 +177,15 @@ describe('any plan', () => {
           })),
         })
         const [a, b] = [as('a', one), as('b', two)]
-        const both: PlanProblem = {
+        const both: ScheduleProblem = {
           gardens: [...a.gardens, ...b.gardens],
           shifts: [...a.shifts, ...b.shifts],
           jobs: [...a.jobs, ...b.jobs],
           unsuitable: {},
         }
-        const plan = planJobs(both, { seed: 1, iterations: 6000 })
+        const plan = scheduleJobs(both, { seed: 1, iterations: 6000 })
         requireSound(both, plan)
-        const apart = [a, b].map((p) => planJobs(p, { seed: 1, iterations: 6000 }).cost.total)
+        const apart = [a, b].map((p) => scheduleJobs(p, { seed: 1, iterations: 6000 }).cost.total)
         const sum = apart[0]! + apart[1]!
         // A search, not a proof: the two ways of asking may end a little apart.
         expect(Math.abs(plan.cost.total - sum)).toBeLessThanOrEqual(0.08 * sum)
@@ -194,10 +200,10 @@ describe('a plan made anew', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const problem = livelySeason(seed)
-        let plan = planJobs(problem, quick)
-        plan = planJobs(remembering(problem, plan), again)
+        let plan = scheduleJobs(problem, quick)
+        plan = scheduleJobs(remembering(problem, plan), again)
         for (let i = 0; i < 2; i++) {
-          const next = planJobs(remembering(problem, plan), again)
+          const next = scheduleJobs(remembering(problem, plan), again)
           expect(next.moved).toEqual([])
           expect(differing(plan, next)).toEqual([])
           plan = next
@@ -211,13 +217,13 @@ describe('a plan made anew', () => {
     fc.assert(
       fc.property(seeds, fc.integer({ min: 0, max: 30 }), (seed, nth) => {
         const problem = livelySeason(seed)
-        const plan = planJobs(problem, quick)
+        const plan = scheduleJobs(problem, quick)
         const lost = problem.shifts[nth]!.day
         const changed = remembering(
           { ...problem, shifts: problem.shifts.filter((s) => s.day !== lost) },
           plan,
         )
-        const next = planJobs(changed, again)
+        const next = scheduleJobs(changed, again)
         requireSound(
           { ...changed, jobs: changed.jobs.map((j) => (j.pinnedTo === lost ? { ...j, pinnedTo: null } : j)) },
           next,
@@ -238,12 +244,12 @@ describe('a plan made anew', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const problem = livelySeason(seed)
-        const first = planJobs(problem, quick)
-        const plan = planJobs(remembering(problem, first), again)
+        const first = scheduleJobs(problem, quick)
+        const plan = scheduleJobs(remembering(problem, first), again)
         const awaited = new Set(problem.jobs.flatMap((j) => j.after.map((a) => a.id)))
         const gone = plan.placed.find((p) => !awaited.has(p.id))!.id
         const without = remembering({ ...problem, jobs: problem.jobs.filter((j) => j.id !== gone) }, plan)
-        const next = planJobs(without, again)
+        const next = scheduleJobs(without, again)
         requireSound(without, next)
         // Room that comes free may be used, where it is worth a move; it is not turned over.
         expect(next.moved.length).toBeLessThanOrEqual(4)
@@ -257,14 +263,14 @@ describe('a plan made anew', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const problem = livelySeason(seed)
-        const plan = planJobs(problem, quick)
+        const plan = scheduleJobs(problem, quick)
         const pinned = problem.jobs.filter((j) => j.pinnedTo && !j.doneOn)
         const model = problem.jobs.find((j) => j.after.length === 0 && !j.pinnedTo && !j.doneOn && !j.skill)!
         const more = remembering(
           { ...problem, jobs: [...problem.jobs, { ...model, id: 'new', hands: 1, minutes: 30 }] },
           plan,
         )
-        const next = planJobs(more, again)
+        const next = scheduleJobs(more, again)
         requireSound(more, next)
         const before = daysOf(plan)
         for (const j of pinned) if (before.has(j.id)) expect(daysOf(next).get(j.id)).toEqual(before.get(j.id))
@@ -278,7 +284,7 @@ describe('a plan made anew', () => {
     fc.assert(
       fc.property(seeds, (seed) => {
         const problem = livelySeason(seed, 60)
-        const plan = planJobs(problem, quick)
+        const plan = scheduleJobs(problem, quick)
         const chain = problem.jobs.find((j) => j.operation === 'move' && daysOf(plan).has(j.id))
         fc.pre(chain !== undefined)
         const planned = daysOf(plan).get(chain!.id)![0]!
@@ -293,7 +299,7 @@ describe('a plan made anew', () => {
           },
           plan,
         )
-        requireSound(done, planJobs(done, again))
+        requireSound(done, scheduleJobs(done, again))
       }),
       runs(6),
     )

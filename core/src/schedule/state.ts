@@ -1,8 +1,8 @@
-import { planCosts } from './problem.ts'
+import { scheduleCosts } from './problem.ts'
 import { SKILL_SETS, type Prepared } from './prepare.ts'
 
 /** A plan being worked on: where every part is, and what that takes of every shift. */
-export interface PlanState {
+export interface ScheduleState {
   /** Shift of each part; -1 for none. */
   where: Int32Array
   cost: number
@@ -17,7 +17,7 @@ export interface PlanState {
   take: (part: number) => void
 }
 
-export function planState(prepared: Prepared): PlanState {
+export function scheduleState(prepared: Prepared): ScheduleState {
   const { parts, capacity, skilled, skilledPeople, people, travel, gardens } = prepared
   const shifts = capacity.length
   const where = new Int32Array(parts.length).fill(-1)
@@ -33,7 +33,7 @@ export function planState(prepared: Prepared): PlanState {
   const skilledWork = new Int32Array(shifts)
   // Minutes of each person on the way.
   const away = new Int32Array(shifts)
-  const state: PlanState = {
+  const state: ScheduleState = {
     where,
     ownCosts,
     cost: parts.reduce((sum, p) => sum + p.penalty, 0),
@@ -65,7 +65,7 @@ export function planState(prepared: Prepared): PlanState {
       if (visits[visit] === 0) {
         used[shift]! += travel[garden]! * people[shift]!
         away[shift]! += travel[garden]!
-        state.cost += planCosts.visit
+        state.cost += scheduleCosts.visit
       }
       visits[visit]!++
       used[shift]! += minutes
@@ -83,7 +83,7 @@ export function planState(prepared: Prepared): PlanState {
       if (visits[visit] === 0) {
         used[shift]! -= travel[garden]! * people[shift]!
         away[shift]! -= travel[garden]!
-        state.cost -= planCosts.visit
+        state.cost -= scheduleCosts.visit
       }
       used[shift]! -= minutes
       addSkill(shift, skill, -minutes)

@@ -1,8 +1,8 @@
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { counted, dayMonth } from '../words/index.ts'
-import { between, stateOf, type SeasonPlan } from './plan.ts'
+import { between, stateOf, type Schedule } from './schedule.ts'
 import { prepare, type Prepared } from './prepare.ts'
-import { planCosts, type PlanProblem } from './problem.ts'
+import { scheduleCosts, type ScheduleProblem } from './problem.ts'
 
 /** A day a job could be on, and what that would cost; or what is against it. */
 export interface DayChoice {
@@ -23,7 +23,7 @@ export interface WhyHere {
 }
 
 /** Explains where a plan has a job, by the table that the plan was made from. Its first part stands for the whole. */
-export function whyHere(problem: PlanProblem, plan: Pick<SeasonPlan, 'placed'>, jobId: string): WhyHere {
+export function whyHere(problem: ScheduleProblem, plan: Pick<Schedule, 'placed'>, jobId: string): WhyHere {
   // Of a day that a person set, what other days would cost is asked as well.
   const jobs = problem.jobs.map((j) => (j.id === jobId ? { ...j, pinnedTo: null } : j))
   const prepared = prepare({ ...problem, jobs })
@@ -76,12 +76,12 @@ function termsOf(
   const { day } = problem.shifts[shifts[i]!]!
   const unsuitable = problem.gardens[garden]!.unsuitable ?? problem.unsuitable
   const { bestFrom, bestTo } = job.window
-  const rate = planCosts.rate[job.operation] / of
+  const rate = scheduleCosts.rate[job.operation] / of
   const chance = unsuitable[job.weather]?.[day] ?? 0
   const outside = day < bestFrom ? daysBetween(day, bestFrom) : day > bestTo ? daysBetween(bestTo, day) : 0
   const kept = job.keptOn?.[index]
   const away = Math.round(rate * outside)
-  const moved = kept !== undefined && kept !== day ? planCosts.moved : 0
+  const moved = kept !== undefined && kept !== day ? scheduleCosts.moved : 0
   // What the part costs here by itself is this, its days away from the best weeks, and having been moved.
   const weather = costs[i]! - away - moved
   return [
@@ -96,12 +96,12 @@ function termsOf(
       : []),
     visited
       ? { says: 'The garden is visited that day anyway.', cost: 0 }
-      : { says: 'It would be a visit of its own.', cost: planCosts.visit },
+      : { says: 'It would be a visit of its own.', cost: scheduleCosts.visit },
     ...(kept === undefined
       ? []
       : kept === day
         ? [{ says: 'It stays where the plan before had it.', cost: 0 }]
-        : [{ says: `The plan before had it on ${dayMonth(kept)}.`, cost: planCosts.moved }]),
+        : [{ says: `The plan before had it on ${dayMonth(kept)}.`, cost: scheduleCosts.moved }]),
   ]
 }
 
@@ -109,7 +109,7 @@ const oftenWords = (chance: number) =>
   chance < 0.05 ? 'fewer than 1 of 20' : chance < 0.95 ? `${Math.round(chance * 10)} of 10` : 'nearly all'
 
 /** Shifts of a plan's parts, in the order of a prepared problem. */
-function whereOf(prepared: Prepared, plan: Pick<SeasonPlan, 'placed'>): Int32Array {
+function whereOf(prepared: Prepared, plan: Pick<Schedule, 'placed'>): Int32Array {
   const shiftIndex = new Map(prepared.problem.shifts.map((s, i) => [s.id, i]))
   const where = new Int32Array(prepared.parts.length).fill(-1)
   for (const job of plan.placed)

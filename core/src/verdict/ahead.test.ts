@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Obstruction } from '../light/index.ts'
 import type { StandingGarden } from '../garden/index.ts'
 import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
-import { comingChanges, scenarioEffects, trialEffects } from './index.ts'
+import { comingChanges, whatIfEffects, lightEffects } from './index.ts'
 
 /** Planned round three sides of the bed for the spring of 2029. */
 const planned: Obstruction = {
@@ -47,12 +47,12 @@ describe('the years ahead', () => {
 describe('what-ifs', () => {
   const standing = { ...garden, scene: { ...garden.scene, obstructions: [{ ...planned, from: null }] } }
   it('name who comes back into their light when a thing goes', () => {
-    const [effect] = trialEffects(standing, [{ obstructionId: 'planned', gone: true }], '2026-07-01')
+    const [effect] = lightEffects(standing, [{ obstructionId: 'planned', gone: true }], '2026-07-01')
     expect(effect).toMatchObject({ plantingId: 'lavender', outsideNow: true, outsideThen: false })
   })
 
   it('are compared with the garden as it stands', () => {
-    const [now, half, gone] = scenarioEffects(
+    const [now, half, gone] = whatIfEffects(
       standing,
       [[], [{ obstructionId: 'planned', heightM: 2 }], [{ obstructionId: 'planned', gone: true }]],
       '2026-07-01',

@@ -5,12 +5,12 @@ import {
   fieldsBetween,
   gardenField,
   plotsOf,
-  withTrials,
+  withSuppositions,
   yearsLater,
   type GardenField,
   type LightCause,
   type SunHours,
-  type Trial,
+  type Supposition,
 } from '../light/index.ts'
 import type { Planting, StandingGarden } from '../garden/index.ts'
 import { hoursOf } from './assess.ts'
@@ -29,7 +29,7 @@ export interface ComingChange {
 }
 
 /** What a what-if does to a planting. */
-export interface TrialEffect {
+export interface LightEffect {
   plantingId: string
   now: SunHours
   then: SunHours
@@ -89,17 +89,21 @@ const isOutsideIn = (p: Planting, hours: SunHours) => isOutside(lightFit(p.taxon
  *
  * @returns largest move first
  */
-export function trialEffects(garden: StandingGarden, trials: readonly Trial[], on: IsoDate): TrialEffect[] {
+export function lightEffects(
+  garden: StandingGarden,
+  suppositions: readonly Supposition[],
+  on: IsoDate,
+): LightEffect[] {
   const { scene, places } = garden
   const plots = plotsOf(places)
   const season = { kind: 'season', on } as const
   const before = gardenField(scene, places, season, plots)
-  const after = gardenField(withTrials(scene, trials, on), places, season, plots)
+  const after = gardenField(withSuppositions(scene, suppositions, on), places, season, plots)
   return effectsBetween(garden, before, after, on)
 }
 
 /** What a what-if comes to for a whole garden. */
-export interface ScenarioEffect {
+export interface WhatIfEffect {
   /** Plantings outside the light they like, and how many of them leave it or come back. */
   outside: number
   leaving: number
@@ -109,19 +113,19 @@ export interface ScenarioEffect {
 }
 
 /** Several what-ifs side by side, each against the garden as it stands. */
-export function scenarioEffects(
+export function whatIfEffects(
   garden: StandingGarden,
-  scenarios: readonly (readonly Trial[])[],
+  whatIfs: readonly (readonly Supposition[])[],
   on: IsoDate,
-): ScenarioEffect[] {
+): WhatIfEffect[] {
   const { scene, places } = garden
   const plots = plotsOf(places)
-  const fieldOf = (trials: readonly Trial[]) =>
-    gardenField(withTrials(scene, trials, on), places, { kind: 'season', on }, plots)
+  const fieldOf = (suppositions: readonly Supposition[]) =>
+    gardenField(withSuppositions(scene, suppositions, on), places, { kind: 'season', on }, plots)
   const before = fieldOf([])
   const outsideNow = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(before)))
-  return scenarios.map((trials) => {
-    const after = fieldOf(trials)
+  return whatIfs.map((suppositions) => {
+    const after = fieldOf(suppositions)
     const outsideThen = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(after)))
     const cells = after.plots.flatMap((p) => [...p.hours.total])
     return {
@@ -138,7 +142,7 @@ export function effectsBetween(
   before: GardenField,
   after: GardenField,
   on: IsoDate,
-): TrialEffect[] {
+): LightEffect[] {
   return garden.plantings
     .map((p) => {
       const hoursIn = hoursOf(p, garden.scene, on)

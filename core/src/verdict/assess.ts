@@ -19,15 +19,15 @@ import {
 } from '../garden/index.ts'
 import { crowdingOf, weeksAlone } from './crowding.ts'
 import { isOutside, lightFit, type LightFit } from './fit.ts'
-import { bestSpots, spotField, type SpotField } from './spots.ts'
-import { verdictFor, type Evidence, type Verdict } from './verdict.ts'
+import { bestSpots, spotField, type SpotField, type SpotOption } from './spots.ts'
+import { verdictFor, type Condition, type Verdict } from './verdict.ts'
 
 /** A garden with all that its plantings are judged by. */
 export interface JudgedGarden extends StandingGarden {
   /** Ground promised to accepted moves. */
   reserved: readonly TakenGround[]
   /** What is known of plantings beside their light, by id. */
-  evidence?: Readonly<Record<string, Evidence>> | undefined
+  conditions?: Readonly<Record<string, Condition>> | undefined
 }
 
 /** A planting's light then and now against its range, what changed it, and the verdict. */
@@ -103,29 +103,50 @@ export const hoursOf =
     hoursWithin(field, p.placeId, groundOf(p)) ??
     sunHours(scene, [{ x: p.x, y: p.y, z: 0 }], { kind: 'season', on })[0]!
 
+/** Free spots for each planting that is worth another place, best first, by its id. */
+export type FreeSpots = Readonly<Record<string, readonly SpotOption[]>>
+
+/** @param light of the same plantings, in the same order */
+export function freeSpots(
+  garden: Pick<JudgedGarden, 'plantings' | 'reserved'>,
+  light: GardenLight,
+  now: IsoDate,
+): FreeSpots {
+  const taken = groundTaken(garden)
+  return Object.fromEntries(
+    garden.plantings
+      .filter(
+        (p, i) =>
+          isOutside(lightFit(p.taxon, light.plantings[i]!.now)) ||
+          crowdingOf(p, garden.plantings, now).reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT,
+      )
+      .map((p) => [p.id, bestSpots(light.field, p, taken)]),
+  )
+}
+
 /**
  * Every planting of a garden judged on its light.
  *
  * @param light of the same plantings, in the same order
  * @returns worst misfit first, else in the order of the plantings
  */
-export function judgeGarden(garden: JudgedGarden, light: GardenLight, now: IsoDate): Assessment[] {
-  const taken = groundTaken(garden)
+export function judgeGarden(
+  garden: JudgedGarden,
+  light: Pick<GardenLight, 'plantings'>,
+  spots: FreeSpots,
+  now: IsoDate,
+): Assessment[] {
   const placeById = new Map(garden.places.map((place) => [place.id, place]))
   const assessments = garden.plantings.map((p, i): Assessment => {
     const { before, now: hours, causes } = light.plantings[i]!
     const fit = lightFit(p.taxon, hours)
-    const outside = isOutside(fit)
-    const crowding = crowdingOf(p, garden.plantings, now)
-    const crowded = crowding.reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT
-    const spots = outside || crowded ? bestSpots(light.field, p, taken) : []
     return {
       plantingId: p.id,
       before,
       now: hours,
       fitBefore: lightFit(p.taxon, before),
       fit,
-      outside,
+      outside: isOutside(fit),
       causes,
       verdict: verdictFor({
         taxon: p.taxon,
@@ -135,19 +156,22 @@ export function judgeGarden(garden: JudgedGarden, light: GardenLight, now: IsoDa
         hoursBefore: before,
         moisture: placeById.get(p.placeId)?.moisture ?? null,
         causes,
-        spots,
-        crowding,
+        spots: spots[p.id] ?? [],
+        crowding: crowdingOf(p, garden.plantings, now),
         weeksAlone: weeksAlone(p, garden.plantings),
         count: p.livingCount,
-        evidence: garden.evidence?.[p.id],
+        condition: garden.conditions?.[p.id],
       }),
     }
   })
   return assessments.sort((a, b) => b.fit.misfitHours - a.fit.misfitHours)
 }
 
-export const assessGarden = (garden: JudgedGarden, then: IsoDate, now: IsoDate): Assessment[] =>
-  judgeGarden(garden, gardenLight(garden, then, now), now)
+/** All of it in one go: the light, the free spots and the verdicts. */
+export function assessGarden(garden: JudgedGarden, then: IsoDate, now: IsoDate): Assessment[] {
+  const light = gardenLight(garden, then, now)
+  return judgeGarden(garden, light, freeSpots(garden, light, now), now)
+}
 
 /** Ground that plants stand on and ground promised to accepted moves. */
 export const groundTaken = ({

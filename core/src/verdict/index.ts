@@ -11,7 +11,7 @@ export {
 export { bestSpots, hasRoom, spotField, type SpotField, type SpotOption } from './spots.ts'
 export {
   actions,
-  type Evidence,
+  type Condition,
   causeClause,
   causeSentence,
   lightRange,
@@ -24,6 +24,8 @@ export {
 } from './verdict.ts'
 export {
   assessGarden,
+  freeSpots,
+  type FreeSpots,
   gardenLight,
   placesLight,
   plantingsLight,
@@ -38,11 +40,11 @@ export { joinLight, lightParts } from './lightParts.ts'
 export {
   comingChanges,
   effectsBetween,
-  scenarioEffects,
-  trialEffects,
+  whatIfEffects,
+  lightEffects,
   type ComingChange,
-  type ScenarioEffect,
-  type TrialEffect,
+  type WhatIfEffect,
+  type LightEffect,
 } from './ahead.ts'
 export { gapFillers, type Filler } from './fillers.ts'
 export { crowdingOf, grownGround, weeksAlone, type Crowding } from './crowding.ts'

@@ -8,7 +8,7 @@ import {
   fitOf,
   lightFit,
   verdictFor,
-  type Evidence,
+  type Condition,
   type SpotOption,
   type VerdictInput,
 } from './index.ts'
@@ -26,7 +26,7 @@ const anyTaxon = fc.constantFrom(...library)
 const anyHours = fc
   .tuple(fc.double({ min: 0, max: 12, noNaN: true }), fc.double({ min: 0, max: 3, noNaN: true }))
   .map(([total, heat]) => hours(total, heat))
-const anyEvidence: fc.Arbitrary<Evidence> = fc.record({
+const anyEvidence: fc.Arbitrary<Condition> = fc.record({
   signs: fc.subarray(
     allSigns.map((s) => s.id),
     { maxLength: 3 },
@@ -66,7 +66,7 @@ const spotFor = (taxon: Taxon): SpotOption => {
 
 const anyInput: fc.Arbitrary<VerdictInput> = fc
   .tuple(anyTaxon, anyHours, anyHours, fc.constantFrom('some', 'none', 'not looked'), fc.option(anyEvidence))
-  .map(([taxon, hoursNow, hoursBefore, spots, evidence]) => ({
+  .map(([taxon, hoursNow, hoursBefore, spots, condition]) => ({
     taxon,
     count: 3,
     inPlaceSince: '2014-04-01',
@@ -75,7 +75,7 @@ const anyInput: fc.Arbitrary<VerdictInput> = fc
     hoursBefore,
     causes: [],
     spots: spots === 'some' ? [spotFor(taxon)] : spots === 'none' ? [] : undefined,
-    evidence: evidence ?? undefined,
+    condition: condition ?? undefined,
   }))
 
 const holds = (check: (input: VerdictInput) => void, numRuns = 600) =>
@@ -187,7 +187,7 @@ describe('a rating that does not count', () => {
   it('is said, with its day and why; no other is', () => {
     holds((input) => {
       const { notes } = verdictFor(input)
-      const passed = input.evidence?.passedOver
+      const passed = input.condition?.passedOver
       expect(notes).toHaveLength(passed ? 1 : 0)
       if (passed) {
         expect(notes[0]).toContain(`Rated ${passed.rating} of 5 on`)
@@ -198,8 +198,8 @@ describe('a rating that does not count', () => {
 
   it('changes no score', () => {
     holds((input) => {
-      if (!input.evidence?.passedOver) return
-      const without = verdictFor({ ...input, evidence: { ...input.evidence, passedOver: null } })
+      if (!input.condition?.passedOver) return
+      const without = verdictFor({ ...input, condition: { ...input.condition, passedOver: null } })
       expect(verdictFor(input).scores).toEqual(without.scores)
     })
   })

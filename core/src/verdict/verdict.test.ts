@@ -11,7 +11,7 @@ import {
   lightFit,
   spotField,
   verdictFor,
-  type Evidence,
+  type Condition,
   type JudgedGarden,
   type VerdictInput,
 } from './index.ts'
@@ -80,7 +80,7 @@ describe('verdict', () => {
     expect(verdict(more).action).toBe(action)
   })
 
-  const evidence = (more: Partial<Evidence>): Evidence => ({
+  const condition = (more: Partial<Condition>): Condition => ({
     signs: [],
     rating: null,
     decline: null,
@@ -135,7 +135,7 @@ describe('verdict', () => {
       taxon: kind,
       hoursNow: h,
       hoursBefore: h,
-      evidence: evidence(seen as Partial<Evidence>),
+      condition: condition(seen as Partial<Condition>),
     })
     expect(v.action, JSON.stringify(v.scores)).toBe(action)
     for (const a of actions) {

@@ -64,7 +64,7 @@ export interface VerdictInput {
   causes: readonly LightCause[]
   /** Where it could go, best first; undefined where nobody has looked, for nothing asks for a move. */
   spots: readonly SpotOption[] | undefined
-  evidence?: Evidence | undefined
+  condition?: Condition | undefined
   /** Stronger neighbours grown over its ground, most first. */
   crowding?: readonly Crowding[] | undefined
   /** Weeks of the year in which nothing else in its place flowers. */
@@ -72,7 +72,7 @@ export interface VerdictInput {
 }
 
 /** What the record, the walk and the planting itself say beside its light. */
-export interface Evidence {
+export interface Condition {
   /** Signs seen this season. */
   signs: readonly SignId[]
   /** The last telling rating of this season, 1 to 5. */
@@ -89,7 +89,7 @@ export interface Evidence {
   again: 'yes' | 'no' | null
 }
 
-const NO_EVIDENCE: Omit<Evidence, 'dividedOn'> = {
+const NOTHING_KNOWN: Omit<Condition, 'dividedOn'> = {
   signs: [],
   rating: null,
   decline: null,
@@ -257,7 +257,7 @@ const bearsCut = (taxon: Taxon): boolean =>
 
 /** A rating that does not count is not passed over without a word. */
 function notesOf(input: VerdictInput): string[] {
-  const { passedOver } = evidenceOf(input)
+  const { passedOver } = conditionOf(input)
   if (!passedOver) return []
   const rated = `Rated ${passedOver.rating} of 5 on ${dayMonthYear(passedOver.on)}`
   return [
@@ -290,18 +290,18 @@ function lightClause({ taxon, hoursNow }: VerdictInput): string {
     : `${has}, ${outside}.`
 }
 
-const evidenceOf = (input: VerdictInput): Evidence =>
-  input.evidence ?? { ...NO_EVIDENCE, dividedOn: input.inPlaceSince }
+const conditionOf = (input: VerdictInput): Condition =>
+  input.condition ?? { ...NOTHING_KNOWN, dividedOn: input.inPlaceSince }
 
 /** Signs that ask for something, in words. */
 const troubling = (input: VerdictInput): SignId[] =>
-  evidenceOf(input).signs.filter((s) => !idleSigns.includes(s))
+  conditionOf(input).signs.filter((s) => !idleSigns.includes(s))
 
 const seenWords = (found: readonly SignId[]): string => `Seen this season: ${listed(found.map(signWords))}.`
 
 function keepTerms(input: VerdictInput): Term[] {
   const misfit = misfitOf(input)
-  const { decline, rating, living } = evidenceOf(input)
+  const { decline, rating, living } = conditionOf(input)
   const found = troubling(input)
   const terms: Term[] = [
     { action: 'keep', points: points.keepBase, says: 'Leaving a settled plant alone costs nothing.' },
@@ -366,7 +366,7 @@ function aloneWords({ weeksAlone = 0 }: VerdictInput): { weeks: number; says: st
 
 /** What would be lost with it: its bloom where nothing else flowers, and years of growth. */
 function lostWith(input: VerdictInput, action: 'replace' | 'remove'): Term[] {
-  const { role } = evidenceOf(input)
+  const { role } = conditionOf(input)
   const alone = aloneWords(input)
   const years = Math.min(5, input.taxon.yearsToSize - 3)
   return [
@@ -384,7 +384,7 @@ function lostWith(input: VerdictInput, action: 'replace' | 'remove'): Term[] {
   ]
 }
 
-const declineWords = (d: NonNullable<Evidence['decline']>): string =>
+const declineWords = (d: NonNullable<Condition['decline']>): string =>
   `It has fallen by ${tenths(d.perSeason)} a season from ${d.from} to ${d.to}, more than age, stage and the year explain.`
 
 /** The remedies that signs speak for, each with its points. */
@@ -407,7 +407,7 @@ function cutBackTerms(input: VerdictInput): Term[] {
 }
 
 const yearsSinceDivided = (input: VerdictInput): number =>
-  Math.floor(daysBetween(evidenceOf(input).dividedOn, input.on) / 365)
+  Math.floor(daysBetween(conditionOf(input).dividedOn, input.on) / 365)
 
 /** How long since it was last divided, against how often it wants it; null for what is not divided. */
 function sinceDivided(input: VerdictInput): string | null {
@@ -440,7 +440,7 @@ function divideTerms(input: VerdictInput): Term[] {
 function pushingSigns(input: VerdictInput): SignId[] {
   const { vigour, cautions, selfSeeds } = input.taxon
   const spreads = vigour === 'thug' || cautions.includes('invasive') || selfSeeds === 'freely'
-  return spreads ? evidenceOf(input).signs.filter((s) => s === 'crowding' || s === 'seedlings') : []
+  return spreads ? conditionOf(input).signs.filter((s) => s === 'crowding' || s === 'seedlings') : []
 }
 
 const livingWords = (living: number) => `${Math.round(100 * living)} % of what was planted lives.`
@@ -454,13 +454,13 @@ function stuckHours(input: VerdictInput): number {
 
 /** Whether the plant itself shows that something is amiss. */
 function isSuffering(input: VerdictInput): boolean {
-  const { decline, rating } = evidenceOf(input)
+  const { decline, rating } = conditionOf(input)
   return decline !== null || (rating ?? 5) <= 3 || troubling(input).length > 0
 }
 
 function replaceTerms(input: VerdictInput): Term[] {
   const action = 'replace'
-  const { decline, rating, living, again } = evidenceOf(input)
+  const { decline, rating, living, again } = conditionOf(input)
   const terms: Term[] = [
     { action, points: points.replaceBase, says: 'A new plant costs money, a hole and years to size.' },
   ]
@@ -481,7 +481,7 @@ function replaceTerms(input: VerdictInput): Term[] {
 
 function removeTerms(input: VerdictInput): Term[] {
   const action = 'remove'
-  const { living } = evidenceOf(input)
+  const { living } = conditionOf(input)
   const terms: Term[] = [
     { action, points: points.removeBase, says: 'A gap wants filling or it fills with weeds.' },
   ]
@@ -501,7 +501,7 @@ function removeTerms(input: VerdictInput): Term[] {
 function watchTerms(input: VerdictInput): Term[] {
   const misfit = misfitOf(input)
   const terms: Term[] = [{ action: 'watch', points: points.watchBase, says: 'A season’s watching is cheap.' }]
-  const { decline, rating } = evidenceOf(input)
+  const { decline, rating } = conditionOf(input)
   const found = troubling(input)
   if (decline) terms.push({ action: 'watch', points: points.watchDecline, says: declineWords(decline) })
   if (decline && (rating ?? 5) <= 2)
@@ -596,7 +596,7 @@ function moveTerms(input: VerdictInput): Term[] {
 function lightSigns(input: VerdictInput): Term[] {
   const outside = lightFit(input.taxon, input.hoursNow).hoursOutside
   const telling = outside < 0 ? tooLittleSun : tooMuchSun
-  const found = evidenceOf(input).signs.filter((s) => telling.includes(s))
+  const found = conditionOf(input).signs.filter((s) => telling.includes(s))
   return found.length === 0
     ? []
     : [

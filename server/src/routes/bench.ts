@@ -1,4 +1,4 @@
-import { benchGoneRequest, benchRequest, type BenchRecord } from '@border/contract'
+import { benchGoneRequest, benchRequest, type BenchView } from '@border/contract'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { listBench, putOnBench, takeOffBench } from '../store/bench.ts'
@@ -10,7 +10,7 @@ export const benchRoutes = (): Route[] => [
     method: 'get',
     path: '/gardens/:gardenId/bench',
     access: { garden: 'keeper' },
-    handle: ({ db, garden }): Promise<BenchRecord[]> => listBench(db, garden.id),
+    handle: ({ db, garden }): Promise<BenchView[]> => listBench(db, garden.id),
   }),
   route({
     method: 'post',

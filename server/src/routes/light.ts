@@ -3,12 +3,12 @@ import {
   lightLogRequest,
   obstructionChangeRequest,
   readingRequest,
-  scenarioRequest,
+  whatIfRequest,
   simulatedLogRequest,
   suspicionRequest,
   type AheadView,
-  type EvidenceView,
-  type ScenarioRecord,
+  type LightEvidenceView,
+  type WhatIfView,
   type SuspicionsView,
 } from '@border/contract'
 import {
@@ -42,13 +42,13 @@ import {
   findSuspicion,
   insertLog,
   insertReading,
-  insertScenario,
+  insertWhatIf,
   lastRecheck,
   listOpenSuspicions,
   withdraw,
 } from '../store/light.ts'
 import { changeObstruction, newBuilding } from '../work/changeObstruction.ts'
-import { compareScenarios, lightAhead, lightEvidence, surfaceOf } from '../work/light.ts'
+import { compareWhatIfs, lightAhead, lightEvidence, surfaceOf } from '../work/light.ts'
 import type { LoggerService } from '../work/loggerService.ts'
 import { recheckGarden } from '../work/suspect.ts'
 import { dayAsked } from './gardens.ts'
@@ -69,21 +69,21 @@ const SIMULATED_DAYS = 14
 export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
   return [
     asked('/gardens/:gardenId/ahead', ({ read, on, signal }) => lightAhead(read, pool, on, signal)),
-    asked('/gardens/:gardenId/scenarios', ({ read, on, signal }) => compareScenarios(read, pool, on, signal)),
+    asked('/gardens/:gardenId/what-ifs', ({ read, on, signal }) => compareWhatIfs(read, pool, on, signal)),
     route({
       method: 'post',
-      path: '/gardens/:gardenId/scenarios',
+      path: '/gardens/:gardenId/what-ifs',
       access: head,
-      body: scenarioRequest,
+      body: whatIfRequest,
       writes: true,
       handle: async ({ db, garden, person, body }) => {
         const known = new Set((await listFeatures(db, garden.id)).filter(castsShade).map((f) => f.id))
-        const stray = body.trials.find((t) => !known.has(t.obstructionId))
+        const stray = body.suppositions.find((t) => !known.has(t.obstructionId))
         if (stray) throw notFound('Something that is tried here')
-        return { scenarioId: await insertScenario(db, garden.id, person.id, body) }
+        return { whatIfId: await insertWhatIf(db, garden.id, person.id, body) }
       },
     }),
-    withdrawing('scenarios', 'scenarioId', 'This what-if', head),
+    withdrawing('what-ifs', 'whatIfId', 'This what-if', head),
     route({
       method: 'post',
       path: '/gardens/:gardenId/features/:featureId/amend',
@@ -113,7 +113,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/light-evidence',
       access: keeper,
-      handle: ({ read, nowMs }, { res }): Promise<EvidenceView> =>
+      handle: ({ read, nowMs }, { res }): Promise<LightEvidenceView> =>
         lightEvidence(read, pool, { nowMs, signal: goneAway(res) }),
     }),
     route({
@@ -201,7 +201,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
           const date = body.date ?? today
           if (cause.what === 'new') await insertFeatures(db, garden.id, [newBuilding(cause.building, date)])
           else if (cause.what !== 'as drawn') {
-            const { obstructionId, ...change } = cause.trial
+            const { obstructionId, ...change } = cause.supposition
             await changeObstruction(
               db,
               { gardenId: garden.id, personId: person.id },
@@ -219,11 +219,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
 /** A read that is worked out for a day, `?on=` or today. */
 const asked = (
   path: string,
-  work: (call: {
-    read: GardenReader
-    on: string
-    signal: AbortSignal
-  }) => Promise<AheadView | ScenarioRecord[]>,
+  work: (call: { read: GardenReader; on: string; signal: AbortSignal }) => Promise<AheadView | WhatIfView[]>,
 ): Route =>
   route({
     method: 'get',
@@ -234,7 +230,7 @@ const asked = (
   })
 
 const tables = {
-  scenarios: 'scenarios',
+  'what-ifs': 'what_ifs',
   'light-readings': 'light_readings',
   'light-logs': 'light_logs',
 } as const

@@ -7,7 +7,7 @@ import {
   type BloomView,
   type DiagnosisView,
   type LikelihoodView,
-  type PlantingRecord,
+  type PlantingView,
   type RecordView,
 } from '@border/contract'
 import { likelihoods, seasonYearOf } from '@border/core'
@@ -192,7 +192,7 @@ async function plantingOn(
     body,
   }: Pick<Call<{ on: string }>, 'db' | 'garden' | 'today' | 'params' | 'body'>,
   ahead: string,
-): Promise<PlantingRecord> {
+): Promise<PlantingView> {
   const planting = await findPlanting(db, garden.id, params.plantingId!)
   if (!planting) throw notFound('This planting')
   if (body.on > today) throw new Refusal(422, ahead)

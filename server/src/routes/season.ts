@@ -3,19 +3,19 @@ import {
   jobDoneRequest,
   jobPinRequest,
   leaveOutRequest,
-  planRunRequest,
+  scheduleRunRequest,
   type OutlookView,
-  type PlanRunView,
-  type Replanned,
+  type ScheduleRunView,
+  type Rescheduled,
   type SeasonView,
 } from '@border/contract'
 import {
   addDays,
   gardenDay,
-  REPLAN_ROUNDS,
+  RESCHEDULE_ROUNDS,
   workingDays,
   type IsoDate,
-  type SeasonPlan,
+  type Schedule,
   type WhyHere,
 } from '@border/core'
 import type { Response } from 'express'
@@ -34,7 +34,7 @@ import { findGardenForWork, type GardenAccess } from '../store/gardens.ts'
 import {
   closeJobs,
   findJob,
-  jobRecord,
+  jobView,
   leftOutOf,
   listJobs,
   reopenJob,
@@ -47,7 +47,7 @@ import { seasonCalendar } from '../work/calendar.ts'
 import type { ComputeTasks } from '../work/compute.ts'
 import { outlookOf } from '../work/outlook.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
-import { acceptPlan, type Workshop } from '../work/runs.ts'
+import { acceptSchedule, type Workshop } from '../work/runs.ts'
 import { crewSeason, placedNow, workingDaysOf } from '../work/schedule.ts'
 
 const head = { garden: 'head' } as const
@@ -67,10 +67,10 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
       handle: async ({ db, read, garden, today }): Promise<SeasonView> => {
         const jobs = await read.jobs()
         return {
-          jobs: jobs.filter((j) => j.state !== 'dropped').map((j) => jobRecord(j, today)),
+          jobs: jobs.filter((j) => j.state !== 'dropped').map((j) => jobView(j, today)),
           leftOut: leftOutOf(jobs, today),
           workingDays: await workingDaysOf(db, garden, today, addDays(today, LISTED_DAYS)),
-          replanned: await replannedIn(db, garden, jobs),
+          rescheduled: await rescheduledIn(db, garden, jobs),
           isBehind: await isBehind(db, garden),
         }
       },
@@ -168,7 +168,7 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
     }),
     route({
       method: 'post',
-      path: '/gardens/:gardenId/plan-runs',
+      path: '/gardens/:gardenId/schedule-runs',
       access: head,
       writes: true,
       handle: async ({ db, garden, person }) => {
@@ -184,23 +184,23 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
     }),
     route({
       method: 'get',
-      path: '/gardens/:gardenId/plan-runs/latest',
+      path: '/gardens/:gardenId/schedule-runs/latest',
       access: keeper,
-      handle: async ({ db, garden, read }): Promise<{ run: PlanRunView | null }> => {
+      handle: async ({ db, garden, read }): Promise<{ run: ScheduleRunView | null }> => {
         const run = await latestRun(db, garden.crewId, 'season')
-        return { run: run ? planRunView(run, await read.jobs()) : null }
+        return { run: run ? scheduleRunView(run, await read.jobs()) : null }
       },
     }),
     route({
       method: 'post',
-      path: '/gardens/:gardenId/plan-runs/:runId',
+      path: '/gardens/:gardenId/schedule-runs/:runId',
       access: head,
-      body: planRunRequest,
+      body: scheduleRunRequest,
       writes: true,
       handle: async ({ db, garden, params, body }) => {
         const run = await findRun(db, params.runId!)
         if (run?.crewId !== garden.crewId || run.kind !== 'season') throw notFound('This plan')
-        if (body.take) await acceptPlan({ ...shop, db }, garden.crewId, run.id)
+        if (body.take) await acceptSchedule({ ...shop, db }, garden.crewId, run.id)
         else await changeRun(db, run.id, ['queued', 'running', 'ready'], { state: 'dropped' })
       },
     }),
@@ -250,8 +250,8 @@ async function requirePossible(
   if (!season) throw notFound('This job')
   const { crew, problem } = season
   const jobs = problem.jobs.map((j) => (j.id === jobId ? { ...j, pinnedTo: day } : j))
-  const plan: SeasonPlan = await pool.run(
-    { problem: { ...problem, jobs }, rounds: REPLAN_ROUNDS },
+  const plan: Schedule = await pool.run(
+    { problem: { ...problem, jobs }, rounds: RESCHEDULE_ROUNDS },
     { name: 'plan' },
   )
   if (plan.placed.find((p) => p.id === jobId)?.parts[0]?.day === day) return
@@ -274,7 +274,7 @@ async function sendCalendar(
 ): Promise<void> {
   const jobs = (await listJobs(db, garden.id))
     .filter((j) => j.state !== 'dropped')
-    .map((j) => ({ ...jobRecord(j, today), revision: j.revision }))
+    .map((j) => ({ ...jobView(j, today), revision: j.revision }))
   res
     .type('text/calendar; charset=utf-8')
     .set('content-disposition', 'attachment; filename="garden-work.ics"')
@@ -286,7 +286,11 @@ const isBehind = async (db: Db, { id, crewId }: GardenAccess): Promise<boolean> 
   (await findWorkedOut(db, id)).careBasis === null || (await isUnderWay(db, crewId, 'follow'))
 
 /** What the latest plan that moved anything moved in a garden; null where none did. */
-async function replannedIn(db: Db, garden: GardenAccess, jobs: readonly Job[]): Promise<Replanned | null> {
+async function rescheduledIn(
+  db: Db,
+  garden: GardenAccess,
+  jobs: readonly Job[],
+): Promise<Rescheduled | null> {
   const run = await latestMoved(db, garden.crewId)
   const titles = new Map(jobs.map((j) => [j.id, j.title]))
   const moved = (run?.result?.moved ?? []).flatMap(({ id, from, to, says }) => {
@@ -297,7 +301,7 @@ async function replannedIn(db: Db, garden: GardenAccess, jobs: readonly Job[]): 
 }
 
 /** A plan of a crew's whole season, as far as it concerns one of its gardens. */
-function planRunView(run: Run<'season'>, jobs: readonly Job[]): PlanRunView {
+function scheduleRunView(run: Run<'season'>, jobs: readonly Job[]): ScheduleRunView {
   const { id, state, progress, failure } = run
   if (state !== 'ready' || !run.result)
     return { id, state, progress, failure, result: null, movedElsewhere: 0 }

@@ -2,8 +2,8 @@ import {
   photoRequest,
   standpointRequest,
   walkRequest,
-  type PhotoRecord,
-  type StandpointRecord,
+  type PhotoView,
+  type StandpointView,
   type WalkView,
 } from '@border/contract'
 import type { Piscina } from 'piscina'
@@ -59,7 +59,7 @@ export function walkRoutes(pool: Piscina): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/photos',
       access: keeper,
-      handle: ({ db, garden }): Promise<PhotoRecord[]> => listPhotos(db, garden.id),
+      handle: ({ db, garden }): Promise<PhotoView[]> => listPhotos(db, garden.id),
     }),
     route({
       method: 'post',
@@ -98,7 +98,7 @@ export function walkRoutes(pool: Piscina): Route[] {
       method: 'get',
       path: '/gardens/:gardenId/standpoints',
       access: keeper,
-      handle: ({ db, garden, today }): Promise<StandpointRecord[]> => listStandpoints(db, garden.id, today),
+      handle: ({ db, garden, today }): Promise<StandpointView[]> => listStandpoints(db, garden.id, today),
     }),
     route({
       method: 'post',

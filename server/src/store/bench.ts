@@ -1,15 +1,15 @@
-import type { BenchRecord } from '@border/contract'
+import type { BenchView } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
 /** What waits on a garden's bench, longest first. */
-export const listBench = (db: Db, gardenId: string): Promise<BenchRecord[]> =>
+export const listBench = (db: Db, gardenId: string): Promise<BenchView[]> =>
   db('bench')
     .join('taxa', 'taxa.id', 'bench.taxon_id')
     .leftJoin('plantings', 'plantings.id', 'from_planting_id')
     .where({ 'bench.garden_id': gardenId, gone: null })
     .orderBy(['since', 'bench.id'])
-    .select<BenchRecord[]>('bench.id', 'botanical', 'count', 'since', 'tag as fromTag', 'note')
+    .select<BenchView[]>('bench.id', 'botanical', 'count', 'since', 'tag as fromTag', 'note')
 
 export interface NewOnBench {
   taxonId: string

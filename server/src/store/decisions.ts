@@ -1,4 +1,4 @@
-import type { DecisionRecord, MoveTarget, StoryEntry } from '@border/contract'
+import type { DecisionView, MoveTarget, StoryEntry } from '@border/contract'
 import type { Verdict } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -8,7 +8,7 @@ export interface NewDecision {
   plantingId: string
   asOf: string
   verdict: Verdict
-  choice: DecisionRecord['choice']
+  choice: DecisionView['choice']
   action: string
   reason: string | null
   waitUntil: string | null
@@ -35,7 +35,7 @@ export async function insertDecision(db: Db, d: NewDecision): Promise<string> {
 }
 
 /** Every decision of a garden, newest first. */
-export async function listDecisions(db: Db, gardenId: string): Promise<DecisionRecord[]> {
+export async function listDecisions(db: Db, gardenId: string): Promise<DecisionView[]> {
   const { rows } = await db.raw(
     `select d.id, d.planting_id as "plantingId", d.verdict ->> 'action' as proposed, d.choice, d.action, d.reason,
             d.wait_until as "waitUntil", d.as_of as "decidedOn", p.name as "decidedBy",
@@ -48,7 +48,7 @@ export async function listDecisions(db: Db, gardenId: string): Promise<DecisionR
   return rows
 }
 
-type Words = Pick<DecisionRecord, 'proposed' | 'choice' | 'action' | 'reason' | 'waitUntil'>
+type Words = Pick<DecisionView, 'proposed' | 'choice' | 'action' | 'reason' | 'waitUntil'>
 
 /** What was decided of a planting, as lines of its story. */
 export async function listDecisionStory(db: Db, plantingId: string): Promise<StoryEntry[]> {

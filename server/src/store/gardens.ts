@@ -1,4 +1,4 @@
-import type { FeatureRecord, GardenSummary, ObstructionEventRequest, Role } from '@border/contract'
+import type { FeatureView, GardenSummary, ObstructionEventRequest, Role } from '@border/contract'
 import type { IsoDate, KnownClimate, PlanFeature, SchoolId, Schools, StandsAt } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -149,9 +149,9 @@ export async function addMember(db: Db, gardenId: string, personId: string, role
 
 interface FeatureRow {
   id: string
-  kind: FeatureRecord['kind']
+  kind: FeatureView['kind']
   name: string
-  geometry: FeatureRecord['geometry']
+  geometry: FeatureView['geometry']
   properties: Record<string, unknown>
   from_date: string | null
   to_date: string | null
@@ -182,7 +182,7 @@ interface EventRow {
 }
 
 /** Everything ever on the plan, with the events recorded since the file among its properties. */
-export async function listFeatures(db: Db, gardenId: string): Promise<FeatureRecord[]> {
+export async function listFeatures(db: Db, gardenId: string): Promise<FeatureView[]> {
   const { rows } = await db.raw<{ rows: (FeatureRow & { events: EventRow[] | null })[] }>(
     `select f.id, f.kind, f.name, f.geometry, f.properties, f.from_date, f.to_date, e.events
      from features f

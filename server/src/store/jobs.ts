@@ -1,4 +1,4 @@
-import type { JobRecord, MoveTarget, SeasonView, StoryEntry } from '@border/contract'
+import type { JobView, MoveTarget, SeasonView, StoryEntry } from '@border/contract'
 import {
   dayMonthYear,
   type CareJob,
@@ -88,7 +88,22 @@ const toJob = ({
 /** Jobs of a garden, soonest to close first, what is dropped among them. One query, whatever their number. */
 async function selectJobs(db: Db, gardenId: string, jobId: string | null): Promise<Job[]> {
   const { rows } = await db.raw<{ rows: JobRow[] }>(
-    `with j as (select * from jobs where garden_id = :gardenId and (:jobId::uuid is null or id = :jobId::uuid))
+    // What hangs on jobs is gathered once: a planner that does not know its tables yet would gather it again for every job.
+    `with s as materialized (
+       select job_id, json_agg(json_build_object('day', day, 'minutes', minutes) order by nth) as sittings
+       from job_sittings where garden_id = :gardenId group by job_id
+     ), p as materialized (
+       select job_id, json_agg(json_build_object('id', planting_id, 'tag', tag) order by tag) as plantings
+       from job_plantings jp join plantings on plantings.id = planting_id where jp.garden_id = :gardenId group by job_id
+     ), o as materialized (
+       select after_id, json_agg(json_build_object('id', before_id, 'leastDays', least_days, 'mostDays', most_days)
+                                 order by least_days, before_id) as after
+       from job_order where garden_id = :gardenId group by after_id
+     ), r as materialized (
+       select job_id, json_build_object('on', done_on, 'minutes', minutes, 'lived', lived, 'used', used, 'note', note,
+                                        'by', people.name) as done
+       from job_records join people on people.id = person_id where garden_id = :gardenId and withdrawn_at is null
+     )
      select j.id, j.decision_id as "decisionId", j.rule_key as "ruleKey", j.rule_id as "ruleId", j.key, j.kind, j.title,
             j.planting_id as "plantingId", j.place_id as "placeId", j.target, j.season, j.why, j.earliest,
             j.best_from as "bestFrom", j.best_to as "bestTo", j.latest, j.minutes, j.details, j.state,
@@ -96,19 +111,12 @@ async function selectJobs(db: Db, gardenId: string, jobId: string | null): Promi
             j.next_chance as "nextChance", j.asked, j.left_out as "leftOut", j.revision,
             coalesce(s.sittings, '[]') as sittings, coalesce(p.plantings, '[]') as plantings,
             coalesce(o.after, '[]') as after, r.done
-     from j
-     left join (select job_id, json_agg(json_build_object('day', day, 'minutes', minutes) order by nth) as sittings
-                from job_sittings where garden_id = :gardenId group by job_id) s on s.job_id = j.id
-     left join (select job_id, json_agg(json_build_object('id', planting_id, 'tag', tag) order by tag) as plantings
-                from job_plantings jp join plantings on plantings.id = planting_id
-                where jp.garden_id = :gardenId group by job_id) p on p.job_id = j.id
-     left join (select after_id, json_agg(json_build_object('id', before_id, 'leastDays', least_days, 'mostDays', most_days)
-                                          order by least_days, before_id) as after
-                from job_order where garden_id = :gardenId group by after_id) o on o.after_id = j.id
-     left join (select job_id, json_build_object('on', done_on, 'minutes', minutes, 'lived', lived, 'used', used, 'note', note,
-                                                 'by', people.name) as done
-                from job_records join people on people.id = person_id
-                where garden_id = :gardenId and withdrawn_at is null) r on r.job_id = j.id
+     from jobs j
+     left join s on s.job_id = j.id
+     left join p on p.job_id = j.id
+     left join o on o.after_id = j.id
+     left join r on r.job_id = j.id
+     where j.garden_id = :gardenId and (:jobId::uuid is null or j.id = :jobId::uuid)
      order by j.latest, j.title, j.id`,
     { gardenId, jobId },
   )
@@ -128,7 +136,7 @@ export const findJobByKey = async (db: Db, gardenId: string, ruleKey: string): P
 }
 
 /** A job as it is shown; why it has no day is said as of a day. */
-export const jobRecord = (job: Job, today: IsoDate): JobRecord => ({
+export const jobView = (job: Job, today: IsoDate): JobView => ({
   id: job.id,
   kind: job.kind,
   title: job.title,
@@ -260,7 +268,7 @@ export interface Planned {
  *
  * @param jobs as they stood
  */
-export async function savePlanned(
+export async function saveScheduled(
   db: Db,
   gardenId: string,
   jobs: readonly Job[],

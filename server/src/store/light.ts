@@ -1,36 +1,36 @@
-import type { LightLogRequest, ReadingRecord, ReadingRequest, SuspicionDetail } from '@border/contract'
-import type { Brightness, LuxSample, Trial } from '@border/core'
+import type { LightLogRequest, ReadingView, ReadingRequest, SuspicionDetail } from '@border/contract'
+import type { Brightness, LuxSample, Supposition } from '@border/core'
 import { createHash, randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
 // What-ifs
 
-export interface Scenario {
+export interface WhatIf {
   id: string
   name: string
-  trials: Trial[]
+  suppositions: Supposition[]
 }
 
-export async function listScenarios(db: Db, gardenId: string): Promise<Scenario[]> {
-  return db('scenarios')
+export async function listWhatIfs(db: Db, gardenId: string): Promise<WhatIf[]> {
+  return db('what_ifs')
     .where({ garden_id: gardenId, withdrawn_at: null })
     .orderBy('created_at')
-    .select<Scenario[]>('id', 'name', 'trials')
+    .select<WhatIf[]>('id', 'name', 'suppositions')
 }
 
-export async function insertScenario(
+export async function insertWhatIf(
   db: Db,
   gardenId: string,
   personId: string,
-  { name, trials }: { name: string; trials: readonly object[] },
+  { name, suppositions }: { name: string; suppositions: readonly object[] },
 ): Promise<string> {
   const id = randomUUID()
-  await db('scenarios').insert({
+  await db('what_ifs').insert({
     id,
     garden_id: gardenId,
     person_id: personId,
     name,
-    trials: JSON.stringify(trials),
+    suppositions: JSON.stringify(suppositions),
   })
   return id
 }
@@ -48,7 +48,7 @@ interface ReadingRow {
 }
 
 /** @param since the first day that counts; later readings first */
-export async function listReadings(db: Db, gardenId: string, since: string): Promise<ReadingRecord[]> {
+export async function listReadings(db: Db, gardenId: string, since: string): Promise<ReadingView[]> {
   const rows = await db('light_readings')
     .join('people', 'people.id', 'person_id')
     .where({ garden_id: gardenId, 'light_readings.withdrawn_at': null })
@@ -131,7 +131,7 @@ export async function insertLog(
 /** Takes back a reading, a log or a what-if of a garden: kept, and no longer counted. */
 export async function withdraw(
   db: Db,
-  table: 'light_readings' | 'light_logs' | 'scenarios',
+  table: 'light_readings' | 'light_logs' | 'what_ifs',
   gardenId: string,
   id: string,
 ): Promise<boolean> {

@@ -1,4 +1,4 @@
-import type { ObservationRecord, PlaceLookRecord, StoryEntry, walkEntry } from '@border/contract'
+import type { ObservationView, PlaceLookView, StoryEntry, walkEntry } from '@border/contract'
 import { seenWords, type BloomStage, type IsoDate, type Seen, type SignId } from '@border/core'
 import type { z } from 'zod'
 import type { Db } from '../database/connect.ts'
@@ -129,7 +129,7 @@ interface ObservationRow {
 const observationColumns = `o.id, o.planting_id, o.on_date, o.rating, o.living, o.absent, o.stage, o.flush, o.height_m,
   o.spread_m, o.signs, o.note, p.name as by`
 
-const toObservation = (r: ObservationRow): ObservationRecord => ({
+const toObservation = (r: ObservationRow): ObservationView => ({
   id: r.id,
   plantingId: r.planting_id,
   on: r.on_date,
@@ -150,7 +150,7 @@ export async function lastObservations(
   db: Db,
   plantingIds: readonly string[],
   on: IsoDate,
-): Promise<Map<string, ObservationRecord>> {
+): Promise<Map<string, ObservationView>> {
   const { rows } = await db.raw<{ rows: ObservationRow[] }>(
     `select ${observationColumns}
      from unnest(:ids::uuid[]) as wanted(id)
@@ -171,7 +171,7 @@ export async function listObservations(
   gardenId: string,
   from: IsoDate,
   to: IsoDate,
-): Promise<ObservationRecord[]> {
+): Promise<ObservationView[]> {
   const { rows } = await db.raw<{ rows: ObservationRow[] }>(
     `select ${observationColumns}
      from observations o
@@ -205,9 +205,9 @@ interface PlaceLookRow {
   id: string
   place_id: string
   on_date: IsoDate
-  weeds: PlaceLookRecord['weeds']
-  mulch: PlaceLookRecord['mulch']
-  soil: PlaceLookRecord['soil']
+  weeds: PlaceLookView['weeds']
+  mulch: PlaceLookView['mulch']
+  soil: PlaceLookView['soil']
   edges_lost: boolean | null
   water_misses: boolean | null
   holes_m: number[]
@@ -222,7 +222,7 @@ export async function lastPlaceLooks(
   db: Db,
   gardenId: string,
   on: IsoDate,
-): Promise<Map<string, PlaceLookRecord>> {
+): Promise<Map<string, PlaceLookView>> {
   const { rows } = await db.raw<{ rows: PlaceLookRow[] }>(
     `select distinct on (l.place_id) l.*, p.name as by
      from place_looks l

@@ -1,4 +1,4 @@
-import type { MemberRecord, Role } from '@border/contract'
+import type { MemberView, Role } from '@border/contract'
 import type { StandsAt } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -104,12 +104,12 @@ export async function setClock(db: Db, practiceId: string, useRealToday: boolean
     .update({ use_real_today: useRealToday })
 }
 
-export async function listMembers(db: Db, gardenId: string): Promise<MemberRecord[]> {
+export async function listMembers(db: Db, gardenId: string): Promise<MemberView[]> {
   return db('memberships')
     .join('people', 'people.id', 'person_id')
     .where({ garden_id: gardenId })
     .orderBy('name')
-    .select<MemberRecord[]>('people.id', 'name', 'email', 'role')
+    .select<MemberView[]>('people.id', 'name', 'email', 'role')
 }
 
 /** Someone of the practice by address; addresses of other practices are not looked into. */

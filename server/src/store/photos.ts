@@ -1,4 +1,4 @@
-import type { PhotoRecord, StandpointRecord } from '@border/contract'
+import type { PhotoView, StandpointView } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
@@ -24,7 +24,7 @@ const photoColumns = [
   'people.name as by',
 ]
 
-const toPhoto = (r: PhotoRow): PhotoRecord => ({
+const toPhoto = (r: PhotoRow): PhotoView => ({
   id: r.id,
   takenOn: r.taken_on,
   standpointId: r.standpoint_id,
@@ -82,7 +82,7 @@ export async function insertPhoto(
 }
 
 /** Photos of a garden, oldest first: of one planting, or all. */
-export async function listPhotos(db: Db, gardenId: string, plantingId?: string): Promise<PhotoRecord[]> {
+export async function listPhotos(db: Db, gardenId: string, plantingId?: string): Promise<PhotoView[]> {
   const rows = await db('photos')
     .leftJoin('people', 'people.id', 'person_id')
     .where({ garden_id: gardenId, withdrawn_at: null, ...(plantingId ? { planting_id: plantingId } : {}) })
@@ -120,8 +120,8 @@ export async function insertStandpoint(
 }
 
 /** Standpoints with the latest photo from each up to a day. */
-export async function listStandpoints(db: Db, gardenId: string, on: string): Promise<StandpointRecord[]> {
-  const { rows } = await db.raw<{ rows: StandpointRecord[] }>(
+export async function listStandpoints(db: Db, gardenId: string, on: string): Promise<StandpointView[]> {
+  const { rows } = await db.raw<{ rows: StandpointView[] }>(
     `select s.id, s.name, s.place_id as "placeId", s.framing, p.id as "lastPhotoId", p.taken_on as "lastTakenOn"
      from standpoints s
      left join lateral (

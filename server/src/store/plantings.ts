@@ -1,4 +1,4 @@
-import type { PlantingRecord, StoryEntry, TrialOutcome, TrialOutcomeRecord } from '@border/contract'
+import type { PlantingView, StoryEntry, TrialOutcome, TrialOutcomeView } from '@border/contract'
 import {
   capitalised,
   type PlantingSite,
@@ -23,12 +23,12 @@ interface PlantingRow {
   x: number
   y: number
   radius_m: number | null
-  outline: PlantingRecord['outline']
+  outline: PlantingView['outline']
   since: string
   living: number | null
 }
 
-const toPlanting = (r: PlantingRow): PlantingRecord => ({
+const toPlanting = (r: PlantingRow): PlantingView => ({
   id: r.id,
   tag: r.tag,
   taxon: r.traits,
@@ -51,7 +51,7 @@ async function selectPlantings(
   db: Db,
   gardenId: string,
   which: { on: string | null; plantingId: string | null },
-): Promise<PlantingRecord[]> {
+): Promise<PlantingView[]> {
   const { rows } = await db.raw<{ rows: PlantingRow[] }>(
     `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, t.traits, parent.tag as from_tag,
             s.place_id, s.x, s.y, s.radius_m, s.outline, s.from_date as since, c.living
@@ -91,7 +91,7 @@ export async function listPlantings(
   gardenId: string,
   on: string,
   plantingId: string | null = null,
-): Promise<PlantingRecord[]> {
+): Promise<PlantingView[]> {
   return (await selectPlantings(db, gardenId, { on, plantingId })).filter((p) => p.livingCount > 0)
 }
 
@@ -100,7 +100,7 @@ export async function findPlanting(
   db: Db,
   gardenId: string,
   plantingId: string,
-): Promise<PlantingRecord | undefined> {
+): Promise<PlantingView | undefined> {
   const [found] = await selectPlantings(db, gardenId, { on: null, plantingId })
   return found
 }
@@ -128,7 +128,7 @@ export interface NewPlanting {
   x: number
   y: number
   radiusM?: number | null
-  outline?: PlantingRecord['outline']
+  outline?: PlantingView['outline']
   note?: string | undefined
   personId: string | null
 }
@@ -288,7 +288,7 @@ interface EventRow {
 /** What happened to a planting itself, oldest first, in sentences. */
 export async function listEvents(
   db: Db,
-  planting: Pick<PlantingRecord, 'id' | 'plantedCount' | 'source'>,
+  planting: Pick<PlantingView, 'id' | 'plantedCount' | 'source'>,
 ): Promise<StoryEntry[]> {
   const rows = await db('planting_events')
     .leftJoin('people', 'people.id', 'person_id')
@@ -334,7 +334,7 @@ const sourceWords: Record<PlantingSource, string> = {
 function eventWords(
   kind: NewEvent['kind'],
   { living, facts }: Pick<EventRow, 'living' | 'facts'>,
-  planting: Pick<PlantingRecord, 'plantedCount' | 'source'>,
+  planting: Pick<PlantingView, 'plantedCount' | 'source'>,
   nameOf: (placeId: string | undefined) => string,
 ): string {
   switch (kind) {
@@ -366,7 +366,7 @@ export interface PlantingLife {
   stays: PlantingSite[]
   counts: { on: string; living: number }[]
   /** What was said of it while it was on trial, oldest first. */
-  outcomes: TrialOutcomeRecord[]
+  outcomes: TrialOutcomeView[]
 }
 
 /** Every planting a garden ever had, gone or not, with where it stood and what was counted. */
@@ -382,26 +382,28 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
     outcomes: PlantingLife['outcomes'] | null
   }
   const { rows } = await db.raw<{ rows: Row[] }>(
-    `select p.id, p.tag, p.planted_on, p.planted_count, t.traits, s.stays, c.counts, o.outcomes
-     from plantings p
-     join taxa t on t.id = p.taxon_id
-     left join (
+    // Each gathered once: a planner that does not know its tables yet would gather them again for every planting.
+    `with s as materialized (
        select planting_id,
               json_agg(json_build_object('id', id, 'placeId', place_id, 'from', from_date, 'to', to_date) order by from_date) as stays
        from planting_sites where garden_id = :gardenId and withdrawn_at is null group by planting_id
-     ) s on s.planting_id = p.id
-     left join (
+     ), c as materialized (
        select l.planting_id, json_agg(json_build_object('on', l.on_date, 'living', l.living) order by l.on_date, l.created_at) as counts
        from living_counts l join plantings own on own.id = l.planting_id
        where own.garden_id = :gardenId group by l.planting_id
-     ) c on c.planting_id = p.id
-     left join (
+     ), o as materialized (
        select planting_id,
               json_agg(json_build_object('on', on_date, 'outcome', outcome, 'driftCount', drift_count, 'reason', reason,
                                          'by', people.name) order by trial_outcomes.created_at) as outcomes
        from trial_outcomes join people on people.id = person_id
        where garden_id = :gardenId group by planting_id
-     ) o on o.planting_id = p.id
+     )
+     select p.id, p.tag, p.planted_on, p.planted_count, t.traits, s.stays, c.counts, o.outcomes
+     from plantings p
+     join taxa t on t.id = p.taxon_id
+     left join s on s.planting_id = p.id
+     left join c on c.planting_id = p.id
+     left join o on o.planting_id = p.id
      where p.garden_id = :gardenId and p.withdrawn_at is null
      order by p.tag`,
     { gardenId },
@@ -421,10 +423,10 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
 
 const outcomeWords: Record<TrialOutcome, string> = {
   trial: 'Put on trial.',
-  expand: 'Trial ended: to be grown to a drift.',
-  'retry elsewhere': 'Trial ended: to be tried in another place.',
-  'strike off': 'Trial ended: not to be planted again.',
-  'go on': 'Trial goes on another season.',
+  expand: 'Supposition ended: to be grown to a drift.',
+  'retry elsewhere': 'Supposition ended: to be tried in another place.',
+  'strike off': 'Supposition ended: not to be planted again.',
+  'go on': 'Supposition goes on another season.',
 }
 
 /** What was said of a planting on trial as lines of its story. */
@@ -532,7 +534,7 @@ export async function listTreatmentStory(db: Db, plantingId: string): Promise<St
 export async function amendPlanting(
   db: Db,
   { gardenId, personId }: { gardenId: string; personId: string },
-  planting: PlantingRecord,
+  planting: PlantingView,
   right: {
     taxonId: string
     tag: string

@@ -1,14 +1,14 @@
 import type { RunState } from '@border/contract'
-import type { MovedJob, SeasonPlan } from '@border/core'
+import type { MovedJob, Schedule } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
-/** Kinds of long work, each with what it leaves behind. */
+/** Taxa of long work, each with what it leaves behind. */
 export interface RunResults {
   /** The work of the rules and the plan brought up to date after a change: what it moved, over all gardens of the crew. */
   follow: { moved: MovedJob[] }
   /** A whole season's plan, to be looked at. */
-  season: SeasonPlan
+  season: Schedule
   /** Gardens gone through once a day. */
   night: { gardens: string[] }
 }

@@ -22,7 +22,7 @@ import {
   type WeatherNeed,
   type Year,
 } from '@border/core'
-import type { SoilReadingRecord } from '@border/contract'
+import type { SoilReadingView } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { kept } from './computed.ts'
@@ -189,14 +189,14 @@ async function soilCorrectionBy(
 }
 
 /** Readings of a garden's soil, latest first. */
-export const listSoilReadings = (db: Db, gardenId: string): Promise<SoilReadingRecord[]> =>
+export const listSoilReadings = (db: Db, gardenId: string): Promise<SoilReadingView[]> =>
   db('soil_readings')
     .where({ garden_id: gardenId, withdrawn_at: null })
     .orderBy([
       { column: 'day', order: 'desc' },
       { column: 'created_at', order: 'desc' },
     ])
-    .select<SoilReadingRecord[]>('id', 'day', 'celsius', 'place_id as placeId')
+    .select<SoilReadingView[]>('id', 'day', 'celsius', 'place_id as placeId')
 
 /** @returns how many were new */
 export async function insertSoilReadings(

@@ -3,14 +3,14 @@ import type { Db } from '../database/connect.ts'
 /** What a garden's care and its crew's plan were last worked out from. */
 export interface WorkedOut {
   careBasis: string | null
-  planBasis: string | null
+  scheduleBasis: string | null
 }
 
 export async function findWorkedOut(db: Db, gardenId: string): Promise<WorkedOut> {
   const row = await db('worked_out')
     .where({ garden_id: gardenId })
-    .first<WorkedOut | undefined>('care_basis as careBasis', 'plan_basis as planBasis')
-  return row ?? { careBasis: null, planBasis: null }
+    .first<WorkedOut | undefined>('care_basis as careBasis', 'schedule_basis as scheduleBasis')
+  return row ?? { careBasis: null, scheduleBasis: null }
 }
 
 export async function setWorkedOut(db: Db, gardenId: string, to: Partial<WorkedOut>): Promise<void> {
@@ -18,6 +18,6 @@ export async function setWorkedOut(db: Db, gardenId: string, to: Partial<WorkedO
     .where({ garden_id: gardenId })
     .update({
       ...(to.careBasis !== undefined && { care_basis: to.careBasis }),
-      ...(to.planBasis !== undefined && { plan_basis: to.planBasis }),
+      ...(to.scheduleBasis !== undefined && { schedule_basis: to.scheduleBasis }),
     })
 }

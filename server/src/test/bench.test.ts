@@ -1,4 +1,4 @@
-import type { BenchRecord, GardenView, PlantingStory, RuleView, SeasonView } from '@border/contract'
+import type { BenchView, GardenView, PlantingStory, RuleView, SeasonView } from '@border/contract'
 import { civilDate } from '@border/core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
@@ -8,7 +8,7 @@ let practice: TestPractice
 const post = (rest: string, body?: object) => practice.head.post(`/gardens/${practice.gardenId}${rest}`, body)
 const get = async <T>(rest: string): Promise<T> =>
   (await practice.head.get(`/gardens/${practice.gardenId}${rest}`)).body
-const bench = () => get<BenchRecord[]>('/bench')
+const bench = () => get<BenchView[]>('/bench')
 
 beforeAll(async () => {
   practice = await practiceWithGarden()

@@ -128,7 +128,7 @@ const csvLine = (d: { day: string; minC: number; maxC: number; rainMm: number })
   `${d.day},${d.minC},${d.maxC},${d.rainMm}`
 
 it('a job keeps what it really used', async () => {
-  await post('/plan-runs')
+  await post('/schedule-runs')
   await workOutWaiting(practice)
   const { jobs } = await get<SeasonView>('/season')
   const job = jobs.find((j) => j.materials.length > 0 && j.after.length === 0 && j.ruleId)!

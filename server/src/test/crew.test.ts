@@ -14,10 +14,10 @@ const get = async <T>(rest: string, garden = practice.gardenId): Promise<T> =>
 const crewOf = (garden?: string) => get<CrewView>('/crew', garden)
 const season = (garden?: string) => get<SeasonView>('/season', garden)
 
-async function planAnew(garden = practice.gardenId): Promise<void> {
-  const { runId } = (await post('/plan-runs', {}, garden)).body
+async function scheduleAnew(garden = practice.gardenId): Promise<void> {
+  const { runId } = (await post('/schedule-runs', {}, garden)).body
   await workOutWaiting(practice)
-  expect((await post(`/plan-runs/${runId}`, { take: true }, garden)).status).toBe(200)
+  expect((await post(`/schedule-runs/${runId}`, { take: true }, garden)).status).toBe(200)
 }
 
 /** Minutes of all given seasons on each day. */
@@ -35,7 +35,7 @@ beforeAll(async () => {
   other = (await practice.head.post('/imports', { ...exampleFiles, plan })).body.gardenId
   expect(other).toBeDefined()
   await practice.work(WEEK)
-  await planAnew()
+  await scheduleAnew()
 })
 afterAll(() => practice.stop())
 
@@ -70,7 +70,7 @@ describe('a crew', () => {
     expect((await post('/crew/share', { withGardenId: practice.gardenId }, other)).status).toBe(200)
     await post('/crew', { name: 'Both', travelMinutes: 20 }, other)
     expect((await crewOf(other)).gardens.map((g) => g.travelMinutes)).toEqual([30, 20])
-    await planAnew(other)
+    await scheduleAnew(other)
     const [here, there] = [await season(), await season(other)]
     expect(there.jobs.some((j) => j.plannedOn)).toBe(true)
     for (const { day, minutes, people } of here.workingDays) {

@@ -1,4 +1,4 @@
-import type { FeatureRecord, GardenView, SeasonView } from '@border/contract'
+import type { FeatureView, GardenView, SeasonView } from '@border/contract'
 import { addDays, civilDate, weekdayOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -8,7 +8,7 @@ let practice: TestPractice
 const today = civilDate(new Date(), 'Europe/London')
 const path = (rest: string) => `/gardens/${practice.gardenId}${rest}`
 const view = async (on = today): Promise<GardenView> => (await practice.head.get(path(`?on=${on}`))).body
-const named = async (name: string): Promise<FeatureRecord> =>
+const named = async (name: string): Promise<FeatureView> =>
   (await view()).features.find((f) => f.name === name)!
 const post = (rest: string, body?: object) => practice.head.post(path(rest), body)
 

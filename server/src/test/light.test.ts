@@ -1,4 +1,4 @@
-import type { AheadView, EvidenceView, GardenView, ScenarioRecord, SuspicionsView } from '@border/contract'
+import type { AheadView, LightEvidenceView, GardenView, WhatIfView, SuspicionsView } from '@border/contract'
 import {
   addDays,
   civilDate,
@@ -7,7 +7,7 @@ import {
   seededRandom,
   simulateLog,
   solarDay,
-  withTrials,
+  withSuppositions,
   type LuxSample,
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
@@ -50,27 +50,27 @@ const inBed = () => {
 describe('what if', () => {
   it('keeps what-ifs by name, compares them with things as they stand, and drops them', async () => {
     const tree = shading()
-    const kept = await practice.head.post(at('/scenarios'), {
+    const kept = await practice.head.post(at('/what-ifs'), {
       name: 'Without the tree',
       trials: [{ obstructionId: tree.id, gone: true }],
     })
     expect(kept.status).toBe(200)
-    const twice = await practice.head.post(at('/scenarios'), {
+    const twice = await practice.head.post(at('/what-ifs'), {
       name: 'without the tree',
       trials: [{ obstructionId: tree.id, thinnedBy: 0.5 }],
     })
     expect([twice.status, twice.body.error]).toEqual([409, 'Another what-if of this garden has this name.'])
-    const { body } = await practice.head.get(at('/scenarios'))
-    const [asItStands, without] = body as ScenarioRecord[]
+    const { body } = await practice.head.get(at('/what-ifs'))
+    const [asItStands, without] = body as WhatIfView[]
     expect(asItStands).toMatchObject({ id: null, leaving: 0, returning: 0 })
     // Taking something away never takes sun away.
     expect(without!.meanHours).toBeGreaterThan(asItStands!.meanHours)
-    expect((await practice.head.post(at(`/scenarios/${kept.body.scenarioId}/withdraw`))).status).toBe(200)
-    expect((await practice.head.get(at('/scenarios'))).body).toEqual([])
+    expect((await practice.head.post(at(`/what-ifs/${kept.body.whatIfId}/withdraw`))).status).toBe(200)
+    expect((await practice.head.get(at('/what-ifs'))).body).toEqual([])
   })
 
   it('refuses to try what is not on this plan', async () => {
-    const stray = await practice.head.post(at('/scenarios'), {
+    const stray = await practice.head.post(at('/what-ifs'), {
       name: 'Stray',
       trials: [{ obstructionId: randomUUID(), gone: true }],
     })
@@ -151,7 +151,7 @@ describe('readings', () => {
     const again = await practice.head.post(at('/light-readings'), reading, { key })
     expect([first.status, again.body]).toEqual([200, first.body])
     const { body } = await practice.head.get(at('/light-evidence'))
-    const evidence = body as EvidenceView
+    const evidence = body as LightEvidenceView
     expect(evidence.readings).toMatchObject([{ seen: 'shade', x: reading.x }])
     expect(evidence.used + evidence.unusable.length).toBe(1)
     await practice.head.post(at(`/light-readings/${first.body.readingId}/withdraw`))
@@ -189,7 +189,7 @@ describe('a light logger', () => {
     const again = await practice.head.post(at('/light-logs'), log)
     expect([again.status, again.body.error]).toEqual([409, 'This very file has been read already.'])
     const { body } = await practice.head.get(at('/light-evidence'))
-    const [record] = (body as EvidenceView).logs
+    const [record] = (body as LightEvidenceView).logs
     expect(record).toMatchObject({ name: 'Logger', sampleCount: 14 * 144 })
     expect(record!.steps).toBeGreaterThan(record!.readingCount)
   })
@@ -227,7 +227,7 @@ describe('the nightly re-check', () => {
     const drawn = sceneOf((body as GardenView).garden, (body as GardenView).features)
     const { id: personId } = await practice.db('people').first('id')
     const house = view.features.find((f) => f.kind === 'building')!
-    const truth = withTrials(drawn, [{ obstructionId: house.id, gone: true }], DAY)
+    const truth = withSuppositions(drawn, [{ obstructionId: house.id, gone: true }], DAY)
     const fromMs = Date.parse(`${addDays(DAY, -15)}T00:00Z`)
     for (const bed of view.features.filter((f) => f.kind === 'bed'))
       for (const [x, y] of ringOf(bed.geometry)) {

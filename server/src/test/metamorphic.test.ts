@@ -1,8 +1,8 @@
 import type {
-  FeatureRecord,
+  FeatureView,
   GardenView,
   LikelihoodView,
-  PlantingRecord,
+  PlantingView,
   WalkAnswer,
   SeasonView,
 } from '@border/contract'
@@ -51,8 +51,8 @@ async function write(rest: string, body: object = {}): Promise<Record<string, un
   return answer.body ?? {}
 }
 
-const planting = (tag: string): PlantingRecord => garden.plantings.find((p) => p.tag === tag)!
-const feature = (name: string): FeatureRecord => garden.features.find((f) => f.name === name)!
+const planting = (tag: string): PlantingView => garden.plantings.find((p) => p.tag === tag)!
+const feature = (name: string): FeatureView => garden.features.find((f) => f.name === name)!
 
 /** Works out whatever follows and is not worked out yet, as the queue would in a moment. */
 async function settle(): Promise<void> {
@@ -68,7 +68,7 @@ async function settle(): Promise<void> {
 const DERIVED = [
   '/assessment',
   '/ahead',
-  '/scenarios',
+  '/what-ifs',
   '/light-evidence',
   '/record',
   '/bloom',
@@ -122,7 +122,7 @@ async function fromNothing(): Promise<void> {
   await practice
     .db('worked_out')
     .where({ garden_id: practice.gardenId })
-    .update({ care_basis: null, plan_basis: null })
+    .update({ care_basis: null, schedule_basis: null })
   await workOut(practice.shop, await queueRun(practice.db, { kind: 'follow', crewId }))
 }
 

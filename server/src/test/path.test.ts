@@ -1,4 +1,4 @@
-import type { AssessmentView, GardenView, JobRecord, PlantingStory, SeasonView } from '@border/contract'
+import type { AssessmentView, GardenView, JobView, PlantingStory, SeasonView } from '@border/contract'
 import { addDays, civilDate } from '@border/core'
 import ICAL from 'ical.js'
 import { randomUUID } from 'node:crypto'
@@ -23,7 +23,7 @@ async function planting(tag: string) {
   return (await view()).plantings.find((p) => p.tag === tag)!
 }
 
-async function job(kind: JobRecord['kind'], plantingId: string): Promise<JobRecord> {
+async function job(kind: JobView['kind'], plantingId: string): Promise<JobView> {
   return (await season()).jobs.find(
     (j) => j.kind === kind && j.plantingIds[0] === plantingId && j.state === 'open',
   )!
@@ -128,7 +128,7 @@ describe('from a change on the site to a job done', () => {
     const hosta = await planting('W-01')
     const jobs = (await season()).jobs.filter((j) => j.plantingIds.includes(hosta.id))
     const [prepare, move] = ['prepare', 'move'].map((kind) => jobs.find((j) => j.kind === kind)!)
-    const takeBack = (j: JobRecord) => practice.head.post(path(`/jobs/${j.id}/take-back`))
+    const takeBack = (j: JobView) => practice.head.post(path(`/jobs/${j.id}/take-back`))
     expect((await takeBack(prepare!)).status).toBe(409)
     expect((await takeBack(move!)).status).toBe(200)
     const back = await planting('W-01')

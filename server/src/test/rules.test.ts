@@ -31,7 +31,7 @@ const own: OwnRuleRequest = {
 
 beforeAll(async () => {
   practice = await practiceWithGarden()
-  await post('/plan-runs')
+  await post('/schedule-runs')
   await workOutWaiting(practice)
 })
 afterAll(() => practice.stop())
@@ -78,7 +78,7 @@ describe('work at a person’s word', () => {
     const subjectId = touches[0]!.id
     expect((await post('/rules/move-spring/jobs', { subjectId })).status).toBe(200)
     expect((await post('/rules/move-spring/jobs', { subjectId })).status).toBe(409)
-    await post('/plan-runs')
+    await post('/schedule-runs')
     await workOutWaiting(practice)
     const [job, ...more] = await jobsOf('move-spring')
     expect(more).toEqual([])
@@ -91,7 +91,7 @@ describe('work at a person’s word', () => {
   it('is left out for once, and taken up again', async () => {
     const [job] = (await get<SeasonView>('/season')).jobs.filter((j) => j.ruleId === 'mulch-beds')
     expect((await post(`/jobs/${job!.id}/leave-out`, { leaveOut: true })).status).toBe(200)
-    await post('/plan-runs')
+    await post('/schedule-runs')
     await workOutWaiting(practice)
     const without = await get<SeasonView>('/season')
     expect(without.leftOut.map((j) => j.id)).toEqual([job!.id])

@@ -1,4 +1,4 @@
-import type { JobRecord, OutlookView, PlanRunView, RuleView, SeasonView } from '@border/contract'
+import type { JobView, OutlookView, ScheduleRunView, RuleView, SeasonView } from '@border/contract'
 import { addDays, civilDate, type WhyHere } from '@border/core'
 import ICAL from 'ical.js'
 import { createServer, type Server } from 'node:http'
@@ -13,10 +13,10 @@ const path = (rest: string) => `/gardens/${practice.gardenId}${rest}`
 const get = async <T>(rest: string): Promise<T> => (await practice.head.get(path(rest))).body
 const post = (rest: string, body?: object) => practice.head.post(path(rest), body)
 const season = () => get<SeasonView>('/season')
-const latest = async () => (await get<{ run: PlanRunView | null }>('/plan-runs/latest')).run!
+const latest = async () => (await get<{ run: ScheduleRunView | null }>('/schedule-runs/latest')).run!
 
-async function planned(): Promise<PlanRunView> {
-  expect((await post('/plan-runs')).status).toBe(200)
+async function planned(): Promise<ScheduleRunView> {
+  expect((await post('/schedule-runs')).status).toBe(200)
   expect(await workOutWaiting(practice)).toBe(true)
   return latest()
 }
@@ -34,7 +34,7 @@ describe('the season’s plan', () => {
     expect(run).toMatchObject({ state: 'ready', progress: 1 })
     // Looked at, it has changed nothing yet.
     expect((await season()).jobs.map((j) => j.parts)).toEqual(before)
-    expect((await post(`/plan-runs/${run.id}`, { take: true })).status).toBe(200)
+    expect((await post(`/schedule-runs/${run.id}`, { take: true })).status).toBe(200)
     const { jobs, workingDays } = await season()
     expect(jobs.length).toBeGreaterThan(10)
     const minutes = new Map(workingDays.map((d) => [d.day, d.minutes]))
@@ -48,12 +48,12 @@ describe('the season’s plan', () => {
     }
     for (const [day, m] of used) expect(m).toBeLessThanOrEqual(minutes.get(day) ?? 0)
     // Taken once, it cannot be taken again.
-    expect((await post(`/plan-runs/${run.id}`, { take: true })).status).toBe(409)
+    expect((await post(`/schedule-runs/${run.id}`, { take: true })).status).toBe(409)
   })
 
   it('makes the same work once, however often it is planned', async () => {
     const before = (await season()).jobs.map((j) => j.id).sort()
-    await post(`/plan-runs/${(await planned()).id}`, { take: true })
+    await post(`/schedule-runs/${(await planned()).id}`, { take: true })
     expect((await season()).jobs.map((j) => j.id).sort()).toEqual(before)
   })
 
@@ -61,24 +61,24 @@ describe('the season’s plan', () => {
     const run = await planned()
     const day = (await season()).workingDays[3]!.day
     await post('/crew/days', { day, minutes: 0 })
-    const answer = await post(`/plan-runs/${run.id}`, { take: true })
+    const answer = await post(`/schedule-runs/${run.id}`, { take: true })
     expect(answer.status).toBe(409)
     expect(answer.body.error).toContain('have changed since')
   })
 
   it('is asked for once while it waits, and stopped by a word', async () => {
-    const [a, b] = [(await post('/plan-runs')).body.runId, (await post('/plan-runs')).body.runId]
+    const [a, b] = [(await post('/schedule-runs')).body.runId, (await post('/schedule-runs')).body.runId]
     expect(a).toBe(b)
-    await post(`/plan-runs/${a}`, { take: false })
+    await post(`/schedule-runs/${a}`, { take: false })
     expect(await workOutWaiting(practice)).toBe(false)
     expect((await latest()).state).toBe('dropped')
   })
 
   it('is shared out: of two who look for work, one gets it', async () => {
-    await post('/plan-runs')
+    await post('/schedule-runs')
     const got = await Promise.all([1, 2].map(() => workOutWaiting(practice)))
     expect(got.sort()).toEqual([false, true])
-    await post(`/plan-runs/${(await latest()).id}`, { take: false })
+    await post(`/schedule-runs/${(await latest()).id}`, { take: false })
   })
 
   it('says why a job is where it is, and what each other day would cost', async () => {
@@ -135,7 +135,7 @@ describe('a decision that is not a move', () => {
       })
     expect((await decide('W-02', 'divide')).status).toBe(200)
     expect((await decide('W-03', 'remove')).status).toBe(200)
-    const of = async (kind: JobRecord['kind']) =>
+    const of = async (kind: JobView['kind']) =>
       (await season()).jobs.find((j) => j.kind === kind && j.ruleId === null && j.state === 'open')!
     expect((await of('divide')).window.why.earliest).toMatch(/^Not before/)
     const removal = await of('remove')

@@ -5,6 +5,7 @@ import {
   lightParts,
   usualThen,
   type Assessment,
+  type FreeSpots,
   type GardenLight,
   type JudgedGarden,
   type TakenGround,
@@ -13,7 +14,7 @@ import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
 import type { ComputeTasks } from './compute.ts'
-import { evidenceOfGarden } from './evidence.ts'
+import { conditionsOfGarden } from './conditions.ts'
 
 /** Before is a day somebody chose, or the one most worth comparing with. */
 interface Compared {
@@ -67,14 +68,17 @@ export async function assessGardenOn(
     reader,
     ['assessment', [on, compared.then ?? null, today]],
     async () => {
-      const [{ then, light }, judged] = [
-        await lightOfGarden(reader, pool, on, compared),
-        await judgedGarden(reader, pool, on, compared.signal),
-      ]
-      return { then, on, assessments: await judge(pool, judged, light, on, compared.signal) }
+      // Where there is room and how the plantings do are worked out beside each other.
+      const [{ then, light }, spots, garden] = await Promise.all([
+        lightOfGarden(reader, pool, on, compared),
+        spotsOfGarden(reader, pool, on, compared),
+        judgedGarden(reader, pool, on, compared.signal),
+      ])
+      return { then, on, assessments: await judgeWith(pool, garden, light, spots, on, compared.signal) }
     },
     [
       ['light', [on, comparedDay(reader, on, compared.then)]],
+      ['spots', [on, comparedDay(reader, on, compared.then)]],
       // What is known of the plantings rests on the light of today.
       ['light', [today, null]],
       ['diagnosis', [today]],
@@ -83,15 +87,54 @@ export async function assessGardenOn(
   )
 }
 
-export const judge = (
+/** The free spots of a garden for whichever of its plantings is worth another place. */
+const spotsOfGarden = (
+  reader: GardenReader,
+  pool: Piscina,
+  on: string,
+  compared: Compared,
+): Promise<FreeSpots> =>
+  derive(reader, ['spots', [on, comparedDay(reader, on, compared.then)]], async () => {
+    const [{ light }, { plantings }, reserved] = await Promise.all([
+      lightOfGarden(reader, pool, on, compared),
+      reader.standing(on),
+      groundPromised(reader, on),
+    ])
+    return findSpots(pool, { plantings, reserved }, light, on, compared.signal)
+  })
+
+function findSpots(
+  pool: Piscina,
+  garden: ComputeTasks['spots']['garden'],
+  light: GardenLight,
+  on: string,
+  signal?: AbortSignal,
+): Promise<FreeSpots> {
+  const task: ComputeTasks['spots'] = { garden, light, on }
+  return pool.run(task, { name: 'spots', signal })
+}
+
+function judgeWith(
+  pool: Piscina,
+  garden: JudgedGarden,
+  { plantings }: GardenLight,
+  spots: FreeSpots,
+  on: string,
+  signal?: AbortSignal,
+): Promise<Assessment[]> {
+  const task: ComputeTasks['judge'] = { garden, light: { plantings }, spots, on }
+  return pool.run(task, { name: 'judge', signal })
+}
+
+/** A garden judged as it is supposed to stand, by its light. */
+export async function judge(
   pool: Piscina,
   garden: JudgedGarden,
   light: GardenLight,
   on: string,
-  signal?: AbortSignal,
-): Promise<Assessment[]> => {
-  const task: ComputeTasks['judge'] = { garden, light, on }
-  return pool.run(task, { name: 'judge', signal })
+): Promise<Assessment[]> {
+  const { plantings, reserved } = garden
+  return judgeWith(pool, garden, light, await findSpots(pool, { plantings, reserved }, light, on), on)
 }
 
 /** A garden with the ground that is promised and all that is known of its plantings. */
@@ -105,7 +148,7 @@ export async function judgedGarden(
   return {
     ...standing,
     reserved: await groundPromised(reader, on),
-    evidence: await evidenceOfGarden(reader, pool, signal),
+    conditions: await conditionsOfGarden(reader, pool, signal),
   }
 }
 

@@ -1,4 +1,4 @@
-import type { GardenSummary, JobRecord } from '@border/contract'
+import type { GardenSummary, JobView } from '@border/contract'
 import { addDays, dayMonth, listed } from '@border/core'
 import ical, { ICalAlarmType, ICalEventStatus } from 'ical-generator'
 
@@ -7,7 +7,7 @@ const ALARM_BEFORE_S = 6 * 3600
 /** iCalendar of the jobs that have a day: all-day events whose identity outlives re-planning. */
 export function seasonCalendar(
   garden: Pick<GardenSummary, 'name'>,
-  jobs: readonly (JobRecord & { revision: number })[],
+  jobs: readonly (JobView & { revision: number })[],
   { alarms = false } = {},
 ): string {
   const calendar = ical({
@@ -42,7 +42,7 @@ export function seasonCalendar(
   return calendar.toString()
 }
 
-function describe(job: JobRecord): string {
+function describe(job: JobView): string {
   const { window: w } = job
   const parts = [
     ...job.cautions.map((c) => `Caution: ${c}`),

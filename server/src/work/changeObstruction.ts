@@ -3,17 +3,17 @@ import {
   castsShade,
   checkFeature,
   obstructionOf,
-  tried,
+  supposed,
   type Obstruction,
   type PlanFeature,
-  type Trial,
+  type Supposition,
 } from '@border/core'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { amendFeature, endFeature, findFeature, insertFeatureEvent, listFeatures } from '../store/gardens.ts'
 
 /**
- * Makes what was tried of an obstruction, or is believed of it, so from a day: gone is its last day, sizes are events of
+ * Makes what was supposed of an obstruction, or is believed of it, so from a day: gone is its last day, sizes are events of
  * that day, a move puts right where it is drawn.
  *
  * @throws {Refusal} when it does not stand that day or the change makes no sense for it
@@ -29,11 +29,11 @@ export async function changeObstruction(
   if (!castsShade(row)) throw new Refusal(422, `A ${row.kind} casts no shade that could change.`)
   const feature = (await listFeatures(db, gardenId)).find((f) => f.id === featureId)!
   const now = obstructionOf(feature)!
-  const trial: Trial = { ...change, obstructionId: featureId }
-  const then = tried(now, { ...trial, gone: false }, date)
+  const supposition: Supposition = { ...change, obstructionId: featureId }
+  const then = supposed(now, { ...supposition, gone: false }, date)
   if (!then) throw new Refusal(422, `${row.name} does not stand on ${date}.`)
   if (change.gone) return endFeature(db, featureId, date)
-  for (const event of eventsOf(trial, then, row.kind))
+  for (const event of eventsOf(supposition, then, row.kind))
     await insertFeatureEvent(db, { gardenId, personId }, featureId, { ...event, date })
   if (!change.movedM) return
   const right = checkFeature(asFeature({ ...feature, geometry: geometryOf(then) }))
@@ -41,7 +41,7 @@ export async function changeObstruction(
   await amendFeature(db, { gardenId, personId }, row, { ...right.value, properties: row.properties })
 }
 
-function eventsOf(t: Trial, then: Obstruction, kind: PlanFeature['kind']) {
+function eventsOf(t: Supposition, then: Obstruction, kind: PlanFeature['kind']) {
   const events: (
     | { action: 'measured'; heightM: number; crownRadiusM?: number }
     | { action: 'limbed'; clearStemM: number }

@@ -1,24 +1,25 @@
 import type {
   CareGarden,
   Climate,
-  Evidence,
+  Condition,
   Explanation,
+  FreeSpots,
   GardenLight,
   JudgedGarden,
   Likelihood,
   Look,
   PlacedJob,
-  PlanProblem,
+  ScheduleProblem,
   Reading,
   Scene,
   SignedPlanting,
   StandingGarden,
   Taxon,
   TellingLook,
-  Trial,
+  Supposition,
   Year,
 } from '@border/core'
-import type { FeatureRecord } from '@border/contract'
+import type { FeatureView } from '@border/contract'
 import { availableParallelism } from 'node:os'
 import type { MessagePort } from 'node:worker_threads'
 import { Piscina } from 'piscina'
@@ -27,21 +28,22 @@ import type { BloomTask, RecordTask } from './recordTasks.ts'
 /** What the threads are asked for: the function's name and what it is given. */
 export interface ComputeTasks {
   light: { garden: StandingGarden; then: string; on: string }
-  judge: { garden: JudgedGarden; light: GardenLight; on: string }
+  spots: { garden: Pick<JudgedGarden, 'plantings' | 'reserved'>; light: GardenLight; on: string }
+  judge: { garden: JudgedGarden; light: Pick<GardenLight, 'plantings'>; spots: FreeSpots; on: string }
   ahead: { garden: StandingGarden; on: string; years: number; ailing: string[] }
-  scenarios: { garden: StandingGarden; on: string; trials: Trial[][] }
+  whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }
   record: RecordTask
   bloom: BloomTask
   diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
-  plan: { problem: PlanProblem; rounds: number }
-  why: { problem: PlanProblem; placed: PlacedJob[]; jobId: string }
-  planTelling: { problem: PlanProblem; port: MessagePort }
+  schedule: { problem: ScheduleProblem; rounds: number }
+  why: { problem: ScheduleProblem; placed: PlacedJob[]; jobId: string }
+  scheduleTelling: { problem: ScheduleProblem; port: MessagePort }
   care: { garden: CareGarden; on: string; until: string }
   explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
   successions: {
     garden: StandingGarden
-    features: FeatureRecord[]
-    evidence: Record<string, Evidence>
+    features: FeatureView[]
+    conditions: Record<string, Condition>
     library: Taxon[]
     climate: Climate
     on: string

@@ -3,18 +3,19 @@ import {
   comingChanges,
   diagnose as diagnosePlantings,
   explainReadings,
+  freeSpots,
   judgeGarden,
   placesLight,
-  planJobs,
-  planSteps,
+  scheduleJobs,
+  scheduleSteps,
   plantingsLight,
-  scenarioEffects,
+  whatIfEffects,
   tellingLooks,
-  trialEffects,
+  lightEffects,
   whyHere,
   type IsoDate,
   type PlacesLight,
-  type SeasonPlan,
+  type Schedule,
   type StandingGarden,
 } from '@border/core'
 import type { ComputeTasks, ExplainedTask } from './compute.ts'
@@ -39,14 +40,16 @@ function placesLightOf(garden: StandingGarden, then: IsoDate, on: IsoDate): Plac
   if (litPlaces.size > MOST_HELD) litPlaces.delete(litPlaces.keys().next().value!)
   return found
 }
-export const judge = (task: ComputeTasks['judge']) => judgeGarden(task.garden, task.light, task.on)
-export const scenarios = (task: ComputeTasks['scenarios']) =>
-  scenarioEffects(task.garden, task.trials, task.on)
+export const spots = ({ garden, light, on }: ComputeTasks['spots']) => freeSpots(garden, light, on)
+export const judge = ({ garden, light, spots, on }: ComputeTasks['judge']) =>
+  judgeGarden(garden, light, spots, on)
+export const whatIfs = (task: ComputeTasks['whatIfs']) =>
+  whatIfEffects(task.garden, task.suppositions, task.on)
 export const ahead = ({ garden, on, years, ailing }: ComputeTasks['ahead']) => ({
   coming: comingChanges(garden, on, years),
   waiting: ailing.map((obstructionId) => ({
     obstructionId,
-    effects: trialEffects(garden, [{ obstructionId, gone: true }], on),
+    effects: lightEffects(garden, [{ obstructionId, gone: true }], on),
   })),
 })
 export function explain(task: ComputeTasks['explain']): ExplainedTask {
@@ -58,12 +61,12 @@ export function explain(task: ComputeTasks['explain']): ExplainedTask {
     telling: tellingLooks(task.scene, explained, task.looks, task.most),
   }
 }
-export const plan = ({ problem, rounds }: ComputeTasks['plan']) =>
-  planJobs(problem, { seed: 1, iterations: rounds })
+export const schedule = ({ problem, rounds }: ComputeTasks['schedule']) =>
+  scheduleJobs(problem, { seed: 1, iterations: rounds })
 export const why = ({ problem, placed, jobId }: ComputeTasks['why']) => whyHere(problem, { placed }, jobId)
 /** A season's plan with its progress told on the way. */
-export function planTelling({ problem, port }: ComputeTasks['planTelling']): SeasonPlan {
-  const steps = planSteps(problem)
+export function scheduleTelling({ problem, port }: ComputeTasks['scheduleTelling']): Schedule {
+  const steps = scheduleSteps(problem)
   for (;;) {
     const step = steps.next()
     if (step.done) return step.value

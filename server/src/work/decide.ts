@@ -3,7 +3,7 @@ import type {
   BulkAnswer,
   bulkDecisionRequest,
   DecisionRequest,
-  FeatureRecord,
+  FeatureView,
   MoveTarget,
 } from '@border/contract'
 import {
@@ -246,14 +246,14 @@ const noClimate = () =>
   )
 
 const hazardsNear = (
-  standing: readonly FeatureRecord[],
+  standing: readonly FeatureView[],
   spots: readonly { x: number; y: number }[],
 ): string[] =>
   standing
     .filter((f) => f.kind === 'hazard' && spots.some((s) => distanceTo(f, s) <= HAZARD_NEAR_M))
     .map((f) => f.name)
 
-function distanceTo(f: FeatureRecord, p: { x: number; y: number }): number {
+function distanceTo(f: FeatureView, p: { x: number; y: number }): number {
   const g = f.geometry
   if (g.type === 'Point') return Math.hypot(g.coordinates[0] - p.x, g.coordinates[1] - p.y)
   const line = g.type === 'LineString' ? g.coordinates : g.coordinates[0]!

@@ -1,4 +1,4 @@
-import type { DiagnosisView, FeatureRecord } from '@border/contract'
+import type { DiagnosisView, FeatureView } from '@border/contract'
 import {
   addDays,
   castsShade,
@@ -68,9 +68,12 @@ async function workOutDiagnosis(
   const { year } = await yearOfGarden(reader)
   const passedOver = await ratingsPassedOver(reader, since, year)
   if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [], passedOver }
-  const features = await reader.features()
-  const { places, plantings } = await reader.standing()
-  const { light } = await lightOfGarden(reader, pool, today, { signal })
+  const [features, { places, plantings }, { light }, table] = await Promise.all([
+    reader.features(),
+    reader.standing(),
+    lightOfGarden(reader, pool, today, { signal }),
+    likelihoodsOf(db, garden),
+  ])
   const lightOf = new Map(light.plantings.map((p) => [p.plantingId, p]))
   const looksOf = group(looks, (l) => l.plantingId)
   const placeById = new Map(places.map((p) => [p.id, p]))
@@ -102,7 +105,6 @@ async function workOutDiagnosis(
       },
     ]
   })
-  const table = await likelihoodsOf(db, garden)
   const task: ComputeTasks['diagnose'] = { plantings: signed, table, year }
   const diagnoses: Diagnosis[] = await pool.run(task, { name: 'diagnose', signal })
   return {
@@ -144,7 +146,7 @@ async function ratingsPassedOver(
   })
 }
 
-function reaches(f: FeatureRecord, x: number, y: number): boolean {
+function reaches(f: FeatureView, x: number, y: number): boolean {
   if (!castsShade(f)) return false
   if (f.kind === 'tree' && f.geometry.type === 'Point') {
     const [tx, ty] = f.geometry.coordinates

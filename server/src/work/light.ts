@@ -1,4 +1,4 @@
-import type { AheadView, EvidenceView, FeatureRecord, LightLogRecord, ScenarioRecord } from '@border/contract'
+import type { AheadView, LightEvidenceView, FeatureView, LightLogView, WhatIfView } from '@border/contract'
 import {
   addDays,
   castsShade,
@@ -13,15 +13,15 @@ import {
   type Look,
   type Place,
   type Reading,
-  type ScenarioEffect,
+  type WhatIfEffect,
   type Scene,
-  type Trial,
-  type TrialEffect,
+  type Supposition,
+  type LightEffect,
 } from '@border/core'
 import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
-import { listLogs, listReadings, listScenarios, type LogRow } from '../store/light.ts'
+import { listLogs, listReadings, listWhatIfs, type LogRow } from '../store/light.ts'
 import type { ComputeTasks, ExplainedTask } from './compute.ts'
 
 const YEARS_AHEAD = 15
@@ -43,7 +43,7 @@ export async function lightAhead(
     }
     const found: {
       coming: ComingChange[]
-      waiting: { obstructionId: string; effects: TrialEffect[] }[]
+      waiting: { obstructionId: string; effects: LightEffect[] }[]
     } = await pool.run(task, { name: 'ahead', signal })
     return {
       on,
@@ -57,29 +57,29 @@ export async function lightAhead(
   })
 }
 
-const isAiling = (f: FeatureRecord) =>
+const isAiling = (f: FeatureView) =>
   castsShade(f) && (f.properties.health === 'poor' || f.properties.health === 'failing')
 
 /** The garden as it stands and every kept what-if, by what each would do. */
-export async function compareScenarios(
+export async function compareWhatIfs(
   reader: GardenReader,
   pool: Piscina,
   on: string,
   signal?: AbortSignal,
-): Promise<ScenarioRecord[]> {
+): Promise<WhatIfView[]> {
   const { db, garden } = reader
-  const scenarios = await listScenarios(db, garden.id)
-  if (scenarios.length === 0) return []
-  const trials = [[], ...scenarios.map((s) => s.trials)]
-  const done: ScenarioEffect[] = await derive(reader, ['whatIfs', [on, trials]], async () => {
-    const task: ComputeTasks['scenarios'] = { garden: await reader.standing(on), on, trials }
-    return pool.run(task, { name: 'scenarios', signal })
+  const whatIfs = await listWhatIfs(db, garden.id)
+  if (whatIfs.length === 0) return []
+  const suppositions = [[], ...whatIfs.map((s) => s.suppositions)]
+  const done: WhatIfEffect[] = await derive(reader, ['whatIfs', [on, suppositions]], async () => {
+    const task: ComputeTasks['whatIfs'] = { garden: await reader.standing(on), on, suppositions }
+    return pool.run(task, { name: 'whatIfs', signal })
   })
-  const all: { id: string | null; name: string; trials: Trial[] }[] = [
-    { id: null, name: 'As it stands', trials: [] },
-    ...scenarios,
+  const all: { id: string | null; name: string; suppositions: Supposition[] }[] = [
+    { id: null, name: 'As it stands', suppositions: [] },
+    ...whatIfs,
   ]
-  return all.map(({ id, name, trials }, i) => ({ id, name, trials, ...done[i]! }))
+  return all.map(({ id, name, suppositions }, i) => ({ id, name, suppositions, ...done[i]! }))
 }
 
 // Readings
@@ -97,7 +97,7 @@ export async function lightEvidence(
   reader: GardenReader,
   pool: Piscina,
   { nowMs, signal }: { nowMs: number; signal?: AbortSignal },
-): Promise<EvidenceView> {
+): Promise<LightEvidenceView> {
   const { db, garden, today } = reader
   // The proposals change every twenty minutes, not by the second: kept results then serve.
   const fromMs = Math.ceil(nowMs / LOOK_EVERY_MS) * LOOK_EVERY_MS
@@ -141,7 +141,7 @@ function logOf(
   row: LogRow,
   places: ReadonlyMap<string, Place>,
   sinceMs: number,
-): { record: LightLogRecord; readings: Reading[] } {
+): { record: LightLogView; readings: Reading[] } {
   const { readings, steps, cloudy, undecided } = logReadings(scene, {
     id: row.id,
     x: row.x,

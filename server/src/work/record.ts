@@ -1,6 +1,6 @@
 import type { BloomView, RecordView, SeasonFigures, Stay } from '@border/contract'
 import {
-  absenceOf,
+  unseenOf,
   addDays,
   daysBetween,
   isAlive,
@@ -38,14 +38,17 @@ export async function recordOfGarden(
 
 async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: AbortSignal): Promise<RecordView> {
   const { garden, today } = reader
-  const found = await reader.climate()
+  const [found, features, lives, early, allSeen] = await Promise.all([
+    reader.climate(),
+    reader.features(),
+    reader.lives(),
+    reader.earliness(),
+    reader.seen(),
+  ])
   const usual = usualYearOf(found, garden)
   const { south } = usual
-  const features = await reader.features()
-  const lives = await reader.lives()
-  const seen = staying(await reader.seen(), lives)
+  const seen = staying(allSeen, lives)
   const seasons = [...new Set(seen.map((s) => seasonYearOf(s.on, south)))].sort((a, b) => a - b)
-  const early = await reader.earliness()
   const stays = lives.flatMap(staysOf)
   const light = await lightClasses(reader, pool, lives, signal)
   const running = lives.filter((l) => isRunning(l.outcomes.at(-1)) && l.livingCount > 0)
@@ -88,9 +91,9 @@ async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: Abort
     survival: result.survival,
     taxa: result.taxa,
     best: result.best,
-    absences: present.flatMap((l) => {
-      const absence = absenceOf(l, last.get(l.id), today, year)
-      return absence ? [{ plantingId: l.id, absence }] : []
+    unseen: present.flatMap((l) => {
+      const unseen = unseenOf(l, last.get(l.id), today, year)
+      return unseen ? [{ plantingId: l.id, unseen }] : []
     }),
     trials: result.trials.map(({ stayId, proposal }) => {
       const { id, outcomes } = lifeOf.get(stayId)!

@@ -1,6 +1,6 @@
 import { aftercareDays, aftercareWindow, dayMonthYear, type IsoDate } from '@border/core'
 import type { z } from 'zod'
-import type { jobDoneRequest, PlantingRecord } from '@border/contract'
+import type { jobDoneRequest, PlantingView } from '@border/contract'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { putOnBench, withdrawFromBench, type NewOnBench } from '../store/bench.ts'
@@ -123,7 +123,7 @@ function requireOrder(job: Job, jobs: readonly Job[], on: IsoDate): void {
 }
 
 /** The planting that a job handles, as it stood on the day of its record. */
-async function handled({ trx, gardenId, job, done }: Recording): Promise<PlantingRecord> {
+async function handled({ trx, gardenId, job, done }: Recording): Promise<PlantingView> {
   const [planting] = job.plantingId ? await listPlantings(trx, gardenId, done.on, job.plantingId) : []
   if (!planting) throw new Refusal(409, 'This planting did not stand in the garden on that day.')
   return planting

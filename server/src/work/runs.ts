@@ -1,4 +1,4 @@
-import type { Progress, SeasonPlan } from '@border/core'
+import type { Progress, Schedule } from '@border/core'
 import { addDays, gardenDay, gardenInstant } from '@border/core'
 import type { Piscina } from 'piscina'
 import type { Logger } from 'pino'
@@ -12,7 +12,7 @@ import { followService } from '../store/weather.ts'
 import { WeatherSilent } from '../store/weatherService.ts'
 import { bringCareUpToDate } from './care.ts'
 import type { ComputeTasks } from './compute.ts'
-import { crewSeason, replan, takePlan } from './schedule.ts'
+import { crewSeason, reschedule, takeSchedule } from './schedule.ts'
 import { recheckGarden } from './suspect.ts'
 
 /** What long work is done with. */
@@ -35,19 +35,19 @@ const MOST_TRIES = 8
 async function followChanges(
   { db, pool, now }: Workshop,
   crewId: string,
-): Promise<{ moved: SeasonPlan['moved'] }> {
+): Promise<{ moved: Schedule['moved'] }> {
   for (let attempt = 0; attempt < MOST_TRIES; attempt++) {
     let isReady = true
     for (const g of await listCrewGardens(db, crewId))
       isReady &&= await bringCareUpToDate(db, pool, g, gardenDay(g.standsAt, g.timeZone, now()))
-    const moved = isReady ? await replan(db, pool, crewId, now()) : undefined
+    const moved = isReady ? await reschedule(db, pool, crewId, now()) : undefined
     if (moved) return { moved }
   }
   throw new Error(`The gardens of crew ${crewId} change faster than their work can be planned`)
 }
 
 /** Works a whole season out, to be looked at before it is taken. */
-async function planWhole(shop: Workshop, run: Run): Promise<{ result: SeasonPlan; basis: string }> {
+async function scheduleWhole(shop: Workshop, run: Run): Promise<{ result: Schedule; basis: string }> {
   await followChanges(shop, run.crewId)
   const season = await crewSeason(shop.db, run.crewId, shop.now())
   if (!season) throw new Error('There is no garden to plan')
@@ -57,8 +57,8 @@ async function planWhole(shop: Workshop, run: Run): Promise<{ result: SeasonPlan
 async function searchWithProgress(
   { db, pool }: Workshop,
   runId: string,
-  problem: ComputeTasks['planTelling']['problem'],
-): Promise<SeasonPlan> {
+  problem: ComputeTasks['scheduleTelling']['problem'],
+): Promise<Schedule> {
   const { port1, port2 } = new MessageChannel()
   const stop = new AbortController()
   let told: Promise<unknown> = Promise.resolve()
@@ -69,8 +69,8 @@ async function searchWithProgress(
     })
   })
   try {
-    const task: ComputeTasks['planTelling'] = { problem, port: port2 }
-    return await pool.run(task, { name: 'planTelling', transferList: [port2], signal: stop.signal })
+    const task: ComputeTasks['scheduleTelling'] = { problem, port: port2 }
+    return await pool.run(task, { name: 'scheduleTelling', transferList: [port2], signal: stop.signal })
   } finally {
     port1.close()
     await told
@@ -119,7 +119,7 @@ export async function workOut(shop: Workshop, runId: string): Promise<boolean> {
   const finish = (to: Parameters<typeof changeRun>[3]) =>
     changeRun(shop.db, run.id, ['running'], { progress: 1, ...to })
   try {
-    if (run.kind === 'season') await finish({ state: 'ready', ...(await planWhole(shop, run)) })
+    if (run.kind === 'season') await finish({ state: 'ready', ...(await scheduleWhole(shop, run)) })
     else if (run.kind === 'night') await finish({ state: 'taken', result: await goThrough(shop, run.crewId) })
     else await finish({ state: 'taken', result: await followChanges(shop, run.crewId) })
     return true
@@ -132,12 +132,12 @@ export async function workOut(shop: Workshop, runId: string): Promise<boolean> {
 }
 
 /** Puts a plan that was looked at in place. */
-export async function acceptPlan({ db, now }: Workshop, crewId: string, runId: string): Promise<void> {
+export async function acceptSchedule({ db, now }: Workshop, crewId: string, runId: string): Promise<void> {
   const run = (await findRun(db, runId)) as Run<'season'> | undefined
   if (run?.crewId !== crewId || run.kind !== 'season' || run.state !== 'ready' || !run.result)
     throw new Refusal(409, 'This plan is no longer there to be taken: work it out again.')
   const season = await crewSeason(db, crewId, now())
-  if (season?.basis !== run.basis || !(await takePlan(db, season, run.result)))
+  if (season?.basis !== run.basis || !(await takeSchedule(db, season, run.result)))
     throw new Refusal(
       409,
       'Jobs or working days have changed since this plan was worked out: work it out again.',

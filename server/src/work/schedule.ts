@@ -5,7 +5,7 @@ import {
   maxDay,
   minDay,
   gardenDay,
-  REPLAN_ROUNDS,
+  RESCHEDULE_ROUNDS,
   tailDays,
   usually,
   weatherNeedOf,
@@ -15,10 +15,10 @@ import {
   type IsoDate,
   type MovedJob,
   type PlacedJob,
-  type PlanJob,
-  type PlannedGarden,
-  type PlanProblem,
-  type SeasonPlan,
+  type ScheduleJob,
+  type ScheduledGarden,
+  type ScheduleProblem,
+  type Schedule,
   type WorkingDay,
 } from '@border/core'
 import type { SeasonView } from '@border/contract'
@@ -28,7 +28,7 @@ import type { Db } from '../database/connect.ts'
 import { keyOf } from '../derived.ts'
 import { findCrew, lockCrew } from '../store/crews.ts'
 import { listCrewGardens, type WorkGarden } from '../store/gardens.ts'
-import { listJobs, savePlanned, setWindow, type Job } from '../store/jobs.ts'
+import { listJobs, saveScheduled, setWindow, type Job } from '../store/jobs.ts'
 import { versionsOf, type Versions } from '../store/versions.ts'
 import { findUnsuitable } from '../store/weather.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
@@ -42,7 +42,7 @@ export interface CrewSeason {
   today: IsoDate
   crew: Crew
   gardens: { garden: WorkGarden; jobs: Job[] }[]
-  problem: PlanProblem
+  problem: ScheduleProblem
   /** What the plan is made from, in one name. */
   basis: string
 }
@@ -60,15 +60,15 @@ export async function crewSeason(db: Db, crewId: string, nowMs: number): Promise
   const crew = await findCrew(db, crewId)
   const days = workingDays(crew, today, addDays(today, HORIZON_DAYS))
   const gardens: CrewSeason['gardens'] = []
-  const planned: PlannedGarden[] = []
+  const planned: ScheduledGarden[] = []
   for (const garden of found) {
     gardens.push({ garden, jobs: await listJobs(db, garden.id) })
-    planned.push(await plannedGarden(db, garden, days, today))
+    planned.push(await scheduledGarden(db, garden, days, today))
   }
-  const problem: PlanProblem = {
+  const problem: ScheduleProblem = {
     gardens: planned,
     shifts: days.map(({ day, people }) => ({ id: day, day, people })),
-    jobs: gardens.flatMap((g) => planJobsOf(g.garden, g.jobs, days, today)),
+    jobs: gardens.flatMap((g) => scheduleJobsOf(g.garden, g.jobs, days, today)),
     unsuitable: {},
   }
   return { crewId, today, crew, gardens, problem, basis: basisOf(found, versions, planned, today) }
@@ -84,7 +84,7 @@ async function versionsOfAll(db: Db, gardens: readonly WorkGarden[]): Promise<Ve
 const basisOf = (
   gardens: readonly WorkGarden[],
   versions: readonly Versions[],
-  planned: readonly PlannedGarden[],
+  planned: readonly ScheduledGarden[],
   today: IsoDate,
 ): string =>
   createHash('sha256')
@@ -96,12 +96,12 @@ const basisOf = (
     )
     .digest('hex')
 
-async function plannedGarden(
+async function scheduledGarden(
   db: Db,
   garden: WorkGarden,
   days: readonly WorkingDay[],
   today: IsoDate,
-): Promise<PlannedGarden> {
+): Promise<ScheduledGarden> {
   const usual = await findUnsuitable(db, garden.stationId)
   // By the forecast as far as it reaches, by what is usual beyond.
   const ahead = unsuitableAhead(await outlookOf(db, garden, today))
@@ -122,12 +122,12 @@ async function plannedGarden(
 }
 
 /** The jobs of a garden that are still to be done, and of those done what others wait for. */
-function planJobsOf(
+function scheduleJobsOf(
   garden: WorkGarden,
   all: readonly Job[],
   days: readonly WorkingDay[],
   today: IsoDate,
-): PlanJob[] {
+): ScheduleJob[] {
   const jobs = new Map(all.filter((j) => j.state !== 'dropped').map((j) => [j.id, j]))
   const awaited = new Set([...jobs.values()].flatMap((j) => j.after.map((o) => o.id)))
   const worked = new Set(days.map((d) => d.day))
@@ -187,7 +187,7 @@ function lookWindow(look: Job, jobs: ReadonlyMap<string, Job>): Job['window'] {
  *
  * @returns what it moved; undefined where something has moved meanwhile, and it is to be tried again
  */
-export async function replan(
+export async function reschedule(
   db: Db,
   pool: Piscina,
   crewId: string,
@@ -196,12 +196,12 @@ export async function replan(
   const season = await crewSeason(db, crewId, nowMs)
   if (!season) return []
   const [first] = season.gardens
-  if ((await findWorkedOut(db, first!.garden.id)).planBasis === season.basis) return []
-  const plan: SeasonPlan = await pool.run(
-    { problem: season.problem, rounds: REPLAN_ROUNDS },
-    { name: 'plan' },
+  if ((await findWorkedOut(db, first!.garden.id)).scheduleBasis === season.basis) return []
+  const plan: Schedule = await pool.run(
+    { problem: season.problem, rounds: RESCHEDULE_ROUNDS },
+    { name: 'schedule' },
   )
-  return (await takePlan(db, season, plan)) ? plan.moved : undefined
+  return (await takeSchedule(db, season, plan)) ? plan.moved : undefined
 }
 
 /**
@@ -209,10 +209,10 @@ export async function replan(
  *
  * @returns false where it does not
  */
-export async function takePlan(
+export async function takeSchedule(
   db: Db,
   season: CrewSeason,
-  plan: Pick<SeasonPlan, 'placed' | 'unplaced'>,
+  plan: Pick<Schedule, 'placed' | 'unplaced'>,
 ): Promise<boolean> {
   return db.transaction(async (trx) => {
     await lockCrew(trx, season.crewId)
@@ -225,7 +225,7 @@ export async function takePlan(
     for (const { garden, jobs } of season.gardens) {
       const open = jobs.filter((j) => j.state === 'open')
       for (const look of open) await followMove(trx, look, placed.get(look.after[0]?.id ?? '')?.parts[0]?.day)
-      await savePlanned(
+      await saveScheduled(
         trx,
         garden.id,
         open,
@@ -244,7 +244,7 @@ export async function takePlan(
       )
     }
     // Looks whose windows followed their moves are part of the plan, not a reason to plan again.
-    await setWorkedOut(trx, gardens[0]!.id, { planBasis: await basisNow() })
+    await setWorkedOut(trx, gardens[0]!.id, { scheduleBasis: await basisNow() })
     return true
   })
 }
@@ -287,7 +287,7 @@ export async function workingDaysOf(
 }
 
 /** The days that jobs have now, as a plan: what "why here" is asked of. */
-export const placedNow = (problem: PlanProblem): PlacedJob[] =>
+export const placedNow = (problem: ScheduleProblem): PlacedJob[] =>
   problem.jobs.flatMap((j): PlacedJob[] =>
     j.keptOn && !j.doneOn
       ? [

@@ -1,4 +1,4 @@
-import type { FeatureRecord, PlantingRecord } from '@border/contract'
+import type { FeatureView, PlantingView } from '@border/contract'
 import {
   capitalised,
   castsShade,
@@ -13,8 +13,8 @@ import {
   surfaceHeightM,
   tenths,
   winterHere,
-  withTrials,
-  type Evidence,
+  withSuppositions,
+  type Condition,
   type Point,
   type Succession,
   type Taxon,
@@ -38,7 +38,7 @@ const FALLING = 0.3
 export function failingOnes({
   garden,
   features,
-  evidence,
+  conditions,
   library,
   climate,
   on,
@@ -48,12 +48,12 @@ export function failingOnes({
   const hardy = (t: Taxon) => winterHere(t, climate, 'bed') === 'hardy'
   const hoursAt = (x: number, y: number, without?: string) => {
     const place = places.find((p) => p.kind === 'bed' && isInside(p.ring, x, y))
-    const lit = without ? withTrials(scene, [{ obstructionId: without, gone: true }], on) : scene
+    const lit = without ? withSuppositions(scene, [{ obstructionId: without, gone: true }], on) : scene
     const point = { x, y, z: surfaceHeightM(place) }
     return { place, hours: sunHours(lit, [point], { kind: 'season', on }, place?.ground ?? undefined)[0]! }
   }
   const plants = garden.plantings.flatMap((p): Failing[] => {
-    const why = isOfConsequence(p.taxon) && failingWords(p, evidence[p.id])
+    const why = isOfConsequence(p.taxon) && failingWords(p, conditions[p.id])
     const at = placeById.get(p.placeId)
     if (!why || at?.kind !== 'bed') return []
     const { hours } = hoursAt(p.x, p.y)
@@ -94,7 +94,7 @@ export function failingOnes({
   return [...trees, ...plants]
 }
 
-const isAilingTree = (f: FeatureRecord): boolean =>
+const isAilingTree = (f: FeatureView): boolean =>
   f.kind === 'tree' && castsShade(f) && (f.properties.health === 'poor' || f.properties.health === 'failing')
 
 const LEAST_OFF_M = 1.5
@@ -108,14 +108,14 @@ const about = ([x, y]: Point, radius: number): Point[] =>
     return [x + radius * Math.cos(turn), y + radius * Math.sin(turn)]
   })
 
-function crownOf(f: FeatureRecord): number {
+function crownOf(f: FeatureView): number {
   const tree = obstructionOf(f)
   return tree && 'crownRadiusM' in tree ? Number(tree.crownRadiusM) : 2
 }
 
-const heightOf = (f: FeatureRecord): number => obstructionOf(f)?.heightM ?? 6
+const heightOf = (f: FeatureView): number => obstructionOf(f)?.heightM ?? 6
 
-function failingWords(p: PlantingRecord, e: Evidence | undefined): string | undefined {
+function failingWords(p: PlantingView, e: Condition | undefined): string | undefined {
   if (!e) return undefined
   const poor = e.rating !== null && e.rating <= 2
   if (e.decline && (poor || e.decline.perSeason >= FALLING))

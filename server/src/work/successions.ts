@@ -9,7 +9,7 @@ import { featuresOn, type GardenReader } from '../reader.ts'
 import { askCareJob, closeJobs, findJob, findJobByKey } from '../store/jobs.ts'
 import { insertSuccessionWord, listSuccessionWords, withdrawSuccessionWord } from '../store/successions.ts'
 import type { ComputeTasks } from './compute.ts'
-import { evidenceOfGarden } from './evidence.ts'
+import { conditionsOfGarden } from './conditions.ts'
 import type { Failing } from './successionTasks.ts'
 
 /** Trees and shrubs of consequence that fail, with what could be planted now to stand when they go. */
@@ -25,7 +25,7 @@ export async function failingOf(
     const task: ComputeTasks['successions'] = {
       garden: await reader.standing(),
       features: await featuresOn(reader),
-      evidence: await evidenceOfGarden(reader, pool, signal),
+      conditions: await conditionsOfGarden(reader, pool, signal),
       library: (await reader.taxa()).map((t) => t.taxon),
       climate,
       on: today,

@@ -6,7 +6,7 @@ import {
   type WalkView,
 } from '@border/contract'
 import {
-  absenceOf,
+  unseenOf,
   alongPlace,
   dayMonthYear,
   isPlace,
@@ -115,7 +115,7 @@ async function workOutWalk(reader: GardenReader, pool: Piscina, signal?: AbortSi
               },
               table,
             ),
-            absence: absenceOf(p, before, today, year) ?? null,
+            unseen: unseenOf(p, before, today, year) ?? null,
           }
         }),
       }

@@ -9,7 +9,7 @@ import {
   rootingDays,
   waterBalance,
 } from '@border/core'
-import type { PlantingRecord, WateringView } from '@border/contract'
+import type { PlantingView, WateringView } from '@border/contract'
 import type { GardenReader } from '../reader.ts'
 import { findForecast } from '../store/weatherService.ts'
 import { dividedOf } from '../store/jobs.ts'
@@ -25,7 +25,7 @@ export async function wateringOf(reader: GardenReader): Promise<WateringView> {
   const { places, plantings } = await reader.standing()
   const placeById = new Map(places.map((p) => [p.id, p]))
   const divided = dividedOf(await reader.jobs())
-  const sinceOf = (p: PlantingRecord) => maxDay(p.inPlaceSince, divided.get(p.id) ?? p.inPlaceSince)
+  const sinceOf = (p: PlantingView) => maxDay(p.inPlaceSince, divided.get(p.id) ?? p.inPlaceSince)
   const rooting = plantings.filter(
     (p) => placeById.get(p.placeId)?.kind === 'bed' && daysBetween(sinceOf(p), today) < rootingDays(p.taxon),
   )

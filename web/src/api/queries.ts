@@ -1,26 +1,26 @@
 import type {
   AheadView,
   AssessmentView,
-  BenchRecord,
+  BenchView,
   BloomView,
   CrewView,
   DiagnosisView,
-  EvidenceView,
+  LightEvidenceView,
   GardenSummary,
   GardenView,
   KnownTaxon,
   LikelihoodView,
-  MemberRecord,
+  MemberView,
   OutlookView,
-  PhotoRecord,
-  PlanRunView,
+  PhotoView,
+  ScheduleRunView,
   PlantingStory,
   RecordView,
   RuleView,
-  ScenarioRecord,
+  WhatIfView,
   SeasonView,
   SoilView,
-  StandpointRecord,
+  StandpointView,
   SuccessionView,
   SuspicionsView,
   WalkView,
@@ -99,16 +99,16 @@ export const useAhead = (gardenId: string, on: string) =>
     queryFn: ({ signal }) => get<AheadView>(`/gardens/${gardenId}/ahead?on=${on}`, signal),
   })
 
-export const useScenarios = (gardenId: string, on: string) =>
+export const useWhatIfs = (gardenId: string, on: string) =>
   useQuery({
-    queryKey: ['garden', gardenId, 'scenarios', on],
-    queryFn: ({ signal }) => get<ScenarioRecord[]>(`/gardens/${gardenId}/scenarios?on=${on}`, signal),
+    queryKey: ['garden', gardenId, 'what-ifs', on],
+    queryFn: ({ signal }) => get<WhatIfView[]>(`/gardens/${gardenId}/what-ifs?on=${on}`, signal),
   })
 
-export const useEvidence = (gardenId: string, enabled = true) =>
+export const useLightEvidence = (gardenId: string, enabled = true) =>
   useQuery({
     queryKey: ['garden', gardenId, 'evidence'],
-    queryFn: ({ signal }) => get<EvidenceView>(`/gardens/${gardenId}/light-evidence`, signal),
+    queryFn: ({ signal }) => get<LightEvidenceView>(`/gardens/${gardenId}/light-evidence`, signal),
     enabled,
     // The looks worth taking today change as the day goes on.
     refetchInterval: 20 * 60_000,
@@ -156,13 +156,13 @@ export const useLikelihoods = (gardenId: string) =>
 export const usePhotos = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'photos'],
-    queryFn: () => get<PhotoRecord[]>(`/gardens/${gardenId}/photos`),
+    queryFn: () => get<PhotoView[]>(`/gardens/${gardenId}/photos`),
   })
 
 export const useStandpoints = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'standpoints'],
-    queryFn: () => get<StandpointRecord[]>(`/gardens/${gardenId}/standpoints`),
+    queryFn: () => get<StandpointView[]>(`/gardens/${gardenId}/standpoints`),
   })
 
 export const photoAddress = (gardenId: string, photoId: string, size?: 'small'): string =>
@@ -186,14 +186,14 @@ export const useWhyHere = (gardenId: string, jobId: string, season: SeasonView) 
     placeholderData: keepPreviousData,
   })
 
-const isUnderWay = (run: PlanRunView | null | undefined) =>
+const isUnderWay = (run: ScheduleRunView | null | undefined) =>
   run?.state === 'queued' || run?.state === 'running'
 
 /** The latest plan asked for; looked at again while it is being worked out. */
-export const usePlanRun = (gardenId: string) =>
+export const useScheduleRun = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'plan-run'],
-    queryFn: () => get<{ run: PlanRunView | null }>(`/gardens/${gardenId}/plan-runs/latest`),
+    queryFn: () => get<{ run: ScheduleRunView | null }>(`/gardens/${gardenId}/schedule-runs/latest`),
     refetchInterval: (query) => (isUnderWay(query.state.data?.run) ? 600 : false),
   })
 
@@ -207,7 +207,7 @@ export const useSoil = (gardenId: string) =>
 export const useBench = (gardenId: string) =>
   useQuery({
     queryKey: ['garden', gardenId, 'bench'],
-    queryFn: () => get<BenchRecord[]>(`/gardens/${gardenId}/bench`),
+    queryFn: () => get<BenchView[]>(`/gardens/${gardenId}/bench`),
   })
 
 /** What is not rooted in and when it needs water. */
@@ -261,7 +261,7 @@ export const useStory = (gardenId: string, plantingId: string) =>
 export const useMembers = (gardenId: string, enabled: boolean) =>
   useQuery({
     queryKey: ['garden', gardenId, 'people'],
-    queryFn: () => get<MemberRecord[]>(`/gardens/${gardenId}/people`),
+    queryFn: () => get<MemberView[]>(`/gardens/${gardenId}/people`),
     enabled,
   })
 

@@ -1,4 +1,4 @@
-import type { FeatureRecord } from '@border/contract'
+import type { FeatureView } from '@border/contract'
 import { castsShade, isAlive, isPlace, type FeatureKind, type Point } from '@border/core'
 import { Button, Popconfirm } from 'antd'
 import { useState } from 'react'
@@ -178,7 +178,7 @@ function PartsList({
   )
 }
 
-function describe(f: FeatureRecord, on: string): string {
+function describe(f: FeatureView, on: string): string {
   const height = typeof f.properties.heightM === 'number' ? `, ${f.properties.heightM} m` : ''
   if (f.to && f.to <= on) return `${f.kind}, gone ${shortDate(f.to)}`
   return isAlive(f, on) ? `${f.kind}${height}` : `${f.kind}, from ${shortDate(f.from!)}`

@@ -1,4 +1,4 @@
-import type { JobRecord } from '@border/contract'
+import type { JobView } from '@border/contract'
 import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
 import { Button } from 'antd'
 import { area, line } from 'd3-shape'
@@ -195,7 +195,7 @@ interface RowsProps {
   x: (dayOfYear: number) => number
   year: number
   labels: boolean
-  jobs: readonly JobRecord[]
+  jobs: readonly JobView[]
   days: readonly { day: IsoDate; minutes: number }[]
 }
 

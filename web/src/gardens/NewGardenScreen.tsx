@@ -2,7 +2,7 @@ import type {
   ImportPreview,
   ImportPreviewResult,
   ImportRequest,
-  PlantingRecord,
+  PlantingView,
   SavedGarden,
   WithdrawnGarden,
 } from '@border/contract'
@@ -198,7 +198,7 @@ function FromFiles() {
 function PreviewPlan({ preview }: { preview: ImportPreview }) {
   const [ref, { width }] = useSize()
   const features = preview.features.map((f, i) => ({ ...f, id: `feature ${i}` }))
-  const plantings = preview.plantings.flatMap((p): PlantingRecord[] => {
+  const plantings = preview.plantings.flatMap((p): PlantingView[] => {
     const place = features.find((f) => f.name.toLowerCase() === p.place.toLowerCase())
     const [x, y] = place?.geometry.type === 'Point' ? place.geometry.coordinates : [p.x, p.y]
     if (!place || x === undefined || y === undefined) return []

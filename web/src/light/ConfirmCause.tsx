@@ -42,7 +42,7 @@ export function ConfirmCause({
       })
       return
     }
-    const { obstructionId: _, ...rest } = cause.trial
+    const { obstructionId: _, ...rest } = cause.supposition
     change.mutate({ date: day, change: rest })
   }
   return (

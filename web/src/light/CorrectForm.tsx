@@ -1,4 +1,4 @@
-import type { FeatureRecord } from '@border/contract'
+import type { FeatureView } from '@border/contract'
 import { checkFeature, problemText } from '@border/core'
 import { Alert, Button, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -17,7 +17,7 @@ const monthDay = /^\d{2}-\d{2}$/
  * Puts right what the plan says of a place or an obstruction: sizes, slope, what it lets through, leaf dates, growth and
  * health. What it said before is kept with the plan’s history.
  */
-export function CorrectForm({ feature, onDone }: { feature: FeatureRecord; onDone: () => void }) {
+export function CorrectForm({ feature, onDone }: { feature: FeatureView; onDone: () => void }) {
   const { view } = useGardenContext()
   const [problems, setProblems] = useState<string[]>([])
   const amend = useGardenWrite<{ feature: unknown }>(
@@ -137,7 +137,7 @@ function LeafDate({ name, label }: { name: string; label: string }) {
   )
 }
 
-function withValues(feature: FeatureRecord, values: Values): unknown {
+function withValues(feature: FeatureView, values: Values): unknown {
   const fields = kindFields[feature.kind as DrawnKind]
   const sizes = fields.map((f) => {
     const value = values[f.name] as number

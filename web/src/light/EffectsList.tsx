@@ -1,8 +1,8 @@
-import { counted, effectsBetween, quarterHours, type Trial, type TrialEffect } from '@border/core'
+import { counted, effectsBetween, quarterHours, type Supposition, type LightEffect } from '@border/core'
 import { Button } from 'antd'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { trialClause } from './trialWords.ts'
+import { suppositionClause } from './suppositionWords.ts'
 import type { PlanLight } from './usePlanLight.ts'
 
 const MOST_LISTED = 12
@@ -10,13 +10,13 @@ const MOST_LISTED = 12
 /** What the things being tried would do to the plantings, while they are tried. */
 export function EffectsList({
   light,
-  trials,
+  suppositions,
   onSelect,
   onDrop,
   onSeason,
 }: {
   light: PlanLight
-  trials: readonly Trial[]
+  suppositions: readonly Supposition[]
   onSelect: (plantingId: string) => void
   onDrop: () => void
   /** Given when hours are not over the season, which is what ranges are about. */
@@ -38,7 +38,7 @@ export function EffectsList({
           Put all back
         </Button>
       </div>
-      <p>{trials.map((t) => trialClause(t, name(t.obstructionId))).join('; ')}.</p>
+      <p>{suppositions.map((t) => suppositionClause(t, name(t.obstructionId))).join('; ')}.</p>
       {onSeason ? (
         <Button size="small" onClick={onSeason}>
           Show the season, to see who is affected
@@ -56,7 +56,7 @@ export function Effects({
   effects,
   onSelect,
 }: {
-  effects: readonly TrialEffect[]
+  effects: readonly LightEffect[]
   onSelect: (plantingId: string) => void
 }) {
   const { view } = useGardenContext()

@@ -1,4 +1,4 @@
-import { dayMonthYear, extentOf, isAlive, type Point, type Trial } from '@border/core'
+import { dayMonthYear, extentOf, isAlive, type Point, type Supposition } from '@border/core'
 import { Alert, Segmented, Select } from 'antd'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
@@ -19,7 +19,7 @@ import { MomentBar } from './MomentBar.tsx'
 import { ObstructionPanel } from './ObstructionPanel.tsx'
 import { OutsideList } from './OutsideList.tsx'
 import { ReadingsPanel } from './ReadingsPanel.tsx'
-import { ScenarioPanel } from './ScenarioPanel.tsx'
+import { WhatIfPanel } from './WhatIfPanel.tsx'
 import { SpotPanel } from './SpotPanel.tsx'
 import { useMoment } from './useMoment.ts'
 import { usePlanLight } from './usePlanLight.ts'
@@ -40,13 +40,13 @@ export function Screen() {
   const [look, setLook] = useState('garden')
   const [selected, setSelected] = useState<Selected>()
   const [tab, setTab] = useState<Tab>('now')
-  const [trials, setTrials] = useState<ReadonlyMap<string, Trial>>(new Map())
+  const [suppositions, setSuppositions] = useState<ReadonlyMap<string, Supposition>>(new Map())
 
   const choosePlanting = useCallback((id: string) => setSelected({ kind: 'planting', id }), [])
   const markSpot = useCallback((at: Point) => setSelected({ kind: 'spot', at }), [])
-  const trialList = useMemo(() => [...trials.values()], [trials])
-  const tries = trials.size > 0
-  const light = usePlanLight({ period, then, trials, wanted: viewName })
+  const suppositionList = useMemo(() => [...suppositions.values()], [suppositions])
+  const tries = suppositions.size > 0
+  const light = usePlanLight({ period, then, suppositions, wanted: viewName })
   // The plan follows the pointer; the lists may come a moment later.
   const lightForLists = useDeferredValue(light)
   const moment = useMoment(period === 'moment')
@@ -82,18 +82,21 @@ export function Screen() {
     },
     [extent],
   )
-  const tryOut = useCallback((id: string, change: (before: Trial | undefined) => Trial | undefined) => {
-    setTrials((before) => {
-      const next = new Map(before)
-      const trial = change(before.get(id))
-      // Put back in, the latest is last.
-      next.delete(id)
-      if (trial) next.set(id, trial)
-      return next
-    })
-    setPeriod((p) => (p === 'moment' ? 'season' : p))
-    setView((v) => (v === 'before' ? 'after' : v))
-  }, [])
+  const tryOut = useCallback(
+    (id: string, change: (before: Supposition | undefined) => Supposition | undefined) => {
+      setSuppositions((before) => {
+        const next = new Map(before)
+        const supposition = change(before.get(id))
+        // Put back in, the latest is last.
+        next.delete(id)
+        if (supposition) next.set(id, supposition)
+        return next
+      })
+      setPeriod((p) => (p === 'moment' ? 'season' : p))
+      setView((v) => (v === 'before' ? 'after' : v))
+    },
+    [],
+  )
   const drag = useCallback(
     (id: string, [dx, dy]: Point) =>
       tryOut(id, (t) => {
@@ -212,17 +215,17 @@ export function Screen() {
             <ObstructionPanel
               key={selectedFeature.id}
               feature={selectedFeature}
-              trial={trials.get(selectedFeature.id)}
-              onTrial={(trial) => tryOut(selectedFeature.id, () => trial)}
+              supposition={suppositions.get(selectedFeature.id)}
+              onSuppose={(supposition) => tryOut(selectedFeature.id, () => supposition)}
               onClose={() => setSelected(undefined)}
             />
           )}
           {tries && (
             <EffectsList
               light={lightForLists}
-              trials={trialList}
+              suppositions={suppositionList}
               onSelect={choosePlanting}
-              onDrop={() => setTrials(new Map())}
+              onDrop={() => setSuppositions(new Map())}
               onSeason={period === 'season' ? undefined : () => setPeriod('season')}
             />
           )}
@@ -257,9 +260,9 @@ export function Screen() {
               />
             )}
             {tab === 'what if' && (
-              <ScenarioPanel
-                trials={trialList}
-                onShow={(chosen) => setTrials(new Map(chosen.map((t) => [t.obstructionId, t])))}
+              <WhatIfPanel
+                suppositions={suppositionList}
+                onShow={(chosen) => setSuppositions(new Map(chosen.map((t) => [t.obstructionId, t])))}
               />
             )}
             {tab === 'readings' && (

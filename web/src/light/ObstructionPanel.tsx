@@ -1,5 +1,11 @@
-import type { FeatureRecord, ObstructionChangeRequest } from '@border/contract'
-import { changesOf, dayMonthYear, obstructionOf, standing as standingOn, type Trial } from '@border/core'
+import type { FeatureView, ObstructionChangeRequest } from '@border/contract'
+import {
+  changesOf,
+  dayMonthYear,
+  obstructionOf,
+  standing as standingOn,
+  type Supposition,
+} from '@border/core'
 import { Button, Collapse, DatePicker, Form, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -9,7 +15,7 @@ import { shortDate } from '../frame/words.ts'
 import { changeWords } from './changeWords.ts'
 import { CorrectForm } from './CorrectForm.tsx'
 import { Life } from './Life.tsx'
-import { TrialForm } from './TrialForm.tsx'
+import { SuppositionForm } from './SuppositionForm.tsx'
 
 type Action = 'gone' | 'limbed' | 'lowered' | 'thinned' | 'measured'
 
@@ -22,15 +28,15 @@ const actionWords: Record<Action, string> = {
 }
 
 interface Props {
-  feature: FeatureRecord
-  trial?: Trial | undefined
+  feature: FeatureView
+  supposition?: Supposition | undefined
   /** Absent where nothing can be tried out. */
-  onTrial?: (trial: Trial | undefined) => void
+  onSuppose?: (supposition: Supposition | undefined) => void
   onClose: () => void
 }
 
 /** One obstruction's life: its size now, what has happened to it, what if, and recording what happens next. */
-export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
+export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: Props) {
   const { on, isHead, view } = useGardenContext()
   const gardenId = view.garden.id
   const record = useGardenWrite<{ action: Exclude<Action, 'gone'>; date: string }>(
@@ -54,7 +60,7 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
     ({ date }) => `${feature.name}: recorded as so from ${dayMonthYear(date)}.`,
   )
   const [day, setDay] = useState(on)
-  const [open, setOpen] = useState<string[]>([onTrial ? 'what if' : 'happened'])
+  const [open, setOpen] = useState<string[]>([onSuppose ? 'what if' : 'happened'])
   const obstruction = obstructionOf(feature)
   if (!obstruction) return null
   const solid = standingOn(obstruction, on)
@@ -84,17 +90,21 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
         activeKey={open}
         onChange={setOpen}
         items={[
-          ...(solid && onTrial
+          ...(solid && onSuppose
             ? [
                 {
                   key: 'what if',
                   label: 'What if',
                   children: (
                     <>
-                      <TrialForm obstruction={obstruction} trial={trial} onTrial={onTrial} />
-                      {trial && (
+                      <SuppositionForm
+                        obstruction={obstruction}
+                        supposition={supposition}
+                        onSuppose={onSuppose}
+                      />
+                      {supposition && (
                         <div className="row">
-                          <Button size="small" onClick={() => onTrial(undefined)}>
+                          <Button size="small" onClick={() => onSuppose(undefined)}>
                             Put it back
                           </Button>
                           {isHead && (
@@ -102,8 +112,11 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
                               size="small"
                               loading={makeSo.isPending}
                               onClick={() => {
-                                const { obstructionId: _, ...change } = trial
-                                makeSo.mutate({ date: day, change }, { onSuccess: () => onTrial(undefined) })
+                                const { obstructionId: _, ...change } = supposition
+                                makeSo.mutate(
+                                  { date: day, change },
+                                  { onSuccess: () => onSuppose(undefined) },
+                                )
                               }}
                             >
                               Record it as so from {shortDate(day)}
@@ -146,7 +159,7 @@ export function ObstructionPanel({ feature, trial, onTrial, onClose }: Props) {
                   children: (
                     <CorrectForm
                       feature={feature}
-                      onDone={() => setOpen([onTrial ? 'what if' : 'happened'])}
+                      onDone={() => setOpen([onSuppose ? 'what if' : 'happened'])}
                     />
                   ),
                 },
@@ -182,7 +195,7 @@ function valueOf(action: Exclude<Action, 'gone'>, value: number) {
 }
 
 interface ChangeFormProps {
-  kind: FeatureRecord['kind']
+  kind: FeatureView['kind']
   heightM: number
   on: string
   busy: boolean

@@ -4,7 +4,7 @@ import { memo } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortMonthYear } from '../frame/words.ts'
-import { standingDecision } from '../verdicts/standing.ts'
+import { decisionInForce } from '../verdicts/standing.ts'
 import { causeHours } from './causeHours.ts'
 import { RangeStrip } from './RangeStrip.tsx'
 
@@ -51,7 +51,7 @@ export const OutsideList = memo(function OutsideList({
       {shown.map((a) => {
         const p = plantings.get(a.plantingId)
         if (!p) return null
-        const decided = standingDecision(assessment.decisions, p.id, assessment.on)
+        const decided = decisionInForce(assessment.decisions, p.id, assessment.on)
         const chosen = p.id === selectedId
         return (
           <div key={p.id}>

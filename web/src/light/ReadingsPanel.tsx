@@ -1,4 +1,4 @@
-import type { EvidenceView, LightLogRequest, ReadingRequest } from '@border/contract'
+import type { LightEvidenceView, LightLogRequest, ReadingRequest } from '@border/contract'
 import {
   counted,
   brightnesses,
@@ -14,7 +14,7 @@ import { Alert, Button, DatePicker, Select, Upload } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { errorText, useEvidence, useGardenWrite, useSuspicions } from '../api/queries.ts'
+import { errorText, useLightEvidence, useGardenWrite, useSuspicions } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDate } from '../frame/words.ts'
@@ -27,7 +27,7 @@ export const seenWords: Record<Brightness, string> = { sun: 'Sun', dappled: 'Dap
 /** Readings by eye and by logger, what explains them, and where to look next. */
 export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpot: (at: Point) => void }) {
   const { view, isCrew } = useGardenContext()
-  const { data: evidence, error } = useEvidence(view.garden.id)
+  const { data: evidence, error } = useLightEvidence(view.garden.id)
   const [time, setTime] = useState<Dayjs>()
   if (error) return <p role="alert">{errorText(error)}</p>
   return (
@@ -149,7 +149,7 @@ function TapReading({
   )
 }
 
-function Explanations({ evidence }: { evidence: EvidenceView }) {
+function Explanations({ evidence }: { evidence: LightEvidenceView }) {
   const { view, isHead, today } = useGardenContext()
   const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'Something'
   const { explanations, used } = evidence
@@ -242,7 +242,7 @@ function shortCause(cause: TellingLook['expected'][number]['cause'], nameOf: (id
   return cause.what === 'new' ? 'something new' : `${nameOf(cause.obstructionId)} ${cause.what}`
 }
 
-function Taken({ evidence, onSpot }: { evidence: EvidenceView; onSpot: (at: Point) => void }) {
+function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at: Point) => void }) {
   const { view, isCrew } = useGardenContext()
   const { timeZone } = view.garden
   const withdraw = useGardenWrite<{ path: string }>(view.garden.id, ({ path }) => path, 'Taken back.')

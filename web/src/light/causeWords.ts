@@ -1,6 +1,6 @@
 import type { Cause, Explanation } from '@border/core'
 import { compass } from './compass.ts'
-import { metres } from './trialWords.ts'
+import { metres } from './suppositionWords.ts'
 
 /** A cause in words: `Lime stands lower than drawn, about 2.1 m`. */
 export function causeWords(cause: Cause, nameOf: (id: string) => string): string {
@@ -10,19 +10,19 @@ export function causeWords(cause: Cause, nameOf: (id: string) => string): string
     return `Something new ${compass(bearingDeg)}, about ${metres(heightM)} high and ${metres(widthM)} wide if it stands ${metres(distanceM)} off`
   }
   const name = nameOf(cause.obstructionId)
-  const { trial } = cause
+  const { supposition } = cause
   switch (cause.what) {
     case 'gone':
       return `${name} is gone`
     case 'lowered':
-      return `${name} stands lower than drawn, about ${metres(trial.heightM ?? 0)}`
+      return `${name} stands lower than drawn, about ${metres(supposition.heightM ?? 0)}`
     case 'raised':
     case 'grown':
-      return `${name} stands higher than drawn, about ${metres(trial.heightM ?? 0)}`
+      return `${name} stands higher than drawn, about ${metres(supposition.heightM ?? 0)}`
     case 'thinned':
-      return `${name} lets more light through, about ${Math.round((trial.thinnedBy ?? 0) * 100)} % of its leaf gone`
+      return `${name} lets more light through, about ${Math.round((supposition.thinnedBy ?? 0) * 100)} % of its leaf gone`
     case 'limbed':
-      return `${name} is limbed up to about ${metres(trial.clearStemM ?? 0)}`
+      return `${name} is limbed up to about ${metres(supposition.clearStemM ?? 0)}`
   }
 }
 

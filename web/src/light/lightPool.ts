@@ -27,7 +27,7 @@ function make(): Pooled {
  * one that fails is ended, and the next to ask gets another.
  */
 export async function askLight<T>(
-  use: 'fields' | 'trials',
+  use: 'fields' | 'suppositions',
   ask: (worker: Remote<LightWorker>) => Promise<T>,
 ): Promise<T> {
   const pooled = made.get(use) ?? make()

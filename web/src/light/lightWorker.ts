@@ -56,14 +56,14 @@ const api = {
   },
 
   /** The field with the held obstruction as given; undefined when it is not there. */
-  trial(changed: Obstruction | undefined): GardenField {
+  supposition(changed: Obstruction | undefined): GardenField {
     if (!held) throw new Error('No obstruction is held')
     const { scene, places, period, obstructionId, plots, stages } = held
     const others = scene.obstructions.filter((o) => o.id !== obstructionId)
-    const trialScene = { ...scene, obstructions: changed ? [...others, changed] : others }
+    const supposedScene = { ...scene, obstructions: changed ? [...others, changed] : others }
     return {
       plots: plots.map((plot, i) => ({ ...plot, hours: stages[i]!.withChanged(changed) })),
-      pots: potHours(trialScene, places, period),
+      pots: potHours(supposedScene, places, period),
     }
   },
 }

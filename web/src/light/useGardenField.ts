@@ -79,12 +79,12 @@ export interface Trying {
 }
 
 /**
- * The field with one obstruction as tried, as fast as the pointer moves: the worker holds what all the others let
+ * The field with one obstruction as supposed, as fast as the pointer moves: the worker holds what all the others let
  * through, and of the sizes dragged past only the latest is worked out.
  *
  * @returns no field while nothing is tried or nothing has come back yet; `failed` when the last could not be worked out
  */
-export function useTrialField(
+export function useSupposedField(
   scene: Scene,
   places: readonly LitPlace[],
   period: LightPeriod,
@@ -98,7 +98,7 @@ export function useTrialField(
   )
   const ask = useMemo(() => {
     if (key === undefined || id === undefined) return undefined
-    return trialsOf({ scene, places, period, obstructionId: id }, (field) => setFound({ key, field }))
+    return supposedFieldsOf({ scene, places, period, obstructionId: id }, (field) => setFound({ key, field }))
   }, [key, id, scene, places, period])
   useEffect(() => {
     if (trying) ask?.(trying)
@@ -115,22 +115,22 @@ interface Held {
 }
 
 /**
- * Works out what is tried of one obstruction, the latest of it. It is held once for all that is tried, and anew after a failure,
+ * Works out what is tried of one obstruction, the latest of it. It is held once for all that is supposed, and anew after a failure,
  * by the next worker.
  *
  * @param told undefined when it could not be worked out
  */
-function trialsOf(
+function supposedFieldsOf(
   { scene, places, period, obstructionId }: Held,
   told: (field: GardenField | undefined) => void,
 ): (trying: Trying) => void {
   let isHeld = false
   return latestOnly<Trying, GardenField>(
     (asked) =>
-      askLight('trials', async (worker) => {
+      askLight('suppositions', async (worker) => {
         if (!isHeld) await worker.hold(scene, places, period, obstructionId)
         isHeld = true
-        return worker.trial(asked.changed)
+        return worker.supposition(asked.changed)
       }),
     {
       done: told,

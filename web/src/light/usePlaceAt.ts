@@ -1,4 +1,4 @@
-import type { FeatureRecord } from '@border/contract'
+import type { FeatureView } from '@border/contract'
 import { isInside, ringOf, type Point } from '@border/core'
 import { useCallback } from 'react'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -6,7 +6,7 @@ import { useGardenContext } from '../frame/GardenFrame.tsx'
 const POT_REACH_M = 0.4
 
 /** Finds the pot or bed that a point of the plan lies in, as things stand; undefined off both. */
-export function usePlaceAt(): (at: Point) => FeatureRecord | undefined {
+export function usePlaceAt(): (at: Point) => FeatureView | undefined {
   const { standing } = useGardenContext()
   return useCallback(
     ([x, y]: Point) =>

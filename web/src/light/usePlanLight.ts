@@ -2,19 +2,19 @@ import {
   frozen,
   placesOn,
   sceneOf,
-  tried,
-  withTrials,
+  supposed,
+  withSuppositions,
   type GardenField,
   type LightPeriod,
   type Place,
   type Obstruction,
   type Scene,
-  type Trial,
+  type Supposition,
 } from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { halfMonthOf, type PeriodName, type ViewName } from './look.ts'
-import { useGardenField, useTrialField, type Trying } from './useGardenField.ts'
+import { useGardenField, useSupposedField, type Trying } from './useGardenField.ts'
 
 /** One scene of the two that are compared: what stands in it, from which day on the plan, and its light. */
 export interface LitScene {
@@ -35,18 +35,18 @@ export interface PlanLight {
 }
 
 /**
- * The two scenes that the screen compares, with their light: then and now or, while something is tried, as it stands and
+ * The two scenes that the screen compares, with their light: then and now or, while something is supposed, as it stands and
  * as tried.
  */
 export function usePlanLight({
   period: name,
   then,
-  trials,
+  suppositions,
   wanted,
 }: {
   period: PeriodName
   then: string | undefined
-  trials: ReadonlyMap<string, Trial>
+  suppositions: ReadonlyMap<string, Supposition>
   wanted: ViewName
 }): PlanLight {
   const { view, standing, on } = useGardenContext()
@@ -64,18 +64,18 @@ export function usePlanLight({
 
   const triedNow = useMemo(() => {
     const found = new Map<string, Obstruction | null>()
-    for (const trial of trials.values()) {
-      const o = scene.obstructions.find((x) => x.id === trial.obstructionId)
-      if (o) found.set(o.id, tried(o, trial, on) ?? null)
+    for (const supposition of suppositions.values()) {
+      const o = scene.obstructions.find((x) => x.id === supposition.obstructionId)
+      if (o) found.set(o.id, supposed(o, supposition, on) ?? null)
     }
     return found
-  }, [trials, scene, on])
+  }, [suppositions, scene, on])
   const tries = triedNow.size > 0
-  const latestId = [...trials.keys()].at(-1)
+  const latestId = [...suppositions.keys()].at(-1)
   // All but the one in hand are part of the scene that is held for it.
-  const othersKey = JSON.stringify([...trials.values()].slice(0, -1))
+  const othersKey = JSON.stringify([...suppositions.values()].slice(0, -1))
   const sceneOthers = useMemo(
-    () => withTrials(scene, JSON.parse(othersKey) as Trial[], on),
+    () => withSuppositions(scene, JSON.parse(othersKey) as Supposition[], on),
     [scene, othersKey, on],
   )
   const trying = useMemo(
@@ -91,18 +91,22 @@ export function usePlanLight({
   const periodThen = useMemo(() => ({ ...period, standing: then ?? on }), [period, then, on])
   const now = useGardenField(scene, places, wantsNow ? period : undefined)
   const before = useGardenField(scene, places, wantsThen ? periodThen : undefined)
-  const trial = useTrialField(sceneOthers, places, period, trying)
+  const supposition = useSupposedField(sceneOthers, places, period, trying)
 
   return useMemo(() => {
     const asStands: LitScene = { scene, on, field: now.field }
     return tries
       ? {
           before: asStands,
-          after: { scene: withTrials(scene, [...trials.values()], on), on, field: trial.field ?? now.field },
+          after: {
+            scene: withSuppositions(scene, [...suppositions.values()], on),
+            on,
+            field: supposition.field ?? now.field,
+          },
           places,
           tried: triedNow,
           refiningM: now.refiningM,
-          failed: now.failed || trial.failed,
+          failed: now.failed || supposition.failed,
         }
       : {
           before: { scene: sceneThen, on: then ?? on, field: before.field },
@@ -114,7 +118,21 @@ export function usePlanLight({
           ),
           failed: now.failed || before.failed,
         }
-  }, [tries, scene, sceneThen, on, then, now, before, trial, trials, triedNow, places, wantsNow, wantsThen])
+  }, [
+    tries,
+    scene,
+    sceneThen,
+    on,
+    then,
+    now,
+    before,
+    supposition,
+    suppositions,
+    triedNow,
+    places,
+    wantsNow,
+    wantsThen,
+  ])
 }
 
 const standingThen = (scene: Scene, then: string): Obstruction[] =>

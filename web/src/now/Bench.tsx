@@ -1,4 +1,4 @@
-import type { BenchRecord } from '@border/contract'
+import type { BenchView } from '@border/contract'
 import { Button, Form, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useBench, useGardenWrite, useTaxa } from '../api/queries.ts'
@@ -12,7 +12,7 @@ export function Bench() {
   const { data } = useBench(view.garden.id)
   const { data: taxa } = useTaxa()
   const [adding, setAdding] = useState(false)
-  const [planting, setPlanting] = useState<BenchRecord | null>(null)
+  const [planting, setPlanting] = useState<BenchView | null>(null)
   const put = useGardenWrite<{ taxonBotanical: string; count: number; since: string }>(
     view.garden.id,
     () => '/bench',
@@ -78,7 +78,7 @@ export function Bench() {
         >
           <Form.Item name="taxonBotanical" rules={[{ required: true, message: 'Which plant?' }]}>
             <Select
-              aria-label="Kind"
+              aria-label="Taxon"
               showSearch={{ optionFilterProp: 'label' }}
               options={taxa?.map((t) => ({ value: t.botanical, label: t.botanical }))}
               style={{ width: 220 }}

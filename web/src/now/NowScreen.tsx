@@ -1,4 +1,4 @@
-import type { JobRecord, SuspicionRecord } from '@border/contract'
+import type { JobView, SuspicionView } from '@border/contract'
 import {
   causeClause,
   counted,
@@ -12,7 +12,7 @@ import { Button } from 'antd'
 import { Link, useLocation } from 'react-router'
 import {
   errorText,
-  useEvidence,
+  useLightEvidence,
   useGardenWrite,
   useRecord,
   useSeason,
@@ -78,7 +78,7 @@ export function Screen() {
   )
 }
 
-function Suspicion({ suspicion }: { suspicion: SuspicionRecord }) {
+function Suspicion({ suspicion }: { suspicion: SuspicionView }) {
   const { view, isHead } = useGardenContext()
   const isReading = suspicion.detail.kind === 'unrecorded'
   const isSigns = suspicion.detail.kind === 'signs'
@@ -117,7 +117,7 @@ function Suspicion({ suspicion }: { suspicion: SuspicionRecord }) {
   )
 }
 
-function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionRecord }) {
+function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionView }) {
   const { view } = useGardenContext()
   const { search } = useLocation()
   const placeName = usePlaceName()
@@ -189,7 +189,7 @@ function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionRecord }
 /** The next look that would settle a suspicion. */
 function Check() {
   const { view } = useGardenContext()
-  const { data } = useEvidence(view.garden.id)
+  const { data } = useLightEvidence(view.garden.id)
   const placeAt = usePlaceAt()
   const [look] = data?.telling ?? []
   if (!look) return 'Look again on the next clear day.'
@@ -241,7 +241,7 @@ function OpenJobs() {
 function ToLookAt() {
   const { view } = useGardenContext()
   const { data: record } = useRecord(view.garden.id)
-  const absent = record?.absences.filter((a) => a.absence.state !== 'resting') ?? []
+  const absent = record?.unseen.filter((a) => a.unseen.state !== 'resting') ?? []
   const ripe = record?.trials.filter((t) => t.proposal.outcome !== 'go on') ?? []
   if (absent.length + ripe.length === 0) return null
   const nameOf = (plantingId: string) => record?.stays.findLast((s) => s.plantingId === plantingId)
@@ -254,12 +254,12 @@ function ToLookAt() {
             <Link to={`../plants/${a.plantingId}`}>
               {nameOf(a.plantingId)?.botanical}, {nameOf(a.plantingId)?.tag}
             </Link>
-            <small>{a.absence.says}</small>
+            <small>{a.unseen.says}</small>
           </li>
         ))}
         {ripe.map((t) => (
           <li key={t.plantingId}>
-            <Link to="../record?tab=kinds">
+            <Link to="../record?tab=taxa">
               {nameOf(t.plantingId)?.botanical}, {nameOf(t.plantingId)?.tag}: its trial can be judged
             </Link>
             <small>{t.proposal.says}</small>
@@ -270,7 +270,7 @@ function ToLookAt() {
   )
 }
 
-function staysOpen(job: JobRecord, today: string): string {
+function staysOpen(job: JobView, today: string): string {
   const days = daysBetween(today, job.window.latest)
   return days === 0
     ? 'last day of its window'

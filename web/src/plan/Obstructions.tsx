@@ -1,4 +1,4 @@
-import type { FeatureRecord } from '@border/contract'
+import type { FeatureView } from '@border/contract'
 import {
   monthYear,
   obstructionOf,
@@ -13,7 +13,7 @@ import { curveCatmullRomClosed, curveLinear, curveLinearClosed, line } from 'd3-
 import type { PlanScale } from './scale.ts'
 
 interface Props {
-  features: readonly FeatureRecord[]
+  features: readonly FeatureView[]
   on: IsoDate
   scale: PlanScale
   /** Paint of buildings, `url(#…)`. */
@@ -98,7 +98,7 @@ function Standing({
   hatch,
 }: {
   solid: Solid
-  feature: FeatureRecord
+  feature: FeatureView
   scale: PlanScale
   hatch: string
 }) {
@@ -192,7 +192,7 @@ function wavy(x: number, y: number, r: number, lobes: number): Point[] {
   })
 }
 
-function Gone({ feature, scale }: { feature: FeatureRecord; scale: PlanScale }) {
+function Gone({ feature, scale }: { feature: FeatureView; scale: PlanScale }) {
   const g = feature.geometry
   if (g.type === 'Point') {
     const r = (feature.properties.crownRadiusM as number | undefined) ?? 1

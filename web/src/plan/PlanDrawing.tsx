@@ -1,4 +1,4 @@
-import type { FeatureRecord, PlantingRecord } from '@border/contract'
+import type { FeatureView, PlantingView } from '@border/contract'
 import {
   middleOf,
   groundRadiusM,
@@ -23,8 +23,8 @@ import { barLength, fitPlan, gardenExtent, pointsOf, type PlanScale } from './sc
 export type Picked = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; x: number; y: number }
 
 export interface PlanDrawingProps {
-  features: readonly FeatureRecord[]
-  plantings: readonly PlantingRecord[]
+  features: readonly FeatureView[]
+  plantings: readonly PlantingView[]
   on: IsoDate
   northDeg: number
   width: number
@@ -252,7 +252,7 @@ function Shadows({ shadows, scale }: { shadows: readonly Shadow[]; scale: PlanSc
   )
 }
 
-function ringPath(f: FeatureRecord, scale: PlanScale): string {
+function ringPath(f: FeatureView, scale: PlanScale): string {
   const g = f.geometry
   if (g.type === 'Point') return ''
   const points = g.type === 'LineString' ? g.coordinates.map((p): Point => [p[0], p[1]]) : ringOf(g)
@@ -262,13 +262,13 @@ function ringPath(f: FeatureRecord, scale: PlanScale): string {
     .curve(g.type === 'LineString' ? curveLinear : curveLinearClosed)(points)!
 }
 
-const potRadiusM = (f: FeatureRecord): number => {
+const potRadiusM = (f: FeatureView): number => {
   const place = placeOf(f)
   return place?.kind === 'container' ? place.radiusM : 0
 }
 
 /** Ground of a planting as drawn; in a pot never wider than the pot. */
-function radiusOf(p: PlantingRecord, features: readonly FeatureRecord[]): number {
+function radiusOf(p: PlantingView, features: readonly FeatureView[]): number {
   const r = groundRadiusM(p)
   const place = features.find((f) => f.id === p.placeId)
   return place?.kind === 'container' ? Math.min(r, potRadiusM(place) * 0.9) : r
@@ -279,7 +279,7 @@ function Pot({
   scale,
   light,
 }: {
-  feature: FeatureRecord
+  feature: FeatureView
   scale: PlanScale
   light: string | undefined
 }) {
@@ -302,8 +302,8 @@ function Pot({
 }
 
 function wantedLabels(
-  features: readonly FeatureRecord[],
-  plantings: readonly PlantingRecord[],
+  features: readonly FeatureView[],
+  plantings: readonly PlantingView[],
   on: IsoDate,
   scale: PlanScale,
   selectedId: string | undefined,

@@ -1,8 +1,8 @@
-import type { FeatureRecord } from '@border/contract'
+import type { FeatureView } from '@border/contract'
 import { describe, expect, it } from 'vitest'
 import { barLength, fitPlan, gardenExtent } from './scale.ts'
 
-const feature = (kind: FeatureRecord['kind'], geometry: FeatureRecord['geometry']): FeatureRecord => ({
+const feature = (kind: FeatureView['kind'], geometry: FeatureView['geometry']): FeatureView => ({
   id: kind,
   kind,
   name: kind,
@@ -11,7 +11,7 @@ const feature = (kind: FeatureRecord['kind'], geometry: FeatureRecord['geometry'
   geometry,
   properties: {},
 })
-const square = (x: number, y: number, side: number): FeatureRecord['geometry'] => ({
+const square = (x: number, y: number, side: number): FeatureView['geometry'] => ({
   type: 'Polygon',
   coordinates: [
     [

@@ -1,4 +1,4 @@
-import type { FeatureRecord } from '@border/contract'
+import type { FeatureView } from '@border/contract'
 import { extentOf, isPlace, type Extent, type Point } from '@border/core'
 
 /** Plan metres to pixels, y up to y down, the same scale both ways. */
@@ -26,7 +26,7 @@ export function fitPlan(extent: Extent, width: number, height: number, marginPx 
 }
 
 /** All points of a feature, with a tree's crown and a pot's rim. */
-export function pointsOf(f: FeatureRecord): Point[] {
+export function pointsOf(f: FeatureView): Point[] {
   const g = f.geometry
   if (g.type === 'LineString') return g.coordinates.map((p): Point => [p[0], p[1]])
   if (g.type === 'Polygon') return g.coordinates[0]!.map((p): Point => [p[0], p[1]])
@@ -39,7 +39,7 @@ export function pointsOf(f: FeatureRecord): Point[] {
 }
 
 /** The ground worth showing: places with what stands about them, not the far ends of long walls and neighbours' roofs. */
-export function gardenExtent(features: readonly FeatureRecord[]): Extent {
+export function gardenExtent(features: readonly FeatureView[]): Extent {
   const all = extentOf(features.flatMap(pointsOf))
   const places = features.filter(isPlace)
   if (places.length === 0)

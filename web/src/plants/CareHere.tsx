@@ -1,7 +1,7 @@
 import {
   capitalised,
   careRules,
-  explainCare,
+  taxonCare,
   type Climate,
   type IsoDate,
   type Schools,
@@ -29,7 +29,7 @@ export function CareHere({
   on: IsoDate
 }) {
   const care = useMemo(
-    () => explainCare(taxon, { climate, place: 'bed', schools, lateDays: 0, rules: careRules }, on),
+    () => taxonCare(taxon, { climate, place: 'bed', schools, lateDays: 0, rules: careRules }, on),
     [taxon, climate, schools, on],
   )
   const shown = care.rules.filter((r) => r.school?.followed !== false && r.windows[0]?.season !== 'any time')

@@ -1,4 +1,4 @@
-import type { BenchRecord, PlantingRecord } from '@border/contract'
+import type { BenchView, PlantingView } from '@border/contract'
 import { extentOf, isPlace, middleOf, plantingSources } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -23,9 +23,9 @@ interface Values {
 
 interface Props {
   /** Planted off the bench. */
-  bench?: BenchRecord
+  bench?: BenchView
   /** Put right instead of added. */
-  planting?: PlantingRecord
+  planting?: PlantingView
   onClose: () => void
 }
 

@@ -1,4 +1,4 @@
-import type { FeatureRecord, KnownTaxon, PlantingRecord } from '@border/contract'
+import type { FeatureView, KnownTaxon, PlantingView } from '@border/contract'
 import {
   capitalised,
   counted,
@@ -79,7 +79,7 @@ export function Screen() {
 const matches = (text: string, ...values: (string | undefined | null)[]) =>
   values.some((v) => v?.toLowerCase().includes(text.trim().toLowerCase()))
 
-const byText = (pick: (p: PlantingRecord) => string) => (a: PlantingRecord, b: PlantingRecord) =>
+const byText = (pick: (p: PlantingView) => string) => (a: PlantingView, b: PlantingView) =>
   pick(a).localeCompare(pick(b))
 
 function Plantings({ text }: { text: string }) {
@@ -91,9 +91,9 @@ function Plantings({ text }: { text: string }) {
   const rows = view.plantings.filter((p) =>
     matches(text, p.tag, p.taxon.botanical, p.taxon.common, placeName.get(p.placeId), p.role),
   )
-  const nameOf = (p: PlantingRecord) => placeName.get(p.placeId) ?? ''
+  const nameOf = (p: PlantingView) => placeName.get(p.placeId) ?? ''
   return (
-    <Table<PlantingRecord>
+    <Table<PlantingView>
       className="wide-table"
       size="small"
       rowKey="id"
@@ -153,7 +153,7 @@ function Plantings({ text }: { text: string }) {
   )
 }
 
-/** The library, found by any name of a kind, with a letter wrong here and there, and by how it fits a place. */
+/** The library, found by any name of a taxon, with a letter wrong here and there, and by how it fits a place. */
 function Library({ text }: { text: string }) {
   const { data, isPending } = useTaxa()
   const { standing } = useGardenContext()
@@ -164,7 +164,7 @@ function Library({ text }: { text: string }) {
   const [adding, setAdding] = useState(false)
   const bring = usePracticeWrite<{ csv: string }>('/taxa-file', (answer) => {
     const { changed, same } = answer as { changed: number; same: number }
-    return `${counted(changed, 'kind')} kept, ${same} as they were.`
+    return `${counted(changed, 'taxon', 'taxa')} kept, ${same} as they were.`
   })
   const index = useMemo(() => taxonSearch(data ?? []), [data])
   const place = standing.find((f) => f.id === placeId)
@@ -192,11 +192,11 @@ function Library({ text }: { text: string }) {
             <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
               Bring in taxa.csv
             </BringCsv>
-            <Button onClick={() => setAdding(true)}>A kind of your own</Button>
+            <Button onClick={() => setAdding(true)}>A taxon of your own</Button>
           </>
         )}
         <small>
-          {counted(found.length, 'kind')}
+          {counted(found.length, 'taxon', 'taxa')}
           {fits &&
             place &&
             `, those that stand the light, the ground and the winters of ${place.name}, best first`}
@@ -208,7 +208,7 @@ function Library({ text }: { text: string }) {
           from={data.find((t) => t.botanical === 'Geranium Cranesbill group') ?? data[0]}
           onClose={(made) => {
             setAdding(false)
-            if (made) void navigate({ pathname: `kind/${encodeURIComponent(made)}`, search })
+            if (made) void navigate({ pathname: `taxon/${encodeURIComponent(made)}`, search })
           }}
         />
       )}
@@ -224,7 +224,7 @@ function Library({ text }: { text: string }) {
             title: 'Taxon',
             render: (_, t) => (
               <>
-                <Link to={{ pathname: `kind/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
+                <Link to={{ pathname: `taxon/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
                   {t.botanical}
                 </Link>{' '}
                 <small>
@@ -270,11 +270,11 @@ function Library({ text }: { text: string }) {
   )
 }
 
-/** Kinds that fit a place less well are not shown. */
+/** Taxa that fit a place less well are not shown. */
 const LEAST_FIT = 0.7
 
-/** How well a kind would stand in the middle of a place: its light, its ground, its winters. */
-function usePlaceFit(feature: FeatureRecord | undefined): ((taxon: Taxon) => Fit) | undefined {
+/** How well a taxon would stand in the middle of a place: its light, its ground, its winters. */
+function usePlaceFit(feature: FeatureView | undefined): ((taxon: Taxon) => Fit) | undefined {
   const { view, on } = useGardenContext()
   return useMemo(() => {
     const place = feature && placeOf(feature)

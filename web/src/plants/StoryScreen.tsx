@@ -40,7 +40,7 @@ export function Screen() {
           </h1>
           <p>
             <Link
-              to={{ pathname: `../kind/${encodeURIComponent(planting.taxon.botanical)}`, search }}
+              to={{ pathname: `../taxon/${encodeURIComponent(planting.taxon.botanical)}`, search }}
               relative="path"
             >
               {planting.taxon.common}

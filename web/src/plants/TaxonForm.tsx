@@ -108,14 +108,14 @@ const groups: { title: string; fields: Field[] }[] = [
 ]
 
 interface Props {
-  /** What is changed, or what a new kind starts from. */
+  /** What is changed, or what a new taxon starts from. */
   from: KnownTaxon
-  /** A new kind under another name. */
+  /** A new taxon under another name. */
   isCopy: boolean
   onClose: (botanical?: string) => void
 }
 
-/** Every trait of a kind; a contradiction is shown at the trait it lies in. */
+/** Every trait of a taxon; a contradiction is shown at the trait it lies in. */
 export function TaxonForm({ from, isCopy, onClose }: Props) {
   const [form] = Form.useForm<Taxon>()
   const save = usePracticeWrite<{ taxon: Taxon; was?: string }>('/taxa', 'Kept in your library.')
@@ -135,7 +135,7 @@ export function TaxonForm({ from, isCopy, onClose }: Props) {
     <Modal
       open
       width={860}
-      title={isCopy ? 'A kind of your own' : `${from.botanical}, as your practice knows it`}
+      title={isCopy ? 'A taxon of your own' : `${from.botanical}, as your practice knows it`}
       onCancel={() => onClose()}
       footer={[
         <Button key="close" onClick={() => onClose()}>

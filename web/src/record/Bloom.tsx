@@ -118,7 +118,7 @@ function Weeks({ place, window }: { place: BloomView['places'][number]; window: 
               height={HEIGHT - 12 - y(w.cover)}
             />
           ))}
-          <line x1={0} x2={width} y1={HEIGHT - 12} y2={HEIGHT - 12} className="kind-rule" />
+          <line x1={0} x2={width} y1={HEIGHT - 12} y2={HEIGHT - 12} className="taxon-rule" />
           {months.map((m) => (
             <text key={m} x={x(daysBetween(window.from, m)) + 1} y={HEIGHT - 2}>
               {dayMonth(m).split(' ')[1]!.slice(0, 1)}

@@ -1,4 +1,4 @@
-import type { PhotoRecord, StandpointRecord } from '@border/contract'
+import type { PhotoView, StandpointView } from '@border/contract'
 import { Button, Form, Input, Select } from 'antd'
 import { useState } from 'react'
 import { errorText, photoAddress, useGardenWrite, usePhotos, useStandpoints } from '../api/queries.ts'
@@ -47,7 +47,7 @@ export function Photos() {
 
 function useAbout() {
   const { view } = useGardenContext()
-  return (p: PhotoRecord): string => {
+  return (p: PhotoView): string => {
     const planting = view.plantings.find((x) => x.id === p.plantingId)
     const place = view.features.find((f) => f.id === p.placeId)
     return planting
@@ -56,7 +56,7 @@ function useAbout() {
   }
 }
 
-function Compared({ photos }: { photos: PhotoRecord[] }) {
+function Compared({ photos }: { photos: PhotoView[] }) {
   const { view } = useGardenContext()
   const about = useAbout()
   return (
@@ -76,7 +76,7 @@ function Compared({ photos }: { photos: PhotoRecord[] }) {
 interface StripProps {
   title: string
   framing: string
-  photos: PhotoRecord[]
+  photos: PhotoView[]
   pair: readonly string[]
   onChoose: (id: string) => void
 }
@@ -108,7 +108,7 @@ function Strip({ title, framing, photos, pair, onChoose }: StripProps) {
   )
 }
 
-function NewStandpoint({ known }: { known: readonly StandpointRecord[] }) {
+function NewStandpoint({ known }: { known: readonly StandpointView[] }) {
   const { view, standing } = useGardenContext()
   const [form] = Form.useForm<{ name: string; placeId?: string; framing?: string }>()
   const add = useGardenWrite<{ name: string; placeId?: string; framing?: string }>(

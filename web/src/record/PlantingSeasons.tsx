@@ -181,18 +181,18 @@ function Absences({ record }: { record: RecordView }) {
     ({ plantingId }) => `/plantings/${plantingId}/strike-off`,
     'Struck off. Its place is free; its record stays.',
   )
-  const shown = record.absences.filter((a) => a.absence.state !== 'resting')
+  const shown = record.unseen.filter((a) => a.unseen.state !== 'resting')
   if (shown.length === 0) return null
   return (
     <section className="record-absent">
       <h2>Not to be seen</h2>
       <ul className="plain-list">
-        {shown.map(({ plantingId, absence }) => {
+        {shown.map(({ plantingId, unseen }) => {
           const stay = record.stays.findLast((s) => s.plantingId === plantingId)
           return (
             <li key={plantingId}>
-              <span className="taxon">{stay?.botanical}</span> <small>{stay?.tag}</small> {absence.says}{' '}
-              {isCrew && absence.state === 'due' && (
+              <span className="taxon">{stay?.botanical}</span> <small>{stay?.tag}</small> {unseen.says}{' '}
+              {isCrew && unseen.state === 'due' && (
                 <Button size="small" onClick={() => strike.mutate({ plantingId, on: today })}>
                   Strike it off
                 </Button>

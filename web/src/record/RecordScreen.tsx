@@ -6,7 +6,7 @@ import { useSearchParams } from 'react-router'
 import { errorText, useRecord } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { Waiting } from '../frame/Shell.tsx'
-import { Kinds } from './Kinds.tsx'
+import { Taxa } from './Taxa.tsx'
 import { PlantingSeasons } from './PlantingSeasons.tsx'
 import './record.css'
 
@@ -14,7 +14,7 @@ const Bloom = lazy(() => import('./Bloom.tsx').then((m) => ({ default: m.Bloom }
 const Signs = lazy(() => import('./Signs.tsx').then((m) => ({ default: m.Signs })))
 const Photos = lazy(() => import('./Photos.tsx').then((m) => ({ default: m.Photos })))
 
-const tabs = ['Plantings', 'Kinds', 'Bloom', 'Signs', 'Photos'] as const
+const tabs = ['Plantings', 'Taxa', 'Bloom', 'Signs', 'Photos'] as const
 type Tab = (typeof tabs)[number]
 
 /** How plants have done, season by season, and what is plant, what is spot and what is year. */
@@ -50,7 +50,7 @@ export function Screen() {
         {ofRecord && error && <p className="empty-words">{errorText(error)}</p>}
         {ofRecord && !error && !data && <Waiting />}
         {data && tab === 'Plantings' && <PlantingSeasons record={data} />}
-        {data && tab === 'Kinds' && <Kinds record={data} />}
+        {data && tab === 'Taxa' && <Taxa record={data} />}
         {data && tab === 'Bloom' && <Bloom seasons={data.seasons} />}
       </Suspense>
     </>
@@ -74,15 +74,15 @@ function RecordSentence({ record }: { record: RecordView }) {
   )
 }
 
-/** What is place, kind, planting and year, as far as the record tells them apart. */
+/** What is place, taxon, planting and year, as far as the record tells them apart. */
 function sharesWords({ shares, untold }: NonNullable<RecordView['model']>): string {
   const cannot = (what: Untold) => untold.includes(what)
-  const kind = shares.taxon + shares.light
+  const taxon = shares.taxon + shares.light
   const told = [
     ...(cannot('place') ? [] : [`${percent(shares.place)} is the place`]),
     ...(cannot('taxon from planting')
-      ? [`${percent(kind + shares.planting)} the plant, its kind and its own growth together`]
-      : [`${percent(kind)} the kind of plant`, `${percent(shares.planting)} the single planting`]),
+      ? [`${percent(taxon + shares.planting)} the plant, its taxon and its own growth together`]
+      : [`${percent(taxon)} the taxon`, `${percent(shares.planting)} the single planting`]),
     ...(cannot('year') ? [] : [`${percent(shares.year)} the year`]),
   ]
   const why = [
@@ -90,7 +90,7 @@ function sharesWords({ shares, untold }: NonNullable<RecordView['model']>): stri
     ...(cannot('year') ? ['one season alone cannot show what years do'] : []),
     ...(cannot('taxon from planting')
       ? [
-          'each kind stands here once, so the kind and the planting cannot be told apart; a second clump of one would tell',
+          'each taxon stands here once, so the taxon and the planting cannot be told apart; a second clump of one would tell',
         ]
       : []),
     ...(cannot('planting from chance')

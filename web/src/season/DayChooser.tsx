@@ -1,4 +1,4 @@
-import type { JobRecord, SeasonView } from '@border/contract'
+import type { JobView, SeasonView } from '@border/contract'
 import { dayMonthYear, type DayChoice } from '@border/core'
 import { Button } from 'antd'
 import { errorText, useGardenWrite, useWhyHere } from '../api/queries.ts'
@@ -7,7 +7,7 @@ import { shortDate } from '../frame/words.ts'
 import { DayStrip } from './DayStrip.tsx'
 
 /** Why a job is on its day, what other days would cost or what is against them, and putting it on one of them. */
-export function DayChooser({ job, season }: { job: JobRecord; season: SeasonView }) {
+export function DayChooser({ job, season }: { job: JobView; season: SeasonView }) {
   const { view, isHead } = useGardenContext()
   const { data: why, error } = useWhyHere(view.garden.id, job.id, season)
   const pin = useGardenWrite<{ day: string | null }>(

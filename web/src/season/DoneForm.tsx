@@ -1,4 +1,4 @@
-import type { JobDone, JobRecord } from '@border/contract'
+import type { JobDone, JobView } from '@border/contract'
 import { App, Button, DatePicker, Form, Input, InputNumber } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -19,7 +19,7 @@ interface Filled {
 }
 
 /** What was really done: the day, how long it took, how many live, a word, a photo. Kept on the device until it is sent. */
-export function DoneForm({ job, onClose }: { job: JobRecord; onClose: () => void }) {
+export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }) {
   const { view, today } = useGardenContext()
   const planting = view.plantings.find((p) => p.id === job.plantingIds[0])
   const { person } = useSignedIn()

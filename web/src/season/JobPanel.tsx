@@ -1,4 +1,4 @@
-import type { JobRecord, SeasonView } from '@border/contract'
+import type { JobView, SeasonView } from '@border/contract'
 import { addDays, counted, dayMonthYear, daysBetween, forbiddenWords, listed, weekdayOf } from '@border/core'
 import { Alert, Button } from 'antd'
 import { useState } from 'react'
@@ -11,9 +11,9 @@ import { DayChooser } from './DayChooser.tsx'
 import { Recording } from './Recording.tsx'
 
 interface Props {
-  job: JobRecord
+  job: JobView
   season: SeasonView
-  onChoose: (job: JobRecord) => void
+  onChoose: (job: JobView) => void
 }
 
 /** One job: cautions first, when and why then, what it takes, and recording it done. */
@@ -128,7 +128,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
 const SHOWN = 6
 
 /** What it is done to, each with the way to its story. */
-function Plantings({ job }: { job: JobRecord }) {
+function Plantings({ job }: { job: JobView }) {
   const { search } = useLocation()
   const [all, setAll] = useState(false)
   const shown = all ? job.plantingIds.length : SHOWN
@@ -151,7 +151,7 @@ function Plantings({ job }: { job: JobRecord }) {
 }
 
 /** The window with the sentence behind each date, and the day it stands on. */
-function When({ job, season }: { job: JobRecord; season: SeasonView }) {
+function When({ job, season }: { job: JobView; season: SeasonView }) {
   const { today } = useGardenContext()
   const w = job.window
   if (job.state !== 'open') return null

@@ -170,7 +170,7 @@ export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose:
         </Form.Item>
         {what === 'plants' && (
           <>
-            <Form.Item name="taxa" label="Kinds" className="wide">
+            <Form.Item name="taxa" label="Taxa" className="wide">
               <Select
                 mode="multiple"
                 allowClear

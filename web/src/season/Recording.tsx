@@ -1,4 +1,4 @@
-import type { JobRecord } from '@border/contract'
+import type { JobView } from '@border/contract'
 import { dayMonthYear } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
@@ -12,7 +12,7 @@ import { DoneForm } from './DoneForm.tsx'
 import { useDoneHere } from './useDoneHere.ts'
 
 /** Recording an open job as done, with or without a connection: what waits on the device says so. */
-export function Recording({ job, label, primary }: { job: JobRecord; label: string; primary?: boolean }) {
+export function Recording({ job, label, primary }: { job: JobView; label: string; primary?: boolean }) {
   const { view } = useGardenContext()
   const { dataUpdatedAt } = useSeason(view.garden.id)
   const queued = useDoneHere(job.id)

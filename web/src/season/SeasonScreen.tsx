@@ -1,4 +1,4 @@
-import type { JobRecord, Replanned, SeasonView } from '@border/contract'
+import type { JobView, Rescheduled, SeasonView } from '@border/contract'
 import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
@@ -11,7 +11,7 @@ import { Waiting } from '../frame/Shell.tsx'
 import { minutesText, momentText, shortDayMonth, weekdayName } from '../frame/words.ts'
 import { JobPanel } from './JobPanel.tsx'
 import './season.css'
-import { PlanButton, PlanRun } from './PlanRun.tsx'
+import { ScheduleButton, ScheduleRun } from './ScheduleRun.tsx'
 import { YearByPlace } from './YearByPlace.tsx'
 
 /** Jobs with their windows, the working days they fall on, and one job in full. */
@@ -30,7 +30,7 @@ export function Screen() {
     ordered.find((j) => planting !== null && j.plantingIds.includes(planting) && j.state === 'open') ??
     ordered.find((j) => j.state === 'open') ??
     ordered[0]
-  const choose = (job: JobRecord) => {
+  const choose = (job: JobView) => {
     bringIntoView('job')
     setParams(
       (before) => {
@@ -62,7 +62,7 @@ export function Screen() {
         </div>
         <div className="screen-tools">
           <Link to="../rules">Rules</Link>
-          {isHead && <PlanButton />}
+          {isHead && <ScheduleButton />}
           <Button
             href={`/api/gardens/${view.garden.id}/calendar.ics`}
             download
@@ -77,7 +77,7 @@ export function Screen() {
           <div className="season-body">
             <SimulatedNote />
             <Behind season={data} />
-            <PlanRun season={data} />
+            <ScheduleRun season={data} />
             <YearByPlace jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
             <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
           </div>
@@ -88,7 +88,7 @@ export function Screen() {
       ) : (
         <div className="empty-words">
           <Behind season={data} />
-          <PlanRun season={data} />
+          <ScheduleRun season={data} />
           <p>
             Plan the season, and the care that the <Link to="../rules">rules</Link> ask for appears here, each
             job in its window on a working day. Moves come from <Link to="../verdicts">Verdicts</Link>: accept
@@ -100,8 +100,8 @@ export function Screen() {
   )
 }
 
-const dayOf = (j: JobRecord) => j.done?.on ?? j.plannedOn ?? j.window.bestFrom
-const byDay = (a: JobRecord, b: JobRecord) =>
+const dayOf = (j: JobView) => j.done?.on ?? j.plannedOn ?? j.window.bestFrom
+const byDay = (a: JobView, b: JobView) =>
   dayOf(a) < dayOf(b) ? -1 : dayOf(a) > dayOf(b) ? 1 : a.title < b.title ? -1 : 1
 
 /** A day this near can be seen to be lost. */
@@ -110,7 +110,7 @@ const LOSABLE_DAYS = 10
 interface AgendaProps {
   season: SeasonView
   chosenId: string
-  onChoose: (job: JobRecord) => void
+  onChoose: (job: JobView) => void
 }
 
 /** The working days that have work, each with its load. */
@@ -141,7 +141,7 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
           ))}
         </section>
       )}
-      {season.replanned && <Moved replanned={season.replanned} />}
+      {season.rescheduled && <Moved rescheduled={season.rescheduled} />}
       {days.map((day) => {
         const sittings = open.flatMap((j) =>
           j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
@@ -236,7 +236,7 @@ function Behind({ season }: { season: SeasonView }) {
 }
 
 /** What the last change of plan moved, and why: kept with the plan until it is seen. */
-function Moved({ replanned: { id, at, moved } }: { replanned: Replanned }) {
+function Moved({ rescheduled: { id, at, moved } }: { rescheduled: Rescheduled }) {
   const [seen, setSeen] = useState(() => localStorage.getItem(SEEN_PLAN))
   if (seen === id) return null
   const see = () => {
@@ -270,9 +270,9 @@ function JobLine({
   onChoose,
   extra,
 }: {
-  job: JobRecord
+  job: JobView
   chosenId: string
-  onChoose: (job: JobRecord) => void
+  onChoose: (job: JobView) => void
   extra: string
 }) {
   return (

@@ -1,4 +1,4 @@
-import type { JobRecord } from '@border/contract'
+import type { JobView } from '@border/contract'
 import { addDays, dayNumber, fromDayNumber, maxDay, minDay, type IsoDate } from '@border/core'
 import { group } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
@@ -8,10 +8,10 @@ import { useSize } from '../frame/useSize.ts'
 import { shortDayMonth } from '../frame/words.ts'
 
 interface Props {
-  jobs: readonly JobRecord[]
+  jobs: readonly JobView[]
   days: readonly { day: IsoDate; minutes: number }[]
   chosenId: string
-  onChoose: (job: JobRecord) => void
+  onChoose: (job: JobView) => void
 }
 
 const LANE = 9
@@ -127,11 +127,11 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
 }
 
 /** Jobs of each place, those that overlap in lanes below one another. */
-function lanes(jobs: readonly JobRecord[], placeOf: (j: JobRecord) => string) {
+function lanes(jobs: readonly JobView[], placeOf: (j: JobView) => string) {
   return [...group(jobs, placeOf)]
     .sort(([a], [b]) => (a < b ? -1 : 1))
     .map(([place, own]) => {
-      const made: JobRecord[][] = []
+      const made: JobView[][] = []
       for (const job of [...own].sort((a, b) => (a.window.earliest < b.window.earliest ? -1 : 1))) {
         const free = made.find((lane) => lane.at(-1)!.window.latest < job.window.earliest)
         if (free) free.push(job)
@@ -141,7 +141,7 @@ function lanes(jobs: readonly JobRecord[], placeOf: (j: JobRecord) => string) {
     })
 }
 
-function minutesByDay(jobs: readonly JobRecord[]): Map<IsoDate, number> {
+function minutesByDay(jobs: readonly JobView[]): Map<IsoDate, number> {
   const used = new Map<IsoDate, number>()
   for (const j of jobs) for (const p of j.parts) used.set(p.day, (used.get(p.day) ?? 0) + p.minutes)
   return used

@@ -1,8 +1,8 @@
-import type { JobRecord } from '@border/contract'
+import type { JobView } from '@border/contract'
 import { expect, it } from 'vitest'
 import { materialsOf, workOf } from './dayWork.ts'
 
-const job = (id: string, more: Partial<JobRecord>): JobRecord =>
+const job = (id: string, more: Partial<JobView>): JobView =>
   ({
     id,
     title: id,
@@ -13,7 +13,7 @@ const job = (id: string, more: Partial<JobRecord>): JobRecord =>
     materials: [],
     placeId: null,
     ...more,
-  }) as unknown as JobRecord
+  }) as unknown as JobView
 const order = new Map([
   ['north', 0],
   ['south', 1],

@@ -1,14 +1,14 @@
-import type { JobRecord } from '@border/contract'
+import type { JobView } from '@border/contract'
 
 /** One sitting of a job on a day: the whole of it, or a part. */
 export interface Sitting {
-  job: JobRecord
+  job: JobView
   minutes: number
 }
 
 /** What is done on a day, in order: what comes first, first; otherwise place by place as a walk goes. */
 export function workOf(
-  jobs: readonly JobRecord[],
+  jobs: readonly JobView[],
   day: string,
   placeOrder: ReadonlyMap<string, number>,
 ): Sitting[] {

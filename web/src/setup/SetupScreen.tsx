@@ -13,7 +13,7 @@ import {
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
 import { BringCsv } from './BringCsv.tsx'
-import { ClimateRecord } from './ClimateRecord.tsx'
+import { WeatherRecord } from './WeatherRecord.tsx'
 import { Crew } from './Crew.tsx'
 import { GardenItself } from './GardenItself.tsx'
 import './setup.css'
@@ -40,7 +40,7 @@ export function Screen() {
         {!isHead && <p className="soft">Only a head gardener of this garden changes these.</p>}
         <Crew />
         <GardenItself />
-        <ClimateRecord />
+        <WeatherRecord />
         <Schools />
         <CalendarLink />
         <ObservationFiles />

@@ -33,7 +33,7 @@ function Successor({ succession: s }: { succession: SuccessionView }) {
     () => `/successions/${s.subjectId}`,
     ({ state }) =>
       ({
-        planned: 'Planting it is a job now, in the next window of its kind.',
+        planned: 'Planting it is a job now, in the next window of its taxon.',
         dismissed: 'It will not be proposed again for this one.',
         open: 'Taken back: it is proposed again.',
       })[state],

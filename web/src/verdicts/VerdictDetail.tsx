@@ -1,4 +1,4 @@
-import type { DecisionRecord, DecisionRequest, MoveTarget, PlantingRecord } from '@border/contract'
+import type { DecisionView, DecisionRequest, MoveTarget, PlantingView } from '@border/contract'
 import {
   actions,
   dayMonthYear,
@@ -21,13 +21,13 @@ import { useSize } from '../frame/useSize.ts'
 import { RangeStrip } from '../light/RangeStrip.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
-import { newSince, standingDecision, wordOn } from './standing.ts'
+import { newSince, decisionInForce, wordOn } from './standing.ts'
 
 interface Props {
-  planting: PlantingRecord
+  planting: PlantingView
   assessment: Assessment
   then: string
-  decisions: readonly DecisionRecord[]
+  decisions: readonly DecisionView[]
 }
 
 const actionSentences: Record<Action, string> = {
@@ -48,7 +48,7 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
   const place = view.features.find((f) => f.id === planting.placeId)
   const [spot, setSpot] = useState(0)
   const decided = wordOn(decisions, assessment, on)
-  const refused = standingDecision(decisions, planting.id, on)
+  const refused = decisionInForce(decisions, planting.id, on)
   const since = refused && newSince(refused, assessment)
   const own = decisions.filter((d) => d.plantingId === planting.id)
   return (
@@ -203,11 +203,11 @@ function Reasons({ verdict: { action: proposed, terms, ruledOut } }: { verdict: 
 }
 
 interface AnswerProps {
-  planting: PlantingRecord
+  planting: PlantingView
   assessment: Assessment
   on: string
   spot: SpotOption | undefined
-  decided: DecisionRecord | undefined
+  decided: DecisionView | undefined
 }
 
 type Way = 'accept' | 'otherwise' | 'wait'
@@ -323,7 +323,7 @@ const goes = (d: DecisionRequest, proposed: Action) =>
   d.choice !== 'wait' && !['keep', 'watch'].includes(d.choice === 'accept' ? proposed : d.action)
 
 interface MovePlanProps {
-  planting: PlantingRecord
+  planting: PlantingView
   spots: readonly SpotOption[]
   chosen: number
   onChoose: (i: number) => void

@@ -1,4 +1,4 @@
-import type { AssessmentView, BulkAnswer, PlantingRecord } from '@border/contract'
+import type { AssessmentView, BulkAnswer, PlantingView } from '@border/contract'
 import { counted, dayMonthYear, type Assessment, type Action } from '@border/core'
 import { App, Button, Select } from 'antd'
 import dayjs from 'dayjs'
@@ -14,7 +14,7 @@ import { VerdictDetail } from './VerdictDetail.tsx'
 import './verdicts.css'
 
 interface Row {
-  planting: PlantingRecord
+  planting: PlantingView
   assessment: Assessment
 }
 
@@ -208,7 +208,7 @@ const byUrgency: readonly Action[] = ['remove', 'replace', 'move', 'divide', 'cu
 
 function groupByPlace(
   features: readonly { id: string; name: string; kind: string }[],
-  plantings: readonly PlantingRecord[],
+  plantings: readonly PlantingView[],
   data: AssessmentView | undefined,
 ) {
   const assessed = new Map(data?.assessments.map((a) => [a.plantingId, a]))

@@ -1,12 +1,12 @@
-import type { AssessmentView, DecisionRecord } from '@border/contract'
+import type { AssessmentView, DecisionView } from '@border/contract'
 import { describe, expect, it } from 'vitest'
-import { newSince, openVerdicts, standingDecision } from './standing.ts'
+import { newSince, openVerdicts, decisionInForce } from './standing.ts'
 
 const decision = (
   plantingId: string,
-  choice: DecisionRecord['choice'],
+  choice: DecisionView['choice'],
   waitUntil: string | null = null,
-): DecisionRecord => ({
+): DecisionView => ({
   id: `${plantingId}-${choice}`,
   plantingId,
   proposed: 'move',
@@ -19,7 +19,7 @@ const decision = (
   jobCount: 0,
   weighed: { scores: {}, terms: [] },
 })
-const view = (decisions: DecisionRecord[]): AssessmentView => {
+const view = (decisions: DecisionView[]): AssessmentView => {
   const assessed = (plantingId: string, action: string) => ({ plantingId, verdict: { action } })
   const assessments = [assessed('a', 'move'), assessed('b', 'watch'), assessed('c', 'keep')]
   return { on: '2026-09-14', then: '2025-02-16', assessments, decisions } as unknown as AssessmentView
@@ -33,12 +33,12 @@ describe('what waits for a word', () => {
   it('is not what was decided, and the newest word counts', () => {
     const decisions = [decision('a', 'otherwise'), decision('a', 'accept')]
     expect(openVerdicts(view(decisions), '2026-09-14').map((a) => a.plantingId)).toEqual(['b'])
-    expect(standingDecision(decisions, 'a', '2026-09-14')!.choice).toBe('otherwise')
+    expect(decisionInForce(decisions, 'a', '2026-09-14')!.choice).toBe('otherwise')
   })
 
   it('is not proposed again after a refusal unless the evidence has changed, and then says what', () => {
     const scorched = { action: 'move', points: 20, says: 'It shows: scorched leaves.' } as const
-    const refusal: DecisionRecord = {
+    const refusal: DecisionView = {
       ...decision('a', 'otherwise'),
       action: 'keep',
       weighed: { scores: { move: 30, keep: 20 }, terms: [] },
@@ -55,7 +55,7 @@ describe('what waits for a word', () => {
 
   it('comes back on the day it was put off until', () => {
     const wait = [decision('a', 'wait', '2027-03-01')]
-    expect(standingDecision(wait, 'a', '2027-02-28')).toBeDefined()
-    expect(standingDecision(wait, 'a', '2027-03-01')).toBeUndefined()
+    expect(decisionInForce(wait, 'a', '2027-02-28')).toBeDefined()
+    expect(decisionInForce(wait, 'a', '2027-03-01')).toBeUndefined()
   })
 })

@@ -1,12 +1,12 @@
-import type { AssessmentView, DecisionRecord } from '@border/contract'
+import type { AssessmentView, DecisionView } from '@border/contract'
 import type { Action, Assessment, IsoDate } from '@border/core'
 
 /** The word that stands on a planting: the latest decision, unless it only put the question off until by now. */
-export function standingDecision(
-  decisions: readonly DecisionRecord[],
+export function decisionInForce(
+  decisions: readonly DecisionView[],
   plantingId: string,
   on: IsoDate,
-): DecisionRecord | undefined {
+): DecisionView | undefined {
   const latest = decisions.find((d) => d.plantingId === plantingId)
   if (!latest) return undefined
   return latest.choice === 'wait' && latest.waitUntil! <= on ? undefined : latest
@@ -21,7 +21,7 @@ const GAINED = 15
  * @returns sentences, strongest first; undefined where the word still stands
  */
 export function newSince(
-  decision: DecisionRecord,
+  decision: DecisionView,
   { verdict }: Pick<Assessment, 'verdict'>,
 ): string[] | undefined {
   const chosen = decision.action as Action
@@ -41,11 +41,11 @@ export function newSince(
 
 /** The word that stands on an assessed planting: none where what is known has changed since. */
 export function wordOn(
-  decisions: readonly DecisionRecord[],
+  decisions: readonly DecisionView[],
   assessment: Assessment,
   on: IsoDate,
-): DecisionRecord | undefined {
-  const standing = standingDecision(decisions, assessment.plantingId, on)
+): DecisionView | undefined {
+  const standing = decisionInForce(decisions, assessment.plantingId, on)
   return standing && newSince(standing, assessment) ? undefined : standing
 }
 

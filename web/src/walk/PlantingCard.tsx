@@ -54,7 +54,7 @@ export const PlantingCard = memo(function PlantingCard(props: Props) {
         </button>
         <p>
           Usually {planting.usual} now{planting.settling ? '; still settling in' : ''}.{' '}
-          {planting.absence && <b>{planting.absence.says} </b>}
+          {planting.unseen && <b>{planting.unseen.says} </b>}
           {planting.last ? <LastLook planting={planting} /> : 'Not looked at before.'}
         </p>
       </div>

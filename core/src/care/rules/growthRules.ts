@@ -28,7 +28,7 @@ const aroundNewGrowth = (from: number, last: number, latestWhy: string): WindowS
   },
 })
 
-/** Kinds hardy to less than this keep their old growth over the crown until spring. */
+/** Taxa hardy to less than this keep their old growth over the crown until spring. */
 const BEARS_A_BARE_CROWN_C = -16
 
 export const growth: readonly CareRule[] = [

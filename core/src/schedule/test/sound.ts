@@ -1,12 +1,12 @@
 import { expect } from 'vitest'
 import { daysBetween } from '../../dates/index.ts'
-import { planCosts, type PlanProblem, type SeasonPlan } from '../index.ts'
+import { scheduleCosts, type ScheduleProblem, type Schedule } from '../index.ts'
 
-const days = (problem: PlanProblem) => new Map(problem.shifts.map((s) => [s.id, s.day]))
-const jobOf = (problem: PlanProblem) => new Map(problem.jobs.map((j) => [j.id, j]))
+const days = (problem: ScheduleProblem) => new Map(problem.shifts.map((s) => [s.id, s.day]))
+const jobOf = (problem: ScheduleProblem) => new Map(problem.jobs.map((j) => [j.id, j]))
 
 /** What a plan costs, counted anew from the cost table and nothing of the search. */
-export function counted(problem: PlanProblem, plan: SeasonPlan): number {
+export function counted(problem: ScheduleProblem, plan: Schedule): number {
   const jobs = jobOf(problem)
   const visits = new Set<string>()
   let cost = 0
@@ -19,18 +19,18 @@ export function counted(problem: PlanProblem, plan: SeasonPlan): number {
       const own = problem.gardens.find((g) => g.id === job.gardenId)!.unsuitable?.[job.weather]
       const chance = (own ?? problem.unsuitable[job.weather])?.[part.day] ?? 0
       cost += Math.round(
-        (planCosts.rate[job.operation] / placed.parts.length) * (early + late) +
-          planCosts.badWeather * chance * (part.minutes / job.minutes),
+        (scheduleCosts.rate[job.operation] / placed.parts.length) * (early + late) +
+          scheduleCosts.badWeather * chance * (part.minutes / job.minutes),
       )
-      if (job.keptOn?.[i] !== undefined && job.keptOn[i] !== part.day) cost += planCosts.moved
+      if (job.keptOn?.[i] !== undefined && job.keptOn[i] !== part.day) cost += scheduleCosts.moved
     })
   }
   for (const u of plan.unplaced) cost += u.cost
-  return cost + visits.size * planCosts.visit
+  return cost + visits.size * scheduleCosts.visit
 }
 
 /** Every rule a plan must keep, each checked on its own. */
-export function requireSound(problem: PlanProblem, plan: SeasonPlan): void {
+export function requireSound(problem: ScheduleProblem, plan: Schedule): void {
   const jobs = jobOf(problem)
   const at = new Map(plan.placed.map((p) => [p.id, p]))
   expect([...at.keys(), ...plan.unplaced.map((u) => u.id)].sort()).toEqual(

@@ -3,8 +3,8 @@ import type { Point } from '../geometry/index.ts'
 import type { Scene } from './hours.ts'
 import { frozen, type Obstruction } from './obstruction.ts'
 
-/** What if: one obstruction other than it stands. What is absent stays as it is on the day of the trial. */
-export interface Trial {
+/** What if: one obstruction other than it stands. What is absent stays as it is on the day of the supposition. */
+export interface Supposition {
   obstructionId: string
   gone?: boolean | undefined
   /** As it will stand after so many years more of its recorded growth. */
@@ -18,21 +18,21 @@ export interface Trial {
   movedM?: readonly [number, number] | undefined
 }
 
-/** The obstruction as tried, fixed in time; undefined when it is gone, or does not stand that day. */
-export function tried(o: Obstruction, trial: Trial, on: IsoDate): Obstruction | undefined {
-  if (trial.gone) return undefined
-  const grown = frozen(o, trial.grownYears ? yearsLater(on, trial.grownYears) : on)
-  return grown && moved(resized(grown, trial), trial.movedM)
+/** The obstruction as supposed, fixed in time; undefined when it is gone, or does not stand that day. */
+export function supposed(o: Obstruction, supposition: Supposition, on: IsoDate): Obstruction | undefined {
+  if (supposition.gone) return undefined
+  const grown = frozen(o, supposition.grownYears ? yearsLater(on, supposition.grownYears) : on)
+  return grown && moved(resized(grown, supposition), supposition.movedM)
 }
 
-/** A scene with every trial carried out; obstructions without one are left as recorded. */
-export function withTrials(scene: Scene, trials: readonly Trial[], on: IsoDate): Scene {
-  const byId = new Map(trials.map((t) => [t.obstructionId, t]))
+/** A scene with every supposition carried out; obstructions without one are left as recorded. */
+export function withSuppositions(scene: Scene, suppositions: readonly Supposition[], on: IsoDate): Scene {
+  const byId = new Map(suppositions.map((t) => [t.obstructionId, t]))
   return {
     ...scene,
     obstructions: scene.obstructions.flatMap((o) => {
-      const trial = byId.get(o.id)
-      return trial ? (tried(o, trial, on) ?? []) : [o]
+      const supposition = byId.get(o.id)
+      return supposition ? (supposed(o, supposition, on) ?? []) : [o]
     }),
   }
 }
@@ -44,7 +44,7 @@ export function yearsLater(day: IsoDate, years: number): IsoDate {
   return addDays(start, Math.round((years - whole) * 365.25))
 }
 
-function resized(o: Obstruction, t: Trial): Obstruction {
+function resized(o: Obstruction, t: Supposition): Obstruction {
   const heightM = t.heightM ?? o.heightM
   const passing = (share: number) => (t.thinnedBy ? share ** (1 - t.thinnedBy) : share)
   switch (o.kind) {
@@ -66,7 +66,7 @@ function resized(o: Obstruction, t: Trial): Obstruction {
   }
 }
 
-function moved(o: Obstruction, by: Trial['movedM']): Obstruction {
+function moved(o: Obstruction, by: Supposition['movedM']): Obstruction {
   if (!by) return o
   const shift = (p: Point): Point => [p[0] + by[0], p[1] + by[1]]
   if (o.kind === 'tree') return { ...o, x: o.x + by[0], y: o.y + by[1] }

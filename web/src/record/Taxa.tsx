@@ -16,25 +16,25 @@ const filterOf: Record<TaxonRecord['again'], Filter> = {
   open: 'Open',
 }
 
-/** Each kind of plant across its spots and years, and whether to plant it again. */
-export function Kinds({ record }: { record: RecordView }) {
+/** Each taxon across its spots and years, and whether to plant it again. */
+export function Taxa({ record }: { record: RecordView }) {
   const [filter, setFilter] = useState<Filter>('All')
   const shown = record.taxa.filter((t) => filter === 'All' || filterOf[t.again] === filter)
   return (
-    <div className="screen-body record-kinds">
+    <div className="screen-body record-taxa">
       <Trials record={record} />
       <section>
         <div className="spread">
-          <h2>Kinds, best expected first</h2>
+          <h2>Taxa, best expected first</h2>
           <Segmented<Filter> aria-label="Show" options={[...filters]} value={filter} onChange={setFilter} />
         </div>
         <p className="soft">
           The bar is what it is expected to score of 5 in an average spot of this garden, eight times in ten;
           diamonds are the spots it stands in, crosses those that lie well below the rest.
         </p>
-        <ul className="kinds">
+        <ul className="taxa">
           {shown.map((t) => (
-            <Kind key={t.taxon} taxon={t} record={record} />
+            <TaxonLine key={t.taxon} taxon={t} record={record} />
           ))}
         </ul>
         {shown.length === 0 && <p className="soft">None.</p>}
@@ -47,13 +47,13 @@ const WIDTH = 240
 const HEIGHT = 44
 const x = scaleLinear([1, 5], [10, WIDTH - 10])
 
-/** What a kind is expected to score, and what its spots scored. */
-export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
+/** What a taxon is expected to score, and what its spots scored. */
+export function TaxonFigure({ taxon }: { taxon: TaxonRecord }) {
   const range = taxon.expected && likelyRange(taxon.expected)
   const nameOf = usePlaceName()
   return (
     <svg
-      className="kind-figure"
+      className="taxon-figure"
       width={WIDTH}
       height={HEIGHT}
       role="img"
@@ -61,7 +61,7 @@ export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
     >
       {[1, 2, 3, 4, 5].map((n) => (
         <g key={n}>
-          <line x1={x(n)} x2={x(n)} y1={4} y2={30} className="kind-rule" />
+          <line x1={x(n)} x2={x(n)} y1={4} y2={30} className="taxon-rule" />
           <text x={x(n)} y={42} textAnchor="middle">
             {n}
           </text>
@@ -69,7 +69,7 @@ export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
       ))}
       {range && (
         <rect
-          className="kind-bar"
+          className="taxon-bar"
           x={x(Math.max(1, range.low))}
           width={x(Math.min(5, range.high)) - x(Math.max(1, range.low))}
           y={10}
@@ -80,7 +80,7 @@ export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
         <g
           key={s.placeId}
           transform={`translate(${x(Math.max(1, Math.min(5, s.score)))},17)`}
-          className={taxon.outliers.includes(s.placeId) ? 'kind-spot is-outlier' : 'kind-spot'}
+          className={taxon.outliers.includes(s.placeId) ? 'taxon-spot is-outlier' : 'taxon-spot'}
         >
           <title>{`${nameOf(s.placeId, 'a place that is gone')}: ${tenths(s.score)} of 5, ${counted(s.seasons, 'season')}, ${counted(s.walks, 'walk')}`}</title>
           <path d={taxon.outliers.includes(s.placeId) ? 'M-6,-6L6,6M-6,6L6,-6' : 'M0,-7L7,0L0,7L-7,0Z'} />
@@ -90,14 +90,14 @@ export function KindFigure({ taxon }: { taxon: TaxonRecord }) {
   )
 }
 
-function Kind({ taxon, record }: { taxon: TaxonRecord; record: RecordView }) {
+function TaxonLine({ taxon, record }: { taxon: TaxonRecord; record: RecordView }) {
   const survival = record.survival.find((s) => s.taxon === taxon.taxon)
   const last = survival?.steps.at(-1)
   return (
-    <li className="kind">
+    <li className="taxon-line">
       <div>
         <h3>
-          <Link to={`../plants/kind/${encodeURIComponent(taxon.taxon)}`}>
+          <Link to={`../plants/taxon/${encodeURIComponent(taxon.taxon)}`}>
             <span className="taxon">{taxon.taxon}</span>
           </Link>
         </h3>
@@ -108,8 +108,8 @@ function Kind({ taxon, record }: { taxon: TaxonRecord; record: RecordView }) {
             ` Of ${counted(survival!.plants, 'plant')} followed, ${Math.round(100 * last.share)} in 100 live ${tenths(last.years)} years.`}
         </p>
       </div>
-      <KindFigure taxon={taxon} />
-      <div className="kind-again">
+      <TaxonFigure taxon={taxon} />
+      <div className="taxon-again">
         <b className={`again-${taxon.again.replace(' ', '-')}`}>
           {{ again: '✓ Plant again', 'not again': '✕ Not again', open: 'Open' }[taxon.again]}
         </b>
@@ -132,13 +132,13 @@ function Trials({ record }: { record: RecordView }) {
     <section>
       <h2>On trial</h2>
       {record.trials.map((t) => (
-        <Trial key={t.plantingId} trial={t} record={record} />
+        <Supposition key={t.plantingId} trial={t} record={record} />
       ))}
     </section>
   )
 }
 
-function Trial({ trial, record }: { trial: RecordView['trials'][number]; record: RecordView }) {
+function Supposition({ trial, record }: { trial: RecordView['trials'][number]; record: RecordView }) {
   const { view, isHead, today } = useGardenContext()
   const [reason, setReason] = useState('')
   const stay = record.stays.findLast((s) => s.plantingId === trial.plantingId)!

@@ -1,34 +1,34 @@
-import type { ScenarioRecord } from '@border/contract'
-import { counted, dayMonthYear, quarterHours, type Trial } from '@border/core'
+import type { WhatIfView } from '@border/contract'
+import { counted, dayMonthYear, quarterHours, type Supposition } from '@border/core'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
-import { errorText, useGardenWrite, useScenarios } from '../api/queries.ts'
+import { errorText, useGardenWrite, useWhatIfs } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { trialClause } from './trialWords.ts'
+import { suppositionClause } from './suppositionWords.ts'
 
 /** What-ifs kept under a name, and compared by what they would do. */
-export function ScenarioPanel({
-  trials,
+export function WhatIfPanel({
+  suppositions,
   onShow,
 }: {
-  trials: readonly Trial[]
-  onShow: (trials: readonly Trial[]) => void
+  suppositions: readonly Supposition[]
+  onShow: (suppositions: readonly Supposition[]) => void
 }) {
   const { view, on, isHead } = useGardenContext()
   const gardenId = view.garden.id
-  const { data: scenarios, error } = useScenarios(gardenId, on)
+  const { data: whatIfs, error } = useWhatIfs(gardenId, on)
   const [name, setName] = useState('')
-  const keep = useGardenWrite<{ name: string; trials: readonly Trial[] }>(
+  const keep = useGardenWrite<{ name: string; suppositions: readonly Supposition[] }>(
     gardenId,
-    () => '/scenarios',
+    () => '/whatIfs',
     ({ name }) => `“${name}” is kept.`,
   )
-  const drop = useGardenWrite<{ id: string }>(gardenId, ({ id }) => `/scenarios/${id}/withdraw`, 'Dropped.')
+  const drop = useGardenWrite<{ id: string }>(gardenId, ({ id }) => `/whatIfs/${id}/withdraw`, 'Dropped.')
   const nameOf = (id: string) =>
     view.features.find((f) => f.id === id)?.name ?? 'something gone from the plan'
   return (
     <>
-      {trials.length === 0 ? (
+      {suppositions.length === 0 ? (
         <p className="soft">
           Choose a tree, hedge, wall or building on the plan and try it higher, lower, limbed up, thinned,
           older or gone. The light follows; keep what is worth comparing under a name.
@@ -39,7 +39,8 @@ export function ScenarioPanel({
             className="row"
             onSubmit={(e) => {
               e.preventDefault()
-              if (name.trim()) keep.mutate({ name: name.trim(), trials }, { onSuccess: () => setName('') })
+              if (name.trim())
+                keep.mutate({ name: name.trim(), suppositions }, { onSuccess: () => setName('') })
             }}
           >
             <Input
@@ -56,8 +57,8 @@ export function ScenarioPanel({
         )
       )}
       {error && <p role="alert">{errorText(error)}</p>}
-      {scenarios && scenarios.length > 0 && (
-        <table className="scenarios">
+      {whatIfs && whatIfs.length > 0 && (
+        <table className="what-ifs">
           <caption className="visually-hidden">What-ifs compared</caption>
           <thead>
             <tr>
@@ -67,19 +68,19 @@ export function ScenarioPanel({
             </tr>
           </thead>
           <tbody>
-            {scenarios.map((s) => (
+            {whatIfs.map((s) => (
               <Row
                 key={s.id ?? 'as it stands'}
-                scenario={s}
-                says={s.trials.map((t) => trialClause(t, nameOf(t.obstructionId))).join('; ')}
-                onShow={() => onShow(s.trials)}
+                whatIf={s}
+                says={s.suppositions.map((t) => suppositionClause(t, nameOf(t.obstructionId))).join('; ')}
+                onShow={() => onShow(s.suppositions)}
                 onDrop={isHead && s.id ? () => drop.mutate({ id: s.id! }) : undefined}
               />
             ))}
           </tbody>
         </table>
       )}
-      {scenarios && scenarios.length > 1 && (
+      {whatIfs && whatIfs.length > 1 && (
         <small className="light-note">
           Plantings outside the light they like, and mean hours over all beds, on the mean day of the growing
           season as the garden stands on {dayMonthYear(on)}.
@@ -90,12 +91,12 @@ export function ScenarioPanel({
 }
 
 function Row({
-  scenario: s,
+  whatIf: s,
   says,
   onShow,
   onDrop,
 }: {
-  scenario: ScenarioRecord
+  whatIf: WhatIfView
   says: string
   onShow: () => void
   onDrop: (() => void) | undefined

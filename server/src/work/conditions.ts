@@ -1,4 +1,4 @@
-import type { Evidence } from '@border/core'
+import type { Condition } from '@border/core'
 import type { Piscina } from 'piscina'
 import type { GardenReader } from '../reader.ts'
 import { dividedOf } from '../store/jobs.ts'
@@ -6,11 +6,11 @@ import { diagnoseGarden } from './diagnosis.ts'
 import { recordOfGarden } from './record.ts'
 
 /** What is known of a garden's plantings beside their light: the season's signs, the record, their age. */
-export async function evidenceOfGarden(
+export async function conditionsOfGarden(
   reader: GardenReader,
   pool: Piscina,
   signal?: AbortSignal,
-): Promise<Record<string, Evidence>> {
+): Promise<Record<string, Condition>> {
   const [diagnosis, record] = await Promise.all([
     diagnoseGarden(reader, pool, signal),
     recordOfGarden(reader, pool, signal),
@@ -25,7 +25,7 @@ export async function evidenceOfGarden(
   const declines = new Map(record.declines.map((d) => [standing.get(d.plantingId), d]))
   const taxa = new Map(record.taxa.map((t) => [t.taxon, t]))
   return Object.fromEntries(
-    (await reader.plantings()).map((p): [string, Evidence] => [
+    (await reader.plantings()).map((p): [string, Condition] => [
       p.id,
       {
         signs: seen.get(p.id)?.signs ?? [],

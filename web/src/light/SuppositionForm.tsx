@@ -1,24 +1,24 @@
-import { standing, tried, type Obstruction, type Trial } from '@border/core'
+import { standing, supposed, type Obstruction, type Supposition } from '@border/core'
 import { Checkbox, Slider } from 'antd'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { metres } from './trialWords.ts'
+import { metres } from './suppositionWords.ts'
 
 /** What if it went, were limbed up, thinned, lowered or older: the light follows while dragging. */
-export function TrialForm({
+export function SuppositionForm({
   obstruction,
-  trial,
-  onTrial,
+  supposition,
+  onSuppose,
 }: {
   obstruction: Obstruction
-  trial: Trial | undefined
-  onTrial: (trial: Trial | undefined) => void
+  supposition: Supposition | undefined
+  onSuppose: (supposition: Supposition | undefined) => void
 }) {
   const { on } = useGardenContext()
   const solid = standing(obstruction, on)
   if (!solid) return null
-  const t: Trial = trial ?? { obstructionId: obstruction.id }
-  const shown = tried(obstruction, { ...t, gone: false }, on)
-  const set = (change: Partial<Trial>) => onTrial({ ...t, ...change })
+  const t: Supposition = supposition ?? { obstructionId: obstruction.id }
+  const shown = supposed(obstruction, { ...t, gone: false }, on)
+  const set = (change: Partial<Supposition>) => onSuppose({ ...t, ...change })
   const crown = solid.shape === 'crown' ? solid : undefined
   const shownTree = shown?.kind === 'tree' ? shown : undefined
   const isPlant = obstruction.kind === 'tree' || obstruction.kind === 'hedge'
@@ -89,7 +89,7 @@ export function TrialForm({
             onChange={(grownYears) => {
               // Sizes set by hand would hide the growth.
               const { heightM: _h, crownRadiusM: _c, ...rest } = t
-              onTrial({ ...rest, grownYears })
+              onSuppose({ ...rest, grownYears })
             }}
           />
         )}

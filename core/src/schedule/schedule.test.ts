@@ -2,25 +2,25 @@ import { describe, expect, it } from 'vitest'
 import { provedOptimum } from '../../bench/oracle.ts'
 import { addDays, type IsoDate } from '../dates/index.ts'
 import {
-  planCosts,
-  planJobs,
-  REPLAN_ROUNDS,
+  scheduleCosts,
+  scheduleJobs,
+  RESCHEDULE_ROUNDS,
   whyHere,
-  type PlanJob,
-  type PlanProblem,
-  type SeasonPlan,
+  type ScheduleJob,
+  type ScheduleProblem,
+  type Schedule,
 } from './index.ts'
 import { simulatedSeason } from './simulate.ts'
 import { counted, requireSound } from './test/sound.ts'
 
-const season = (seed: number, jobs = 60, days = 120): PlanProblem =>
+const season = (seed: number, jobs = 60, days = 120): ScheduleProblem =>
   simulatedSeason({ seed, jobs, gardens: 3, days, from: '2026-02-01' })
 const quick = { seed: 1, iterations: 2000 }
 
 describe('the season plan', () => {
   it.each([1, 2, 3])('keeps every rule and costs what it says (season %s)', (seed) => {
     const problem = season(seed)
-    const plan = planJobs(problem, quick)
+    const plan = scheduleJobs(problem, quick)
     requireSound(problem, plan)
     expect(plan.cost.total).toBe(counted(problem, plan))
   })
@@ -31,7 +31,7 @@ describe('the season plan', () => {
     for (const seed of [11, 12, 13, 14]) {
       const problem = simulatedSeason({ seed, jobs: 14, gardens: 2, days: 45, from: '2026-03-01' })
       const optimum = await provedOptimum(problem)
-      const plan = planJobs(problem, { seed: 1, iterations: 4000 })
+      const plan = scheduleJobs(problem, { seed: 1, iterations: 4000 })
       expect(plan.cost.total).toBeGreaterThanOrEqual(optimum.cost * (1 - 0.001))
       found += plan.cost.total
       proved += optimum.cost
@@ -41,32 +41,32 @@ describe('the season plan', () => {
 
   it('is the same for the same input, in whatever order it comes', () => {
     const problem = season(4)
-    const plan = planJobs(problem, quick)
-    expect(planJobs(problem, quick)).toEqual(plan)
+    const plan = scheduleJobs(problem, quick)
+    expect(scheduleJobs(problem, quick)).toEqual(plan)
     const turned = { ...problem, jobs: [...problem.jobs].reverse(), shifts: [...problem.shifts].reverse() }
-    expect(planJobs(turned, quick)).toEqual(plan)
+    expect(scheduleJobs(turned, quick)).toEqual(plan)
   })
 
   it('moves little when a day is lost, says why, and leaves nothing on that day', () => {
     const problem = season(5, 80)
-    const plan = planJobs(problem, quick)
+    const plan = scheduleJobs(problem, quick)
     const at = new Map(plan.placed.map((p) => [p.id, p.parts.map((x) => x.day)]))
     const busiest = [...plan.load].sort((a, b) => b.used - a.used)[0]!.day
     const onIt = plan.placed.filter((p) => p.parts.some((x) => x.day === busiest)).length
-    const again: PlanProblem = {
+    const again: ScheduleProblem = {
       ...problem,
       shifts: problem.shifts.filter((s) => s.day !== busiest),
       jobs: problem.jobs.map((j) => ({ ...j, keptOn: at.get(j.id) })),
     }
-    const replanned = planJobs(again, { seed: 1, iterations: REPLAN_ROUNDS })
-    requireSound(again, replanned)
-    expect(replanned.moved.length).toBeGreaterThanOrEqual(onIt)
-    expect(replanned.moved.length).toBeLessThanOrEqual(onIt + 6)
-    for (const m of replanned.moved) expect(m.says).toMatch(/\.$/)
-    expect(replanned.moved.find((m) => m.from === busiest)!.says).toContain('no longer a working day')
+    const rescheduled = scheduleJobs(again, { seed: 1, iterations: RESCHEDULE_ROUNDS })
+    requireSound(again, rescheduled)
+    expect(rescheduled.moved.length).toBeGreaterThanOrEqual(onIt)
+    expect(rescheduled.moved.length).toBeLessThanOrEqual(onIt + 6)
+    for (const m of rescheduled.moved) expect(m.says).toMatch(/\.$/)
+    expect(rescheduled.moved.find((m) => m.from === busiest)!.says).toContain('no longer a working day')
   })
 
-  const job = (id: string, more: Partial<PlanJob> = {}): PlanJob => ({
+  const job = (id: string, more: Partial<ScheduleJob> = {}): ScheduleJob => ({
     id,
     gardenId: 'g',
     operation: 'prune',
@@ -79,48 +79,48 @@ describe('the season plan', () => {
   const shift = (
     day: IsoDate,
     minutes = 120,
-    skills: PlanProblem['shifts'][0]['people'][0]['skills'] = [],
+    skills: ScheduleProblem['shifts'][0]['people'][0]['skills'] = [],
   ) => ({
     id: day,
     day,
     people: [{ id: 'p', minutes, skills }],
   })
-  const small = (jobs: PlanJob[], more: Partial<PlanProblem> = {}): PlanProblem => ({
+  const small = (jobs: ScheduleJob[], more: Partial<ScheduleProblem> = {}): ScheduleProblem => ({
     gardens: [{ id: 'g', travelMinutes: 0 }],
     shifts: ['2026-03-03', '2026-03-10', '2026-03-17'].map((d) => shift(d)),
     jobs,
     unsuitable: {},
     ...more,
   })
-  const dayOf = (plan: SeasonPlan, id: string) => plan.placed.find((p) => p.id === id)?.parts[0]!.day
+  const dayOf = (plan: Schedule, id: string) => plan.placed.find((p) => p.id === id)?.parts[0]!.day
 
   it('keeps a person’s day even where others must give way', () => {
-    const plan = planJobs(small([job('a'), job('b', { pinnedTo: '2026-03-10' }), job('c')]), quick)
+    const plan = scheduleJobs(small([job('a'), job('b', { pinnedTo: '2026-03-10' }), job('c')]), quick)
     expect(dayOf(plan, 'b')).toBe('2026-03-10')
     expect([dayOf(plan, 'a'), dayOf(plan, 'c')].sort()).toEqual(['2026-03-03', '2026-03-17'])
   })
 
   it('names what does not fit, by how much, what it costs and when its next chance is', () => {
     const jobs = ['a', 'b', 'c', 'd'].map((id) => job(id, { nextChance: '2027-03-01' }))
-    const plan = planJobs(small(jobs), quick)
+    const plan = scheduleJobs(small(jobs), quick)
     expect(plan.unplaced).toMatchObject([{ reason: 'days-full', shortMinutes: 80, nextChance: '2027-03-01' }])
-    expect(plan.unplaced[0]!.cost).toBe(planCosts.unplaced.prune)
-    const skilled = planJobs(small([job('a', { skill: 'pruning' })]), quick)
+    expect(plan.unplaced[0]!.cost).toBe(scheduleCosts.unplaced.prune)
+    const skilled = scheduleJobs(small([job('a', { skill: 'pruning' })]), quick)
     expect(skilled.unplaced[0]!.reason).toBe('no-skill')
-    const outside = planJobs(small([job('a')], { shifts: [shift('2026-04-20')] }), quick)
+    const outside = scheduleJobs(small([job('a')], { shifts: [shift('2026-04-20')] }), quick)
     expect(outside.unplaced[0]!.reason).toBe('no-working-day')
   })
 
   it('puts weather before the middle of a window, and splits what is longer than a day', () => {
-    const wet = planJobs(small([job('a')], { unsuitable: { cut: { '2026-03-10': 1 } } }), quick)
+    const wet = scheduleJobs(small([job('a')], { unsuitable: { cut: { '2026-03-10': 1 } } }), quick)
     expect(dayOf(wet, 'a')).toBe('2026-03-17')
-    const [long] = planJobs(small([job('a', { minutes: 300 })]), quick).placed
+    const [long] = scheduleJobs(small([job('a', { minutes: 300 })]), quick).placed
     expect(long!.parts.map((p) => p.minutes)).toEqual([100, 100, 100])
   })
 
   it('says why a job is where it is, and what another day would cost', () => {
     const problem = season(6)
-    const plan = planJobs(problem, quick)
+    const plan = scheduleJobs(problem, quick)
     for (const { id, parts } of plan.placed.filter((p) => p.parts.length === 1).slice(0, 15)) {
       const why = whyHere(problem, plan, id)
       expect(why.chosen!.day).toBe(parts[0]!.day)
@@ -139,7 +139,7 @@ describe('the season plan', () => {
       job('a', { after: [{ id: 'b', leastDays: 0 }] }),
       job('b', { after: [{ id: 'a', leastDays: 0 }] }),
     ]
-    expect(() => planJobs(small(circle), quick)).toThrow('Jobs wait for each other: a, b')
+    expect(() => scheduleJobs(small(circle), quick)).toThrow('Jobs wait for each other: a, b')
   })
 
   it('looks after a move so many days after the day it was really done', () => {
@@ -149,7 +149,7 @@ describe('the season plan', () => {
       minutes: 10,
       after: [{ id: 'move', leastDays: 5, mostDays: 12 }],
     })
-    const plan = planJobs(small([move, look]), quick)
+    const plan = scheduleJobs(small([move, look]), quick)
     expect(dayOf(plan, 'look')).toBe(addDays('2026-03-01', 9))
   })
 })

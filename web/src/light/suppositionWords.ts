@@ -1,7 +1,7 @@
-import type { Trial } from '@border/core'
+import type { Supposition } from '@border/core'
 
 /** `Alders limbed up to 3 m and thinned by 30 %` */
-export function trialClause(t: Trial, name: string): string {
+export function suppositionClause(t: Supposition, name: string): string {
   if (t.gone) return `${name} gone`
   const parts: string[] = []
   if (t.grownYears) parts.push(`${t.grownYears} ${t.grownYears === 1 ? 'year' : 'years'} older`)

@@ -17,14 +17,14 @@ import { errorText, usePracticeWrite, useRecord, useSignedIn, useTaxa } from '..
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Waiting } from '../frame/Shell.tsx'
-import { KindFigure } from '../record/Kinds.tsx'
+import { TaxonFigure } from '../record/Taxa.tsx'
 import { SeasonCell } from '../record/SeasonCell.tsx'
 import '../record/record.css'
 import { CareHere } from './CareHere.tsx'
 import { TaxonForm } from './TaxonForm.tsx'
 import './plants.css'
 
-/** A kind of plant as this garden knows it: every place it stood, season by season, and how long its plants live. */
+/** A taxon as this garden knows it: every place it stood, season by season, and how long its plants live. */
 export function Screen() {
   const { botanical } = useParams() as { botanical: string }
   const { view, on } = useGardenContext()
@@ -36,7 +36,7 @@ export function Screen() {
   if (error) return <p className="empty-words">{errorText(error)}</p>
   if (!record || !taxa) return <Waiting />
   const taxon = taxa.find((t) => t.botanical === botanical)
-  if (!taxon) return <p className="empty-words">No kind of this name is in the library.</p>
+  if (!taxon) return <p className="empty-words">No taxon of this name is in the library.</p>
   const judged = record.taxa.find((t) => t.taxon === botanical)
   const stays = record.stays.filter((s) => s.botanical === botanical)
   const survival = record.survival.find((s) => s.taxon === botanical)
@@ -57,7 +57,7 @@ export function Screen() {
           </p>
         </div>
         <div className="screen-tools">
-          <Link to={{ pathname: '../record', search: '?tab=kinds' }}>All kinds</Link>
+          <Link to={{ pathname: '../record', search: '?tab=taxa' }}>All taxa</Link>
           {person.leads && <OwnKind taxon={taxon} />}
         </div>
       </header>
@@ -115,11 +115,11 @@ export function Screen() {
             </section>
           )}
         </div>
-        <aside className="stack" aria-label="About this kind">
+        <aside className="stack" aria-label="About this taxon">
           {judged && (
             <section>
               <h2>{{ again: 'Plant again', 'not again': 'Not again', open: 'Not settled' }[judged.again]}</h2>
-              <KindFigure taxon={judged} />
+              <TaxonFigure taxon={judged} />
               <p>{judged.againSays}</p>
               <p className="soft">{judged.surer}</p>
             </section>
@@ -149,7 +149,7 @@ export function Screen() {
   )
 }
 
-/** Changing what the practice knows of a kind, or making another from it. */
+/** Changing what the practice knows of a taxon, or making another from it. */
 function OwnKind({ taxon }: { taxon: KnownTaxon }) {
   const navigate = useNavigate()
   const { search } = useLocation()
@@ -161,7 +161,7 @@ function OwnKind({ taxon }: { taxon: KnownTaxon }) {
   const close = (made?: string) => {
     setForm(null)
     if (made && made !== taxon.botanical)
-      void navigate({ pathname: `../plants/kind/${encodeURIComponent(made)}`, search })
+      void navigate({ pathname: `../plants/taxon/${encodeURIComponent(made)}`, search })
   }
   return (
     <>
@@ -171,7 +171,7 @@ function OwnKind({ taxon }: { taxon: KnownTaxon }) {
         <Button
           loading={remove.isPending}
           onClick={() =>
-            // The page of a kind that is gone goes with it: what follows must not hang on its being there.
+            // The page of a taxon that is gone goes with it: what follows must not hang on its being there.
             void remove
               .mutateAsync({ botanical: taxon.botanical })
               .then(() => taxon.own === 'new' && navigate({ pathname: '../plants', search }))

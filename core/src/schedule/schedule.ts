@@ -1,9 +1,9 @@
 import { dayNumber, type IsoDate } from '../dates/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { prepare, type Part, type Prepared } from './prepare.ts'
-import { planCosts, type PlanJob, type PlanProblem } from './problem.ts'
+import { scheduleCosts, type ScheduleJob, type ScheduleProblem } from './problem.ts'
 import { FEW, search, type Progress, type SearchOptions } from './search.ts'
-import { planState, type PlanState } from './state.ts'
+import { scheduleState, type ScheduleState } from './state.ts'
 
 export interface PlacedPart {
   day: IsoDate
@@ -36,17 +36,17 @@ export interface MovedJob {
   says: string
 }
 
-export interface SeasonPlan {
+export interface Schedule {
   placed: PlacedJob[]
   unplaced: UnplacedJob[]
   /** Jobs on other days than in the plan before. */
   moved: MovedJob[]
-  cost: PlanCost
+  cost: ScheduleCost
   /** Minutes used and at hand, by shift, travel included. */
   load: { shiftId: string; day: IsoDate; used: number; capacity: number }[]
 }
 
-export interface PlanCost {
+export interface ScheduleCost {
   total: number
   /** Days outside the best weeks and unsuitable weather. */
   days: number
@@ -57,13 +57,13 @@ export interface PlanCost {
 
 /** Rounds of the search for a season's plan, and for planning anew from a plan that exists. */
 export const FULL_ROUNDS = 24_000
-export const REPLAN_ROUNDS = 3_000
+export const RESCHEDULE_ROUNDS = 3_000
 
 export const DEFAULT_SEARCH: SearchOptions = { seed: 20_260_914, iterations: FULL_ROUNDS }
 
 /** A season's plan. The same problem and options give the same plan. */
-export function planJobs(problem: PlanProblem, options: SearchOptions = DEFAULT_SEARCH): SeasonPlan {
-  const steps = planSteps(problem, options)
+export function scheduleJobs(problem: ScheduleProblem, options: SearchOptions = DEFAULT_SEARCH): Schedule {
+  const steps = scheduleSteps(problem, options)
   for (;;) {
     const step = steps.next()
     if (step.done) return step.value
@@ -71,10 +71,10 @@ export function planJobs(problem: PlanProblem, options: SearchOptions = DEFAULT_
 }
 
 /** A season's plan, a stretch at a time: between stretches its caller may show progress or give up. */
-export function* planSteps(
-  problem: PlanProblem,
+export function* scheduleSteps(
+  problem: ScheduleProblem,
   options: SearchOptions = DEFAULT_SEARCH,
-): Generator<Progress, SeasonPlan> {
+): Generator<Progress, Schedule> {
   const prepared = prepare(problem)
   // Small seasons are soon searched, and are searched from several seeds: the best of them is the plan.
   const isSmall = prepared.components.length <= FEW && options.iterations >= FULL_ROUNDS
@@ -91,14 +91,14 @@ export function* planSteps(
       }
     if (!best || step.value.cost < best.cost) best = step.value
   }
-  return asPlan(prepared, best!.where)
+  return asSchedule(prepared, best!.where)
 }
 
 const SMALL_STARTS = 4
 
 /** Puts every part where a plan has it, without asking whether it fits. */
-export function stateOf(prepared: Prepared, where: ArrayLike<number>): PlanState {
-  const state = planState(prepared)
+export function stateOf(prepared: Prepared, where: ArrayLike<number>): ScheduleState {
+  const state = scheduleState(prepared)
   prepared.parts.forEach((part, p) => {
     const shift = where[p]!
     if (shift >= 0) state.put(p, shift, part.costs[part.shifts.indexOf(shift)]!)
@@ -106,7 +106,7 @@ export function stateOf(prepared: Prepared, where: ArrayLike<number>): PlanState
   return state
 }
 
-export function asPlan(prepared: Prepared, where: Int32Array): SeasonPlan {
+export function asSchedule(prepared: Prepared, where: Int32Array): Schedule {
   const { parts, partsOf, problem, capacity } = prepared
   const state = stateOf(prepared, where)
   const placed: PlacedJob[] = []
@@ -155,7 +155,7 @@ export function asPlan(prepared: Prepared, where: Int32Array): SeasonPlan {
   }
 }
 
-function costOf({ parts, problem }: Prepared, where: Int32Array, visits: number): PlanCost {
+function costOf({ parts, problem }: Prepared, where: Int32Array, visits: number): ScheduleCost {
   let days = 0
   let moved = 0
   let unplaced = 0
@@ -166,15 +166,20 @@ function costOf({ parts, problem }: Prepared, where: Int32Array, visits: number)
       return
     }
     const kept = part.job.keptOn?.[part.index]
-    const move = kept !== undefined && kept !== problem.shifts[shift]!.day ? planCosts.moved : 0
+    const move = kept !== undefined && kept !== problem.shifts[shift]!.day ? scheduleCosts.moved : 0
     moved += move
     days += part.costs[part.shifts.indexOf(shift)]! - move
   })
-  const visited = visits * planCosts.visit
+  const visited = visits * scheduleCosts.visit
   return { total: days + moved + unplaced + visited, days, visits: visited, moved, unplaced }
 }
 
-function unplacedJob(prepared: Prepared, state: PlanState, job: PlanJob, missing: number): UnplacedJob {
+function unplacedJob(
+  prepared: Prepared,
+  state: ScheduleState,
+  job: ScheduleJob,
+  missing: number,
+): UnplacedJob {
   const { parts, partsOf } = prepared
   const part = parts[missing]!
   const cost = partsOf.get(job.id)!.reduce((sum, p) => sum + (state.where[p]! < 0 ? parts[p]!.penalty : 0), 0)
@@ -197,11 +202,11 @@ function unplacedJob(prepared: Prepared, state: PlanState, job: PlanJob, missing
   return byTime > 0 ? answer('days-full', byTime) : answer('no-skill')
 }
 
-const hasOpenDay = ({ problem }: Prepared, { window }: PlanJob) =>
+const hasOpenDay = ({ problem }: Prepared, { window }: ScheduleJob) =>
   problem.shifts.some((s) => s.day >= window.earliest && s.day <= window.latest)
 
 /** Days between which the order of a plan leaves a part. */
-export function between(prepared: Prepared, state: PlanState, part: Part): [from: number, to: number] {
+export function between(prepared: Prepared, state: ScheduleState, part: Part): [from: number, to: number] {
   const { parts, days } = prepared
   let from = part.earliest
   let to = part.latest
@@ -222,8 +227,8 @@ export function between(prepared: Prepared, state: PlanState, part: Part): [from
 
 function movedFrom(
   prepared: Prepared,
-  state: PlanState,
-  job: PlanJob,
+  state: ScheduleState,
+  job: ScheduleJob,
   own: readonly number[],
 ): MovedJob | undefined {
   const { parts, problem, days } = prepared

@@ -1,14 +1,14 @@
-import type { PlanRunView, SeasonView } from '@border/contract'
+import type { ScheduleRunView, SeasonView } from '@border/contract'
 import { counted, dayMonth } from '@border/core'
 import { Button, Progress } from 'antd'
-import { useGardenWrite, usePlanRun } from '../api/queries.ts'
+import { useGardenWrite, useScheduleRun } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 
 /** Asking for the season's plan. */
-export function PlanButton() {
+export function ScheduleButton() {
   const { view } = useGardenContext()
-  const { data } = usePlanRun(view.garden.id)
-  const start = useGardenWrite<object>(view.garden.id, () => '/plan-runs', 'The season is being planned.')
+  const { data } = useScheduleRun(view.garden.id)
+  const start = useGardenWrite<object>(view.garden.id, () => '/schedule-runs', 'The season is being planned.')
   const underWay = data?.run?.state === 'queued' || data?.run?.state === 'running'
   return (
     <Button type="primary" loading={start.isPending} disabled={underWay} onClick={() => start.mutate({})}>
@@ -18,12 +18,12 @@ export function PlanButton() {
 }
 
 /** A plan that is being worked out, or lies ready to be looked at before it is taken. */
-export function PlanRun({ season }: { season: SeasonView }) {
+export function ScheduleRun({ season }: { season: SeasonView }) {
   const { view, isHead } = useGardenContext()
-  const { data } = usePlanRun(view.garden.id)
+  const { data } = useScheduleRun(view.garden.id)
   const answer = useGardenWrite<{ take: boolean }>(
     view.garden.id,
-    () => `/plan-runs/${data?.run?.id}`,
+    () => `/schedule-runs/${data?.run?.id}`,
     ({ take }) => (take ? 'The season is planned so.' : 'Left as it was.'),
   )
   const run = data?.run
@@ -51,7 +51,7 @@ export function PlanRun({ season }: { season: SeasonView }) {
   )
 }
 
-function UnderWay({ run, onStop }: { run: PlanRunView; onStop: () => void }) {
+function UnderWay({ run, onStop }: { run: ScheduleRunView; onStop: () => void }) {
   return (
     <section className="plan-run" aria-label="Planning">
       <div className="row">
@@ -71,7 +71,7 @@ function UnderWay({ run, onStop }: { run: PlanRunView; onStop: () => void }) {
 
 const MOST_LISTED = 8
 
-function Summary({ plan, season }: { plan: NonNullable<PlanRunView['result']>; season: SeasonView }) {
+function Summary({ plan, season }: { plan: NonNullable<ScheduleRunView['result']>; season: SeasonView }) {
   const titleOf = (id: string) => season.jobs.find((j) => j.id === id)?.title ?? 'A new job'
   const now = new Map(season.jobs.map((j) => [j.id, j.plannedOn]))
   const fresh = plan.placed.filter((p) => !now.get(p.id)).length

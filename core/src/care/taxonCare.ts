@@ -10,7 +10,7 @@ import { schoolOf, type Schools } from './schools.ts'
 import { windowsOf, type Window } from './windows.ts'
 
 /** A rule as it bears on a kind at a place. */
-export interface ExplainedRule {
+export interface RuleHere {
   id: string
   operation: Operation
   does: string
@@ -32,7 +32,7 @@ export interface ExplainedRule {
 
 export interface TaxonCare {
   winter: WinterHere
-  rules: ExplainedRule[]
+  rules: RuleHere[]
   /** What is never done to it, and why. */
   never: { operation: Operation; why: string }[]
 }
@@ -53,7 +53,7 @@ export function yearsAbout(climate: Climate, on: IsoDate, lateDays: number): Gar
 }
 
 /** Everything the rules say of a kind at a place: its coming windows with the reason for every date. */
-export function explainCare(taxon: Taxon, context: CareContext, on: IsoDate): TaxonCare {
+export function taxonCare(taxon: Taxon, context: CareContext, on: IsoDate): TaxonCare {
   const years = yearsAbout(context.climate, on, context.lateDays)
   const subject: Subject = {
     taxon,
@@ -77,7 +77,7 @@ export function explained(
   rule: CareRule,
   { schools }: Pick<CareContext, 'schools'>,
   found: { windows: Window[]; none: string[] },
-): ExplainedRule {
+): RuleHere {
   const school = rule.school && schoolOf(rule.school.id)
   const ways = bySchool({ ...rule, school: undefined }, schools)
   return {

@@ -1,4 +1,4 @@
-import type { SoilReadingRecord } from '@border/contract'
+import type { SoilReadingView } from '@border/contract'
 import {
   celsius,
   counted,
@@ -20,7 +20,7 @@ import { BringCsv } from './BringCsv.tsx'
 import { KnownClimateForm } from './KnownClimateForm.tsx'
 
 /** What the garden's years are like, by its weather record and its soil thermometers. */
-export function ClimateRecord() {
+export function WeatherRecord() {
   const { view, isHead, on } = useGardenContext()
   const bring = useGardenWrite<{ weather: string }>(
     view.garden.id,
@@ -126,7 +126,7 @@ function SoilThermometer() {
     'Taken back.',
   )
   if (!data) return null
-  const line = (r: SoilReadingRecord) =>
+  const line = (r: SoilReadingView) =>
     `${shortDate(r.day)}: ${celsius(r.celsius)}${r.placeId ? ` in ${nameOf(r.placeId, 'a place')}` : ''}`
   return (
     <>
