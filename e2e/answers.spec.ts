@@ -139,6 +139,38 @@ test('a planting entered wrongly is put right, one that never was comes out, and
   await form.getByRole('button', { name: 'Put it right' }).click()
   await expect(page.locator('.screen-head')).toContainText('tag RIGHT-1. 4 of 4 living')
   await expectAccessible(page, 'a story')
+
+  // Its drift is drawn by measured sides, and stands on the plan as drawn.
+  await page.getByRole('button', { name: 'Put it right' }).click()
+  const [east, north] = await Promise.all(
+    ['Metres east', 'Metres north'].map((name) => form.getByLabel(name).inputValue()),
+  )
+  await form.getByText('as drawn').click()
+  await form.getByLabel('Metres east').fill(east!)
+  await form.getByLabel('Metres north').fill(north!)
+  await form.getByLabel('Metres north').press('Tab')
+  for (const bearing of ['0', '90', '180']) {
+    await form.getByLabel('Length of the next side').fill('1.2')
+    await form.getByLabel('Bearing of the next side').fill(bearing)
+    await form.getByLabel('Bearing of the next side').press('Tab')
+    await form.getByRole('button', { name: 'Add side' }).press('Enter')
+  }
+  await expect(form.getByText('1.44 m²')).toBeVisible()
+  const thirdSide = async (lengthM: string, bearing: string) => {
+    await form.getByLabel('Length of side 3').fill(lengthM)
+    await form.getByLabel('Bearing of side 3').fill(bearing)
+    await form.getByLabel('Bearing of side 3').press('Tab')
+  }
+  await thirdSide('2.4', '260')
+  await expect(form.getByRole('button', { name: 'Put it right' })).toBeDisabled()
+  await expect(form.getByText(/Its edge crosses itself/)).toBeVisible()
+  await thirdSide('1.2', '180')
+  await form.getByRole('button', { name: 'Put it right' }).click()
+  await expect(form).toBeHidden()
+  await goTo(page, 'Plan')
+  const drift = page.locator('.plan-planting', { hasText: 'tag RIGHT-1' }).locator('polygon')
+  await expect(drift).toHaveCount(1)
+  await page.goBack()
   await page.getByRole('button', { name: 'It was never there' }).click()
   await page.getByRole('button', { name: 'Take it out' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Plants' })).toBeVisible()

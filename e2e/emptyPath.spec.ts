@@ -132,7 +132,7 @@ test('a garden is drawn by hand with the keyboard alone, by typed lengths, and i
       await page.getByLabel('Length of the next side').fill(String(length))
       await page.getByLabel('Bearing of the next side').fill(String(bearing))
       await page.getByLabel('Bearing of the next side').press('Tab')
-      await page.getByRole('button', { name: 'Add', exact: true }).press('Enter')
+      await page.getByRole('button', { name: 'Add side' }).press('Enter')
     }
     await page.getByRole('button', { name: 'Put it on the plan' }).press('Enter')
     await expect(page.getByRole('button', { name: new RegExp(`^${name} ${kind}`) })).toBeVisible()

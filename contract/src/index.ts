@@ -13,7 +13,9 @@ import {
   lifeForms,
   operations,
   ownAnchors,
+  areaM2,
   plantingSources,
+  selfCrossing,
   schoolIds,
   schoolOf,
   type Unseen,
@@ -306,6 +308,8 @@ const ring = z
   .min(3)
   .max(200)
   .readonly()
+  .refine((r) => areaM2(r) > 0, 'the outline has no area')
+  .refine((r) => selfCrossing(r) === undefined, 'the outline crosses itself')
 export const plantingRequest = z.object({
   tag: z.string().trim().min(1).max(40),
   taxonBotanical: z.string().trim().min(1).max(160),
@@ -324,7 +328,7 @@ export const plantingRequest = z.object({
 
 /** A planting put right: all that is said of it, and of where it stands. */
 export const plantingAmendment = plantingRequest
-  .omit({ benchId: true, outline: true })
+  .omit({ benchId: true })
   .extend({ role: z.string().trim().max(120).nullish() })
 export type PlantingAmendment = z.infer<typeof plantingAmendment>
 

@@ -1,19 +1,25 @@
 import { describe, expect, it } from 'vitest'
 import fc from 'fast-check'
+import { seededRandom } from '../random/index.ts'
 import {
   asDisc,
+  centroid,
   covers,
   footprintAreaM2,
   footprintMiddle,
   grown,
+  innerPoint,
+  isInside,
   metresOutside,
   sharedAreaM2,
   type Disc,
   type Footprint,
+  type Outline,
+  type Point,
 } from './index.ts'
 
 const disc = (x: number, y: number, radiusM: number): Disc => ({ x, y, radiusM })
-const box = (x0: number, y0: number, x1: number, y1: number): Footprint => ({
+const box = (x0: number, y0: number, x1: number, y1: number): Outline => ({
   ring: [
     [x0, y0],
     [x1, y0],
@@ -82,5 +88,37 @@ describe('a footprint', () => {
     expect(metresOutside(box(0, 0, 4, 2), 7, 6)).toBe(5)
     expect(metresOutside(disc(2, 1, 1), 2, 4)).toBe(2)
     expect(covers(box(0, 0, 4, 2), 7, 6)).toBe(false)
+  })
+})
+
+describe('a point inside an outline', () => {
+  it('is its middle where that lies inside', () => {
+    expect(innerPoint(box(0, 0, 4, 2).ring)).toEqual([2, 1])
+  })
+
+  it('lies inside a crescent, a comb and any star, where the middle may not', () => {
+    const crescent = [
+      [0, 0],
+      [6, 0],
+      [6, 5],
+      [5, 5],
+      [5, 1],
+      [1, 1],
+      [1, 5],
+      [0, 5],
+    ] as const
+    expect(isInside(crescent, ...centroid(crescent))).toBe(false)
+    expect(isInside(crescent, ...innerPoint(crescent))).toBe(true)
+    const random = seededRandom(41)
+    for (let k = 0; k < 200; k++) {
+      // A simple ring: corners in order of their bearing from the origin, however far off.
+      const n = 3 + Math.floor(9 * random())
+      const star = Array.from({ length: n }, (_, i): Point => {
+        const a = ((i + 0.9 * random()) / n) * 2 * Math.PI
+        const r = 0.2 + 5 * random() ** 3
+        return [r * Math.cos(a), r * Math.sin(a)]
+      })
+      expect(isInside(star, ...innerPoint(star)), JSON.stringify(star)).toBe(true)
+    }
   })
 })

@@ -1,3 +1,4 @@
+import earcut from 'earcut'
 /** Plane geometry in plan metres. Rings are open: the last corner is not a repeat of the first. */
 export type Point = readonly [x: number, y: number]
 export type Ring = readonly Point[]
@@ -84,6 +85,18 @@ export function extentOf(points: Iterable<Point>): Extent {
 
 const orient = (a: Point, b: Point, c: Point) =>
   Math.sign((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]))
+
+/** A point inside an outline: its middle where that lies in it, else the middle of its largest part by triangles. */
+export function innerPoint(ring: Ring): Point {
+  const middle = centroid(ring)
+  if (isInside(ring, ...middle)) return middle
+  const corners = earcut(ring.flat())
+  const triangles = Array.from({ length: corners.length / 3 }, (_, k) =>
+    [0, 1, 2].map((i) => ring[corners[3 * k + i]!]!),
+  )
+  const largest = triangles.reduce((a, b) => (areaM2(b) > areaM2(a) ? b : a))
+  return centroid(largest)
+}
 
 /** Corner numbers of the first two edges that cross, or undefined for a simple ring. */
 export function selfCrossing(ring: Ring): readonly [number, number] | undefined {

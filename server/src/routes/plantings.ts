@@ -5,7 +5,7 @@ import {
   type PlantingStory,
   type StoryEntry,
 } from '@border/contract'
-import { dayMonthYear, isInside, isPlace, ringOf } from '@border/core'
+import { dayMonthYear, isInside, isPlace, ringOf, type Ring } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
@@ -157,12 +157,15 @@ export const plantingRoutes = (): Route[] => [
 async function placeAt(
   db: Db,
   gardenId: string,
-  { placeId, x, y }: { placeId: string; x: number; y: number },
+  { placeId, x, y, outline }: { placeId: string; x: number; y: number; outline?: Ring | undefined },
 ) {
   const place = await findFeature(db, gardenId, placeId)
   if (!place || !isPlace(place)) throw notFound('This place')
   if (place.kind === 'bed' && !isInside(ringOf(place.geometry), x, y))
     throw new Refusal(422, `This spot lies outside ${place.name}.`)
+  if (outline && place.kind !== 'bed')
+    throw new Refusal(422, `A drift is drawn in a bed; ${place.name} is none.`)
+  if (outline && !isInside(outline, x, y)) throw new Refusal(422, 'This spot lies outside its own outline.')
   return place
 }
 

@@ -9,15 +9,7 @@ import {
   type Rescheduled,
   type SeasonView,
 } from '@border/contract'
-import {
-  addDays,
-  gardenDay,
-  RESCHEDULE_ROUNDS,
-  workingDays,
-  type IsoDate,
-  type Schedule,
-  type WhyHere,
-} from '@border/core'
+import { addDays, gardenDay, RESCHEDULE_ROUNDS, workingDays, type IsoDate, type WhyHere } from '@border/core'
 import type { Response } from 'express'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
@@ -44,11 +36,11 @@ import {
 import { changeRun, findRun, isUnderWay, latestMoved, latestRun, queueRun, type Run } from '../store/runs.ts'
 import { findWorkedOut } from '../store/workedOut.ts'
 import { seasonCalendar } from '../work/calendar.ts'
-import type { ComputeTasks } from '../work/compute.ts'
 import { outlookOf } from '../work/outlook.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { acceptSchedule, type Workshop } from '../work/runs.ts'
 import { crewSeason, placedNow, workingDaysOf } from '../work/schedule.ts'
+import { compute } from '../work/compute.ts'
 
 const head = { garden: 'head' } as const
 const crew = { garden: 'crew' } as const
@@ -214,8 +206,7 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         const season = await crewSeason(db, garden.crewId, shop.now())
         if (!season) throw notFound('This job')
         const { problem } = season
-        const task: ComputeTasks['why'] = { problem, placed: placedNow(problem), jobId: job.id }
-        return pool.run(task, { name: 'why' })
+        return compute(pool, 'why', { problem, placed: placedNow(problem), jobId: job.id })
       },
     }),
     route({
@@ -250,10 +241,7 @@ async function requirePossible(
   if (!season) throw notFound('This job')
   const { crew, problem } = season
   const jobs = problem.jobs.map((j) => (j.id === jobId ? { ...j, pinnedTo: day } : j))
-  const plan: Schedule = await pool.run(
-    { problem: { ...problem, jobs }, rounds: RESCHEDULE_ROUNDS },
-    { name: 'plan' },
-  )
+  const plan = await compute(pool, 'schedule', { problem: { ...problem, jobs }, rounds: RESCHEDULE_ROUNDS })
   if (plan.placed.find((p) => p.id === jobId)?.parts[0]?.day === day) return
   throw new Refusal(
     409,

@@ -3,6 +3,7 @@ import {
   capitalised,
   type PlantingSite,
   type PlantingSource,
+  type Ring,
   type Taxon,
   type Treatment,
   type TreatmentKind,
@@ -546,6 +547,7 @@ export async function amendPlanting(
     x: number
     y: number
     radiusM?: number | undefined
+    outline?: Ring | undefined
   },
 ): Promise<void> {
   const { taxon, ...said } = planting
@@ -566,14 +568,12 @@ export async function amendPlanting(
       source: right.source,
       role: right.role || null,
     })
-  const stands = planting.placeId === right.placeId && planting.x === right.x && planting.y === right.y
   await latestSite(db, planting.id).update({
     place_id: right.placeId,
     x: right.x,
     y: right.y,
     radius_m: right.radiusM ?? null,
-    // What was drawn was drawn there.
-    ...(!stands && { outline: null }),
+    outline: right.outline ? JSON.stringify(right.outline) : null,
   })
   if (right.plantedOn === planting.plantedOn) return
   // The first of its places, and the event that it was planted, begin with it; so does what was counted that day.

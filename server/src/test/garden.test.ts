@@ -97,6 +97,8 @@ describe('the plan by hand', () => {
   })
 })
 
+const ring = (...corners: [number, number][]) => corners
+
 describe('plantings by hand', () => {
   const planting = async (more: object = {}) => ({
     tag: 'W-20',
@@ -120,8 +122,29 @@ describe('plantings by hand', () => {
     expect((await view(addDays(today, -1))).plantings.find((p) => p.tag === 'W-20')).toBeUndefined()
   })
 
+  it('stand on the ground that was drawn, until it is drawn otherwise or not at all', async () => {
+    const outline = [
+      [9, 22.5],
+      [11, 22.5],
+      [10, 23.5],
+    ]
+    expect((await post('/plantings', await planting({ tag: 'W-21', y: 22.8, outline }))).status).toBe(200)
+    const one = async () => (await view()).plantings.find((p) => p.tag === 'W-21')!
+    expect((await one()).outline).toEqual(outline)
+    const amend = async (more: object) =>
+      post(`/plantings/${(await one()).id}/amend`, await planting({ tag: 'W-21', y: 22.8, ...more }))
+    const wider = [...outline, [9, 23.5]]
+    expect((await amend({ outline: wider })).status).toBe(200)
+    expect((await one()).outline).toEqual(wider)
+    expect((await amend({ radiusM: 0.4 })).status).toBe(200)
+    expect(await one()).toMatchObject({ outline: null, radiusM: 0.4 })
+  })
+
   it.each([
     [{ x: 40 }, 422, /outside North bed/],
+    [{ outline: ring([9, 22], [11, 22], [9, 24], [11, 24]) }, 422, /Nothing was saved/],
+    [{ outline: ring([9, 22], [10, 22], [11, 22]) }, 422, /Nothing was saved/],
+    [{ outline: ring([4, 22], [5, 22], [5, 23]) }, 422, /outside its own outline/],
     [{ plantedOn: addDays(today, 1) }, 422, /lies ahead/],
     [{ taxonBotanical: 'Rosa imaginaria' }, 422, /not in the plant library/],
     [{ tag: 'W-01' }, 409, /Another planting in this garden has this tag/],

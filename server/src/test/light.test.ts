@@ -52,12 +52,12 @@ describe('what if', () => {
     const tree = shading()
     const kept = await practice.head.post(at('/what-ifs'), {
       name: 'Without the tree',
-      trials: [{ obstructionId: tree.id, gone: true }],
+      suppositions: [{ obstructionId: tree.id, gone: true }],
     })
     expect(kept.status).toBe(200)
     const twice = await practice.head.post(at('/what-ifs'), {
       name: 'without the tree',
-      trials: [{ obstructionId: tree.id, thinnedBy: 0.5 }],
+      suppositions: [{ obstructionId: tree.id, thinnedBy: 0.5 }],
     })
     expect([twice.status, twice.body.error]).toEqual([409, 'Another what-if of this garden has this name.'])
     const { body } = await practice.head.get(at('/what-ifs'))
@@ -72,7 +72,7 @@ describe('what if', () => {
   it('refuses to try what is not on this plan', async () => {
     const stray = await practice.head.post(at('/what-ifs'), {
       name: 'Stray',
-      trials: [{ obstructionId: randomUUID(), gone: true }],
+      suppositions: [{ obstructionId: randomUUID(), gone: true }],
     })
     expect(stray.status).toBe(404)
   })

@@ -13,8 +13,9 @@ import {
 import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
-import type { ComputeTasks } from './compute.ts'
+import type { ComputeTasks } from './computeTasks.ts'
 import { conditionsOfGarden } from './conditions.ts'
+import { compute } from './compute.ts'
 
 /** Before is a day somebody chose, or the one most worth comparing with. */
 interface Compared {
@@ -40,11 +41,10 @@ export async function lightOfGarden(
   return derive(reader, ['light', [on, compared]], async () => {
     const garden = await reader.standing(on)
     const then = compared ?? usualThen(garden.scene.obstructions, on)
-    const parts: GardenLight[] = await Promise.all(
-      lightParts(garden, LIGHT_THREADS).map((part) => {
-        const task: ComputeTasks['light'] = { garden: part, then, on }
-        return pool.run(task, { name: 'light', signal })
-      }),
+    const parts = await Promise.all(
+      lightParts(garden, LIGHT_THREADS).map((part) =>
+        compute(pool, 'light', { garden: part, then, on }, { signal }),
+      ),
     )
     return { then, light: joinLight(garden, parts) }
   })
@@ -110,8 +110,7 @@ function findSpots(
   on: string,
   signal?: AbortSignal,
 ): Promise<FreeSpots> {
-  const task: ComputeTasks['spots'] = { garden, light, on }
-  return pool.run(task, { name: 'spots', signal })
+  return compute(pool, 'spots', { garden, light, on }, { signal })
 }
 
 function judgeWith(
@@ -122,8 +121,7 @@ function judgeWith(
   on: string,
   signal?: AbortSignal,
 ): Promise<Assessment[]> {
-  const task: ComputeTasks['judge'] = { garden, light: { plantings }, spots, on }
-  return pool.run(task, { name: 'judge', signal })
+  return compute(pool, 'judge', { garden, light: { plantings }, spots, on }, { signal })
 }
 
 /** A garden judged as it is supposed to stand, by its light. */

@@ -30,8 +30,8 @@ import { careDoneOf, dividedOf, labourOf, saveCareJobs, type Job } from '../stor
 import { findRuleEdits, listOwnRules } from '../store/rules.ts'
 import { versionsOf } from '../store/versions.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
-import type { ComputeTasks } from './compute.ts'
 import { yearOfGarden } from './diagnosis.ts'
+import { compute } from './compute.ts'
 
 /** A sign of the last look asks for work for so long. */
 const SIGN_DAYS = 365
@@ -97,12 +97,7 @@ export async function bringCareUpToDate(
   if ((await findWorkedOut(db, garden.id)).careBasis === basis) return true
   const cared = await caredGarden(reader)
   const wanted: CareJob[] = cared
-    ? await pool.run(
-        { garden: cared, on: today, until: addDays(today, CARE_DAYS) } satisfies ComputeTasks['care'],
-        {
-          name: 'care',
-        },
-      )
+    ? await compute(pool, 'care', { garden: cared, on: today, until: addDays(today, CARE_DAYS) })
     : []
   const known = await reader.jobs()
   const isGone = goneBy(

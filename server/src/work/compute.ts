@@ -1,61 +1,26 @@
-import type {
-  CareGarden,
-  Climate,
-  Condition,
-  Explanation,
-  FreeSpots,
-  GardenLight,
-  JudgedGarden,
-  Likelihood,
-  Look,
-  PlacedJob,
-  ScheduleProblem,
-  Reading,
-  Scene,
-  SignedPlanting,
-  StandingGarden,
-  Taxon,
-  TellingLook,
-  Supposition,
-  Year,
-} from '@border/core'
-import type { FeatureView } from '@border/contract'
 import { availableParallelism } from 'node:os'
-import type { MessagePort } from 'node:worker_threads'
+import type { Transferable } from 'node:worker_threads'
 import { Piscina } from 'piscina'
-import type { BloomTask, RecordTask } from './recordTasks.ts'
+import type * as worker from './computeWorker.ts'
 
-/** What the threads are asked for: the function's name and what it is given. */
-export interface ComputeTasks {
-  light: { garden: StandingGarden; then: string; on: string }
-  spots: { garden: Pick<JudgedGarden, 'plantings' | 'reserved'>; light: GardenLight; on: string }
-  judge: { garden: JudgedGarden; light: Pick<GardenLight, 'plantings'>; spots: FreeSpots; on: string }
-  ahead: { garden: StandingGarden; on: string; years: number; ailing: string[] }
-  whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }
-  record: RecordTask
-  bloom: BloomTask
-  diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
-  schedule: { problem: ScheduleProblem; rounds: number }
-  why: { problem: ScheduleProblem; placed: PlacedJob[]; jobId: string }
-  scheduleTelling: { problem: ScheduleProblem; port: MessagePort }
-  care: { garden: CareGarden; on: string; until: string }
-  explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
-  successions: {
-    garden: StandingGarden
-    features: FeatureView[]
-    conditions: Record<string, Condition>
-    library: Taxon[]
-    climate: Climate
-    on: string
-  }
+type Work = typeof worker
+
+/** What a thread can be asked for, by the name of its function, and gives back. */
+export type Answer<Name extends keyof Work> = Awaited<ReturnType<Work[Name]>>
+
+interface How {
+  /** Whoever asked has gone away: it is not worked out. */
+  signal?: AbortSignal | undefined
+  transferList?: Transferable[]
 }
 
-export interface ExplainedTask {
-  explanations: Explanation[]
-  used: number
-  unusable: string[]
-  telling: TellingLook[]
-}
+/** Asks a thread of the pool. */
+export const compute = <Name extends keyof Work>(
+  pool: Piscina,
+  name: Name,
+  task: Parameters<Work[Name]>[0],
+  { signal, transferList }: How = {},
+): Promise<Answer<Name>> => pool.run(task, { name, signal, ...(transferList && { transferList }) })
 
 /**
  * Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. They stay: a new one takes

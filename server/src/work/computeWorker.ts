@@ -18,7 +18,7 @@ import {
   type Schedule,
   type StandingGarden,
 } from '@border/core'
-import type { ComputeTasks, ExplainedTask } from './compute.ts'
+import type { ComputeTasks, ExplainedTask } from './computeTasks.ts'
 import { bloomResult, recordResult } from './recordTasks.ts'
 import { failingOnes } from './successionTasks.ts'
 

@@ -8,7 +8,6 @@ import {
   seasonYearOf,
   suspectedChanges,
   usualState,
-  type Diagnosis,
   type Earliness,
   type IsoDate,
   type LightCause,
@@ -25,7 +24,7 @@ import type { GardenAccess } from '../store/gardens.ts'
 import { listSignShares } from '../store/signShares.ts'
 import { usualYearOf } from '../store/weather.ts'
 import { lightOfGarden } from './assess.ts'
-import type { ComputeTasks } from './compute.ts'
+import { compute } from './compute.ts'
 
 /** Looks older than this are of another state of things. */
 const LOOK_BACK_DAYS = 120
@@ -105,8 +104,7 @@ async function workOutDiagnosis(
       },
     ]
   })
-  const task: ComputeTasks['diagnose'] = { plantings: signed, table, year }
-  const diagnoses: Diagnosis[] = await pool.run(task, { name: 'diagnose', signal })
+  const diagnoses = await compute(pool, 'diagnose', { plantings: signed, table, year }, { signal })
   return {
     on: today,
     since,

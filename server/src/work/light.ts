@@ -9,20 +9,19 @@ import {
   rasterOver,
   sceneOf,
   surfaceHeightM,
-  type ComingChange,
   type Look,
   type Place,
   type Reading,
   type WhatIfEffect,
   type Scene,
   type Supposition,
-  type LightEffect,
 } from '@border/core'
 import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
 import { listLogs, listReadings, listWhatIfs, type LogRow } from '../store/light.ts'
-import type { ComputeTasks, ExplainedTask } from './compute.ts'
+import type { ComputeTasks } from './computeTasks.ts'
+import { compute } from './compute.ts'
 
 const YEARS_AHEAD = 15
 
@@ -41,10 +40,7 @@ export async function lightAhead(
       years: YEARS_AHEAD,
       ailing: ailing.map((f) => f.id),
     }
-    const found: {
-      coming: ComingChange[]
-      waiting: { obstructionId: string; effects: LightEffect[] }[]
-    } = await pool.run(task, { name: 'ahead', signal })
+    const found = await compute(pool, 'ahead', task, { signal })
     return {
       on,
       years: YEARS_AHEAD,
@@ -73,7 +69,7 @@ export async function compareWhatIfs(
   const suppositions = [[], ...whatIfs.map((s) => s.suppositions)]
   const done: WhatIfEffect[] = await derive(reader, ['whatIfs', [on, suppositions]], async () => {
     const task: ComputeTasks['whatIfs'] = { garden: await reader.standing(on), on, suppositions }
-    return pool.run(task, { name: 'whatIfs', signal })
+    return compute(pool, 'whatIfs', task, { signal })
   })
   const all: { id: string | null; name: string; suppositions: Supposition[] }[] = [
     { id: null, name: 'As it stands', suppositions: [] },
@@ -128,7 +124,7 @@ export async function lightEvidence(
       most: TELLING_SHOWN,
       shown: EXPLANATIONS_SHOWN,
     }
-    const found: ExplainedTask = await pool.run(task, { name: 'explain', signal })
+    const found = await compute(pool, 'explain', task, { signal })
     return { since, readings: taps, logs: logs.map((l) => l.record), ...found }
   })
 }

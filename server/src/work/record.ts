@@ -22,7 +22,8 @@ import type { GardenAccess } from '../store/gardens.ts'
 import { listTreatments, type PlantingLife } from '../store/plantings.ts'
 import { findEarliness, usualYearOf, type FoundClimate } from '../store/weather.ts'
 import { lightOfGarden } from './assess.ts'
-import type { BloomResult, BloomTask, RecordResult, RecordTask, StayModel } from './recordTasks.ts'
+import type { BloomTask, RecordTask, StayModel } from './recordTasks.ts'
+import { compute } from './compute.ts'
 
 /**
  * A garden's record, judged: worked out when something it is made from has changed, and kept.
@@ -65,7 +66,7 @@ async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: Abort
     placeNames: Object.fromEntries(features.map((f) => [f.id, f.name])),
     onTrial: running.map((l) => l.stays.at(-1)!.id),
   }
-  const result: RecordResult = await pool.run(task, { name: 'record', signal })
+  const result = await compute(pool, 'record', task, { signal })
   const scoresOf = rollup(
     result.scores,
     (of) =>
@@ -240,7 +241,7 @@ export async function bloomOfGarden(
         t.expected ? [[t.taxon, t.expected.score] as [string, number]] : [],
       ),
     }
-    const result: BloomResult = await pool.run(task, { name: 'bloom', signal })
+    const result = await compute(pool, 'bloom', task, { signal })
     const plantingOf = new Map(lives.flatMap((l) => l.stays.map((s) => [s.id, l.id])))
     return {
       season,

@@ -11,9 +11,10 @@ import { changeRun, claimRun, findRun, type Run } from '../store/runs.ts'
 import { followService } from '../store/weather.ts'
 import { WeatherSilent } from '../store/weatherService.ts'
 import { bringCareUpToDate } from './care.ts'
-import type { ComputeTasks } from './compute.ts'
+import type { ComputeTasks } from './computeTasks.ts'
 import { crewSeason, reschedule, takeSchedule } from './schedule.ts'
 import { recheckGarden } from './suspect.ts'
+import { compute } from './compute.ts'
 
 /** What long work is done with. */
 export interface Workshop {
@@ -69,8 +70,12 @@ async function searchWithProgress(
     })
   })
   try {
-    const task: ComputeTasks['scheduleTelling'] = { problem, port: port2 }
-    return await pool.run(task, { name: 'scheduleTelling', transferList: [port2], signal: stop.signal })
+    return await compute(
+      pool,
+      'scheduleTelling',
+      { problem, port: port2 },
+      { transferList: [port2], signal: stop.signal },
+    )
   } finally {
     port1.close()
     await told

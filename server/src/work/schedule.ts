@@ -33,6 +33,7 @@ import { versionsOf, type Versions } from '../store/versions.ts'
 import { findUnsuitable } from '../store/weather.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
 import { outlookOf, unsuitableAhead } from './outlook.ts'
+import { compute } from './compute.ts'
 
 const HORIZON_DAYS = 430
 
@@ -197,10 +198,7 @@ export async function reschedule(
   if (!season) return []
   const [first] = season.gardens
   if ((await findWorkedOut(db, first!.garden.id)).scheduleBasis === season.basis) return []
-  const plan: Schedule = await pool.run(
-    { problem: season.problem, rounds: RESCHEDULE_ROUNDS },
-    { name: 'schedule' },
-  )
+  const plan = await compute(pool, 'schedule', { problem: season.problem, rounds: RESCHEDULE_ROUNDS })
   return (await takeSchedule(db, season, plan)) ? plan.moved : undefined
 }
 

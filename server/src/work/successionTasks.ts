@@ -19,7 +19,7 @@ import {
   type Succession,
   type Taxon,
 } from '@border/core'
-import type { ComputeTasks } from './compute.ts'
+import type { ComputeTasks } from './computeTasks.ts'
 
 /** A failing planting, or a tree of the plan, and what could follow it. */
 export interface Failing {

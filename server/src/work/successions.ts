@@ -8,9 +8,10 @@ import { notFound, Refusal } from '../errors.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
 import { askCareJob, closeJobs, findJob, findJobByKey } from '../store/jobs.ts'
 import { insertSuccessionWord, listSuccessionWords, withdrawSuccessionWord } from '../store/successions.ts'
-import type { ComputeTasks } from './compute.ts'
+import type { ComputeTasks } from './computeTasks.ts'
 import { conditionsOfGarden } from './conditions.ts'
 import type { Failing } from './successionTasks.ts'
+import { compute } from './compute.ts'
 
 /** Trees and shrubs of consequence that fail, with what could be planted now to stand when they go. */
 export async function failingOf(
@@ -30,7 +31,7 @@ export async function failingOf(
       climate,
       on: today,
     }
-    return pool.run(task, { name: 'successions', signal })
+    return compute(pool, 'successions', task, { signal })
   })
 }
 

@@ -11,10 +11,10 @@ import { CorrectForm } from '../light/CorrectForm.tsx'
 import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
 import '../light/light.css'
 import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
-import type { PlanScale } from '../plan/scale.ts'
 import './draw.css'
 import { DrawForm, type Draft } from './DrawForm.tsx'
 import { snapped } from './outline.ts'
+import { DraftShape } from './DraftShape.tsx'
 import { drawnKinds, shapeOf } from './kinds.ts'
 
 /** The plan by hand: outlines by corners with typed lengths, trees and pots by a point and their sizes. */
@@ -64,7 +64,15 @@ export function Screen() {
               selectedId={selectedId}
               onPick={pick}
               label={`Plan of ${view.garden.name}`}
-              overlay={(scale) => draft && <DraftShape draft={draft} scale={scale} />}
+              overlay={(scale) =>
+                draft && (
+                  <DraftShape
+                    corners={draft.corners}
+                    closed={shapeOf(draft.kind) === 'Polygon'}
+                    scale={scale}
+                  />
+                )
+              }
             />
           )}
         </div>
@@ -103,24 +111,6 @@ export function Screen() {
 /** Another corner, or the one point that a tree or pot has. */
 function withCorner(draft: Draft, at: Point): Draft {
   return { ...draft, corners: shapeOf(draft.kind) === 'Point' ? [at] : [...draft.corners, at] }
-}
-
-function DraftShape({ draft, scale }: { draft: Draft; scale: PlanScale }) {
-  const points = draft.corners.map((c) => `${scale.x(c[0])},${scale.y(c[1])}`).join(' ')
-  const closed = shapeOf(draft.kind) === 'Polygon'
-  return (
-    <g className="draft">
-      {closed ? <polygon points={points} /> : <polyline points={points} fill="none" />}
-      {draft.corners.map((c, i) => (
-        <g key={i}>
-          <circle cx={scale.x(c[0])} cy={scale.y(c[1])} r={5} />
-          <text x={scale.x(c[0]) + 8} y={scale.y(c[1]) - 6}>
-            {i + 1}
-          </text>
-        </g>
-      ))}
-    </g>
-  )
 }
 
 const kindOrder: readonly FeatureKind[] = [...drawnKinds, 'water', 'viewpoint']

@@ -1,12 +1,14 @@
 import type { FeatureView, PlantingView } from '@border/contract'
 import {
-  middleOf,
-  groundRadiusM,
+  asDisc,
+  groundOf,
   isAlive,
+  middleOf,
   monthYear,
   placeOf,
   ringOf,
   type Extent,
+  type Footprint,
   type IsoDate,
   type Obstruction,
   type Point,
@@ -214,7 +216,7 @@ interface PlantingsProps extends Pick<
 const Plantings = memo(function Plantings(props: PlantingsProps) {
   const { features, plantings, scale, flagged, selectedId, onPick } = props
   return plantings.map((p) => {
-    const r = radiusOf(p, features) * scale.pxPerM
+    const ground = inPixels(groundDrawn(p, features), scale)
     return (
       <g
         key={p.id}
@@ -226,8 +228,12 @@ const Plantings = memo(function Plantings(props: PlantingsProps) {
         }}
       >
         <title>{`${p.taxon.botanical}, ${p.livingCount} living, tag ${p.tag}`}</title>
-        <Mass id={p.id} taxon={p.taxon} cx={scale.x(p.x)} cy={scale.y(p.y)} r={r} count={p.livingCount} />
-        <circle cx={scale.x(p.x)} cy={scale.y(p.y)} r={r + 1.5} className="plan-ring" />
+        <Mass id={p.id} taxon={p.taxon} ground={ground} count={p.livingCount} />
+        {'ring' in ground ? (
+          <polygon points={ground.ring.map((c) => c.join()).join(' ')} className="plan-ring" />
+        ) : (
+          <circle cx={ground.x} cy={ground.y} r={ground.radiusM + 1.5} className="plan-ring" />
+        )}
       </g>
     )
   })
@@ -267,12 +273,18 @@ const potRadiusM = (f: FeatureView): number => {
   return place?.kind === 'container' ? place.radiusM : 0
 }
 
-/** Ground of a planting as drawn; in a pot never wider than the pot. */
-function radiusOf(p: PlantingView, features: readonly FeatureView[]): number {
-  const r = groundRadiusM(p)
+/** Ground of a planting as it is drawn; in a pot never wider than the pot. */
+function groundDrawn(p: PlantingView, features: readonly FeatureView[]): Footprint {
+  const ground = groundOf(p)
   const place = features.find((f) => f.id === p.placeId)
-  return place?.kind === 'container' ? Math.min(r, potRadiusM(place) * 0.9) : r
+  if (place?.kind !== 'container') return ground
+  return { x: p.x, y: p.y, radiusM: Math.min(asDisc(ground).radiusM, potRadiusM(place) * 0.9) }
 }
+
+const inPixels = (ground: Footprint, scale: PlanScale): Footprint =>
+  'ring' in ground
+    ? { ring: ground.ring.map(([x, y]): Point => [scale.x(x), scale.y(y)]) }
+    : { x: scale.x(ground.x), y: scale.y(ground.y), radiusM: ground.radiusM * scale.pxPerM }
 
 function Pot({
   feature,
@@ -329,7 +341,7 @@ function wantedLabels(
     })
   }
   for (const p of plantings) {
-    const r = radiusOf(p, features) * scale.pxPerM
+    const r = asDisc(groundDrawn(p, features)).radiusM * scale.pxPerM
     if (r < 7 && p.id !== selectedId) continue
     labels.push({
       key: p.id,

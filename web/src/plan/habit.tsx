@@ -1,4 +1,14 @@
-import { seededRandom, type Taxon } from '@border/core'
+import {
+  asDisc,
+  extentOf,
+  isInside,
+  seededRandom,
+  type Footprint,
+  type Point,
+  type Random,
+  type Ring,
+  type Taxon,
+} from '@border/core'
 import { color } from 'd3-color'
 import { curveCatmullRomClosed, line } from 'd3-shape'
 
@@ -6,45 +16,75 @@ import { curveCatmullRomClosed, line } from 'd3-shape'
 export interface MassProps {
   id: string
   taxon: Taxon
-  /** Centre and radius, pixels. */
-  cx: number
-  cy: number
-  r: number
+  /** Its ground, pixels. */
+  ground: Footprint
   count: number
 }
 
 const closed = line().curve(curveCatmullRomClosed.alpha(0.6))
+/** Most plants that are marked in one mass. */
+const MOST_MARKS = 9
 
-export function Mass({ id, taxon, cx, cy, r, count }: MassProps) {
+export function Mass({ id, taxon, ground, count }: MassProps) {
   const random = seededRandom(hashOf(id))
-  const rim = Array.from({ length: 12 }, (_, i): [number, number] => {
-    const a = (i / 12) * 2 * Math.PI
-    const k = r * (0.9 + 0.16 * random())
-    return [cx + Math.cos(a) * k, cy + Math.sin(a) * k]
-  })
+  const { radiusM: r } = asDisc(ground)
+  const marks = Math.max(1, Math.min(count, MOST_MARKS, Math.round((r / 6) ** 2) || 1))
   const fill = taxon.foliageColour
-  const marks = Math.max(1, Math.min(count, 9, Math.round((r / 6) ** 2) || 1))
   return (
     <>
-      <path d={closed(rim)!} fill={fill} fillOpacity={0.62} stroke={darker(fill, 1.3)} strokeWidth={0.9} />
+      <path
+        d={rimOf(ground, random)}
+        fill={fill}
+        fillOpacity={0.62}
+        stroke={darker(fill, 1.3)}
+        strokeWidth={0.9}
+      />
       {r > 5 &&
-        Array.from({ length: marks }, (_, i) => {
-          // The golden angle spreads plants evenly over a drift.
-          const a = i * 2.4
-          const d = Math.sqrt((i + 0.5) / marks) * 0.74 * r * (marks === 1 ? 0 : 1)
-          return (
-            <Mark
-              key={i}
-              taxon={taxon}
-              x={cx + Math.cos(a) * d}
-              y={cy + Math.sin(a) * d}
-              size={r / Math.sqrt(marks)}
-              turn={random() * 6}
-            />
-          )
-        })}
+        standsIn(ground, marks).map(([x, y], i) => (
+          <Mark key={i} taxon={taxon} x={x} y={y} size={r / Math.sqrt(marks)} turn={random() * 6} />
+        ))}
     </>
   )
+}
+
+/** The soft edge of a round, or an outline with its corners softened. */
+function rimOf(ground: Footprint, random: Random): string {
+  if ('ring' in ground) return closed(ground.ring.map(([x, y]): [number, number] => [x, y]))!
+  const { x, y, radiusM } = ground
+  return closed(
+    Array.from({ length: 12 }, (_, i): [number, number] => {
+      const a = (i / 12) * 2 * Math.PI
+      const k = radiusM * (0.9 + 0.16 * random())
+      return [x + Math.cos(a) * k, y + Math.sin(a) * k]
+    }),
+  )!
+}
+
+/** Where some plants stand, evenly over their ground. */
+function standsIn(ground: Footprint, marks: number): Point[] {
+  if ('ring' in ground) return spreadOver(ground.ring, marks)
+  const { x, y, radiusM } = ground
+  return Array.from({ length: marks }, (_, i): Point => {
+    // The golden angle spreads plants evenly over a round.
+    const a = i * 2.4
+    const d = Math.sqrt((i + 0.5) / marks) * 0.74 * radiusM * (marks === 1 ? 0 : 1)
+    return [x + Math.cos(a) * d, y + Math.sin(a) * d]
+  })
+}
+
+/** The plastic number: multiples of its powers fill a square evenly (Roberts 2018, additive recurrence R2). */
+const PLASTIC = 1.324717957244746
+const MOST_TRIED = 400
+
+function spreadOver(ring: Ring, marks: number): Point[] {
+  const { minX, minY, maxX, maxY } = extentOf(ring)
+  const found: Point[] = []
+  for (let i = 1; found.length < marks && i <= MOST_TRIED; i++) {
+    const x = minX + ((i / PLASTIC) % 1) * (maxX - minX)
+    const y = minY + ((i / PLASTIC ** 2) % 1) * (maxY - minY)
+    if (isInside(ring, x, y)) found.push([x, y])
+  }
+  return found
 }
 
 interface MarkProps {

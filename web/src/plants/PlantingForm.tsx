@@ -1,9 +1,22 @@
 import type { BenchView, PlantingView } from '@border/contract'
-import { extentOf, isPlace, middleOf, plantingSources } from '@border/core'
-import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import {
+  areaM2,
+  extentOf,
+  innerPoint,
+  isPlace,
+  middleOf,
+  plantingSources,
+  selfCrossing,
+  type Point,
+} from '@border/core'
+import { Alert, Button, DatePicker, Form, Input, InputNumber, Modal, Segmented, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite, useTaxa } from '../api/queries.ts'
+import { CornerInputs } from '../draw/CornerInputs.tsx'
+import '../draw/draw.css'
+import { DraftShape } from '../draw/DraftShape.tsx'
+import { snapped } from '../draw/outline.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
@@ -20,6 +33,8 @@ interface Values {
   role?: string | null
   acrossM?: number | null
 }
+
+type Ground = 'a round' | 'as drawn'
 
 interface Props {
   /** Planted off the bench. */
@@ -43,16 +58,21 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
     () => (planting ? `/plantings/${planting.id}/amend` : '/plantings'),
     planting ? 'Put right; everything that hangs on it follows.' : 'Planting added.',
   )
+  const [ground, setGround] = useState<Ground>(planting?.outline ? 'as drawn' : 'a round')
+  const [corners, setCorners] = useState<readonly Point[]>(planting?.outline ?? [])
+  const drawn = ground === 'as drawn' && place?.kind === 'bed'
+  const wrong = drawn ? outlineProblem(corners) : undefined
   const spot = at ?? (place && proposedAt(place))
   const submit = ({ acrossM, ...v }: Values) => {
-    const [x, y] = spot!
+    if (wrong) return
+    const [x, y] = drawn ? innerPoint(corners) : spot!
     add.mutate(
       {
         ...v,
         plantedOn: v.plantedOn.format('YYYY-MM-DD'),
         x,
         y,
-        ...(acrossM && { radiusM: acrossM / 2 }),
+        ...(drawn ? { outline: corners } : acrossM && { radiusM: acrossM / 2 }),
         ...(bench && { benchId: bench.id }),
       },
       { onSuccess: onClose },
@@ -65,6 +85,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
       okText={planting ? 'Put it right' : 'Add'}
       onCancel={onClose}
       onOk={form.submit}
+      okButtonProps={{ disabled: wrong !== undefined }}
       confirmLoading={add.isPending}
       width={680}
     >
@@ -113,7 +134,10 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
               <Select
                 showSearch={{ optionFilterProp: 'label' }}
                 options={places.map((p) => ({ value: p.id, label: p.name }))}
-                onChange={() => setAt(undefined)}
+                onChange={() => {
+                  setAt(undefined)
+                  setCorners([])
+                }}
               />
             </Form.Item>
             <Form.Item name="count" label="How many" rules={[{ required: true, message: 'How many?' }]}>
@@ -133,57 +157,102 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
               <Select options={plantingSources.map((s) => ({ value: s, label: s }))} />
             </Form.Item>
           </div>
-          {planting && (
-            <div className="form-grid">
+          <div className="form-grid">
+            {planting && (
               <Form.Item name="role" label="What it is for">
                 <Input maxLength={120} placeholder="not said" />
               </Form.Item>
+            )}
+            {place?.kind === 'bed' && (
+              <Form.Item label="Its ground">
+                <Segmented<Ground>
+                  aria-label="Its ground"
+                  options={['a round', 'as drawn']}
+                  value={ground}
+                  onChange={setGround}
+                />
+              </Form.Item>
+            )}
+            {!drawn && (
               <Form.Item name="acrossM" label="The drift across, if measured">
                 <InputNumber min={0.04} max={100} step={0.1} suffix="m" style={{ width: '100%' }} />
               </Form.Item>
-            </div>
-          )}
+            )}
+          </div>
           {place?.kind === 'bed' && spot && (
             <>
-              <div className="row" style={{ marginBottom: 8 }}>
-                <span>Middle of the drift:</span>
-                <InputNumber
-                  aria-label="Metres east"
-                  value={spot[0]}
-                  step={0.1}
-                  precision={2}
-                  suffix="m E"
-                  onChange={(x) => x !== null && setAt([x, spot[1]])}
-                />
-                <InputNumber
-                  aria-label="Metres north"
-                  value={spot[1]}
-                  step={0.1}
-                  precision={2}
-                  suffix="m N"
-                  onChange={(y) => y !== null && setAt([spot[0], y])}
+              <div className="drawing">
+                <PlanDrawing
+                  features={view.features}
+                  plantings={view.plantings.filter((p) => p.id !== planting?.id)}
+                  on={on}
+                  northDeg={view.garden.northDeg}
+                  width={630}
+                  height={210}
+                  extent={grow(extentOf(pointsOf(place)), 1)}
+                  label={`Plan of ${place.name}; click ${drawn ? 'the corners of the drift' : 'where the drift goes'}`}
+                  onPick={(p) => {
+                    if (p.kind !== 'spot') return
+                    if (drawn) setCorners([...corners, snapped([p.x, p.y])])
+                    else setAt([round(p.x), round(p.y)])
+                  }}
+                  overlay={(scale) =>
+                    drawn ? (
+                      <DraftShape corners={corners} closed scale={scale} />
+                    ) : (
+                      <circle className="plan-mark" cx={scale.x(spot[0])} cy={scale.y(spot[1])} r={9} />
+                    )
+                  }
                 />
               </div>
-              <PlanDrawing
-                features={view.features}
-                plantings={view.plantings}
-                on={on}
-                northDeg={view.garden.northDeg}
-                width={630}
-                height={210}
-                extent={grow(extentOf(pointsOf(place)), 1)}
-                label={`Plan of ${place.name}; click where the drift goes`}
-                onPick={(p) => p.kind === 'spot' && setAt([round(p.x), round(p.y)])}
-                overlay={(scale) => (
-                  <circle className="plan-mark" cx={scale.x(spot[0])} cy={scale.y(spot[1])} r={9} />
-                )}
-              />
+              {drawn ? (
+                <>
+                  <CornerInputs shape="Polygon" least={3} corners={corners} onCorners={setCorners} />
+                  {corners.length > 0 && (
+                    <div className="row">
+                      <span>{corners.length > 2 && !wrong ? `${round(areaM2(corners))} m²` : ''}</span>
+                      <Button size="small" onClick={() => setCorners(corners.slice(0, -1))}>
+                        Take the last corner back
+                      </Button>
+                    </div>
+                  )}
+                  {wrong && corners.length > 2 && <Alert type="error" title={wrong} />}
+                </>
+              ) : (
+                <div className="row" style={{ marginBottom: 8 }}>
+                  <span>Middle of the drift:</span>
+                  <InputNumber
+                    aria-label="Metres east"
+                    value={spot[0]}
+                    step={0.1}
+                    precision={2}
+                    suffix="m E"
+                    onChange={(x) => x !== null && setAt([x, spot[1]])}
+                  />
+                  <InputNumber
+                    aria-label="Metres north"
+                    value={spot[1]}
+                    step={0.1}
+                    precision={2}
+                    suffix="m N"
+                    onChange={(y) => y !== null && setAt([spot[0], y])}
+                  />
+                </div>
+              )}
             </>
           )}
         </Form>
       )}
     </Modal>
   )
+}
+
+/** What keeps corners from being the outline of a drift, for people. */
+function outlineProblem(corners: readonly Point[]): string | undefined {
+  if (corners.length < 3) return 'A drift has three corners at least.'
+  const crossed = selfCrossing(corners)
+  if (crossed) return `Its edge crosses itself, after corners ${crossed[0] + 1} and ${crossed[1] + 1}.`
+  return undefined
 }
 
 const round = (v: number) => Math.round(v * 100) / 100

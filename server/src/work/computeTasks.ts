@@ -1,0 +1,56 @@
+import type {
+  CareGarden,
+  Climate,
+  Condition,
+  Explanation,
+  FreeSpots,
+  GardenLight,
+  JudgedGarden,
+  Likelihood,
+  Look,
+  PlacedJob,
+  ScheduleProblem,
+  Reading,
+  Scene,
+  SignedPlanting,
+  StandingGarden,
+  Taxon,
+  TellingLook,
+  Supposition,
+  Year,
+} from '@border/core'
+import type { FeatureView } from '@border/contract'
+import type { MessagePort } from 'node:worker_threads'
+import type { BloomTask, RecordTask } from './recordTasks.ts'
+
+/** What the threads are asked for: the function's name and what it is given. */
+export interface ComputeTasks {
+  light: { garden: StandingGarden; then: string; on: string }
+  spots: { garden: Pick<JudgedGarden, 'plantings' | 'reserved'>; light: GardenLight; on: string }
+  judge: { garden: JudgedGarden; light: Pick<GardenLight, 'plantings'>; spots: FreeSpots; on: string }
+  ahead: { garden: StandingGarden; on: string; years: number; ailing: string[] }
+  whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }
+  record: RecordTask
+  bloom: BloomTask
+  diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
+  schedule: { problem: ScheduleProblem; rounds: number }
+  why: { problem: ScheduleProblem; placed: PlacedJob[]; jobId: string }
+  scheduleTelling: { problem: ScheduleProblem; port: MessagePort }
+  care: { garden: CareGarden; on: string; until: string }
+  explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
+  successions: {
+    garden: StandingGarden
+    features: FeatureView[]
+    conditions: Record<string, Condition>
+    library: Taxon[]
+    climate: Climate
+    on: string
+  }
+}
+
+export interface ExplainedTask {
+  explanations: Explanation[]
+  used: number
+  unusable: string[]
+  telling: TellingLook[]
+}

@@ -1,0 +1,124 @@
+import type { Point } from '@border/core'
+import { Button, InputNumber } from 'antd'
+import { useState } from 'react'
+import { sidesOf, step, withSide } from './outline.ts'
+
+interface Props {
+  shape: 'Point' | 'LineString' | 'Polygon'
+  /** So many corners it must have. */
+  least: number
+  /** Plan metres. */
+  corners: readonly Point[]
+  onCorners: (corners: readonly Point[]) => void
+}
+
+/** Corners typed: the first where it lies, each other by the side that leads to it, as it was measured. */
+export function CornerInputs({ shape, least, corners, onCorners: set }: Props) {
+  const closed = shape === 'Polygon'
+  const sides = sidesOf(corners, closed)
+  const [next, setNext] = useState({ lengthM: 3, bearingDeg: 90 })
+  const [first] = corners
+  const missing = least - corners.length
+  return (
+    <section className="draw-corners" aria-label="Outline">
+      <h3>{shape === 'Point' ? 'Where' : 'Corners and measured sides'}</h3>
+      <small>
+        {missing > 0
+          ? shape === 'Point'
+            ? 'Click the plan, or type where it stands.'
+            : `Click ${missing} more ${missing === 1 ? 'corner' : 'corners'} on the plan, or type them.`
+          : 'Metres from the plan’s origin; bearings clockwise from up the plan.'}
+      </small>
+      <div className="row">
+        <span className="draw-n">1</span>
+        <InputNumber
+          aria-label="Metres east"
+          value={first?.[0]}
+          step={0.1}
+          precision={2}
+          suffix="m E"
+          onChange={(x) => x !== null && set(moved(corners, [x, first?.[1] ?? 0]))}
+        />
+        <InputNumber
+          aria-label="Metres north"
+          value={first?.[1]}
+          step={0.1}
+          precision={2}
+          suffix="m N"
+          onChange={(y) => y !== null && set(moved(corners, [first?.[0] ?? 0, y]))}
+        />
+      </div>
+      {sides.map((side, i) => {
+        const closing = closed && i === corners.length - 1
+        return (
+          <div className="row" key={i}>
+            <span className="draw-n">{closing ? '→1' : i + 2}</span>
+            <InputNumber
+              aria-label={`Length of side ${i + 1}`}
+              value={round(side.lengthM)}
+              min={0.05}
+              step={0.1}
+              suffix="m"
+              disabled={closing}
+              onChange={(lengthM) => lengthM && set(withSide(corners, i, { ...side, lengthM }))}
+            />
+            <InputNumber
+              aria-label={`Bearing of side ${i + 1}`}
+              value={round(side.bearingDeg)}
+              min={0}
+              max={360}
+              suffix="°"
+              disabled={closing}
+              onChange={(bearingDeg) =>
+                bearingDeg !== null && set(withSide(corners, i, { ...side, bearingDeg }))
+              }
+            />
+            {!closing && (
+              <Button
+                size="small"
+                type="text"
+                aria-label={`Remove corner ${i + 2}`}
+                onClick={() => set(corners.filter((_, k) => k !== i + 1))}
+              >
+                ✕
+              </Button>
+            )}
+          </div>
+        )
+      })}
+      {shape !== 'Point' && first && (
+        <div className="row">
+          <span className="draw-n">+</span>
+          <InputNumber
+            aria-label="Length of the next side"
+            value={next.lengthM}
+            min={0.05}
+            step={0.1}
+            suffix="m"
+            onChange={(v) => v && setNext({ ...next, lengthM: v })}
+          />
+          <InputNumber
+            aria-label="Bearing of the next side"
+            value={next.bearingDeg}
+            min={0}
+            max={360}
+            suffix="°"
+            onChange={(v) => v !== null && setNext({ ...next, bearingDeg: v })}
+          />
+          <Button size="small" onClick={() => set([...corners, step(corners.at(-1)!, next)])}>
+            Add side
+          </Button>
+        </div>
+      )}
+    </section>
+  )
+}
+
+const round = (v: number) => Math.round(v * 100) / 100
+
+/** The whole outline with its first corner elsewhere. */
+function moved(corners: readonly Point[], to: Point): Point[] {
+  const [first] = corners
+  if (!first) return [to]
+  return corners.map((c): Point => [c[0] + to[0] - first[0], c[1] + to[1] - first[1]])
+}
