@@ -5,11 +5,11 @@ import { seededRandom } from '../random/index.ts'
 import {
   scheduleJobs,
   RESCHEDULE_ROUNDS,
-  type ScheduleJob,
   type ScheduleProblem,
   type Schedule,
 } from './index.ts'
 import { simulatedSeason } from './simulate.ts'
+import { daysOf, livelySeason, remembering } from './test/lively.ts'
 import { counted, requireSound } from './test/sound.ts'
 
 /** What must hold of every plan, and of every plan made anew from one that exists, over seasons that nobody has tuned for. */
@@ -19,37 +19,6 @@ const again = { seed: 1, iterations: RESCHEDULE_ROUNDS }
 const seeds = fc.integer({ min: 1, max: 1_000_000 })
 /** The same seasons on every run: a check that fails says so again. */
 const runs = (numRuns: number) => ({ numRuns, seed: 20_261_128 })
-
-/** A season with all that a real one has: people's own days, work done, what needs four hands, days in one garden only. */
-function livelySeason(seed: number, jobs = 45): ScheduleProblem {
-  const season = simulatedSeason({ seed, jobs, gardens: 3, days: 110, from: '2026-02-01' })
-  const random = seededRandom(seed + 1)
-  const awaited = new Set(season.jobs.flatMap((j) => j.after.map((a) => a.id)))
-  return {
-    ...season,
-    jobs: season.jobs.map((j): ScheduleJob => {
-      const dice = random()
-      if (dice < 0.06 && j.after.length === 0 && !awaited.has(j.id)) {
-        const days = season.shifts.filter((s) => s.day >= j.window.earliest && s.day <= j.window.latest)
-        const day = days[Math.floor(random() * days.length)]?.day
-        return day && j.minutes <= 120 && !j.skill ? { ...j, pinnedTo: day } : j
-      }
-      if (dice < 0.12 && !j.skill) return { ...j, hands: 2 }
-      if (dice < 0.16 && j.after.length === 0) return { ...j, doneOn: addDays(season.shifts[0]!.day, -2) }
-      return j
-    }),
-    shifts: season.shifts.map((s, i) => (i % 9 === 4 ? { ...s, gardenIds: ['g1', 'g2'] } : s)),
-  }
-}
-
-const daysOf = (plan: Schedule): Map<string, IsoDate[]> =>
-  new Map(plan.placed.map((p) => [p.id, p.parts.map((x) => x.day)]))
-
-/** The season as it is planned anew: each job remembers its days. */
-const remembering = (problem: ScheduleProblem, plan: Schedule): ScheduleProblem => {
-  const at = daysOf(plan)
-  return { ...problem, jobs: problem.jobs.map((j) => ({ ...j, keptOn: at.get(j.id) })) }
-}
 
 /** What two plans of one season differ in. */
 const differing = (a: Schedule, b: Schedule): string[] => {

@@ -1,6 +1,12 @@
 import { expect } from 'vitest'
 import { daysBetween } from '../../dates/index.ts'
-import { scheduleCosts, type ScheduleProblem, type Schedule } from '../index.ts'
+import {
+  MOST_DAYS_BETWEEN_PARTS,
+  MOST_PART_MINUTES,
+  scheduleCosts,
+  type ScheduleProblem,
+  type Schedule,
+} from '../index.ts'
 
 const days = (problem: ScheduleProblem) => new Map(problem.shifts.map((s) => [s.id, s.day]))
 const jobOf = (problem: ScheduleProblem) => new Map(problem.jobs.map((j) => [j.id, j]))
@@ -42,6 +48,12 @@ export function requireSound(problem: ScheduleProblem, plan: Schedule): void {
   for (const { id, parts } of plan.placed) {
     const job = jobs.get(id)!
     expect(parts.reduce((sum, p) => sum + p.minutes, 0)).toBe(job.minutes)
+    expect(parts.length, `${id} in as few parts as may be`).toBe(Math.ceil(job.minutes / MOST_PART_MINUTES))
+    parts.slice(1).forEach((p, i) => {
+      const apart = daysBetween(parts[i]!.day, p.day)
+      expect(apart, `${id} in the order of its parts`).toBeGreaterThanOrEqual(0)
+      expect(apart, `${id} goes on soon`).toBeLessThanOrEqual(MOST_DAYS_BETWEEN_PARTS)
+    })
     for (const p of parts) {
       expect(days(problem).get(p.shiftId)).toBe(p.day)
       expect(p.day >= job.window.earliest && p.day <= job.window.latest, id).toBe(true)
