@@ -170,7 +170,8 @@ export const withdrawGardenRequest = z.object({ name: z.string().max(200) })
 export interface WithdrawnGarden {
   id: string
   name: string
-  withdrawnAt: string
+  /** On its own calendar. */
+  withdrawnOn: string
 }
 /** A garden that was saved, with where its climate is from. */
 export interface SavedGarden {

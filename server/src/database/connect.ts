@@ -9,7 +9,7 @@ import * as season from './004_season.ts'
 import * as crews from './005_crews.ts'
 import * as climate from './006_climate.ts'
 import * as foundation from './007_foundation.ts'
-import * as names from './008_names.ts'
+import * as oneOfEach from './008_one_of_each.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -28,7 +28,7 @@ const migrations: Record<string, Knex.Migration> = {
   '005_crews': crews,
   '006_climate': climate,
   '007_foundation': foundation,
-  '008_names': names,
+  '008_one_of_each': oneOfEach,
 }
 
 /** The migrations in their order, each with its way up and down. */

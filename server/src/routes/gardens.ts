@@ -13,7 +13,7 @@ import {
   type SavedGarden,
   type WithdrawnGarden,
 } from '@border/contract'
-import { castsShade, checkFeature, isIsoDate } from '@border/core'
+import { castsShade, checkFeature, civilDate, isIsoDate } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
@@ -219,9 +219,10 @@ export const gardenRoutes = (): Route[] => [
     path: '/withdrawn-gardens',
     access: 'leads practice',
     handle: async ({ db, person }): Promise<WithdrawnGarden[]> =>
-      (await listWithdrawnGardens(db, person.practiceId)).map(({ withdrawnAt, ...g }) => ({
-        ...g,
-        withdrawnAt: withdrawnAt.toISOString(),
+      (await listWithdrawnGardens(db, person.practiceId)).map(({ id, name, timeZone, withdrawnAt }) => ({
+        id,
+        name,
+        withdrawnOn: civilDate(withdrawnAt, timeZone),
       })),
   }),
   route({

@@ -364,12 +364,12 @@ export async function withdrawGarden(db: Db, gardenId: string): Promise<void> {
 export const listWithdrawnGardens = (
   db: Db,
   practiceId: string,
-): Promise<{ id: string; name: string; withdrawnAt: Date }[]> =>
+): Promise<{ id: string; name: string; timeZone: string; withdrawnAt: Date }[]> =>
   db('gardens')
     .where({ practice_id: practiceId })
     .whereNotNull('withdrawn_at')
     .orderBy('withdrawn_at', 'desc')
-    .select('id', 'name', 'withdrawn_at as withdrawnAt')
+    .select('id', 'name', 'time_zone as timeZone', 'withdrawn_at as withdrawnAt')
 
 /** False where no such garden was taken out. */
 export const restoreGarden = async (db: Db, practiceId: string, gardenId: string): Promise<boolean> =>

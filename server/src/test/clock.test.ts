@@ -1,5 +1,5 @@
-import type { GardenView, SeasonView, SessionInfo, WalkAnswer } from '@border/contract'
-import { addDays, gardenDay } from '@border/core'
+import type { GardenView, SeasonView, SessionInfo, WalkAnswer, WithdrawnGarden } from '@border/contract'
+import { addDays, civilDate, gardenDay } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { exampleFiles, practiceWithGarden, type TestPractice } from './practice.ts'
@@ -198,5 +198,19 @@ describe('the clock', () => {
     expect((await soil(east, '2026-09-15')).status).toBe(200)
     expect((await soil(east, '2026-09-16')).status).toBe(200)
     expect((await soil(path(''), '2026-09-14')).status).toBe(200)
+  })
+
+  it('is the day that a garden was taken out on', async () => {
+    for (const timeZone of ['Pacific/Kiritimati', 'Pacific/Pago_Pago']) {
+      const name = `Gone in ${timeZone}`
+      const made = await practice.head.post('/gardens', { name, latitude: 1, longitude: 0, timeZone })
+      // The database's own clock, on both sides of the write: a day may begin between them.
+      const before = civilDate(new Date(), timeZone)
+      await practice.head.post(`/gardens/${made.body.gardenId as string}/withdraw`, { name })
+      const gone = (await practice.head.get('/withdrawn-gardens')).body as WithdrawnGarden[]
+      expect([before, civilDate(new Date(), timeZone)]).toContain(
+        gone.find((g) => g.name === name)!.withdrawnOn,
+      )
+    }
   })
 })

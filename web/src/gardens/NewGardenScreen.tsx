@@ -70,7 +70,7 @@ function TakenOut() {
         {data.map((g) => (
           <li key={g.id} className="spread">
             <span>
-              {g.name}, taken out {shortDate(g.withdrawnAt.slice(0, 10))}
+              {g.name}, taken out {shortDate(g.withdrawnOn)}
             </span>
             <Button size="small" loading={bringBack.isPending} onClick={() => bringBack.mutate(g.id)}>
               Bring it back
