@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { contradictions, library } from '../plants/index.ts'
 import { readTaxa, taxonSchema, writeTaxa } from './index.ts'
 
-describe('kinds of plants as a file', () => {
-  it('comes back from taxa.csv as it went, every kind of the library', () => {
+describe('taxa as a file', () => {
+  it('comes back from taxa.csv as it went, every taxon of the library', () => {
     const read = readTaxa(writeTaxa(library))
     expect(read.ok && read.value.length).toBe(library.length)
     if (!read.ok) return
@@ -36,6 +36,8 @@ describe('kinds of plants as a file', () => {
       '2 bloom_from',
       '3 light_max_hours',
     ])
+    for (const day of ['02-30', '04-31', '00-10', '6-15'])
+      expect(readTaxa([header, cells(first!, { bloom_from: day })].join('\n')).ok, day).toBe(false)
     const twice = readTaxa([header, first, first].join('\n'))
     expect(twice.ok ? [] : twice.problems.map((p) => p.message)).toEqual(['already on line 2'])
     expect(readTaxa('botanical\nX\n')).toMatchObject({ ok: false })

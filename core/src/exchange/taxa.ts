@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
+import { monthDay } from '../garden/index.ts'
 import {
   cautionKinds,
   contradictions,
@@ -20,9 +21,6 @@ import { inFileOrder } from './table.ts'
 const metres = (most: number) => z.number('must be a number').positive('must be above 0').max(most)
 const among = <const T extends readonly [string, ...string[]]>(values: T) =>
   z.enum(values, `must be one of: ${values.join(', ')}`)
-const monthDay = z
-  .string()
-  .regex(/^(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'must be a month and day like 06-15')
 const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour like #64844c')
 const moisture = z
   .number('must be a number from 1, dry, to 5, wet')
