@@ -52,7 +52,7 @@ import {
   type SignId,
   type Skill,
   type SoilCorrection,
-  type Standing,
+  type Rank,
   type Suitability,
   type SunHours,
   type SuccessorChoice,
@@ -1042,7 +1042,7 @@ export interface RecordView {
   declines: Decline[]
   survival: { taxon: string; plants: number; steps: SurvivalStep[] }[]
   taxa: TaxonRecord[]
-  best: { placeId: string; standings: Standing[] }[]
+  best: { placeId: string; ranks: Rank[] }[]
   unseen: { plantingId: string; unseen: Unseen }[]
   trials: { plantingId: string; since: string; proposal: TrialProposal; outcomes: TrialOutcomeView[] }[]
 }

@@ -41,7 +41,7 @@ export {
   trialProposal,
   type Unseen,
   type SpotRecord,
-  type Standing,
+  type Rank,
   type TaxonRecord,
   type TrialProposal,
 } from './judge.ts'

@@ -206,8 +206,8 @@ function plantAgain(
   return { again: 'open', againSays: `${between}${lives}` }
 }
 
-/** A planting's standing in its place: what is expected of it next season there. */
-export interface Standing extends Expected {
+/** A planting's rank in its place: what is expected of it next season there. */
+export interface Rank extends Expected {
   plantingId: string
   taxon: string
   seasons: number
@@ -219,10 +219,10 @@ export function bestOfPlace(
   model: RecordModel,
   scores: readonly SeasonScore[],
   placeId: string,
-): Standing[] {
+): Rank[] {
   const own = new Map(model.plantings.map((e) => [e.key, e.expected]))
   return plantings
-    .flatMap((p): Standing[] => {
+    .flatMap((p): Rank[] => {
       const expected = own.get(p.id)
       if (p.placeId !== placeId || !expected) return []
       const seasons = scores.filter((s) => s.plantingId === p.id && s.weight > 0).length

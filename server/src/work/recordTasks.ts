@@ -22,7 +22,7 @@ import {
   type BloomWeek,
   type GardenRecord,
   type RecordModel,
-  type Standing,
+  type Rank,
   type TaxonRecord,
   type TreatmentEffect,
   type TrialProposal,
@@ -65,7 +65,7 @@ export interface BloomTask {
 export interface RecordResult extends Omit<GardenRecord, 'model'> {
   model: Omit<RecordModel, 'plantings'> | null
   taxa: TaxonRecord[]
-  best: { placeId: string; standings: Standing[] }[]
+  best: { placeId: string; ranks: Rank[] }[]
   trials: { stayId: string; proposal: TrialProposal }[]
 }
 
@@ -91,7 +91,7 @@ export function recordResult(task: RecordTask): RecordResult {
     best: model
       ? placeIds.map((placeId) => ({
           placeId,
-          standings: bestOfPlace(
+          ranks: bestOfPlace(
             stays.filter((s) => s.until == null),
             model,
             record.scores,

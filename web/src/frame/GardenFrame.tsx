@@ -17,7 +17,7 @@ import {
   useSuspicions,
 } from '../api/queries.ts'
 import { onSent } from '../offline/sync.ts'
-import { openVerdicts } from '../verdicts/standing.ts'
+import { openVerdicts } from '../verdicts/inForce.ts'
 import { useAsOf } from './asOf.ts'
 import { useGardenClock } from './clock.ts'
 import { SeasonRibbon } from './SeasonRibbon.tsx'

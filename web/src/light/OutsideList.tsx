@@ -4,7 +4,7 @@ import { memo } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { shortMonthYear } from '../frame/words.ts'
-import { decisionInForce } from '../verdicts/standing.ts'
+import { decisionInForce } from '../verdicts/inForce.ts'
 import { causeHours } from './causeHours.ts'
 import { RangeStrip } from './RangeStrip.tsx'
 

@@ -85,7 +85,7 @@ const GOOD = 3.5
 
 /** The plantings of a place that do best there, what is not known of them taken off. */
 function BestHere({ record, placeId }: { record: RecordView; placeId: string }) {
-  const best = (record.best.find((b) => b.placeId === placeId)?.standings ?? [])
+  const best = (record.best.find((b) => b.placeId === placeId)?.ranks ?? [])
     .slice(0, BEST)
     .filter((s) => s.score >= GOOD)
   if (best.length === 0) return null
@@ -134,9 +134,9 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
   const { search } = useLocation()
   const { data } = useDiagnosis(view.garden.id)
   const decline = record.declines.find((d) => d.plantingId === stay.id)
-  const standings = record.best.find((b) => b.placeId === stay.placeId)?.standings ?? []
-  const rank = standings.findIndex((s) => s.plantingId === stay.id)
-  const standing = standings[rank]
+  const ranks = record.best.find((b) => b.placeId === stay.placeId)?.ranks ?? []
+  const rank = ranks.findIndex((s) => s.plantingId === stay.id)
+  const expected = ranks[rank]
   const taxon = record.taxa.find((t) => t.taxon === stay.botanical)
   const diagnosis = data?.diagnoses.find((d) => d.plantingId === stay.plantingId)
   const searchOf = new URLSearchParams(search)
@@ -160,9 +160,9 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
             {decline.p < 0.1 ? 'hardly chance' : 'chance could do it'}).
           </p>
         )}
-        {standing && !decline && (
+        {expected && !decline && (
           <p>
-            Over all its seasons here about {tenths(standing.score)} of 5, between{' '}
+            Over all its seasons here about {tenths(expected.score)} of 5, between{' '}
             {tenths(likelyRange(standing).low)} and {tenths(Math.min(5, likelyRange(standing).high))}
             {rank < BEST && ', among the best of this place'}.
           </p>

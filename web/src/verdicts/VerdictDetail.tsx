@@ -21,7 +21,7 @@ import { useSize } from '../frame/useSize.ts'
 import { RangeStrip } from '../light/RangeStrip.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
-import { newSince, decisionInForce, wordOn } from './standing.ts'
+import { newSince, decisionInForce, wordOn } from './inForce.ts'
 
 interface Props {
   planting: PlantingView

@@ -1,6 +1,6 @@
 import type { AssessmentView, DecisionView } from '@border/contract'
 import { describe, expect, it } from 'vitest'
-import { newSince, openVerdicts, decisionInForce } from './standing.ts'
+import { newSince, openVerdicts, decisionInForce } from './inForce.ts'
 
 const decision = (
   plantingId: string,
