@@ -98,7 +98,7 @@ test('readings say what nobody recorded; it goes onto the plan with its day', as
     await page.keyboard.press('ArrowUp')
     await page.getByLabel('When it was seen').fill('13 Sep 2026, 12:00')
     await page.keyboard.press('Enter')
-    await page.getByRole('button', { name: 'Dappled' }).click()
+    await page.getByRole('button', { name: 'Dappled', exact: true }).click()
     await expect(page.getByText('Dappled recorded.')).toBeVisible()
     await expect(page.getByText(/27 looks by eye, the last 13 Sept/)).toBeVisible()
     await page.getByRole('button', { name: 'Take it back' }).first().click()

@@ -9,11 +9,13 @@ import {
   seededRandom,
   simulateLog,
   solarDay,
+  sunHours,
   type Brightness,
   type Look,
   type LuxSample,
   type Plan,
   type Point,
+  type Scene,
 } from '@border/core'
 import { trulyStanding } from './history.ts'
 import type { SketchGarden } from './sketch.ts'
@@ -28,8 +30,9 @@ const LOOKS = 26
 const LOOK_DAYS = [3, 5, 6].map((ago) => addDays(DEMO_DATE, -ago))
 const WRONG = 0.08
 const LOG_DAYS = 14
-/** Somebody who wonders about a thing looks near it. */
+/** Somebody who wonders about a thing looks near it, where it would show most. */
 const NEAR_M = 7
+const SPOTS = 16
 
 /**
  * What was seen of the light where something changed that nobody put on the plan: looks by eye on three days and a
@@ -38,13 +41,30 @@ const NEAR_M = 7
 export function lightReadOf(sketch: SketchGarden, plan: Plan): LightRead {
   const random = seededRandom(sketch.seed * 31 + 5)
   const truth = sceneOf(plan.garden, trulyStanding(sketch, plan))
+  const drawn = sceneOf(
+    plan.garden,
+    plan.features.map((f, i) => ({ ...f, id: String(i) })),
+  )
   const found: LightRead = { readings: [], logs: [] }
   for (const { feature } of sketch.unrecorded) {
     const line = plan.features.find((f) => f.name === feature)!.geometry
-    const spots = spotsNear(
+    const near = spotsNear(
       plan,
       line.type === 'LineString' ? line.coordinates.map((p): Point => [p[0], p[1]]) : [],
     )
+    const hoursIn = (scene: Scene) =>
+      sunHours(
+        scene,
+        near.map(({ x, y }) => ({ x, y, z: 0 })),
+        { kind: 'day', on: LOOK_DAYS[0]! },
+      )
+    const [now, asDrawn] = [hoursIn(truth), hoursIn(drawn)]
+    const shows = near.map((_, i) => Math.abs(now[i]!.total - asDrawn[i]!.total))
+    const spots = near
+      .map((spot, i) => ({ spot, shows: shows[i]! }))
+      .sort((a, b) => b.shows - a.shows)
+      .slice(0, SPOTS)
+      .map(({ spot }) => spot)
     const looks = LOOK_DAYS.flatMap((day) =>
       solarDay(day, plan.garden.latitude, plan.garden.longitude)
         .filter((s) => s.elevationDeg > 10)

@@ -20,10 +20,10 @@ export function WhatIfPanel({
   const [name, setName] = useState('')
   const keep = useGardenWrite<{ name: string; suppositions: readonly Supposition[] }>(
     gardenId,
-    () => '/whatIfs',
+    () => '/what-ifs',
     ({ name }) => `“${name}” is kept.`,
   )
-  const drop = useGardenWrite<{ id: string }>(gardenId, ({ id }) => `/whatIfs/${id}/withdraw`, 'Dropped.')
+  const drop = useGardenWrite<{ id: string }>(gardenId, ({ id }) => `/what-ifs/${id}/withdraw`, 'Dropped.')
   const nameOf = (id: string) =>
     view.features.find((f) => f.id === id)?.name ?? 'something gone from the plan'
   return (

@@ -163,7 +163,7 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
         {expected && !decline && (
           <p>
             Over all its seasons here about {tenths(expected.score)} of 5, between{' '}
-            {tenths(likelyRange(standing).low)} and {tenths(Math.min(5, likelyRange(standing).high))}
+            {tenths(likelyRange(expected).low)} and {tenths(Math.min(5, likelyRange(expected).high))}
             {rank < BEST && ', among the best of this place'}.
           </p>
         )}
