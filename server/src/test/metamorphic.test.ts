@@ -15,6 +15,7 @@ import { entails, keyOf, views } from '../derived.ts'
 import { queueRun } from '../store/runs.ts'
 import { aspects, changedAspects, versionsOf, type Aspect, type Versions } from '../store/versions.ts'
 import { workOut } from '../work/runs.ts'
+import * as asked from './asked.ts'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
 
 /**
@@ -28,7 +29,6 @@ const NOW = Date.parse(`${TODAY}T10:00:00Z`)
 let practice: TestPractice
 let garden: GardenView
 let crewId: string
-const path = (rest: string) => `/gardens/${practice.gardenId}${rest}`
 
 beforeAll(async () => {
   practice = await practiceWithGarden(undefined, () => NOW)
@@ -39,30 +39,12 @@ beforeAll(async () => {
 })
 afterAll(() => practice.stop())
 
-async function look<T = unknown>(rest: string): Promise<T> {
-  const answer = await practice.head.get(path(rest))
-  if (answer.status !== 200) throw new Error(`${rest}: ${answer.status} ${JSON.stringify(answer.body)}`)
-  return answer.body
-}
-
-async function write(rest: string, body: object = {}): Promise<Record<string, unknown>> {
-  const answer = await practice.head.post(path(rest), body)
-  if (answer.status !== 200) throw new Error(`${rest}: ${answer.status} ${JSON.stringify(answer.body)}`)
-  return answer.body ?? {}
-}
+const look = <T = unknown>(rest: string): Promise<T> => asked.look<T>(practice, rest)
+const write = (rest: string, body: object = {}) => asked.write(practice, rest, body)
+const settle = () => asked.settle(practice)
 
 const planting = (tag: string): PlantingView => garden.plantings.find((p) => p.tag === tag)!
 const feature = (name: string): FeatureView => garden.features.find((f) => f.name === name)!
-
-/** Works out whatever follows and is not worked out yet, as the queue would in a moment. */
-async function settle(): Promise<void> {
-  for (let i = 0; i < 5; i++) {
-    const waiting = await practice.db('runs').where({ state: 'queued' }).orderBy('created_at').first('id')
-    if (!waiting) return
-    await workOut(practice.shop, waiting.id)
-  }
-  throw new Error('What follows a write asks for ever more')
-}
 
 /** All that a garden's screens show of what is worked out. */
 const DERIVED = [

@@ -2,7 +2,7 @@ import type { AssessmentView, GardenView, RecordView, SeasonView } from '@border
 import { addDays } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, describe, expect, it } from 'vitest'
-import { workOut } from '../work/runs.ts'
+import { look, settle, write } from './asked.ts'
 import { exampleFiles, practiceWithGarden, type TestPractice } from './practice.ts'
 
 /**
@@ -28,31 +28,6 @@ async function gardenOf(files: Files = exampleFiles): Promise<TestPractice> {
   await practice.work([0, 240, 240, 240, 240, 240, 0])
   await settle(practice)
   return practice
-}
-
-async function settle(practice: TestPractice): Promise<void> {
-  for (let i = 0; i < 5; i++) {
-    const waiting = await practice.db('runs').where({ state: 'queued' }).orderBy('created_at').first('id')
-    if (!waiting) return
-    await workOut(practice.shop, waiting.id)
-  }
-  throw new Error('What follows a write asks for ever more')
-}
-
-async function look<T = unknown>({ head, gardenId }: TestPractice, rest: string): Promise<T> {
-  const answer = await head.get(`/gardens/${gardenId}${rest}`)
-  if (answer.status !== 200) throw new Error(`${rest}: ${answer.status} ${JSON.stringify(answer.body)}`)
-  return answer.body
-}
-
-async function write<T = unknown>(
-  { head, gardenId }: TestPractice,
-  rest: string,
-  body: object = {},
-): Promise<T> {
-  const answer = await head.post(`/gardens/${gardenId}${rest}`, body)
-  if (answer.status !== 200) throw new Error(`${rest}: ${answer.status} ${JSON.stringify(answer.body)}`)
-  return answer.body
 }
 
 const VIEWS = [

@@ -1,6 +1,7 @@
 import type { Point } from '@border/core'
 import { Button, InputNumber } from 'antd'
 import { useState } from 'react'
+import { PointInputs } from './PointInputs.tsx'
 import { sidesOf, step, withSide } from './outline.ts'
 
 interface Props {
@@ -31,22 +32,7 @@ export function CornerInputs({ shape, least, corners, onCorners: set }: Props) {
       </small>
       <div className="row">
         <span className="draw-n">1</span>
-        <InputNumber
-          aria-label="Metres east"
-          value={first?.[0]}
-          step={0.1}
-          precision={2}
-          suffix="m E"
-          onChange={(x) => x !== null && set(moved(corners, [x, first?.[1] ?? 0]))}
-        />
-        <InputNumber
-          aria-label="Metres north"
-          value={first?.[1]}
-          step={0.1}
-          precision={2}
-          suffix="m N"
-          onChange={(y) => y !== null && set(moved(corners, [first?.[0] ?? 0, y]))}
-        />
+        <PointInputs at={first} onAt={(to) => set(moved(corners, to))} />
       </div>
       {sides.map((side, i) => {
         const closing = closed && i === corners.length - 1

@@ -16,6 +16,7 @@ import { useGardenWrite, useTaxa } from '../api/queries.ts'
 import { CornerInputs } from '../draw/CornerInputs.tsx'
 import '../draw/draw.css'
 import { DraftShape } from '../draw/DraftShape.tsx'
+import { PointInputs } from '../draw/PointInputs.tsx'
 import { snapped } from '../draw/outline.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
@@ -221,22 +222,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
               ) : (
                 <div className="row" style={{ marginBottom: 8 }}>
                   <span>Middle of the drift:</span>
-                  <InputNumber
-                    aria-label="Metres east"
-                    value={spot[0]}
-                    step={0.1}
-                    precision={2}
-                    suffix="m E"
-                    onChange={(x) => x !== null && setAt([x, spot[1]])}
-                  />
-                  <InputNumber
-                    aria-label="Metres north"
-                    value={spot[1]}
-                    step={0.1}
-                    precision={2}
-                    suffix="m N"
-                    onChange={(y) => y !== null && setAt([spot[0], y])}
-                  />
+                  <PointInputs at={spot} onAt={setAt} />
                 </div>
               )}
             </>

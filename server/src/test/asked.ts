@@ -1,0 +1,30 @@
+import { workOut } from '../work/runs.ts'
+import type { TestPractice } from './practice.ts'
+
+/** What a garden answers; anything but an answer is thrown. */
+export async function look<T = unknown>({ head, gardenId }: TestPractice, rest: string): Promise<T> {
+  const answer = await head.get(`/gardens/${gardenId}${rest}`)
+  if (answer.status !== 200) throw new Error(`${rest}: ${answer.status} ${JSON.stringify(answer.body)}`)
+  return answer.body
+}
+
+/** What a write to a garden answers; anything but an answer is thrown. */
+export async function write<T = Record<string, unknown>>(
+  { head, gardenId }: TestPractice,
+  rest: string,
+  body: object = {},
+): Promise<T> {
+  const answer = await head.post(`/gardens/${gardenId}${rest}`, body)
+  if (answer.status !== 200) throw new Error(`${rest}: ${answer.status} ${JSON.stringify(answer.body)}`)
+  return answer.body ?? {}
+}
+
+/** Works out whatever follows and is not worked out yet, as the queue would in a moment. */
+export async function settle({ db, shop }: TestPractice): Promise<void> {
+  for (let i = 0; i < 5; i++) {
+    const waiting = await db('runs').where({ state: 'queued' }).orderBy('created_at').first('id')
+    if (!waiting) return
+    await workOut(shop, waiting.id)
+  }
+  throw new Error('What follows a write asks for ever more')
+}
