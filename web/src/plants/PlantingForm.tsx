@@ -1,4 +1,4 @@
-import type { BenchView, PlantingView } from '@border/contract'
+import type { BenchView, FeatureView, PlantingView } from '@border/contract'
 import {
   areaM2,
   extentOf,
@@ -19,8 +19,9 @@ import { DraftShape } from '../draw/DraftShape.tsx'
 import { PointInputs } from '../draw/PointInputs.tsx'
 import { snapped } from '../draw/outline.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useSize } from '../frame/useSize.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
-import { grow, pointsOf } from '../plan/scale.ts'
+import { grow, pointsOf, type PlanScale } from '../plan/scale.ts'
 import './plants.css'
 import { nextTag } from './tags.ts'
 
@@ -47,7 +48,7 @@ interface Props {
 
 /** A planting by hand, off the bench, or put right: what, how many, where (clicked or typed), since when. */
 export function PlantingForm({ bench, planting, onClose }: Props) {
-  const { view, standing, today, on } = useGardenContext()
+  const { view, standing, today } = useGardenContext()
   const { data: taxa } = useTaxa()
   const [form] = Form.useForm<Values>()
   const places = standing.filter(isPlace)
@@ -182,30 +183,22 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
           </div>
           {place?.kind === 'bed' && spot && (
             <>
-              <div className="drawing">
-                <PlanDrawing
-                  features={view.features}
-                  plantings={view.plantings.filter((p) => p.id !== planting?.id)}
-                  on={on}
-                  northDeg={view.garden.northDeg}
-                  width={630}
-                  height={210}
-                  extent={grow(extentOf(pointsOf(place)), 1)}
-                  label={`Plan of ${place.name}; click ${drawn ? 'the corners of the drift' : 'where the drift goes'}`}
-                  onPick={(p) => {
-                    if (p.kind !== 'spot') return
-                    if (drawn) setCorners([...corners, snapped([p.x, p.y])])
-                    else setAt([round(p.x), round(p.y)])
-                  }}
-                  overlay={(scale) =>
-                    drawn ? (
-                      <DraftShape corners={corners} closed scale={scale} />
-                    ) : (
-                      <circle className="plan-mark" cx={scale.x(spot[0])} cy={scale.y(spot[1])} r={9} />
-                    )
-                  }
-                />
-              </div>
+              <PlaceDrawing
+                place={place}
+                without={planting?.id}
+                label={drawn ? 'the corners of the drift' : 'where the drift goes'}
+                onSpot={(p) => {
+                  if (drawn) setCorners([...corners, snapped(p)])
+                  else setAt([round(p[0]), round(p[1])])
+                }}
+                overlay={(scale) =>
+                  drawn ? (
+                    <DraftShape corners={corners} closed scale={scale} />
+                  ) : (
+                    <circle className="plan-mark" cx={scale.x(spot[0])} cy={scale.y(spot[1])} r={9} />
+                  )
+                }
+              />
               {drawn ? (
                 <>
                   <CornerInputs shape="Polygon" least={3} corners={corners} onCorners={setCorners} />
@@ -230,6 +223,40 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
         </Form>
       )}
     </Modal>
+  )
+}
+
+interface PlaceDrawingProps {
+  place: FeatureView
+  /** A planting that is left out of the drawing: it is drawn anew. */
+  without: string | undefined
+  /** What a click is for. */
+  label: string
+  onSpot: (at: Point) => void
+  overlay: (scale: PlanScale) => React.ReactNode
+}
+
+/** One place of the plan, as wide as there is room, to be clicked. */
+function PlaceDrawing({ place, without, label, onSpot, overlay }: PlaceDrawingProps) {
+  const { view, on } = useGardenContext()
+  const [ref, { width }] = useSize()
+  return (
+    <div className="drawing" ref={ref}>
+      {width > 0 && (
+        <PlanDrawing
+          features={view.features}
+          plantings={view.plantings.filter((p) => p.id !== without)}
+          on={on}
+          northDeg={view.garden.northDeg}
+          width={width}
+          height={210}
+          extent={grow(extentOf(pointsOf(place)), 1)}
+          label={`Plan of ${place.name}; click ${label}`}
+          onPick={(p) => p.kind === 'spot' && onSpot([p.x, p.y])}
+          overlay={overlay}
+        />
+      )}
+    </div>
   )
 }
 
