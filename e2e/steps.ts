@@ -26,8 +26,12 @@ export async function goTo(page: Page, screen: string): Promise<void> {
   await page.getByRole('heading', { level: 1, name: screen }).waitFor()
 }
 
-/** WCAG 2.2 AA as far as a program can tell. */
+/** What is on its way in or out, or waits for its answer, is paler than it will be. */
+const PASSING = '.ant-btn-loading, [class*="-leave-active"], [class*="-enter-active"]'
+
+/** WCAG 2.2 AA as far as a program can tell, once nothing on the page is half way. */
 export async function expectAccessible(page: Page, where: string): Promise<void> {
+  await expect(page.locator(PASSING)).toHaveCount(0)
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
     .analyze()
