@@ -113,7 +113,7 @@ test('a job sheet takes a record without a connection, and sends it when there i
   await expect(page.getByText(/ by Marla Quill in 25 min/)).toBeVisible()
 })
 
-test('a garden adds a rule of its own and a kind of its own', async ({ page }) => {
+test('a garden adds a rule of its own and a taxon of its own', async ({ page }) => {
   const errors = watchForErrors(page)
   await enterDemo(page)
   await goTo(page, 'Season')

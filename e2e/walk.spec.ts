@@ -231,7 +231,7 @@ test('a sheet is printed, typed in by keyboard for its own day, and stands in th
     .toBe(1)
   await page.getByRole('link', { name: 'ice plant' }).click()
   await expect(page.getByText('Where it stood')).toBeVisible()
-  await expectAccessible(page, 'a kind')
+  await expectAccessible(page, 'a taxon')
   expect(errors).toEqual([])
 })
 

@@ -37,6 +37,9 @@ export async function dropDatabase(name: string): Promise<void> {
 
 const scratchName = (name: string) => `border_scratch_${name}`
 
+/** Drops a kept scratch database, if it is there. */
+export const dropKept = (name: string): Promise<void> => dropDatabase(scratchName(name))
+
 /**
  * A database of its own for one test file or one scratch server.
  *

@@ -5,6 +5,7 @@ import { stopCluster } from './cluster.ts'
 import {
   DEMO_DATABASE,
   dropDatabase,
+  dropKept,
   ensureDatabase,
   PRACTICE_DATABASE,
   scratchDatabase,
@@ -80,7 +81,7 @@ export async function scratchCommand(args: string[]): Promise<number> {
     if (values[option] !== undefined && !/^[a-z0-9]{1,30}$/.test(values[option]))
       throw new Misuse(`--${option} takes a name of small letters and digits`)
   if (values.drop !== undefined) {
-    await (await scratchDatabase({ kept: values.drop })).drop()
+    await dropKept(values.drop)
     return 0
   }
   ensureBuilt()

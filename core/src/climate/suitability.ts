@@ -3,7 +3,7 @@ import { celsius } from '../words/index.ts'
 import { soilTemperatures } from './soil.ts'
 import type { DailyWeather } from './weather.ts'
 
-/** Taxa of weather that work needs. */
+/** Kinds of weather that work needs. */
 export const weatherNeeds = ['none', 'dig', 'plant', 'cut', 'spray', 'lay'] as const
 export type WeatherNeed = (typeof weatherNeeds)[number]
 

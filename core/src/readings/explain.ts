@@ -33,7 +33,7 @@ export interface Explanation {
 export interface Explained {
   /** Most believed first; one for each kind of change of each obstruction, at its best size. */
   explanations: Explanation[]
-  /** Every cause at every size that was supposed, with its share of belief; for choosing what to look at next. */
+  /** Every cause at every size that was tried, with its share of belief; for choosing what to look at next. */
   alternatives: { cause: Cause; weight: number }[]
   /** Readings that were used, and those that cannot be: the sun is behind the ground. */
   used: number
@@ -113,7 +113,7 @@ export function explainReadings(scene: Scene, readings: readonly Reading[]): Exp
   }
 }
 
-/** One kind of change of one obstruction: every size supposed, and the best. */
+/** One kind of change of one obstruction: every size tried, and the best. */
 interface Family {
   tried: { cause: Cause; logLikelihood: number }[]
   best?: Omit<Explanation, 'posterior'>

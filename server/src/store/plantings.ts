@@ -424,10 +424,10 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
 
 const outcomeWords: Record<TrialOutcome, string> = {
   trial: 'Put on trial.',
-  expand: 'Supposition ended: to be grown to a drift.',
-  'retry elsewhere': 'Supposition ended: to be tried in another place.',
-  'strike off': 'Supposition ended: not to be planted again.',
-  'go on': 'Supposition goes on another season.',
+  expand: 'Trial ended: to be grown to a drift.',
+  'retry elsewhere': 'Trial ended: to be tried in another place.',
+  'strike off': 'Trial ended: not to be planted again.',
+  'go on': 'Trial goes on another season.',
 }
 
 /** What was said of a planting on trial as lines of its story. */

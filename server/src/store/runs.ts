@@ -3,7 +3,7 @@ import type { MovedJob, Schedule } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
-/** Taxa of long work, each with what it leaves behind. */
+/** Kinds of long work, each with what it leaves behind. */
 export interface RunResults {
   /** The work of the rules and the plan brought up to date after a change: what it moved, over all gardens of the crew. */
   follow: { moved: MovedJob[] }

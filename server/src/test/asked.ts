@@ -28,3 +28,20 @@ export async function settle({ db, shop }: TestPractice): Promise<void> {
   }
   throw new Error('What follows a write asks for ever more')
 }
+
+/** All that a garden's screens show of what is worked out. */
+export const DERIVED = [
+  '/assessment',
+  '/ahead',
+  '/what-ifs',
+  '/light-evidence',
+  '/record',
+  '/bloom',
+  '/diagnosis',
+  '/walk',
+  '/successions',
+  '/rules',
+  '/watering',
+  '/outlook',
+  '/suspicions',
+] as const

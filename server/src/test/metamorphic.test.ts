@@ -16,6 +16,7 @@ import { queueRun } from '../store/runs.ts'
 import { aspects, changedAspects, versionsOf, type Aspect, type Versions } from '../store/versions.ts'
 import { workOut } from '../work/runs.ts'
 import * as asked from './asked.ts'
+import { DERIVED } from './asked.ts'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
 
 /**
@@ -45,23 +46,6 @@ const settle = () => asked.settle(practice)
 
 const planting = (tag: string): PlantingView => garden.plantings.find((p) => p.tag === tag)!
 const feature = (name: string): FeatureView => garden.features.find((f) => f.name === name)!
-
-/** All that a garden's screens show of what is worked out. */
-const DERIVED = [
-  '/assessment',
-  '/ahead',
-  '/what-ifs',
-  '/light-evidence',
-  '/record',
-  '/bloom',
-  '/diagnosis',
-  '/walk',
-  '/successions',
-  '/rules',
-  '/watering',
-  '/outlook',
-  '/suspicions',
-] as const
 
 async function derived(): Promise<Record<string, unknown>> {
   const found: Record<string, unknown> = {}

@@ -224,9 +224,9 @@ describe('the record', () => {
     await practice.head.post(trial, { on: '2026-06-01', outcome: 'expand', driftCount: 7 })
     expect((await practice.head.get(`${garden}/record`)).body.trials).toEqual([])
     const { story } = (await crew.get(`${garden}/plantings/${planting.id}`)).body
-    expect(
-      story.some((s: { says: string }) => s.says === 'Supposition ended: to be grown to a drift of 7.'),
-    ).toBe(true)
+    expect(story.some((s: { says: string }) => s.says === 'Trial ended: to be grown to a drift of 7.')).toBe(
+      true,
+    )
   })
 })
 

@@ -6,7 +6,7 @@ import type * as worker from './computeWorker.ts'
 type Work = typeof worker
 
 /** What a thread can be asked for, by the name of its function, and gives back. */
-export type Answer<Name extends keyof Work> = Awaited<ReturnType<Work[Name]>>
+type Answer<Name extends keyof Work> = Awaited<ReturnType<Work[Name]>>
 
 interface How {
   /** Whoever asked has gone away: it is not worked out. */

@@ -2,7 +2,7 @@ import type { Point } from '@border/core'
 import { Button, InputNumber } from 'antd'
 import { useState } from 'react'
 import { PointInputs } from './PointInputs.tsx'
-import { sidesOf, step, withSide } from './outline.ts'
+import { sidesOf, step, withSide, type Side } from './outline.ts'
 
 interface Props {
   shape: 'Point' | 'LineString' | 'Polygon'
@@ -39,25 +39,11 @@ export function CornerInputs({ shape, least, corners, onCorners: set }: Props) {
         return (
           <div className="row" key={i}>
             <span className="draw-n">{closing ? '→1' : i + 2}</span>
-            <InputNumber
-              aria-label={`Length of side ${i + 1}`}
-              value={round(side.lengthM)}
-              min={0.05}
-              step={0.1}
-              suffix="m"
+            <SideInputs
+              of={`side ${i + 1}`}
+              side={side}
               disabled={closing}
-              onChange={(lengthM) => lengthM && set(withSide(corners, i, { ...side, lengthM }))}
-            />
-            <InputNumber
-              aria-label={`Bearing of side ${i + 1}`}
-              value={round(side.bearingDeg)}
-              min={0}
-              max={360}
-              suffix="°"
-              disabled={closing}
-              onChange={(bearingDeg) =>
-                bearingDeg !== null && set(withSide(corners, i, { ...side, bearingDeg }))
-              }
+              onSide={(measured) => set(withSide(corners, i, measured))}
             />
             {!closing && (
               <Button
@@ -75,28 +61,47 @@ export function CornerInputs({ shape, least, corners, onCorners: set }: Props) {
       {shape !== 'Point' && first && (
         <div className="row">
           <span className="draw-n">+</span>
-          <InputNumber
-            aria-label="Length of the next side"
-            value={next.lengthM}
-            min={0.05}
-            step={0.1}
-            suffix="m"
-            onChange={(v) => v && setNext({ ...next, lengthM: v })}
-          />
-          <InputNumber
-            aria-label="Bearing of the next side"
-            value={next.bearingDeg}
-            min={0}
-            max={360}
-            suffix="°"
-            onChange={(v) => v !== null && setNext({ ...next, bearingDeg: v })}
-          />
+          <SideInputs of="the next side" side={next} onSide={setNext} />
           <Button size="small" onClick={() => set([...corners, step(corners.at(-1)!, next)])}>
             Add side
           </Button>
         </div>
       )}
     </section>
+  )
+}
+
+interface SideProps {
+  /** Which one it is, for whoever hears it. */
+  of: string
+  side: Side
+  disabled?: boolean
+  onSide: (side: Side) => void
+}
+
+/** A side as it is measured: how long, and where it heads. */
+function SideInputs({ of, side, disabled = false, onSide }: SideProps) {
+  return (
+    <>
+      <InputNumber
+        aria-label={`Length of ${of}`}
+        value={round(side.lengthM)}
+        min={0.05}
+        step={0.1}
+        suffix="m"
+        disabled={disabled}
+        onChange={(lengthM) => lengthM && onSide({ ...side, lengthM })}
+      />
+      <InputNumber
+        aria-label={`Bearing of ${of}`}
+        value={round(side.bearingDeg)}
+        min={0}
+        max={360}
+        suffix="°"
+        disabled={disabled}
+        onChange={(bearingDeg) => bearingDeg !== null && onSide({ ...side, bearingDeg })}
+      />
+    </>
   )
 }
 

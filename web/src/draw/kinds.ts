@@ -1,6 +1,6 @@
 import { neededGeometry, type FeatureKind, type Geometry } from '@border/core'
 
-/** Taxa that can be drawn by hand, with the words and sizes each is asked for. */
+/** Kinds that can be drawn by hand, with the words and sizes each is asked for. */
 export const drawnKinds = [
   'bed',
   'container',

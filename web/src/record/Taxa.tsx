@@ -132,13 +132,13 @@ function Trials({ record }: { record: RecordView }) {
     <section>
       <h2>On trial</h2>
       {record.trials.map((t) => (
-        <Supposition key={t.plantingId} trial={t} record={record} />
+        <Trial key={t.plantingId} trial={t} record={record} />
       ))}
     </section>
   )
 }
 
-function Supposition({ trial, record }: { trial: RecordView['trials'][number]; record: RecordView }) {
+function Trial({ trial, record }: { trial: RecordView['trials'][number]; record: RecordView }) {
   const { view, isHead, today } = useGardenContext()
   const [reason, setReason] = useState('')
   const stay = record.stays.findLast((s) => s.plantingId === trial.plantingId)!
