@@ -2,6 +2,8 @@ import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
+    // Every file makes its own database and its own server, so that files run side by side.
+    maxWorkers: '100%',
     projects: [
       {
         test: {
@@ -17,7 +19,6 @@ export default defineConfig({
           globalSetup: './cli/src/vitestSetup.ts',
           testTimeout: 60_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
         },
       },
       './web/vitest.config.ts',
