@@ -8,23 +8,28 @@ const MS_PER_DAY = 86_400_000
 const MS_PER_HOUR = 3_600_000
 
 /**
- * Whole days since 1970-01-01.
+ * Whole days since 1970-01-01, by the rules of the Gregorian calendar.
  * @throws {RangeError} when `day` is not a real calendar date
  */
 export function dayNumber(day: IsoDate): number {
-  const ms = Date.parse(`${day}T00:00:00Z`)
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(day) || Number.isNaN(ms) || !isoOf(ms).startsWith(day))
-    throw new RangeError(`Not a calendar date: ${day}`)
-  return Math.round(ms / MS_PER_DAY)
+  return dayOfYear(day) - 1 + daysBeforeYear(yearOf(day)) - DAYS_BEFORE_1970
 }
+
+export const isIsoDate = (text: string): boolean => dayOfYearIn(text) !== undefined
+
+/** Days of a common year before each month. */
+const DAYS_BEFORE_MONTH = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334, 365]
+
+const isLeap = (year: number) => year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0)
+
+function daysBeforeYear(year: number): number {
+  const last = year - 1
+  return 365 * year + Math.floor(last / 4) - Math.floor(last / 100) + Math.floor(last / 400)
+}
+
+const DAYS_BEFORE_1970 = daysBeforeYear(1970)
 
 const isoOf = (ms: number) => new Date(ms).toISOString()
-
-export function isIsoDate(text: string): boolean {
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false
-  const ms = Date.parse(`${text}T00:00:00Z`)
-  return !Number.isNaN(ms) && isoOf(ms).startsWith(text)
-}
 
 export function fromDayNumber(n: number): IsoDate {
   return isoOf(n * MS_PER_DAY).slice(0, 10)
@@ -52,10 +57,40 @@ export function isoDate(year: number, month: number, day: number): IsoDate {
   return isoOf(Date.UTC(year, month - 1, day)).slice(0, 10)
 }
 
-/** Day of the year, 1 to 366. */
+/**
+ * Day of the year, 1 to 366.
+ * @throws {RangeError} when `day` is not a real calendar date
+ */
 export function dayOfYear(day: IsoDate): number {
-  return daysBetween(`${day.slice(0, 4)}-01-01`, day) + 1
+  const found = dayOfYearIn(day)
+  if (found === undefined) throw new RangeError(`Not a calendar date: ${day}`)
+  return found
 }
+
+/** Records of weather are read by the ten thousand days: no clock is asked and no text taken apart for it. */
+function dayOfYearIn(text: string): number | undefined {
+  if (text.length !== 10 || text[4] !== '-' || text[7] !== '-') return undefined
+  const year = digits(text, 0, 4)
+  const month = digits(text, 5, 7)
+  const day = digits(text, 8, 10)
+  if (year === undefined || month === undefined || day === undefined || month < 1 || month > 12)
+    return undefined
+  const isLeapYear = isLeap(year)
+  const before = DAYS_BEFORE_MONTH[month - 1]!
+  const length = DAYS_BEFORE_MONTH[month]! - before + (month === 2 && isLeapYear ? 1 : 0)
+  return day < 1 || day > length ? undefined : before + day + (month > 2 && isLeapYear ? 1 : 0)
+}
+
+function digits(text: string, from: number, to: number): number | undefined {
+  let n = 0
+  for (let i = from; i < to; i++) {
+    const digit = text.charCodeAt(i) - ZERO
+    if (digit < 0 || digit > 9) return undefined
+    n = 10 * n + digit
+  }
+  return n
+}
+const ZERO = '0'.charCodeAt(0)
 
 /** The day of `year` with this day-of-year number; 366 in a common year is 1 January of the next. */
 export function fromDayOfYear(year: number, doy: number): IsoDate {

@@ -2,7 +2,7 @@ import { addDays, type IsoDate } from '../dates/index.ts'
 import { replacedLight } from './field.ts'
 import { plotsOf, type GardenField, type LitPlace } from './garden.ts'
 import { replacedHours, type Compared, type Scene, type SunHours } from './hours.ts'
-import { changesOf, frozen, standing, type ChangeKind, type Obstruction } from './obstruction.ts'
+import { changedBetween, changesOf, frozen, type ChangeKind, type Obstruction } from './obstruction.ts'
 
 /** What one obstruction's change between two dates did to a place's season. */
 export interface LightCause {
@@ -19,28 +19,6 @@ export interface LightCause {
 
 /** Changes smaller than this, in hours, name no cause. */
 const LEAST_HOURS = 0.1
-
-/** The obstructions that do not stand alike on two dates, as far as their light can tell. */
-export function changedBetween(
-  obstructions: readonly Obstruction[],
-  then: IsoDate,
-  now: IsoDate,
-): Obstruction[] {
-  return obstructions.filter((o) => !isAlike(standing(o, then, now), standing(o, now, now)))
-}
-
-/** A centimetre, or a hundredth of the light that passes: a day of growth moves no shadow that anybody could measure. */
-const LEAST_CHANGE = 0.01
-
-function isAlike(a: unknown, b: unknown): boolean {
-  if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b) <= LEAST_CHANGE
-  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b
-  const keys = Object.keys(a)
-  return (
-    keys.length === Object.keys(b).length &&
-    keys.every((k) => k in b && isAlike((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]))
-  )
-}
 
 /** The light of a garden on two dates and, for each obstruction that changed between, with that one put back alone. */
 export interface FieldsBetween {

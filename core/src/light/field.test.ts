@@ -6,6 +6,7 @@ import {
   gardenField,
   hoursWithin,
   lightField,
+  lightFieldsOn,
   LightStage,
   rasterOver,
   replacedHours,
@@ -87,6 +88,45 @@ describe('a field drawn from shadows', () => {
         },
       ),
       { seed: 20261125, numRuns: 25 },
+    )
+  })
+
+  it('on days to come is the field of the garden as it stands on each, under one sun', () => {
+    fc.assert(
+      fc.property(
+        seeds,
+        grounds,
+        fc.array(fc.integer({ min: 0, max: 19 }), { maxLength: 6 }),
+        (seed, ground, on) => {
+          const { scene, beds } = sampleScene(seed, 20, 60)
+          const growing = scene.obstructions.map((o, k): Obstruction => {
+            if (!on.includes(k)) return o
+            if (k % 3 === 0) return { ...o, from: '2029-03-01' }
+            return k % 3 === 1
+              ? { ...o, to: '2031-10-01' }
+              : {
+                  ...o,
+                  growth: { measuredOn: '2026-05-01', matureHeightM: o.heightM * 1.5, yearsToMature: 12 },
+                }
+          })
+          const raster = rasterOver(beds, 0.8)
+          const days = ['2026-05-01', '2029-05-01', '2033-05-01']
+          const changed = { ...scene, obstructions: growing }
+          lightFieldsOn(changed, raster, days, ground).forEach((field, k) => {
+            const alone = lightField(
+              changed,
+              raster,
+              { kind: 'season', on: days[0]!, standing: days[k]! },
+              ground,
+            )
+            for (const part of ['total', 'midday', 'heat'] as const)
+              alone[part].forEach((h, i) =>
+                expect(Math.abs(field[part][i]! - h)).toBeLessThan(ROUNDING_HOURS),
+              )
+          })
+        },
+      ),
+      { seed: 20261128, numRuns: 12 },
     )
   })
 

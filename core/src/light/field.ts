@@ -1,4 +1,5 @@
-import { standing, type Obstruction } from './obstruction.ts'
+import type { IsoDate } from '../dates/index.ts'
+import { changedBetween, standing, type Obstruction, type Solid } from './obstruction.ts'
 import type { Raster } from './raster.ts'
 import { SAMPLE_HOURS } from '../sun/index.ts'
 import {
@@ -61,6 +62,10 @@ export function lightField(
 }
 
 const newSums = (count: number) => Array.from({ length: STRETCHES }, () => new Uint32Array(count))
+const newDifferences = (count: number) => Array.from({ length: STRETCHES }, () => new Int32Array(count))
+
+const less = (sums: readonly Uint32Array[], taken: readonly Int32Array[]) =>
+  sums.map((sum, stretch) => sum.map((v, i) => v - taken[stretch]![i]!))
 
 function addTo(sum: Uint32Array, share: Uint16Array): void {
   for (let i = 0; i < sum.length; i++) sum[i]! += share[i]!
@@ -89,17 +94,22 @@ function inHours(sums: readonly Uint32Array[], days: number): FieldHours {
 type PreparedDay = Pick<LightDay, 'directions'> & { prepared: Prepared[] }
 
 function preparedDays(scene: Scene, raster: Raster, period: LightPeriod, ground: Ground): PreparedDay[] {
-  // Over one period only leaf tells one day's shape of an obstruction from another's.
-  const known = new Map<string, Prepared>()
+  const preparedOf = preparing(raster)
   return lightDays(scene, period, ground).map(({ solids, directions }) => ({
     directions,
-    prepared: solids.map((solid) => {
-      const key = `${solid.id}|${solid.shape === 'prism' ? 0 : solid.transmission}`
-      const made = known.get(key) ?? prepare(raster, solid)
-      known.set(key, made)
-      return made
-    }),
+    prepared: solids.map(preparedOf),
   }))
+}
+
+/** Prepares each solid of a period once: over one period only leaf tells one day's shape of it from another's. */
+function preparing(raster: Raster): (solid: Solid) => Prepared {
+  const known = new Map<string, Prepared>()
+  return (solid) => {
+    const key = `${solid.id}|${solid.shape === 'prism' ? 0 : solid.transmission}`
+    const made = known.get(key) ?? prepare(raster, solid)
+    known.set(key, made)
+    return made
+  }
 }
 
 /**
@@ -122,13 +132,13 @@ export function replacedLight(
   const changes = replaced.map(({ obstructionId, before }) => ({
     now: new Mask(
       raster,
-      scene.obstructions.find((o) => o.id === obstructionId),
+      scene.obstructions.filter((o) => o.id === obstructionId),
       standsOn,
       dates,
     ),
-    before: new Mask(raster, before, standsOn, dates),
+    before: new Mask(raster, before ? [before] : [], standsOn, dates),
     /** What putting it back adds to the sums, or takes from them. */
-    added: Array.from({ length: STRETCHES }, () => new Int32Array(count)),
+    added: newDifferences(count),
   }))
   const nowMasks = changes.map((c) => c.now)
   const beforeMasks = changes.map((c) => c.before)
@@ -136,8 +146,8 @@ export function replacedLight(
   const rest = new Uint16Array(count)
   const restSums = newSums(count)
   /** What the changes, as they stand and as they stood, take from the sums of the rest. */
-  const nowTaken = Array.from({ length: STRETCHES }, () => new Int32Array(count))
-  const beforeTaken = Array.from({ length: STRETCHES }, () => new Int32Array(count))
+  const nowTaken = newDifferences(count)
+  const beforeTaken = newDifferences(count)
   const days = preparedDays(still, raster, period, ground)
   days.forEach((day, k) => {
     for (const d of day.directions) {
@@ -147,15 +157,13 @@ export function replacedLight(
       addTo(restSums[stretch]!, rest)
       for (const m of nowMasks) m.draw(k, d)
       for (const m of beforeMasks) m.draw(k, d)
-      takenBy(nowMasks, nowTaken[stretch]!)
-      takenBy(beforeMasks, beforeTaken[stretch]!)
+      addTaken(raster, nowMasks, rest, nowTaken[stretch]!)
+      addTaken(raster, beforeMasks, rest, beforeTaken[stretch]!)
       changes.forEach(({ now, before, added }, c) => putBack(now, before, c, added[stretch]!))
       for (const m of nowMasks) m.wipe()
       for (const m of beforeMasks) m.wipe()
     }
   })
-  const less = (sums: readonly Uint32Array[], taken: readonly Int32Array[]) =>
-    sums.map((sum, stretch) => sum.map((v, i) => v - taken[stretch]![i]!))
   const nowSums = less(restSums, nowTaken)
   return {
     now: inHours(nowSums, days.length),
@@ -166,29 +174,6 @@ export function replacedLight(
         days.length,
       ),
     ),
-  }
-
-  /** In the cells that any of some shadows touches: what they take from what the rest lets through. */
-  function takenBy(masks: readonly Mask[], taken: Int32Array): void {
-    let firstRow = raster.rows
-    let endRow = 0
-    for (const { brush } of masks) {
-      firstRow = Math.min(firstRow, brush.firstRow)
-      endRow = Math.max(endRow, brush.endRow)
-    }
-    for (let row = firstRow; row < endRow; row++) {
-      let from = count
-      let to = 0
-      for (const { brush } of masks) {
-        from = Math.min(from, brush.touchedFrom[row]!)
-        to = Math.max(to, brush.touchedTo[row]!)
-      }
-      for (let i = from; i < to; i++) {
-        let share = rest[i]!
-        for (let j = 0; j < masks.length && share > 0; j++) share = times(share, masks[j]!.share[i]!)
-        taken[i]! += rest[i]! - share
-      }
-    }
   }
 
   /** In the cells that one change touches: what all the others let through, times the difference that it makes. */
@@ -209,37 +194,102 @@ export function replacedLight(
   }
 }
 
+/** In the cells that any of some shadows touches: adds what they take from what the rest lets through. */
+function addTaken(
+  { rows, count }: Raster,
+  masks: readonly Mask[],
+  rest: Uint16Array,
+  taken: Int32Array,
+): void {
+  let firstRow = rows
+  let endRow = 0
+  for (const { brush } of masks) {
+    firstRow = Math.min(firstRow, brush.firstRow)
+    endRow = Math.max(endRow, brush.endRow)
+  }
+  for (let row = firstRow; row < endRow; row++) {
+    let from = count
+    let to = 0
+    for (const { brush } of masks) {
+      from = Math.min(from, brush.touchedFrom[row]!)
+      to = Math.max(to, brush.touchedTo[row]!)
+    }
+    for (let i = from; i < to; i++) {
+      let share = rest[i]!
+      for (let j = 0; j < masks.length && share > 0; j++) share = times(share, masks[j]!.share[i]!)
+      taken[i]! += rest[i]! - share
+    }
+  }
+}
+
+/**
+ * The same sun over the garden as it stands on each of several days: the fields of a season of its first day. What stands alike on
+ * all of them is drawn once; what does not is reckoned, day by day, in the cells that its shadow touches.
+ */
+export function lightFieldsOn(
+  scene: Scene,
+  raster: Raster,
+  days: readonly IsoDate[],
+  ground: Ground = LEVEL,
+): FieldHours[] {
+  const [first] = days
+  if (first === undefined) return []
+  const period: LightPeriod = { kind: 'season', on: first }
+  const changing = new Set(days.flatMap((day) => changedBetween(scene.obstructions, first, day)))
+  const still = { ...scene, obstructions: scene.obstructions.filter((o) => !changing.has(o)) }
+  const dates = daysOf(scene, period)
+  const standings = days.map((day) => ({
+    mask: new Mask(raster, [...changing], day, dates),
+    taken: newDifferences(raster.count),
+  }))
+  const brush = new ShadowBrush(raster)
+  const rest = new Uint16Array(raster.count)
+  const sums = newSums(raster.count)
+  const lit = preparedDays(still, raster, period, ground)
+  lit.forEach((day, k) => {
+    for (const d of day.directions) {
+      rest.fill(FULL_LIGHT)
+      for (const p of day.prepared) brush.draw(p, d, rest)
+      addTo(sums[stretchOf(d)]!, rest)
+      for (const { mask, taken } of standings) {
+        mask.draw(k, d)
+        addTaken(raster, [mask], rest, taken[stretchOf(d)]!)
+        mask.wipe()
+      }
+    }
+  })
+  return standings.map(({ taken }) => inHours(less(sums, taken), lit.length))
+}
+
 /** Two shares of light, one after the other. */
 const times = (a: number, b: number): number => (a * b + FULL_LIGHT / 2) >>> 15
 
-/** The shadow of one obstruction on the cells, drawn for one position of the sun at a time. */
+/** The shadow of some obstructions on the cells, drawn for one position of the sun at a time. */
 class Mask {
   readonly brush: ShadowBrush
   readonly share: Uint16Array
-  private readonly known = new Map<number, Prepared>()
-  private readonly ofDay: (Prepared | undefined)[]
+  private readonly ofDay: Prepared[][]
 
+  /** @param dates the days of a period, whose leaf they are in */
   constructor(
     raster: Raster,
-    obstruction: Obstruction | undefined,
+    obstructions: readonly Obstruction[],
     standsOn: string,
     dates: readonly string[],
   ) {
     this.brush = new ShadowBrush(raster)
     this.share = new Uint16Array(raster.count).fill(FULL_LIGHT)
-    this.ofDay = dates.map((date) => {
-      const solid = obstruction && standing(obstruction, standsOn, date)
-      if (!solid) return undefined
-      const transmission = solid.shape === 'prism' ? 0 : solid.transmission
-      const prepared = this.known.get(transmission) ?? prepare(raster, solid)
-      this.known.set(transmission, prepared)
-      return prepared
-    })
+    const preparedOf = preparing(raster)
+    this.ofDay = dates.map((date) =>
+      obstructions.flatMap((o) => {
+        const solid = standing(o, standsOn, date)
+        return solid ? [preparedOf(solid)] : []
+      }),
+    )
   }
 
   draw(day: number, d: Direction): void {
-    const prepared = this.ofDay[day]
-    if (prepared) this.brush.draw(prepared, d, this.share)
+    for (const prepared of this.ofDay[day]!) this.brush.draw(prepared, d, this.share)
   }
 
   wipe(): void {
@@ -302,13 +352,11 @@ export class LightStage {
   withChanged(changed: Obstruction | undefined): FieldHours {
     const sums = this.without.map((sum) => sum.slice())
     const standsOn = this.period.standing ?? this.period.on
-    const known = new Map<number, Prepared>()
+    const preparedOf = preparing(this.raster)
     this.days.forEach((day, k) => {
       const solid = changed && standing(changed, standsOn, this.dates[k])
       if (!solid) return
-      const transmission = solid.shape === 'prism' ? 0 : solid.transmission
-      const prepared = known.get(transmission) ?? prepare(this.raster, solid)
-      known.set(transmission, prepared)
+      const prepared = preparedOf(solid)
       day.directions.forEach((d, j) => this.takeAway(prepared, d, day.rest[j]!, sums[stretchOf(d)]!))
     })
     return inHours(sums, this.days.length)

@@ -6,7 +6,8 @@ import {
   type Footprint,
   type Ring,
 } from '../geometry/index.ts'
-import { lightField, type FieldHours } from './field.ts'
+import type { IsoDate } from '../dates/index.ts'
+import { lightField, lightFieldsOn, type FieldHours } from './field.ts'
 import { meanHours, sunHours, type LightPeriod, type Scene, type SunHours } from './hours.ts'
 import { CELL_M, cellAt, rasterOver, type Raster } from './raster.ts'
 import { LEVEL, type Ground } from './trace.ts'
@@ -75,6 +76,20 @@ export function gardenField(
     })),
     pots: potHours(scene, places, period),
   }
+}
+
+/** The light of a garden as it stands on each of several days, all under the sun of the season of the first. */
+export function gardenFieldsOn(
+  scene: Scene,
+  places: readonly LitPlace[],
+  days: readonly IsoDate[],
+): GardenField[] {
+  const plots = plotsOf(places)
+  const hours = plots.map((plot) => lightFieldsOn(scene, plot.raster, days, plot.ground))
+  return days.map((standing, k) => ({
+    plots: plots.map((plot, i) => ({ ...plot, hours: hours[i]![k]! })),
+    pots: potHours(scene, places, { kind: 'season', on: days[0]!, standing }),
+  }))
 }
 
 /** Hours of every container among the places, by id. */

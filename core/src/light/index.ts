@@ -1,5 +1,6 @@
 export {
   boxed,
+  changedBetween,
   changesOf,
   frozen,
   standing,
@@ -36,10 +37,11 @@ export {
   type SunHours,
 } from './hours.ts'
 export { CELL_M, cellAt, rasterOver, type Raster } from './raster.ts'
-export { lightField, LightStage, replacedLight, type FieldHours } from './field.ts'
+export { lightField, lightFieldsOn, LightStage, replacedLight, type FieldHours } from './field.ts'
 export {
   cellHours,
   gardenField,
+  gardenFieldsOn,
   hoursWithin,
   plotsOf,
   potHours,
@@ -49,14 +51,7 @@ export {
   type LitPot,
   type Plot,
 } from './garden.ts'
-export {
-  causesOf,
-  changedBetween,
-  fieldsBetween,
-  usualThen,
-  type FieldsBetween,
-  type LightCause,
-} from './change.ts'
+export { causesOf, fieldsBetween, usualThen, type FieldsBetween, type LightCause } from './change.ts'
 export { supposed, withSuppositions, yearsLater, type Supposition } from './supposition.ts'
 export { pointSky, type PointSky } from './sky.ts'
 export { directionAt, momentsOf, shadowsAt, type Moment, type Shadow } from './moment.ts'

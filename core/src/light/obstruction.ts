@@ -272,6 +272,28 @@ function isInLeaf(tree: TreeRecord, day: IsoDate): boolean {
     : md >= tree.leafFrom || md < tree.leafTo
 }
 
+/** The obstructions that do not stand alike on two dates, as far as their light can tell. */
+export function changedBetween(
+  obstructions: readonly Obstruction[],
+  then: IsoDate,
+  now: IsoDate,
+): Obstruction[] {
+  return obstructions.filter((o) => !isAlike(standing(o, then, now), standing(o, now, now)))
+}
+
+/** A centimetre, or a hundredth of the light that passes: a day of growth moves no shadow that anybody could measure. */
+const LEAST_CHANGE = 0.01
+
+function isAlike(a: unknown, b: unknown): boolean {
+  if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b) <= LEAST_CHANGE
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return a === b
+  const keys = Object.keys(a)
+  return (
+    keys.length === Object.keys(b).length &&
+    keys.every((k) => k in b && isAlike((a as Record<string, unknown>)[k], (b as Record<string, unknown>)[k]))
+  )
+}
+
 /** The days on which something recorded about the obstruction changed, with what it was. */
 export function changesOf(o: Obstruction): { date: IsoDate; what: ChangeKind }[] {
   const changes: { date: IsoDate; what: ChangeKind }[] = (o.events ?? []).map((e) => ({

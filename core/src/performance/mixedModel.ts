@@ -127,13 +127,13 @@ function averageInformationStep(
   const { effects, fit } = equations.solutionOf(y)
   const residual = y.map((v, r) => v - fit[r]!)
   const working = [
-    ...all.map((f, k) => Float64Array.from({ length: n }, (_, r) => effects[k]![f.of[r]!]! / variance[k]!)),
+    ...all.map((f, k) => y.map((_, r) => effects[k]![f.of[r]!]! / variance[k]!)),
     residual.map((e) => e / error),
   ]
   // P f = W (f - fit of f) / error: the projection of each working variate.
   const projected = working.map((f) => {
     const fitted = equations.solutionOf(f).fit
-    return Float64Array.from(f, (v, r) => (weight[r]! * (v - fitted[r]!)) / error)
+    return f.map((v, r) => (weight[r]! * (v - fitted[r]!)) / error)
   })
   const free = effectiveLevels(equations, all, variance)
   const score = [
@@ -213,8 +213,10 @@ interface Solution {
 /**
  * Henderson's equations: built once, solved for one set of variances after another. Unknowns are numbered nested factors
  * first, in the order given, then the mean and the factors. The first part is eliminated by sparse rows, each of an
- * unknown's coefficients with later ones; what is left is dense and small. Of the inverse only the entries are kept that
- * share a row (Takahashi, Fagan and Chen 1973): they are all that variances of effects and of their sums need.
+ * unknown's coefficients with later ones; what is left is dense and small. Where elimination fills rows up is found once, from
+ * the records alone (George and Liu 1981, Computer Solution of Large Sparse Positive Definite Systems). Of the inverse only
+ * the entries are kept that share a row (Takahashi, Fagan and Chen 1973): they are all that variances of effects and of
+ * their sums need.
  */
 class Equations {
   private readonly input: MixedModelInput
@@ -224,7 +226,11 @@ class Equations {
   /** Unknowns before this one are sparse; it is the mean. */
   private readonly mean: number
   private readonly size: number
-  private readonly rows: Map<number, number>[]
+  /** Where the entries of each sparse row begin, and after the last where they end. */
+  private readonly start: Int32Array
+  /** Unknown of each entry, ascending in its row and later than the row's own. */
+  private readonly column: Int32Array
+  private readonly coefficients: Float64Array
   private readonly diagonals: Float64Array
   /** Coefficients among the dense unknowns, rows on end. */
   private readonly dense: Float64Array
@@ -232,9 +238,9 @@ class Equations {
   private readonly unknowns: Int32Array[]
   private pivots = new Float64Array()
   /** Sparse rows over their pivots, with what earlier eliminations added. */
-  private lower: Map<number, number>[] = []
+  private lower: Float64Array = new Float64Array()
   private inverse: Float64Array = new Float64Array()
-  private sparseInverse: Map<number, number>[] = []
+  private sparseInverse = new Float64Array()
   private sparseVariances = new Float64Array()
 
   constructor(input: MixedModelInput) {
@@ -259,7 +265,11 @@ class Equations {
       new Int32Array(y.length).fill(this.mean),
       ...factors.map((_, k) => of(k)),
     ]
-    this.rows = Array.from({ length: this.mean }, () => new Map<number, number>())
+    const rows = this.filledRows()
+    this.start = new Int32Array(this.mean + 1)
+    rows.forEach((row, v) => (this.start[v + 1] = this.start[v]! + row.length))
+    this.column = Int32Array.from(rows.flat())
+    this.coefficients = new Float64Array(this.column.length)
     this.diagonals = new Float64Array(this.mean)
     this.dense = new Float64Array(this.size * this.size)
     for (let r = 0; r < y.length; r++)
@@ -268,92 +278,148 @@ class Equations {
         const w = weight[r]!
         if (i >= this.mean) this.dense[this.place(i, i)]! += w
         else this.diagonals[i]! += w
-        for (const later of this.unknowns.slice(k + 1)) this.add(this.rows, this.dense, i, later[r]!, w)
+        for (let m = k + 1; m < this.unknowns.length; m++) {
+          const j = this.unknowns[m]![r]!
+          if (i < this.mean) this.coefficients[this.entryAt(i, j)]! += w
+          else this.addDense(this.dense, i, j, w)
+        }
       })
+  }
+
+  /** By sparse unknown: the later unknowns that share a record with it, or come to by the elimination of earlier ones. */
+  private filledRows(): number[][] {
+    const rows = Array.from({ length: this.mean }, () => new Set<number>())
+    this.unknowns.forEach((u, k) => {
+      for (const later of this.unknowns.slice(k + 1))
+        u.forEach((i, r) => {
+          if (i < this.mean) rows[i]!.add(later[r]!)
+        })
+    })
+    return rows.map((row) => {
+      const columns = [...row].sort((a, b) => a - b)
+      // What it leaves behind is passed on from the first of the rest to the next.
+      const [next] = columns
+      if (next !== undefined && next < this.mean) for (const j of columns.slice(1)) rows[next]!.add(j)
+      return columns
+    })
   }
 
   private place(i: number, j: number): number {
     return (i - this.mean) * this.size + (j - this.mean)
   }
 
-  /** Adds to the coefficient of two different unknowns, the earlier first. */
-  private add(rows: Map<number, number>[], dense: Float64Array, i: number, j: number, v: number): void {
-    if (i < this.mean) {
-      const row = rows[i]!
-      row.set(j, (row.get(j) ?? 0) + v)
-    } else {
-      dense[this.place(i, j)]! += v
-      dense[this.place(j, i)]! += v
+  private addDense(dense: Float64Array, i: number, j: number, v: number): void {
+    dense[this.place(i, j)]! += v
+    dense[this.place(j, i)]! += v
+  }
+
+  /** Number of the entry of a sparse row for a later unknown; -1 where they share none. */
+  private entryAt(row: number, unknown: number): number {
+    let low = this.start[row]!
+    let high = this.start[row + 1]! - 1
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (this.column[middle]! < unknown) low = middle + 1
+      else high = middle
     }
+    return low === high && this.column[low] === unknown ? low : -1
   }
 
   /** @param variance of each factor, the nested ones after them, the error's last */
   solve(variance: readonly number[]): void {
     const { factors } = this.input
+    const { mean, size, start, column } = this
     const error = variance.at(-1)!
     const dense = Float64Array.from(this.dense)
-    const rows = this.rows.map((row) => new Map(row))
+    const rows = Float64Array.from(this.coefficients)
     const pivots = Float64Array.from(this.diagonals)
     this.all.forEach((f, k) => {
       for (let i = this.first[k]!; i < this.first[k]! + f.levels; i++)
         if (k < factors.length) dense[this.place(i, i)]! += error / variance[k]!
         else pivots[i]! += error / variance[k]!
     })
-    rows.forEach((row, v) => {
-      const entries = [...row].sort((a, b) => a[0] - b[0])
-      entries.forEach(([i, vi], k) => {
-        const share = vi / pivots[v]!
-        if (i < this.mean) pivots[i]! -= share * vi
-        else dense[this.place(i, i)]! -= share * vi
-        for (let m = k + 1; m < entries.length; m++) {
-          const [j, vj] = entries[m]!
-          this.add(rows, dense, i, j, -share * vj)
+    for (let v = 0; v < mean; v++) {
+      const end = start[v + 1]!
+      for (let e = start[v]!; e < end; e++) {
+        const i = column[e]!
+        const share = rows[e]! / pivots[v]!
+        if (i < mean) {
+          pivots[i]! -= share * rows[e]!
+          // A row holds all that is later in the rows before it: both are gone along together.
+          let at = start[i]!
+          for (let m = e + 1; m < end; m++) {
+            while (column[at]! < column[m]!) at++
+            rows[at]! -= share * rows[m]!
+          }
+        } else {
+          const row = (i - mean) * size - mean
+          dense[row + i]! -= share * rows[e]!
+          for (let m = e + 1; m < end; m++) {
+            const j = column[m]!
+            const v = share * rows[m]!
+            dense[row + j]! -= v
+            dense[(j - mean) * size + i - mean]! -= v
+          }
         }
-      })
-      for (const [i, vi] of entries) row.set(i, vi / pivots[v]!)
-    })
+      }
+      for (let e = start[v]!; e < end; e++) rows[e]! /= pivots[v]!
+    }
     this.pivots = pivots
     this.lower = rows
-    this.inverse = invertPositive(dense, this.size)
+    this.inverse = invertPositive(dense, size)
     this.invertSparse()
   }
 
   private invertSparse(): void {
-    this.sparseInverse = this.lower.map(() => new Map())
-    this.sparseVariances = new Float64Array(this.mean)
-    for (let v = this.mean - 1; v >= 0; v--) {
-      const row = this.lower[v]!
-      let variance = 1 / this.pivots[v]!
-      for (const i of row.keys()) {
-        let c = 0
-        for (const [j, lj] of row) c -= lj * this.entry(i, j)
-        this.sparseInverse[v]!.set(i, c)
-        variance -= row.get(i)! * c
+    const { mean, size, start, column, lower, inverse } = this
+    const covariances = new Float64Array(column.length)
+    const variances = new Float64Array(mean)
+    for (let v = mean - 1; v >= 0; v--) {
+      const end = start[v + 1]!
+      for (let e = start[v]!; e < end; e++) {
+        const i = column[e]!
+        const isDense = i >= mean
+        const row = (i - mean) * size - mean
+        covariances[e]! -= lower[e]! * (isDense ? inverse[row + i]! : variances[i]!)
+        let at = isDense ? 0 : start[i]!
+        for (let m = e + 1; m < end; m++) {
+          const j = column[m]!
+          if (!isDense) while (column[at]! < j) at++
+          const between = isDense ? inverse[row + j]! : covariances[at]!
+          covariances[e]! -= lower[m]! * between
+          covariances[m]! -= lower[e]! * between
+        }
       }
-      this.sparseVariances[v] = variance
+      let variance = 1 / this.pivots[v]!
+      for (let e = start[v]!; e < end; e++) variance -= lower[e]! * covariances[e]!
+      variances[v] = variance
     }
+    this.sparseInverse = covariances
+    this.sparseVariances = variances
   }
 
-  /** An entry of the inverse, of two unknowns that share a row. */
+  /** An entry of the inverse, of two unknowns that share a row; 0 for two that share none. */
   private entry(i: number, j: number): number {
     if (i > j) return this.entry(j, i)
     if (i >= this.mean) return this.inverse[this.place(i, j)]!
-    return i === j ? this.sparseVariances[i]! : (this.sparseInverse[i]!.get(j) ?? 0)
+    if (i === j) return this.sparseVariances[i]!
+    const at = this.entryAt(i, j)
+    return at < 0 ? 0 : this.sparseInverse[at]!
   }
 
   solutionOf(y: Float64Array): Solution {
     const { weight } = this.input
     const b = new Float64Array(this.mean + this.size)
     for (const u of this.unknowns) for (let r = 0; r < y.length; r++) b[u[r]!]! += weight[r]! * y[r]!
-    this.lower.forEach((row, v) => {
-      for (const [i, l] of row) b[i]! -= l * b[v]!
-    })
+    const { lower, start, column } = this
+    for (let v = 0; v < this.mean; v++)
+      for (let e = start[v]!; e < start[v + 1]!; e++) b[column[e]!]! -= lower[e]! * b[v]!
     const x = new Float64Array(b.length)
     for (let i = 0; i < this.size; i++)
       x[this.mean + i] = run(this.inverse, i * this.size, b, this.mean, this.size)
     for (let v = this.mean - 1; v >= 0; v--) {
       let known = b[v]! / this.pivots[v]!
-      for (const [i, l] of this.lower[v]!) known -= l * x[i]!
+      for (let e = start[v]!; e < start[v + 1]!; e++) known -= lower[e]! * x[column[e]!]!
       x[v] = known
     }
     const fit = new Float64Array(y.length)
@@ -365,7 +431,7 @@ class Equations {
   /** Variance of each level's effect, over the error's. */
   diagonal(k: number): Float64Array {
     const first = this.first[k]!
-    return Float64Array.from({ length: this.all[k]!.levels }, (_, i) => this.entry(first + i, first + i))
+    return new Float64Array(this.all[k]!.levels).map((_, i) => this.entry(first + i, first + i))
   }
 
   /** Variance, over the error's, of the mean plus the effects of some levels. */

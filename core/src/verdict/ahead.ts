@@ -4,6 +4,7 @@ import {
   changedBetween,
   fieldsBetween,
   gardenField,
+  gardenFieldsOn,
   plotsOf,
   withSuppositions,
   yearsLater,
@@ -49,21 +50,20 @@ const LEAST_HOURS = 0.5
  */
 export function comingChanges(garden: StandingGarden, on: IsoDate, years: number): ComingChange[] {
   const { scene, places } = garden
-  const plots = plotsOf(places)
-  const fieldOn = (day: IsoDate) => gardenField(scene, places, { kind: 'season', on, standing: day }, plots)
+  const each = Array.from({ length: years + 1 }, (_, k) => yearsLater(on, k))
+  const days = each.filter(
+    (day, k) => k > 0 && changedBetween(scene.obstructions, each[k - 1]!, day).length > 0,
+  )
+  const [today, ...coming] = gardenFieldsOn(scene, places, [on, ...days])
   const waiting = new Map(
     garden.plantings.map((p) => {
       const hoursIn = hoursOf(p, scene, on)
-      return [p, { hoursIn, outside: false }]
+      return [p, { hoursIn, outside: isOutsideIn(p, hoursIn(today!)) }]
     }),
   )
-  const today = fieldOn(on)
-  for (const [p, w] of waiting) w.outside = isOutsideIn(p, w.hoursIn(today))
   const found: ComingChange[] = []
-  for (let k = 1; k <= years && waiting.size > 0; k++) {
-    const day = yearsLater(on, k)
-    if (changedBetween(scene.obstructions, yearsLater(on, k - 1), day).length === 0) continue
-    const field = fieldOn(day)
+  for (const [k, field] of coming.entries()) {
+    const day = days[k]!
     const turned = [...waiting].filter(([p, w]) => isOutsideIn(p, w.hoursIn(field)) !== w.outside)
     if (turned.length === 0) continue
     const fields = fieldsBetween(scene, places, on, day, on)
@@ -72,7 +72,7 @@ export function comingChanges(garden: StandingGarden, on: IsoDate, years: number
         plantingId: p.id,
         year: yearOf(day),
         leaves: !w.outside,
-        now: w.hoursIn(today),
+        now: w.hoursIn(today!),
         then: w.hoursIn(field),
         causes: causesOf(fields, w.hoursIn),
       })
