@@ -9,7 +9,7 @@ export default defineConfig({
         test: {
           name: 'core',
           include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
-          testTimeout: 60_000,
+          testTimeout: 240_000,
         },
       },
       {
@@ -17,8 +17,8 @@ export default defineConfig({
           name: 'server',
           include: ['server/src/**/*.test.ts', 'demo/src/**/*.test.ts', 'cli/src/**/*.test.ts'],
           globalSetup: './cli/src/vitestSetup.ts',
-          testTimeout: 60_000,
-          hookTimeout: 120_000,
+          testTimeout: 240_000,
+          hookTimeout: 240_000,
         },
       },
       './web/vitest.config.ts',

@@ -88,7 +88,7 @@ test('readings say what nobody recorded; it goes onto the plan with its day', as
   await goTo(page, 'Now')
   await expect(
     page.getByRole('heading', { name: /Neighbour’s cypress hedge stands lower than drawn/ }),
-  ).toBeVisible({ timeout: 60_000 })
+  ).toBeVisible()
   await expectAccessible(page, 'now')
   await page.getByRole('link', { name: 'See it on the plan' }).click()
   await page.getByText('Readings', { exact: true }).click()

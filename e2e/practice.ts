@@ -8,6 +8,9 @@ const border = join(import.meta.dirname, '..', 'border')
 /** The demo with its work worked out, that every flow's own begins as a copy of. */
 export const TEMPLATE = 'e2etemplate'
 
+/** Two checks on one machine keep apart. */
+export const FIRST_PORT = 20_000 + (process.ppid % 500) * 20
+
 /** One practice on a server and a database of its own, that can be killed and started again. */
 export class Practice {
   private process: ChildProcess | undefined
@@ -66,14 +69,14 @@ export const test = base.extend<Options & { practice: Practice }>({
       const kept = outlives ? `e2e${testId.replaceAll(/[^a-z0-9]/g, '').slice(-20)}` : undefined
       const practice = new Practice(
         [...(begins === 'demo' ? ['--demo', '--copy', TEMPLATE] : []), ...(kept ? ['--keep', kept] : [])],
-        5400 + 10 * parallelIndex,
+        FIRST_PORT + 10 * parallelIndex,
       )
       await practice.start()
       await use(practice)
       await practice.kill('SIGTERM')
       if (kept) dropKept(kept)
     },
-    { timeout: 60_000 },
+    { timeout: 180_000 },
   ],
   baseURL: async ({ practice }, use) => use(practice.url),
 })

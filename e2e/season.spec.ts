@@ -16,7 +16,7 @@ test('a season is planned, looked at, taken and explained; a rule is moved; the 
   await test.step('the plan is worked out, shown, and taken', async () => {
     await goTo(page, 'Season')
     await page.getByRole('button', { name: 'Plan the season' }).click()
-    await expect(page.getByRole('heading', { name: 'A plan to look at' })).toBeVisible({ timeout: 40_000 })
+    await expect(page.getByRole('heading', { name: 'A plan to look at' })).toBeVisible()
     await expect(page.getByText(/\d+ jobs on \d+ days, \d+ in their best weeks/)).toBeVisible()
     await expectAccessible(page, 'a plan to look at')
     await page.getByRole('button', { name: 'Take this plan' }).click()

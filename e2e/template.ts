@@ -1,10 +1,10 @@
 import { expect, request } from '@playwright/test'
-import { dropKept, Practice, TEMPLATE } from './practice.ts'
+import { dropKept, FIRST_PORT, Practice, TEMPLATE } from './practice.ts'
 
 /** Makes the demo that the flows copy: loaded, its work worked out, its figures kept. Gone again after the last flow. */
 export default async function makeTemplate(): Promise<() => void> {
   dropKept(TEMPLATE)
-  const practice = new Practice(['--demo', '--keep', TEMPLATE], 5390)
+  const practice = new Practice(['--demo', '--keep', TEMPLATE], FIRST_PORT)
   await practice.start()
   const server = await request.newContext({ baseURL: practice.url })
   const read = async (path: string) => {

@@ -44,7 +44,7 @@ test.describe('a practice that outlives its server', () => {
     await test.step('with a connection, what is noted goes by itself', async () => {
       await place('Courtyard border').click()
       await rate(page, 'N-001', 'poor')
-      await expect.poll(rows, { timeout: 30_000 }).toEqual(['N-001 2026-09-14 2'])
+      await expect.poll(rows).toEqual(['N-001 2026-09-14 2'])
       await expect(page.getByText('All is in the record.')).toBeVisible()
     })
 
@@ -53,7 +53,7 @@ test.describe('a practice that outlives its server', () => {
       await rate(page, 'N-002', 'failing')
       await rate(page, 'N-003', 'poor')
       await rate(page, 'N-001', 'fair')
-      await expect(page.getByText(/No connection\. 3 looks waiting/)).toBeVisible({ timeout: 30_000 })
+      await expect(page.getByText(/No connection\. 3 looks waiting/)).toBeVisible()
     })
 
     await test.step('the server dies, the page is closed and opened again: the walk is there', async () => {
@@ -67,19 +67,19 @@ test.describe('a practice that outlives its server', () => {
         .getByRole('navigation', { name: /Places/ })
         .getByRole('button', { name: /Courtyard border/ })
         .click()
-      await expect(again.getByText(/3 of 74 looked at/)).toBeVisible({ timeout: 30_000 })
+      await expect(again.getByText(/3 of 74 looked at/)).toBeVisible()
       await rate(again, 'N-004', 'failing')
       await again.getByRole('button', { name: 'The bed itself' }).click()
       await again
         .locator('.walk-standpoint input[type=file]')
         .setInputFiles(join(import.meta.dirname, '..', 'docs', 'screenshots', 'plan.png'))
-      await expect(again.getByText(/4 looks and 1 photo waiting/)).toBeVisible({ timeout: 30_000 })
+      await expect(again.getByText(/4 looks and 1 photo waiting/)).toBeVisible()
     })
 
     await test.step('when both are back it is sent by itself, each thing once', async () => {
       await practice.start()
       await context.setOffline(false)
-      await expect(again.getByText('All is in the record.')).toBeVisible({ timeout: 60_000 })
+      await expect(again.getByText('All is in the record.')).toBeVisible()
       expect(await rows()).toEqual([
         'N-001 2026-09-14 3',
         'N-002 2026-09-14 1',
@@ -110,7 +110,7 @@ test.describe('a practice that outlives its server', () => {
           .map((l) => l.split(',').at(-1))
           .sort()
       }
-      await expect.poll(seenBy, { timeout: 30_000 }).toEqual(['Marla Quill', 'Tobin Reeve'])
+      await expect.poll(seenBy).toEqual(['Marla Quill', 'Tobin Reeve'])
       await other.context().close()
     })
     await context.close()
@@ -123,7 +123,7 @@ test('the record tells plant from spot from year, judges a trial, and reads sign
   const errors = watchForErrors(page)
   await enterDemo(page)
   await goTo(page, 'Record')
-  await expect(page.getByText(/Of what differs, \d+ % is the place/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/Of what differs, \d+ % is the place/)).toBeVisible()
   await page.getByRole('button', { name: /Rodgersia podophylla N-002/ }).click()
   await expect(page.getByText(/Falls \d\.\d a season from 20\d\d to 2026/)).toBeVisible()
   await expect(page.getByText(/On the plan: Storehouse went in February 2025/)).toBeVisible()
@@ -181,9 +181,9 @@ test('sixty plantings in a keystroke each, and the end says what the walk change
   await open.getByRole('textbox').last().fill('Hose lies coiled behind the shed.')
   await expectAccessible(page, 'walk')
   await page.getByRole('button', { name: 'End the walk' }).first().click()
-  await expect(page.getByText('All of it is in the record.')).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText('All of it is in the record.')).toBeVisible()
   await expect(page.getByRole('heading', { name: 'Not to be seen' })).toBeVisible()
-  await expect(page.getByText(/Back lane bed: drier\?/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/Back lane bed: drier\?/)).toBeVisible()
   await expectAccessible(page, 'the end of the walk')
   expect(errors).toEqual([])
 })
@@ -221,13 +221,10 @@ test('a sheet is printed, typed in by keyboard for its own day, and stands in th
     return page.getByText('2 of 5, poor. Split by the hose.').count()
   }
   await expect
-    .poll(
-      async () => {
-        await goTo(page, 'Plants')
-        return story()
-      },
-      { timeout: 40_000 },
-    )
+    .poll(async () => {
+      await goTo(page, 'Plants')
+      return story()
+    })
     .toBe(1)
   await page.getByRole('link', { name: 'ice plant' }).click()
   await expect(page.getByText('Where it stood')).toBeVisible()

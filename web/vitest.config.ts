@@ -1,3 +1,3 @@
 import { defineConfig } from 'vitest/config'
 
-export default defineConfig({ test: { name: 'web', include: ['src/**/*.test.ts'], testTimeout: 60_000 } })
+export default defineConfig({ test: { name: 'web', include: ['src/**/*.test.ts'], testTimeout: 240_000 } })

@@ -102,7 +102,7 @@ describe('rules of care', () => {
         }
     }
     expect(windows).toBeGreaterThan(5000)
-  }, 60_000)
+  })
 
   it('moves and divides nothing in flower where the library’s own dates hold', () => {
     const climate = climates.maritime
