@@ -162,6 +162,8 @@ test('a garden is drawn by hand with the keyboard alone, by typed lengths, and i
   await goTo(page, 'Plants')
   await page.getByRole('button', { name: 'Add a planting' }).press('Enter')
   await page.getByRole('dialog').getByLabel('Taxon').fill('Hosta sieb')
+  // Enter takes what is found by then: the library may still be on its way.
+  await page.locator('.ant-select-item-option', { hasText: 'Hosta sieboldiana' }).waitFor()
   await page.keyboard.press('Enter')
   await page.getByRole('dialog').getByRole('button', { name: 'Add', exact: true }).press('Enter')
   await expect(page.getByText('1 planting of 1 taxon')).toBeVisible()

@@ -91,6 +91,7 @@ export async function scratchCommand(args: string[]): Promise<number> {
     const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)
     return await serveUntilStopped(`scratch-${port}`, url, port, ready, {
       SIGN_IN_ATTEMPTS: '1000',
+      CHECK_ANSWERS: '1',
       ...(values.demo && demoWeather),
     })
   } finally {

@@ -38,6 +38,8 @@ export interface AppOptions {
   webRoot?: string
   /** Failed sign-ins allowed from one address in a quarter of an hour. */
   signInAttempts?: number
+  /** Every answer is held against the contract before it is sent. */
+  checksAnswers?: boolean
   log?: Logger
   /** The real instant, milliseconds since 1970; the machine's clock unless given. */
   now?: () => number
@@ -93,7 +95,7 @@ export function composeApp(options: AppOptions): RunningApp {
     noStore,
     session.handler,
     express.json({ limit: '13mb' }),
-    routerOf({ ...shop, enqueue }, routes),
+    routerOf({ ...shop, enqueue, checksAnswers: options.checksAnswers ?? false }, routes),
     unknownAddress,
   )
   if (options.webRoot) serveWeb(app, options.webRoot)

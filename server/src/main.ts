@@ -8,7 +8,7 @@ import { openQueue } from './queue.ts'
  * The server process. It keeps no state of its own: any number run beside each other over one database.
  *
  * Environment: DATABASE_URL; SESSION_SECRET_FILE, a file with the secret that signs cookies; PORT; HOST (loopback
- * unless told otherwise); WEB_ROOT; SECURE_COOKIES=1 behind HTTPS.
+ * unless told otherwise); WEB_ROOT; SECURE_COOKIES=1 behind HTTPS; CHECK_ANSWERS=1 where the product is worked on.
  */
 const log = pino({ name: 'border', level: process.env.LOG_LEVEL ?? 'info' }, pino.destination(2))
 const { DATABASE_URL, SESSION_SECRET_FILE, WEB_ROOT } = process.env
@@ -25,6 +25,7 @@ const running = composeApp({
   secureCookies: process.env.SECURE_COOKIES === '1',
   webRoot: WEB_ROOT && existsSync(WEB_ROOT) ? WEB_ROOT : undefined,
   signInAttempts: process.env.SIGN_IN_ATTEMPTS ? Number(process.env.SIGN_IN_ATTEMPTS) : undefined,
+  checksAnswers: process.env.CHECK_ANSWERS === '1',
   log,
 })
 await migrate(running.db)

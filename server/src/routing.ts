@@ -1,7 +1,7 @@
-import type { Role } from '@border/contract'
-import { roles } from '@border/contract'
+import type { Access, AnswerOf, Endpoint, ParamsOf } from '@border/contract'
+import { roles, type Role } from '@border/contract'
 import { gardenDay, gardenInstant, type IsoDate } from '@border/core'
-import express, { type RequestHandler, type Response, type Router } from 'express'
+import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
 import { z } from 'zod'
 import type { Db } from './database/connect.ts'
 import { notFound, Refusal, zodRefusal } from './errors.ts'
@@ -16,93 +16,131 @@ import { requireCsrf } from './session.ts'
 import { versionsOf } from './store/versions.ts'
 import type { Workshop } from './work/runs.ts'
 
-/**
- * Who may use a route: anyone, anyone signed in, who leads the practice, or a member of the garden in its path with at least this role.
- * This is the one place where access is decided.
- */
-export type Access = 'anyone' | 'signed in' | 'leads practice' | { garden: Role }
-
-/** What a handler is given once access is settled. */
-export interface Call<B, P = undefined> {
+/** What a handler is given once access is settled, by what its endpoint says of it. */
+export type Call<E extends Endpoint, P = undefined> = {
   db: Db
-  body: B
-  params: Record<string, string>
-  query: Record<string, unknown>
-  person: Person
+  body: E extends { body: infer B extends z.ZodType } ? z.output<B> : undefined
+  query: E extends { query: infer Q extends z.ZodType } ? z.output<Q> : undefined
+  params: ParamsOf<E['path']>
+  prepared: P
+  /** The day it is in a zone for this person's practice, for what has no garden yet. */
+  todayIn: (timeZone: string) => IsoDate
+  /** The instant its garden stands at; without one the real instant. */
+  nowMs: number
+  /** Ends when whoever asked has gone away. */
+  signal: AbortSignal
+} & (E['access'] extends 'anyone' ? object : { person: Person }) &
+  (E['access'] extends { garden: Role } ? InGarden : object)
+
+interface InGarden {
   garden: GardenAccess
   /** The garden as this call reads it. */
   read: GardenReader
-  /** The garden's own day, and the instant it stands at. */
+  /** The garden's own day. */
   today: IsoDate
-  nowMs: number
-  /** The day it is in a zone for this person's practice, for what has no garden yet. */
-  todayIn: (timeZone: string) => IsoDate
-  prepared: P
 }
 
-interface Spec<S extends z.ZodType, P> {
-  method: 'get' | 'post'
-  path: string
-  access: Access
-  body?: S
+/** Of an endpoint that only answers that it is done, or that sends a file itself, nothing is awaited. */
+type Answered<E extends Endpoint> = AnswerOf<E> extends { ok: true } | undefined ? void : AnswerOf<E>
+
+interface Raw {
+  req: Request
+  res: Response
+}
+
+interface Handling<E extends Endpoint, P> {
   limit?: RequestHandler
-  /**
-   * Writes run once per idempotency key, inside the transaction in `call.db`. An answer that holds a secret is not kept: a
-   * repeat is answered without it. What a write entails is asked for by the aspects it has changed (`derived.ts`).
-   */
-  writes?: boolean | 'secret'
   /** What takes long, or is asked of others, before a write holds anything; what it returns is `call.prepared`. */
-  prepare?: (call: Call<z.infer<S>>) => Promise<P>
+  prepare?: (call: Call<E>) => Promise<P>
   /** The view that what was prepared rests on: where that has changed meanwhile it is prepared anew. */
   restsOn?: View
-  /** Changes that outlive the call are made in `call.db`; what it returns is the answer. */
-  handle: (call: Call<z.infer<S>, P>, raw: { req: express.Request; res: Response }) => Promise<unknown>
+  /**
+   * Changes that outlive the call are made in `call.db`, which is a transaction where the endpoint writes; what it returns is the
+   * answer. What a write entails is asked for by the aspects it has changed (`derived.ts`).
+   */
+  handle: (call: Call<E, P>, raw: Raw) => Promise<Answered<E>>
 }
 
-export type Route = Omit<Spec<z.ZodType, unknown>, 'handle' | 'prepare'> & {
-  prepare?: (call: Call<never>) => Promise<unknown>
-  handle: (call: Call<never, never>, raw: { req: express.Request; res: Response }) => Promise<unknown>
+export interface Route {
+  endpoint: Endpoint
+  limit?: RequestHandler
+  prepare?: (call: never) => Promise<unknown>
+  restsOn?: View
+  handle: (call: never, raw: Raw) => Promise<unknown>
 }
 
-/** A route with the types of its body and of what it prepares kept. */
-export const route = <S extends z.ZodType, P = undefined>(spec: Spec<S, P>): Route => spec as unknown as Route
+/** An endpoint, done. */
+export const route = <E extends Endpoint, P = undefined>(endpoint: E, handling: Handling<E, P>): Route => ({
+  endpoint,
+  ...handling,
+})
 
 /** What routes are served with. */
 export interface Served extends Workshop {
   enqueue: Enqueue
+  /** In tests and in development every answer is held against what its endpoint says of it. */
+  checksAnswers: boolean
 }
 
 export function routerOf(served: Served, routes: readonly Route[]): Router {
   const { db, now } = served
   const router = express.Router()
   for (const r of routes) {
+    const { endpoint } = r
     const before = [...(r.limit ? [r.limit] : []), requireCsrf]
-    router[r.method](r.path, ...before, async (req, res) => {
-      const { person, garden } = await admit(db, r.access, req)
+    router[endpoint.method](endpoint.path, ...before, async (req, res) => {
+      const { person, garden } = await admit(db, endpoint.access, req)
       for (const [name, value] of Object.entries(req.params))
         if (name.endsWith('Id') && !z.uuid().safeParse(value).success)
           throw notFound('What this address names')
-      const body = r.body ? parse(r.body, req.body) : undefined
+      const body = parsed(endpoint.body, req.body)
+      const query = parsed(endpoint.query, req.query)
       const clock = clockOf(person, garden, now())
-      const callOn = (on: Db, as: GardenAccess | undefined, prepared?: unknown) =>
+      const signal = goneAway(res)
+      // What the endpoint says of a call is what it is put together from: `route` has held its handler to it.
+      const callOn: CallOn = (on, as, prepared) =>
         ({
           db: on,
           body,
+          query,
           params: req.params,
-          query: req.query,
           person,
           garden: as,
           read: as && openGarden(on, as, clock.today!),
           ...clock,
+          signal,
           prepared,
-        }) as unknown as Call<never, never>
-      const answer = r.writes
+        }) as never
+      const answer = endpoint.writes
         ? await doWrite(served, r, { req, res, person: person!, garden, callOn })
         : await r.handle(callOn(db, garden), { req, res })
-      if (!res.headersSent) res.json(answer ?? { ok: true })
+      if (res.headersSent) return
+      const sent = answer ?? { ok: true }
+      if (served.checksAnswers) checkAnswer(endpoint, sent)
+      res.json(sent)
     })
   }
   return router
+}
+
+type CallOn = (on: Db, as: GardenAccess | undefined, prepared?: unknown) => never
+
+/** Ends when the one who asked has gone away before being answered. */
+function goneAway(res: Response): AbortSignal {
+  const gone = new AbortController()
+  res.once('close', () => {
+    if (!res.writableFinished) gone.abort()
+  })
+  return gone.signal
+}
+
+/** @throws {Error} where an answer is not what its endpoint says */
+function checkAnswer(endpoint: Endpoint, answer: unknown): void {
+  const read = endpoint.answer.safeParse(JSON.parse(JSON.stringify(answer)))
+  if (!read.success)
+    throw new Error(
+      `${endpoint.method} ${endpoint.path} answers otherwise than it says: ${z.prettifyError(read.error)}`,
+    )
 }
 
 /** The garden has moved between preparing a change and making it. */
@@ -113,16 +151,16 @@ async function doWrite(
   served: Served,
   r: Route,
   asked: {
-    req: express.Request
+    req: Request
     res: Response
     person: Person
     garden: GardenAccess | undefined
-    callOn: (on: Db, as: GardenAccess | undefined, prepared?: unknown) => Call<never, never>
+    callOn: CallOn
   },
 ): Promise<unknown> {
   const { db, enqueue } = served
   const { req, res, person, garden, callOn } = asked
-  const write = { key: keyOf(req), personId: person.id, request: [r.path, req.params, req.body] }
+  const write = { key: keyOf(req), personId: person.id, request: [r.endpoint.path, req.params, req.body] }
   for (let attempt = 1; ; attempt++) {
     if (r.prepare) {
       const before = await answeredBefore(db, write)
@@ -131,7 +169,7 @@ async function doWrite(
     const standsAs = async (on: Db) =>
       r.restsOn && garden ? viewKey(r.restsOn, garden.id, await versionsOf(on, garden.id), []) : undefined
     const basis = await standsAs(db)
-    const prepared = await r.prepare?.(callOn(db, garden) as Call<never>)
+    const prepared = await r.prepare?.(callOn(db, garden))
     try {
       let toFollow: string[] = []
       const answer = await once(
@@ -150,7 +188,7 @@ async function doWrite(
           toFollow = await changes.asked({ gardenId: garden?.id ?? null, personId: person.id })
           return made
         },
-        { keepAnswer: r.writes !== 'secret' },
+        { keepAnswer: r.endpoint.writes !== 'secret' },
       )
       await followUp(served, toFollow)
       return answer
@@ -176,7 +214,7 @@ function clockOf(person: Person | undefined, garden: GardenAccess | undefined, n
 async function admit(
   db: Db,
   access: Access,
-  req: express.Request,
+  req: Request,
 ): Promise<{ person?: Person; garden?: GardenAccess }> {
   if (access === 'anyone') return {}
   const { personId } = req.session
@@ -204,14 +242,15 @@ function permitted<M extends { garden: GardenAccess }>(access: { garden: Role },
   return member
 }
 
-function keyOf(req: express.Request): string {
+function keyOf(req: Request): string {
   const key = z.uuid().safeParse(req.get('idempotency-key'))
   if (!key.success) throw new Refusal(400, 'A write needs an Idempotency-Key header holding a UUID.')
   return key.data
 }
 
-function parse<S extends z.ZodType>(schema: S, body: unknown): z.infer<S> {
-  const read = schema.safeParse(body)
+function parsed(schema: z.ZodType | undefined, value: unknown): unknown {
+  if (!schema) return undefined
+  const read = schema.safeParse(value)
   if (!read.success) throw zodRefusal(read.error)
   return read.data
 }

@@ -1,4 +1,4 @@
-import { benchGoneRequest, benchRequest, type BenchView } from '@border/contract'
+import { benchEndpoints } from '@border/contract'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { listBench, putOnBench, takeOffBench } from '../store/bench.ts'
@@ -6,18 +6,10 @@ import { findTaxon } from '../store/taxa.ts'
 
 /** Plants that wait for a place. */
 export const benchRoutes = (): Route[] => [
-  route({
-    method: 'get',
-    path: '/gardens/:gardenId/bench',
-    access: { garden: 'keeper' },
-    handle: ({ db, garden }): Promise<BenchView[]> => listBench(db, garden.id),
+  route(benchEndpoints.list, {
+    handle: ({ db, garden }) => listBench(db, garden.id),
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/bench',
-    access: { garden: 'crew' },
-    body: benchRequest,
-    writes: true,
+  route(benchEndpoints.put, {
     handle: async ({ db, garden, person, body, today }) => {
       if (body.since > today) throw new Refusal(422, 'That day lies ahead.')
       const taxon = await findTaxon(db, person.practiceId, body.taxonBotanical)
@@ -27,15 +19,10 @@ export const benchRoutes = (): Route[] => [
       ])
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/bench/:benchId/gone',
-    access: { garden: 'crew' },
-    body: benchGoneRequest,
-    writes: true,
+  route(benchEndpoints.gone, {
     handle: async ({ db, garden, params, body, today }) => {
       if (body.on > today) throw new Refusal(422, 'That day lies ahead.')
-      if (!(await takeOffBench(db, garden.id, params.benchId!, body))) throw notFound('This on the bench')
+      if (!(await takeOffBench(db, garden.id, params.benchId, body))) throw notFound('This on the bench')
     },
   }),
 ]

@@ -1,10 +1,4 @@
-import {
-  knownClimateRequest,
-  soilFileRequest,
-  soilReadingRequest,
-  weatherRequest,
-  type SoilView,
-} from '@border/contract'
+import { climateEndpoints } from '@border/contract'
 import { addDays, isPlace, readSoil, readWeather } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -20,19 +14,10 @@ import {
 } from '../store/weather.ts'
 import { WeatherSilent } from '../store/weatherService.ts'
 
-const head = { garden: 'head' } as const
-const crew = { garden: 'crew' } as const
-const keeper = { garden: 'keeper' } as const
-
 /** What a garden's year is like: its weather record, what is known of it, and its soil thermometers. */
 export function climateRoutes(): Route[] {
   return [
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/weather',
-      access: head,
-      body: weatherRequest,
-      writes: true,
+    route(climateEndpoints.bringWeather, {
       handle: async ({ db, garden, body }) => {
         const read = readWeather(body.weather)
         if (!read.ok) throw fileRefusal(read.problems)
@@ -40,11 +25,7 @@ export function climateRoutes(): Route[] {
         await setStation(db, garden.id, await insertStation(db, record, read.value))
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/weather-service',
-      access: head,
-      writes: true,
+    route(climateEndpoints.askWeatherService, {
       prepare: async ({ garden, today }) => {
         try {
           return await askRecord(garden, addDays(today, -1))
@@ -58,30 +39,17 @@ export function climateRoutes(): Route[] {
         return { isSimulated: prepared.isSimulated }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/known-climate',
-      access: head,
-      body: knownClimateRequest,
-      writes: true,
+    route(climateEndpoints.sayKnown, {
       handle: ({ db, garden, body }) =>
         setKnownClimate(db, garden.id, Object.keys(body).length > 0 ? body : null),
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/soil',
-      access: keeper,
-      handle: async ({ db, garden }): Promise<SoilView> => ({
+    route(climateEndpoints.soil, {
+      handle: async ({ db, garden }) => ({
         readings: await listSoilReadings(db, garden.id),
         correction: await findSoilCorrection(db, garden),
       }),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/soil',
-      access: crew,
-      body: soilReadingRequest,
-      writes: true,
+    route(climateEndpoints.measureSoil, {
       handle: async ({ db, garden, person, body, today }) => {
         if (body.day > today) throw new Refusal(422, 'A reading cannot lie ahead of today.')
         const places = (await listFeatures(db, garden.id)).filter(isPlace)
@@ -91,12 +59,7 @@ export function climateRoutes(): Route[] {
         ])
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/soil-file',
-      access: head,
-      body: soilFileRequest,
-      writes: true,
+    route(climateEndpoints.bringSoil, {
       handle: async ({ db, garden, person, body, today }) => {
         const places = new Map(
           (await listFeatures(db, garden.id)).filter(isPlace).map((p) => [p.name.toLowerCase(), p.id]),
@@ -111,13 +74,9 @@ export function climateRoutes(): Route[] {
         return { added, known: read.value.length - added }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/soil/:readingId/withdraw',
-      access: crew,
-      writes: true,
+    route(climateEndpoints.withdrawSoil, {
       handle: async ({ db, garden, params }) => {
-        if (!(await withdrawSoilReading(db, garden.id, params.readingId!))) throw notFound('This reading')
+        if (!(await withdrawSoilReading(db, garden.id, params.readingId))) throw notFound('This reading')
       },
     }),
   ]

@@ -1,11 +1,4 @@
-import {
-  absenceRequest,
-  crewDayRequest,
-  crewPersonRequest,
-  crewRequest,
-  shareCrewRequest,
-  type CrewView,
-} from '@border/contract'
+import { type CrewView, crewEndpoints } from '@border/contract'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -26,35 +19,19 @@ import {
 import { findMember, listCrewGardens, listGardensFor, type GardenAccess } from '../store/gardens.ts'
 import type { Person } from '../store/people.ts'
 
-const head = { garden: 'head' } as const
-const keeper = { garden: 'keeper' } as const
-
 /** Who works in a garden, when and at what. */
 export function crewRoutes(): Route[] {
   return [
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/crew',
-      access: keeper,
+    route(crewEndpoints.read, {
       handle: async ({ db, garden, person }) => crewView(db, garden, person),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/crew',
-      access: head,
-      body: crewRequest,
-      writes: true,
+    route(crewEndpoints.name, {
       handle: async ({ db, garden, body }) => {
         await nameCrew(db, garden.crewId, body.name)
         await setTravel(db, garden.id, body.travelMinutes)
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/crew/share',
-      access: head,
-      body: shareCrewRequest,
-      writes: true,
+    route(crewEndpoints.share, {
       handle: async ({ db, garden, person, body }) => {
         const before = garden.crewId
         const left = (await listCrewGardens(db, before)).filter((g) => g.id !== garden.id)
@@ -75,54 +52,31 @@ export function crewRoutes(): Route[] {
         }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/crew/people',
-      access: head,
-      body: crewPersonRequest,
-      writes: true,
+    route(crewEndpoints.savePerson, {
       handle: async ({ db, garden, body }) => {
         const crewId = garden.crewId
         if (!body.id) await insertCrewPerson(db, crewId, body)
         else if (!(await changeCrewPerson(db, crewId, body.id, body))) throw notFound('This person')
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/crew/people/:personId/leave',
-      access: head,
-      writes: true,
+    route(crewEndpoints.leave, {
       handle: async ({ db, garden, params }) => {
-        if (!(await leaveCrew(db, garden.crewId, params.personId!))) throw notFound('This person')
+        if (!(await leaveCrew(db, garden.crewId, params.personId))) throw notFound('This person')
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/crew/absences',
-      access: head,
-      body: absenceRequest,
-      writes: true,
+    route(crewEndpoints.addAbsence, {
       handle: async ({ db, garden, body }) => {
         const crew = await findCrew(db, garden.crewId)
         if (body.personId && !crew.people.some((p) => p.id === body.personId)) throw notFound('This person')
         await insertAbsence(db, crew.id, body)
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/crew/absences/:absenceId/withdraw',
-      access: head,
-      writes: true,
+    route(crewEndpoints.withdrawAbsence, {
       handle: async ({ db, garden, params }) => {
-        if (!(await withdrawAbsence(db, garden.crewId, params.absenceId!))) throw notFound('This absence')
+        if (!(await withdrawAbsence(db, garden.crewId, params.absenceId))) throw notFound('This absence')
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/crew/days',
-      access: head,
-      body: crewDayRequest,
-      writes: true,
+    route(crewEndpoints.setDay, {
       handle: async ({ db, garden, body }) => {
         await setCrewDay(db, garden.crewId, body.day, body.minutes)
       },

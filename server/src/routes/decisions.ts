@@ -1,79 +1,46 @@
-import {
-  bulkDecisionRequest,
-  decisionRequest,
-  successorRequest,
-  type AssessmentView,
-  type BulkAnswer,
-  type SuccessionView,
-} from '@border/contract'
+import { verdictEndpoints } from '@border/contract'
 import type { Piscina } from 'piscina'
 import { route, type Route } from '../routing.ts'
 import { assessGardenOn } from '../work/assess.ts'
-import { draftDecision, draftMany, keepDecisions } from '../work/decide.ts'
+import { draftDecision, draftMany, keepDecision } from '../work/decide.ts'
 import { failingOf, sayOfSuccessor, successionsOf } from '../work/successions.ts'
-import { dayAsked } from './gardens.ts'
-import { goneAway } from './goneAway.ts'
-
-const head = { garden: 'head' } as const
-const keeper = { garden: 'keeper' } as const
 
 /** How every planting is weighed, and what people decide. */
 export function decisionRoutes(pool: Piscina): Route[] {
   return [
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/assessment',
-      access: keeper,
-      handle: async ({ read, today, query }, { res }): Promise<AssessmentView> => {
-        const view = await assessGardenOn(read, pool, dayAsked(query, 'on') ?? today, {
-          then: dayAsked(query, 'then'),
-          signal: goneAway(res),
+    route(verdictEndpoints.assessment, {
+      handle: async ({ read, today, query, signal }) => {
+        const view = await assessGardenOn(read, pool, query.on ?? today, {
+          then: query.then,
+          signal: signal,
         })
         return { ...view, decisions: await read.decisions() }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/decisions',
-      access: head,
-      body: decisionRequest,
-      writes: true,
+    route(verdictEndpoints.decide, {
       restsOn: 'assessment',
       prepare: ({ read, body }) => draftDecision(read, pool, body),
       handle: async ({ db, garden, person, prepared }) => {
-        const [decisionId] = await keepDecisions(db, { gardenId: garden.id, personId: person.id }, [prepared])
-        return { decisionId }
+        return { decisionId: await keepDecision(db, { gardenId: garden.id, personId: person.id }, prepared) }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/decisions/many',
-      access: head,
-      body: bulkDecisionRequest,
-      writes: true,
+    route(verdictEndpoints.decideMany, {
       restsOn: 'assessment',
       prepare: ({ read, body }) => draftMany(read, pool, body),
-      handle: async ({ db, garden, person, prepared }): Promise<BulkAnswer> => {
-        await keepDecisions(db, { gardenId: garden.id, personId: person.id }, prepared.drafts)
+      handle: async ({ db, garden, person, prepared }) => {
+        for (const drafted of prepared.drafts)
+          await keepDecision(db, { gardenId: garden.id, personId: person.id }, drafted)
         return { kept: prepared.drafts.map((d) => d.plantingId), refused: prepared.refused }
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/successions',
-      access: keeper,
-      handle: ({ read }, { res }): Promise<SuccessionView[]> => successionsOf(read, pool, goneAway(res)),
+    route(verdictEndpoints.successions, {
+      handle: ({ read, signal }) => successionsOf(read, pool, signal),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/successions/:subjectId',
-      access: head,
-      body: successorRequest,
-      writes: true,
+    route(verdictEndpoints.saySuccessor, {
       restsOn: 'successions',
       prepare: ({ read, body }) => (body.state === 'open' ? Promise.resolve([]) : failingOf(read, pool)),
       handle: ({ db, read, person, params, body, prepared }) =>
-        sayOfSuccessor(db, read, person.id, params.subjectId!, body, prepared),
+        sayOfSuccessor(db, read, person.id, params.subjectId, body, prepared),
     }),
   ]
 }

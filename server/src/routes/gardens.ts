@@ -1,19 +1,5 @@
-import {
-  endFeatureRequest,
-  featureEventRequest,
-  featureRequest,
-  gardenAmendment,
-  gardenRequest,
-  importRequest,
-  personRequest,
-  withdrawGardenRequest,
-  type GardenSummary,
-  type GardenView,
-  type ImportPreviewResult,
-  type SavedGarden,
-  type WithdrawnGarden,
-} from '@border/contract'
-import { castsShade, checkFeature, civilDate, isIsoDate } from '@border/core'
+import { type GardenSummary, gardenEndpoints, planEndpoints } from '@border/contract'
+import { castsShade, checkFeature, civilDate } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
@@ -37,33 +23,13 @@ import { findColleague, insertPerson, listMembers } from '../store/people.ts'
 import { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
 
-const head = { garden: 'head' } as const
-const keeper = { garden: 'keeper' } as const
-
-/** The day a read is asked for: `?on=` or the garden's today. */
-export function dayAsked(query: Record<string, unknown>, name: string): string | undefined {
-  const value = query[name]
-  if (value === undefined) return undefined
-  if (typeof value !== 'string' || !isIsoDate(value))
-    throw new Refusal(422, `${name} must be a date like 2026-09-14.`)
-  return value
-}
-
 export const gardenRoutes = (): Route[] => [
-  route({
-    method: 'get',
-    path: '/gardens',
-    access: 'signed in',
+  route(gardenEndpoints.list, {
     handle: async ({ db, person }) => (await listGardensFor(db, person.id)).map(summaryOf),
   }),
-  route({
-    method: 'post',
-    path: '/gardens',
-    access: 'leads practice',
-    body: gardenRequest,
-    writes: true,
+  route(gardenEndpoints.create, {
     prepare: ({ body, todayIn }) => climateFor(body, todayIn(body.timeZone)),
-    handle: async ({ db, person, body, prepared }): Promise<SavedGarden> => {
+    handle: async ({ db, person, body, prepared }) => {
       const plan = {
         garden: { version: 1 as const, coordinates: 'local-metres' as const, ...body },
         features: [],
@@ -73,22 +39,13 @@ export const gardenRoutes = (): Route[] => [
       return { gardenId, climate: climateWords(prepared) }
     },
   }),
-  route({
-    method: 'post',
-    path: '/imports/preview',
-    access: 'leads practice',
-    body: importRequest,
-    handle: async ({ db, person, body, todayIn }): Promise<ImportPreviewResult> => {
+  route(gardenEndpoints.previewImport, {
+    handle: async ({ db, person, body, todayIn }) => {
       const read = await readGardenFiles(db, person.practiceId, body, todayIn)
-      return read.ok ? { ok: true, preview: previewOf(read.value) } : read
+      return read.ok ? { ok: true as const, preview: previewOf(read.value) } : read
     },
   }),
-  route({
-    method: 'post',
-    path: '/imports',
-    access: 'leads practice',
-    body: importRequest,
-    writes: true,
+  route(gardenEndpoints.import, {
     // The weather is asked for before anything is held.
     prepare: async ({ db, person, body, todayIn }) => {
       const read = await readGardenFiles(db, person.practiceId, body, todayIn)
@@ -96,22 +53,19 @@ export const gardenRoutes = (): Route[] => [
       const { weather, plan, today } = read.value
       return { read: read.value, climate: await climateFor(plan.garden, today, weather) }
     },
-    handle: async ({ db, person, prepared: { read, climate } }): Promise<SavedGarden> => {
+    handle: async ({ db, person, prepared: { read, climate } }) => {
       const owner = { practiceId: person.practiceId, personId: person.id }
       const { gardenId } = await saveGarden(db, owner, read, climate)
       return { gardenId, climate: climateWords(climate) }
     },
   }),
-  route({
-    method: 'get',
-    path: '/gardens/:gardenId',
-    access: keeper,
-    handle: async ({ garden, query, today, read }): Promise<GardenView> => {
+  route(gardenEndpoints.read, {
+    handle: async ({ garden, query, today, read }) => {
       const { climate, source } = await read.climate()
       return {
         garden: summaryOf(garden),
         features: await read.features(),
-        plantings: await read.plantings(dayAsked(query, 'on') ?? today),
+        plantings: await read.plantings(query.on ?? today),
         climate,
         climateSource: source,
         knownClimate: garden.knownClimate,
@@ -119,53 +73,34 @@ export const gardenRoutes = (): Route[] => [
       }
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/features',
-    access: head,
-    body: featureRequest,
-    writes: true,
+  route(planEndpoints.addFeature, {
     handle: async ({ db, garden, body }) => {
       const read = checkFeature(body.feature)
       if (!read.ok) throw fileRefusal(read.problems)
       const [featureId] = await insertFeatures(db, garden.id, [read.value])
-      return { featureId }
+      return { featureId: featureId! }
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/features/:featureId/end',
-    access: head,
-    body: endFeatureRequest,
-    writes: true,
+  route(planEndpoints.endFeature, {
     handle: async ({ db, garden, params, body }) => {
-      const feature = await featureOf(db, garden.id, params.featureId!)
+      const feature = await featureOf(db, garden.id, params.featureId)
       if (body.to && feature.from_date && body.to <= feature.from_date)
         throw new Refusal(422, `It only came on ${feature.from_date}: the day it is gone must be later.`)
       await endFeature(db, feature.id, body.to)
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/features/:featureId/events',
-    access: head,
-    body: featureEventRequest,
-    writes: true,
+  route(planEndpoints.recordEvent, {
     handle: async ({ db, garden, person, params, body }) => {
-      const feature = await featureOf(db, garden.id, params.featureId!)
+      const feature = await featureOf(db, garden.id, params.featureId)
       if (body.action === 'limbed' && feature.kind !== 'tree')
         throw new Refusal(422, 'Only a tree can be limbed up.')
       if (!castsShade(feature)) throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
       await insertFeatureEvent(db, { gardenId: garden.id, personId: person.id }, feature.id, body)
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/features/:featureId/events/undo',
-    access: head,
-    writes: true,
+  route(planEndpoints.takeBackEvent, {
     handle: async ({ db, garden, params }) => {
-      const feature = await featureOf(db, garden.id, params.featureId!)
+      const feature = await featureOf(db, garden.id, params.featureId)
       if (!(await withdrawLatestEvent(db, feature.id)))
         throw new Refusal(
           409,
@@ -173,79 +108,46 @@ export const gardenRoutes = (): Route[] => [
         )
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/features/:featureId/withdraw',
-    access: head,
-    writes: true,
+  route(planEndpoints.withdrawFeature, {
     handle: async ({ db, garden, params }) => {
-      const feature = await featureOf(db, garden.id, params.featureId!)
+      const feature = await featureOf(db, garden.id, params.featureId)
       if (await everPlanted(db, feature.id))
         throw new Refusal(409, `Plants stand or stood in ${feature.name}: give it a last day instead.`)
       await withdrawFeature(db, feature.id)
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/features/:featureId/restore',
-    access: head,
-    writes: true,
+  route(planEndpoints.restoreFeature, {
     handle: async ({ db, garden, params }) => {
-      if (!(await restoreFeature(db, garden.id, params.featureId!))) throw notFound('This part of the plan')
+      if (!(await restoreFeature(db, garden.id, params.featureId))) throw notFound('This part of the plan')
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/amend',
-    access: head,
-    body: gardenAmendment,
-    writes: true,
+  route(gardenEndpoints.amend, {
     handle: ({ db, garden, person, body }) => amendGarden(db, garden, person.id, body),
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/withdraw',
-    access: head,
-    body: withdrawGardenRequest,
-    writes: true,
+  route(gardenEndpoints.withdraw, {
     handle: async ({ db, garden, body }) => {
       if (body.name.trim() !== garden.name)
         throw new Refusal(422, `Type the name of the garden, ${garden.name}, to take it out.`)
       await withdrawGarden(db, garden.id)
     },
   }),
-  route({
-    method: 'get',
-    path: '/withdrawn-gardens',
-    access: 'leads practice',
-    handle: async ({ db, person }): Promise<WithdrawnGarden[]> =>
+  route(gardenEndpoints.listWithdrawn, {
+    handle: async ({ db, person }) =>
       (await listWithdrawnGardens(db, person.practiceId)).map(({ id, name, timeZone, withdrawnAt }) => ({
         id,
         name,
         withdrawnOn: civilDate(withdrawnAt, timeZone),
       })),
   }),
-  route({
-    method: 'post',
-    path: '/withdrawn-gardens/:withdrawnId/restore',
-    access: 'leads practice',
-    writes: true,
+  route(gardenEndpoints.restore, {
     handle: async ({ db, person, params }) => {
-      if (!(await restoreGarden(db, person.practiceId, params.withdrawnId!))) throw notFound('This garden')
+      if (!(await restoreGarden(db, person.practiceId, params.withdrawnId))) throw notFound('This garden')
     },
   }),
-  route({
-    method: 'get',
-    path: '/gardens/:gardenId/people',
-    access: head,
+  route(gardenEndpoints.listMembers, {
     handle: async ({ db, garden }) => listMembers(db, garden.id),
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/people',
-    access: head,
-    body: personRequest,
-    writes: true,
+  route(gardenEndpoints.addMember, {
     handle: async ({ db, garden, person, body }) => {
       const known = await findColleague(db, person.practiceId, body.email)
       if (known === person.id) throw new Refusal(409, 'You cannot change your own role in a garden.')

@@ -1,16 +1,4 @@
-import {
-  featureRequest,
-  lightLogRequest,
-  obstructionChangeRequest,
-  readingRequest,
-  whatIfRequest,
-  simulatedLogRequest,
-  suspicionRequest,
-  type AheadView,
-  type LightEvidenceView,
-  type WhatIfView,
-  type SuspicionsView,
-} from '@border/contract'
+import { obstructionChangeRequest, lightEndpoints, planEndpoints } from '@border/contract'
 import {
   addDays,
   castsShade,
@@ -28,7 +16,6 @@ import {
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
-import type { GardenReader } from '../reader.ts'
 import { route, type Route } from '../routing.ts'
 import {
   amendFeature,
@@ -51,12 +38,6 @@ import { changeObstruction, newBuilding } from '../work/changeObstruction.ts'
 import { compareWhatIfs, lightAhead, lightEvidence, surfaceOf } from '../work/light.ts'
 import type { LoggerService } from '../work/loggerService.ts'
 import { recheckGarden } from '../work/suspect.ts'
-import { dayAsked } from './gardens.ts'
-import { goneAway } from './goneAway.ts'
-
-const head = { garden: 'head' } as const
-const crew = { garden: 'crew' } as const
-const keeper = { garden: 'keeper' } as const
 
 const faultWords: Record<ReadingFault, string> = {
   'in the future': 'This reading lies in the future.',
@@ -68,14 +49,13 @@ const SIMULATED_DAYS = 14
 
 export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
   return [
-    asked('/gardens/:gardenId/ahead', ({ read, on, signal }) => lightAhead(read, pool, on, signal)),
-    asked('/gardens/:gardenId/what-ifs', ({ read, on, signal }) => compareWhatIfs(read, pool, on, signal)),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/what-ifs',
-      access: head,
-      body: whatIfRequest,
-      writes: true,
+    route(lightEndpoints.ahead, {
+      handle: ({ read, query, today, signal }) => lightAhead(read, pool, query.on ?? today, signal),
+    }),
+    route(lightEndpoints.whatIfs, {
+      handle: ({ read, query, today, signal }) => compareWhatIfs(read, pool, query.on ?? today, signal),
+    }),
+    route(lightEndpoints.keepWhatIf, {
       handle: async ({ db, garden, person, body }) => {
         const known = new Set((await listFeatures(db, garden.id)).filter(castsShade).map((f) => f.id))
         const stray = body.suppositions.find((t) => !known.has(t.obstructionId))
@@ -83,15 +63,14 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         return { whatIfId: await insertWhatIf(db, garden.id, person.id, body) }
       },
     }),
-    withdrawing('what-ifs', 'whatIfId', 'This what-if', head),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/features/:featureId/amend',
-      access: head,
-      body: featureRequest,
-      writes: true,
+    route(lightEndpoints.withdrawWhatIf, {
+      handle: async ({ db, garden, params }) => {
+        if (!(await withdraw(db, 'what_ifs', garden.id, params.whatIfId))) throw notFound('This what-if')
+      },
+    }),
+    route(planEndpoints.amendFeature, {
       handle: async ({ db, garden, person, params, body }) => {
-        const row = await findFeature(db, garden.id, params.featureId!)
+        const row = await findFeature(db, garden.id, params.featureId)
         if (!row) throw notFound('This part of the plan')
         const right = checkFeature(body.feature)
         if (!right.ok) throw fileRefusal(right.problems)
@@ -100,28 +79,14 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         await amendFeature(db, { gardenId: garden.id, personId: person.id }, row, right.value)
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/features/:featureId/change',
-      access: head,
-      body: obstructionChangeRequest,
-      writes: true,
+    route(planEndpoints.changeFeature, {
       handle: async ({ db, garden, person, params, body }) =>
-        changeObstruction(db, { gardenId: garden.id, personId: person.id }, params.featureId!, body),
+        changeObstruction(db, { gardenId: garden.id, personId: person.id }, params.featureId, body),
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/light-evidence',
-      access: keeper,
-      handle: ({ read, nowMs }, { res }): Promise<LightEvidenceView> =>
-        lightEvidence(read, pool, { nowMs, signal: goneAway(res) }),
+    route(lightEndpoints.evidence, {
+      handle: ({ read, nowMs, signal }) => lightEvidence(read, pool, { nowMs, signal: signal }),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/light-readings',
-      access: crew,
-      body: readingRequest,
-      writes: true,
+    route(lightEndpoints.takeReading, {
       handle: async ({ db, garden, person, body, nowMs }) => {
         await featureAt(db, garden, body.placeId)
         const scene = sceneOf(garden, [])
@@ -130,13 +95,13 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         return { readingId: await insertReading(db, garden.id, person.id, body) }
       },
     }),
-    withdrawing('light-readings', 'readingId', 'This reading', crew),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/light-logs',
-      access: crew,
-      body: lightLogRequest,
-      writes: true,
+    route(lightEndpoints.withdrawReading, {
+      handle: async ({ db, garden, params }) => {
+        if (!(await withdraw(db, 'light_readings', garden.id, params.readingId)))
+          throw notFound('This reading')
+      },
+    }),
+    route(lightEndpoints.bringLog, {
       handle: async ({ db, garden, person, body, nowMs }) => {
         await featureAt(db, garden, body.placeId)
         const zone = body.timeZone ?? garden.timeZone
@@ -146,13 +111,12 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         return { logId: await insertLog(db, garden.id, person.id, body, read.value) }
       },
     }),
-    withdrawing('light-logs', 'logId', 'This log', crew),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/light-logs/simulated',
-      access: crew,
-      body: simulatedLogRequest,
-      writes: true,
+    route(lightEndpoints.withdrawLog, {
+      handle: async ({ db, garden, params }) => {
+        if (!(await withdraw(db, 'light_logs', garden.id, params.logId))) throw notFound('This log')
+      },
+    }),
+    route(lightEndpoints.simulateLog, {
       handle: async ({ db, garden, person, body, today }) => {
         const place = await featureAt(db, garden, body.placeId)
         const [fromMs] = instantsOf(`${addDays(today, -SIMULATED_DAYS)}T00:00`, garden.timeZone)
@@ -164,11 +128,8 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         return { logId: await insertLog(db, garden.id, person.id, body, samples) }
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/suspicions',
-      access: keeper,
-      handle: async ({ db, garden }): Promise<SuspicionsView> => ({
+    route(lightEndpoints.suspicions, {
+      handle: async ({ db, garden }) => ({
         checkedOn: await lastRecheck(db, garden.id),
         suspicions: (await listOpenSuspicions(db, garden.id)).map((s) => ({
           id: s.id,
@@ -178,20 +139,12 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         })),
       }),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/recheck',
-      access: crew,
+    route(lightEndpoints.recheck, {
       handle: ({ read, nowMs }) => recheckGarden(read, pool, nowMs),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/suspicions/:suspicionId',
-      access: head,
-      body: suspicionRequest,
-      writes: true,
+    route(lightEndpoints.decideSuspicion, {
       handle: async ({ db, garden, person, params, body, today }) => {
-        const suspicion = await findSuspicion(db, garden.id, params.suspicionId!)
+        const suspicion = await findSuspicion(db, garden.id, params.suspicionId)
         if (!suspicion) throw notFound('This suspicion')
         if (suspicion.state === 'dismissed' || suspicion.state === 'confirmed')
           throw new Refusal(409, `This was ${suspicion.state} already.`)
@@ -214,42 +167,6 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       },
     }),
   ]
-}
-
-/** A read that is worked out for a day, `?on=` or today. */
-const asked = (
-  path: string,
-  work: (call: { read: GardenReader; on: string; signal: AbortSignal }) => Promise<AheadView | WhatIfView[]>,
-): Route =>
-  route({
-    method: 'get',
-    path,
-    access: keeper,
-    handle: ({ read, query, today }, { res }) =>
-      work({ read, on: dayAsked(query, 'on') ?? today, signal: goneAway(res) }),
-  })
-
-const tables = {
-  'what-ifs': 'what_ifs',
-  'light-readings': 'light_readings',
-  'light-logs': 'light_logs',
-} as const
-
-function withdrawing(
-  path: keyof typeof tables,
-  param: string,
-  what: string,
-  access: typeof head | typeof crew,
-): Route {
-  return route({
-    method: 'post',
-    path: `/gardens/:gardenId/${path}/:${param}/withdraw`,
-    access,
-    writes: true,
-    handle: async ({ db, garden, params }) => {
-      if (!(await withdraw(db, tables[path], garden.id, params[param]!))) throw notFound(what)
-    },
-  })
 }
 
 async function featureAt(db: Db, garden: GardenAccess, placeId: string | undefined) {

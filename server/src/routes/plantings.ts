@@ -1,10 +1,4 @@
-import {
-  noteRequest,
-  plantingAmendment,
-  plantingRequest,
-  type PlantingStory,
-  type StoryEntry,
-} from '@border/contract'
+import { type StoryEntry, plantingEndpoints } from '@border/contract'
 import { dayMonthYear, isInside, isPlace, ringOf, type Ring } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -31,18 +25,9 @@ import {
 import { findTaxon } from '../store/taxa.ts'
 import { looksTakenBackBy } from '../work/walk.ts'
 
-const head = { garden: 'head' } as const
-const crew = { garden: 'crew' } as const
-const keeper = { garden: 'keeper' } as const
-
 /** Plantings: put in, put right, and told. */
 export const plantingRoutes = (): Route[] => [
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/plantings',
-    access: head,
-    body: plantingRequest,
-    writes: true,
+  route(plantingEndpoints.add, {
     handle: async ({ db, garden, person, body, today }) => {
       const place = await placeAt(db, garden.id, body)
       if (body.plantedOn > today) throw new Refusal(422, 'The planting date lies ahead.')
@@ -66,14 +51,9 @@ export const plantingRoutes = (): Route[] => [
       return { plantingId: id }
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/plantings/:plantingId/amend',
-    access: head,
-    body: plantingAmendment,
-    writes: true,
+  route(plantingEndpoints.amend, {
     handle: async ({ db, garden, person, params, body, today }) => {
-      const planting = await findPlanting(db, garden.id, params.plantingId!)
+      const planting = await findPlanting(db, garden.id, params.plantingId)
       if (!planting) throw notFound('This planting')
       if (body.plantedOn > today) throw new Refusal(422, 'The planting date lies ahead.')
       if (body.plantedOn > planting.inPlaceSince && planting.inPlaceSince !== planting.plantedOn)
@@ -89,30 +69,19 @@ export const plantingRoutes = (): Route[] => [
       })
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/plantings/:plantingId/withdraw',
-    access: head,
-    writes: true,
+  route(plantingEndpoints.withdraw, {
     handle: async ({ db, garden, params }) => {
-      if (!(await withdrawPlanting(db, garden.id, params.plantingId!))) throw notFound('This planting')
+      if (!(await withdrawPlanting(db, garden.id, params.plantingId))) throw notFound('This planting')
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/plantings/:plantingId/restore',
-    access: head,
-    writes: true,
+  route(plantingEndpoints.restore, {
     handle: async ({ db, garden, params }) => {
-      if (!(await restorePlanting(db, garden.id, params.plantingId!))) throw notFound('This planting')
+      if (!(await restorePlanting(db, garden.id, params.plantingId))) throw notFound('This planting')
     },
   }),
-  route({
-    method: 'get',
-    path: '/gardens/:gardenId/plantings/:plantingId',
-    access: keeper,
-    handle: async ({ db, garden, person, params }): Promise<PlantingStory> => {
-      const planting = await findPlanting(db, garden.id, params.plantingId!)
+  route(plantingEndpoints.story, {
+    handle: async ({ db, garden, person, params }) => {
+      const planting = await findPlanting(db, garden.id, params.plantingId)
       if (!planting) throw notFound('This planting')
       const story = [
         ...(await listEvents(db, planting)),
@@ -130,14 +99,9 @@ export const plantingRoutes = (): Route[] => [
       }
     },
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/plantings/:plantingId/notes',
-    access: crew,
-    body: noteRequest,
-    writes: true,
+  route(plantingEndpoints.note, {
     handle: async ({ db, garden, person, params, body, today }) => {
-      const planting = await findPlanting(db, garden.id, params.plantingId!)
+      const planting = await findPlanting(db, garden.id, params.plantingId)
       if (!planting) throw notFound('This planting')
       if (body.on > today) throw new Refusal(422, 'A note cannot lie ahead of today.')
       await insertEvents(db, [

@@ -1,15 +1,4 @@
-import {
-  observationsFileRequest,
-  signShareRequest,
-  strikeOffRequest,
-  treatmentRequest,
-  trialRequest,
-  type BloomView,
-  type DiagnosisView,
-  type LikelihoodView,
-  type PlantingView,
-  type RecordView,
-} from '@border/contract'
+import { type PlantingView, recordEndpoints } from '@border/contract'
 import { likelihoods, seasonYearOf } from '@border/core'
 import type { Piscina } from 'piscina'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
@@ -19,42 +8,24 @@ import { listSignShares, setSignShare } from '../store/signShares.ts'
 import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
 import { exportObservations, importObservations } from '../work/observationsFile.ts'
 import { bloomOfGarden, recordOfGarden } from '../work/record.ts'
-import { dayAsked } from './gardens.ts'
-import { goneAway } from './goneAway.ts'
-
-const head = { garden: 'head' } as const
-const crew = { garden: 'crew' } as const
-const keeper = { garden: 'keeper' } as const
 
 /** How plants have done, and what that says. */
 export function recordRoutes(pool: Piscina): Route[] {
   return [
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/record',
-      access: keeper,
-      handle: ({ read }, { res }): Promise<RecordView> => recordOfGarden(read, pool, goneAway(res)),
+    route(recordEndpoints.read, {
+      handle: ({ read, signal }) => recordOfGarden(read, pool, signal),
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/bloom',
-      access: keeper,
-      handle: ({ read, garden, query, today }, { res }): Promise<BloomView> => {
-        const season = seasonAsked(query.season) ?? seasonYearOf(today, garden.latitude < 0)
-        return bloomOfGarden(read, pool, season, goneAway(res))
+    route(recordEndpoints.bloom, {
+      handle: ({ read, garden, query, today, signal }) => {
+        const season = query.season ?? seasonYearOf(today, garden.latitude < 0)
+        return bloomOfGarden(read, pool, season, signal)
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/diagnosis',
-      access: keeper,
-      handle: ({ read }, { res }): Promise<DiagnosisView> => diagnoseGarden(read, pool, goneAway(res)),
+    route(recordEndpoints.diagnosis, {
+      handle: ({ read, signal }) => diagnoseGarden(read, pool, signal),
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/likelihoods',
-      access: keeper,
-      handle: async ({ db, garden }): Promise<LikelihoodView> => {
+    route(recordEndpoints.likelihoods, {
+      handle: async ({ db, garden }) => {
         const changed = await listSignShares(db, garden.practiceId)
         const shipped = new Map(likelihoods.map((r) => [`${r.sign} ${r.cause}`, r.share]))
         return {
@@ -66,20 +37,10 @@ export function recordRoutes(pool: Piscina): Route[] {
         }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/likelihoods',
-      access: head,
-      body: signShareRequest,
-      writes: true,
+    route(recordEndpoints.setShare, {
       handle: async ({ db, garden, person, body }) => setSignShare(db, garden.practiceId, person.id, body),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/plantings/:plantingId/strike-off',
-      access: crew,
-      body: strikeOffRequest,
-      writes: true,
+    route(recordEndpoints.strikeOff, {
       handle: async (call) => {
         const { db, garden, person, body } = call
         const planting = await plantingOn(call, 'A loss cannot lie ahead of today.')
@@ -98,12 +59,7 @@ export function recordRoutes(pool: Piscina): Route[] {
         ])
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/plantings/:plantingId/found',
-      access: crew,
-      body: strikeOffRequest,
-      writes: true,
+    route(recordEndpoints.found, {
       handle: async (call) => {
         const { db, garden, person, body } = call
         const planting = await plantingOn(call, 'It cannot come back ahead of today.')
@@ -121,12 +77,7 @@ export function recordRoutes(pool: Piscina): Route[] {
         ])
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/plantings/:plantingId/trial',
-      access: head,
-      body: trialRequest,
-      writes: true,
+    route(recordEndpoints.judgeTrial, {
       handle: async (call) => {
         const { db, garden, person, body } = call
         const planting = await plantingOn(call, 'An outcome cannot lie ahead of today.')
@@ -138,12 +89,7 @@ export function recordRoutes(pool: Piscina): Route[] {
         })
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/plantings/:plantingId/treatments',
-      access: crew,
-      body: treatmentRequest,
-      writes: true,
+    route(recordEndpoints.treat, {
       handle: async (call) => {
         const { db, garden, person, body } = call
         const planting = await plantingOn(call, 'What was done cannot lie ahead of today.')
@@ -155,24 +101,16 @@ export function recordRoutes(pool: Piscina): Route[] {
         })
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/observations.csv',
-      access: keeper,
+    route(recordEndpoints.csv, {
       handle: async ({ db, garden, query }, { res }) => {
-        const csv = await exportObservations(db, garden, dayAsked(query, 'from'), dayAsked(query, 'to'))
+        const csv = await exportObservations(db, garden, query.from, query.to)
         res
           .type('text/csv; charset=utf-8')
           .set('content-disposition', 'attachment; filename="observations.csv"')
           .send(csv)
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/observations-file',
-      access: head,
-      body: observationsFileRequest,
-      writes: true,
+    route(recordEndpoints.bring, {
       handle: async ({ db, garden, person, body, today }) => {
         const read = await importObservations(db, garden, { personId: person.id, today }, body.csv)
         if (!read.ok) throw fileRefusal(read.problems)
@@ -184,25 +122,11 @@ export function recordRoutes(pool: Piscina): Route[] {
 
 /** The planting of a path, of which something is said to have happened on a day that is not ahead of today. */
 async function plantingOn(
-  {
-    db,
-    garden,
-    today,
-    params,
-    body,
-  }: Pick<Call<{ on: string }>, 'db' | 'garden' | 'today' | 'params' | 'body'>,
+  { db, garden, today, params, body }: Call<typeof recordEndpoints.strikeOff>,
   ahead: string,
 ): Promise<PlantingView> {
-  const planting = await findPlanting(db, garden.id, params.plantingId!)
+  const planting = await findPlanting(db, garden.id, params.plantingId)
   if (!planting) throw notFound('This planting')
   if (body.on > today) throw new Refusal(422, ahead)
   return planting
-}
-
-function seasonAsked(value: unknown): number | undefined {
-  if (value === undefined) return undefined
-  const year = Number(value)
-  if (!Number.isInteger(year) || year < 1900 || year > 2200)
-    throw new Refusal(422, 'season must be a year like 2026.')
-  return year
 }

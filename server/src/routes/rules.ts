@@ -1,4 +1,4 @@
-import { askedJobRequest, ownRuleRequest, ruleRequest, schoolRequest, type RuleView } from '@border/contract'
+import { ruleEndpoints } from '@border/contract'
 import { careRules } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { notFound, Refusal } from '../errors.ts'
@@ -8,24 +8,13 @@ import { setSchool } from '../store/gardens.ts'
 import { listOwnRules, removeOwnRule, saveRuleChange } from '../store/rules.ts'
 import { findAskedJob, rulesOfGarden } from '../work/care.ts'
 
-const head = { garden: 'head' } as const
-const keeper = { garden: 'keeper' } as const
-
 /** The rules of care as a garden has them, its own among them, and the work they make. */
 export function rulesRoutes(): Route[] {
   return [
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/rules',
-      access: keeper,
-      handle: ({ read }): Promise<RuleView[]> => rulesOfGarden(read),
+    route(ruleEndpoints.list, {
+      handle: ({ read }) => rulesOfGarden(read),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/rules',
-      access: head,
-      body: ownRuleRequest,
-      writes: true,
+    route(ruleEndpoints.saveOwn, {
       handle: async ({ db, garden, person, body }) => {
         const { id: known, ...own } = body
         if (known && !(await listOwnRules(db, garden.id)).has(known)) throw notFound('This rule')
@@ -34,47 +23,27 @@ export function rulesRoutes(): Route[] {
         return { id }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/schools',
-      access: head,
-      body: schoolRequest,
-      writes: true,
+    route(ruleEndpoints.followSchool, {
       handle: async ({ db, garden, body }) => {
         await setSchool(db, garden.id, body.school, body.choice)
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/rules/:rule',
-      access: head,
-      body: ruleRequest,
-      writes: true,
+    route(ruleEndpoints.change, {
       handle: async ({ db, garden, person, params, body }) => {
         const own = await listOwnRules(db, garden.id)
-        if (!careRules.some((r) => r.id === params.rule) && !own.has(params.rule!))
-          throw notFound('This rule')
-        await saveRuleChange(db, garden.id, person.id, params.rule!, body)
+        if (!careRules.some((r) => r.id === params.rule) && !own.has(params.rule)) throw notFound('This rule')
+        await saveRuleChange(db, garden.id, person.id, params.rule, body)
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/rules/:rule/remove',
-      access: head,
-      writes: true,
+    route(ruleEndpoints.removeOwn, {
       handle: async ({ db, garden, params }) => {
-        if (!(await removeOwnRule(db, garden.id, params.rule!)))
+        if (!(await removeOwnRule(db, garden.id, params.rule)))
           throw notFound('This rule of the garden’s own')
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/rules/:rule/jobs',
-      access: head,
-      body: askedJobRequest,
-      writes: true,
+    route(ruleEndpoints.askJob, {
       restsOn: 'care',
-      prepare: ({ read, params, body }) => findAskedJob(read, params.rule!, body.subjectId),
+      prepare: ({ read, params, body }) => findAskedJob(read, params.rule, body.subjectId),
       handle: async ({ db, garden, prepared }) => {
         if (!(await askCareJob(db, garden.id, prepared)))
           throw new Refusal(409, `“${prepared.title}” is on the plan of this season already, or done.`)

@@ -1,15 +1,5 @@
-import {
-  calendarLinkRequest,
-  jobDoneRequest,
-  jobPinRequest,
-  leaveOutRequest,
-  scheduleRunRequest,
-  type OutlookView,
-  type ScheduleRunView,
-  type Rescheduled,
-  type SeasonView,
-} from '@border/contract'
-import { addDays, gardenDay, RESCHEDULE_ROUNDS, workingDays, type IsoDate, type WhyHere } from '@border/core'
+import { type ScheduleRunView, type Rescheduled, climateEndpoints, seasonEndpoints } from '@border/contract'
+import { addDays, gardenDay, RESCHEDULE_ROUNDS, workingDays, type IsoDate } from '@border/core'
 import type { Response } from 'express'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
@@ -42,21 +32,14 @@ import { acceptSchedule, type Workshop } from '../work/runs.ts'
 import { crewSeason, placedNow, workingDaysOf } from '../work/schedule.ts'
 import { compute } from '../work/compute.ts'
 
-const head = { garden: 'head' } as const
-const crew = { garden: 'crew' } as const
-const keeper = { garden: 'keeper' } as const
-
 /** Days ahead that the season's working days are listed for. */
 const LISTED_DAYS = 400
 
 /** Jobs, the days they have, and what becomes of them. */
 export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): Route[] {
   return [
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/season',
-      access: keeper,
-      handle: async ({ db, read, garden, today }): Promise<SeasonView> => {
+    route(seasonEndpoints.read, {
+      handle: async ({ db, read, garden, today }) => {
         const jobs = await read.jobs()
         return {
           jobs: jobs.filter((j) => j.state !== 'dropped').map((j) => jobView(j, today)),
@@ -67,68 +50,39 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         }
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/calendar.ics',
-      access: keeper,
+    route(seasonEndpoints.calendar, {
       handle: async ({ db, garden, today, query }, { res }) =>
-        sendCalendar(db, garden, today, 'alarms' in query, res),
+        sendCalendar(db, garden, today, query.alarms !== undefined, res),
     }),
-    route({
-      method: 'get',
-      path: '/calendar/:token',
-      // Whoever has the secret in the address may read the jobs of its garden, and nothing else.
-      access: 'anyone',
+    route(seasonEndpoints.linkedCalendar, {
       handle: async ({ db, params, query }, { res }) => {
-        const gardenId = await gardenOfCalendarLink(db, params.token!)
+        const gardenId = await gardenOfCalendarLink(db, params.token)
         const garden = gardenId && (await findGardenForWork(db, gardenId))
         if (!garden) throw new Refusal(404, 'This calendar link is not, or no longer, in use.')
         const today = gardenDay(garden.standsAt, garden.timeZone, shop.now())
-        await sendCalendar(db, garden, today, 'alarms' in query, res)
+        await sendCalendar(db, garden, today, query.alarms !== undefined, res)
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/calendar-link',
-      access: head,
+    route(seasonEndpoints.calendarLink, {
       handle: async ({ db, garden }) => ({ since: await calendarLinkSince(db, garden.id) }),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/calendar-link',
-      access: head,
-      body: calendarLinkRequest,
-      writes: 'secret',
+    route(seasonEndpoints.setCalendarLink, {
       handle: async ({ db, garden, person, body }) => {
         if (body.on) return { path: `/api/calendar/${await makeCalendarLink(db, garden.id, person.id)}` }
         await withdrawCalendarLink(db, garden.id)
         return { path: null }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/jobs/:jobId/done',
-      access: crew,
-      body: jobDoneRequest,
-      writes: true,
+    route(seasonEndpoints.recordDone, {
       handle: ({ db, garden, person, today, params, body }) =>
-        recordDone(db, { gardenId: garden.id, personId: person.id, today }, params.jobId!, body),
+        recordDone(db, { gardenId: garden.id, personId: person.id, today }, params.jobId, body),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/jobs/:jobId/take-back',
-      access: crew,
-      writes: true,
-      handle: ({ db, garden, params }) => takeBackDone(db, garden.id, params.jobId!),
+    route(seasonEndpoints.takeBackDone, {
+      handle: ({ db, garden, params }) => takeBackDone(db, garden.id, params.jobId),
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/jobs/:jobId/leave-out',
-      access: head,
-      body: leaveOutRequest,
-      writes: true,
+    route(seasonEndpoints.leaveOut, {
       handle: async ({ db, garden, params, body }) => {
-        const job = await findJob(db, garden.id, params.jobId!)
+        const job = await findJob(db, garden.id, params.jobId)
         if (!job) throw notFound('This job')
         if (!job.ruleKey)
           throw new Refusal(409, 'This job follows a decision: decide otherwise in Verdicts to drop it.')
@@ -141,28 +95,19 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/jobs/:jobId/pin',
-      access: head,
-      body: jobPinRequest,
-      writes: true,
+    route(seasonEndpoints.pin, {
       restsOn: 'schedule',
       // Whether the day can be kept is found out before anything is changed.
       prepare: ({ db, garden, params, body }) =>
         body.day === null
           ? Promise.resolve()
-          : requirePossible(db, pool, shop, garden, params.jobId!, body.day),
+          : requirePossible(db, pool, shop, garden, params.jobId, body.day),
       handle: async ({ db, garden, params, body }) => {
-        const job = await openJob(db, garden.id, params.jobId!)
+        const job = await openJob(db, garden.id, params.jobId)
         await setPin(db, job.id, body.day)
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/schedule-runs',
-      access: head,
-      writes: true,
+    route(seasonEndpoints.schedule, {
       handle: async ({ db, garden, person }) => {
         const runId = await queueRun(db, {
           kind: 'season',
@@ -174,34 +119,23 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         return { runId }
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/schedule-runs/latest',
-      access: keeper,
-      handle: async ({ db, garden, read }): Promise<{ run: ScheduleRunView | null }> => {
+    route(seasonEndpoints.latestSchedule, {
+      handle: async ({ db, garden, read }) => {
         const run = await latestRun(db, garden.crewId, 'season')
         return { run: run ? scheduleRunView(run, await read.jobs()) : null }
       },
     }),
-    route({
-      method: 'post',
-      path: '/gardens/:gardenId/schedule-runs/:runId',
-      access: head,
-      body: scheduleRunRequest,
-      writes: true,
+    route(seasonEndpoints.takeSchedule, {
       handle: async ({ db, garden, params, body }) => {
-        const run = await findRun(db, params.runId!)
+        const run = await findRun(db, params.runId)
         if (run?.crewId !== garden.crewId || run.kind !== 'season') throw notFound('This plan')
         if (body.take) await acceptSchedule({ ...shop, db }, garden.crewId, run.id)
         else await changeRun(db, run.id, ['queued', 'running', 'ready'], { state: 'dropped' })
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/jobs/:jobId/why',
-      access: keeper,
-      handle: async ({ db, garden, params }): Promise<WhyHere> => {
-        const job = await findJob(db, garden.id, params.jobId!)
+    route(seasonEndpoints.why, {
+      handle: async ({ db, garden, params }) => {
+        const job = await findJob(db, garden.id, params.jobId)
         if (!job) throw notFound('This job')
         const season = await crewSeason(db, garden.crewId, shop.now())
         if (!season) throw notFound('This job')
@@ -209,11 +143,8 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         return compute(pool, 'why', { problem, placed: placedNow(problem), jobId: job.id })
       },
     }),
-    route({
-      method: 'get',
-      path: '/gardens/:gardenId/outlook',
-      access: keeper,
-      handle: ({ db, garden, today }): Promise<OutlookView> => outlookOf(db, garden, today),
+    route(climateEndpoints.outlook, {
+      handle: ({ db, garden, today }) => outlookOf(db, garden, today),
     }),
   ]
 }

@@ -1,10 +1,4 @@
-import {
-  clockRequest,
-  demoSignInRequest,
-  firstAccountRequest,
-  signInRequest,
-  type SessionInfo,
-} from '@border/contract'
+import { type SessionInfo, sessionEndpoints } from '@border/contract'
 import { hash, verify } from '@node-rs/argon2'
 import type { Request, RequestHandler } from 'express'
 import type { Db } from '../database/connect.ts'
@@ -39,21 +33,14 @@ export function sessionRoutes(limit: RequestHandler, now: () => number): Route[]
   }
 
   return [
-    route({
-      method: 'get',
-      path: '/session',
-      access: 'anyone',
+    route(sessionEndpoints.read, {
       handle: async ({ db }, { req }) => {
         req.session.csrfToken ??= newCsrfToken()
         return sessionInfo(db, req)
       },
     }),
-    route({
-      method: 'post',
-      path: '/session/sign-in',
-      access: 'anyone',
+    route(sessionEndpoints.signIn, {
       limit,
-      body: signInRequest,
       handle: async ({ db, body }, { req }) => {
         const found = await findSignIn(db, body.email)
         const matches = await verify(found?.passwordHash ?? (await nobodysHash), body.password)
@@ -61,24 +48,16 @@ export function sessionRoutes(limit: RequestHandler, now: () => number): Route[]
         return signedIn(db, req, found.id)
       },
     }),
-    route({
-      method: 'post',
-      path: '/session/demo',
-      access: 'anyone',
+    route(sessionEndpoints.enterDemo, {
       limit,
-      body: demoSignInRequest,
       handle: async ({ db, body }, { req }) => {
         if (!(await isDemoPerson(db, body.personId)))
           throw new Refusal(401, 'This is not one of the demo’s people.')
         return signedIn(db, req, body.personId)
       },
     }),
-    route({
-      method: 'post',
-      path: '/session/first-account',
-      access: 'anyone',
+    route(sessionEndpoints.firstAccount, {
       limit,
-      body: firstAccountRequest,
       handle: async ({ db, body }, { req }) => {
         const passwordHash = await hashPassword(body.password)
         const id = await db.transaction(async (trx) => {
@@ -98,19 +77,12 @@ export function sessionRoutes(limit: RequestHandler, now: () => number): Route[]
         return signedIn(db, req, id)
       },
     }),
-    route({
-      method: 'post',
-      path: '/session/sign-out',
-      access: 'signed in',
+    route(sessionEndpoints.signOut, {
       handle: async (_call, { req }) => {
         await new Promise<void>((resolve, reject) => req.session.destroy((e) => (e ? reject(e) : resolve())))
       },
     }),
-    route({
-      method: 'post',
-      path: '/session/clock',
-      access: 'signed in',
-      body: clockRequest,
+    route(sessionEndpoints.setClock, {
       handle: async ({ db, body, person }, { req }) => {
         await setClock(db, person.practiceId, body.useRealToday)
         return sessionInfo(db, req)

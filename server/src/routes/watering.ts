@@ -1,4 +1,4 @@
-import { wateringRequest, type WateringView } from '@border/contract'
+import { wateringEndpoints } from '@border/contract'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { findPlanting } from '../store/plantings.ts'
@@ -7,18 +7,10 @@ import { wateringOf } from '../work/watering.ts'
 
 /** Watering of what is not rooted in yet. */
 export const wateringRoutes = (): Route[] => [
-  route({
-    method: 'get',
-    path: '/gardens/:gardenId/watering',
-    access: { garden: 'keeper' },
-    handle: ({ read }): Promise<WateringView> => wateringOf(read),
+  route(wateringEndpoints.read, {
+    handle: ({ read }) => wateringOf(read),
   }),
-  route({
-    method: 'post',
-    path: '/gardens/:gardenId/waterings',
-    access: { garden: 'crew' },
-    body: wateringRequest,
-    writes: true,
+  route(wateringEndpoints.give, {
     handle: async ({ db, garden, person, body, today }) => {
       if (body.on > today) throw new Refusal(422, 'Water cannot have been given ahead of today.')
       for (const { plantingId } of body.given)

@@ -48,6 +48,7 @@ export async function testApp(now?: () => number): Promise<TestApp> {
     sessionSecret: 'test',
     secureCookies: false,
     signInAttempts: 5,
+    checksAnswers: true,
     ...(now && { now }),
     ...(process.env.TEST_LOG && { log: pino(pino.destination(2)) }),
   })

@@ -1,7 +1,7 @@
-import type { z } from 'zod'
 import type {
   BulkAnswer,
-  bulkDecisionRequest,
+  verdictEndpoints,
+  BodyOf,
   DecisionRequest,
   FeatureView,
   MoveTarget,
@@ -68,7 +68,7 @@ export type DraftedMany = { drafts: DraftedDecision[]; refused: BulkAnswer['refu
 export async function draftMany(
   reader: GardenReader,
   pool: Piscina,
-  { plantingIds, on, word }: z.infer<typeof bulkDecisionRequest>,
+  { plantingIds, on, word }: BodyOf<typeof verdictEndpoints.decideMany>,
 ): Promise<DraftedMany> {
   let { assessments } = await assessGardenOn(reader, pool, on)
   const { light } = await lightOfGarden(reader, pool, on)
@@ -97,26 +97,22 @@ export async function draftMany(
   return answer
 }
 
-/** Writes drafted decisions down. Run inside a transaction that holds the garden, as it stood when they were drafted. */
-export async function keepDecisions(
+/** Writes a drafted decision down. Run inside a transaction that holds the garden, as it stood when it was drafted. */
+export async function keepDecision(
   trx: Db,
   owner: { gardenId: string; personId: string },
-  drafts: readonly DraftedDecision[],
-): Promise<string[]> {
-  const ids: string[] = []
-  for (const { plantingId, decision, placeId, jobs } of drafts) {
-    const decisionId = await insertDecision(trx, { ...owner, ...decision })
-    // A later word replaces what an earlier one set going.
-    await dropDecidedJobs(trx, plantingId)
-    if (jobs.length > 0)
-      await insertJobs(
-        trx,
-        { gardenId: owner.gardenId, plantingId, decisionId, placeId, target: decision.target },
-        jobs,
-      )
-    ids.push(decisionId)
-  }
-  return ids
+  { plantingId, decision, placeId, jobs }: DraftedDecision,
+): Promise<string> {
+  const decisionId = await insertDecision(trx, { ...owner, ...decision })
+  // A later word replaces what an earlier one set going.
+  await dropDecidedJobs(trx, plantingId)
+  if (jobs.length > 0)
+    await insertJobs(
+      trx,
+      { gardenId: owner.gardenId, plantingId, decisionId, placeId, target: decision.target },
+      jobs,
+    )
+  return decisionId
 }
 
 async function draft(

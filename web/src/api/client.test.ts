@@ -1,10 +1,12 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { ApiError, changeSession, get, write } from './client.ts'
+import { crewEndpoints, gardenEndpoints, photoEndpoints, verdictEndpoints } from '@border/contract'
+import { ApiError, ask, changeSession, hrefOf, write } from './client.ts'
 
 type Call = { path: string; headers: Record<string, string> }
 let calls: Call[] = []
 let answers: (() => Response | Promise<Response>)[] = []
 const json = (status: number, body: unknown) => () => new Response(JSON.stringify(body), { status })
+const made = { body: { name: 'x', latitude: 51, longitude: 0, timeZone: 'Europe/London' } }
 const lost = () => Promise.reject(new TypeError('network'))
 
 beforeEach(() => {
@@ -23,7 +25,7 @@ afterEach(() => {
 describe('a write', () => {
   it('whose answer is lost is sent again under the same key', async () => {
     answers = [lost, json(503, {}), json(200, { gardenId: 'g' })]
-    expect(await write('/gardens', { name: 'x' })).toEqual({ gardenId: 'g' })
+    expect(await write(gardenEndpoints.create, made)).toEqual({ gardenId: 'g' })
     expect(calls).toHaveLength(3)
     expect(new Set(calls.map((c) => c.headers['idempotency-key'])).size).toBe(1)
   })
@@ -32,28 +34,49 @@ describe('a write', () => {
     answers = [
       json(422, { error: 'Nothing was saved.', problems: [{ where: 'a', message: 'a: is missing' }] }),
     ]
-    const refusal = await write('/gardens').catch((e: ApiError) => e)
+    const refusal = await write(gardenEndpoints.create, made).catch((e: ApiError) => e)
     expect(refusal).toMatchObject({ status: 422, message: 'Nothing was saved.', problems: [{ where: 'a' }] })
     expect(calls).toHaveLength(1)
   })
 
   it('gives up after three tries, saying that nothing was lost', async () => {
     answers = [lost, lost, lost]
-    await expect(write('/gardens')).rejects.toThrow('Nothing was lost')
+    await expect(write(gardenEndpoints.create, made)).rejects.toThrow('Nothing was lost')
   })
 
   it('of another kind has another key', async () => {
     answers = [json(200, {}), json(200, {})]
-    await write('/a')
-    await write('/b')
+    await write(gardenEndpoints.create, made)
+    await write(gardenEndpoints.create, made)
     expect(calls[0]!.headers['idempotency-key']).not.toBe(calls[1]!.headers['idempotency-key'])
   })
 })
 
 it('the token of the session last answered goes with every change and with no read', async () => {
   answers = [json(200, { csrfToken: 'one' }), json(200, {}), json(200, [])]
-  await changeSession('/session/demo', {})
-  await write('/gardens')
-  await get('/gardens')
+  await changeSession({ name: 'enterDemo', body: { personId: 'p' } })
+  await write(gardenEndpoints.create, made)
+  await ask(gardenEndpoints.list, {})
   expect(calls.map((c) => c.headers['x-csrf-token'])).toEqual(['', 'one', undefined])
+})
+
+describe('an address', () => {
+  const gardenId = '3f2504e0-4f89-41d3-9a0c-0305e82c3301'
+  it('has the given parts of its path, and of its query what is given', () => {
+    expect(hrefOf(gardenEndpoints.list, {})).toBe('/api/gardens')
+    expect(
+      hrefOf(verdictEndpoints.assessment, {
+        params: { gardenId },
+        query: { on: '2026-09-14', then: undefined },
+      }),
+    ).toBe(`/api/gardens/${gardenId}/assessment?on=2026-09-14`)
+    expect(
+      hrefOf(photoEndpoints.picture, { params: { gardenId, photoId: 'a/b' }, query: { size: 'small' } }),
+    ).toBe(`/api/gardens/${gardenId}/photos/a%2Fb?size=small`)
+  })
+
+  it('is none without a part it needs', () => {
+    const params = { gardenId } as { gardenId: string; personId: string }
+    expect(() => hrefOf(crewEndpoints.leave, { params })).toThrow('needs its personId')
+  })
 })

@@ -1,4 +1,14 @@
-import type { ErrorAnswer, SessionInfo } from '@border/contract'
+import {
+  addressOf,
+  sessionEndpoints,
+  type AnswerOf,
+  type BodyOf,
+  type Endpoint,
+  type ErrorAnswer,
+  type ParamsOf,
+  type QueryOf,
+  type SessionInfo,
+} from '@border/contract'
 
 /** A refusal or failure in words a person can act on. */
 export class ApiError extends Error {
@@ -17,30 +27,45 @@ export const nobodyAnswered = (error: unknown): boolean =>
 
 let csrfToken = ''
 
-interface Sent {
-  method: 'GET' | 'POST'
-  body?: unknown
-  key?: string
-  signal?: AbortSignal
+/** What is sent along with an endpoint: the given parts of its path, its query, its body. */
+export type Sent<E extends Endpoint> = (unknown extends ParamsOf<E['path']>
+  ? { params?: undefined }
+  : { params: ParamsOf<E['path']> }) &
+  (BodyOf<E> extends undefined ? { body?: undefined } : { body: BodyOf<E> }) & { query?: QueryOf<E> }
+
+/** The address of an endpoint, for a link or a picture too. */
+export function hrefOf<E extends Endpoint>(endpoint: E, { params, query }: Omit<Sent<E>, 'body'>): string {
+  const search = new URLSearchParams(
+    Object.entries(query ?? {}).flatMap(([name, value]) =>
+      value === undefined ? [] : [[name, String(value)] as [string, string]],
+    ),
+  ).toString()
+  return `/api${addressOf(endpoint.path, params ?? {})}${search && `?${search}`}`
 }
 
-async function send<T>(path: string, { method, body, key, signal }: Sent): Promise<T> {
+async function send<E extends Endpoint>(
+  endpoint: E,
+  sent: Sent<E>,
+  { key, signal }: { key?: string; signal?: AbortSignal } = {},
+): Promise<AnswerOf<E>> {
+  const isPost = endpoint.method === 'post'
   let response: Response
   try {
-    response = await fetch(`/api${path}`, {
-      method,
+    response = await fetch(hrefOf(endpoint, sent), {
+      method: endpoint.method.toUpperCase(),
       signal,
       headers: {
-        ...(method === 'POST' ? { 'content-type': 'application/json', 'x-csrf-token': csrfToken } : {}),
+        ...(isPost ? { 'content-type': 'application/json', 'x-csrf-token': csrfToken } : {}),
         ...(key ? { 'idempotency-key': key } : {}),
       },
-      body: method === 'POST' ? JSON.stringify(body ?? {}) : undefined,
+      body: isPost ? JSON.stringify(sent.body ?? {}) : undefined,
     })
   } catch (error) {
     if (signal?.aborted) throw error
     throw new ApiError(0, 'The server cannot be reached. Nothing was lost; try again in a moment.')
   }
-  if (response.ok) return (await response.json()) as T
+  // The server answers what the contract says: its tests hold every answer to it.
+  if (response.ok) return (await response.json()) as AnswerOf<E>
   const answer = (await response.json().catch(() => undefined)) as ErrorAnswer | undefined
   throw new ApiError(
     response.status,
@@ -49,12 +74,16 @@ async function send<T>(path: string, { method, body, key, signal }: Sent): Promi
   )
 }
 
-/** @param signal given up when nobody waits for the answer any more */
-export const get = <T>(path: string, signal?: AbortSignal): Promise<T> =>
-  send<T>(path, { method: 'GET', signal })
-
-/** What is asked without changing anything, though it travels as a POST. */
-export const ask = <T>(path: string, body: unknown): Promise<T> => send<T>(path, { method: 'POST', body })
+/**
+ * What is asked without changing anything.
+ *
+ * @param signal given up when nobody waits for the answer any more
+ */
+export const ask = <E extends Endpoint>(
+  endpoint: E,
+  sent: Sent<E>,
+  signal?: AbortSignal,
+): Promise<AnswerOf<E>> => send(endpoint, sent, { signal })
 
 const RETRIES = 2
 const RETRY_MS = 600
@@ -64,10 +93,14 @@ const RETRY_MS = 600
  *
  * @param key of something that has a key already
  */
-export async function write<T>(path: string, body?: unknown, key: string = crypto.randomUUID()): Promise<T> {
+export async function write<E extends Endpoint>(
+  endpoint: E,
+  sent: Sent<E>,
+  key: string = crypto.randomUUID(),
+): Promise<AnswerOf<E>> {
   for (let attempt = 0; ; attempt++)
     try {
-      return await send<T>(path, { method: 'POST', body, key })
+      return await send(endpoint, sent, { key })
     } catch (error) {
       if (!nobodyAnswered(error) || attempt >= RETRIES) throw error
       await new Promise((resolve) => setTimeout(resolve, RETRY_MS * (attempt + 1)))
@@ -81,13 +114,21 @@ export interface Session extends SessionInfo {
 }
 
 export async function openSession(): Promise<Session> {
-  return keepToken(await get<SessionInfo>('/session'))
+  return keepToken(await ask(sessionEndpoints.read, {}))
 }
 
-/** Signing in and out, and the clock: changes of the session itself, which answer with it. */
-export async function changeSession(path: string, body?: unknown): Promise<Session> {
-  const answer = await ask<SessionInfo | { ok: true }>(path, body)
-  return 'csrfToken' in answer ? keepToken(answer) : openSession()
+/** A change of the session itself, which answers with it: signing in and out, and the clock. */
+export type SessionChange = {
+  [Name in Exclude<keyof typeof sessionEndpoints, 'read'>]: {
+    name: Name
+    body: BodyOf<(typeof sessionEndpoints)[Name]>
+  }
+}[Exclude<keyof typeof sessionEndpoints, 'read'>]
+
+export async function changeSession({ name, body }: SessionChange): Promise<Session> {
+  const endpoint: Endpoint = sessionEndpoints[name]
+  const answer = await ask(endpoint, { body } as Sent<Endpoint>)
+  return name === 'signOut' ? openSession() : keepToken(answer as SessionInfo)
 }
 
 function keepToken(session: SessionInfo): Session {

@@ -1,4 +1,4 @@
-import type { GardenView } from '@border/contract'
+import { planEndpoints, type GardenView } from '@border/contract'
 import { checkFeature, leafDates, problemText, type Geometry, type Point } from '@border/core'
 import { Alert, Button, Checkbox, DatePicker, Form, Input, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
@@ -34,7 +34,7 @@ export function DrawForm({ draft, onDraft, onClose }: Props) {
   const { view } = useGardenContext()
   const [form] = Form.useForm<Values>()
   const [problems, setProblems] = useState<string[]>([])
-  const save = useGardenWrite<{ feature: unknown }>(view.garden.id, () => '/features', 'On the plan.')
+  const save = useGardenWrite(planEndpoints.addFeature, { gardenId: view.garden.id }, 'On the plan.')
   const missing = leastCorners(draft.kind) - draft.corners.length
   const submit = (values: Values) => {
     const feature = featureOf(draft, values, view)

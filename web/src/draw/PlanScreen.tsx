@@ -1,4 +1,4 @@
-import type { FeatureView } from '@border/contract'
+import { planEndpoints, type FeatureView } from '@border/contract'
 import { castsShade, isAlive, isPlace, type FeatureKind, type Point } from '@border/core'
 import { Button, Popconfirm } from 'antd'
 import { useState } from 'react'
@@ -123,14 +123,14 @@ function PartsList({
   onSelect: (id: string) => void
 }) {
   const { view, on, isHead } = useGardenContext()
-  const restore = useGardenWrite<{ id: string; name: string }>(
-    view.garden.id,
-    ({ id }) => `/features/${id}/restore`,
+  const restore = useGardenWrite(
+    planEndpoints.restoreFeature,
+    ({ id }: { id: string; name: string }) => ({ gardenId: view.garden.id, featureId: id }),
     ({ name }) => `${name} is back on the plan.`,
   )
-  const withdraw = useGardenWrite<{ id: string; name: string }>(
-    view.garden.id,
-    ({ id }) => `/features/${id}/withdraw`,
+  const withdraw = useGardenWrite(
+    planEndpoints.withdrawFeature,
+    ({ id }: { id: string; name: string }) => ({ gardenId: view.garden.id, featureId: id }),
     (part) => (
       <>
         {part.name} is off the plan.{' '}

@@ -8,7 +8,6 @@ import { Link } from 'react-router'
 import {
   errorText,
   useAssessment,
-  SIGN_OUT,
   useChangeSession,
   useGarden,
   useGardens,
@@ -161,7 +160,7 @@ function GardenNav({ context }: { context: GardenContext }) {
               type="link"
               size="small"
               onClick={() =>
-                change.mutate({ path: '/session/clock', body: { useRealToday: !session.usesRealToday } })
+                change.mutate({ name: 'setClock', body: { useRealToday: !session.usesRealToday } })
               }
             >
               {session.usesRealToday ? 'Stand at its own day' : `Use the real today`}
@@ -169,7 +168,7 @@ function GardenNav({ context }: { context: GardenContext }) {
           </>
         )}
         <span>{session.person.name}</span>
-        <Button type="link" size="small" onClick={() => change.mutate({ path: SIGN_OUT })}>
+        <Button type="link" size="small" onClick={() => change.mutate({ name: 'signOut', body: undefined })}>
           Sign out
         </Button>
         <span className="visually-hidden">Today is {today}</span>

@@ -1,3 +1,4 @@
+import type { BodyOf, sessionEndpoints } from '@border/contract'
 import { Alert, Button, Form, Input } from 'antd'
 import { errorText, useChangeSession } from '../api/queries.ts'
 import { Whole } from '../frame/Shell.tsx'
@@ -16,7 +17,9 @@ export function FirstAccount() {
       <Form
         layout="vertical"
         requiredMark={false}
-        onFinish={(body: object) => change.mutate({ path: '/session/first-account', body })}
+        onFinish={(body: BodyOf<typeof sessionEndpoints.firstAccount>) =>
+          change.mutate({ name: 'firstAccount', body })
+        }
       >
         <Form.Item
           name="practiceName"

@@ -1,17 +1,17 @@
-import type {
-  ImportPreview,
-  ImportPreviewResult,
-  ImportRequest,
-  PlantingView,
-  SavedGarden,
-  WithdrawnGarden,
+import {
+  gardenEndpoints,
+  type ImportPreview,
+  type ImportRequest,
+  type PlantingView,
+  type SavedGarden,
+  type BodyOf,
 } from '@border/contract'
 import { counted, problemText, type FileProblem } from '@border/core'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Form, Input, InputNumber, Tabs } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
-import { ask, get, write } from '../api/client.ts'
+import { ask, write } from '../api/client.ts'
 import { errorText, useGardens, useSignedIn } from '../api/queries.ts'
 import { FileInput } from '../frame/FileInput.tsx'
 import { Whole } from '../frame/Shell.tsx'
@@ -55,10 +55,10 @@ function TakenOut() {
   const client = useQueryClient()
   const { data } = useQuery({
     queryKey: ['withdrawn-gardens'],
-    queryFn: () => get<WithdrawnGarden[]>('/withdrawn-gardens'),
+    queryFn: () => ask(gardenEndpoints.listWithdrawn, {}),
   })
   const bringBack = useMutation({
-    mutationFn: (id: string) => write(`/withdrawn-gardens/${id}/restore`),
+    mutationFn: (id: string) => write(gardenEndpoints.restore, { params: { withdrawnId: id } }),
     onSuccess: () => client.invalidateQueries(),
   })
   if (!data || data.length === 0) return null
@@ -118,9 +118,10 @@ function FromFiles() {
     setPreview(undefined)
     setProblems([])
     setFailure(read.plan ? '' : 'Choose the plan, plan.geojson, with any of the others.')
-    if (!read.plan) return
+    const { plan } = read
+    if (!plan) return
     await attempt(async () => {
-      const result = await ask<ImportPreviewResult>('/imports/preview', read)
+      const result = await ask(gardenEndpoints.previewImport, { body: { ...read, plan } })
       if (result.ok) setPreview(result.preview)
       else setProblems(result.problems)
     })
@@ -135,9 +136,11 @@ function FromFiles() {
       setBusy(false)
     }
   }
+  const { plan } = files
   const save = () =>
+    plan &&
     attempt(async () => {
-      await open(await write<SavedGarden>('/imports', files), 'light')
+      await open(await write(gardenEndpoints.import, { body: { ...files, plan } }), 'light')
     })
   return (
     <div className="stack">
@@ -243,11 +246,11 @@ function ByHand() {
   const open = useOpenGarden()
   const [failure, setFailure] = useState('')
   const [busy, setBusy] = useState(false)
-  const save = async (body: object) => {
+  const save = async (body: BodyOf<typeof gardenEndpoints.create>) => {
     setBusy(true)
     setFailure('')
     try {
-      await open(await write<SavedGarden>('/gardens', body), 'plan')
+      await open(await write(gardenEndpoints.create, { body }), 'plan')
     } catch (error) {
       setFailure(errorText(error))
     } finally {
@@ -261,7 +264,7 @@ function ByHand() {
       requiredMark={false}
       className="by-hand"
       initialValues={{ timeZone: timeZone === 'UTC' ? 'Europe/London' : timeZone, northDeg: 0 }}
-      onFinish={(v: object) => void save(v)}
+      onFinish={(v: BodyOf<typeof gardenEndpoints.create>) => void save(v)}
     >
       <p>The sun is worked out from where the garden lies. Next you draw what casts shade and the beds.</p>
       <Form.Item

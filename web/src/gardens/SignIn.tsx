@@ -1,4 +1,4 @@
-import { roleWords, type SessionInfo } from '@border/contract'
+import { roleWords, type BodyOf, type sessionEndpoints, type SessionInfo } from '@border/contract'
 import { Alert, Button, Form, Input } from 'antd'
 import { errorText, useChangeSession } from '../api/queries.ts'
 import { Whole } from '../frame/Shell.tsx'
@@ -19,7 +19,7 @@ export function SignIn({ people }: { people: SessionInfo['demoPeople'] }) {
               size="large"
               block
               disabled={change.isPending}
-              onClick={() => change.mutate({ path: '/session/demo', body: { personId: p.id } })}
+              onClick={() => change.mutate({ name: 'enterDemo', body: { personId: p.id } })}
             >
               {p.name}, {roleWords[p.role]}
             </Button>
@@ -30,7 +30,7 @@ export function SignIn({ people }: { people: SessionInfo['demoPeople'] }) {
         <Form
           layout="vertical"
           requiredMark={false}
-          onFinish={(body: object) => change.mutate({ path: '/session/sign-in', body })}
+          onFinish={(body: BodyOf<typeof sessionEndpoints.signIn>) => change.mutate({ name: 'signIn', body })}
         >
           <Form.Item
             name="email"

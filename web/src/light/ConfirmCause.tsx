@@ -1,4 +1,4 @@
-import type { ObstructionChangeRequest } from '@border/contract'
+import { planEndpoints } from '@border/contract'
 import { addDays, dayMonthYear, type Cause } from '@border/core'
 import { Button, DatePicker } from 'antd'
 import dayjs from 'dayjs'
@@ -20,14 +20,14 @@ export function ConfirmCause({
 }) {
   const { view } = useGardenContext()
   const [day, setDay] = useState(addDays(before, -1))
-  const change = useGardenWrite<ObstructionChangeRequest>(
-    view.garden.id,
-    () => `/features/${'obstructionId' in cause ? cause.obstructionId : ''}/change`,
+  const change = useGardenWrite(
+    planEndpoints.changeFeature,
+    { gardenId: view.garden.id, featureId: 'obstructionId' in cause ? cause.obstructionId : '' },
     ({ date }) => `On the plan from ${dayMonthYear(date)}.`,
   )
-  const build = useGardenWrite<{ feature: unknown }>(
-    view.garden.id,
-    () => '/features',
+  const build = useGardenWrite(
+    planEndpoints.addFeature,
+    { gardenId: view.garden.id },
     'On the plan. Measure it when you can, and put it right.',
   )
   const confirm = () => {

@@ -1,4 +1,4 @@
-import type { FeatureView } from '@border/contract'
+import { planEndpoints, type FeatureView } from '@border/contract'
 import { checkFeature, problemText } from '@border/core'
 import { Alert, Button, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -20,9 +20,9 @@ const monthDay = /^\d{2}-\d{2}$/
 export function CorrectForm({ feature, onDone }: { feature: FeatureView; onDone: () => void }) {
   const { view } = useGardenContext()
   const [problems, setProblems] = useState<string[]>([])
-  const amend = useGardenWrite<{ feature: unknown }>(
-    view.garden.id,
-    () => `/features/${feature.id}/amend`,
+  const amend = useGardenWrite(
+    planEndpoints.amendFeature,
+    { gardenId: view.garden.id, featureId: feature.id },
     `${feature.name}: the plan is put right.`,
   )
   const p = feature.properties

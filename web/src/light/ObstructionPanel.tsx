@@ -1,4 +1,4 @@
-import type { FeatureView, ObstructionChangeRequest } from '@border/contract'
+import { planEndpoints, type FeatureView, type BodyOf } from '@border/contract'
 import {
   changesOf,
   dayMonthYear,
@@ -39,24 +39,22 @@ interface Props {
 export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: Props) {
   const { on, isHead, view } = useGardenContext()
   const gardenId = view.garden.id
-  const record = useGardenWrite<{ action: Exclude<Action, 'gone'>; date: string }>(
-    gardenId,
-    () => `/features/${feature.id}/events`,
+  const record = useGardenWrite(
+    planEndpoints.recordEvent,
+    { gardenId, featureId: feature.id },
     `${feature.name}: recorded.`,
   )
-  const end = useGardenWrite<{ to: string | null }>(
-    gardenId,
-    () => `/features/${feature.id}/end`,
-    ({ to }) => (to ? `${feature.name} is gone from ${dayMonthYear(to)}.` : `${feature.name} stands again.`),
+  const end = useGardenWrite(planEndpoints.endFeature, { gardenId, featureId: feature.id }, ({ to }) =>
+    to ? `${feature.name} is gone from ${dayMonthYear(to)}.` : `${feature.name} stands again.`,
   )
-  const undo = useGardenWrite<object>(
-    gardenId,
-    () => `/features/${feature.id}/events/undo`,
+  const undo = useGardenWrite(
+    planEndpoints.takeBackEvent,
+    { gardenId, featureId: feature.id },
     `${feature.name}: the latest entry is taken back.`,
   )
-  const makeSo = useGardenWrite<ObstructionChangeRequest>(
-    gardenId,
-    () => `/features/${feature.id}/change`,
+  const makeSo = useGardenWrite(
+    planEndpoints.changeFeature,
+    { gardenId, featureId: feature.id },
     ({ date }) => `${feature.name}: recorded as so from ${dayMonthYear(date)}.`,
   )
   const [day, setDay] = useState(on)
@@ -144,7 +142,7 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
                       onRecord={(action, date, value) =>
                         action === 'gone'
                           ? end.mutate({ to: date })
-                          : record.mutate({ action, date, ...valueOf(action, value) })
+                          : record.mutate(eventOf(action, date, value))
                       }
                     />
                   ),
@@ -189,9 +187,20 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
   )
 }
 
-function valueOf(action: Exclude<Action, 'gone'>, value: number) {
-  if (action === 'limbed') return { clearStemM: value }
-  return action === 'thinned' ? { fraction: value / 100 } : { heightM: value }
+function eventOf(
+  action: Exclude<Action, 'gone'>,
+  date: string,
+  value: number,
+): BodyOf<typeof planEndpoints.recordEvent> {
+  switch (action) {
+    case 'limbed':
+      return { action, date, clearStemM: value }
+    case 'thinned':
+      return { action, date, fraction: value / 100 }
+    case 'lowered':
+    case 'measured':
+      return { action, date, heightM: value }
+  }
 }
 
 interface ChangeFormProps {

@@ -1,4 +1,4 @@
-import type { LightEvidenceView, LightLogRequest, ReadingRequest } from '@border/contract'
+import { lightEndpoints, type LightEvidenceView } from '@border/contract'
 import {
   counted,
   brightnesses,
@@ -96,9 +96,9 @@ function TapReading({
   const { timeZone } = view.garden
   const placeAt = usePlaceAt()
   const place = spot && placeAt(spot)
-  const record = useGardenWrite<ReadingRequest>(
-    view.garden.id,
-    () => '/light-readings',
+  const record = useGardenWrite(
+    lightEndpoints.takeReading,
+    { gardenId: view.garden.id },
     ({ seen }) => `${seenWords[seen]} recorded.`,
   )
   const tap = (seen: Brightness) => {
@@ -245,7 +245,16 @@ function shortCause(cause: TellingLook['expected'][number]['cause'], nameOf: (id
 function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at: Point) => void }) {
   const { view, isCrew } = useGardenContext()
   const { timeZone } = view.garden
-  const withdraw = useGardenWrite<{ path: string }>(view.garden.id, ({ path }) => path, 'Taken back.')
+  const withdrawReading = useGardenWrite(
+    lightEndpoints.withdrawReading,
+    ({ id }: { id: string }) => ({ gardenId: view.garden.id, readingId: id }),
+    'Taken back.',
+  )
+  const withdrawLog = useGardenWrite(
+    lightEndpoints.withdrawLog,
+    ({ id }: { id: string }) => ({ gardenId: view.garden.id, logId: id }),
+    'Taken back.',
+  )
   const places = new Map(view.features.map((f) => [f.id, f.name]))
   const [latest] = evidence.readings
   const time = new Intl.DateTimeFormat('en-GB', {
@@ -267,11 +276,7 @@ function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at:
           </button>
           .{' '}
           {isCrew && (
-            <Button
-              size="small"
-              type="link"
-              onClick={() => withdraw.mutate({ path: `/light-readings/${latest.id}/withdraw` })}
-            >
+            <Button size="small" type="link" onClick={() => withdrawReading.mutate({ id: latest.id })}>
               Take it back
             </Button>
           )}
@@ -286,11 +291,7 @@ function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at:
           times of day read, {Math.round((100 * (log.cloudy + log.undecided)) / Math.max(1, log.steps))} % set
           aside as cloud.{' '}
           {isCrew && (
-            <Button
-              size="small"
-              type="link"
-              onClick={() => withdraw.mutate({ path: `/light-logs/${log.id}/withdraw` })}
-            >
+            <Button size="small" type="link" onClick={() => withdrawLog.mutate({ id: log.id })}>
               Take it back
             </Button>
           )}
@@ -308,10 +309,10 @@ function LogReading({ spot }: { spot: Point | undefined }) {
   const placeAt = usePlaceAt()
   const place = spot && placeAt(spot)
   const [zone, setZone] = useState(view.garden.timeZone)
-  const read = useGardenWrite<LightLogRequest>(view.garden.id, () => '/light-logs', 'The log is read.')
-  const stand = useGardenWrite<Omit<LightLogRequest, 'csv'>>(
-    view.garden.id,
-    () => '/light-logs/simulated',
+  const read = useGardenWrite(lightEndpoints.bringLog, { gardenId: view.garden.id }, 'The log is read.')
+  const stand = useGardenWrite(
+    lightEndpoints.simulateLog,
+    { gardenId: view.garden.id },
     'The made-up logger has sent a fortnight.',
   )
   const at = spot && { x: spot[0], y: spot[1], ...(place ? { placeId: place.id } : {}) }

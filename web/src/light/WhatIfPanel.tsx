@@ -1,4 +1,4 @@
-import type { WhatIfView } from '@border/contract'
+import { lightEndpoints, type WhatIfView } from '@border/contract'
 import { counted, dayMonthYear, quarterHours, type Supposition } from '@border/core'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
@@ -18,12 +18,12 @@ export function WhatIfPanel({
   const gardenId = view.garden.id
   const { data: whatIfs, error } = useWhatIfs(gardenId, on)
   const [name, setName] = useState('')
-  const keep = useGardenWrite<{ name: string; suppositions: readonly Supposition[] }>(
-    gardenId,
-    () => '/what-ifs',
-    ({ name }) => `“${name}” is kept.`,
+  const keep = useGardenWrite(lightEndpoints.keepWhatIf, { gardenId }, ({ name }) => `“${name}” is kept.`)
+  const drop = useGardenWrite(
+    lightEndpoints.withdrawWhatIf,
+    ({ id }: { id: string }) => ({ gardenId, whatIfId: id }),
+    'Dropped.',
   )
-  const drop = useGardenWrite<{ id: string }>(gardenId, ({ id }) => `/what-ifs/${id}/withdraw`, 'Dropped.')
   const nameOf = (id: string) =>
     view.features.find((f) => f.id === id)?.name ?? 'something gone from the plan'
   return (
@@ -40,7 +40,10 @@ export function WhatIfPanel({
             onSubmit={(e) => {
               e.preventDefault()
               if (name.trim())
-                keep.mutate({ name: name.trim(), suppositions }, { onSuccess: () => setName('') })
+                keep.mutate(
+                  { name: name.trim(), suppositions: [...suppositions] },
+                  { onSuccess: () => setName('') },
+                )
             }}
           >
             <Input

@@ -1,4 +1,4 @@
-import type { BenchView } from '@border/contract'
+import { benchEndpoints, type BenchView } from '@border/contract'
 import { Button, Form, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useBench, useGardenWrite, useTaxa } from '../api/queries.ts'
@@ -13,14 +13,13 @@ export function Bench() {
   const { data: taxa } = useTaxa()
   const [adding, setAdding] = useState(false)
   const [planting, setPlanting] = useState<BenchView | null>(null)
-  const put = useGardenWrite<{ taxonBotanical: string; count: number; since: string }>(
-    view.garden.id,
-    () => '/bench',
-    'On the bench.',
-  )
-  const gone = useGardenWrite<{ id: string; on: string; gone: 'given away' | 'thrown away' }>(
-    view.garden.id,
-    ({ id }) => `/bench/${id}/gone`,
+  const put = useGardenWrite(benchEndpoints.put, { gardenId: view.garden.id }, 'On the bench.')
+  const gone = useGardenWrite(
+    benchEndpoints.gone,
+    ({ id }: { id: string; on: string; gone: 'given away' | 'thrown away' }) => ({
+      gardenId: view.garden.id,
+      benchId: id,
+    }),
     ({ gone: how }) => `Off the bench: ${how}.`,
   )
   if (!data) return null

@@ -1,4 +1,4 @@
-import type { JobView, SuspicionView } from '@border/contract'
+import { lightEndpoints, type JobView, type SuspicionView } from '@border/contract'
 import {
   causeClause,
   counted,
@@ -32,7 +32,11 @@ import { Outlook } from './Outlook.tsx'
 export function Screen() {
   const { view, isCrew } = useGardenContext()
   const { data, error } = useSuspicions(view.garden.id)
-  const recheck = useGardenWrite<object>(view.garden.id, () => '/recheck', 'Looked at everything again.')
+  const recheck = useGardenWrite(
+    lightEndpoints.recheck,
+    { gardenId: view.garden.id },
+    'Looked at everything again.',
+  )
   return (
     <>
       <header className="screen-head">
@@ -82,9 +86,9 @@ function Suspicion({ suspicion }: { suspicion: SuspicionView }) {
   const { view, isHead } = useGardenContext()
   const isReading = suspicion.detail.kind === 'unrecorded'
   const isSigns = suspicion.detail.kind === 'signs'
-  const decide = useGardenWrite<{ state: 'dismissed' | 'confirmed' }>(
-    view.garden.id,
-    () => `/suspicions/${suspicion.id}`,
+  const decide = useGardenWrite(
+    lightEndpoints.decideSuspicion,
+    { gardenId: view.garden.id, suspicionId: suspicion.id },
     ({ state }) =>
       state === 'dismissed'
         ? 'Dismissed: it will not be raised again.'

@@ -1,4 +1,4 @@
-import type { WalkAnswer, WalkEntry } from '@border/contract'
+import { photoEndpoints, seasonEndpoints, walkEndpoints, type WalkEntry } from '@border/contract'
 import { ApiError, openSession, write } from '../api/client.ts'
 import { sendWaiting, waitingOf, type Waiting, type Wire } from './queue.ts'
 import type { QueuedPhoto } from './store.ts'
@@ -16,16 +16,15 @@ const EVERY_MS = 8_000
 
 const wire: Wire = {
   sendEntries: (gardenId, entries: WalkEntry[]) =>
-    write<WalkAnswer>(`/gardens/${gardenId}/walk-entries`, { entries }),
+    write(walkEndpoints.note, { params: { gardenId }, body: { entries } }),
   sendPhoto: async (photo) => {
-    await write(
-      `/gardens/${photo.gardenId}/photos`,
-      { ...photo.about, id: photo.id, data: await base64Of(photo.picture) },
-      photo.id,
-    )
+    const { id, gardenId, about, picture } = photo
+    const body = { ...about, id, data: await base64Of(picture) }
+    await write(photoEndpoints.add, { params: { gardenId }, body }, id)
   },
   sendJob: async (job) => {
-    await write(`/gardens/${job.gardenId}/jobs/${job.jobId}/done`, job.done, job.id)
+    const { id, gardenId, jobId, done } = job
+    await write(seasonEndpoints.recordDone, { params: { gardenId, jobId }, body: done }, id)
   },
   refusal: (error) =>
     error instanceof ApiError &&

@@ -1,4 +1,5 @@
-import { get, nobodyAnswered } from '../api/client.ts'
+import type { AnswerOf, Endpoint } from '@border/contract'
+import { ask, hrefOf, nobodyAnswered, type Sent } from '../api/client.ts'
 import { takeAlong, takenAlong } from './store.ts'
 import { seemsOffline } from './sync.ts'
 
@@ -7,13 +8,17 @@ import { seemsOffline } from './sync.ts'
  *
  * @param as the name to keep it under, where the address says more than matters
  */
-export async function getOrTaken<T>(path: string, signal?: AbortSignal, as = path): Promise<T> {
-  return orTaken(as, () => get<T>(path, signal))
+export async function askOrTaken<E extends Endpoint>(
+  endpoint: E,
+  sent: Sent<E>,
+  { signal, as = hrefOf(endpoint, sent) }: { signal?: AbortSignal; as?: string } = {},
+): Promise<AnswerOf<E>> {
+  return orTaken(as, () => ask(endpoint, sent, signal))
 }
 
-export async function orTaken<T>(name: string, ask: () => Promise<T>): Promise<T> {
+export async function orTaken<T>(name: string, asked: () => Promise<T>): Promise<T> {
   try {
-    const answer = await ask()
+    const answer = await asked()
     // A browser that keeps nothing for us still shows what it was given.
     await takeAlong(name, answer).catch(() => {})
     return answer

@@ -1,4 +1,4 @@
-import type { BenchView, FeatureView, PlantingView } from '@border/contract'
+import { plantingEndpoints, type BenchView, type FeatureView, type PlantingView } from '@border/contract'
 import {
   areaM2,
   extentOf,
@@ -55,10 +55,11 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
   const placeId = Form.useWatch('placeId', form)
   const place = places.find((p) => p.id === placeId)
   const [at, setAt] = useState<readonly [number, number] | undefined>(planting && [planting.x, planting.y])
-  const add = useGardenWrite<object>(
-    view.garden.id,
-    () => (planting ? `/plantings/${planting.id}/amend` : '/plantings'),
-    planting ? 'Put right; everything that hangs on it follows.' : 'Planting added.',
+  const add = useGardenWrite(plantingEndpoints.add, { gardenId: view.garden.id }, 'Planting added.')
+  const amend = useGardenWrite(
+    plantingEndpoints.amend,
+    { gardenId: view.garden.id, plantingId: planting?.id ?? '' },
+    'Put right; everything that hangs on it follows.',
   )
   const [ground, setGround] = useState<Ground>(planting?.outline ? 'as drawn' : 'a round')
   const [corners, setCorners] = useState<readonly Point[]>(planting?.outline ?? [])
@@ -68,17 +69,15 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
   const submit = ({ acrossM, ...v }: Values) => {
     if (wrong) return
     const [x, y] = drawn ? innerPoint(corners) : spot!
-    add.mutate(
-      {
-        ...v,
-        plantedOn: v.plantedOn.format('YYYY-MM-DD'),
-        x,
-        y,
-        ...(drawn ? { outline: corners } : acrossM && { radiusM: acrossM / 2 }),
-        ...(bench && { benchId: bench.id }),
-      },
-      { onSuccess: onClose },
-    )
+    const said = {
+      ...v,
+      plantedOn: v.plantedOn.format('YYYY-MM-DD'),
+      x,
+      y,
+      ...(drawn ? { outline: corners } : acrossM && { radiusM: acrossM / 2 }),
+    }
+    if (planting) amend.mutate(said, { onSuccess: onClose })
+    else add.mutate({ ...said, ...(bench && { benchId: bench.id }) }, { onSuccess: onClose })
   }
   return (
     <Modal
@@ -88,7 +87,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
       onCancel={onClose}
       onOk={form.submit}
       okButtonProps={{ disabled: wrong !== undefined }}
-      confirmLoading={add.isPending}
+      confirmLoading={add.isPending || amend.isPending}
       width={680}
     >
       {places.length === 0 ? (

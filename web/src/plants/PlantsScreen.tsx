@@ -1,4 +1,5 @@
-import type { FeatureView, KnownTaxon, PlantingView } from '@border/contract'
+import { hrefOf } from '../api/client.ts'
+import { taxonEndpoints, type FeatureView, type KnownTaxon, type PlantingView } from '@border/contract'
 import {
   capitalised,
   counted,
@@ -162,10 +163,10 @@ function Library({ text }: { text: string }) {
   const navigate = useNavigate()
   const [placeId, setPlaceId] = useState<string | null>(null)
   const [adding, setAdding] = useState(false)
-  const bring = usePracticeWrite<{ csv: string }>('/taxa-file', (answer) => {
-    const { changed, same } = answer as { changed: number; same: number }
-    return `${counted(changed, 'taxon', 'taxa')} kept, ${same} as they were.`
-  })
+  const bring = usePracticeWrite(
+    taxonEndpoints.bring,
+    ({ changed, same }) => `${counted(changed, 'taxon', 'taxa')} kept, ${same} as they were.`,
+  )
   const index = useMemo(() => taxonSearch(data ?? []), [data])
   const place = standing.find((f) => f.id === placeId)
   const fits = usePlaceFit(place)
@@ -184,7 +185,7 @@ function Library({ text }: { text: string }) {
           options={standing.filter(isPlace).map((f) => ({ value: f.id, label: f.name }))}
           style={{ minWidth: 180 }}
         />
-        <a href="/api/taxa.csv" download>
+        <a href={hrefOf(taxonEndpoints.csv, {})} download>
           taxa.csv
         </a>
         {person.leads && (

@@ -1,4 +1,10 @@
-import type { PlantingStory, StoryEntry } from '@border/contract'
+import {
+  plantingEndpoints,
+  recordEndpoints,
+  walkEndpoints,
+  type PlantingStory,
+  type StoryEntry,
+} from '@border/contract'
 import {
   celsius,
   dayMonthYear,
@@ -94,9 +100,9 @@ const kindWords: Record<StoryEntry['kind'], string> = {
 }
 
 function Story({ entries, gardenId }: { entries: readonly StoryEntry[]; gardenId: string }) {
-  const takeBack = useGardenWrite<{ lookId: string }>(
-    gardenId,
-    ({ lookId }) => `/observations/${lookId}/withdraw`,
+  const takeBack = useGardenWrite(
+    walkEndpoints.withdrawLook,
+    ({ lookId }: { lookId: string }) => ({ gardenId, observationId: lookId }),
     'Taken back. What hangs on it is worked out without it.',
   )
   const years = [...new Set(entries.map((e) => yearOf(e.on)))]
@@ -218,9 +224,9 @@ function Pictures({ story }: { story: PlantingStory }) {
 /** Plants that were written off do come back: the striking off is undone, and both words stay in the story. */
 function CameBack({ gardenId, plantingId }: { gardenId: string; plantingId: string }) {
   const { today } = useGardenContext()
-  const found = useGardenWrite<{ on: string }>(
-    gardenId,
-    () => `/plantings/${plantingId}/found`,
+  const found = useGardenWrite(
+    recordEndpoints.found,
+    { gardenId, plantingId },
     'It is in the garden again, one living until it is counted.',
   )
   return (
@@ -237,24 +243,16 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
   const navigate = useNavigate()
   const [isOpen, setOpen] = useState(false)
   const { tag } = planting
-  const path = `/plantings/${planting.id}`
-  const restore = useGardenWrite<object>(
-    view.garden.id,
-    () => `${path}/restore`,
-    `${tag} is in the garden again.`,
-  )
-  const takeOut = useGardenWrite<object>(
-    view.garden.id,
-    () => `${path}/withdraw`,
-    () => (
-      <>
-        {tag} is taken out.{' '}
-        <Button size="small" onClick={() => restore.mutate({})}>
-          Bring it back
-        </Button>
-      </>
-    ),
-  )
+  const one = { gardenId: view.garden.id, plantingId: planting.id }
+  const restore = useGardenWrite(plantingEndpoints.restore, one, `${tag} is in the garden again.`)
+  const takeOut = useGardenWrite(plantingEndpoints.withdraw, one, () => (
+    <>
+      {tag} is taken out.{' '}
+      <Button size="small" onClick={() => restore.mutate({})}>
+        Bring it back
+      </Button>
+    </>
+  ))
   // Its story is gone with it, and this form with the story: what comes after must not wait for either.
   const goOut = () =>
     takeOut.mutateAsync({}).then(
@@ -287,9 +285,9 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
 function TreatmentForm({ gardenId, plantingId }: { gardenId: string; plantingId: string }) {
   const { today } = useGardenContext()
   const [form] = Form.useForm<{ on: Dayjs; what: TreatmentKind }>()
-  const add = useGardenWrite<{ on: string; what: TreatmentKind }>(
-    gardenId,
-    () => `/plantings/${plantingId}/treatments`,
+  const add = useGardenWrite(
+    recordEndpoints.treat,
+    { gardenId, plantingId },
     'Kept. Its bloom is compared with the like left alone.',
   )
   return (
@@ -324,11 +322,7 @@ function TreatmentForm({ gardenId, plantingId }: { gardenId: string; plantingId:
 function NoteForm({ gardenId, plantingId }: { gardenId: string; plantingId: string }) {
   const { today } = useGardenContext()
   const [form] = Form.useForm<{ on: Dayjs; note: string }>()
-  const add = useGardenWrite<{ on: string; note: string }>(
-    gardenId,
-    () => `/plantings/${plantingId}/notes`,
-    'Note kept.',
-  )
+  const add = useGardenWrite(plantingEndpoints.note, { gardenId, plantingId }, 'Note kept.')
   return (
     <Form
       form={form}

@@ -1,4 +1,4 @@
-import type { KnownTaxon } from '@border/contract'
+import { taxonEndpoints, type KnownTaxon } from '@border/contract'
 import {
   cautionKinds,
   cutBacks,
@@ -118,7 +118,7 @@ interface Props {
 /** Every trait of a taxon; a contradiction is shown at the trait it lies in. */
 export function TaxonForm({ from, isCopy, onClose }: Props) {
   const [form] = Form.useForm<Taxon>()
-  const save = usePracticeWrite<{ taxon: Taxon; was?: string }>('/taxa', 'Kept in your library.')
+  const save = usePracticeWrite(taxonEndpoints.save, 'Kept in your library.')
   const keep = (filled: Taxon) => {
     const { own: _own, ...shipped } = from
     const taxon = { ...shipped, ...filled }

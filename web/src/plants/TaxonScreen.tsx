@@ -9,7 +9,7 @@ import {
   yearOf,
   Z90,
 } from '@border/core'
-import type { KnownTaxon } from '@border/contract'
+import { taxonEndpoints, type KnownTaxon } from '@border/contract'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
@@ -154,8 +154,8 @@ function OwnKind({ taxon }: { taxon: KnownTaxon }) {
   const navigate = useNavigate()
   const { search } = useLocation()
   const [form, setForm] = useState<'change' | 'copy' | null>(null)
-  const remove = usePracticeWrite<{ botanical: string }>(
-    '/taxa/remove',
+  const remove = usePracticeWrite(
+    taxonEndpoints.remove,
     taxon.own === 'changed' ? 'As the library has it again.' : 'Gone from your library.',
   )
   const close = (made?: string) => {

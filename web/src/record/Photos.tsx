@@ -1,4 +1,4 @@
-import type { PhotoView, StandpointView } from '@border/contract'
+import { photoEndpoints, type PhotoView, type StandpointView } from '@border/contract'
 import { Button, Form, Input, Select } from 'antd'
 import { useState } from 'react'
 import { errorText, photoAddress, useGardenWrite, usePhotos, useStandpoints } from '../api/queries.ts'
@@ -111,9 +111,9 @@ function Strip({ title, framing, photos, pair, onChoose }: StripProps) {
 function NewStandpoint({ known }: { known: readonly StandpointView[] }) {
   const { view, standing } = useGardenContext()
   const [form] = Form.useForm<{ name: string; placeId?: string; framing?: string }>()
-  const add = useGardenWrite<{ name: string; placeId?: string; framing?: string }>(
-    view.garden.id,
-    () => '/standpoints',
+  const add = useGardenWrite(
+    photoEndpoints.addStandpoint,
+    { gardenId: view.garden.id },
     'A standpoint: the walk asks for its photo.',
   )
   const places = standing.filter((f) => f.kind === 'bed' || f.kind === 'container')

@@ -1,4 +1,4 @@
-import type { RecordView, Stay } from '@border/contract'
+import { recordEndpoints, type RecordView, type Stay } from '@border/contract'
 import { counted, dayMonthYear, likelyRange, listed, tenths, Z90 } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
@@ -176,9 +176,9 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
 
 function Absences({ record }: { record: RecordView }) {
   const { view, isCrew, today } = useGardenContext()
-  const strike = useGardenWrite<{ plantingId: string; on: string }>(
-    view.garden.id,
-    ({ plantingId }) => `/plantings/${plantingId}/strike-off`,
+  const strike = useGardenWrite(
+    recordEndpoints.strikeOff,
+    ({ plantingId }: { plantingId: string; on: string }) => ({ gardenId: view.garden.id, plantingId }),
     'Struck off. Its place is free; its record stays.',
   )
   const shown = record.unseen.filter((a) => a.unseen.state !== 'resting')

@@ -1,13 +1,5 @@
-import type { DiagnosisView, LikelihoodView } from '@border/contract'
-import {
-  counted,
-  dayMonthYear,
-  listed,
-  signCauses,
-  signWords,
-  type SignCause,
-  type SignId,
-} from '@border/core'
+import { recordEndpoints, type DiagnosisView, type LikelihoodView } from '@border/contract'
+import { counted, dayMonthYear, listed, signCauses, signWords, type SignCause } from '@border/core'
 import { Button, Select, Slider } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -203,9 +195,9 @@ function Table() {
 function ShareRow({ row, canEdit }: { row: LikelihoodView['rows'][number]; canEdit: boolean }) {
   const { view } = useGardenContext()
   const [share, setShare] = useState(row.share)
-  const save = useGardenWrite<{ sign: SignId; cause: SignCause; share: number | null }>(
-    view.garden.id,
-    () => '/likelihoods',
+  const save = useGardenWrite(
+    recordEndpoints.setShare,
+    { gardenId: view.garden.id },
     'The garden’s signs are read anew.',
   )
   const changed = row.shipped !== null && Math.abs(row.share - row.shipped) > 0.001

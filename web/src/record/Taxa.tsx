@@ -1,4 +1,4 @@
-import type { RecordView, TrialOutcome } from '@border/contract'
+import { recordEndpoints, type RecordView, type TrialOutcome } from '@border/contract'
 import { counted, dayMonthYear, likelyRange, tenths, type TaxonRecord } from '@border/core'
 import { Button, Input, Segmented } from 'antd'
 import { scaleLinear } from 'd3-scale'
@@ -143,9 +143,9 @@ function Trial({ trial, record }: { trial: RecordView['trials'][number]; record:
   const [reason, setReason] = useState('')
   const stay = record.stays.findLast((s) => s.plantingId === trial.plantingId)!
   const placeName = usePlaceName()
-  const say = useGardenWrite<{ on: string; outcome: TrialOutcome; driftCount?: number; reason?: string }>(
-    view.garden.id,
-    () => `/plantings/${trial.plantingId}/trial`,
+  const say = useGardenWrite(
+    recordEndpoints.judgeTrial,
+    { gardenId: view.garden.id, plantingId: trial.plantingId },
     'Kept in its story.',
   )
   const { proposal } = trial

@@ -1,4 +1,4 @@
-import type { JobView, SeasonView } from '@border/contract'
+import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
 import { dayMonthYear, type DayChoice } from '@border/core'
 import { Button } from 'antd'
 import { errorText, useGardenWrite, useWhyHere } from '../api/queries.ts'
@@ -10,10 +10,8 @@ import { DayStrip } from './DayStrip.tsx'
 export function DayChooser({ job, season }: { job: JobView; season: SeasonView }) {
   const { view, isHead } = useGardenContext()
   const { data: why, error } = useWhyHere(view.garden.id, job.id, season)
-  const pin = useGardenWrite<{ day: string | null }>(
-    view.garden.id,
-    () => `/jobs/${job.id}/pin`,
-    ({ day }) => (day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.'),
+  const pin = useGardenWrite(seasonEndpoints.pin, { gardenId: view.garden.id, jobId: job.id }, ({ day }) =>
+    day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.',
   )
   return (
     <div className="stack">

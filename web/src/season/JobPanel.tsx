@@ -1,4 +1,4 @@
-import type { JobView, SeasonView } from '@border/contract'
+import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
 import { addDays, counted, dayMonthYear, daysBetween, forbiddenWords, listed, weekdayOf } from '@border/core'
 import { Alert, Button } from 'antd'
 import { useState } from 'react'
@@ -19,15 +19,15 @@ interface Props {
 /** One job: cautions first, when and why then, what it takes, and recording it done. */
 export function JobPanel({ job, season, onChoose }: Props) {
   const { view, isCrew, isHead } = useGardenContext()
-  const leaveOut = useGardenWrite<{ leaveOut: boolean }>(
-    view.garden.id,
-    () => `/jobs/${job.id}/leave-out`,
+  const leaveOut = useGardenWrite(
+    seasonEndpoints.leaveOut,
+    { gardenId: view.garden.id, jobId: job.id },
     'Left out; it can be taken up again under “Left out” in the season.',
   )
   const nameOf = usePlaceName()
-  const takeBack = useGardenWrite<object>(
-    view.garden.id,
-    () => `/jobs/${job.id}/take-back`,
+  const takeBack = useGardenWrite(
+    seasonEndpoints.takeBackDone,
+    { gardenId: view.garden.id, jobId: job.id },
     'Taken back; it is open again.',
   )
   const waitsFor = job.after.flatMap((id) => season.jobs.find((j) => j.id === id) ?? [])

@@ -1,4 +1,4 @@
-import type { OwnAnchor, OwnRuleRequest } from '@border/contract'
+import { ruleEndpoints, type OwnAnchor, type OwnRuleRequest } from '@border/contract'
 import {
   capitalised,
   forbiddenStates,
@@ -121,9 +121,9 @@ function requestOf(id: string | undefined, f: Filled): OwnRuleRequest {
 export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose: () => void }) {
   const { view } = useGardenContext()
   const { data: taxa } = useTaxa()
-  const save = useGardenWrite<OwnRuleRequest>(
-    view.garden.id,
-    () => '/rules',
+  const save = useGardenWrite(
+    ruleEndpoints.saveOwn,
+    { gardenId: view.garden.id },
     'The rule is kept; the season’s jobs follow it.',
   )
   const [form] = Form.useForm<Filled>()

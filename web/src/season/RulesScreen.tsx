@@ -1,4 +1,4 @@
-import type { RuleView } from '@border/contract'
+import { ruleEndpoints, type RuleView } from '@border/contract'
 import { capitalised, counted, operations } from '@border/core'
 import { Button, Input, InputNumber, Select, Switch } from 'antd'
 import { group } from 'd3-array'
@@ -73,20 +73,20 @@ const MOST_TOUCHED = 6
 function Rule({ rule }: { rule: RuleView }) {
   const { view, isHead } = useGardenContext()
   const [adjusting, setAdjusting] = useState(false)
-  const change = useGardenWrite<{ isOn?: boolean; adjusted?: RuleView['adjusted'] }>(
-    view.garden.id,
-    () => `/rules/${rule.id}`,
+  const change = useGardenWrite(
+    ruleEndpoints.change,
+    { gardenId: view.garden.id, rule: rule.id },
     'Kept; the season’s jobs follow it.',
   )
   const [editing, setEditing] = useState(false)
-  const remove = useGardenWrite<object>(
-    view.garden.id,
-    () => `/rules/${rule.id}/remove`,
+  const remove = useGardenWrite(
+    ruleEndpoints.removeOwn,
+    { gardenId: view.garden.id, rule: rule.id },
     'Taken away, and its open jobs with it.',
   )
-  const ask = useGardenWrite<{ subjectId: string }>(
-    view.garden.id,
-    () => `/rules/${rule.id}/jobs`,
+  const ask = useGardenWrite(
+    ruleEndpoints.askJob,
+    { gardenId: view.garden.id, rule: rule.id },
     'It is a job now, in its next window.',
   )
   const off = !rule.isOn || rule.school?.followed === false

@@ -1,4 +1,4 @@
-import type { ScheduleRunView, SeasonView } from '@border/contract'
+import { seasonEndpoints, type ScheduleRunView, type SeasonView } from '@border/contract'
 import { counted, dayMonth } from '@border/core'
 import { Button, Progress } from 'antd'
 import { useGardenWrite, useScheduleRun } from '../api/queries.ts'
@@ -8,7 +8,11 @@ import { useGardenContext } from '../frame/GardenFrame.tsx'
 export function ScheduleButton() {
   const { view } = useGardenContext()
   const { data } = useScheduleRun(view.garden.id)
-  const start = useGardenWrite<object>(view.garden.id, () => '/schedule-runs', 'The season is being planned.')
+  const start = useGardenWrite(
+    seasonEndpoints.schedule,
+    { gardenId: view.garden.id },
+    'The season is being planned.',
+  )
   const underWay = data?.run?.state === 'queued' || data?.run?.state === 'running'
   return (
     <Button type="primary" loading={start.isPending} disabled={underWay} onClick={() => start.mutate({})}>
@@ -21,9 +25,9 @@ export function ScheduleButton() {
 export function ScheduleRun({ season }: { season: SeasonView }) {
   const { view, isHead } = useGardenContext()
   const { data } = useScheduleRun(view.garden.id)
-  const answer = useGardenWrite<{ take: boolean }>(
-    view.garden.id,
-    () => `/schedule-runs/${data?.run?.id}`,
+  const answer = useGardenWrite(
+    seasonEndpoints.takeSchedule,
+    { gardenId: view.garden.id, runId: data?.run?.id ?? '' },
     ({ take }) => (take ? 'The season is planned so.' : 'Left as it was.'),
   )
   const run = data?.run

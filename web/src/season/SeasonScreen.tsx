@@ -1,4 +1,11 @@
-import type { JobView, Rescheduled, SeasonView } from '@border/contract'
+import { hrefOf } from '../api/client.ts'
+import {
+  crewEndpoints,
+  seasonEndpoints,
+  type JobView,
+  type Rescheduled,
+  type SeasonView,
+} from '@border/contract'
 import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
@@ -64,7 +71,7 @@ export function Screen() {
           <Link to="../rules">Rules</Link>
           {isHead && <ScheduleButton />}
           <Button
-            href={`/api/gardens/${view.garden.id}/calendar.ics`}
+            href={hrefOf(seasonEndpoints.calendar, { params: { gardenId: view.garden.id } })}
             download
             disabled={data.jobs.length === 0}
           >
@@ -116,14 +123,14 @@ interface AgendaProps {
 /** The working days that have work, each with its load. */
 function Agenda({ season, chosenId, onChoose }: AgendaProps) {
   const { view, isHead, today } = useGardenContext()
-  const lose = useGardenWrite<{ day: string; minutes: number }>(
-    view.garden.id,
-    () => '/crew/days',
+  const lose = useGardenWrite(
+    crewEndpoints.setDay,
+    { gardenId: view.garden.id },
     ({ day }) => `${dayMonthYear(day)} is a day without work now; Set-up takes it back.`,
   )
-  const takeUp = useGardenWrite<{ id: string; leaveOut: boolean }>(
-    view.garden.id,
-    ({ id }) => `/jobs/${id}/leave-out`,
+  const takeUp = useGardenWrite(
+    seasonEndpoints.leaveOut,
+    ({ id }: { id: string; leaveOut: boolean }) => ({ gardenId: view.garden.id, jobId: id }),
     'It is open again.',
   )
   const open = season.jobs.filter((j) => j.state === 'open')

@@ -1,4 +1,4 @@
-import { type WateringView } from '@border/contract'
+import { wateringEndpoints, type WateringView } from '@border/contract'
 import { counted } from '@border/core'
 import { Button } from 'antd'
 import { Link } from 'react-router'
@@ -14,9 +14,9 @@ export function Watering({ by, title }: { by?: string; title: string }) {
   const { view, isCrew, today } = useGardenContext()
   const { data } = useWatering(view.garden.id)
   const nameOf = usePlaceName()
-  const give = useGardenWrite<{ on: string; given: { plantingId: string; litres: number }[] }>(
-    view.garden.id,
-    () => '/waterings',
+  const give = useGardenWrite(
+    wateringEndpoints.give,
+    { gardenId: view.garden.id },
     ({ given }) => `Water for ${counted(given.length, 'planting')} is on record.`,
   )
   if (!data || (data.plants.length === 0 && !data.unknown)) return null

@@ -1,4 +1,4 @@
-import type { CrewPersonRequest, CrewView } from '@border/contract'
+import { crewEndpoints, type CrewView } from '@border/contract'
 import { counted, dayMonthYear, skills, type Skill } from '@border/core'
 import { Button, Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
@@ -24,9 +24,9 @@ export function Crew() {
   const { view, isHead } = useGardenContext()
   const { data: crew } = useCrew(view.garden.id)
   const [editing, setEditing] = useState<string | null>(null)
-  const leave = useGardenWrite<{ id: string }>(
-    view.garden.id,
-    ({ id }) => `/crew/people/${id}/leave`,
+  const leave = useGardenWrite(
+    crewEndpoints.leave,
+    ({ id }: { id: string }) => ({ gardenId: view.garden.id, personId: id }),
     'Gone from the crew; the season is planned anew.',
   )
   if (!crew) return null
@@ -96,9 +96,9 @@ function weekWords({ minutesByWeekday }: Person): string {
 
 function PersonForm({ person, onClose }: { person?: Person; onClose: () => void }) {
   const { view } = useGardenContext()
-  const save = useGardenWrite<CrewPersonRequest>(
-    view.garden.id,
-    () => '/crew/people',
+  const save = useGardenWrite(
+    crewEndpoints.savePerson,
+    { gardenId: view.garden.id },
     ({ name }) => `${name} is kept; the season is planned anew.`,
   )
   return (
@@ -154,14 +154,14 @@ function PersonForm({ person, onClose }: { person?: Person; onClose: () => void 
 function Away({ crew }: { crew: CrewView }) {
   const { view, isHead, today } = useGardenContext()
   const [form] = Form.useForm()
-  const keep = useGardenWrite<{ personId: string | null; from: string; to: string; reason?: string }>(
-    view.garden.id,
-    () => '/crew/absences',
+  const keep = useGardenWrite(
+    crewEndpoints.addAbsence,
+    { gardenId: view.garden.id },
     'Kept; the season is planned anew.',
   )
-  const withdraw = useGardenWrite<{ id: string }>(
-    view.garden.id,
-    ({ id }) => `/crew/absences/${id}/withdraw`,
+  const withdraw = useGardenWrite(
+    crewEndpoints.withdrawAbsence,
+    ({ id }: { id: string }) => ({ gardenId: view.garden.id, absenceId: id }),
     'Taken back; the season is planned anew.',
   )
   const nameOf = (id: string | null) =>
@@ -232,9 +232,9 @@ function Away({ crew }: { crew: CrewView }) {
 
 function OtherDays({ crew }: { crew: CrewView }) {
   const { view, isHead, today } = useGardenContext()
-  const set = useGardenWrite<{ day: string; minutes: number | null }>(
-    view.garden.id,
-    () => '/crew/days',
+  const set = useGardenWrite(
+    crewEndpoints.setDay,
+    { gardenId: view.garden.id },
     ({ day }) => `${dayMonthYear(day)} kept; the season is planned anew.`,
   )
   const ahead = crew.days.filter((d) => d.day >= today)
@@ -285,16 +285,13 @@ function Sharing({ crew }: { crew: CrewView }) {
   const { view } = useGardenContext()
   const { data: gardens } = useGardens()
   const here = crew.gardens.find((g) => g.id === view.garden.id)
-  const keep = useGardenWrite<{ name: string; travelMinutes: number }>(
-    view.garden.id,
-    () => '/crew',
+  const keep = useGardenWrite(
+    crewEndpoints.name,
+    { gardenId: view.garden.id },
     'Kept; the season is planned anew.',
   )
-  const share = useGardenWrite<{ withGardenId: string | null }>(
-    view.garden.id,
-    () => '/crew/share',
-    ({ withGardenId }) =>
-      withGardenId ? 'One crew looks after both now.' : 'This garden has a crew of its own now.',
+  const share = useGardenWrite(crewEndpoints.share, { gardenId: view.garden.id }, ({ withGardenId }) =>
+    withGardenId ? 'One crew looks after both now.' : 'This garden has a crew of its own now.',
   )
   const shared = new Set(crew.gardens.map((g) => g.id))
   const choices = (gardens ?? []).filter((g) => g.role === 'head' && !shared.has(g.id))

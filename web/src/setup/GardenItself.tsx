@@ -1,4 +1,4 @@
-import type { GardenAmendment, GardenSummary } from '@border/contract'
+import { gardenEndpoints, type GardenSummary } from '@border/contract'
 import { isTimeZone } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { Button, Form, Input, InputNumber, Modal } from 'antd'
@@ -15,9 +15,9 @@ export function GardenItself() {
   const { view, isHead } = useGardenContext()
   const { name, latitude, longitude, timeZone, northDeg } = view.garden
   const client = useQueryClient()
-  const amend = useGardenWrite<GardenAmendment>(
-    view.garden.id,
-    () => '/amend',
+  const amend = useGardenWrite(
+    gardenEndpoints.amend,
+    { gardenId: view.garden.id },
     'Put right; the light and the dates follow.',
   )
   const save = (head: Head) =>
@@ -94,9 +94,9 @@ function TakeOut() {
   const [typed, setTyped] = useState('')
   const client = useQueryClient()
   const navigate = useNavigate()
-  const takeOut = useGardenWrite<{ name: string }>(
-    view.garden.id,
-    () => '/withdraw',
+  const takeOut = useGardenWrite(
+    gardenEndpoints.withdraw,
+    { gardenId: view.garden.id },
     `${view.garden.name} is taken out. “Add a garden” brings it back.`,
   )
   // The garden is gone with it, and this form with the garden: what comes after must not wait for either.

@@ -1,3 +1,4 @@
+import { climateEndpoints } from '@border/contract'
 import type { KnownClimate } from '@border/core'
 import { zoneMiddleC, zoneOf } from '@border/core'
 import { Button, DatePicker, Form, Input } from 'antd'
@@ -25,11 +26,8 @@ const requestOf = (f: Fields): KnownClimate => ({
 export function KnownClimateForm() {
   const { view, isHead } = useGardenContext()
   const known = view.knownClimate
-  const keep = useGardenWrite<KnownClimate>(
-    view.garden.id,
-    () => '/known-climate',
-    (k) =>
-      Object.keys(k).length > 0 ? 'Kept; dates follow it.' : 'Taken back; dates go by the record again.',
+  const keep = useGardenWrite(climateEndpoints.sayKnown, { gardenId: view.garden.id }, (k) =>
+    Object.keys(k).length > 0 ? 'Kept; dates follow it.' : 'Taken back; dates go by the record again.',
   )
   return (
     <>

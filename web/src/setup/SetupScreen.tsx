@@ -1,15 +1,16 @@
-import { roles, roleWords, type Role } from '@border/contract'
-import { capitalised, dayMonthYear, followed, schools, type SchoolId } from '@border/core'
+import { hrefOf } from '../api/client.ts'
+import {
+  gardenEndpoints,
+  recordEndpoints,
+  ruleEndpoints,
+  seasonEndpoints,
+  roles,
+  roleWords,
+} from '@border/contract'
+import { capitalised, dayMonthYear, followed, schools } from '@border/core'
 import { Button, Form, Input, Radio, Segmented, Select } from 'antd'
 import { useState } from 'react'
-import {
-  SIGN_OUT,
-  useCalendarLink,
-  useChangeSession,
-  useGardenWrite,
-  useMembers,
-  useSignedIn,
-} from '../api/queries.ts'
+import { useCalendarLink, useChangeSession, useGardenWrite, useMembers, useSignedIn } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
 import { BringCsv } from './BringCsv.tsx'
@@ -50,7 +51,7 @@ export function Screen() {
           <p>
             {session.person.name}, {roleWords[view.garden.role]} of this garden.
           </p>
-          <Button onClick={() => change.mutate({ path: SIGN_OUT })}>Sign out here</Button>
+          <Button onClick={() => change.mutate({ name: 'signOut', body: undefined })}>Sign out here</Button>
         </section>
         <section>
           <h2>Look</h2>
@@ -72,9 +73,9 @@ export function Screen() {
 /** Where good gardeners differ: what this garden follows. */
 function Schools() {
   const { view, isHead } = useGardenContext()
-  const choose = useGardenWrite<{ school: SchoolId; choice: string }>(
-    view.garden.id,
-    () => '/schools',
+  const choose = useGardenWrite(
+    ruleEndpoints.followSchool,
+    { gardenId: view.garden.id },
     'Kept; the season’s jobs follow it.',
   )
   return (
@@ -111,11 +112,8 @@ function CalendarLink() {
   const { view, isHead } = useGardenContext()
   const { data } = useCalendarLink(view.garden.id, isHead)
   const [url, setUrl] = useState<string | null>(null)
-  const change = useGardenWrite<{ on: boolean }>(
-    view.garden.id,
-    () => '/calendar-link',
-    ({ on }) =>
-      on ? 'The link is made; one made before stops working.' : 'Withdrawn: the link no longer works.',
+  const change = useGardenWrite(seasonEndpoints.setCalendarLink, { gardenId: view.garden.id }, ({ on }) =>
+    on ? 'The link is made; one made before stops working.' : 'Withdrawn: the link no longer works.',
   )
   if (!isHead || !data) return null
   const send = (on: boolean) =>
@@ -123,8 +121,8 @@ function CalendarLink() {
       { on },
       {
         onSuccess: (answer) => {
-          const { path } = answer as { path: string | null }
-          setUrl(path && `${location.origin}${path}`)
+          // Asked again after its answer was lost, it tells the secret to nobody: a new link is made then.
+          setUrl('path' in answer && answer.path ? `${location.origin}${answer.path}` : null)
         },
       },
     )
@@ -159,16 +157,16 @@ function CalendarLink() {
 /** Looks at plantings out to a file, and in from one. */
 function ObservationFiles() {
   const { view, isHead } = useGardenContext()
-  const bring = useGardenWrite<{ csv: string }>(
-    view.garden.id,
-    () => '/observations-file',
+  const bring = useGardenWrite(
+    recordEndpoints.bring,
+    { gardenId: view.garden.id },
     'Read: every row is in the record, once.',
   )
   return (
     <section>
       <h2>Observations as a file</h2>
       <p>
-        <a href={`/api/gardens/${view.garden.id}/observations.csv`} download>
+        <a href={hrefOf(recordEndpoints.csv, { params: { gardenId: view.garden.id } })} download>
           observations.csv
         </a>{' '}
         holds every look at every planting. The same file comes back in without doubling anything.
@@ -186,9 +184,9 @@ function People() {
   const { view } = useGardenContext()
   const { data } = useMembers(view.garden.id, true)
   const [form] = Form.useForm()
-  const add = useGardenWrite<{ name: string; email: string; password: string; role: Role }>(
-    view.garden.id,
-    () => '/people',
+  const add = useGardenWrite(
+    gardenEndpoints.addMember,
+    { gardenId: view.garden.id },
     ({ name }) => `${name} belongs to this garden now.`,
   )
   return (

@@ -1,4 +1,4 @@
-import type { SoilReadingView } from '@border/contract'
+import { climateEndpoints, type SoilReadingView } from '@border/contract'
 import {
   celsius,
   counted,
@@ -22,16 +22,16 @@ import { KnownClimateForm } from './KnownClimateForm.tsx'
 /** What the garden's years are like, by its weather record and its soil thermometers. */
 export function WeatherRecord() {
   const { view, isHead, on } = useGardenContext()
-  const bring = useGardenWrite<{ weather: string }>(
-    view.garden.id,
-    () => '/weather',
+  const bring = useGardenWrite(
+    climateEndpoints.bringWeather,
+    { gardenId: view.garden.id },
     'Record brought in; windows follow it from now on.',
   )
-  const ask = useGardenWrite<object>(
-    view.garden.id,
-    () => '/weather-service',
-    (_, answer) =>
-      (answer as { isSimulated: boolean }).isSimulated
+  const ask = useGardenWrite(
+    climateEndpoints.askWeatherService,
+    { gardenId: view.garden.id },
+    (_, { isSimulated }) =>
+      isSimulated
         ? 'The service has nothing measured for this place: what it sent is simulated.'
         : 'The service’s record is here, and goes on by itself; windows follow it.',
   )
@@ -110,19 +110,19 @@ function SoilThermometer() {
   const { data } = useSoil(view.garden.id)
   const nameOf = usePlaceName()
   const [form] = Form.useForm()
-  const add = useGardenWrite<{ day: string; celsius: number; placeId?: string }>(
-    view.garden.id,
-    () => '/soil',
+  const add = useGardenWrite(
+    climateEndpoints.measureSoil,
+    { gardenId: view.garden.id },
     'Kept; what waits for the soil follows it.',
   )
-  const bring = useGardenWrite<{ csv: string }>(
-    view.garden.id,
-    () => '/soil-file',
+  const bring = useGardenWrite(
+    climateEndpoints.bringSoil,
+    { gardenId: view.garden.id },
     'Read: every reading is on record, once.',
   )
-  const withdraw = useGardenWrite<{ id: string }>(
-    view.garden.id,
-    ({ id }) => `/soil/${id}/withdraw`,
+  const withdraw = useGardenWrite(
+    climateEndpoints.withdrawSoil,
+    ({ id }: { id: string }) => ({ gardenId: view.garden.id, readingId: id }),
     'Taken back.',
   )
   if (!data) return null

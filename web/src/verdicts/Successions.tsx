@@ -1,4 +1,4 @@
-import type { SuccessionView } from '@border/contract'
+import { verdictEndpoints, type SuccessionView } from '@border/contract'
 import { Button, Select } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -22,15 +22,13 @@ export function Successions() {
   )
 }
 
-type Word = { state: 'planned'; botanical: string } | { state: 'dismissed' | 'open' }
-
 function Successor({ succession: s }: { succession: SuccessionView }) {
   const { view, isHead } = useGardenContext()
   const nameOf = usePlaceName()
   const [chosen, setChosen] = useState(s.choices[0]?.botanical)
-  const say = useGardenWrite<Word>(
-    view.garden.id,
-    () => `/successions/${s.subjectId}`,
+  const say = useGardenWrite(
+    verdictEndpoints.saySuccessor,
+    { gardenId: view.garden.id, subjectId: s.subjectId },
     ({ state }) =>
       ({
         planned: 'Planting it is a job now, in the next window of its taxon.',

@@ -1,4 +1,10 @@
-import type { DecisionView, DecisionRequest, MoveTarget, PlantingView } from '@border/contract'
+import {
+  verdictEndpoints,
+  type DecisionView,
+  type DecisionRequest,
+  type MoveTarget,
+  type PlantingView,
+} from '@border/contract'
 import {
   actions,
   dayMonthYear,
@@ -220,13 +226,10 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
   const [action, setAction] = useState<Action>(verdict.action === 'keep' ? 'watch' : 'keep')
   const [reason, setReason] = useState('')
   const [until, setUntil] = useState(() => dayjs(today).add(6, 'month'))
-  const decide = useGardenWrite<DecisionRequest>(
-    view.garden.id,
-    () => '/decisions',
-    (d) =>
-      d.choice === 'wait'
-        ? 'Left for later.'
-        : `Recorded${goes(d, verdict.action) ? '; its jobs are in the season plan.' : '.'}`,
+  const decide = useGardenWrite(verdictEndpoints.decide, { gardenId: view.garden.id }, (d) =>
+    d.choice === 'wait'
+      ? 'Left for later.'
+      : `Recorded${goes(d, verdict.action) ? '; its jobs are in the season plan.' : '.'}`,
   )
   const target: MoveTarget | undefined = spot && { placeId: spot.placeId, x: spot.x, y: spot.y }
   const base = { plantingId: planting.id, on }

@@ -1,4 +1,4 @@
-import type { AssessmentView, BulkAnswer, PlantingView } from '@border/contract'
+import { verdictEndpoints, type AssessmentView, type PlantingView } from '@border/contract'
 import { counted, dayMonthYear, type Assessment, type Action } from '@border/core'
 import { App, Button, Select } from 'antd'
 import dayjs from 'dayjs'
@@ -152,14 +152,18 @@ function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentV
   const waiting = rows.filter(
     (r) => r.assessment.verdict.action !== 'keep' && !wordOn(view.decisions, r.assessment, on),
   )
-  const say = useGardenWrite<Bulk>(garden.garden.id, () => '/decisions/many', 'Your word is kept.')
+  const say = useGardenWrite(
+    verdictEndpoints.decideMany,
+    { gardenId: garden.garden.id },
+    'Your word is kept.',
+  )
   if (!isHead || waiting.length < 2) return null
   const send = (word: Bulk['word']) =>
     say.mutate(
       { plantingIds: waiting.map((r) => r.planting.id), on, word },
       {
         onSuccess: (answer) => {
-          const { refused } = answer as BulkAnswer
+          const { refused } = answer
           if (refused.length === 0) return
           notification.warning({
             duration: 0,

@@ -1,4 +1,4 @@
-import type { WalkPlace } from '@border/contract'
+import { lightEndpoints, type WalkPlace } from '@border/contract'
 import { counted, listed, ratingWords, signWords } from '@border/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Button } from 'antd'
@@ -109,7 +109,7 @@ function Changed() {
   const client = useQueryClient()
   const gardenId = view.garden.id
   const recheck = useMutation({
-    mutationFn: () => ask(`/gardens/${gardenId}/recheck`, {}),
+    mutationFn: () => ask(lightEndpoints.recheck, { params: { gardenId } }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['garden', gardenId] }),
   })
   const { mutate } = recheck

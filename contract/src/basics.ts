@@ -1,0 +1,48 @@
+import { areaM2, isIsoDate, selfCrossing, type FileProblem, type Ring } from '@border/core'
+import { z } from 'zod'
+
+/** `head` decides and changes, `crew` records work, `keeper` reads. */
+export const roles = ['head', 'crew', 'keeper'] as const
+export type Role = (typeof roles)[number]
+export const roleWords: Record<Role, string> = { head: 'head gardener', crew: 'crew', keeper: 'keeper' }
+
+export const head = { garden: 'head' } as const
+export const crew = { garden: 'crew' } as const
+export const keeper = { garden: 'keeper' } as const
+
+export const isoDay = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
+export const id = z.uuid()
+export const shortText = z.string().trim().min(1).max(120)
+export const longText = z.string().trim().max(2000)
+export const shortNote = z.string().trim().min(1).max(500)
+export const fileText = z.string().max(4_000_000)
+export const botanicalName = z.string().trim().min(1).max(160)
+/** An instant, UTC. */
+export const instant = z.iso.datetime()
+/** Plan metres. */
+export const coordinate = z.number().min(-100_000).max(100_000)
+export const ring: z.ZodType<Ring> = z
+  .array(z.tuple([z.number(), z.number()]).readonly())
+  .min(3)
+  .max(200)
+  .readonly()
+  .refine((r) => areaM2(r) > 0, 'the outline has no area')
+  .refine((r) => selfCrossing(r) === undefined, 'the outline crosses itself')
+
+export const onDay = z.object({ on: isoDay.optional() })
+
+export const fileProblem: z.ZodType<FileProblem> = z.strictObject({
+  file: z.string(),
+  line: z.number().optional(),
+  column: z.union([z.number(), z.string()]).optional(),
+  feature: z.number().optional(),
+  featureName: z.string().optional(),
+  property: z.string().optional(),
+  message: z.string(),
+})
+
+/** What every refusal looks like. */
+export interface ErrorAnswer {
+  error: string
+  problems?: { where: string; message: string }[]
+}

@@ -1,0 +1,51 @@
+import { monthDay } from '@border/core'
+import { z } from 'zod'
+import { crew, fileText, head, id, isoDay, keeper } from './basics.ts'
+import { reads, writes } from './endpoint.ts'
+import { soilCorrection, suitedDay } from './worked.ts'
+
+const soilReading = z.strictObject({ id, day: isoDay, celsius: z.number(), placeId: id.nullable() })
+export type SoilReadingView = z.infer<typeof soilReading>
+
+/** A garden's soil thermometer and what it says against the air. */
+const soilView = z.strictObject({ readings: z.array(soilReading), correction: soilCorrection })
+export type SoilView = z.infer<typeof soilView>
+
+/** How the coming days suit each kind of work. */
+const outlook = z.strictObject({
+  available: z.boolean(),
+  /** Made up, not forecast from what was measured. */
+  isSimulated: z.boolean(),
+  /** Why there is no forecast. */
+  why: z.string().nullable(),
+  days: z.array(suitedDay),
+})
+export type OutlookView = z.infer<typeof outlook>
+
+const garden = '/gardens/:gardenId'
+
+/** What a garden's year is like: its weather record, what is known of it, its soil thermometers, the days to come. */
+export const climateEndpoints = {
+  bringWeather: writes(`${garden}/weather`, head, { body: z.object({ weather: fileText }) }),
+  askWeatherService: writes(`${garden}/weather-service`, head, {
+    answer: z.strictObject({ isSimulated: z.boolean() }),
+  }),
+  /** What a gardener knows of the climate; nothing at all takes back what was said. */
+  sayKnown: writes(`${garden}/known-climate`, head, {
+    body: z.object({
+      lastFrost: monthDay.optional(),
+      firstFrost: monthDay.optional(),
+      coldestC: z.number().min(-60).max(30).optional(),
+    }),
+  }),
+  soil: reads(`${garden}/soil`, keeper, { answer: soilView }),
+  measureSoil: writes(`${garden}/soil`, crew, {
+    body: z.object({ day: isoDay, celsius: z.number().min(-40).max(60), placeId: id.optional() }),
+  }),
+  bringSoil: writes(`${garden}/soil-file`, head, {
+    body: z.object({ csv: fileText }),
+    answer: z.strictObject({ added: z.number(), known: z.number() }),
+  }),
+  withdrawSoil: writes(`${garden}/soil/:readingId/withdraw`, crew),
+  outlook: reads(`${garden}/outlook`, keeper, { answer: outlook }),
+}

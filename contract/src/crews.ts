@@ -1,0 +1,66 @@
+import { skills } from '@border/core'
+import { z } from 'zod'
+import { head, id, isoDay, keeper, shortText } from './basics.ts'
+import { reads, writes } from './endpoint.ts'
+
+const dayMinutes = z.number().int().min(0).max(1440)
+export const crewPersonRequest = z.object({
+  /** Absent: someone new. */
+  id: id.optional(),
+  name: shortText,
+  skills: z.array(z.enum(skills)).max(skills.length),
+  /** 0 Sunday to 6 Saturday. */
+  minutesByWeekday: z.array(dayMinutes).length(7),
+})
+
+const crewView = z.strictObject({
+  id,
+  name: z.string(),
+  /** Gardens it looks after that the person asking belongs to, this one among them. */
+  gardens: z.array(z.strictObject({ id, name: z.string(), travelMinutes: z.number() })),
+  /** How many more there are. */
+  others: z.number(),
+  people: z.array(
+    z.strictObject({
+      id,
+      name: z.string(),
+      skills: z.array(z.enum(skills)),
+      minutesByWeekday: z.array(z.number()),
+    }),
+  ),
+  absences: z.array(
+    z.strictObject({ id, personId: id.nullable(), from: isoDay, to: isoDay, reason: z.string().nullable() }),
+  ),
+  days: z.array(z.strictObject({ day: isoDay, minutes: z.number() })),
+})
+export type CrewView = z.infer<typeof crewView>
+
+const crewPath = '/gardens/:gardenId/crew'
+
+/** Who works in a garden, and in which others. */
+export const crewEndpoints = {
+  read: reads(crewPath, keeper, { answer: crewView }),
+  name: writes(crewPath, head, {
+    body: z.object({ name: shortText, travelMinutes: z.number().int().min(0).max(600) }),
+  }),
+  /** The crew of another garden that this one is to share; null: one of its own. */
+  share: writes(`${crewPath}/share`, head, { body: z.object({ withGardenId: id.nullable() }) }),
+  savePerson: writes(`${crewPath}/people`, head, { body: crewPersonRequest }),
+  leave: writes(`${crewPath}/people/:personId/leave`, head),
+  addAbsence: writes(`${crewPath}/absences`, head, {
+    body: z
+      .object({
+        /** Null: the whole crew. */
+        personId: id.nullable(),
+        from: isoDay,
+        to: isoDay,
+        reason: z.string().trim().max(120).optional(),
+      })
+      .refine((a) => a.to >= a.from, 'the last day must not lie before the first'),
+  }),
+  withdrawAbsence: writes(`${crewPath}/absences/:absenceId/withdraw`, head),
+  /** Null: as in any week again. */
+  setDay: writes(`${crewPath}/days`, head, {
+    body: z.object({ day: isoDay, minutes: dayMinutes.nullable() }),
+  }),
+}

@@ -1,0 +1,109 @@
+import { z } from 'zod'
+import type { Role } from './basics.ts'
+
+/**
+ * Who may use an endpoint: anyone, anyone signed in, who leads the practice, or a member of the garden in its path with at least
+ * this role.
+ */
+export type Access = 'anyone' | 'signed in' | 'leads practice' | { garden: Role }
+
+/** What can be asked of the server: one address, who may, what is sent and what comes back. */
+export interface Endpoint<
+  Path extends string = string,
+  Query extends z.ZodType = z.ZodType,
+  Body extends z.ZodType = z.ZodType,
+  Answer extends z.ZodType = z.ZodType,
+  Who extends Access = Access,
+> {
+  method: 'get' | 'post'
+  /** Below `/api`; parts that begin with a colon are given. */
+  path: Path
+  access: Who
+  query?: Query
+  body?: Body
+  /** Of one that sends a file: what the file is. */
+  sends?: string
+  answer: Answer
+  /** Runs once per idempotency key. The answer of a `secret` one is not kept: a repeat is answered without it. */
+  writes?: boolean | 'secret'
+}
+
+/** The parts of a path that are given. */
+export type ParamsOf<Path extends string> = Path extends `${infer Head}/:${infer Rest}`
+  ? ParamsOf<Head> &
+      (Rest extends `${infer Name}/${infer Tail}`
+        ? Record<Name, string> & ParamsOf<`/${Tail}`>
+        : Record<Rest, string>)
+  : unknown
+
+export type AnswerOf<E extends Endpoint> = z.infer<E['answer']>
+/** What is sent, as it is before defaults are filled in. */
+export type BodyOf<E extends Endpoint> = E extends { body: infer B extends z.ZodType }
+  ? z.input<B>
+  : undefined
+export type QueryOf<E extends Endpoint> = E extends { query: infer Q extends z.ZodType }
+  ? z.input<Q>
+  : undefined
+
+/** What a write answers that has nothing to tell. */
+export const done = z.strictObject({ ok: z.literal(true) })
+
+/** Something read. */
+export const reads = <
+  const P extends string,
+  const A extends Access,
+  const More extends Partial<Endpoint> & { answer: z.ZodType },
+>(
+  path: P,
+  access: A,
+  more: More,
+) => ({ method: 'get' as const, path, access, ...more })
+
+/** A file: what it holds is for other programs. */
+export const sendsFile = <
+  const P extends string,
+  const A extends Access,
+  const More extends Partial<Endpoint>,
+>(
+  path: P,
+  access: A,
+  sends: string,
+  more?: More,
+) => ({ method: 'get' as const, path, access, sends, answer: z.undefined(), ...(more as More) })
+
+/** Something asked that changes nothing of what is recorded, though it travels as a POST. */
+export const asks = <
+  const P extends string,
+  const A extends Access,
+  const More extends Partial<Endpoint> & { answer: z.ZodType },
+>(
+  path: P,
+  access: A,
+  more: More,
+) => ({ method: 'post' as const, path, access, ...more })
+
+/** Something recorded, once however often it is sent. */
+export const writes = <
+  const P extends string,
+  const A extends Access,
+  const More extends Partial<Endpoint> = object,
+>(
+  path: P,
+  access: A,
+  more?: More,
+) =>
+  ({ method: 'post' as const, path, access, writes: true as const, answer: done, ...more }) as {
+    method: 'post'
+    path: P
+    access: A
+  } & Omit<{ writes: true; answer: typeof done }, keyof More> &
+    More
+
+/** The address of an endpoint with the given parts filled in. */
+export function addressOf(path: string, params: Readonly<Record<string, string>>): string {
+  return path.replace(/:([A-Za-z]+)/g, (_, name: string) => {
+    const value = params[name]
+    if (value === undefined) throw new Error(`${path} needs its ${name}`)
+    return encodeURIComponent(value)
+  })
+}

@@ -1,0 +1,129 @@
+import { isTimeZone } from '@border/core'
+import { z } from 'zod'
+import { fileProblem, fileText, head, id, isoDay, keeper, onDay, roles, shortText } from './basics.ts'
+import { asks, done, reads, writes } from './endpoint.ts'
+import { account } from './session.ts'
+import { climate, feature, knownClimate, planFeature, planting, schools, taxon } from './worked.ts'
+
+const timeZone = shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London')
+const onEarth = {
+  latitude: z.number().min(-90).max(90),
+  longitude: z.number().min(-180).max(180),
+}
+
+const gardenSummary = z.strictObject({
+  id,
+  name: z.string(),
+  ...onEarth,
+  timeZone: z.string(),
+  northDeg: z.number(),
+  role: z.enum(roles),
+})
+export type GardenSummary = z.infer<typeof gardenSummary>
+
+export type FeatureView = z.infer<typeof feature>
+export type PlantingView = z.infer<typeof planting>
+
+/** A garden as it stands on a day. */
+const gardenView = z.strictObject({
+  garden: gardenSummary,
+  features: z.array(feature),
+  plantings: z.array(planting),
+  climate: climate.nullable(),
+  climateSource: z.string().nullable(),
+  /** What the gardener knows of it. */
+  knownClimate: knownClimate.nullable(),
+  /** The garden's choices where good gardeners differ; a school that is absent follows its usual one. */
+  schools,
+})
+export type GardenView = z.infer<typeof gardenView>
+
+export const gardenRequest = z.object({
+  name: shortText,
+  ...onEarth,
+  timeZone,
+  northDeg: z.number().min(-360).max(360).default(0),
+})
+
+/** What is said of a garden, put right. */
+const gardenAmendment = z.object({
+  name: shortText.optional(),
+  latitude: onEarth.latitude.optional(),
+  longitude: onEarth.longitude.optional(),
+  timeZone: timeZone.optional(),
+  northDeg: z.number().min(-360).max(360).optional(),
+})
+
+const withdrawnGarden = z.strictObject({
+  id,
+  name: z.string(),
+  /** On its own calendar. */
+  withdrawnOn: isoDay,
+})
+export type WithdrawnGarden = z.infer<typeof withdrawnGarden>
+
+/** A garden that was saved, with where its climate is from. */
+const savedGarden = z.strictObject({ gardenId: id, climate: z.string() })
+export type SavedGarden = z.infer<typeof savedGarden>
+
+const importRequest = z.object({
+  plan: fileText,
+  plantings: fileText.optional(),
+  weather: fileText.optional(),
+})
+export type ImportRequest = z.infer<typeof importRequest>
+
+const importPreview = z.strictObject({
+  gardenName: z.string(),
+  ...onEarth,
+  northDeg: z.number(),
+  /** The day the plan is shown at. */
+  today: isoDay,
+  counts: z.record(z.string(), z.number()),
+  features: z.array(planFeature),
+  /** `x` and `y` are absent for plants in pots, which stand where the pot stands. */
+  plantings: z.array(
+    z.strictObject({
+      tag: z.string(),
+      place: z.string(),
+      taxon,
+      count: z.number(),
+      plantedOn: isoDay,
+      x: z.number().optional(),
+      y: z.number().optional(),
+    }),
+  ),
+  weatherDays: z.number(),
+})
+export type ImportPreview = z.infer<typeof importPreview>
+const importPreviewResult = z.discriminatedUnion('ok', [
+  z.strictObject({ ok: z.literal(true), preview: importPreview }),
+  z.strictObject({ ok: z.literal(false), problems: z.array(fileProblem) }),
+])
+
+const member = z.strictObject({ id, name: z.string(), email: z.string(), role: z.enum(roles) })
+export type MemberView = z.infer<typeof member>
+
+const garden = '/gardens/:gardenId'
+
+/** Gardens, where they lie, who belongs to them. */
+export const gardenEndpoints = {
+  list: reads('/gardens', 'signed in', { answer: z.array(gardenSummary) }),
+  create: writes('/gardens', 'leads practice', { body: gardenRequest, answer: savedGarden }),
+  previewImport: asks('/imports/preview', 'leads practice', {
+    body: importRequest,
+    answer: importPreviewResult,
+  }),
+  import: writes('/imports', 'leads practice', { body: importRequest, answer: savedGarden }),
+  read: reads(garden, keeper, { query: onDay, answer: gardenView }),
+  amend: writes(`${garden}/amend`, head, { body: gardenAmendment }),
+  /** A garden is taken out by its name. */
+  withdraw: writes(`${garden}/withdraw`, head, { body: z.object({ name: z.string().max(200) }) }),
+  listWithdrawn: reads('/withdrawn-gardens', 'leads practice', { answer: z.array(withdrawnGarden) }),
+  restore: writes('/withdrawn-gardens/:withdrawnId/restore', 'leads practice'),
+  listMembers: reads(`${garden}/people`, head, { answer: z.array(member) }),
+  addMember: writes(`${garden}/people`, head, {
+    body: z.object({ ...account, role: z.enum(roles) }),
+    answer: done,
+  }),
+}

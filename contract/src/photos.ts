@@ -1,0 +1,66 @@
+import { z } from 'zod'
+import { crew, head, id, instant, isoDay, keeper, shortText } from './basics.ts'
+import { reads, sendsFile, writes } from './endpoint.ts'
+
+const standpointRequest = z.object({
+  name: shortText,
+  placeId: id.optional(),
+  framing: z.string().trim().max(300).default(''),
+})
+export const standpoint = z.strictObject({
+  id,
+  name: z.string(),
+  placeId: id.nullable(),
+  framing: z.string(),
+  /** The latest photo from it. */
+  lastPhotoId: id.nullable(),
+  lastTakenOn: isoDay.nullable(),
+})
+export type StandpointView = z.infer<typeof standpoint>
+
+export const photoRequest = z
+  .object({
+    id,
+    on: isoDay,
+    at: instant,
+    /** A picture file, base 64. */
+    data: z.string().min(1).max(12_000_000),
+    standpointId: id.optional(),
+    plantingId: id.optional(),
+    placeId: id.optional(),
+    /** Where it was taken is stripped unless this is said. */
+    keepPosition: z.boolean().default(false),
+  })
+  .refine(
+    (p) => p.standpointId ?? p.plantingId ?? p.placeId,
+    'belongs to a standpoint, a planting or a place',
+  )
+export type PhotoRequest = z.input<typeof photoRequest>
+export const photo = z.strictObject({
+  id,
+  takenOn: isoDay,
+  standpointId: id.nullable(),
+  plantingId: id.nullable(),
+  placeId: id.nullable(),
+  width: z.number(),
+  height: z.number(),
+  by: z.string().nullable(),
+})
+export type PhotoView = z.infer<typeof photo>
+
+const photosPath = '/gardens/:gardenId/photos'
+
+/** Photos, and where they are taken from year after year. */
+export const photoEndpoints = {
+  list: reads(photosPath, keeper, { answer: z.array(photo) }),
+  add: writes(photosPath, crew, { body: photoRequest, answer: z.strictObject({ added: z.boolean() }) }),
+  picture: sendsFile(`${photosPath}/:photoId`, keeper, 'image/jpeg', {
+    query: z.object({ size: z.enum(['small']).optional() }),
+  }),
+  withdraw: writes(`${photosPath}/:photoId/withdraw`, crew),
+  listStandpoints: reads('/gardens/:gardenId/standpoints', keeper, { answer: z.array(standpoint) }),
+  addStandpoint: writes('/gardens/:gardenId/standpoints', head, {
+    body: standpointRequest,
+    answer: z.strictObject({ id }),
+  }),
+}

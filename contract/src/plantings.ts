@@ -1,0 +1,102 @@
+import { plantingSources } from '@border/core'
+import { z } from 'zod'
+import { botanicalName, crew, head, id, instant, isoDay, keeper, ring } from './basics.ts'
+import { reads, writes } from './endpoint.ts'
+import { photo } from './photos.ts'
+import { planting } from './worked.ts'
+
+const plantingRequest = z.object({
+  tag: z.string().trim().min(1).max(40),
+  taxonBotanical: botanicalName,
+  placeId: id,
+  count: z.number().int().min(1).max(10_000),
+  plantedOn: isoDay,
+  source: z.enum(plantingSources),
+  x: z.number(),
+  y: z.number(),
+  radiusM: z.number().min(0.02).max(50).optional(),
+  /** The drift as it is drawn, corners in plan metres. */
+  outline: ring.optional(),
+  /** Planted off the bench: it is there no longer. */
+  benchId: id.optional(),
+})
+/** A planting put right: all that is said of it, and of where it stands. */
+const plantingAmendment = plantingRequest
+  .omit({ benchId: true })
+  .extend({ role: z.string().trim().max(120).nullish() })
+
+const storyEntry = z.strictObject({
+  on: isoDay,
+  kind: z.enum([
+    'planted',
+    'observed',
+    'decided',
+    'job',
+    'moved',
+    'counted',
+    'note',
+    'lost',
+    'trial',
+    'treated',
+  ]),
+  says: z.string(),
+  by: z.string().nullable(),
+  /** When it was written down: puts what happened on one day in order. */
+  recordedAt: instant,
+  /** The look it tells of, where whoever asks may take it back. */
+  lookId: id.optional(),
+})
+/** One thing that happened to a planting. */
+export type StoryEntry = z.infer<typeof storyEntry>
+
+/** A planting as last known and all that happened to it, oldest first. */
+const plantingStory = z.strictObject({
+  planting,
+  photos: z.array(photo),
+  /** Tags of plantings that came from it. */
+  offspring: z.array(z.string()),
+  story: z.array(storyEntry),
+})
+export type PlantingStory = z.infer<typeof plantingStory>
+
+const plantingsPath = '/gardens/:gardenId/plantings'
+const one = `${plantingsPath}/:plantingId` as const
+
+/** Plantings: put in, put right, and told. */
+export const plantingEndpoints = {
+  add: writes(plantingsPath, head, { body: plantingRequest, answer: z.strictObject({ plantingId: id }) }),
+  amend: writes(`${one}/amend`, head, { body: plantingAmendment }),
+  withdraw: writes(`${one}/withdraw`, head),
+  restore: writes(`${one}/restore`, head),
+  story: reads(one, keeper, { answer: plantingStory }),
+  note: writes(`${one}/notes`, crew, {
+    body: z.object({ on: isoDay, note: z.string().trim().min(1).max(2000) }),
+  }),
+}
+
+const onBench = z.strictObject({
+  id,
+  botanical: z.string(),
+  count: z.number(),
+  since: isoDay,
+  /** Tag of the planting it is a division of. */
+  fromTag: z.string().nullable(),
+  note: z.string().nullable(),
+})
+export type BenchView = z.infer<typeof onBench>
+
+/** Plants that wait for a place. */
+export const benchEndpoints = {
+  list: reads('/gardens/:gardenId/bench', keeper, { answer: z.array(onBench) }),
+  put: writes('/gardens/:gardenId/bench', crew, {
+    body: z.object({
+      taxonBotanical: botanicalName,
+      count: z.number().int().min(1).max(10_000),
+      since: isoDay,
+      note: z.string().trim().max(200).optional(),
+    }),
+  }),
+  gone: writes('/gardens/:gardenId/bench/:benchId/gone', crew, {
+    body: z.object({ on: isoDay, gone: z.enum(['given away', 'thrown away']) }),
+  }),
+}

@@ -1,0 +1,192 @@
+import { forbiddenStates, operations } from '@border/core'
+import { z } from 'zod'
+import { crew, head, id, instant, isoDay, keeper, longText } from './basics.ts'
+import { done, reads, sendsFile, writes } from './endpoint.ts'
+import { jobWindow, placedHere, waterBalanceShape, whyHere } from './worked.ts'
+
+const material = z.strictObject({ name: z.string(), amount: z.number(), unit: z.string() })
+const job = z.strictObject({
+  id,
+  kind: z.enum(operations),
+  title: z.string(),
+  /** Plantings it is done to; none where it is done to a place. */
+  plantingIds: z.array(id),
+  tags: z.array(z.string()),
+  placeId: id.nullable(),
+  /** The rule of care that asks for it; null where a decision does. */
+  ruleId: z.string().nullable(),
+  window: jobWindow,
+  minutes: z.number(),
+  materials: z.array(material),
+  tools: z.array(z.string()),
+  cautions: z.array(z.string()),
+  steps: z.array(z.string()),
+  why: z.string().nullable(),
+  /** What happens when it is missed. */
+  missed: z.string().nullable(),
+  /** The school it follows and what the other would do. */
+  school: z.string().nullable(),
+  /** Why its dates cannot be relied on; null where they can. */
+  unsure: z.string().nullable(),
+  forbids: z.array(z.enum(forbiddenStates)),
+  after: z.array(id),
+  state: z.enum(['open', 'done', 'dropped']),
+  plannedOn: isoDay.nullable(),
+  /** Its sittings. */
+  parts: z.array(z.strictObject({ day: isoDay, minutes: z.number() })),
+  nextChance: isoDay.nullable(),
+  /** Why it has no day, in a sentence. */
+  unplaced: z.string().nullable(),
+  pinned: z.boolean(),
+  done: z
+    .strictObject({
+      on: isoDay,
+      minutes: z.number(),
+      lived: z.number().nullable(),
+      used: z.array(material).nullable(),
+      note: z.string().nullable(),
+      by: z.string(),
+    })
+    .nullable(),
+})
+export type JobView = z.infer<typeof job>
+
+/** Jobs of a garden that a new plan put on another day, or on none. */
+const rescheduled = z.strictObject({
+  id,
+  at: instant,
+  moved: z.array(
+    z.strictObject({
+      jobId: id,
+      title: z.string(),
+      from: isoDay,
+      to: isoDay.nullable(),
+      says: z.string(),
+    }),
+  ),
+})
+export type Rescheduled = z.infer<typeof rescheduled>
+
+const seasonView = z.strictObject({
+  jobs: z.array(job),
+  /** Work of rules left out for once, whose window has not closed. */
+  leftOut: z.array(z.strictObject({ id, title: z.string(), latest: isoDay })),
+  /** Person-minutes of the garden's crew; `elsewhere` are in its other gardens or on the way. */
+  workingDays: z.array(
+    z.strictObject({
+      day: isoDay,
+      minutes: z.number(),
+      elsewhere: z.number(),
+      people: z.array(z.string()),
+    }),
+  ),
+  /** What the latest plan that moved anything moved here; null where none did. */
+  rescheduled: rescheduled.nullable(),
+  /** The work shown is not yet that of the garden as it stands: never worked out, or being brought up to date. */
+  isBehind: z.boolean(),
+})
+export type SeasonView = z.infer<typeof seasonView>
+
+export const jobDoneRequest = z.object({
+  on: isoDay,
+  minutes: z.number().int().min(1).max(10_000),
+  /** Plants that lived through it; asked for where plants are handled. */
+  lived: z.number().int().min(0).max(10_000).optional(),
+  /** Pieces left over at a division, put on the bench. */
+  leftOver: z
+    .array(z.object({ plantingId: id, count: z.number().int().min(1).max(10_000) }))
+    .max(200)
+    .optional(),
+  /** Materials as they were really used. */
+  used: z
+    .array(
+      z.object({
+        name: z.string().min(1).max(200),
+        amount: z.number().min(0).max(100_000),
+        unit: z.string().max(20),
+      }),
+    )
+    .max(20)
+    .optional(),
+  note: longText.optional(),
+})
+export type JobDone = z.infer<typeof jobDoneRequest>
+
+const runStates = ['queued', 'running', 'ready', 'taken', 'dropped', 'failed'] as const
+export type RunState = (typeof runStates)[number]
+/** A season's plan being worked out, or waiting to be looked at. */
+const scheduleRun = z.strictObject({
+  id,
+  state: z.enum(runStates),
+  /** 0 to 1. */
+  progress: z.number(),
+  failure: z.string().nullable(),
+  /** What it does in this garden. */
+  result: placedHere.nullable(),
+  /** Jobs of the crew's other gardens that it moves. */
+  movedElsewhere: z.number(),
+})
+export type ScheduleRunView = z.infer<typeof scheduleRun>
+
+const garden = '/gardens/:gardenId'
+const oneJob = `${garden}/jobs/:jobId` as const
+const withAlarms = z.object({ alarms: z.string().optional() })
+
+/** The work of a season: what there is to do, when, and what was done. */
+export const seasonEndpoints = {
+  read: reads(`${garden}/season`, keeper, { answer: seasonView }),
+  calendar: sendsFile(`${garden}/calendar.ics`, keeper, 'text/calendar', { query: withAlarms }),
+  /** Whoever has the secret in the address may read the jobs of its garden, and nothing else. */
+  linkedCalendar: sendsFile('/calendar/:token', 'anyone', 'text/calendar', { query: withAlarms }),
+  calendarLink: reads(`${garden}/calendar-link`, head, {
+    answer: z.strictObject({ since: instant.nullable() }),
+  }),
+  /** A link by which a calendar program reads the jobs: made anew, or withdrawn. Asked again it only says that it is done. */
+  setCalendarLink: writes(`${garden}/calendar-link`, head, {
+    body: z.object({ on: z.boolean() }),
+    answer: z.union([z.strictObject({ path: z.string().nullable() }), done]),
+    writes: 'secret',
+  }),
+  recordDone: writes(`${oneJob}/done`, crew, { body: jobDoneRequest }),
+  takeBackDone: writes(`${oneJob}/take-back`, crew),
+  leaveOut: writes(`${oneJob}/leave-out`, head, { body: z.object({ leaveOut: z.boolean() }) }),
+  pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: isoDay.nullable() }) }),
+  why: reads(`${oneJob}/why`, keeper, { answer: whyHere }),
+  schedule: writes(`${garden}/schedule-runs`, head, { answer: z.strictObject({ runId: id }) }),
+  latestSchedule: reads(`${garden}/schedule-runs/latest`, keeper, {
+    answer: z.strictObject({ run: scheduleRun.nullable() }),
+  }),
+  takeSchedule: writes(`${garden}/schedule-runs/:runId`, head, { body: z.object({ take: z.boolean() }) }),
+}
+
+const wateringView = z.strictObject({
+  /** Why nothing can be told; null where it can. */
+  unknown: z.string().nullable(),
+  /** Told from weather that was made up. */
+  isSimulated: z.boolean(),
+  /** What is not rooted in, soonest due first; `dueOn` null: not within the days known ahead. */
+  plants: z.array(
+    z.strictObject({
+      plantingId: id,
+      tag: z.string(),
+      botanical: z.string(),
+      placeId: id,
+      ...waterBalanceShape,
+    }),
+  ),
+})
+export type WateringView = z.infer<typeof wateringView>
+
+/** Watering of what is not rooted in. */
+export const wateringEndpoints = {
+  read: reads(`${garden}/watering`, keeper, { answer: wateringView }),
+  give: writes(`${garden}/waterings`, crew, {
+    body: z.object({
+      on: isoDay,
+      given: z
+        .array(z.object({ plantingId: id, litres: z.number().positive().max(10_000) }))
+        .min(1)
+        .max(500),
+    }),
+  }),
+}

@@ -1,0 +1,38 @@
+import { z } from 'zod'
+import { id, instant, isoDay, roles, shortText } from './basics.ts'
+import { asks, reads } from './endpoint.ts'
+
+const password = z.string().min(10, 'must be at least 10 characters').max(200)
+export const account = { name: shortText, email: z.email().max(200), password }
+
+const sessionInfo = z.strictObject({
+  csrfToken: z.string(),
+  /** Nobody has an account yet: the first one is asked for. */
+  needsFirstAccount: z.boolean(),
+  demoPeople: z.array(z.strictObject({ id, name: z.string(), role: z.enum(roles) })),
+  person: z.strictObject({ id, name: z.string(), practiceName: z.string(), leads: z.boolean() }).nullable(),
+  /** The server's clock, UTC: a device whose own is wrong goes by this. */
+  now: instant,
+  demoDate: isoDay.nullable(),
+  usesRealToday: z.boolean(),
+})
+export type SessionInfo = z.infer<typeof sessionInfo>
+
+/** Who is asking. Signing in begins a session anew, so that a cookie from before is worth nothing after it. */
+export const sessionEndpoints = {
+  read: reads('/session', 'anyone', { answer: sessionInfo }),
+  signIn: asks('/session/sign-in', 'anyone', {
+    body: z.object({ email: z.email().max(200), password: z.string().min(1).max(200) }),
+    answer: sessionInfo,
+  }),
+  enterDemo: asks('/session/demo', 'anyone', { body: z.object({ personId: id }), answer: sessionInfo }),
+  firstAccount: asks('/session/first-account', 'anyone', {
+    body: z.object({ practiceName: shortText, ...account }),
+    answer: sessionInfo,
+  }),
+  signOut: asks('/session/sign-out', 'signed in', { answer: z.strictObject({ ok: z.literal(true) }) }),
+  setClock: asks('/session/clock', 'signed in', {
+    body: z.object({ useRealToday: z.boolean() }),
+    answer: sessionInfo,
+  }),
+}

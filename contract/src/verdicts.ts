@@ -1,0 +1,110 @@
+import { actions } from '@border/core'
+import { z } from 'zod'
+import { botanicalName, head, id, isoDay, keeper, longText } from './basics.ts'
+import { reads, writes } from './endpoint.ts'
+import { assessment, successorChoice, term } from './worked.ts'
+
+const moveTarget = z.object({ placeId: id, x: z.number(), y: z.number() })
+export type MoveTarget = z.infer<typeof moveTarget>
+
+/** What the person chose. Kept for ever; a later decision stands beside it. */
+export const decisionRequest = z.discriminatedUnion('choice', [
+  z.object({ plantingId: id, on: isoDay, choice: z.literal('accept'), target: moveTarget.optional() }),
+  z.object({
+    plantingId: id,
+    on: isoDay,
+    choice: z.literal('otherwise'),
+    action: z.enum(actions),
+    reason: z.string().trim().min(3, 'say why').max(2000),
+    target: moveTarget.optional(),
+  }),
+  z.object({
+    plantingId: id,
+    on: isoDay,
+    choice: z.literal('wait'),
+    until: isoDay,
+    reason: longText.optional(),
+  }),
+])
+export type DecisionRequest = z.infer<typeof decisionRequest>
+
+const decision = z.strictObject({
+  id,
+  plantingId: id,
+  proposed: z.string(),
+  choice: z.enum(['accept', 'otherwise', 'wait']),
+  action: z.string(),
+  reason: z.string().nullable(),
+  waitUntil: isoDay.nullable(),
+  decidedOn: isoDay,
+  decidedBy: z.string(),
+  jobCount: z.number(),
+  /** The verdict as it was then weighed. */
+  weighed: z.strictObject({ terms: z.array(term), scores: z.partialRecord(z.enum(actions), z.number()) }),
+})
+export type DecisionView = z.infer<typeof decision>
+
+const assessmentView = z.strictObject({
+  on: isoDay,
+  then: isoDay,
+  assessments: z.array(assessment),
+  decisions: z.array(decision),
+})
+export type AssessmentView = z.infer<typeof assessmentView>
+
+const bulkAnswer = z.strictObject({
+  kept: z.array(id),
+  refused: z.array(z.strictObject({ plantingId: id, why: z.string() })),
+})
+export type BulkAnswer = z.infer<typeof bulkAnswer>
+
+export const successorRequest = z.discriminatedUnion('state', [
+  z.object({ state: z.literal('planned'), botanical: botanicalName }),
+  z.object({ state: z.literal('dismissed') }),
+  /** What was said is taken back. */
+  z.object({ state: z.literal('open') }),
+])
+/** A failing tree or shrub of consequence, and what could be planted now to stand when it goes. */
+const succession = z.strictObject({
+  subjectId: id,
+  name: z.string(),
+  placeId: id.nullable(),
+  says: z.string(),
+  choices: z.array(successorChoice),
+  word: z
+    .strictObject({
+      state: z.enum(['planned', 'dismissed']),
+      botanical: z.string().nullable(),
+      jobId: id.nullable(),
+    })
+    .nullable(),
+})
+export type SuccessionView = z.infer<typeof succession>
+
+const garden = '/gardens/:gardenId'
+
+/** How every planting is weighed, and what people decide. */
+export const verdictEndpoints = {
+  assessment: reads(`${garden}/assessment`, keeper, {
+    query: z.object({ on: isoDay.optional(), then: isoDay.optional() }),
+    answer: assessmentView,
+  }),
+  decide: writes(`${garden}/decisions`, head, {
+    body: decisionRequest,
+    answer: z.strictObject({ decisionId: id }),
+  }),
+  /** The same word on many proposals at once. */
+  decideMany: writes(`${garden}/decisions/many`, head, {
+    body: z.object({
+      plantingIds: z.array(id).min(1).max(200),
+      on: isoDay,
+      word: z.discriminatedUnion('choice', [
+        z.object({ choice: z.literal('accept') }),
+        z.object({ choice: z.literal('wait'), until: isoDay }),
+      ]),
+    }),
+    answer: bulkAnswer,
+  }),
+  successions: reads(`${garden}/successions`, keeper, { answer: z.array(succession) }),
+  saySuccessor: writes(`${garden}/successions/:subjectId`, head, { body: successorRequest }),
+}
