@@ -1,6 +1,9 @@
+import { addressOf, endpoints, type Endpoint, type GardenSummary, type SessionInfo } from '@border/contract'
 import { isInside, readPlan, sceneOf, sunHours, type Point, type Scene } from '@border/core'
 import { composeApp, connect, migrate } from '@border/server'
 import { randomBytes } from 'node:crypto'
+import { once } from 'node:events'
+import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { filesOf, placedIn } from './files.ts'
 import { cliffLane } from './gardens/cliffLane.ts'
@@ -69,7 +72,12 @@ describe('loading', () => {
     await db.destroy()
     const url = new URL(process.env.BORDER_ADMIN_URL!)
     url.pathname = `/${name}`
-    app = composeApp({ databaseUrl: url.href, sessionSecret: 'test', secureCookies: false })
+    app = composeApp({
+      databaseUrl: url.href,
+      sessionSecret: 'test',
+      secureCookies: false,
+      checksAnswers: true,
+    })
     await migrate(app.db)
   })
   afterAll(async () => {
@@ -95,5 +103,34 @@ describe('loading', () => {
     expect(first.photos).toBe(16)
     await loadDemo(app.db, () => {})
     expect(await counts()).toEqual(first)
+  })
+
+  it('shows every screen of every garden what the contract says, to the last figure', async () => {
+    const server = app.app.listen(0, '127.0.0.1')
+    await once(server, 'listening')
+    const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
+    let cookie = ''
+    const ask = async <T>(path: string, body?: object, token = ''): Promise<{ status: number; body: T }> => {
+      const answer = await fetch(base + path, {
+        method: body ? 'POST' : 'GET',
+        headers: { cookie, 'x-csrf-token': token, 'content-type': 'application/json' },
+        body: body && JSON.stringify(body),
+      })
+      const sent = answer.headers.getSetCookie()
+      if (sent.length > 0) cookie = sent.map((c) => c.split(';')[0]).join('; ')
+      return { status: answer.status, body: (await answer.json()) as T }
+    }
+    const { csrfToken, demoPeople } = (await ask<SessionInfo>('/api/session')).body
+    await ask('/api/session/demo', { personId: demoPeople[0]!.id }, csrfToken)
+    const told = Object.values(endpoints)
+      .flatMap((area) => Object.values<Endpoint>(area))
+      .filter((e) => e.method === 'get' && !e.sends && /:/.test(e.path) && !/:(?!gardenId)/.test(e.path))
+    expect(told.length).toBeGreaterThan(20)
+    for (const { id, name } of (await ask<GardenSummary[]>('/api/gardens')).body)
+      for (const { path } of told) {
+        const { status } = await ask(`/api${addressOf(path, { gardenId: id })}`)
+        expect([name, path, status]).toEqual([name, path, 200])
+      }
+    server.close()
   })
 })

@@ -51,6 +51,8 @@ const MOST_ITERATIONS = 60
 const TOLERANCE = 1e-5
 /** A variance this far below the error's is none: its effects are all but 0. */
 const LEAST_RATIO = 1e-6
+/** What is added to the diagonal of the information, of its own size. */
+const RIDGE = 1e-8
 /** No step takes a variance beyond these multiples of where it was. */
 const LARGEST_STEP = 8
 const LEAST_STEP = 0.02
@@ -151,7 +153,11 @@ function averageInformationStep(
   const moving = score
     .map((_, k) => k)
     .filter((k) => k === all.length || variance[k]! > floor || score[k]! > 0)
-  const information = moving.map((i) => moving.map((j) => dot(working[i]!, projected[j]!) / 2))
+  // Two factors whose levels go together in every record cannot be told apart: a little more on the diagonal shares the step
+  // between them, and moves where no step is due by nothing.
+  const information = moving.map((i) =>
+    moving.map((j) => (dot(working[i]!, projected[j]!) / 2) * (i === j ? 1 + RIDGE : 1)),
+  )
   const step = solveSmall(
     information,
     moving.map((k) => score[k]!),

@@ -181,6 +181,39 @@ describe('the mixed model', () => {
     expect(one.predict(levels).se).toBeCloseTo(other.predict(levels).se, 6)
   })
 
+  it.each([3, 11, 40])(
+    'shares between two factors that always go together what one alone would have (seed %i)',
+    (seed) => {
+      const random = seededRandom(seed)
+      const n = 80
+      const spot = factor(
+        'spot',
+        Array.from({ length: n }, () => Math.floor(random() * 5)),
+      )
+      const batch = factor(
+        'batch',
+        Array.from({ length: n }, (_, r) => r % 16),
+      )
+      const own = Array.from({ length: 16 }, () => 0.7 * normal(random))
+      const y = Float64Array.from({ length: n }, (_, r) => 3 + own[batch.of[r]!]! + 0.5 * normal(random))
+      const weight = Float64Array.from({ length: n }, () => 0.4 + random())
+      const alone = mixedModel({ y, weight, factors: [spot], nested: [batch] })
+      const together = mixedModel({ y, weight, factors: [spot], nested: [batch, { ...batch, name: 'same' }] })
+      // The likelihood knows their sum only: what it is highest at, and what it predicts, is what one alone gives.
+      const [, first, second] = together.variance.factors as [number, number, number]
+      expect(first + second).toBeCloseTo(alone.variance.factors[1]!, 3)
+      expect(first).toBeCloseTo(second, 3)
+      expect(together.variance.error).toBeCloseTo(alone.variance.error, 3)
+      expect(together.mean).toBeCloseTo(alone.mean, 3)
+      expect(together.meanSe).toBeCloseTo(alone.meanSe, 3)
+      for (let level = 0; level < 16; level++)
+        expect(together.predict([undefined, level, level]).estimate).toBeCloseTo(
+          alone.predict([undefined, level]).estimate,
+          3,
+        )
+    },
+  )
+
   it('stands where the restricted likelihood, worked out from the whole covariance matrix, is highest', () => {
     const random = seededRandom(29)
     const n = 36
