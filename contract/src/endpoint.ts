@@ -48,16 +48,23 @@ export type QueryOf<E extends Endpoint> = E extends { query: infer Q extends z.Z
 /** What a write answers that has nothing to tell. */
 export const done = z.strictObject({ ok: z.literal(true) })
 
+const answering =
+  <Method extends Endpoint['method']>(method: Method) =>
+  <
+    const P extends string,
+    const A extends Access,
+    const More extends Partial<Endpoint> & { answer: z.ZodType },
+  >(
+    path: P,
+    access: A,
+    more: More,
+  ) => ({ method, path, access, ...more })
+
 /** Something read. */
-export const reads = <
-  const P extends string,
-  const A extends Access,
-  const More extends Partial<Endpoint> & { answer: z.ZodType },
->(
-  path: P,
-  access: A,
-  more: More,
-) => ({ method: 'get' as const, path, access, ...more })
+export const reads = answering('get')
+
+/** Something asked that changes nothing of what is recorded, though it travels as a POST. */
+export const asks = answering('post')
 
 /** A file: what it holds is for other programs. */
 export const sendsFile = <
@@ -70,17 +77,6 @@ export const sendsFile = <
   sends: string,
   more?: More,
 ) => ({ method: 'get' as const, path, access, sends, answer: z.undefined(), ...(more as More) })
-
-/** Something asked that changes nothing of what is recorded, though it travels as a POST. */
-export const asks = <
-  const P extends string,
-  const A extends Access,
-  const More extends Partial<Endpoint> & { answer: z.ZodType },
->(
-  path: P,
-  access: A,
-  more: More,
-) => ({ method: 'post' as const, path, access, ...more })
 
 /** Something recorded, once however often it is sent. */
 export const writes = <
