@@ -25,6 +25,35 @@ describe('labels of the plan', () => {
     expect(edge!.x - edge!.width / 2).toBeGreaterThanOrEqual(0)
   })
 
+  it('are the same for the same drawing, whatever its rows are called and in whichever order they come', () => {
+    const random = seededRandom(7)
+    const crowd = Array.from(
+      { length: 30 },
+      () => [random() * 300, random() * 120, `Alder ${Math.ceil(random() * 9)}`] as const,
+    )
+    const drawn = (keyOf: (i: number) => string, order: (i: number) => number) =>
+      placeLabels(
+        crowd
+          .map(([x, y, text], i) => ({ ...label(keyOf(i), x, y, 20, text), at: order(i) }))
+          .sort((a, b) => a.at - b.at),
+        400,
+        200,
+      )
+        .map(({ text, x, y }) => `${text} ${x} ${y}`)
+        .sort()
+    const once = drawn(
+      (i) => `a${i}`,
+      (i) => i,
+    )
+    expect(once.length).toBeLessThan(30)
+    expect(
+      drawn(
+        (i) => `z${99 - i}`,
+        (i) => (i * 7) % 30,
+      ),
+    ).toEqual(once)
+  })
+
   it('never cover each other, whatever is asked for', () => {
     const random = seededRandom(41)
     for (let run = 0; run < 40; run++) {

@@ -16,13 +16,20 @@ export interface PlacedLabel extends WantedLabel {
 const HEIGHT = 15
 const PX_PER_LETTER = { place: 7.4, planting: 6.4, obstruction: 6.2 } as const
 
+/** The weightier first; of two alike the one that its text and its place put first, never its key, which is a row's. */
+function inTurn(a: WantedLabel, b: WantedLabel): number {
+  if (a.weight !== b.weight) return b.weight - a.weight
+  if (a.text !== b.text) return a.text < b.text ? -1 : 1
+  return a.x - b.x || a.y - b.y
+}
+
 /**
  * Labels that fit without covering each other or leaving the drawing; of two that collide the weightier stays, moved a
  * line up or down where that makes room.
  */
 export function placeLabels(wanted: readonly WantedLabel[], width: number, height: number): PlacedLabel[] {
   const placed: PlacedLabel[] = []
-  for (const label of [...wanted].sort((a, b) => b.weight - a.weight || (a.key < b.key ? -1 : 1))) {
+  for (const label of [...wanted].sort(inTurn)) {
     const w = label.text.length * PX_PER_LETTER[label.kind] + 8
     const x = Math.min(width - w / 2 - 2, Math.max(w / 2 + 2, label.x))
     const free = [0, -HEIGHT, HEIGHT, -2 * HEIGHT, 2 * HEIGHT]
