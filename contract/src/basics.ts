@@ -1,4 +1,4 @@
-import { areaM2, isIsoDate, selfCrossing, type FileProblem, type Ring } from '@border/core'
+import { areaM2, isIsoDate, isTimeZone, selfCrossing, type FileProblem, type Ring } from '@border/core'
 import { z } from 'zod'
 
 /** `head` decides and changes, `crew` records work, `keeper` reads. */
@@ -17,10 +17,13 @@ export const longText = z.string().trim().max(2000)
 export const shortNote = z.string().trim().min(1).max(500)
 export const fileText = z.string().max(4_000_000)
 export const botanicalName = z.string().trim().min(1).max(160)
+export const timeZone = shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London')
 /** An instant, UTC. */
 export const instant = z.iso.datetime()
 /** Plan metres. */
-export const coordinate = z.number().min(-100_000).max(100_000)
+const coordinate = z.number().min(-100_000).max(100_000)
+/** A point of the plan, in a place where it is known which. */
+export const spot = { x: coordinate, y: coordinate, placeId: id.optional() }
 export const ring: z.ZodType<Ring> = z
   .array(z.tuple([z.number(), z.number()]).readonly())
   .min(3)
@@ -28,6 +31,9 @@ export const ring: z.ZodType<Ring> = z
   .readonly()
   .refine((r) => areaM2(r) > 0, 'the outline has no area')
   .refine((r) => selfCrossing(r) === undefined, 'the outline crosses itself')
+
+/** The path of a garden, which everything in it is asked below. */
+export const gardenPath = '/gardens/:gardenId'
 
 export const onDay = z.object({ on: isoDay.optional() })
 

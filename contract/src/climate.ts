@@ -1,6 +1,6 @@
 import { monthDay } from '@border/core'
 import { z } from 'zod'
-import { crew, fileText, head, id, isoDay, keeper } from './basics.ts'
+import { gardenPath, crew, fileText, head, id, isoDay, keeper } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { soilCorrection, suitedDay } from './worked.ts'
 
@@ -22,30 +22,28 @@ const outlook = z.strictObject({
 })
 export type OutlookView = z.infer<typeof outlook>
 
-const garden = '/gardens/:gardenId'
-
 /** What a garden's year is like: its weather record, what is known of it, its soil thermometers, the days to come. */
 export const climateEndpoints = {
-  bringWeather: writes(`${garden}/weather`, head, { body: z.object({ weather: fileText }) }),
-  askWeatherService: writes(`${garden}/weather-service`, head, {
+  bringWeather: writes(`${gardenPath}/weather`, head, { body: z.object({ weather: fileText }) }),
+  askWeatherService: writes(`${gardenPath}/weather-service`, head, {
     answer: z.strictObject({ isSimulated: z.boolean() }),
   }),
   /** What a gardener knows of the climate; nothing at all takes back what was said. */
-  sayKnown: writes(`${garden}/known-climate`, head, {
+  sayKnown: writes(`${gardenPath}/known-climate`, head, {
     body: z.object({
       lastFrost: monthDay.optional(),
       firstFrost: monthDay.optional(),
       coldestC: z.number().min(-60).max(30).optional(),
     }),
   }),
-  soil: reads(`${garden}/soil`, keeper, { answer: soilView }),
-  measureSoil: writes(`${garden}/soil`, crew, {
+  soil: reads(`${gardenPath}/soil`, keeper, { answer: soilView }),
+  measureSoil: writes(`${gardenPath}/soil`, crew, {
     body: z.object({ day: isoDay, celsius: z.number().min(-40).max(60), placeId: id.optional() }),
   }),
-  bringSoil: writes(`${garden}/soil-file`, head, {
+  bringSoil: writes(`${gardenPath}/soil-file`, head, {
     body: z.object({ csv: fileText }),
     answer: z.strictObject({ added: z.number(), known: z.number() }),
   }),
-  withdrawSoil: writes(`${garden}/soil/:readingId/withdraw`, crew),
-  outlook: reads(`${garden}/outlook`, keeper, { answer: outlook }),
+  withdrawSoil: writes(`${gardenPath}/soil/:readingId/withdraw`, crew),
+  outlook: reads(`${gardenPath}/outlook`, keeper, { answer: outlook }),
 }

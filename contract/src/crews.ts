@@ -1,6 +1,6 @@
 import { skills } from '@border/core'
 import { z } from 'zod'
-import { head, id, isoDay, keeper, shortText } from './basics.ts'
+import { gardenPath, head, id, isoDay, keeper, shortText } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 
 const dayMinutes = z.number().int().min(0).max(1440)
@@ -35,7 +35,7 @@ const crewView = z.strictObject({
 })
 export type CrewView = z.infer<typeof crewView>
 
-const crewPath = '/gardens/:gardenId/crew'
+const crewPath = `${gardenPath}/crew` as const
 
 /** Who works in a garden, and in which others. */
 export const crewEndpoints = {

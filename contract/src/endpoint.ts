@@ -8,22 +8,16 @@ import type { Role } from './basics.ts'
 export type Access = 'anyone' | 'signed in' | 'leads practice' | { garden: Role }
 
 /** What can be asked of the server: one address, who may, what is sent and what comes back. */
-export interface Endpoint<
-  Path extends string = string,
-  Query extends z.ZodType = z.ZodType,
-  Body extends z.ZodType = z.ZodType,
-  Answer extends z.ZodType = z.ZodType,
-  Who extends Access = Access,
-> {
+export interface Endpoint {
   method: 'get' | 'post'
   /** Below `/api`; parts that begin with a colon are given. */
-  path: Path
-  access: Who
-  query?: Query
-  body?: Body
+  path: string
+  access: Access
+  query?: z.ZodType
+  body?: z.ZodType
   /** Of one that sends a file: what the file is. */
   sends?: string
-  answer: Answer
+  answer: z.ZodType
   /** Runs once per idempotency key. The answer of a `secret` one is not kept: a repeat is answered without it. */
   writes?: boolean | 'secret'
 }

@@ -1,11 +1,21 @@
-import { isTimeZone } from '@border/core'
 import { z } from 'zod'
-import { fileProblem, fileText, head, id, isoDay, keeper, onDay, roles, shortText } from './basics.ts'
-import { asks, done, reads, writes } from './endpoint.ts'
+import {
+  fileProblem,
+  fileText,
+  gardenPath,
+  head,
+  id,
+  isoDay,
+  keeper,
+  onDay,
+  roles,
+  shortText,
+  timeZone,
+} from './basics.ts'
+import { asks, reads, writes } from './endpoint.ts'
 import { account } from './session.ts'
 import { climate, feature, knownClimate, planFeature, planting, schools, taxon } from './worked.ts'
 
-const timeZone = shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London')
 const onEarth = {
   latitude: z.number().min(-90).max(90),
   longitude: z.number().min(-180).max(180),
@@ -38,21 +48,8 @@ const gardenView = z.strictObject({
 })
 export type GardenView = z.infer<typeof gardenView>
 
-export const gardenRequest = z.object({
-  name: shortText,
-  ...onEarth,
-  timeZone,
-  northDeg: z.number().min(-360).max(360).default(0),
-})
-
-/** What is said of a garden, put right. */
-const gardenAmendment = z.object({
-  name: shortText.optional(),
-  latitude: onEarth.latitude.optional(),
-  longitude: onEarth.longitude.optional(),
-  timeZone: timeZone.optional(),
-  northDeg: z.number().min(-360).max(360).optional(),
-})
+const said = z.object({ name: shortText, ...onEarth, timeZone, northDeg: z.number().min(-360).max(360) })
+export const gardenRequest = said.extend({ northDeg: said.shape.northDeg.default(0) })
 
 const withdrawnGarden = z.strictObject({
   id,
@@ -104,8 +101,6 @@ const importPreviewResult = z.discriminatedUnion('ok', [
 const member = z.strictObject({ id, name: z.string(), email: z.string(), role: z.enum(roles) })
 export type MemberView = z.infer<typeof member>
 
-const garden = '/gardens/:gardenId'
-
 /** Gardens, where they lie, who belongs to them. */
 export const gardenEndpoints = {
   list: reads('/gardens', 'signed in', { answer: z.array(gardenSummary) }),
@@ -115,15 +110,14 @@ export const gardenEndpoints = {
     answer: importPreviewResult,
   }),
   import: writes('/imports', 'leads practice', { body: importRequest, answer: savedGarden }),
-  read: reads(garden, keeper, { query: onDay, answer: gardenView }),
-  amend: writes(`${garden}/amend`, head, { body: gardenAmendment }),
+  read: reads(gardenPath, keeper, { query: onDay, answer: gardenView }),
+  amend: writes(`${gardenPath}/amend`, head, { body: said.partial() }),
   /** A garden is taken out by its name. */
-  withdraw: writes(`${garden}/withdraw`, head, { body: z.object({ name: z.string().max(200) }) }),
+  withdraw: writes(`${gardenPath}/withdraw`, head, { body: z.object({ name: z.string().max(200) }) }),
   listWithdrawn: reads('/withdrawn-gardens', 'leads practice', { answer: z.array(withdrawnGarden) }),
   restore: writes('/withdrawn-gardens/:withdrawnId/restore', 'leads practice'),
-  listMembers: reads(`${garden}/people`, head, { answer: z.array(member) }),
-  addMember: writes(`${garden}/people`, head, {
+  listMembers: reads(`${gardenPath}/people`, head, { answer: z.array(member) }),
+  addMember: writes(`${gardenPath}/people`, head, {
     body: z.object({ ...account, role: z.enum(roles) }),
-    answer: done,
   }),
 }

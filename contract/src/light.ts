@@ -1,6 +1,18 @@
-import { brightnesses, isTimeZone } from '@border/core'
+import { brightnesses } from '@border/core'
 import { z } from 'zod'
-import { coordinate, crew, head, id, instant, isoDay, keeper, onDay, shortText } from './basics.ts'
+import {
+  crew,
+  gardenPath,
+  head,
+  id,
+  instant,
+  isoDay,
+  keeper,
+  onDay,
+  shortText,
+  spot,
+  timeZone,
+} from './basics.ts'
 import { asks, done, reads, writes } from './endpoint.ts'
 import { obstructionChange } from './plan.ts'
 import {
@@ -39,23 +51,15 @@ const aheadView = z.strictObject({
 })
 export type AheadView = z.infer<typeof aheadView>
 
-const readingRequest = z.object({
-  at: instant,
-  x: coordinate,
-  y: coordinate,
-  placeId: id.optional(),
-  seen: z.enum(brightnesses),
-})
+const readingRequest = z.object({ at: instant, ...spot, seen: z.enum(brightnesses) })
 export type ReadingRequest = z.infer<typeof readingRequest>
 const lightLogRequest = z.object({
   name: shortText,
-  x: coordinate,
-  y: coordinate,
-  placeId: id.optional(),
+  ...spot,
   /** The file, `time,lux`. */
   csv: z.string().min(1).max(8_000_000),
   /** Zone of times without an offset; the garden's unless given. */
-  timeZone: shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London').optional(),
+  timeZone: timeZone.optional(),
 })
 export type LightLogRequest = z.infer<typeof lightLogRequest>
 
@@ -126,14 +130,13 @@ const suspicionsView = z.strictObject({
 })
 export type SuspicionsView = z.infer<typeof suspicionsView>
 
-const garden = '/gardens/:gardenId'
 const logId = z.strictObject({ logId: id })
 
 /** What light there is, what it may become, and what readings say of it. */
 export const lightEndpoints = {
-  ahead: reads(`${garden}/ahead`, keeper, { query: onDay, answer: aheadView }),
-  whatIfs: reads(`${garden}/what-ifs`, keeper, { query: onDay, answer: z.array(whatIf) }),
-  keepWhatIf: writes(`${garden}/what-ifs`, head, {
+  ahead: reads(`${gardenPath}/ahead`, keeper, { query: onDay, answer: aheadView }),
+  whatIfs: reads(`${gardenPath}/what-ifs`, keeper, { query: onDay, answer: z.array(whatIf) }),
+  keepWhatIf: writes(`${gardenPath}/what-ifs`, head, {
     body: z.object({
       name: z.string().trim().min(1).max(80),
       suppositions: z
@@ -143,24 +146,24 @@ export const lightEndpoints = {
     }),
     answer: z.strictObject({ whatIfId: id }),
   }),
-  withdrawWhatIf: writes(`${garden}/what-ifs/:whatIfId/withdraw`, head),
-  evidence: reads(`${garden}/light-evidence`, keeper, { answer: lightEvidence }),
-  takeReading: writes(`${garden}/light-readings`, crew, {
+  withdrawWhatIf: writes(`${gardenPath}/what-ifs/:whatIfId/withdraw`, head),
+  evidence: reads(`${gardenPath}/light-evidence`, keeper, { answer: lightEvidence }),
+  takeReading: writes(`${gardenPath}/light-readings`, crew, {
     body: readingRequest,
     answer: z.strictObject({ readingId: id }),
   }),
-  withdrawReading: writes(`${garden}/light-readings/:readingId/withdraw`, crew),
-  bringLog: writes(`${garden}/light-logs`, crew, { body: lightLogRequest, answer: logId }),
-  withdrawLog: writes(`${garden}/light-logs/:logId/withdraw`, crew),
+  withdrawReading: writes(`${gardenPath}/light-readings/:readingId/withdraw`, crew),
+  bringLog: writes(`${gardenPath}/light-logs`, crew, { body: lightLogRequest, answer: logId }),
+  withdrawLog: writes(`${gardenPath}/light-logs/:logId/withdraw`, crew),
   /** A simulated logger stands at a point for some days and sends what it saw. */
-  simulateLog: writes(`${garden}/light-logs/simulated`, crew, {
-    body: z.object({ x: coordinate, y: coordinate, placeId: id.optional(), name: shortText }),
+  simulateLog: writes(`${gardenPath}/light-logs/simulated`, crew, {
+    body: z.object({ ...spot, name: shortText }),
     answer: logId,
   }),
-  suspicions: reads(`${garden}/suspicions`, keeper, { answer: suspicionsView }),
-  recheck: asks(`${garden}/recheck`, crew, { answer: done }),
+  suspicions: reads(`${gardenPath}/suspicions`, keeper, { answer: suspicionsView }),
+  recheck: asks(`${gardenPath}/recheck`, crew, { answer: done }),
   /** Confirming one puts its change on the plan with its day. */
-  decideSuspicion: writes(`${garden}/suspicions/:suspicionId`, head, {
+  decideSuspicion: writes(`${gardenPath}/suspicions/:suspicionId`, head, {
     body: z.discriminatedUnion('state', [
       z.object({ state: z.literal('dismissed') }),
       z.object({ state: z.literal('confirmed'), date: isoDay.optional() }),

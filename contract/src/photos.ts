@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { crew, head, id, instant, isoDay, keeper, shortText } from './basics.ts'
+import { gardenPath, crew, head, id, instant, isoDay, keeper, shortText } from './basics.ts'
 import { reads, sendsFile, writes } from './endpoint.ts'
 
 const standpointRequest = z.object({
@@ -48,7 +48,7 @@ export const photo = z.strictObject({
 })
 export type PhotoView = z.infer<typeof photo>
 
-const photosPath = '/gardens/:gardenId/photos'
+const photosPath = `${gardenPath}/photos` as const
 
 /** Photos, and where they are taken from year after year. */
 export const photoEndpoints = {
@@ -58,8 +58,8 @@ export const photoEndpoints = {
     query: z.object({ size: z.enum(['small']).optional() }),
   }),
   withdraw: writes(`${photosPath}/:photoId/withdraw`, crew),
-  listStandpoints: reads('/gardens/:gardenId/standpoints', keeper, { answer: z.array(standpoint) }),
-  addStandpoint: writes('/gardens/:gardenId/standpoints', head, {
+  listStandpoints: reads(`${gardenPath}/standpoints`, keeper, { answer: z.array(standpoint) }),
+  addStandpoint: writes(`${gardenPath}/standpoints`, head, {
     body: standpointRequest,
     answer: z.strictObject({ id }),
   }),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { head, id, isoDay } from './basics.ts'
+import { gardenPath, head, id, isoDay } from './basics.ts'
 import { writes } from './endpoint.ts'
 
 export const featureEventRequest = z.discriminatedUnion('action', [
@@ -32,7 +32,7 @@ export const obstructionChange = z.object({
 export const obstructionChangeRequest = z.object({ date: isoDay, change: obstructionChange })
 export type ObstructionChangeRequest = z.infer<typeof obstructionChangeRequest>
 
-const features = '/gardens/:gardenId/features'
+const features = `${gardenPath}/features` as const
 const feature = `${features}/:featureId` as const
 /** The feature is checked whole where it is read. */
 const drawn = z.object({ feature: z.unknown() })

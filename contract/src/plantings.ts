@@ -1,6 +1,6 @@
 import { plantingSources } from '@border/core'
 import { z } from 'zod'
-import { botanicalName, crew, head, id, instant, isoDay, keeper, ring } from './basics.ts'
+import { gardenPath, botanicalName, crew, head, id, instant, isoDay, keeper, ring } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { photo } from './photos.ts'
 import { planting } from './worked.ts'
@@ -59,7 +59,7 @@ const plantingStory = z.strictObject({
 })
 export type PlantingStory = z.infer<typeof plantingStory>
 
-const plantingsPath = '/gardens/:gardenId/plantings'
+const plantingsPath = `${gardenPath}/plantings` as const
 const one = `${plantingsPath}/:plantingId` as const
 
 /** Plantings: put in, put right, and told. */
@@ -87,8 +87,8 @@ export type BenchView = z.infer<typeof onBench>
 
 /** Plants that wait for a place. */
 export const benchEndpoints = {
-  list: reads('/gardens/:gardenId/bench', keeper, { answer: z.array(onBench) }),
-  put: writes('/gardens/:gardenId/bench', crew, {
+  list: reads(`${gardenPath}/bench`, keeper, { answer: z.array(onBench) }),
+  put: writes(`${gardenPath}/bench`, crew, {
     body: z.object({
       taxonBotanical: botanicalName,
       count: z.number().int().min(1).max(10_000),
@@ -96,7 +96,7 @@ export const benchEndpoints = {
       note: z.string().trim().max(200).optional(),
     }),
   }),
-  gone: writes('/gardens/:gardenId/bench/:benchId/gone', crew, {
+  gone: writes(`${gardenPath}/bench/:benchId/gone`, crew, {
     body: z.object({ on: isoDay, gone: z.enum(['given away', 'thrown away']) }),
   }),
 }

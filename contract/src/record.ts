@@ -1,8 +1,7 @@
-import { signCauses, treatments } from '@border/core'
+import { treatments } from '@border/core'
 import { z } from 'zod'
-import { crew, fileText, head, id, isoDay, keeper, longText, shortNote } from './basics.ts'
+import { gardenPath, crew, fileText, head, id, isoDay, keeper, longText, shortNote } from './basics.ts'
 import { reads, sendsFile, writes } from './endpoint.ts'
-import { sign } from './walk.ts'
 import {
   bloomSeen,
   bloomWeek,
@@ -13,7 +12,8 @@ import {
   lightCause,
   rank,
   recordModel,
-  signId,
+  sign,
+  signCause,
   survivalStep,
   suspectedChange,
   taxonRecord,
@@ -103,7 +103,7 @@ const diagnosisView = z.strictObject({
   diagnoses: z.array(
     z.strictObject({
       ...diagnosisShape,
-      signs: z.array(signId),
+      signs: z.array(sign),
       rating: z.number().nullable(),
       seenOn: isoDay,
       lightCause: lightCause.nullable(),
@@ -128,14 +128,13 @@ const likelihoodView = z.strictObject({
 })
 export type LikelihoodView = z.infer<typeof likelihoodView>
 
-const garden = '/gardens/:gardenId'
-const planting = `${garden}/plantings/:plantingId` as const
+const planting = `${gardenPath}/plantings/:plantingId` as const
 const strikeOff = z.object({ on: isoDay, note: longText.optional() })
 
 /** How plants have done, and what that says. */
 export const recordEndpoints = {
-  read: reads(`${garden}/record`, keeper, { answer: recordView }),
-  bloom: reads(`${garden}/bloom`, keeper, {
+  read: reads(`${gardenPath}/record`, keeper, { answer: recordView }),
+  bloom: reads(`${gardenPath}/bloom`, keeper, {
     query: z.object({
       season: z.coerce
         .number('must be a year like 2026')
@@ -146,12 +145,12 @@ export const recordEndpoints = {
     }),
     answer: bloomView,
   }),
-  diagnosis: reads(`${garden}/diagnosis`, keeper, { answer: diagnosisView }),
-  likelihoods: reads(`${garden}/likelihoods`, keeper, { answer: likelihoodView }),
-  setShare: writes(`${garden}/likelihoods`, head, {
+  diagnosis: reads(`${gardenPath}/diagnosis`, keeper, { answer: diagnosisView }),
+  likelihoods: reads(`${gardenPath}/likelihoods`, keeper, { answer: likelihoodView }),
+  setShare: writes(`${gardenPath}/likelihoods`, head, {
     body: z.object({
       sign,
-      cause: z.enum(signCauses),
+      cause: signCause,
       /** Null goes back to the shipped share. */
       share: z.number().min(0).max(1).nullable(),
       why: shortNote.optional(),
@@ -164,10 +163,10 @@ export const recordEndpoints = {
   treat: writes(`${planting}/treatments`, crew, {
     body: z.object({ on: isoDay, what: z.enum(treatments) }),
   }),
-  csv: sendsFile(`${garden}/observations.csv`, keeper, 'text/csv', {
+  csv: sendsFile(`${gardenPath}/observations.csv`, keeper, 'text/csv', {
     query: z.object({ from: isoDay.optional(), to: isoDay.optional() }),
   }),
-  bring: writes(`${garden}/observations-file`, head, {
+  bring: writes(`${gardenPath}/observations-file`, head, {
     body: z.object({ csv: fileText }),
     answer: z.strictObject({ added: z.number(), known: z.number() }),
   }),

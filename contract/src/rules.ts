@@ -1,6 +1,6 @@
 import { forbiddenStates, lifeForms, operations, ownAnchors, schoolIds, schoolOf, skills } from '@border/core'
 import { z } from 'zod'
-import { botanicalName, head, id, isoDay, keeper, shortText } from './basics.ts'
+import { gardenPath, botanicalName, head, id, isoDay, keeper, shortText } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 
 const ownAnchor = z.object({
@@ -104,7 +104,7 @@ const rule = z.strictObject({
 })
 export type RuleView = z.infer<typeof rule>
 
-const rulesPath = '/gardens/:gardenId/rules'
+const rulesPath = `${gardenPath}/rules` as const
 const one = `${rulesPath}/:rule` as const
 
 /** The rules of care as a garden has them, its own among them, and the schools it follows. */
@@ -120,7 +120,7 @@ export const ruleEndpoints = {
     body: z.object({ subjectId: id }),
     answer: z.strictObject({ title: z.string() }),
   }),
-  followSchool: writes('/gardens/:gardenId/schools', head, {
+  followSchool: writes(`${gardenPath}/schools`, head, {
     body: z
       .object({ school: z.enum(schoolIds), choice: z.string() })
       .refine(

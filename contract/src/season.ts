@@ -1,6 +1,6 @@
 import { forbiddenStates, operations } from '@border/core'
 import { z } from 'zod'
-import { crew, head, id, instant, isoDay, keeper, longText } from './basics.ts'
+import { gardenPath, crew, head, id, instant, isoDay, keeper, longText } from './basics.ts'
 import { done, reads, sendsFile, writes } from './endpoint.ts'
 import { jobWindow, placedHere, waterBalanceShape, whyHere } from './worked.ts'
 
@@ -128,21 +128,20 @@ const scheduleRun = z.strictObject({
 })
 export type ScheduleRunView = z.infer<typeof scheduleRun>
 
-const garden = '/gardens/:gardenId'
-const oneJob = `${garden}/jobs/:jobId` as const
+const oneJob = `${gardenPath}/jobs/:jobId` as const
 const withAlarms = z.object({ alarms: z.string().optional() })
 
 /** The work of a season: what there is to do, when, and what was done. */
 export const seasonEndpoints = {
-  read: reads(`${garden}/season`, keeper, { answer: seasonView }),
-  calendar: sendsFile(`${garden}/calendar.ics`, keeper, 'text/calendar', { query: withAlarms }),
+  read: reads(`${gardenPath}/season`, keeper, { answer: seasonView }),
+  calendar: sendsFile(`${gardenPath}/calendar.ics`, keeper, 'text/calendar', { query: withAlarms }),
   /** Whoever has the secret in the address may read the jobs of its garden, and nothing else. */
   linkedCalendar: sendsFile('/calendar/:token', 'anyone', 'text/calendar', { query: withAlarms }),
-  calendarLink: reads(`${garden}/calendar-link`, head, {
+  calendarLink: reads(`${gardenPath}/calendar-link`, head, {
     answer: z.strictObject({ since: instant.nullable() }),
   }),
   /** A link by which a calendar program reads the jobs: made anew, or withdrawn. Asked again it only says that it is done. */
-  setCalendarLink: writes(`${garden}/calendar-link`, head, {
+  setCalendarLink: writes(`${gardenPath}/calendar-link`, head, {
     body: z.object({ on: z.boolean() }),
     answer: z.union([z.strictObject({ path: z.string().nullable() }), done]),
     writes: 'secret',
@@ -152,11 +151,11 @@ export const seasonEndpoints = {
   leaveOut: writes(`${oneJob}/leave-out`, head, { body: z.object({ leaveOut: z.boolean() }) }),
   pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: isoDay.nullable() }) }),
   why: reads(`${oneJob}/why`, keeper, { answer: whyHere }),
-  schedule: writes(`${garden}/schedule-runs`, head, { answer: z.strictObject({ runId: id }) }),
-  latestSchedule: reads(`${garden}/schedule-runs/latest`, keeper, {
+  schedule: writes(`${gardenPath}/schedule-runs`, head, { answer: z.strictObject({ runId: id }) }),
+  latestSchedule: reads(`${gardenPath}/schedule-runs/latest`, keeper, {
     answer: z.strictObject({ run: scheduleRun.nullable() }),
   }),
-  takeSchedule: writes(`${garden}/schedule-runs/:runId`, head, { body: z.object({ take: z.boolean() }) }),
+  takeSchedule: writes(`${gardenPath}/schedule-runs/:runId`, head, { body: z.object({ take: z.boolean() }) }),
 }
 
 const wateringView = z.strictObject({
@@ -179,8 +178,8 @@ export type WateringView = z.infer<typeof wateringView>
 
 /** Watering of what is not rooted in. */
 export const wateringEndpoints = {
-  read: reads(`${garden}/watering`, keeper, { answer: wateringView }),
-  give: writes(`${garden}/waterings`, crew, {
+  read: reads(`${gardenPath}/watering`, keeper, { answer: wateringView }),
+  give: writes(`${gardenPath}/waterings`, crew, {
     body: z.object({
       on: isoDay,
       given: z

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id, instant, isoDay, roles, shortText } from './basics.ts'
-import { asks, reads } from './endpoint.ts'
+import { asks, done, reads } from './endpoint.ts'
 
 const password = z.string().min(10, 'must be at least 10 characters').max(200)
 export const account = { name: shortText, email: z.email().max(200), password }
@@ -30,7 +30,7 @@ export const sessionEndpoints = {
     body: z.object({ practiceName: shortText, ...account }),
     answer: sessionInfo,
   }),
-  signOut: asks('/session/sign-out', 'signed in', { answer: z.strictObject({ ok: z.literal(true) }) }),
+  signOut: asks('/session/sign-out', 'signed in', { answer: done }),
   setClock: asks('/session/clock', 'signed in', {
     body: z.object({ useRealToday: z.boolean() }),
     answer: sessionInfo,

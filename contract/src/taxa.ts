@@ -1,9 +1,12 @@
+import { taxonShape, type Taxon } from '@border/core'
 import { z } from 'zod'
 import { botanicalName, fileText } from './basics.ts'
 import { reads, sendsFile, writes } from './endpoint.ts'
-import { taxonShape } from './worked.ts'
 
-const knownTaxon = z.strictObject({ ...taxonShape, own: z.enum(['new', 'changed']).nullable() })
+const knownTaxon: z.ZodType<Taxon & { own: 'new' | 'changed' | null }> = z.strictObject({
+  ...taxonShape,
+  own: z.enum(['new', 'changed']).nullable(),
+})
 /** A kind as a practice knows it: the library's, its own version of one, or one of its own. */
 export type KnownTaxon = z.infer<typeof knownTaxon>
 

@@ -1,6 +1,6 @@
 import { actions } from '@border/core'
 import { z } from 'zod'
-import { botanicalName, head, id, isoDay, keeper, longText } from './basics.ts'
+import { gardenPath, botanicalName, head, id, isoDay, keeper, longText } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { assessment, successorChoice, term } from './worked.ts'
 
@@ -81,20 +81,18 @@ const succession = z.strictObject({
 })
 export type SuccessionView = z.infer<typeof succession>
 
-const garden = '/gardens/:gardenId'
-
 /** How every planting is weighed, and what people decide. */
 export const verdictEndpoints = {
-  assessment: reads(`${garden}/assessment`, keeper, {
+  assessment: reads(`${gardenPath}/assessment`, keeper, {
     query: z.object({ on: isoDay.optional(), then: isoDay.optional() }),
     answer: assessmentView,
   }),
-  decide: writes(`${garden}/decisions`, head, {
+  decide: writes(`${gardenPath}/decisions`, head, {
     body: decisionRequest,
     answer: z.strictObject({ decisionId: id }),
   }),
   /** The same word on many proposals at once. */
-  decideMany: writes(`${garden}/decisions/many`, head, {
+  decideMany: writes(`${gardenPath}/decisions/many`, head, {
     body: z.object({
       plantingIds: z.array(id).min(1).max(200),
       on: isoDay,
@@ -105,6 +103,6 @@ export const verdictEndpoints = {
     }),
     answer: bulkAnswer,
   }),
-  successions: reads(`${garden}/successions`, keeper, { answer: z.array(succession) }),
-  saySuccessor: writes(`${garden}/successions/:subjectId`, head, { body: successorRequest }),
+  successions: reads(`${gardenPath}/successions`, keeper, { answer: z.array(succession) }),
+  saySuccessor: writes(`${gardenPath}/successions/:subjectId`, head, { body: successorRequest }),
 }

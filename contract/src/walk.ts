@@ -1,11 +1,10 @@
-import { bloomStages, isSign, type SeenInWords } from '@border/core'
+import type { SeenInWords } from '@border/core'
 import { z } from 'zod'
-import { crew, id, instant, isoDay, shortNote } from './basics.ts'
+import { gardenPath, crew, id, instant, isoDay, shortNote } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { standpoint } from './photos.ts'
-import { bloomStage, earliness, signId, unseen, usualPhase } from './worked.ts'
+import { bloomStage, earliness, sign, unseen, usualPhase } from './worked.ts'
 
-export const sign = z.string().refine(isSign, 'is not a sign that is known here')
 const noted = {
   /** Made on the device: the same entry sent twice is kept once. */
   id,
@@ -24,7 +23,7 @@ const observationEntry = z
     rating: z.number().int().min(1).max(5).optional(),
     living: z.number().int().min(1).max(10_000).optional(),
     absent: z.boolean().default(false),
-    stage: z.enum(bloomStages).optional(),
+    stage: bloomStage.optional(),
     flush: z.number().int().min(1).max(9).optional(),
     heightM: sizeM.optional(),
     spreadM: sizeM.optional(),
@@ -92,7 +91,7 @@ const observation = z.strictObject({
   plantingId: id,
   on: isoDay,
   ...seen,
-  signs: z.array(signId),
+  signs: z.array(sign),
   by: z.string().nullable(),
 })
 export type ObservationView = z.infer<typeof observation>
@@ -129,7 +128,7 @@ const walkPlanting = z.strictObject({
   usualStage: bloomStage,
   last: observation.nullable(),
   /** Signs it can have, likeliest first. */
-  likely: z.array(signId),
+  likely: z.array(sign),
   unseen: unseen.nullable(),
 })
 export type WalkPlanting = z.infer<typeof walkPlanting>
@@ -152,11 +151,11 @@ export type WalkView = z.infer<typeof walkView>
 
 /** Walking a garden and noting what is seen. */
 export const walkEndpoints = {
-  read: reads('/gardens/:gardenId/walk', crew, { answer: walkView }),
+  read: reads(`${gardenPath}/walk`, crew, { answer: walkView }),
   /** Each entry is judged by itself, so that one that cannot be kept does not hold up the rest. */
-  note: writes('/gardens/:gardenId/walk-entries', crew, {
+  note: writes(`${gardenPath}/walk-entries`, crew, {
     body: z.object({ entries: z.array(z.unknown()).min(1).max(200) }),
     answer: walkAnswer,
   }),
-  withdrawLook: writes('/gardens/:gardenId/observations/:observationId/withdraw', crew),
+  withdrawLook: writes(`${gardenPath}/observations/:observationId/withdraw`, crew),
 }

@@ -2,22 +2,16 @@ import {
   actions,
   bloomStages,
   brightnesses,
-  cautionKinds,
-  cutBacks,
-  divideHows,
+  featureGeometry,
   featureKinds,
-  habits,
   isSign,
-  lifeForms,
-  moveSeasons,
-  ownCauses,
   phases,
   plantingSources,
-  prunings,
+  signCauses,
   siteCauses,
+  taxonShape,
   treatments,
-  troubles,
-  wildlife,
+  weatherNeeds,
   type Assessment,
   type BloomGap,
   type BloomSeen,
@@ -73,10 +67,10 @@ const n = z.number()
 const day = z.string()
 const say = { says: text }
 
-export const signId = z.custom<SignId>(
-  (v) => typeof v === 'string' && isSign(v),
-  'is not a sign that is known here',
-)
+export const sign = z
+  .string()
+  .refine(isSign, 'is not a sign that is known here')
+  .transform((s) => s as SignId)
 
 // Light
 
@@ -209,7 +203,7 @@ export const suitability: z.ZodType<Suitability> = z.strictObject({
   level: z.enum(['good', 'poor', 'no']),
   ...say,
 })
-const needs = z.enum(['dig', 'plant', 'cut', 'spray', 'lay'])
+const needs = z.enum(weatherNeeds).exclude(['none'])
 export const suitedDay = z.strictObject({
   ...(forecastShape satisfies Record<keyof ForecastDay, z.ZodType>),
   soilC: n,
@@ -230,68 +224,11 @@ const featureShape = {
   name: text,
   from: day.nullable(),
   to: day.nullable(),
-  geometry: z.strictObject({
-    type: z.enum(['Point', 'LineString', 'Polygon']),
-    coordinates: z.array(z.unknown()),
-  }) as unknown as z.ZodType<PlanFeature['geometry']>,
+  geometry: featureGeometry,
   properties: z.record(text, z.unknown()),
 }
 export const planFeature: z.ZodType<PlanFeature> = z.strictObject(featureShape)
 export const feature: z.ZodType<Feature> = z.strictObject({ id: text, ...featureShape })
-const moisture = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)])
-const twoDays = z.tuple([text, text]).readonly()
-export const taxonShape = {
-  botanical: text,
-  common: text,
-  lifeForm: z.enum(lifeForms),
-  habit: z.enum(habits),
-  heightM: n,
-  spreadM: n,
-  spacingM: n,
-  lightMinHours: n,
-  lightMaxHours: n,
-  hotAfternoon: z.enum(['suffers', 'bears', 'enjoys']),
-  moistureMin: moisture,
-  moistureMax: moisture,
-  hardyToC: n,
-  bloomFrom: text.nullish(),
-  bloomTo: text.nullish(),
-  bloomsBy: z.enum(['warmth', 'day length', 'frost-free']),
-  repeats: z.enum(['no', 'when cut back', 'when deadheaded', 'by itself']),
-  moveWhen: z.enum(moveSeasons),
-  moveEase: z.enum(['easy', 'fair', 'poor']),
-  divideYears: z.tuple([n, n]).readonly().nullable(),
-  divideHow: z.enum(divideHows).nullable(),
-  flowersOn: z.enum(['old wood', 'new wood', 'both']).nullable(),
-  pruning: z.enum(prunings).nullable(),
-  bearsHardCut: z.boolean(),
-  cutBack: z.enum(cutBacks),
-  cutToM: n,
-  standsWinter: z.boolean(),
-  halves: z.boolean(),
-  selfSeeds: z.enum(['no', 'some', 'freely']),
-  vigour: z.enum(['slow', 'steady', 'strong', 'thug']),
-  wind: z.enum(['bears', 'staked', 'sheltered']),
-  feed: z.enum(['none', 'light', 'heavy']),
-  mulchAtCrown: z.boolean(),
-  phMin: n,
-  phMax: n,
-  yearsToSize: n,
-  annualSeason: z.enum(['cool', 'warm']).nullable(),
-  shows: twoDays.optional(),
-  fades: twoDays.optional(),
-  rests: twoDays.optional(),
-  winter: z.enum(['underground', 'bare', 'winter green']).optional(),
-  troubles: z.array(z.enum(troubles)),
-  texture: z.enum(['fine', 'medium', 'bold']),
-  scented: z.boolean(),
-  wildlife: z.array(z.enum(wildlife)),
-  foliageColour: text,
-  flowerColour: text.nullish(),
-  cautions: z.array(z.enum(cautionKinds)),
-  synonyms: z.array(text),
-  sureness: z.enum(['well known', 'usual', 'rough']),
-} satisfies Record<keyof Taxon, z.ZodType>
 export const taxon: z.ZodType<Taxon> = z.strictObject(taxonShape)
 export const planting: z.ZodType<Planting> = z.strictObject({
   id: text,
@@ -501,7 +438,7 @@ export const treatmentEffect = z.strictObject({
 
 // Diagnosis
 
-const signCause = z.enum([...siteCauses, ...ownCauses])
+export const signCause = z.enum(signCauses)
 export const usualPhase = z.enum(phases)
 export const diagnosisShape = {
   plantingId: text,
@@ -511,8 +448,8 @@ export const diagnosisShape = {
       cause: signCause,
       share: n,
       odds: z.enum(['most likely', 'likely', 'possible', 'unlikely']),
-      speaksFor: z.array(z.strictObject({ sign: signId, own: z.boolean(), near: n, why: text })),
-      against: z.array(signId),
+      speaksFor: z.array(z.strictObject({ sign, own: z.boolean(), near: n, why: text })),
+      against: z.array(sign),
       check: text,
     }),
   ),
@@ -525,11 +462,11 @@ export const suspectedChange: z.ZodType<SuspectedChange> = z.strictObject({
   cause: z.enum(siteCauses),
   share: n,
   plantingIds: z.array(text),
-  signs: z.array(signId),
+  signs: z.array(sign),
   check: text,
 })
 export const likelihoodShape = {
-  sign: signId,
+  sign,
   cause: signCause,
   share: n,
   why: text,

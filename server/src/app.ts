@@ -13,6 +13,7 @@ import { crewRoutes } from './routes/crew.ts'
 import { decisionRoutes } from './routes/decisions.ts'
 import { gardenRoutes } from './routes/gardens.ts'
 import { lightRoutes } from './routes/light.ts'
+import { planRoutes } from './routes/plan.ts'
 import { plantingRoutes } from './routes/plantings.ts'
 import { recordRoutes } from './routes/record.ts'
 import { rulesRoutes } from './routes/rules.ts'
@@ -68,6 +69,7 @@ export function composeApp(options: AppOptions): RunningApp {
   const routes = [
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20), now),
     ...gardenRoutes(),
+    ...planRoutes(),
     ...taxaRoutes(),
     ...plantingRoutes(),
     ...decisionRoutes(pool),

@@ -16,4 +16,5 @@ export {
   type ObservationLine,
   type ObservationRow,
 } from './observations.ts'
-export { readTaxa, taxonSchema, writeTaxa } from './taxa.ts'
+export { readTaxa, writeTaxa } from './taxa.ts'
+export { taxonSchema, taxonShape } from './taxonSchema.ts'

@@ -287,7 +287,10 @@ class Equations {
         for (let m = k + 1; m < this.unknowns.length; m++) {
           const j = this.unknowns[m]![r]!
           if (i < this.mean) this.coefficients[this.entryAt(i, j)]! += w
-          else this.addDense(this.dense, i, j, w)
+          else {
+            this.dense[this.place(i, j)]! += w
+            this.dense[this.place(j, i)]! += w
+          }
         }
       })
   }
@@ -312,11 +315,6 @@ class Equations {
 
   private place(i: number, j: number): number {
     return (i - this.mean) * this.size + (j - this.mean)
-  }
-
-  private addDense(dense: Float64Array, i: number, j: number, v: number): void {
-    dense[this.place(i, j)]! += v
-    dense[this.place(j, i)]! += v
   }
 
   /** Number of the entry of a sparse row for a later unknown; -1 where they share none. */
@@ -362,9 +360,9 @@ class Equations {
           dense[row + i]! -= share * rows[e]!
           for (let m = e + 1; m < end; m++) {
             const j = column[m]!
-            const v = share * rows[m]!
-            dense[row + j]! -= v
-            dense[(j - mean) * size + i - mean]! -= v
+            const taken = share * rows[m]!
+            dense[row + j]! -= taken
+            dense[(j - mean) * size + i - mean]! -= taken
           }
         }
       }

@@ -13,8 +13,9 @@ import {
   withdrawSoilReading,
 } from '../store/weather.ts'
 import { WeatherSilent } from '../store/weatherService.ts'
+import { outlookOf } from '../work/outlook.ts'
 
-/** What a garden's year is like: its weather record, what is known of it, and its soil thermometers. */
+/** What a garden's year is like: its weather record, what is known of it, its soil thermometers, and the days to come. */
 export function climateRoutes(): Route[] {
   return [
     route(climateEndpoints.bringWeather, {
@@ -78,6 +79,9 @@ export function climateRoutes(): Route[] {
       handle: async ({ db, garden, params }) => {
         if (!(await withdrawSoilReading(db, garden.id, params.readingId))) throw notFound('This reading')
       },
+    }),
+    route(climateEndpoints.outlook, {
+      handle: ({ db, garden, today }) => outlookOf(db, garden, today),
     }),
   ]
 }

@@ -12,7 +12,7 @@ export function decisionRoutes(pool: Piscina): Route[] {
       handle: async ({ read, today, query, signal }) => {
         const view = await assessGardenOn(read, pool, query.on ?? today, {
           then: query.then,
-          signal: signal,
+          signal,
         })
         return { ...view, decisions: await read.decisions() }
       },

@@ -1,22 +1,14 @@
-import { type GardenSummary, gardenEndpoints, planEndpoints } from '@border/contract'
-import { castsShade, checkFeature, civilDate } from '@border/core'
+import { gardenEndpoints, type GardenSummary } from '@border/contract'
+import { civilDate } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
   addMember,
   amendGarden,
-  endFeature,
-  everPlanted,
-  findFeature,
-  insertFeatureEvent,
-  insertFeatures,
   listGardensFor,
   listWithdrawnGardens,
-  restoreFeature,
   restoreGarden,
-  withdrawFeature,
   withdrawGarden,
-  withdrawLatestEvent,
   type GardenAccess,
 } from '../store/gardens.ts'
 import { findColleague, insertPerson, listMembers } from '../store/people.ts'
@@ -73,54 +65,6 @@ export const gardenRoutes = (): Route[] => [
       }
     },
   }),
-  route(planEndpoints.addFeature, {
-    handle: async ({ db, garden, body }) => {
-      const read = checkFeature(body.feature)
-      if (!read.ok) throw fileRefusal(read.problems)
-      const [featureId] = await insertFeatures(db, garden.id, [read.value])
-      return { featureId: featureId! }
-    },
-  }),
-  route(planEndpoints.endFeature, {
-    handle: async ({ db, garden, params, body }) => {
-      const feature = await featureOf(db, garden.id, params.featureId)
-      if (body.to && feature.from_date && body.to <= feature.from_date)
-        throw new Refusal(422, `It only came on ${feature.from_date}: the day it is gone must be later.`)
-      await endFeature(db, feature.id, body.to)
-    },
-  }),
-  route(planEndpoints.recordEvent, {
-    handle: async ({ db, garden, person, params, body }) => {
-      const feature = await featureOf(db, garden.id, params.featureId)
-      if (body.action === 'limbed' && feature.kind !== 'tree')
-        throw new Refusal(422, 'Only a tree can be limbed up.')
-      if (!castsShade(feature)) throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
-      await insertFeatureEvent(db, { gardenId: garden.id, personId: person.id }, feature.id, body)
-    },
-  }),
-  route(planEndpoints.takeBackEvent, {
-    handle: async ({ db, garden, params }) => {
-      const feature = await featureOf(db, garden.id, params.featureId)
-      if (!(await withdrawLatestEvent(db, feature.id)))
-        throw new Refusal(
-          409,
-          'Nothing recorded here can be taken back: what came with the plan’s file stays.',
-        )
-    },
-  }),
-  route(planEndpoints.withdrawFeature, {
-    handle: async ({ db, garden, params }) => {
-      const feature = await featureOf(db, garden.id, params.featureId)
-      if (await everPlanted(db, feature.id))
-        throw new Refusal(409, `Plants stand or stood in ${feature.name}: give it a last day instead.`)
-      await withdrawFeature(db, feature.id)
-    },
-  }),
-  route(planEndpoints.restoreFeature, {
-    handle: async ({ db, garden, params }) => {
-      if (!(await restoreFeature(db, garden.id, params.featureId))) throw notFound('This part of the plan')
-    },
-  }),
   route(gardenEndpoints.amend, {
     handle: ({ db, garden, person, body }) => amendGarden(db, garden, person.id, body),
   }),
@@ -173,9 +117,3 @@ const summaryOf = ({
   northDeg,
   role,
 }: GardenAccess): GardenSummary => ({ id, name, latitude, longitude, timeZone, northDeg, role })
-
-async function featureOf(db: Parameters<typeof findFeature>[0], gardenId: string, id: string) {
-  const feature = await findFeature(db, gardenId, id)
-  if (!feature) throw notFound('This part of the plan')
-  return feature
-}

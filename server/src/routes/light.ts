@@ -1,8 +1,7 @@
-import { obstructionChangeRequest, lightEndpoints, planEndpoints } from '@border/contract'
+import { obstructionChangeRequest, lightEndpoints } from '@border/contract'
 import {
   addDays,
   castsShade,
-  checkFeature,
   CLOCK_OUT_HOURS,
   clockOffsetHours,
   instantsOf,
@@ -17,13 +16,7 @@ import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import {
-  amendFeature,
-  findFeature,
-  insertFeatures,
-  listFeatures,
-  type GardenAccess,
-} from '../store/gardens.ts'
+import { insertFeatures, listFeatures, type GardenAccess } from '../store/gardens.ts'
 import {
   decideSuspicion,
   findSuspicion,
@@ -68,23 +61,8 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
         if (!(await withdraw(db, 'what_ifs', garden.id, params.whatIfId))) throw notFound('This what-if')
       },
     }),
-    route(planEndpoints.amendFeature, {
-      handle: async ({ db, garden, person, params, body }) => {
-        const row = await findFeature(db, garden.id, params.featureId)
-        if (!row) throw notFound('This part of the plan')
-        const right = checkFeature(body.feature)
-        if (!right.ok) throw fileRefusal(right.problems)
-        if (right.value.kind !== row.kind)
-          throw new Refusal(422, `A ${row.kind} cannot be made a ${right.value.kind}.`)
-        await amendFeature(db, { gardenId: garden.id, personId: person.id }, row, right.value)
-      },
-    }),
-    route(planEndpoints.changeFeature, {
-      handle: async ({ db, garden, person, params, body }) =>
-        changeObstruction(db, { gardenId: garden.id, personId: person.id }, params.featureId, body),
-    }),
     route(lightEndpoints.evidence, {
-      handle: ({ read, nowMs, signal }) => lightEvidence(read, pool, { nowMs, signal: signal }),
+      handle: ({ read, nowMs, signal }) => lightEvidence(read, pool, { nowMs, signal }),
     }),
     route(lightEndpoints.takeReading, {
       handle: async ({ db, garden, person, body, nowMs }) => {

@@ -1,4 +1,4 @@
-import { type ScheduleRunView, type Rescheduled, climateEndpoints, seasonEndpoints } from '@border/contract'
+import { type ScheduleRunView, type Rescheduled, seasonEndpoints } from '@border/contract'
 import { addDays, gardenDay, RESCHEDULE_ROUNDS, workingDays, type IsoDate } from '@border/core'
 import type { Response } from 'express'
 import type { Piscina } from 'piscina'
@@ -26,7 +26,6 @@ import {
 import { changeRun, findRun, isUnderWay, latestMoved, latestRun, queueRun, type Run } from '../store/runs.ts'
 import { findWorkedOut } from '../store/workedOut.ts'
 import { seasonCalendar } from '../work/calendar.ts'
-import { outlookOf } from '../work/outlook.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { acceptSchedule, type Workshop } from '../work/runs.ts'
 import { crewSeason, placedNow, workingDaysOf } from '../work/schedule.ts'
@@ -142,9 +141,6 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         const { problem } = season
         return compute(pool, 'why', { problem, placed: placedNow(problem), jobId: job.id })
       },
-    }),
-    route(climateEndpoints.outlook, {
-      handle: ({ db, garden, today }) => outlookOf(db, garden, today),
     }),
   ]
 }

@@ -31,7 +31,9 @@ let csrfToken = ''
 export type Sent<E extends Endpoint> = (unknown extends ParamsOf<E['path']>
   ? { params?: undefined }
   : { params: ParamsOf<E['path']> }) &
-  (BodyOf<E> extends undefined ? { body?: undefined } : { body: BodyOf<E> }) & { query?: QueryOf<E> }
+  WithBody<E> & { query?: QueryOf<E> }
+
+type WithBody<E extends Endpoint> = BodyOf<E> extends undefined ? { body?: undefined } : { body: BodyOf<E> }
 
 /** The address of an endpoint, for a link or a picture too. */
 export function hrefOf<E extends Endpoint>(endpoint: E, { params, query }: Omit<Sent<E>, 'body'>): string {
@@ -119,10 +121,9 @@ export async function openSession(): Promise<Session> {
 
 /** A change of the session itself, which answers with it: signing in and out, and the clock. */
 export type SessionChange = {
-  [Name in Exclude<keyof typeof sessionEndpoints, 'read'>]: {
-    name: Name
-    body: BodyOf<(typeof sessionEndpoints)[Name]>
-  }
+  [Name in Exclude<keyof typeof sessionEndpoints, 'read'>]: { name: Name } & WithBody<
+    (typeof sessionEndpoints)[Name]
+  >
 }[Exclude<keyof typeof sessionEndpoints, 'read'>]
 
 export async function changeSession({ name, body }: SessionChange): Promise<Session> {

@@ -274,8 +274,8 @@ export const useTaxa = () =>
   useQuery({ queryKey: ['taxa'], queryFn: () => ask(taxonEndpoints.list, {}), staleTime: Infinity })
 
 /** A write to what the whole practice shares: everything is read again after it. */
-export function usePracticeWrite<E extends Endpoint<'/taxa' | '/taxa/remove' | '/taxa-file'>>(
-  endpoint: E,
+export function usePracticeWrite<E extends Endpoint>(
+  endpoint: E & (unknown extends ParamsOf<E['path']> ? unknown : never),
   done: string | ((answer: AnswerOf<E>) => string),
 ) {
   const client = useQueryClient()

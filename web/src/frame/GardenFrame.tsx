@@ -168,7 +168,7 @@ function GardenNav({ context }: { context: GardenContext }) {
           </>
         )}
         <span>{session.person.name}</span>
-        <Button type="link" size="small" onClick={() => change.mutate({ name: 'signOut', body: undefined })}>
+        <Button type="link" size="small" onClick={() => change.mutate({ name: 'signOut' })}>
           Sign out
         </Button>
         <span className="visually-hidden">Today is {today}</span>

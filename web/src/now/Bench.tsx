@@ -1,4 +1,4 @@
-import { benchEndpoints, type BenchView } from '@border/contract'
+import { benchEndpoints, type BenchView, type BodyOf } from '@border/contract'
 import { Button, Form, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useBench, useGardenWrite, useTaxa } from '../api/queries.ts'
@@ -16,7 +16,7 @@ export function Bench() {
   const put = useGardenWrite(benchEndpoints.put, { gardenId: view.garden.id }, 'On the bench.')
   const gone = useGardenWrite(
     benchEndpoints.gone,
-    ({ id }: { id: string; on: string; gone: 'given away' | 'thrown away' }) => ({
+    ({ id }: { id: string } & BodyOf<typeof benchEndpoints.gone>) => ({
       gardenId: view.garden.id,
       benchId: id,
     }),

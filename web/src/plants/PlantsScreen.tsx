@@ -1,4 +1,3 @@
-import { hrefOf } from '../api/client.ts'
 import { taxonEndpoints, type FeatureView, type KnownTaxon, type PlantingView } from '@border/contract'
 import {
   capitalised,
@@ -21,6 +20,7 @@ import {
 import { Button, Input, Segmented, Select, Table } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
+import { hrefOf } from '../api/client.ts'
 import { useAssessment, usePracticeWrite, useSignedIn, useTaxa } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { PlantingForm } from './PlantingForm.tsx'

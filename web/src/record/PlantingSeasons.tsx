@@ -1,4 +1,4 @@
-import { recordEndpoints, type RecordView, type Stay } from '@border/contract'
+import { recordEndpoints, type RecordView, type Stay, type BodyOf } from '@border/contract'
 import { counted, dayMonthYear, likelyRange, listed, tenths, Z90 } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
@@ -178,7 +178,10 @@ function Absences({ record }: { record: RecordView }) {
   const { view, isCrew, today } = useGardenContext()
   const strike = useGardenWrite(
     recordEndpoints.strikeOff,
-    ({ plantingId }: { plantingId: string; on: string }) => ({ gardenId: view.garden.id, plantingId }),
+    ({ plantingId }: { plantingId: string } & BodyOf<typeof recordEndpoints.strikeOff>) => ({
+      gardenId: view.garden.id,
+      plantingId,
+    }),
     'Struck off. Its place is free; its record stays.',
   )
   const shown = record.unseen.filter((a) => a.unseen.state !== 'resting')

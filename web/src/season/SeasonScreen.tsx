@@ -1,15 +1,16 @@
-import { hrefOf } from '../api/client.ts'
 import {
   crewEndpoints,
   seasonEndpoints,
   type JobView,
   type Rescheduled,
   type SeasonView,
+  type BodyOf,
 } from '@border/contract'
 import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
+import { hrefOf } from '../api/client.ts'
 import { errorText, useGardenWrite, useSeason } from '../api/queries.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
@@ -130,7 +131,10 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
   )
   const takeUp = useGardenWrite(
     seasonEndpoints.leaveOut,
-    ({ id }: { id: string; leaveOut: boolean }) => ({ gardenId: view.garden.id, jobId: id }),
+    ({ id }: { id: string } & BodyOf<typeof seasonEndpoints.leaveOut>) => ({
+      gardenId: view.garden.id,
+      jobId: id,
+    }),
     'It is open again.',
   )
   const open = season.jobs.filter((j) => j.state === 'open')

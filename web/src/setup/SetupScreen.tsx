@@ -1,4 +1,3 @@
-import { hrefOf } from '../api/client.ts'
 import {
   gardenEndpoints,
   recordEndpoints,
@@ -10,6 +9,7 @@ import {
 import { capitalised, dayMonthYear, followed, schools } from '@border/core'
 import { Button, Form, Input, Radio, Segmented, Select } from 'antd'
 import { useState } from 'react'
+import { hrefOf } from '../api/client.ts'
 import { useCalendarLink, useChangeSession, useGardenWrite, useMembers, useSignedIn } from '../api/queries.ts'
 import { useGardenContext } from '../frame/GardenFrame.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
@@ -51,7 +51,7 @@ export function Screen() {
           <p>
             {session.person.name}, {roleWords[view.garden.role]} of this garden.
           </p>
-          <Button onClick={() => change.mutate({ name: 'signOut', body: undefined })}>Sign out here</Button>
+          <Button onClick={() => change.mutate({ name: 'signOut' })}>Sign out here</Button>
         </section>
         <section>
           <h2>Look</h2>
