@@ -20,7 +20,7 @@ export default async function makeTemplate(): Promise<() => void> {
   expect(entered.ok()).toBe(true)
   for (const { id } of await read('/gardens')) {
     await expect
-      .poll(async () => (await read(`/gardens/${id}/season`)).isBehind, { timeout: 120_000 })
+      .poll(async () => (await read(`/gardens/${id}/versions`)).isBehind, { timeout: 120_000 })
       .toBe(false)
     for (const view of ['assessment', 'record', 'diagnosis', 'walk']) await read(`/gardens/${id}/${view}`)
   }

@@ -1,3 +1,10 @@
 import { defineConfig } from 'vitest/config'
 
-export default defineConfig({ test: { name: 'web', include: ['src/**/*.test.ts'], testTimeout: 240_000 } })
+export default defineConfig({
+  test: {
+    name: 'web',
+    include: ['src/**/*.test.{ts,tsx}'],
+    setupFiles: ['src/test/setup.ts'],
+    testTimeout: 240_000,
+  },
+})

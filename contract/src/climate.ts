@@ -36,7 +36,7 @@ export const climateEndpoints = {
       coldestC: z.number().min(-60).max(30).optional(),
     }),
   }),
-  soil: reads(`${gardenPath}/soil`, keeper, { answer: soilView }),
+  soil: reads(`${gardenPath}/soil`, keeper, { answer: soilView, restsOn: ['climate'] }),
   measureSoil: writes(`${gardenPath}/soil`, crew, {
     body: z.object({ day: isoDay, celsius: z.number().min(-40).max(60), placeId: id.optional() }),
   }),
@@ -45,5 +45,5 @@ export const climateEndpoints = {
     answer: z.strictObject({ added: z.number(), known: z.number() }),
   }),
   withdrawSoil: writes(`${gardenPath}/soil/:readingId/withdraw`, crew),
-  outlook: reads(`${gardenPath}/outlook`, keeper, { answer: outlook }),
+  outlook: reads(`${gardenPath}/outlook`, keeper, { answer: outlook, restsOn: ['climate'] }),
 }

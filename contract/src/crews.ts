@@ -39,7 +39,7 @@ const crewPath = `${gardenPath}/crew` as const
 
 /** Who works in a garden, and in which others. */
 export const crewEndpoints = {
-  read: reads(crewPath, keeper, { answer: crewView }),
+  read: reads(crewPath, keeper, { answer: crewView, restsOn: ['crew', 'members'] }),
   name: writes(crewPath, head, {
     body: z.object({ name: shortText, travelMinutes: z.number().int().min(0).max(600) }),
   }),

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import type { Aspect } from './aspects.ts'
 import type { Role } from './basics.ts'
 
 /**
@@ -18,6 +19,8 @@ export interface Endpoint {
   /** Of one that sends a file: what the file is. */
   sends?: string
   answer: z.ZodType
+  /** Of what is read: the aspects of a garden that its answer is made from. While none of them changes the answer stays, for a day. */
+  restsOn?: readonly Aspect[]
   /** Runs once per idempotency key. The answer of a `secret` one is not kept: a repeat is answered without it. */
   writes?: boolean | 'secret'
 }
@@ -42,23 +45,27 @@ export type QueryOf<E extends Endpoint> = E extends { query: infer Q extends z.Z
 /** What a write answers that has nothing to tell. */
 export const done = z.strictObject({ ok: z.literal(true) })
 
-const answering =
-  <Method extends Endpoint['method']>(method: Method) =>
-  <
-    const P extends string,
-    const A extends Access,
-    const More extends Partial<Endpoint> & { answer: z.ZodType },
-  >(
-    path: P,
-    access: A,
-    more: More,
-  ) => ({ method, path, access, ...more })
-
-/** Something read. */
-export const reads = answering('get')
+/** Something read: what it is made from is said with it. */
+export const reads = <
+  const P extends string,
+  const A extends Access,
+  const More extends Partial<Endpoint> & { answer: z.ZodType; restsOn: readonly Aspect[] },
+>(
+  path: P,
+  access: A,
+  more: More,
+) => ({ method: 'get' as const, path, access, ...more })
 
 /** Something asked that changes nothing of what is recorded, though it travels as a POST. */
-export const asks = answering('post')
+export const asks = <
+  const P extends string,
+  const A extends Access,
+  const More extends Partial<Endpoint> & { answer: z.ZodType },
+>(
+  path: P,
+  access: A,
+  more: More,
+) => ({ method: 'post' as const, path, access, ...more })
 
 /** A file: what it holds is for other programs. */
 export const sendsFile = <

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { aspects, whatIsKnown } from './aspects.ts'
 import {
   fileProblem,
   fileText,
@@ -98,25 +99,61 @@ const importPreviewResult = z.discriminatedUnion('ok', [
   z.strictObject({ ok: z.literal(false), problems: z.array(fileProblem) }),
 ])
 
+const versionsView = z.strictObject({
+  versions: z.record(z.enum(aspects), z.string()),
+  /** The work of the garden is not yet that of the garden as it stands: never worked out, or being brought up to date. */
+  isBehind: z.boolean(),
+})
+export type VersionsView = z.infer<typeof versionsView>
+
+/** What is told of a garden beside whichever screen of it is open. */
+const gardenNow = z.strictObject({
+  /** Plantings outside the light they like. */
+  outside: z.number(),
+  /** Proposals on which nobody has decided. */
+  openVerdicts: z.number(),
+  openJobs: z.number(),
+  suspicions: z.number(),
+  /** How many jobs may be done, from each day on which that changes. */
+  openWindows: z.array(z.tuple([isoDay, z.number()])),
+  /** Days with somebody to work, each by how far it lies ahead of the garden's today. */
+  workingDays: z.array(z.int().min(0)),
+})
+export type GardenNow = z.infer<typeof gardenNow>
+
 const member = z.strictObject({ id, name: z.string(), email: z.string(), role: z.enum(roles) })
 export type MemberView = z.infer<typeof member>
 
 /** Gardens, where they lie, who belongs to them. */
 export const gardenEndpoints = {
-  list: reads('/gardens', 'signed in', { answer: z.array(gardenSummary) }),
+  list: reads('/gardens', 'signed in', { answer: z.array(gardenSummary), restsOn: ['plan', 'members'] }),
   create: writes('/gardens', 'leads practice', { body: gardenRequest, answer: savedGarden }),
   previewImport: asks('/imports/preview', 'leads practice', {
     body: importRequest,
     answer: importPreviewResult,
   }),
   import: writes('/imports', 'leads practice', { body: importRequest, answer: savedGarden }),
-  read: reads(gardenPath, keeper, { query: onDay, answer: gardenView }),
+  read: reads(gardenPath, keeper, {
+    query: onDay,
+    answer: gardenView,
+    restsOn: ['plan', 'plantings', 'climate', 'rules', 'library', 'members'],
+  }),
   amend: writes(`${gardenPath}/amend`, head, { body: said.partial() }),
+  /** How often each aspect of it has changed: what a device was told stays true while those it rests on stand still. */
+  versions: reads(`${gardenPath}/versions`, keeper, { answer: versionsView, restsOn: [] }),
+  now: reads(`${gardenPath}/now`, keeper, {
+    query: onDay,
+    answer: gardenNow,
+    restsOn: [...whatIsKnown, 'decisions', 'jobs', 'days', 'crew', 'suspicions'],
+  }),
   /** A garden is taken out by its name. */
   withdraw: writes(`${gardenPath}/withdraw`, head, { body: z.object({ name: z.string().max(200) }) }),
-  listWithdrawn: reads('/withdrawn-gardens', 'leads practice', { answer: z.array(withdrawnGarden) }),
+  listWithdrawn: reads('/withdrawn-gardens', 'leads practice', {
+    answer: z.array(withdrawnGarden),
+    restsOn: ['members'],
+  }),
   restore: writes('/withdrawn-gardens/:withdrawnId/restore', 'leads practice'),
-  listMembers: reads(`${gardenPath}/people`, head, { answer: z.array(member) }),
+  listMembers: reads(`${gardenPath}/people`, head, { answer: z.array(member), restsOn: ['members'] }),
   addMember: writes(`${gardenPath}/people`, head, {
     body: z.object({ ...account, role: z.enum(roles) }),
   }),

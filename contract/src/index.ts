@@ -42,6 +42,7 @@ export {
   type ParamsOf,
   type QueryOf,
 } from './endpoint.ts'
+export { aspects, changedAspects, whatIsKnown, type Aspect, type Versions } from './aspects.ts'
 export { isoDay, roles, roleWords, type ErrorAnswer, type Role } from './basics.ts'
 export * from './session.ts'
 export * from './gardens.ts'

@@ -134,8 +134,16 @@ const logId = z.strictObject({ logId: id })
 
 /** What light there is, what it may become, and what readings say of it. */
 export const lightEndpoints = {
-  ahead: reads(`${gardenPath}/ahead`, keeper, { query: onDay, answer: aheadView }),
-  whatIfs: reads(`${gardenPath}/what-ifs`, keeper, { query: onDay, answer: z.array(whatIf) }),
+  ahead: reads(`${gardenPath}/ahead`, keeper, {
+    query: onDay,
+    answer: aheadView,
+    restsOn: ['plan', 'plantings', 'library'],
+  }),
+  whatIfs: reads(`${gardenPath}/what-ifs`, keeper, {
+    query: onDay,
+    answer: z.array(whatIf),
+    restsOn: ['plan', 'plantings', 'library', 'suppositions'],
+  }),
   keepWhatIf: writes(`${gardenPath}/what-ifs`, head, {
     body: z.object({
       name: z.string().trim().min(1).max(80),
@@ -147,7 +155,10 @@ export const lightEndpoints = {
     answer: z.strictObject({ whatIfId: id }),
   }),
   withdrawWhatIf: writes(`${gardenPath}/what-ifs/:whatIfId/withdraw`, head),
-  evidence: reads(`${gardenPath}/light-evidence`, keeper, { answer: lightEvidence }),
+  evidence: reads(`${gardenPath}/light-evidence`, keeper, {
+    answer: lightEvidence,
+    restsOn: ['plan', 'readings'],
+  }),
   takeReading: writes(`${gardenPath}/light-readings`, crew, {
     body: readingRequest,
     answer: z.strictObject({ readingId: id }),
@@ -160,7 +171,7 @@ export const lightEndpoints = {
     body: z.object({ ...spot, name: shortText }),
     answer: logId,
   }),
-  suspicions: reads(`${gardenPath}/suspicions`, keeper, { answer: suspicionsView }),
+  suspicions: reads(`${gardenPath}/suspicions`, keeper, { answer: suspicionsView, restsOn: ['suspicions'] }),
   recheck: asks(`${gardenPath}/recheck`, crew, { answer: done }),
   /** Confirming one puts its change on the plan with its day. */
   decideSuspicion: writes(`${gardenPath}/suspicions/:suspicionId`, head, {

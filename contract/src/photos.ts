@@ -52,13 +52,16 @@ const photosPath = `${gardenPath}/photos` as const
 
 /** Photos, and where they are taken from year after year. */
 export const photoEndpoints = {
-  list: reads(photosPath, keeper, { answer: z.array(photo) }),
+  list: reads(photosPath, keeper, { answer: z.array(photo), restsOn: ['record'] }),
   add: writes(photosPath, crew, { body: photoRequest, answer: z.strictObject({ added: z.boolean() }) }),
   picture: sendsFile(`${photosPath}/:photoId`, keeper, 'image/jpeg', {
     query: z.object({ size: z.enum(['small']).optional() }),
   }),
   withdraw: writes(`${photosPath}/:photoId/withdraw`, crew),
-  listStandpoints: reads(`${gardenPath}/standpoints`, keeper, { answer: z.array(standpoint) }),
+  listStandpoints: reads(`${gardenPath}/standpoints`, keeper, {
+    answer: z.array(standpoint),
+    restsOn: ['record'],
+  }),
   addStandpoint: writes(`${gardenPath}/standpoints`, head, {
     body: standpointRequest,
     answer: z.strictObject({ id }),

@@ -68,7 +68,10 @@ export const plantingEndpoints = {
   amend: writes(`${one}/amend`, head, { body: plantingAmendment }),
   withdraw: writes(`${one}/withdraw`, head),
   restore: writes(`${one}/restore`, head),
-  story: reads(one, keeper, { answer: plantingStory }),
+  story: reads(one, keeper, {
+    answer: plantingStory,
+    restsOn: ['plan', 'plantings', 'record', 'library', 'decisions', 'jobs'],
+  }),
   note: writes(`${one}/notes`, crew, {
     body: z.object({ on: isoDay, note: z.string().trim().min(1).max(2000) }),
   }),
@@ -87,7 +90,7 @@ export type BenchView = z.infer<typeof onBench>
 
 /** Plants that wait for a place. */
 export const benchEndpoints = {
-  list: reads(`${gardenPath}/bench`, keeper, { answer: z.array(onBench) }),
+  list: reads(`${gardenPath}/bench`, keeper, { answer: z.array(onBench), restsOn: ['bench'] }),
   put: writes(`${gardenPath}/bench`, crew, {
     body: z.object({
       taxonBotanical: botanicalName,

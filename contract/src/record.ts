@@ -1,5 +1,6 @@
 import { treatments } from '@border/core'
 import { z } from 'zod'
+import { whatIsKnown } from './aspects.ts'
 import { gardenPath, crew, fileText, head, id, isoDay, keeper, longText, shortNote } from './basics.ts'
 import { reads, sendsFile, writes } from './endpoint.ts'
 import {
@@ -133,7 +134,7 @@ const strikeOff = z.object({ on: isoDay, note: longText.optional() })
 
 /** How plants have done, and what that says. */
 export const recordEndpoints = {
-  read: reads(`${gardenPath}/record`, keeper, { answer: recordView }),
+  read: reads(`${gardenPath}/record`, keeper, { answer: recordView, restsOn: whatIsKnown }),
   bloom: reads(`${gardenPath}/bloom`, keeper, {
     query: z.object({
       season: z.coerce
@@ -144,9 +145,10 @@ export const recordEndpoints = {
         .optional(),
     }),
     answer: bloomView,
+    restsOn: whatIsKnown,
   }),
-  diagnosis: reads(`${gardenPath}/diagnosis`, keeper, { answer: diagnosisView }),
-  likelihoods: reads(`${gardenPath}/likelihoods`, keeper, { answer: likelihoodView }),
+  diagnosis: reads(`${gardenPath}/diagnosis`, keeper, { answer: diagnosisView, restsOn: whatIsKnown }),
+  likelihoods: reads(`${gardenPath}/likelihoods`, keeper, { answer: likelihoodView, restsOn: ['library'] }),
   setShare: writes(`${gardenPath}/likelihoods`, head, {
     body: z.object({
       sign,

@@ -1,5 +1,6 @@
 import { forbiddenStates, lifeForms, operations, ownAnchors, schoolIds, schoolOf, skills } from '@border/core'
 import { z } from 'zod'
+import { whatIsKnown } from './aspects.ts'
 import { gardenPath, botanicalName, head, id, isoDay, keeper, shortText } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 
@@ -109,7 +110,10 @@ const one = `${rulesPath}/:rule` as const
 
 /** The rules of care as a garden has them, its own among them, and the schools it follows. */
 export const ruleEndpoints = {
-  list: reads(rulesPath, keeper, { answer: z.array(rule) }),
+  list: reads(rulesPath, keeper, {
+    answer: z.array(rule),
+    restsOn: [...whatIsKnown, 'rules', 'jobs'],
+  }),
   saveOwn: writes(rulesPath, head, { body: ownRuleRequest, answer: z.strictObject({ id: z.string() }) }),
   change: writes(one, head, {
     body: z.object({ isOn: z.boolean().optional(), adjusted: adjusted.nullable().optional() }),

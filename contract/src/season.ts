@@ -82,8 +82,6 @@ const seasonView = z.strictObject({
   ),
   /** What the latest plan that moved anything moved here; null where none did. */
   rescheduled: rescheduled.nullable(),
-  /** The work shown is not yet that of the garden as it stands: never worked out, or being brought up to date. */
-  isBehind: z.boolean(),
 })
 export type SeasonView = z.infer<typeof seasonView>
 
@@ -133,12 +131,16 @@ const withAlarms = z.object({ alarms: z.string().optional() })
 
 /** The work of a season: what there is to do, when, and what was done. */
 export const seasonEndpoints = {
-  read: reads(`${gardenPath}/season`, keeper, { answer: seasonView }),
+  read: reads(`${gardenPath}/season`, keeper, {
+    answer: seasonView,
+    restsOn: ['plantings', 'jobs', 'days', 'crew'],
+  }),
   calendar: sendsFile(`${gardenPath}/calendar.ics`, keeper, 'text/calendar', { query: withAlarms }),
   /** Whoever has the secret in the address may read the jobs of its garden, and nothing else. */
   linkedCalendar: sendsFile('/calendar/:token', 'anyone', 'text/calendar', { query: withAlarms }),
   calendarLink: reads(`${gardenPath}/calendar-link`, head, {
     answer: z.strictObject({ since: instant.nullable() }),
+    restsOn: ['links'],
   }),
   /** A link by which a calendar program reads the jobs: made anew, or withdrawn. Asked again it only says that it is done. */
   setCalendarLink: writes(`${gardenPath}/calendar-link`, head, {
@@ -150,10 +152,11 @@ export const seasonEndpoints = {
   takeBackDone: writes(`${oneJob}/take-back`, crew),
   leaveOut: writes(`${oneJob}/leave-out`, head, { body: z.object({ leaveOut: z.boolean() }) }),
   pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: isoDay.nullable() }) }),
-  why: reads(`${oneJob}/why`, keeper, { answer: whyHere }),
+  why: reads(`${oneJob}/why`, keeper, { answer: whyHere, restsOn: ['climate', 'jobs', 'days', 'crew'] }),
   schedule: writes(`${gardenPath}/schedule-runs`, head, { answer: z.strictObject({ runId: id }) }),
   latestSchedule: reads(`${gardenPath}/schedule-runs/latest`, keeper, {
     answer: z.strictObject({ run: scheduleRun.nullable() }),
+    restsOn: ['jobs', 'runs'],
   }),
   takeSchedule: writes(`${gardenPath}/schedule-runs/:runId`, head, { body: z.object({ take: z.boolean() }) }),
 }
@@ -178,7 +181,10 @@ export type WateringView = z.infer<typeof wateringView>
 
 /** Watering of what is not rooted in. */
 export const wateringEndpoints = {
-  read: reads(`${gardenPath}/watering`, keeper, { answer: wateringView }),
+  read: reads(`${gardenPath}/watering`, keeper, {
+    answer: wateringView,
+    restsOn: ['plan', 'plantings', 'climate', 'library', 'jobs', 'waterings'],
+  }),
   give: writes(`${gardenPath}/waterings`, crew, {
     body: z.object({
       on: isoDay,

@@ -20,7 +20,7 @@ export type SessionInfo = z.infer<typeof sessionInfo>
 
 /** Who is asking. Signing in begins a session anew, so that a cookie from before is worth nothing after it. */
 export const sessionEndpoints = {
-  read: reads('/session', 'anyone', { answer: sessionInfo }),
+  read: reads('/session', 'anyone', { answer: sessionInfo, restsOn: [] }),
   signIn: asks('/session/sign-in', 'anyone', {
     body: z.object({ email: z.email().max(200), password: z.string().min(1).max(200) }),
     answer: sessionInfo,

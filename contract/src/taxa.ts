@@ -12,7 +12,7 @@ export type KnownTaxon = z.infer<typeof knownTaxon>
 
 /** The plant library: what ships with it, and the kinds of a practice's own. */
 export const taxonEndpoints = {
-  list: reads('/taxa', 'signed in', { answer: z.array(knownTaxon) }),
+  list: reads('/taxa', 'signed in', { answer: z.array(knownTaxon), restsOn: ['library'] }),
   csv: sendsFile('/taxa.csv', 'signed in', 'text/csv', { query: z.object({ own: z.string().optional() }) }),
   save: writes('/taxa', 'leads practice', {
     /** The kind is checked whole where it is read; `was` is the name it had until now. */

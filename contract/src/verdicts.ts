@@ -1,5 +1,6 @@
 import { actions } from '@border/core'
 import { z } from 'zod'
+import { whatIsKnown } from './aspects.ts'
 import { gardenPath, botanicalName, head, id, isoDay, keeper, longText } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { assessment, successorChoice, term } from './worked.ts'
@@ -86,6 +87,7 @@ export const verdictEndpoints = {
   assessment: reads(`${gardenPath}/assessment`, keeper, {
     query: z.object({ on: isoDay.optional(), then: isoDay.optional() }),
     answer: assessmentView,
+    restsOn: [...whatIsKnown, 'decisions', 'jobs'],
   }),
   decide: writes(`${gardenPath}/decisions`, head, {
     body: decisionRequest,
@@ -103,6 +105,9 @@ export const verdictEndpoints = {
     }),
     answer: bulkAnswer,
   }),
-  successions: reads(`${gardenPath}/successions`, keeper, { answer: z.array(succession) }),
+  successions: reads(`${gardenPath}/successions`, keeper, {
+    answer: z.array(succession),
+    restsOn: [...whatIsKnown, 'decisions', 'jobs'],
+  }),
   saySuccessor: writes(`${gardenPath}/successions/:subjectId`, head, { body: successorRequest }),
 }

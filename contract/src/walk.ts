@@ -1,5 +1,6 @@
 import type { SeenInWords } from '@border/core'
 import { z } from 'zod'
+import { whatIsKnown } from './aspects.ts'
 import { gardenPath, crew, id, instant, isoDay, shortNote } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { standpoint } from './photos.ts'
@@ -151,7 +152,7 @@ export type WalkView = z.infer<typeof walkView>
 
 /** Walking a garden and noting what is seen. */
 export const walkEndpoints = {
-  read: reads(`${gardenPath}/walk`, crew, { answer: walkView }),
+  read: reads(`${gardenPath}/walk`, crew, { answer: walkView, restsOn: whatIsKnown }),
   /** Each entry is judged by itself, so that one that cannot be kept does not hold up the rest. */
   note: writes(`${gardenPath}/walk-entries`, crew, {
     body: z.object({ entries: z.array(z.unknown()).min(1).max(200) }),

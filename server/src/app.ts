@@ -1,3 +1,4 @@
+import compression from 'compression'
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express'
 import helmet from 'helmet'
 import { randomBytes } from 'node:crypto'
@@ -68,7 +69,7 @@ export function composeApp(options: AppOptions): RunningApp {
   const shop: Workshop = { db, pool, now, log }
   const routes = [
     ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20), now),
-    ...gardenRoutes(),
+    ...gardenRoutes(pool),
     ...planRoutes(),
     ...taxaRoutes(),
     ...plantingRoutes(),
@@ -88,6 +89,12 @@ export function composeApp(options: AppOptions): RunningApp {
   app.disable('x-powered-by')
   app.set('trust proxy', options.secureCookies ? 1 : false)
   app.use(contentPolicy(options.secureCookies))
+  // What holds a secret is not compressed: its length would tell of it.
+  app.use(
+    compression({
+      filter: (req, res) => !req.path.startsWith('/api/session') && compression.filter(req, res),
+    }),
+  )
   app.get('/api/health', async (_req, res) => {
     await db.raw('select 1')
     res.json({ ok: true })

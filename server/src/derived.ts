@@ -1,8 +1,8 @@
+import { whatIsKnown, type Aspect, type Versions } from '@border/contract'
 import { createHash } from 'node:crypto'
 import { codeVersion } from './codeVersion.ts'
 import type { GardenReader } from './reader.ts'
 import { findKept, keep } from './store/computed.ts'
-import type { Aspect, Versions } from './store/versions.ts'
 
 /**
  * Everything that is worked out of a garden and kept, with the aspects it is made from. A view is kept under exactly these and
@@ -14,12 +14,12 @@ export const views = {
   ahead: ['plan', 'plantings', 'library'],
   whatIfs: ['plan', 'plantings', 'library'],
   explanations: ['plan', 'readings'],
-  record: ['plan', 'plantings', 'climate', 'record', 'library'],
-  bloom: ['plan', 'plantings', 'climate', 'record', 'library'],
-  diagnosis: ['plan', 'plantings', 'climate', 'record', 'library'],
-  walk: ['plan', 'plantings', 'climate', 'record', 'library'],
-  assessment: ['plan', 'plantings', 'climate', 'record', 'library', 'decisions', 'jobs'],
-  successions: ['plan', 'plantings', 'climate', 'record', 'library', 'jobs'],
+  record: whatIsKnown,
+  bloom: whatIsKnown,
+  diagnosis: whatIsKnown,
+  walk: whatIsKnown,
+  assessment: [...whatIsKnown, 'decisions', 'jobs'],
+  successions: [...whatIsKnown, 'jobs'],
   /** The open work that the rules ask for: kept as jobs. */
   care: ['plan', 'plantings', 'climate', 'rules', 'record', 'library', 'decisions', 'jobs'],
   /** The days of the open jobs: kept as their sittings, for all gardens of a crew together. */

@@ -1,7 +1,8 @@
+import { changedAspects, type Versions } from '@border/contract'
 import type { Db } from './database/connect.ts'
 import { entails } from './derived.ts'
 import { queueRun } from './store/runs.ts'
-import { changedAspects, versionsOfPractice, type Versions } from './store/versions.ts'
+import { versionsOfPractice } from './store/versions.ts'
 import { workOut, type Workshop } from './work/runs.ts'
 
 /** Hands a run to the queue, so that another process takes it should this one be lost. */

@@ -70,10 +70,12 @@ class DatabaseRateStore implements Store {
        on conflict (key) do update set
          hits = case when rate_counts.resets_at < now() then 1 else rate_counts.hits + 1 end,
          resets_at = case when rate_counts.resets_at < now() then excluded.resets_at else rate_counts.resets_at end
-       returning hits, resets_at`,
+       returning hits, extract(epoch from resets_at - now())::float8 * 1000 as "leftMs"`,
       { key, ms: this.windowMs },
     )
-    return { totalHits: rows[0].hits as number, resetTime: rows[0].resets_at as Date }
+    // Counted by the database's clock; told by this machine's, which may be another.
+    const { hits, leftMs } = rows[0] as { hits: number; leftMs: number }
+    return { totalHits: hits, resetTime: new Date(Date.now() + leftMs) }
   }
   async decrement(key: string) {
     await this.db('rate_counts').where({ key }).decrement('hits', 1)

@@ -1,14 +1,15 @@
-import { createBrowserRouter, Navigate } from 'react-router'
+import { Navigate, type RouteObject } from 'react-router'
 import { GardenFrame } from './frame/GardenFrame.tsx'
 import { RouteError } from './frame/RouteError.tsx'
-import { Shell, StartPage, Waiting } from './frame/Shell.tsx'
+import { Waiting } from './frame/Answered.tsx'
+import { Shell, StartPage } from './frame/Shell.tsx'
 
 /** Each screen is its own file for the browser to fetch when it is first opened. */
-const screen = (load: () => Promise<{ Screen: React.ComponentType }>) => async () => ({
-  Component: (await load()).Screen,
-})
+const screen =
+  <Name extends string>(name: Name, load: () => Promise<Record<Name, React.ComponentType>>) =>
+  async () => ({ Component: (await load())[name] })
 
-export const router = createBrowserRouter([
+export const routes: RouteObject[] = [
   {
     path: '/',
     element: <Shell />,
@@ -16,31 +17,40 @@ export const router = createBrowserRouter([
     errorElement: <RouteError />,
     children: [
       { index: true, element: <StartPage /> },
-      { path: 'gardens/new', lazy: screen(() => import('./gardens/NewGardenScreen.tsx')) },
+      { path: 'gardens/new', lazy: screen('NewGardenScreen', () => import('./gardens/NewGardenScreen.tsx')) },
       {
         path: 'g/:gardenId',
         element: <GardenFrame />,
         errorElement: <RouteError />,
         children: [
           { index: true, element: <Navigate to="light" replace /> },
-          { path: 'now', lazy: screen(() => import('./now/NowScreen.tsx')) },
-          { path: 'walk', lazy: screen(() => import('./walk/WalkScreen.tsx')) },
-          { path: 'walk/sheet', lazy: screen(() => import('./walk/SheetScreen.tsx')) },
-          { path: 'walk/grid', lazy: screen(() => import('./walk/GridScreen.tsx')) },
-          { path: 'plants/taxon/:botanical', lazy: screen(() => import('./plants/TaxonScreen.tsx')) },
-          { path: 'light', lazy: screen(() => import('./light/LightScreen.tsx')) },
-          { path: 'record', lazy: screen(() => import('./record/RecordScreen.tsx')) },
-          { path: 'verdicts', lazy: screen(() => import('./verdicts/VerdictsScreen.tsx')) },
-          { path: 'season', lazy: screen(() => import('./season/SeasonScreen.tsx')) },
-          { path: 'season/day/:day', lazy: screen(() => import('./season/JobSheetScreen.tsx')) },
-          { path: 'rules', lazy: screen(() => import('./season/RulesScreen.tsx')) },
-          { path: 'plants', lazy: screen(() => import('./plants/PlantsScreen.tsx')) },
-          { path: 'plants/:plantingId', lazy: screen(() => import('./plants/StoryScreen.tsx')) },
-          { path: 'plan', lazy: screen(() => import('./draw/PlanScreen.tsx')) },
-          { path: 'set-up', lazy: screen(() => import('./setup/SetupScreen.tsx')) },
+          { path: 'now', lazy: screen('NowScreen', () => import('./now/NowScreen.tsx')) },
+          { path: 'walk', lazy: screen('WalkScreen', () => import('./walk/WalkScreen.tsx')) },
+          { path: 'walk/sheet', lazy: screen('SheetScreen', () => import('./walk/SheetScreen.tsx')) },
+          { path: 'walk/grid', lazy: screen('GridScreen', () => import('./walk/GridScreen.tsx')) },
+          {
+            path: 'plants/taxon/:botanical',
+            lazy: screen('TaxonScreen', () => import('./plants/TaxonScreen.tsx')),
+          },
+          { path: 'light', lazy: screen('LightScreen', () => import('./light/LightScreen.tsx')) },
+          { path: 'record', lazy: screen('RecordScreen', () => import('./record/RecordScreen.tsx')) },
+          { path: 'verdicts', lazy: screen('VerdictsScreen', () => import('./verdicts/VerdictsScreen.tsx')) },
+          { path: 'season', lazy: screen('SeasonScreen', () => import('./season/SeasonScreen.tsx')) },
+          {
+            path: 'season/day/:day',
+            lazy: screen('JobSheetScreen', () => import('./season/JobSheetScreen.tsx')),
+          },
+          { path: 'rules', lazy: screen('RulesScreen', () => import('./season/RulesScreen.tsx')) },
+          { path: 'plants', lazy: screen('PlantsScreen', () => import('./plants/PlantsScreen.tsx')) },
+          {
+            path: 'plants/:plantingId',
+            lazy: screen('StoryScreen', () => import('./plants/StoryScreen.tsx')),
+          },
+          { path: 'plan', lazy: screen('PlanScreen', () => import('./draw/PlanScreen.tsx')) },
+          { path: 'set-up', lazy: screen('SetupScreen', () => import('./setup/SetupScreen.tsx')) },
         ],
       },
       { path: '*', element: <Navigate to="/" replace /> },
     ],
   },
-])
+]

@@ -169,19 +169,25 @@ function bloomEdge(
   { garden, taxon }: AnchorContext,
   at: 'bloom starts' | 'bloom ends',
 ): Anchored | undefined {
-  if (!taxon) return undefined
-  const start = garden.midwinter - 15
-  for (const season of [garden.season - 1, garden.season]) {
+  if (!taxon?.bloomFrom || !taxon.bloomTo) return undefined
+  const bloomOf = (season: number) => {
     const bloom = usualBloom(taxon, season, garden.year)
-    if (!bloom) return undefined
-    const [from, to] = [dayNumber(bloom.from), dayNumber(bloom.to)]
-    if (to < start || to >= start + 365) continue
-    return at === 'bloom starts'
-      ? { day: from, says: `it usually begins to flower, about ${on(from)}` }
-      : { day: to, says: `it has usually flowered, about ${on(to)}` }
+    return bloom && { from: dayNumber(bloom.from), to: dayNumber(bloom.to) }
   }
-  return undefined
+  // What flowers through the winter ends what it began the season before; an autumn that runs into the next year does not.
+  const overWinter = taxon.bloomTo < taxon.bloomFrom ? bloomOf(garden.season - 1) : undefined
+  const bloom =
+    overWinter && overWinter.to >= garden.midwinter - DAYS_BEFORE_MIDWINTER
+      ? overWinter
+      : bloomOf(garden.season)
+  if (!bloom) return undefined
+  return at === 'bloom starts'
+    ? { day: bloom.from, says: `it usually begins to flower, about ${on(bloom.from)}` }
+    : { day: bloom.to, says: `it has usually flowered, about ${on(bloom.to)}` }
 }
+
+/** A bloom over winter that ends earlier than so many days before the coldest soil is the last year's. */
+const DAYS_BEFORE_MIDWINTER = 15
 
 function ofPlant(
   { garden, taxon }: AnchorContext,

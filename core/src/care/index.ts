@@ -49,4 +49,4 @@ export {
 } from './schools.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
 export { rootingDays, waterBalance, type RootingPlant, type WaterBalance } from './watering.ts'
-export { windowOf, windowsOf, type Window } from './windows.ts'
+export { openWindows, windowOf, windowsOf, type Window } from './windows.ts'

@@ -1,4 +1,4 @@
-import { dayNumber, maxDay, type IsoDate } from '../dates/index.ts'
+import { addDays, dayNumber, maxDay, type IsoDate } from '../dates/index.ts'
 import { usualBloom, type Taxon } from '../plants/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { anchored, type Anchored, type AnchorContext } from './anchors.ts'
@@ -13,6 +13,27 @@ export interface Window {
   bestTo: IsoDate
   latest: IsoDate
   why: Record<Edge, string>
+}
+
+/**
+ * How many windows are open, from each day on which that changes, in order.
+ *
+ * @returns pairs of a day and the windows open from it on; the last is of none
+ */
+export function openWindows(
+  windows: readonly Pick<Window, 'earliest' | 'latest'>[],
+): [from: IsoDate, open: number][] {
+  const turns = new Map<IsoDate, number>()
+  const turn = (day: IsoDate, by: number) => turns.set(day, (turns.get(day) ?? 0) + by)
+  for (const { earliest, latest } of windows) {
+    turn(earliest, 1)
+    turn(addDays(latest, 1), -1)
+  }
+  let open = 0
+  return [...turns]
+    .filter(([, by]) => by !== 0)
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([day, by]) => [day, (open += by)])
 }
 
 /** A window with what already lies behind a day cut off. */

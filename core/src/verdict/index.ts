@@ -36,6 +36,7 @@ export {
   type Assessment,
   type JudgedGarden,
 } from './assess.ts'
+export { decisionInForce, newSince, openVerdicts, wordOn, type Decided } from './decided.ts'
 export { joinLight, lightParts } from './lightParts.ts'
 export {
   comingChanges,

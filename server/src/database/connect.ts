@@ -10,6 +10,7 @@ import * as crews from './005_crews.ts'
 import * as climate from './006_climate.ts'
 import * as foundation from './007_foundation.ts'
 import * as oneOfEach from './008_one_of_each.ts'
+import * as whatIsTold from './009_what_is_told.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -29,6 +30,7 @@ const migrations: Record<string, Knex.Migration> = {
   '006_climate': climate,
   '007_foundation': foundation,
   '008_one_of_each': oneOfEach,
+  '009_what_is_told': whatIsTold,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -1,5 +1,6 @@
 import { gardenEndpoints, type GardenSummary } from '@border/contract'
 import { civilDate } from '@border/core'
+import type { Piscina } from 'piscina'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
@@ -12,10 +13,13 @@ import {
   type GardenAccess,
 } from '../store/gardens.ts'
 import { findColleague, insertPerson, listMembers } from '../store/people.ts'
+import { isUnderWay } from '../store/runs.ts'
+import { findWorkedOut } from '../store/workedOut.ts'
+import { gardenNow } from '../work/gardenNow.ts'
 import { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
 
-export const gardenRoutes = (): Route[] => [
+export const gardenRoutes = (pool: Piscina): Route[] => [
   route(gardenEndpoints.list, {
     handle: async ({ db, person }) => (await listGardensFor(db, person.id)).map(summaryOf),
   }),
@@ -65,14 +69,25 @@ export const gardenRoutes = (): Route[] => [
       }
     },
   }),
+  route(gardenEndpoints.versions, {
+    handle: async ({ db, garden, read }) => ({
+      versions: await read.versions(),
+      isBehind:
+        (await findWorkedOut(db, garden.id)).careBasis === null ||
+        (await isUnderWay(db, garden.crewId, 'follow')),
+    }),
+  }),
+  route(gardenEndpoints.now, {
+    handle: ({ read, query, today, signal }) => gardenNow(read, pool, query.on ?? today, signal),
+  }),
   route(gardenEndpoints.amend, {
     handle: ({ db, garden, person, body }) => amendGarden(db, garden, person.id, body),
   }),
   route(gardenEndpoints.withdraw, {
-    handle: async ({ db, garden, body }) => {
+    handle: async ({ db, garden, body, nowMs }) => {
       if (body.name.trim() !== garden.name)
         throw new Refusal(422, `Type the name of the garden, ${garden.name}, to take it out.`)
-      await withdrawGarden(db, garden.id)
+      await withdrawGarden(db, garden.id, nowMs)
     },
   }),
   route(gardenEndpoints.listWithdrawn, {

@@ -23,16 +23,12 @@ import {
   setPin,
   type Job,
 } from '../store/jobs.ts'
-import { changeRun, findRun, isUnderWay, latestMoved, latestRun, queueRun, type Run } from '../store/runs.ts'
-import { findWorkedOut } from '../store/workedOut.ts'
+import { changeRun, findRun, latestMoved, latestRun, queueRun, type Run } from '../store/runs.ts'
 import { seasonCalendar } from '../work/calendar.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { acceptSchedule, type Workshop } from '../work/runs.ts'
-import { crewSeason, placedNow, workingDaysOf } from '../work/schedule.ts'
+import { crewSeason, LISTED_DAYS, placedNow, workingDaysOf } from '../work/schedule.ts'
 import { compute } from '../work/compute.ts'
-
-/** Days ahead that the season's working days are listed for. */
-const LISTED_DAYS = 400
 
 /** Jobs, the days they have, and what becomes of them. */
 export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): Route[] {
@@ -45,7 +41,6 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
           leftOut: leftOutOf(jobs, today),
           workingDays: await workingDaysOf(db, garden, today, addDays(today, LISTED_DAYS)),
           rescheduled: await rescheduledIn(db, garden, jobs),
-          isBehind: await isBehind(db, garden),
         }
       },
     }),
@@ -195,10 +190,6 @@ async function sendCalendar(
     .set('content-disposition', 'attachment; filename="garden-work.ics"')
     .send(seasonCalendar(garden, jobs, { alarms }))
 }
-
-/** Whether the work shown is not yet that of the garden as it stands: never worked out, or being brought up to date. */
-const isBehind = async (db: Db, { id, crewId }: GardenAccess): Promise<boolean> =>
-  (await findWorkedOut(db, id)).careBasis === null || (await isUnderWay(db, crewId, 'follow'))
 
 /** What the latest plan that moved anything moved in a garden; null where none did. */
 async function rescheduledIn(

@@ -356,8 +356,11 @@ export async function setKnownClimate(db: Db, gardenId: string, known: KnownClim
 }
 
 /** Takes a garden out of the practice's list; everything of it is kept. */
-export async function withdrawGarden(db: Db, gardenId: string): Promise<void> {
-  await db('gardens').where({ id: gardenId }).update({ withdrawn_at: db.fn.now() })
+/** @param nowMs the instant the garden stands at: the day that is told of it is on its own calendar */
+export async function withdrawGarden(db: Db, gardenId: string, nowMs: number): Promise<void> {
+  await db('gardens')
+    .where({ id: gardenId })
+    .update({ withdrawn_at: new Date(nowMs) })
 }
 
 /** Gardens of a practice that were taken out, latest first. */

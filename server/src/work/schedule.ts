@@ -21,7 +21,7 @@ import {
   type Schedule,
   type WorkingDay,
 } from '@border/core'
-import type { SeasonView } from '@border/contract'
+import type { SeasonView, Versions } from '@border/contract'
 import { createHash } from 'node:crypto'
 import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
@@ -29,7 +29,7 @@ import { keyOf } from '../derived.ts'
 import { findCrew, lockCrew } from '../store/crews.ts'
 import { listCrewGardens, type WorkGarden } from '../store/gardens.ts'
 import { listJobs, saveScheduled, setWindow, type Job } from '../store/jobs.ts'
-import { versionsOf, type Versions } from '../store/versions.ts'
+import { versionsOf } from '../store/versions.ts'
 import { findUnsuitable } from '../store/weather.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
 import { outlookOf, unsuitableAhead } from './outlook.ts'
@@ -256,6 +256,9 @@ async function followMove(trx: Db, look: Job, planned: IsoDate | undefined): Pro
   await setWindow(trx, look.id, window)
   Object.assign(look, { sittings: [], unplaced: null })
 }
+
+/** Days ahead that the season's working days are listed for. */
+export const LISTED_DAYS = 400
 
 /** Days on which a garden's crew works, and what of each its other gardens and the way take. */
 export async function workingDaysOf(

@@ -2,6 +2,7 @@ import type { SuspicionDetail } from '@border/contract'
 import { addDays, seasonYearOf, yearOf, type Assessment, type Cause, type IsoDate } from '@border/core'
 import type { Piscina } from 'piscina'
 import type { GardenReader } from '../reader.ts'
+import { lockGarden } from '../store/gardens.ts'
 import { recordRecheck } from '../store/light.ts'
 import { assessGardenOn } from './assess.ts'
 import { diagnoseGarden } from './diagnosis.ts'
@@ -29,7 +30,10 @@ export async function recheckGarden(reader: GardenReader, pool: Piscina, nowMs: 
     ...(await fromChanges(reader, pool)),
     ...(await fromSigns(reader, pool)),
   ]
-  await reader.db.transaction((trx) => recordRecheck(trx, reader.garden.id, reader.today, found))
+  await reader.db.transaction(async (trx) => {
+    await lockGarden(trx, reader.garden.id)
+    await recordRecheck(trx, reader.garden.id, reader.today, found)
+  })
 }
 
 async function fromReadings(reader: GardenReader, pool: Piscina, nowMs: number): Promise<Found[]> {

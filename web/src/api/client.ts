@@ -21,6 +21,10 @@ export class ApiError extends Error {
   }
 }
 
+/** The server has answered, and its answer is no: asking again changes nothing. */
+export const isRefusal = (error: unknown): boolean =>
+  error instanceof ApiError && error.status >= 400 && error.status < 500 && error.status !== 429
+
 /** Nobody answered, or only what stands before the server did. */
 export const nobodyAnswered = (error: unknown): boolean =>
   error instanceof ApiError && (error.status === 0 || error.status >= 502)

@@ -3,10 +3,11 @@ import { castsShade, isAlive, isPlace, type FeatureKind, type Point } from '@bor
 import { Button, Popconfirm } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { useSize } from '../frame/useSize.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { CorrectForm } from '../light/CorrectForm.tsx'
 import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
 import '../light/light.css'
@@ -18,7 +19,7 @@ import { DraftShape } from './DraftShape.tsx'
 import { drawnKinds, shapeOf } from './kinds.ts'
 
 /** The plan by hand: outlines by corners with typed lengths, trees and pots by a point and their sizes. */
-export function Screen() {
+export function PlanScreen() {
   const { view, on, isHead } = useGardenContext()
   const { search } = useLocation()
   const [ref, size] = useSize()
@@ -34,23 +35,20 @@ export function Screen() {
   }
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Plan</h1>
-          <p>
-            {view.features.length === 0
-              ? 'An empty plan. Start with what casts shade and one bed; or bring a whole garden in from files.'
-              : 'What stands in the garden and about it. Sizes in metres; the light follows at once.'}
-          </p>
-        </div>
-        <div className="screen-tools">
-          {isHead && !draft && (
-            <Button type="primary" onClick={() => setDraft({ kind: 'bed', corners: [] })}>
-              Add to the plan
-            </Button>
-          )}
-        </div>
-      </header>
+      <ScreenHead
+        title="Plan"
+        lead={
+          view.features.length === 0
+            ? 'An empty plan. Start with what casts shade and one bed; or bring a whole garden in from files.'
+            : 'What stands in the garden and about it. Sizes in metres; the light follows at once.'
+        }
+      >
+        {isHead && !draft && (
+          <Button type="primary" onClick={() => setDraft({ kind: 'bed', corners: [] })}>
+            Add to the plan
+          </Button>
+        )}
+      </ScreenHead>
       <div className="screen-split">
         <div className={`light-plan${draft ? ' drawing' : ''}`} ref={ref}>
           {size.width > 0 && (

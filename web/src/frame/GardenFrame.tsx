@@ -1,57 +1,42 @@
-import type { GardenSummary, GardenView } from '@border/contract'
+import type { GardenSummary } from '@border/contract'
 import { isAlive, usually } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { Button, Select } from 'antd'
 import { useEffect, useRef } from 'react'
-import { NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router'
-import { Link } from 'react-router'
-import {
-  errorText,
-  useAssessment,
-  useChangeSession,
-  useGarden,
-  useGardens,
-  useSeason,
-  useSignedIn,
-  useSuspicions,
-} from '../api/queries.ts'
+import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
+import { followGarden, useGardenVersions } from '../api/answers.ts'
+import { isRefusal } from '../api/client.ts'
+import { useChangeSession, useGardens, useSignedIn } from '../api/session.ts'
 import { onSent } from '../offline/sync.ts'
-import { openVerdicts } from '../verdicts/inForce.ts'
+import { useSyncState } from '../offline/useSync.ts'
+import { Answered, Failed, Offline, Waiting } from './Answered.tsx'
 import { useAsOf } from './asOf.ts'
 import { useGardenClock } from './clock.ts'
+import type { GardenContext } from './gardenContext.ts'
+import { useGarden, useGardenNow } from './queries.ts'
 import { SeasonRibbon } from './SeasonRibbon.tsx'
-import { LAST_GARDEN, Waiting, Whole } from './Shell.tsx'
-
-/** What every garden screen stands on. */
-export interface GardenContext {
-  view: GardenView
-  /** Features on the plan on the as-of date. */
-  standing: GardenView['features']
-  on: string
-  /** The garden's own day. */
-  today: string
-  /** The instant the garden stands at, milliseconds since 1970. */
-  instantMs: () => number
-  isHead: boolean
-  isCrew: boolean
-}
-
-export const useGardenContext = () => useOutletContext<GardenContext>()
+import { LAST_GARDEN, Whole } from './Shell.tsx'
 
 export function GardenFrame() {
   const { gardenId } = useParams() as { gardenId: string }
-  const { data: gardens, error } = useGardens()
-  const garden = gardens?.find((g) => g.id === gardenId)
-  if (error) return <NotShown why={errorText(error)} />
-  if (!gardens) return <Waiting />
-  if (!garden) return <NotShown why="This garden was not found in your gardens." />
-  return <Framed key={gardenId} garden={garden} />
+  return (
+    <Answered of={[useGardens()]}>
+      {(gardens) => {
+        const garden = gardens.find((g) => g.id === gardenId)
+        return garden ? (
+          <Framed key={gardenId} garden={garden} />
+        ) : (
+          <NotShown>This garden was not found in your gardens.</NotShown>
+        )
+      }}
+    </Answered>
+  )
 }
 
-function NotShown({ why }: { why: string }) {
+function NotShown({ children }: { children: React.ReactNode }) {
   return (
     <Whole title="This garden cannot be shown">
-      <p>{why}</p>
+      {children}
       <Link to="/" onClick={() => localStorage.removeItem(LAST_GARDEN)}>
         Go to your gardens
       </Link>
@@ -62,16 +47,24 @@ function NotShown({ why }: { why: string }) {
 function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary }) {
   const { today, instantMs } = useGardenClock(timeZone)
   const { on } = useAsOf(today)
-  const { data: view, error } = useGarden(gardenId, on)
+  const asOf = on === today ? undefined : on
+  const asked = useGarden(gardenId, asOf)
+  const { data: view, error } = asked
   useEffect(() => localStorage.setItem(LAST_GARDEN, gardenId), [gardenId])
-  useFreshRecord(gardenId, today)
-  if (error) return <NotShown why={errorText(error)} />
+  useFollowed(gardenId, today)
+  if (error && (!view || isRefusal(error)))
+    return (
+      <NotShown>
+        <Failed error={error} onAgain={() => void asked.refetch()} />
+      </NotShown>
+    )
   if (!view) return <Waiting />
   const { role } = view.garden
   const context: GardenContext = {
     view,
     standing: view.features.filter((f) => isAlive(f, on)),
     on,
+    asOf,
     today,
     instantMs,
     isHead: role === 'head',
@@ -81,6 +74,7 @@ function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary 
     <div className="frame">
       <GardenNav context={context} />
       <div className="frame-main">
+        <Offline since={asked.dataUpdatedAt} />
         <Outlet context={context} />
       </div>
       <SeasonRibbon context={context} />
@@ -88,37 +82,38 @@ function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary 
   )
 }
 
-/** What the record says changes as what waited is sent; a walk itself is not read anew under one's hands. */
-function useFreshRecord(gardenId: string, today: string): void {
+/** What is told of a garden follows what changes in it: here, on other devices, by the day, and while nobody could be asked. */
+function useFollowed(gardenId: string, today: string): void {
   const client = useQueryClient()
+  useGardenVersions(client, gardenId)
   const day = useRef(today)
   useEffect(() => {
     if (day.current === today) return
     // A new day: what was told of yesterday is asked for anew.
     day.current = today
-    void client.invalidateQueries({ queryKey: ['garden', gardenId] })
+    void client.invalidateQueries({ queryKey: [gardenId] })
   }, [client, gardenId, today])
-  useEffect(
-    () =>
-      onSent(() => {
-        void client.invalidateQueries({
-          predicate: ({ queryKey }) =>
-            queryKey[0] === 'garden' && queryKey[1] === gardenId && queryKey[2] !== 'walk',
-        })
-      }),
-    [client, gardenId],
-  )
+  useEffect(() => onSent(() => void followGarden(client, gardenId)), [client, gardenId])
+  const { offline } = useSyncState()
+  const wasOffline = useRef(offline)
+  useEffect(() => {
+    if (wasOffline.current && !offline) {
+      void client.refetchQueries({ predicate: ({ state }) => state.error !== null })
+      void followGarden(client, gardenId)
+    }
+    wasOffline.current = offline
+  }, [client, gardenId, offline])
 }
 
 function GardenNav({ context }: { context: GardenContext }) {
-  const { view, on, today } = context
+  const { view, on, asOf, today } = context
   const { data: gardens } = useGardens()
   const session = useSignedIn()
   const change = useChangeSession()
   const navigate = useNavigate()
   const { pathname } = useLocation()
   // Only the as-of date goes along from screen to screen.
-  const search = on === today ? '' : `?on=${on}`
+  const search = asOf ? `?on=${asOf}` : ''
   const screen = pathname.split('/')[3] ?? 'light'
   const soilC = view.climate && Math.round(usually(view.climate.soilC, on))
   const options = [
@@ -146,7 +141,7 @@ function GardenNav({ context }: { context: GardenContext }) {
         </small>
       </div>
       <div className="frame-links">
-        <Links gardenId={view.garden.id} search={search} on={on} />
+        <Links gardenId={view.garden.id} search={search} asOf={asOf} />
       </div>
       <div className="frame-foot">
         {session.demoDate && (
@@ -177,20 +172,15 @@ function GardenNav({ context }: { context: GardenContext }) {
   )
 }
 
-function Links({ gardenId, search, on }: { gardenId: string; search: string; on: string }) {
-  const { data: assessment } = useAssessment(gardenId, on)
-  const { data: season } = useSeason(gardenId)
-  const outside = assessment?.assessments.filter((a) => a.outside).length
-  const verdicts = assessment && openVerdicts(assessment, on).length
-  const jobs = season?.jobs.filter((j) => j.state === 'open').length
-  const { data: suspicions } = useSuspicions(gardenId)
+function Links({ gardenId, search, asOf }: { gardenId: string; search: string; asOf: string | undefined }) {
+  const { data: now } = useGardenNow(gardenId, asOf)
   const links: [path: string, label: string, count?: number][] = [
-    ['now', 'Now', suspicions?.suspicions.length],
+    ['now', 'Now', now?.suspicions],
     ['walk', 'Walk'],
-    ['light', 'Light', outside],
+    ['light', 'Light', now?.outside],
     ['record', 'Record'],
-    ['verdicts', 'Verdicts', verdicts],
-    ['season', 'Season', jobs],
+    ['verdicts', 'Verdicts', now?.openVerdicts],
+    ['season', 'Season', now?.openJobs],
     ['plants', 'Plants'],
     ['plan', 'Plan'],
     ['set-up', 'Set-up'],

@@ -1,12 +1,12 @@
-import type { JobView } from '@border/contract'
+import type { GardenNow } from '@border/contract'
 import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
 import { Button } from 'antd'
 import { area, line } from 'd3-shape'
 import { scaleLinear } from 'd3-scale'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { useSeason } from '../api/queries.ts'
 import { useAsOf } from './asOf.ts'
-import type { GardenContext } from './GardenFrame.tsx'
+import type { GardenContext } from './gardenContext.ts'
+import { useGardenNow } from './queries.ts'
 import { shortDate } from './words.ts'
 import { useSize } from './useSize.ts'
 
@@ -23,7 +23,7 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
   const { on: settled, setOn } = useAsOf(today)
   const [on, move, settle] = useMovingDate(settled, setOn)
   const step = (days: number) => move(addDays(on, days))
-  const { data: season } = useSeason(context.view.garden.id)
+  const { data: now } = useGardenNow(context.view.garden.id, context.asOf)
   const [ref, { width }] = useSize()
   const svgRef = useRef<SVGSVGElement>(null)
   useStepKeys(step, () => move(today))
@@ -102,8 +102,8 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
               x={x}
               year={year}
               labels={!narrow}
-              jobs={season?.jobs ?? []}
-              days={season?.workingDays ?? []}
+              openWindows={now?.openWindows ?? []}
+              workingDays={(now?.workingDays ?? []).map((ahead) => addDays(today, ahead))}
             />
             {yearOf(today) === year && today !== on && (
               <line
@@ -195,12 +195,15 @@ interface RowsProps {
   x: (dayOfYear: number) => number
   year: number
   labels: boolean
-  jobs: readonly JobView[]
-  days: readonly { day: IsoDate; minutes: number }[]
+  openWindows: GardenNow['openWindows']
+  workingDays: readonly IsoDate[]
 }
 
+/** What is seen through one open window; the more are open, the less. */
+const SEEN_THROUGH = 0.55
+
 /** Frost risk, soil warmth, bloom by week, job windows and working days, each on its own line. */
-function RibbonRows({ context, x, year, labels, jobs, days }: RowsProps) {
+function RibbonRows({ context, x, year, labels, openWindows, workingDays }: RowsProps) {
   const { climate } = context.view
   const clamp = (day: IsoDate) => (yearOf(day) < year ? 0 : yearOf(day) > year ? DAYS : dayOfYear(day))
   const touches = (from: IsoDate, to: IsoDate) => yearOf(from) <= year && yearOf(to) >= year
@@ -236,26 +239,29 @@ function RibbonRows({ context, x, year, labels, jobs, days }: RowsProps) {
         </>
       )}
       <BloomWeeks context={context} x={x} year={year} />
-      {jobs
-        .filter((j) => j.state === 'open' && touches(j.window.earliest, j.window.latest))
-        .map((j) => (
+      {openWindows.map(([from, open], i) => {
+        const to = openWindows[i + 1]?.[0]
+        if (open === 0 || !to || !touches(from, to)) return null
+        return (
           <rect
-            key={j.id}
-            x={x(clamp(j.window.earliest))}
-            width={Math.max(3, x(clamp(j.window.latest)) - x(clamp(j.window.earliest)))}
+            key={from}
+            x={x(clamp(from))}
+            width={Math.max(1, x(clamp(to)) - x(clamp(from)))}
             y={78}
             height={5}
             fill="var(--open)"
-            fillOpacity={0.45}
+            fillOpacity={1 - SEEN_THROUGH ** open}
+            shapeRendering="crispEdges"
           />
-        ))}
-      {days
-        .filter((d) => yearOf(d.day) === year)
-        .map((d) => (
+        )
+      })}
+      {workingDays
+        .filter((day) => yearOf(day) === year)
+        .map((day) => (
           <line
-            key={d.day}
-            x1={x(dayOfYear(d.day))}
-            x2={x(dayOfYear(d.day))}
+            key={day}
+            x1={x(dayOfYear(day))}
+            x2={x(dayOfYear(day))}
             y1={84}
             y2={FOOT_Y}
             stroke="var(--ink)"

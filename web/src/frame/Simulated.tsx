@@ -1,6 +1,6 @@
 import { frostIsGuessed } from '@border/core'
 import { Link } from 'react-router'
-import { useGardenContext } from './GardenFrame.tsx'
+import { useGardenContext } from './gardenContext.ts'
 
 /** Said wherever dates or figures hang on weather that nobody measured. Nothing where it was. */
 export function SimulatedNote({ what = 'Dates' }: { what?: string }) {

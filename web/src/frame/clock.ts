@@ -1,6 +1,6 @@
 import { gardenDay, gardenInstant, untilNextDay, type IsoDate } from '@border/core'
 import { useEffect, useState } from 'react'
-import { standsAt, useSignedIn } from '../api/queries.ts'
+import { standsAt, useSignedIn } from '../api/session.ts'
 
 /** The longest that a page sleeps before it looks at the clock again: timers of a sleeping device stand still. */
 const LOOK_AGAIN_MS = 10 * 60_000

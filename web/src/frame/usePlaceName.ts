@@ -1,5 +1,5 @@
 import { useMemo } from 'react'
-import { useGardenContext } from './GardenFrame.tsx'
+import { useGardenContext } from './gardenContext.ts'
 
 /** The name of a place or anything else on the plan by its id, gone or not; other words where there is none. */
 export function usePlaceName(): (id: string | null | undefined, otherwise?: string) => string {

@@ -1,6 +1,7 @@
 import type { BodyOf, sessionEndpoints } from '@border/contract'
 import { Alert, Button, Form, Input } from 'antd'
-import { errorText, useChangeSession } from '../api/queries.ts'
+import { useChangeSession } from '../api/session.ts'
+import { errorText } from '../api/writes.ts'
 import { Whole } from '../frame/Shell.tsx'
 
 /** An empty practice asks for the person who will lead it. */

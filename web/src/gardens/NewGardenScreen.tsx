@@ -7,21 +7,24 @@ import {
   type BodyOf,
 } from '@border/contract'
 import { counted, problemText, type FileProblem } from '@border/core'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Alert, App, Button, Form, Input, InputNumber, Tabs } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
+import { PRACTICE, useAnswer } from '../api/answers.ts'
 import { ask, write } from '../api/client.ts'
-import { errorText, useGardens, useSignedIn } from '../api/queries.ts'
+import { useGardens, useSignedIn } from '../api/session.ts'
+import { errorText } from '../api/writes.ts'
 import { FileInput } from '../frame/FileInput.tsx'
 import { Whole } from '../frame/Shell.tsx'
 import { useSize } from '../frame/useSize.ts'
+import { Answered } from '../frame/Answered.tsx'
 import { shortDate } from '../frame/words.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import './gardens.css'
 
 /** A garden comes in from files, or starts empty and is drawn by hand. */
-export function Screen() {
+export function NewGardenScreen() {
   const session = useSignedIn()
   const { data: gardens } = useGardens()
   if (!session.person.leads)
@@ -53,32 +56,34 @@ export function Screen() {
 /** Gardens that were taken out of the practice, to be brought back. */
 function TakenOut() {
   const client = useQueryClient()
-  const { data } = useQuery({
-    queryKey: ['withdrawn-gardens'],
-    queryFn: () => ask(gardenEndpoints.listWithdrawn, {}),
-  })
+  const withdrawn = useAnswer(gardenEndpoints.listWithdrawn, {})
   const bringBack = useMutation({
     mutationFn: (id: string) => write(gardenEndpoints.restore, { params: { withdrawnId: id } }),
-    onSuccess: () => client.invalidateQueries(),
+    onSuccess: () => client.invalidateQueries({ queryKey: PRACTICE }),
   })
-  if (!data || data.length === 0) return null
   return (
-    <section className="stack">
-      <h2>Taken out</h2>
-      {bringBack.error && <Alert type="error" title={errorText(bringBack.error)} />}
-      <ul className="plain-list">
-        {data.map((g) => (
-          <li key={g.id} className="spread">
-            <span>
-              {g.name}, taken out {shortDate(g.withdrawnOn)}
-            </span>
-            <Button size="small" loading={bringBack.isPending} onClick={() => bringBack.mutate(g.id)}>
-              Bring it back
-            </Button>
-          </li>
-        ))}
-      </ul>
-    </section>
+    <Answered of={[withdrawn]}>
+      {(gardens) =>
+        gardens.length > 0 && (
+          <section className="stack">
+            <h2>Taken out</h2>
+            {bringBack.error && <Alert type="error" title={errorText(bringBack.error)} />}
+            <ul className="plain-list">
+              {gardens.map((g) => (
+                <li key={g.id} className="spread">
+                  <span>
+                    {g.name}, taken out {shortDate(g.withdrawnOn)}
+                  </span>
+                  <Button size="small" loading={bringBack.isPending} onClick={() => bringBack.mutate(g.id)}>
+                    Bring it back
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )
+      }
+    </Answered>
   )
 }
 
@@ -87,7 +92,7 @@ function useOpenGarden() {
   const navigate = useNavigate()
   const { message } = App.useApp()
   return async ({ gardenId, climate }: SavedGarden, screen: string) => {
-    await client.invalidateQueries({ queryKey: ['gardens'] })
+    await client.invalidateQueries({ queryKey: PRACTICE })
     void message.info(climate, 10)
     void navigate(`/g/${gardenId}/${screen}`)
   }

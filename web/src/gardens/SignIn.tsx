@@ -1,6 +1,7 @@
 import { roleWords, type BodyOf, type sessionEndpoints, type SessionInfo } from '@border/contract'
 import { Alert, Button, Form, Input } from 'antd'
-import { errorText, useChangeSession } from '../api/queries.ts'
+import { useChangeSession } from '../api/session.ts'
+import { errorText } from '../api/writes.ts'
 import { Whole } from '../frame/Shell.tsx'
 
 /** Sign in by address and password, or as one of the demo's people in one click. */

@@ -1,26 +1,34 @@
+import type { AheadView } from '@border/contract'
 import { causeClause, monthOf, quarterHours, yearOf, type ComingChange } from '@border/core'
 import { memo } from 'react'
 import { Link } from 'react-router'
-import { errorText, useAhead } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { useAhead } from './queries.ts'
 import { causeHours } from './causeHours.ts'
 import { Effects } from './EffectsList.tsx'
 
 /** Plantings that will leave the light they like, year by year, and the changes that are waiting to happen. */
-export const AheadList = memo(function AheadList({
-  selectedId,
-  onSelect,
-  onObstruction,
-}: {
+export const AheadList = memo(function AheadList(chosen: Chosen) {
+  const { view, asOf } = useGardenContext()
+  return (
+    <Answered
+      of={[useAhead(view.garden.id, asOf)]}
+      waiting="Growing everything on, year by year. The first time takes a few seconds."
+    >
+      {(ahead) => <Ahead ahead={ahead} {...chosen} />}
+    </Answered>
+  )
+})
+
+interface Chosen {
   selectedId: string | undefined
   onSelect: (plantingId: string) => void
   onObstruction: (featureId: string) => void
-}) {
+}
+
+function Ahead({ ahead, selectedId, onSelect, onObstruction }: Chosen & { ahead: AheadView }) {
   const { view, on } = useGardenContext()
-  const { data: ahead, error } = useAhead(view.garden.id, on)
-  if (error) return <p role="alert">{errorText(error)}</p>
-  if (!ahead)
-    return <p className="soft">Growing everything on, year by year. The first time takes a few seconds.</p>
   const names = new Map(view.features.map((f) => [f.id, f.name]))
   const years = [...new Set(ahead.coming.map((c) => c.year))]
   const until = yearOf(on) + ahead.years
@@ -65,7 +73,7 @@ export const AheadList = memo(function AheadList({
       </small>
     </>
   )
-})
+}
 
 function Coming({
   change: c,

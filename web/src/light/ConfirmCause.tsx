@@ -3,8 +3,8 @@ import { addDays, dayMonthYear, type Cause } from '@border/core'
 import { Button, DatePicker } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
-import { useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 
 /**
  * Puts a believed change on the plan with its day; something new stands there as a building, to be measured.

@@ -3,11 +3,11 @@ import { checkFeature, problemText } from '@border/core'
 import { Alert, Button, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
-import { useGardenWrite } from '../api/queries.ts'
+import { useGardenWrite } from '../api/writes.ts'
 import { kindFields, type DrawnKind } from '../draw/kinds.ts'
 import '../draw/draw.css'
 import { SizeInputs } from '../draw/SizeInputs.tsx'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 
 type Values = Record<string, unknown>
 

@@ -1,7 +1,7 @@
 import { counted, effectsBetween, quarterHours, type Supposition, type LightEffect } from '@border/core'
 import { Button } from 'antd'
 import { useMemo } from 'react'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { suppositionClause } from './suppositionWords.ts'
 import type { PlanLight } from './usePlanLight.ts'
 

@@ -9,7 +9,7 @@ import {
   type Point,
 } from '@border/core'
 import { useCallback, useMemo, useState } from 'react'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { PlanDrawing, type Picked, type Pointed } from '../plan/PlanDrawing.tsx'
 import type { PlanScale } from '../plan/scale.ts'

@@ -2,9 +2,11 @@ import { dayMonthYear, extentOf, isAlive, type Point, type Supposition } from '@
 import { Alert, Segmented, Select } from 'antd'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { errorText, useAssessment } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { errorText } from '../api/writes.ts'
+import { useAssessment } from '../verdicts/queries.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortMonthYear } from '../frame/words.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import type { Picked } from '../plan/PlanDrawing.tsx'
 import { gardenExtent, grow, pointsOf } from '../plan/scale.ts'
 import { AheadList } from './AheadList.tsx'
@@ -30,7 +32,7 @@ type Tab = 'now' | 'ahead' | 'what if' | 'readings'
 const STEP_M = 0.5
 
 /** The plan with hours of sun as a field, then, now and tried otherwise, beside what that means for the plantings. */
-export function Screen() {
+export function LightScreen() {
   const { view, on, today } = useGardenContext()
   const { then, askedThen, chooseThen, assessment, error } = useThen()
   const [period, setPeriod] = useState<PeriodName>('season')
@@ -132,11 +134,10 @@ export function Screen() {
 
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Light</h1>
-          <p>{error ? errorText(error) : <LightSentence view={view} assessment={assessment} />}</p>
-        </div>
+      <ScreenHead
+        title="Light"
+        lead={<>{error ? errorText(error) : <LightSentence view={view} assessment={assessment} />}</>}
+      >
         <LightTools
           period={period}
           onPeriod={setPeriod}
@@ -148,7 +149,7 @@ export function Screen() {
           canClearThen={askedThen !== undefined}
           onThen={chooseThen}
         />
-      </header>
+      </ScreenHead>
       <div className="screen-split">
         <div className="light-stage">
           <div className={`light-plans${viewName === 'side by side' ? ' two' : ''}`}>
@@ -283,10 +284,10 @@ export function Screen() {
 
 /** The day that is compared with: asked for in the address, else the one the assessment finds worth it. */
 function useThen() {
-  const { view, on } = useGardenContext()
+  const { view, asOf } = useGardenContext()
   const [params, setParams] = useSearchParams()
   const askedThen = params.get('then') ?? undefined
-  const { data: assessment, error } = useAssessment(view.garden.id, on, askedThen)
+  const { data: assessment, error } = useAssessment(view.garden.id, asOf, askedThen)
   const chooseThen = (day: string | undefined) =>
     setParams(
       (before) => {

@@ -1,7 +1,7 @@
 import { DatePicker, Segmented } from 'antd'
 import dayjs from 'dayjs'
 import { dayMonthYear } from '@border/core'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDayMonth } from '../frame/words.ts'
 import { halfMonthOf, type PeriodName, type ViewName } from './look.ts'
 

@@ -1,10 +1,9 @@
 import type { AssessmentView, GardenView } from '@border/contract'
-import { causeClause, quarterHours, type Point } from '@border/core'
+import { causeClause, decisionInForce, quarterHours, type Point } from '@border/core'
 import { memo } from 'react'
 import { Link, useLocation } from 'react-router'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortMonthYear } from '../frame/words.ts'
-import { decisionInForce } from '../verdicts/inForce.ts'
 import { causeHours } from './causeHours.ts'
 import { RangeStrip } from './RangeStrip.tsx'
 

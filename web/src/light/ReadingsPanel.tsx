@@ -14,10 +14,12 @@ import { Alert, Button, DatePicker, Select, Upload } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { errorText, useLightEvidence, useGardenWrite, useSuspicions } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { errorText, useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
+import { Answered } from '../frame/Answered.tsx'
 import { shortDate } from '../frame/words.ts'
+import { useLightEvidence, useSuspicions } from './queries.ts'
 import { beliefWords, causeWords } from './causeWords.ts'
 import { ConfirmCause } from './ConfirmCause.tsx'
 import { usePlaceAt } from './usePlaceAt.ts'
@@ -27,28 +29,26 @@ export const seenWords: Record<Brightness, string> = { sun: 'Sun', dappled: 'Dap
 /** Readings by eye and by logger, what explains them, and where to look next. */
 export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpot: (at: Point) => void }) {
   const { view, isCrew } = useGardenContext()
-  const { data: evidence, error } = useLightEvidence(view.garden.id)
   const [time, setTime] = useState<Dayjs>()
-  if (error) return <p role="alert">{errorText(error)}</p>
   return (
     <>
       {isCrew && <TapReading spot={spot} time={time} onTime={setTime} />}
-      {!evidence ? (
-        <p className="soft">Weighing the readings.</p>
-      ) : (
-        <>
-          <Explanations evidence={evidence} />
-          <PlantsSay />
-          <Telling
-            looks={evidence.telling}
-            onLook={(look) => {
-              onSpot([look.x, look.y])
-              setTime(inZone(look.instantMs, view.garden.timeZone))
-            }}
-          />
-          <Taken evidence={evidence} onSpot={onSpot} />
-        </>
-      )}
+      <Answered of={[useLightEvidence(view.garden.id)]} waiting="Weighing the readings.">
+        {(evidence) => (
+          <>
+            <Explanations evidence={evidence} />
+            <PlantsSay />
+            <Telling
+              looks={evidence.telling}
+              onLook={(look) => {
+                onSpot([look.x, look.y])
+                setTime(inZone(look.instantMs, view.garden.timeZone))
+              }}
+            />
+            <Taken evidence={evidence} onSpot={onSpot} />
+          </>
+        )}
+      </Answered>
       {isCrew && <LogReading spot={spot} />}
     </>
   )

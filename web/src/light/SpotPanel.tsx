@@ -14,7 +14,7 @@ import {
 } from '@border/core'
 import { Button } from 'antd'
 import { useEffect, useMemo, useState } from 'react'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { askLight } from './lightPool.ts'
 import { usePlaceAt } from './usePlaceAt.ts'
 import { SkyDiagram } from './SkyDiagram.tsx'

@@ -1,6 +1,6 @@
 import { standing, supposed, type Obstruction, type Supposition } from '@border/core'
 import { Checkbox, Slider } from 'antd'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { metres } from './suppositionWords.ts'
 
 /** What if it went, were limbed up, thinned, lowered or older: the light follows while dragging. */

@@ -2,8 +2,10 @@ import { lightEndpoints, type WhatIfView } from '@border/contract'
 import { counted, dayMonthYear, quarterHours, type Supposition } from '@border/core'
 import { Button, Input } from 'antd'
 import { useState } from 'react'
-import { errorText, useGardenWrite, useWhatIfs } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { useWhatIfs } from './queries.ts'
 import { suppositionClause } from './suppositionWords.ts'
 
 /** What-ifs kept under a name, and compared by what they would do. */
@@ -14,9 +16,9 @@ export function WhatIfPanel({
   suppositions: readonly Supposition[]
   onShow: (suppositions: readonly Supposition[]) => void
 }) {
-  const { view, on, isHead } = useGardenContext()
+  const { view, asOf, isHead } = useGardenContext()
   const gardenId = view.garden.id
-  const { data: whatIfs, error } = useWhatIfs(gardenId, on)
+  const whatIfs = useWhatIfs(gardenId, asOf)
   const [name, setName] = useState('')
   const keep = useGardenWrite(lightEndpoints.keepWhatIf, { gardenId }, ({ name }) => `“${name}” is kept.`)
   const drop = useGardenWrite(
@@ -24,8 +26,6 @@ export function WhatIfPanel({
     ({ id }: { id: string }) => ({ gardenId, whatIfId: id }),
     'Dropped.',
   )
-  const nameOf = (id: string) =>
-    view.features.find((f) => f.id === id)?.name ?? 'something gone from the plan'
   return (
     <>
       {suppositions.length === 0 ? (
@@ -59,31 +59,57 @@ export function WhatIfPanel({
           </form>
         )
       )}
-      {error && <p role="alert">{errorText(error)}</p>}
-      {whatIfs && whatIfs.length > 0 && (
-        <table className="what-ifs">
-          <caption className="visually-hidden">What-ifs compared</caption>
-          <thead>
-            <tr>
-              <th scope="col">What if</th>
-              <th scope="col">outside</th>
-              <th scope="col">mean sun</th>
-            </tr>
-          </thead>
-          <tbody>
-            {whatIfs.map((s) => (
-              <Row
-                key={s.id ?? 'as it stands'}
-                whatIf={s}
-                says={s.suppositions.map((t) => suppositionClause(t, nameOf(t.obstructionId))).join('; ')}
-                onShow={() => onShow(s.suppositions)}
-                onDrop={isHead && s.id ? () => drop.mutate({ id: s.id! }) : undefined}
-              />
-            ))}
-          </tbody>
-        </table>
-      )}
-      {whatIfs && whatIfs.length > 1 && (
+      <Answered of={[whatIfs]}>
+        {(whatIfs) =>
+          whatIfs.length > 0 && (
+            <Compared
+              whatIfs={whatIfs}
+              onShow={onShow}
+              {...(isHead && { onDrop: (id: string) => drop.mutate({ id }) })}
+            />
+          )
+        }
+      </Answered>
+    </>
+  )
+}
+
+function Compared({
+  whatIfs,
+  onShow,
+  onDrop,
+}: {
+  whatIfs: readonly WhatIfView[]
+  onShow: (suppositions: readonly Supposition[]) => void
+  onDrop?: (id: string) => void
+}) {
+  const { view, on } = useGardenContext()
+  const nameOf = (id: string) =>
+    view.features.find((f) => f.id === id)?.name ?? 'something gone from the plan'
+  return (
+    <>
+      <table className="what-ifs">
+        <caption className="visually-hidden">What-ifs compared</caption>
+        <thead>
+          <tr>
+            <th scope="col">What if</th>
+            <th scope="col">outside</th>
+            <th scope="col">mean sun</th>
+          </tr>
+        </thead>
+        <tbody>
+          {whatIfs.map((s) => (
+            <Row
+              key={s.id ?? 'as it stands'}
+              whatIf={s}
+              says={s.suppositions.map((t) => suppositionClause(t, nameOf(t.obstructionId))).join('; ')}
+              onShow={() => onShow(s.suppositions)}
+              onDrop={onDrop && s.id ? () => onDrop(s.id!) : undefined}
+            />
+          ))}
+        </tbody>
+      </table>
+      {whatIfs.length > 1 && (
         <small className="light-note">
           Plantings outside the light they like, and mean hours over all beds, on the mean day of the growing
           season as the garden stands on {dayMonthYear(on)}.

@@ -1,6 +1,6 @@
 import { momentsOf, type Moment } from '@border/core'
 import { useEffect, useMemo, useState } from 'react'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 
 export interface MomentState {
   /** The moments of the as-of day with the sun up, every ten minutes. */

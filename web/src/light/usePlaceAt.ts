@@ -1,7 +1,7 @@
 import type { FeatureView } from '@border/contract'
 import { isInside, ringOf, type Point } from '@border/core'
 import { useCallback } from 'react'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 
 const POT_REACH_M = 0.4
 

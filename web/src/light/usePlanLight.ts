@@ -12,7 +12,7 @@ import {
   type Supposition,
 } from '@border/core'
 import { useMemo } from 'react'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { halfMonthOf, type PeriodName, type ViewName } from './look.ts'
 import { useGardenField, useSupposedField, type Trying } from './useGardenField.ts'
 

@@ -1,16 +1,27 @@
-import { benchEndpoints, type BenchView, type BodyOf } from '@border/contract'
+import { benchEndpoints, type BenchView, type BodyOf, type KnownTaxon } from '@border/contract'
 import { Button, Form, InputNumber, Select } from 'antd'
 import { useState } from 'react'
-import { useBench, useGardenWrite, useTaxa } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useTaxa } from '../plants/queries.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { PlantingForm } from '../plants/PlantingForm.tsx'
+import { useBench } from './queries.ts'
 
 /** Plants that wait for a place: pieces left over at a division, and what stands in pots. */
 export function Bench() {
+  const { view } = useGardenContext()
+  const bench = useBench(view.garden.id)
+  return (
+    <section className="bench">
+      <Answered of={[bench, useTaxa()]}>{(bench, taxa) => <OnBench bench={bench} taxa={taxa} />}</Answered>
+    </section>
+  )
+}
+
+function OnBench({ bench, taxa }: { bench: readonly BenchView[]; taxa: readonly KnownTaxon[] }) {
   const { view, isHead, isCrew, today } = useGardenContext()
-  const { data } = useBench(view.garden.id)
-  const { data: taxa } = useTaxa()
   const [adding, setAdding] = useState(false)
   const [planting, setPlanting] = useState<BenchView | null>(null)
   const put = useGardenWrite(benchEndpoints.put, { gardenId: view.garden.id }, 'On the bench.')
@@ -22,9 +33,8 @@ export function Bench() {
     }),
     ({ gone: how }) => `Off the bench: ${how}.`,
   )
-  if (!data) return null
   return (
-    <section className="bench">
+    <>
       <div className="spread">
         <h2>On the bench</h2>
         {isCrew && !adding && (
@@ -33,9 +43,9 @@ export function Bench() {
           </Button>
         )}
       </div>
-      {data.length === 0 && <p className="soft">Nothing waits for a place.</p>}
+      {bench.length === 0 && <p className="soft">Nothing waits for a place.</p>}
       <ul className="plain-list now-jobs">
-        {data.map((b) => (
+        {bench.map((b) => (
           <li key={b.id}>
             <span>
               {b.count} <span className="taxon">{b.botanical}</span>
@@ -92,6 +102,6 @@ export function Bench() {
         </Form>
       )}
       {planting && <PlantingForm bench={planting} onClose={() => setPlanting(null)} />}
-    </section>
+    </>
   )
 }

@@ -10,17 +10,16 @@ import {
 } from '@border/core'
 import { Button } from 'antd'
 import { Link, useLocation } from 'react-router'
-import {
-  errorText,
-  useLightEvidence,
-  useGardenWrite,
-  useRecord,
-  useSeason,
-  useSuspicions,
-} from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useIsBehind } from '../api/answers.ts'
+import { useGardenWrite } from '../api/writes.ts'
+import { useLightEvidence, useSuspicions } from '../light/queries.ts'
+import { useRecord } from '../record/queries.ts'
+import { useSeason } from '../season/queries.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate } from '../frame/words.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { beliefWords, causeWords } from '../light/causeWords.ts'
 import { usePlaceAt } from '../light/usePlaceAt.ts'
 import { Watering } from '../season/Watering.tsx'
@@ -29,9 +28,9 @@ import './now.css'
 import { Outlook } from './Outlook.tsx'
 
 /** What a caretaker opens in the morning: what seems to have changed, with the check that would settle it, and what can be done today. */
-export function Screen() {
+export function NowScreen() {
   const { view, isCrew } = useGardenContext()
-  const { data, error } = useSuspicions(view.garden.id)
+  const suspicions = useSuspicions(view.garden.id)
   const recheck = useGardenWrite(
     lightEndpoints.recheck,
     { gardenId: view.garden.id },
@@ -39,36 +38,38 @@ export function Screen() {
   )
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Now</h1>
-          <p>
-            {data?.checkedOn
-              ? `The plan, its growth, the readings and the signs were last gone through on ${dayMonthYear(data.checkedOn)}.`
+      <ScreenHead
+        title="Now"
+        lead={
+          <>
+            {suspicions.data?.checkedOn
+              ? `The plan, its growth, the readings and the signs were last gone through on ${dayMonthYear(suspicions.data.checkedOn)}.`
               : 'The plan, its growth, the readings and the signs are gone through every night.'}
-          </p>
-        </div>
-        <div className="screen-tools">
-          {isCrew && (
-            <Button loading={recheck.isPending} onClick={() => recheck.mutate({})}>
-              Go through it now
-            </Button>
-          )}
-        </div>
-      </header>
+          </>
+        }
+      >
+        {isCrew && (
+          <Button loading={recheck.isPending} onClick={() => recheck.mutate({})}>
+            Go through it now
+          </Button>
+        )}
+      </ScreenHead>
       <div className="screen-body now">
         <section>
           <h2>What seems to have changed</h2>
-          {error && <p role="alert">{errorText(error)}</p>}
-          {data?.suspicions.length === 0 && (
-            <p className="soft">
-              Nothing. Readings of the light, growth over the next two years, recorded changes and the signs
-              of plants all agree with what stands and grows here.
-            </p>
-          )}
-          {data?.suspicions.map((s) => (
-            <Suspicion key={s.id} suspicion={s} />
-          ))}
+          <Answered of={[suspicions]}>
+            {({ checkedOn, suspicions }) =>
+              suspicions.length === 0 ? (
+                <p className="soft">
+                  {checkedOn
+                    ? 'Nothing. Readings of the light, growth over the next two years, recorded changes and the signs of plants all agree with what stands and grows here.'
+                    : 'It has not been gone through yet.'}
+                </p>
+              ) : (
+                suspicions.map((s) => <Suspicion key={s.id} suspicion={s} />)
+              )
+            }
+          </Answered>
         </section>
         <div className="stack now-side">
           <Outlook />
@@ -210,16 +211,32 @@ const MOST_LISTED = 10
 
 function OpenJobs() {
   const { view, today } = useGardenContext()
-  const { data: season } = useSeason(view.garden.id)
-  const open = (season?.jobs ?? [])
-    .filter((j) => j.state === 'open' && j.window.earliest <= today && today <= j.window.latest)
-    .sort((a, b) => (a.window.latest < b.window.latest ? -1 : 1))
+  const season = useSeason(view.garden.id)
   return (
     <section>
       <h2>Jobs that can be done today</h2>
-      {season && open.length === 0 && (
+      <Answered of={[season]}>
+        {({ jobs }) => (
+          <OpenOn
+            jobs={jobs.filter(
+              (j) => j.state === 'open' && j.window.earliest <= today && today <= j.window.latest,
+            )}
+          />
+        )}
+      </Answered>
+    </section>
+  )
+}
+
+function OpenOn({ jobs }: { jobs: readonly JobView[] }) {
+  const { view, today } = useGardenContext()
+  const isBehind = useIsBehind(view.garden.id)
+  const open = [...jobs].sort((a, b) => (a.window.latest < b.window.latest ? -1 : 1))
+  return (
+    <>
+      {open.length === 0 && (
         <p className="soft" role="status">
-          {season.isBehind ? 'The work is being worked out.' : 'None: no job’s window is open.'}
+          {isBehind ? 'The work is being worked out.' : 'None: no job’s window is open.'}
         </p>
       )}
       <ul className="plain-list now-jobs">
@@ -237,7 +254,7 @@ function OpenJobs() {
           <Link to="../season">and {open.length - MOST_LISTED} more</Link>
         </p>
       )}
-    </section>
+    </>
   )
 }
 

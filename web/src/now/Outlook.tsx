@@ -1,9 +1,10 @@
 import type { OutlookView } from '@border/contract'
 import { weekdayOf } from '@border/core'
 import { useState } from 'react'
-import { errorText, useOutlook } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDayMonth, weekdayName } from '../frame/words.ts'
+import { useOutlook } from './queries.ts'
 
 type Day = OutlookView['days'][number]
 type Need = keyof Day['suits']
@@ -21,24 +22,31 @@ const marks = { good: '●', poor: '◐', no: '○' } as const
 /** What the next ten days allow, by kind of work, each with its reason. */
 export function Outlook() {
   const { view } = useGardenContext()
-  const { data, error } = useOutlook(view.garden.id)
-  const [chosen, setChosen] = useState<{ day: string; need: Need } | null>(null)
-  if (error) return <p role="alert">{errorText(error)}</p>
-  if (!data) return null
-  if (!data.available)
-    return (
-      <section>
-        <h2>The next ten days</h2>
-        <p className="soft">
-          No forecast: {data.why} Work is planned by what is usual at this time of year until there is one.
-        </p>
-      </section>
-    )
-  const day = data.days.find((d) => d.day === chosen?.day) ?? data.days[0]!
-  const need = chosen?.need ?? 'plant'
   return (
     <section className="outlook">
       <h2>The next ten days</h2>
+      <Answered of={[useOutlook(view.garden.id)]}>
+        {(outlook) =>
+          outlook.available ? (
+            <Days data={outlook} />
+          ) : (
+            <p className="soft">
+              No forecast: {outlook.why} Work is planned by what is usual at this time of year until there is
+              one.
+            </p>
+          )
+        }
+      </Answered>
+    </section>
+  )
+}
+
+function Days({ data }: { data: OutlookView }) {
+  const [chosen, setChosen] = useState<{ day: string; need: Need } | null>(null)
+  const day = data.days.find((d) => d.day === chosen?.day) ?? data.days[0]!
+  const need = chosen?.need ?? 'plant'
+  return (
+    <>
       {data.isSimulated && (
         <p className="simulated">This forecast is simulated: look out of the window before you go by it.</p>
       )}
@@ -93,7 +101,7 @@ export function Outlook() {
         </small>
       </p>
       <small>● good ◐ poor ○ no. The further ahead, the less is known.</small>
-    </section>
+    </>
   )
 }
 

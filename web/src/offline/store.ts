@@ -1,4 +1,5 @@
 import type { JobDone, ObservationEntry, PhotoRequest, PlaceEntry, WalkEntry } from '@border/contract'
+import type { AsyncStorage, PersistedQuery } from '@tanstack/query-persist-client-core'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
 /** How far an entry has come: noted, tried over the wire at least once, in the record, or refused by it. */
@@ -49,8 +50,8 @@ interface WalkDb extends DBSchema {
   entries: { key: string; value: QueuedEntry; indexes: { garden: string } }
   photos: { key: string; value: QueuedPhoto; indexes: { garden: string } }
   jobs: { key: string; value: QueuedJob; indexes: { garden: string } }
-  /** Answers taken along: by address. */
-  taken: { key: string; value: { path: string; answer: unknown } }
+  /** Answers of the server as they were last given. */
+  answers: { key: string; value: PersistedQuery }
 }
 
 export type Entry = ObservationEntry | PlaceEntry
@@ -58,32 +59,37 @@ export type Entry = ObservationEntry | PlaceEntry
 let opened: Promise<IDBPDatabase<WalkDb>> | undefined
 
 export const walkDb = (): Promise<IDBPDatabase<WalkDb>> =>
-  (opened ??= openDB<WalkDb>('border-walk', 2, {
+  (opened ??= openDB<WalkDb>('border-walk', 3, {
     upgrade(db, before) {
-      db.createObjectStore('jobs', { keyPath: 'id' }).createIndex('garden', 'gardenId')
-      if (before > 0) return
-      db.createObjectStore('entries', { keyPath: 'id' }).createIndex('garden', 'gardenId')
-      db.createObjectStore('photos', { keyPath: 'id' }).createIndex('garden', 'gardenId')
-      db.createObjectStore('taken', { keyPath: 'path' })
+      const outbox = (name: 'entries' | 'photos' | 'jobs') =>
+        db.createObjectStore(name, { keyPath: 'id' }).createIndex('garden', 'gardenId')
+      if (before < 1) {
+        outbox('entries')
+        outbox('photos')
+      }
+      if (before < 2) outbox('jobs')
+      // What it held is told by the server again.
+      if (before > 0) (db as unknown as IDBPDatabase).deleteObjectStore('taken')
+      db.createObjectStore('answers')
     },
     terminated() {
       opened = undefined
     },
   }))
 
-/** Keeps an answer for where there is no connection. */
-export async function takeAlong(path: string, answer: unknown): Promise<void> {
-  const db = await walkDb()
-  await db.put('taken', { path, answer })
+/** Answers of the server, kept for where there is no connection. A browser that keeps nothing for us is no reason to fail. */
+export const keptAnswers: AsyncStorage<PersistedQuery> = {
+  getItem: async (key) => (await walkDb()).get('answers', key).catch(() => undefined),
+  setItem: async (key, query) => (await walkDb()).put('answers', query, key).catch(() => undefined),
+  removeItem: async (key) => (await walkDb()).delete('answers', key).catch(() => undefined),
+  entries: async () => {
+    const db = await walkDb()
+    const [keys, queries] = await Promise.all([db.getAllKeys('answers'), db.getAll('answers')])
+    return keys.map((key, i) => [key, queries[i]!])
+  },
 }
 
-/** An answer taken along earlier. */
-export async function takenAlong<T>(path: string): Promise<T | undefined> {
-  const db = await walkDb()
-  return (await db.get('taken', path))?.answer as T | undefined
-}
-
-/** What was taken along is one person's; what waits to be sent stays, and is sent as theirs. */
-export async function forgetTaken(): Promise<void> {
-  await (await walkDb()).clear('taken')
+/** Answers are one person's; what waits to be sent stays, and is sent as theirs. */
+export async function forgetKept(): Promise<void> {
+  await (await walkDb()).clear('answers')
 }

@@ -21,54 +21,58 @@ import { Button, Input, Segmented, Select, Table } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { hrefOf } from '../api/client.ts'
-import { useAssessment, usePracticeWrite, useSignedIn, useTaxa } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useSignedIn } from '../api/session.ts'
+import { usePracticeWrite } from '../api/writes.ts'
+import { useAssessment } from '../verdicts/queries.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { useTaxa } from './queries.ts'
 import { PlantingForm } from './PlantingForm.tsx'
 import { BringCsv } from '../setup/BringCsv.tsx'
 import { TaxonForm } from './TaxonForm.tsx'
 import './plants.css'
 
 /** What grows in the garden, by tag, with how each stands in its light; and the library. */
-export function Screen() {
+export function PlantsScreen() {
   const { view, on, isHead } = useGardenContext()
   const [shown, setShown] = useState<'plantings' | 'library'>('plantings')
   const [text, setText] = useState('')
   const [adding, setAdding] = useState(false)
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Plants</h1>
-          <p>
+      <ScreenHead
+        title="Plants"
+        lead={
+          <>
             <b>{counted(view.plantings.length, 'planting')}</b> of{' '}
             {counted(new Set(view.plantings.map((p) => p.taxon.botanical)).size, 'taxon', 'taxa')} on{' '}
             {dayMonthYear(on)}.
-          </p>
-        </div>
-        <div className="screen-tools">
-          <Segmented
-            aria-label="List"
-            value={shown}
-            onChange={setShown}
-            options={[
-              { value: 'plantings', label: 'Plantings' },
-              { value: 'library', label: 'Library' },
-            ]}
-          />
-          <Input.Search
-            aria-label="Search"
-            placeholder="Name, tag or place"
-            allowClear
-            style={{ width: 210 }}
-            onChange={(e) => setText(e.target.value)}
-          />
-          {isHead && (
-            <Button type="primary" onClick={() => setAdding(true)}>
-              Add a planting
-            </Button>
-          )}
-        </div>
-      </header>
+          </>
+        }
+      >
+        <Segmented
+          aria-label="List"
+          value={shown}
+          onChange={setShown}
+          options={[
+            { value: 'plantings', label: 'Plantings' },
+            { value: 'library', label: 'Library' },
+          ]}
+        />
+        <Input.Search
+          aria-label="Search"
+          placeholder="Name, tag or place"
+          allowClear
+          style={{ width: 210 }}
+          onChange={(e) => setText(e.target.value)}
+        />
+        {isHead && (
+          <Button type="primary" onClick={() => setAdding(true)}>
+            Add a planting
+          </Button>
+        )}
+      </ScreenHead>
       <div className="screen-body">
         {shown === 'plantings' ? <Plantings text={text} /> : <Library text={text} />}
       </div>
@@ -84,9 +88,9 @@ const byText = (pick: (p: PlantingView) => string) => (a: PlantingView, b: Plant
   pick(a).localeCompare(pick(b))
 
 function Plantings({ text }: { text: string }) {
-  const { view, on } = useGardenContext()
+  const { view, asOf } = useGardenContext()
   const { search } = useLocation()
-  const { data } = useAssessment(view.garden.id, on)
+  const { data } = useAssessment(view.garden.id, asOf)
   const verdicts = useMemo(() => new Map(data?.assessments.map((a) => [a.plantingId, a])), [data])
   const placeName = useMemo(() => new Map(view.features.map((f) => [f.id, f.name])), [view.features])
   const rows = view.plantings.filter((p) =>
@@ -156,7 +160,10 @@ function Plantings({ text }: { text: string }) {
 
 /** The library, found by any name of a taxon, with a letter wrong here and there, and by how it fits a place. */
 function Library({ text }: { text: string }) {
-  const { data, isPending } = useTaxa()
+  return <Answered of={[useTaxa()]}>{(taxa) => <Taxa taxa={taxa} text={text} />}</Answered>
+}
+
+function Taxa({ taxa, text }: { taxa: readonly KnownTaxon[]; text: string }) {
   const { standing } = useGardenContext()
   const { person } = useSignedIn()
   const { search } = useLocation()
@@ -167,10 +174,10 @@ function Library({ text }: { text: string }) {
     taxonEndpoints.bring,
     ({ changed, same }) => `${counted(changed, 'taxon', 'taxa')} kept, ${same} as they were.`,
   )
-  const index = useMemo(() => taxonSearch(data ?? []), [data])
+  const index = useMemo(() => taxonSearch(taxa), [taxa])
   const place = standing.find((f) => f.id === placeId)
   const fits = usePlaceFit(place)
-  const named = text.trim() === '' ? (data ?? []) : (index.find(text) as KnownTaxon[])
+  const named = text.trim() === '' ? taxa : (index.find(text) as KnownTaxon[])
   const found = fits ? named.filter((t) => fits(t).score >= LEAST_FIT) : named
   return (
     <>
@@ -203,10 +210,10 @@ function Library({ text }: { text: string }) {
             `, those that stand the light, the ground and the winters of ${place.name}, best first`}
         </small>
       </div>
-      {adding && data?.[0] && (
+      {adding && taxa[0] && (
         <TaxonForm
           isCopy
-          from={data.find((t) => t.botanical === 'Geranium Cranesbill group') ?? data[0]}
+          from={taxa.find((t) => t.botanical === 'Geranium Cranesbill group') ?? taxa[0]}
           onClose={(made) => {
             setAdding(false)
             if (made) void navigate({ pathname: `taxon/${encodeURIComponent(made)}`, search })
@@ -217,7 +224,6 @@ function Library({ text }: { text: string }) {
         className="wide-table"
         size="small"
         rowKey="botanical"
-        loading={isPending}
         dataSource={fits ? [...found].sort((a, b) => fits(b).score - fits(a).score) : found}
         pagination={false}
         columns={[

@@ -19,32 +19,40 @@ import { Button, DatePicker, Form, Input, Popconfirm, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
-import { errorText, photoAddress, useAssessment, useGardenWrite, useStory } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { photoAddress } from '../record/queries.ts'
+import { useAssessment } from '../verdicts/queries.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered } from '../frame/Answered.tsx'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { withPlanting } from '../light/OutsideList.tsx'
+import { useStory } from './queries.ts'
 import { PlantingForm } from './PlantingForm.tsx'
 import './plants.css'
 
 /** A planting's history as a story, from planting to now. */
-export function Screen() {
+export function StoryScreen() {
   const { plantingId } = useParams() as { plantingId: string }
+  const { view } = useGardenContext()
+  return (
+    <Answered of={[useStory(view.garden.id, plantingId)]} title="A planting">
+      {(story) => <PlantingStoryOf story={story} />}
+    </Answered>
+  )
+}
+
+function PlantingStoryOf({ story }: { story: PlantingStory }) {
   const { view, isCrew, isHead } = useGardenContext()
   const { search } = useLocation()
-  const { data, error } = useStory(view.garden.id, plantingId)
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data) return <Waiting />
-  const { planting } = data
+  const { planting } = story
   const place = view.features.find((f) => f.id === planting.placeId)
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>
-            <span className="taxon">{planting.taxon.botanical}</span>
-          </h1>
-          <p>
+      <ScreenHead
+        title={<span className="taxon">{planting.taxon.botanical}</span>}
+        lead={
+          <>
             <Link
               to={{ pathname: `../taxon/${encodeURIComponent(planting.taxon.botanical)}`, search }}
               relative="path"
@@ -59,21 +67,20 @@ export function Screen() {
             </b>{' '}
             in {place?.name}
             {planting.inPlaceSince !== planting.plantedOn && ` since ${dayMonthYear(planting.inPlaceSince)}`}.
-          </p>
-        </div>
-        <div className="screen-tools">
-          <Link to={{ pathname: '..', search }} relative="path">
-            All plantings
-          </Link>
-        </div>
-      </header>
+          </>
+        }
+      >
+        <Link to={{ pathname: '..', search }} relative="path">
+          All plantings
+        </Link>
+      </ScreenHead>
       <div className="screen-split">
         <div className="screen-body" tabIndex={0} role="region" aria-label="Its story">
-          <Story entries={data.story} gardenId={view.garden.id} />
+          <Story entries={story.story} gardenId={view.garden.id} />
         </div>
         <aside className="stack" aria-label="About this planting">
-          <Facts story={data} />
-          <Pictures story={data} />
+          <Facts story={story} />
+          <Pictures story={story} />
           {isCrew && planting.livingCount === 0 && (
             <CameBack gardenId={view.garden.id} plantingId={planting.id} />
           )}
@@ -149,9 +156,9 @@ function Story({ entries, gardenId }: { entries: readonly StoryEntry[]; gardenId
 }
 
 function Facts({ story }: { story: PlantingStory }) {
-  const { view, on } = useGardenContext()
+  const { view, asOf } = useGardenContext()
   const { search } = useLocation()
-  const { data } = useAssessment(view.garden.id, on)
+  const { data } = useAssessment(view.garden.id, asOf)
   const { planting, offspring } = story
   const { taxon } = planting
   const assessment = data?.assessments.find((a) => a.plantingId === planting.id)

@@ -14,7 +14,7 @@ import {
   type Taxon,
 } from '@border/core'
 import { Button, Checkbox, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
-import { usePracticeWrite } from '../api/queries.ts'
+import { usePracticeWrite } from '../api/writes.ts'
 
 type Field =
   | { trait: keyof Taxon; label: string; as: 'text' | 'yes' | 'colour' | 'tags' | 'month day' }

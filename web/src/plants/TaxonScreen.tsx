@@ -9,34 +9,51 @@ import {
   yearOf,
   Z90,
 } from '@border/core'
-import { taxonEndpoints, type KnownTaxon } from '@border/contract'
+import { taxonEndpoints, type KnownTaxon, type RecordView } from '@border/contract'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
-import { errorText, usePracticeWrite, useRecord, useSignedIn, useTaxa } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useSignedIn } from '../api/session.ts'
+import { usePracticeWrite } from '../api/writes.ts'
+import { useRecord } from '../record/queries.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
-import { Waiting } from '../frame/Shell.tsx'
+import { Answered, Empty } from '../frame/Answered.tsx'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { TaxonFigure } from '../record/Taxa.tsx'
 import { SeasonCell } from '../record/SeasonCell.tsx'
+import { useTaxa } from './queries.ts'
 import '../record/record.css'
 import { CareHere } from './CareHere.tsx'
 import { TaxonForm } from './TaxonForm.tsx'
 import './plants.css'
 
 /** A taxon as this garden knows it: every place it stood, season by season, and how long its plants live. */
-export function Screen() {
+export function TaxonScreen() {
   const { botanical } = useParams() as { botanical: string }
+  const { view } = useGardenContext()
+  const record = useRecord(view.garden.id)
+  const taxa = useTaxa()
+  return (
+    <Answered of={[record, taxa]} title={botanical}>
+      {(record, taxa) => {
+        const taxon = taxa.find((t) => t.botanical === botanical)
+        return taxon ? (
+          <TaxonHere taxon={taxon} record={record} />
+        ) : (
+          <Empty>No taxon of this name is in the library.</Empty>
+        )
+      }}
+    </Answered>
+  )
+}
+
+function TaxonHere({ taxon, record }: { taxon: KnownTaxon; record: RecordView }) {
+  const { botanical } = taxon
   const { view, on } = useGardenContext()
   const { search } = useLocation()
   const nameOf = usePlaceName()
-  const { data: record, error } = useRecord(view.garden.id)
-  const { data: taxa } = useTaxa()
   const { person } = useSignedIn()
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!record || !taxa) return <Waiting />
-  const taxon = taxa.find((t) => t.botanical === botanical)
-  if (!taxon) return <p className="empty-words">No taxon of this name is in the library.</p>
   const judged = record.taxa.find((t) => t.taxon === botanical)
   const stays = record.stays.filter((s) => s.botanical === botanical)
   const survival = record.survival.find((s) => s.taxon === botanical)
@@ -47,20 +64,17 @@ export function Screen() {
   )
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>
-            <span className="taxon">{botanical}</span>
-          </h1>
-          <p>
+      <ScreenHead
+        title={<span className="taxon">{botanical}</span>}
+        lead={
+          <>
             {taxon.common}. {judged ? judged.says : 'It has no season on record in this garden yet.'}
-          </p>
-        </div>
-        <div className="screen-tools">
-          <Link to={{ pathname: '../record', search: '?tab=taxa' }}>All taxa</Link>
-          {person.leads && <OwnKind taxon={taxon} />}
-        </div>
-      </header>
+          </>
+        }
+      >
+        <Link to={{ pathname: '../record', search: '?tab=taxa' }}>All taxa</Link>
+        {person.leads && <OwnKind taxon={taxon} />}
+      </ScreenHead>
       <div className="screen-split">
         <div className="screen-body stack">
           {stays.length > 0 && (

@@ -11,21 +11,37 @@ import {
 import { Select } from 'antd'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
-import { errorText, useBloom } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
-import { Waiting } from '../frame/Shell.tsx'
+import { Answered } from '../frame/Answered.tsx'
 import { useSize } from '../frame/useSize.ts'
+import { useBloom } from './queries.ts'
 
 /** Bloom of a season by place and week: seen against expected, with gaps named and what would fill them. */
 export function Bloom({ seasons }: { seasons: readonly number[] }) {
   const { view, today } = useGardenContext()
-  const nameOf = usePlaceName()
   const [season, setSeason] = useState(seasons.at(-1) ?? seasonYearOf(today, view.garden.latitude < 0))
-  const { data, error } = useBloom(view.garden.id, season)
+  return (
+    <Answered of={[useBloom(view.garden.id, season)]}>
+      {(bloom) => <BloomOf data={bloom} seasons={seasons} season={season} onSeason={setSeason} />}
+    </Answered>
+  )
+}
+
+function BloomOf({
+  data,
+  seasons,
+  season,
+  onSeason,
+}: {
+  data: BloomView
+  seasons: readonly number[]
+  season: number
+  onSeason: (season: number) => void
+}) {
+  const { view } = useGardenContext()
+  const nameOf = usePlaceName()
   const [placeId, setPlaceId] = useState<string>()
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data) return <Waiting />
   const forLeaf = (id: string) => view.plantings.every((p) => p.placeId !== id || !p.taxon.bloomFrom)
   // What is grown for its leaves has no gaps.
   const places = data.places.map((p) => (forLeaf(p.placeId) ? { ...p, gaps: [] } : p))
@@ -43,7 +59,7 @@ export function Bloom({ seasons }: { seasons: readonly number[] }) {
               value: y,
               label: `Season ${y}`,
             }))}
-            onChange={setSeason}
+            onChange={onSeason}
           />
         </div>
         <p className="soft">

@@ -1,19 +1,27 @@
 import { photoEndpoints, type PhotoView, type StandpointView } from '@border/contract'
 import { Button, Form, Input, Select } from 'antd'
 import { useState } from 'react'
-import { errorText, photoAddress, useGardenWrite, usePhotos, useStandpoints } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered } from '../frame/Answered.tsx'
 import { shortDate } from '../frame/words.ts'
+import { photoAddress, usePhotos, useStandpoints } from './queries.ts'
 
 /** Photos by standpoint across years: any two side by side. */
 export function Photos() {
-  const { view, isHead } = useGardenContext()
-  const { data: photos, error } = usePhotos(view.garden.id)
-  const { data: standpoints } = useStandpoints(view.garden.id)
+  const { view } = useGardenContext()
+  const photos = usePhotos(view.garden.id)
+  const standpoints = useStandpoints(view.garden.id)
+  return (
+    <Answered of={[photos, standpoints]}>
+      {(photos, standpoints) => <PhotosBy photos={photos} standpoints={standpoints} />}
+    </Answered>
+  )
+}
+
+function PhotosBy({ photos, standpoints }: { photos: PhotoView[]; standpoints: StandpointView[] }) {
+  const { isHead } = useGardenContext()
   const [pair, setPair] = useState<string[]>([])
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!photos || !standpoints) return <Waiting />
   const choose = (id: string) =>
     setPair((before) => (before.includes(id) ? before.filter((p) => p !== id) : [...before.slice(-1), id]))
   const others = photos.filter((p) => !p.standpointId)

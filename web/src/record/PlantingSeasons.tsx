@@ -3,8 +3,9 @@ import { counted, dayMonthYear, likelyRange, listed, tenths, Z90 } from '@border
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { useDiagnosis, useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { useDiagnosis } from './queries.ts'
 import { DiagnosisPanel } from './DiagnosisPanel.tsx'
 import { SeasonCell } from './SeasonCell.tsx'
 

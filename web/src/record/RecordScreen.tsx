@@ -3,9 +3,10 @@ import { capitalised, counted, listed, type Untold } from '@border/core'
 import { Segmented } from 'antd'
 import { lazy, Suspense } from 'react'
 import { useSearchParams } from 'react-router'
-import { errorText, useRecord } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered, Waiting } from '../frame/Answered.tsx'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { useRecord } from './queries.ts'
 import { Taxa } from './Taxa.tsx'
 import { PlantingSeasons } from './PlantingSeasons.tsx'
 import './record.css'
@@ -18,10 +19,10 @@ const tabs = ['Plantings', 'Taxa', 'Bloom', 'Signs', 'Photos'] as const
 type Tab = (typeof tabs)[number]
 
 /** How plants have done, season by season, and what is plant, what is spot and what is year. */
-export function Screen() {
+export function RecordScreen() {
   const { view, on, today } = useGardenContext()
   const [params, setParams] = useSearchParams()
-  const { data, error } = useRecord(view.garden.id)
+  const record = useRecord(view.garden.id)
   const tab = tabs.find((t) => t.toLowerCase() === params.get('tab')) ?? 'Plantings'
   const ofRecord = tab !== 'Signs' && tab !== 'Photos'
   const choose = (next: Tab) =>
@@ -32,26 +33,39 @@ export function Screen() {
     })
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Record</h1>
-          <p>
-            {data ? <RecordSentence record={data} /> : ofRecord ? 'Working the record out.' : ''}
+      <ScreenHead
+        title="Record"
+        lead={
+          <>
+            {record.data ? (
+              <RecordSentence record={record.data} />
+            ) : ofRecord && record.isLoading ? (
+              'Working the record out.'
+            ) : (
+              ''
+            )}
             {on !== today && ' The record is as of today, whatever date the ribbon shows.'}
-          </p>
-        </div>
-        <div className="screen-tools">
-          <Segmented<Tab> aria-label="What of the record" options={[...tabs]} value={tab} onChange={choose} />
-        </div>
-      </header>
+          </>
+        }
+      >
+        <Segmented<Tab> aria-label="What of the record" options={[...tabs]} value={tab} onChange={choose} />
+      </ScreenHead>
       <Suspense fallback={<Waiting />}>
         {tab === 'Signs' && <Signs />}
         {tab === 'Photos' && <Photos />}
-        {ofRecord && error && <p className="empty-words">{errorText(error)}</p>}
-        {ofRecord && !error && !data && <Waiting />}
-        {data && tab === 'Plantings' && <PlantingSeasons record={data} />}
-        {data && tab === 'Taxa' && <Taxa record={data} />}
-        {data && tab === 'Bloom' && <Bloom seasons={data.seasons} />}
+        {ofRecord && (
+          <Answered of={[record]}>
+            {(record) =>
+              tab === 'Plantings' ? (
+                <PlantingSeasons record={record} />
+              ) : tab === 'Taxa' ? (
+                <Taxa record={record} />
+              ) : (
+                <Bloom seasons={record.seasons} />
+              )
+            }
+          </Answered>
+        )}
       </Suspense>
     </>
   )

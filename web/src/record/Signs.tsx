@@ -3,19 +3,23 @@ import { counted, dayMonthYear, listed, signCauses, signWords, type SignCause } 
 import { Button, Select, Slider } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { errorText, useDiagnosis, useGardenWrite, useLikelihoods } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
-import { Waiting } from '../frame/Shell.tsx'
+import { Answered } from '../frame/Answered.tsx'
+import { useDiagnosis, useLikelihoods } from './queries.ts'
 import { DiagnosisPanel } from './DiagnosisPanel.tsx'
 
 /** What this season's signs say of places and plantings, and the table they are read by. */
 export function Signs() {
   const { view } = useGardenContext()
-  const { data, error } = useDiagnosis(view.garden.id)
+  return (
+    <Answered of={[useDiagnosis(view.garden.id)]}>{(diagnosed) => <Diagnosed data={diagnosed} />}</Answered>
+  )
+}
+
+function Diagnosed({ data }: { data: DiagnosisView }) {
   const [chosen, setChosen] = useState<string>()
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data) return <Waiting />
   const failing = data.diagnoses
     .filter((d) => d.failing)
     .sort((a, b) => (b.causes[0]?.share ?? 0) - (a.causes[0]?.share ?? 0))

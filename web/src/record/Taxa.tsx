@@ -4,8 +4,8 @@ import { Button, Input, Segmented } from 'antd'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 
 const filters = ['All', 'Plant again', 'Not again', 'Open'] as const

@@ -1,22 +1,29 @@
-import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
-import { dayMonthYear, type DayChoice } from '@border/core'
+import { seasonEndpoints, type JobView } from '@border/contract'
+import { dayMonthYear, type DayChoice, type WhyHere } from '@border/core'
 import { Button } from 'antd'
-import { errorText, useGardenWrite, useWhyHere } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
+import { useWhyHere } from './queries.ts'
 import { DayStrip } from './DayStrip.tsx'
 
 /** Why a job is on its day, what other days would cost or what is against them, and putting it on one of them. */
-export function DayChooser({ job, season }: { job: JobView; season: SeasonView }) {
+export function DayChooser({ job }: { job: JobView }) {
+  const { view } = useGardenContext()
+  return (
+    <Answered of={[useWhyHere(view.garden.id, job.id)]}>{(why) => <DaysOf job={job} why={why} />}</Answered>
+  )
+}
+
+function DaysOf({ job, why }: { job: JobView; why: WhyHere }) {
   const { view, isHead } = useGardenContext()
-  const { data: why, error } = useWhyHere(view.garden.id, job.id, season)
   const pin = useGardenWrite(seasonEndpoints.pin, { gardenId: view.garden.id, jobId: job.id }, ({ day }) =>
     day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.',
   )
   return (
     <div className="stack">
-      {error && <p role="alert">{errorText(error)}</p>}
-      {why?.chosen && (
+      {why.chosen && (
         <details className="why-here">
           <summary>Why on this day?</summary>
           <ul className="plain-list">
@@ -37,7 +44,7 @@ export function DayChooser({ job, season }: { job: JobView; season: SeasonView }
           </p>
         </details>
       )}
-      {isHead && why && (
+      {isHead && (
         <>
           <DayStrip
             key={job.plannedOn}

@@ -3,8 +3,8 @@ import { addDays, counted, dayMonthYear, daysBetween, forbiddenWords, listed, we
 import { Alert, Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
 import { DayChooser } from './DayChooser.tsx'
@@ -71,7 +71,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
           }
         />
       )}
-      <When job={job} season={season} />
+      <When job={job} />
       {blocking.length > 0 && (
         <p>
           Waits for{' '}
@@ -151,7 +151,7 @@ function Plantings({ job }: { job: JobView }) {
 }
 
 /** The window with the sentence behind each date, and the day it stands on. */
-function When({ job, season }: { job: JobView; season: SeasonView }) {
+function When({ job }: { job: JobView }) {
   const { today } = useGardenContext()
   const w = job.window
   if (job.state !== 'open') return null
@@ -188,7 +188,7 @@ function When({ job, season }: { job: JobView; season: SeasonView }) {
         <li>{w.why.bestTo}</li>
         <li>{w.why.latest}</li>
       </ul>
-      <DayChooser key={job.id} job={job} season={season} />
+      <DayChooser key={job.id} job={job} />
     </section>
   )
 }

@@ -1,14 +1,16 @@
+import type { SeasonView } from '@border/contract'
 import { capitalised, centroid, counted, dayMonthYear, extentOf, isPlace, weekdayOf } from '@border/core'
 import { Button } from 'antd'
 import { Link, useLocation, useParams } from 'react-router'
-import { errorText, useSeason } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered } from '../frame/Answered.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { useSize } from '../frame/useSize.ts'
 import { minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
+import { useSeason } from './queries.ts'
 import '../walk/sheet.css'
 import { materialsOf, workOf, type Sitting } from './dayWork.ts'
 import { Recording } from './Recording.tsx'
@@ -16,13 +18,19 @@ import './season.css'
 import { Watering } from './Watering.tsx'
 
 /** A day's work on one sheet: cautions and what to take along first, then the jobs in order, with the plan. */
-export function Screen() {
-  const { view, isCrew } = useGardenContext()
+export function JobSheetScreen() {
+  const { view } = useGardenContext()
   const { day = '' } = useParams()
+  return (
+    <Answered of={[useSeason(view.garden.id)]} title={`${weekdayName(weekdayOf(day))} ${dayMonthYear(day)}`}>
+      {(season) => <JobSheet data={season} day={day} />}
+    </Answered>
+  )
+}
+
+function JobSheet({ data, day }: { data: SeasonView; day: string }) {
+  const { view, isCrew } = useGardenContext()
   const { search } = useLocation()
-  const { data, error } = useSeason(view.garden.id)
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data) return <Waiting />
   const places = view.features.filter(isPlace)
   const work = workOf(data.jobs, day, new Map(places.map((p, i) => [p.id, i])))
   const days = [
@@ -37,26 +45,26 @@ export function Screen() {
   ]
   return (
     <>
-      <header className="screen-head no-print">
-        <div>
-          <h1>
+      <ScreenHead
+        title={
+          <>
             {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
-          </h1>
-          <p>
+          </>
+        }
+        lead={
+          <>
             {counted(work.length, 'job')}, {minutesText(work.reduce((sum, s) => sum + s.minutes, 0))}.
-          </p>
-        </div>
-        <div className="screen-tools">
-          {before && (
-            <Link to={{ pathname: `../season/day/${before}`, search }}>{shortDayMonth(before)}</Link>
-          )}
-          {after && <Link to={{ pathname: `../season/day/${after}`, search }}>{shortDayMonth(after)}</Link>}
-          <Link to={{ pathname: '../season', search }}>The season</Link>
-          <Button type="primary" onClick={() => print()}>
-            Print it
-          </Button>
-        </div>
-      </header>
+          </>
+        }
+        isNotPrinted
+      >
+        {before && <Link to={{ pathname: `../season/day/${before}`, search }}>{shortDayMonth(before)}</Link>}
+        {after && <Link to={{ pathname: `../season/day/${after}`, search }}>{shortDayMonth(after)}</Link>}
+        <Link to={{ pathname: '../season', search }}>The season</Link>
+        <Button type="primary" onClick={() => print()}>
+          Print it
+        </Button>
+      </ScreenHead>
       <div className="screen-body sheet job-sheet" tabIndex={0} aria-label="The job sheet">
         {work.length === 0 ? (
           <p className="soft">Nothing is planned for this day.</p>

@@ -13,8 +13,9 @@ import {
   type Skill,
 } from '@border/core'
 import { Button, Checkbox, Form, Input, InputNumber, Radio, Select } from 'antd'
-import { useGardenWrite, useTaxa } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useTaxa } from '../plants/queries.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 
 type AnchorAt = OwnAnchor['at']
 

@@ -4,22 +4,30 @@ import { Button, Input, InputNumber, Select, Switch } from 'antd'
 import { group } from 'd3-array'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { errorText, useGardenWrite, useRules } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { Answered } from '../frame/Answered.tsx'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { useRules } from './queries.ts'
 import { OwnRuleForm } from './OwnRuleForm.tsx'
 import './season.css'
 
 /** Every rule of care as a sentence, with what it now touches; switched off or adjusted for this garden. */
-export function Screen() {
-  const { view, isHead } = useGardenContext()
+export function RulesScreen() {
+  const { view } = useGardenContext()
+  return (
+    <Answered of={[useRules(view.garden.id)]} title="Rules of care">
+      {(rules) => <Rules rules={rules} />}
+    </Answered>
+  )
+}
+
+function Rules({ rules }: { rules: readonly RuleView[] }) {
+  const { isHead } = useGardenContext()
   const [adding, setAdding] = useState(false)
-  const { data: rules, error } = useRules(view.garden.id)
   const [wanted, setWanted] = useState('')
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!rules) return <Waiting />
   const words = wanted.trim().toLowerCase()
   const shown = rules.filter(
     (r) =>
@@ -30,25 +38,24 @@ export function Screen() {
   const byOperation = group(shown, (r) => r.operation)
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Rules of care</h1>
-          <p>
+      <ScreenHead
+        title="Rules of care"
+        lead={
+          <>
             {counted(rules.filter((r) => r.isOn).length, 'rule')} in force.{' '}
             <Link to="../season">The season they make</Link>
-          </p>
-        </div>
-        <div className="screen-tools">
-          {isHead && !adding && <Button onClick={() => setAdding(true)}>Add a rule of your own</Button>}
-          <Input.Search
-            aria-label="Find a rule or a plant"
-            placeholder="Find a rule or a plant"
-            value={wanted}
-            onChange={(e) => setWanted(e.target.value)}
-            style={{ width: 240 }}
-          />
-        </div>
-      </header>
+          </>
+        }
+      >
+        {isHead && !adding && <Button onClick={() => setAdding(true)}>Add a rule of your own</Button>}
+        <Input.Search
+          aria-label="Find a rule or a plant"
+          placeholder="Find a rule or a plant"
+          value={wanted}
+          onChange={(e) => setWanted(e.target.value)}
+          style={{ width: 240 }}
+        />
+      </ScreenHead>
       <div className="screen-body rules">
         <SimulatedNote />
         {adding && <OwnRuleForm onClose={() => setAdding(false)} />}

@@ -1,8 +1,9 @@
 import { seasonEndpoints, type ScheduleRunView, type SeasonView } from '@border/contract'
 import { counted, dayMonth } from '@border/core'
 import { Button, Progress } from 'antd'
-import { useGardenWrite, useScheduleRun } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { useScheduleRun } from './queries.ts'
 
 /** Asking for the season's plan. */
 export function ScheduleButton() {

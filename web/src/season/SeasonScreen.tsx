@@ -10,25 +10,35 @@ import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
 import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
+import { useIsBehind } from '../api/answers.ts'
 import { hrefOf } from '../api/client.ts'
-import { errorText, useGardenWrite, useSeason } from '../api/queries.ts'
+import { useGardenWrite } from '../api/writes.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { Answered, Empty } from '../frame/Answered.tsx'
 import { minutesText, momentText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { useSeason } from './queries.ts'
 import { JobPanel } from './JobPanel.tsx'
 import './season.css'
 import { ScheduleButton, ScheduleRun } from './ScheduleRun.tsx'
 import { YearByPlace } from './YearByPlace.tsx'
 
 /** Jobs with their windows, the working days they fall on, and one job in full. */
-export function Screen() {
+export function SeasonScreen() {
+  const { view } = useGardenContext()
+  return (
+    <Answered of={[useSeason(view.garden.id)]} title="Season">
+      {(season) => <Season data={season} />}
+    </Answered>
+  )
+}
+
+function Season({ data }: { data: SeasonView }) {
   const { view, isHead } = useGardenContext()
-  const { data, error } = useSeason(view.garden.id)
+  const isBehind = useIsBehind(view.garden.id)
   const [params, setParams] = useSearchParams()
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data) return <Waiting />
   const open = data.jobs.filter((j) => j.state === 'open')
   const unplaced = open.filter((j) => !j.plannedOn)
   const ordered = [...data.jobs].sort(byDay)
@@ -51,12 +61,12 @@ export function Screen() {
   }
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Season</h1>
-          <p>
+      <ScreenHead
+        title="Season"
+        lead={
+          <>
             {open.length === 0 ? (
-              data.isBehind ? (
+              isBehind ? (
                 ''
               ) : (
                 'Nothing is planned. '
@@ -66,25 +76,24 @@ export function Screen() {
             )}
             {open.length > 0 && `, ${minutesText(open.reduce((sum, j) => sum + j.minutes, 0))} of work. `}
             {unplaced.length > 0 && `${counted(unplaced.length, 'job')} could not be given a day.`}
-          </p>
-        </div>
-        <div className="screen-tools">
-          <Link to="../rules">Rules</Link>
-          {isHead && <ScheduleButton />}
-          <Button
-            href={hrefOf(seasonEndpoints.calendar, { params: { gardenId: view.garden.id } })}
-            download
-            disabled={data.jobs.length === 0}
-          >
-            Calendar file
-          </Button>
-        </div>
-      </header>
+          </>
+        }
+      >
+        <Link to="../rules">Rules</Link>
+        {isHead && <ScheduleButton />}
+        <Button
+          href={hrefOf(seasonEndpoints.calendar, { params: { gardenId: view.garden.id } })}
+          download
+          disabled={data.jobs.length === 0}
+        >
+          Calendar file
+        </Button>
+      </ScreenHead>
       {chosen ? (
         <div className="screen-split season-split">
           <div className="season-body">
             <SimulatedNote />
-            <Behind season={data} />
+            <Behind isBehind={isBehind} />
             <ScheduleRun season={data} />
             <YearByPlace jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
             <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
@@ -94,15 +103,15 @@ export function Screen() {
           </aside>
         </div>
       ) : (
-        <div className="empty-words">
-          <Behind season={data} />
+        <Empty>
+          <Behind isBehind={isBehind} />
           <ScheduleRun season={data} />
           <p>
             Plan the season, and the care that the <Link to="../rules">rules</Link> ask for appears here, each
             job in its window on a working day. Moves come from <Link to="../verdicts">Verdicts</Link>: accept
             one, and its preparation, lifting and aftercare are here at once.
           </p>
-        </div>
+        </Empty>
       )}
     </>
   )
@@ -242,8 +251,8 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
 const SEEN_PLAN = 'border.seen-plan'
 
 /** Said while what is shown is not yet the work of the garden as it stands. */
-function Behind({ season }: { season: SeasonView }) {
-  return season.isBehind ? <p role="status">The work and its days are being brought up to date.</p> : null
+function Behind({ isBehind }: { isBehind: boolean }) {
+  return isBehind ? <p role="status">The work and its days are being brought up to date.</p> : null
 }
 
 /** What the last change of plan moved, and why: kept with the plan until it is seen. */

@@ -2,24 +2,35 @@ import { wateringEndpoints, type WateringView } from '@border/contract'
 import { counted } from '@border/core'
 import { Button } from 'antd'
 import { Link } from 'react-router'
-import { useGardenWrite, useWatering } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDayMonth } from '../frame/words.ts'
+import { useWatering } from './queries.ts'
 
 type Thirsty = WateringView['plants'][number]
 
 /** What is not rooted in and needs water by a day; recorded as given place by place. */
 export function Watering({ by, title }: { by?: string; title: string }) {
+  const { view } = useGardenContext()
+  return (
+    <Answered of={[useWatering(view.garden.id)]}>
+      {(watering) =>
+        (watering.plants.length > 0 || watering.unknown) && <ToWater data={watering} by={by} title={title} />
+      }
+    </Answered>
+  )
+}
+
+function ToWater({ data, by, title }: { data: WateringView; by: string | undefined; title: string }) {
   const { view, isCrew, today } = useGardenContext()
-  const { data } = useWatering(view.garden.id)
   const nameOf = usePlaceName()
   const give = useGardenWrite(
     wateringEndpoints.give,
     { gardenId: view.garden.id },
     ({ given }) => `Water for ${counted(given.length, 'planting')} is on record.`,
   )
-  if (!data || (data.plants.length === 0 && !data.unknown)) return null
   const due = data.plants.filter((p) => p.dueOn !== null && (by === undefined || p.dueOn <= by))
   const rest = data.plants.length - due.length
   const places = [...new Set(due.map((p) => p.placeId))]

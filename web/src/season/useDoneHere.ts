@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react'
-import { useSignedIn } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useSignedIn } from '../api/session.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { doneHere } from '../offline/queue.ts'
 import type { QueuedJob } from '../offline/store.ts'
 import { onSync } from '../offline/sync.ts'

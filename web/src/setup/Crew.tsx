@@ -3,9 +3,12 @@ import { counted, dayMonthYear, skills, type Skill } from '@border/core'
 import { Button, Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useState } from 'react'
-import { useCrew, useGardens, useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardens } from '../api/session.ts'
+import { useGardenWrite } from '../api/writes.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
+import { useCrew } from './queries.ts'
 
 const skillWords: Record<Skill, string> = {
   pruning: 'pruning',
@@ -21,20 +24,27 @@ type Person = CrewView['people'][number]
 
 /** Who works in this garden, what each can do and when; and in which other gardens they do. */
 export function Crew() {
+  const { view } = useGardenContext()
+  return (
+    <section className="crew">
+      <h2>Crew</h2>
+      <Answered of={[useCrew(view.garden.id)]}>{(crew) => <CrewOf crew={crew} />}</Answered>
+    </section>
+  )
+}
+
+function CrewOf({ crew }: { crew: CrewView }) {
   const { view, isHead } = useGardenContext()
-  const { data: crew } = useCrew(view.garden.id)
   const [editing, setEditing] = useState<string | null>(null)
   const leave = useGardenWrite(
     crewEndpoints.leave,
     ({ id }: { id: string }) => ({ gardenId: view.garden.id, personId: id }),
     'Gone from the crew; the season is planned anew.',
   )
-  if (!crew) return null
   const others = crew.gardens.filter((g) => g.id !== view.garden.id).map((g) => g.name)
   if (crew.others > 0) others.push(counted(crew.others, 'garden') + ' you do not belong to')
   return (
-    <section className="crew">
-      <h2>Crew</h2>
+    <>
       <p className="soft">
         Jobs are put on the days these people work, by what each can do.
         {others.length > 0 && ` They also look after ${others.join(', ')}: one plan goes over all.`}
@@ -81,7 +91,7 @@ export function Crew() {
       <Away crew={crew} />
       <OtherDays crew={crew} />
       {isHead && <Sharing key={crew.id} crew={crew} />}
-    </section>
+    </>
   )
 }
 

@@ -4,8 +4,9 @@ import { useQueryClient } from '@tanstack/react-query'
 import { Button, Form, Input, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
-import { useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { PRACTICE } from '../api/answers.ts'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { LAST_GARDEN } from '../frame/Shell.tsx'
 
 type Head = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' | 'northDeg'>
@@ -14,14 +15,11 @@ type Head = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' |
 export function GardenItself() {
   const { view, isHead } = useGardenContext()
   const { name, latitude, longitude, timeZone, northDeg } = view.garden
-  const client = useQueryClient()
   const amend = useGardenWrite(
     gardenEndpoints.amend,
     { gardenId: view.garden.id },
     'Put right; the light and the dates follow.',
   )
-  const save = (head: Head) =>
-    amend.mutate(head, { onSuccess: () => void client.invalidateQueries({ queryKey: ['gardens'] }) })
   return (
     <section aria-labelledby="garden-itself">
       <h2 id="garden-itself">The garden</h2>
@@ -37,7 +35,7 @@ export function GardenItself() {
         disabled={!isHead}
         className="garden-form"
         initialValues={{ name, latitude, longitude, timeZone, northDeg }}
-        onFinish={save}
+        onFinish={(head) => amend.mutate(head)}
       >
         <Form.Item name="name" label="Name" rules={[{ required: true, message: 'Name the garden' }]}>
           <Input maxLength={120} />
@@ -104,7 +102,7 @@ function TakeOut() {
     takeOut.mutateAsync({ name: typed }).then(
       async () => {
         localStorage.removeItem(LAST_GARDEN)
-        await client.invalidateQueries({ queryKey: ['gardens'] })
+        await client.invalidateQueries({ queryKey: PRACTICE })
         await navigate('/')
       },
       () => undefined,

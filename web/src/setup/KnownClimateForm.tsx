@@ -3,8 +3,8 @@ import type { KnownClimate } from '@border/core'
 import { zoneMiddleC, zoneOf } from '@border/core'
 import { Button, DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 
 interface Fields {
   lastFrost?: Dayjs | null

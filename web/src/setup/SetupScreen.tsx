@@ -10,9 +10,13 @@ import { capitalised, dayMonthYear, followed, schools } from '@border/core'
 import { Button, Form, Input, Radio, Segmented, Select } from 'antd'
 import { useState } from 'react'
 import { hrefOf } from '../api/client.ts'
-import { useCalendarLink, useChangeSession, useGardenWrite, useMembers, useSignedIn } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useChangeSession, useSignedIn } from '../api/session.ts'
+import { useGardenWrite } from '../api/writes.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
+import { useCalendarLink, useMembers } from './queries.ts'
 import { BringCsv } from './BringCsv.tsx'
 import { WeatherRecord } from './WeatherRecord.tsx'
 import { Crew } from './Crew.tsx'
@@ -20,23 +24,23 @@ import { GardenItself } from './GardenItself.tsx'
 import './setup.css'
 
 /** The garden's own settings: working days, climate record, school of thought, people, and how the screen looks. */
-export function Screen() {
+export function SetupScreen() {
   const { view, isHead } = useGardenContext()
   const theme = useTheme()
   const session = useSignedIn()
   const change = useChangeSession()
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Set-up</h1>
-          <p>
+      <ScreenHead
+        title="Set-up"
+        lead={
+          <>
             {view.garden.name}: {Math.abs(view.garden.latitude)}° {view.garden.latitude < 0 ? 'S' : 'N'},{' '}
             {Math.abs(view.garden.longitude)}° {view.garden.longitude < 0 ? 'W' : 'E'}, {view.garden.timeZone}
             . Metric units.
-          </p>
-        </div>
-      </header>
+          </>
+        }
+      />
       <div className="screen-body setup">
         {!isHead && <p className="soft">Only a head gardener of this garden changes these.</p>}
         <Crew />
@@ -182,7 +186,7 @@ function ObservationFiles() {
 
 function People() {
   const { view } = useGardenContext()
-  const { data } = useMembers(view.garden.id, true)
+  const members = useMembers(view.garden.id, true)
   const [form] = Form.useForm()
   const add = useGardenWrite(
     gardenEndpoints.addMember,
@@ -192,13 +196,17 @@ function People() {
   return (
     <section>
       <h2>People</h2>
-      <ul className="plain-list">
-        {data?.map((m) => (
-          <li key={m.id}>
-            {m.name}, {roleWords[m.role]} <small>{m.email}</small>
-          </li>
-        ))}
-      </ul>
+      <Answered of={[members]}>
+        {(members) => (
+          <ul className="plain-list">
+            {members.map((m) => (
+              <li key={m.id}>
+                {m.name}, {roleWords[m.role]} <small>{m.email}</small>
+              </li>
+            ))}
+          </ul>
+        )}
+      </Answered>
       <Form
         form={form}
         layout="vertical"

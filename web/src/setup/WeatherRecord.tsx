@@ -1,4 +1,4 @@
-import { climateEndpoints, type SoilReadingView } from '@border/contract'
+import { climateEndpoints, type SoilReadingView, type SoilView } from '@border/contract'
 import {
   celsius,
   counted,
@@ -12,10 +12,12 @@ import {
 } from '@border/core'
 import { Button, DatePicker, Form, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
-import { useGardenWrite, useSoil } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDate } from '../frame/words.ts'
+import { useSoil } from './queries.ts'
 import { BringCsv } from './BringCsv.tsx'
 import { KnownClimateForm } from './KnownClimateForm.tsx'
 
@@ -106,8 +108,17 @@ const MOST_LISTED = 5
 
 /** Readings of the soil at about 10 cm: they put right what the air says of it. */
 function SoilThermometer() {
+  const { view } = useGardenContext()
+  return (
+    <>
+      <h3>Soil thermometer</h3>
+      <Answered of={[useSoil(view.garden.id)]}>{(soil) => <SoilReadings data={soil} />}</Answered>
+    </>
+  )
+}
+
+function SoilReadings({ data }: { data: SoilView }) {
   const { view, standing, isHead, isCrew, today } = useGardenContext()
-  const { data } = useSoil(view.garden.id)
   const nameOf = usePlaceName()
   const [form] = Form.useForm()
   const add = useGardenWrite(
@@ -125,12 +136,10 @@ function SoilThermometer() {
     ({ id }: { id: string }) => ({ gardenId: view.garden.id, readingId: id }),
     'Taken back.',
   )
-  if (!data) return null
   const line = (r: SoilReadingView) =>
     `${shortDate(r.day)}: ${celsius(r.celsius)}${r.placeId ? ` in ${nameOf(r.placeId, 'a place')}` : ''}`
   return (
     <>
-      <h3>Soil thermometer</h3>
       <p>{correctionWords(data.correction)}</p>
       <ul className="plain-list">
         {data.readings.slice(0, MOST_LISTED).map((r) => (

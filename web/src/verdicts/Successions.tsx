@@ -2,20 +2,28 @@ import { verdictEndpoints, type SuccessionView } from '@border/contract'
 import { Button, Select } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { useGardenWrite, useSuccessions } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
+import { useSuccessions } from './queries.ts'
 
 /** Failing trees and shrubs of consequence: what to plant now, to stand when they go. */
 export function Successions() {
   const { view } = useGardenContext()
-  const { data } = useSuccessions(view.garden.id)
-  if (!data || data.length === 0) return null
-  const open = data.filter((s) => s.word === null)
+  return (
+    <Answered of={[useSuccessions(view.garden.id)]} waiting="Looking for what fails.">
+      {(successions) => successions.length > 0 && <Failing successions={successions} />}
+    </Answered>
+  )
+}
+
+function Failing({ successions }: { successions: readonly SuccessionView[] }) {
+  const open = successions.filter((s) => s.word === null)
   return (
     <details className="successions" open={open.length > 0}>
       <summary>Successors {open.length > 0 ? `to think of: ${open.length}` : 'are settled'}</summary>
-      {data.map((s) => (
+      {successions.map((s) => (
         <Successor key={s.subjectId} succession={s} />
       ))}
     </details>

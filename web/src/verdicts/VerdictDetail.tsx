@@ -6,28 +6,30 @@ import {
   type PlantingView,
 } from '@border/contract'
 import {
+  type Action,
   actions,
+  type Assessment,
   dayMonthYear,
+  decisionInForce,
   extentOf,
   lightRange,
+  newSince,
   quarterHours,
-  type Action,
-  type Assessment,
   type SpotOption,
   type Verdict,
+  wordOn,
 } from '@border/core'
 import { Button, DatePicker, Input, Radio, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { useGardenWrite } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useGardenWrite } from '../api/writes.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortMonthYear } from '../frame/words.ts'
 import { useSize } from '../frame/useSize.ts'
 import { RangeStrip } from '../light/RangeStrip.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
-import { newSince, decisionInForce, wordOn } from './inForce.ts'
 
 interface Props {
   planting: PlantingView

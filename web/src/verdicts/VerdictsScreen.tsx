@@ -1,14 +1,15 @@
 import { verdictEndpoints, type AssessmentView, type PlantingView } from '@border/contract'
-import { counted, dayMonthYear, type Assessment, type Action } from '@border/core'
+import { counted, dayMonthYear, openVerdicts, wordOn, type Assessment, type Action } from '@border/core'
 import { App, Button, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
-import { errorText, useAssessment, useGardenWrite } from '../api/queries.ts'
+import { useGardenWrite } from '../api/writes.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
-import { openVerdicts, wordOn } from './inForce.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered, Empty } from '../frame/Answered.tsx'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { useAssessment } from './queries.ts'
 import { Successions } from './Successions.tsx'
 import { VerdictDetail } from './VerdictDetail.tsx'
 import './verdicts.css'
@@ -19,15 +20,21 @@ interface Row {
 }
 
 /** By place: what is proposed for each planting, and beside it why, what else, and the person's word. */
-export function Screen() {
+export function VerdictsScreen() {
+  const { view, asOf } = useGardenContext()
+  return (
+    <Answered of={[useAssessment(view.garden.id, asOf)]} title="Verdicts">
+      {(assessed) => <Verdicts assessed={assessed} />}
+    </Answered>
+  )
+}
+
+function Verdicts({ assessed }: { assessed: AssessmentView }) {
   const { view, on } = useGardenContext()
   const [params, setParams] = useSearchParams()
-  const { data, error } = useAssessment(view.garden.id, on)
-  const groups = useMemo(() => groupByPlace(view.features, view.plantings, data), [view, data])
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data) return <Waiting />
+  const groups = useMemo(() => groupByPlace(view.features, view.plantings, assessed), [view, assessed])
   const rows = groups.flatMap((g) => g.rows)
-  const open = openVerdicts(data, on)
+  const open = openVerdicts(assessed.assessments, assessed.decisions, on)
   const asked = params.get('planting')
   const chosen =
     rows.find((r) => r.planting.id === asked) ??
@@ -46,10 +53,10 @@ export function Screen() {
   }
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Verdicts</h1>
-          <p>
+      <ScreenHead
+        title="Verdicts"
+        lead={
+          <>
             {open.length === 0 ? (
               'Nothing waits for your word.'
             ) : (
@@ -58,9 +65,9 @@ export function Screen() {
                 word. {rework(groups)}
               </>
             )}
-          </p>
-        </div>
-      </header>
+          </>
+        }
+      />
       {chosen ? (
         <div className="verdict-split">
           <div className="verdict-list">
@@ -68,12 +75,12 @@ export function Screen() {
             {groups.map((g) => (
               <section key={g.place} aria-label={g.place}>
                 <h2>{g.place}</h2>
-                <PlaceWord rows={g.rows} view={data} on={on} />
+                <PlaceWord rows={g.rows} view={assessed} on={on} />
                 {g.rows.map((r) => (
                   <VerdictRow
                     key={r.planting.id}
                     row={r}
-                    view={data}
+                    view={assessed}
                     on={on}
                     chosen={r === chosen}
                     onChoose={choose}
@@ -86,14 +93,12 @@ export function Screen() {
             key={chosen.planting.id}
             planting={chosen.planting}
             assessment={chosen.assessment}
-            then={data.then}
-            decisions={data.decisions}
+            then={assessed.then}
+            decisions={assessed.decisions}
           />
         </div>
       ) : (
-        <div className="empty-words">
-          <p>No plantings stand in this garden on {dayMonthYear(on)}. Add them under Plants.</p>
-        </div>
+        <Empty>No plantings stand in this garden on {dayMonthYear(on)}. Add them under Plants.</Empty>
       )}
     </>
   )

@@ -1,12 +1,14 @@
-import type { ObservationEntry, WalkPlanting } from '@border/contract'
+import type { ObservationEntry, WalkPlanting, WalkView } from '@border/contract'
 import { bloomStages, counted, dayMonthYear, isSign, signs, stageWords, type BloomStage } from '@border/core'
 import { DatePicker, Input, InputNumber, Select } from 'antd'
 import dayjs from 'dayjs'
 import { memo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { errorText, useSignedIn, useWalk } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { useSignedIn } from '../api/session.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered, Empty, Waiting } from '../frame/Answered.tsx'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { useWalk } from './queries.ts'
 import { useNotes, type PlantingPatch } from './useNotes.ts'
 import './sheet.css'
 
@@ -14,43 +16,49 @@ const signOptions = signs.map((s) => ({ value: s.id, label: s.says }))
 const stageOptions = bloomStages.map((s) => ({ value: s, label: stageWords[s] }))
 
 /** A walk that was noted on paper, typed in: a row a planting, in the order of the sheet, Tab from cell to cell. */
-export function Screen() {
-  const { view, isCrew, today } = useGardenContext()
+export function GridScreen() {
+  const { view, isCrew } = useGardenContext()
+  const walk = useWalk(view.garden.id)
+  if (!isCrew) return <Empty>Walks are noted by the crew and the head gardener of this garden.</Empty>
+  return (
+    <Answered of={[walk]} title="Type a sheet in">
+      {(walk) => <Grid walk={walk} />}
+    </Answered>
+  )
+}
+
+function Grid({ walk }: { walk: WalkView }) {
+  const { view, today } = useGardenContext()
   const { search } = useLocation()
   const session = useSignedIn()
   const [day, setDay] = useState(today)
-  const { data, error } = useWalk(view.garden.id)
   const notes = useNotes(view.garden.id, session.person.id, day)
-  if (!isCrew)
-    return <p className="empty-words">Walks are noted by the crew and the head gardener of this garden.</p>
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data || !notes.noted) return <Waiting />
+  if (!notes.noted) return <Waiting />
   const { noted } = notes
   const typed = [...noted.values()].filter((q) => q.entry.kind === 'planting').length
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Type a sheet in</h1>
-          <p>
+      <ScreenHead
+        title="Type a sheet in"
+        lead={
+          <>
             <b>{counted(typed, 'planting')} typed in</b> for {dayMonthYear(day)}. Each cell is kept as you
             leave it; leave empty what the sheet leaves empty.
-          </p>
-        </div>
-        <div className="screen-tools">
-          <DatePicker
-            aria-label="Day of the walk"
-            format="D MMM YYYY"
-            allowClear={false}
-            maxDate={dayjs(today)}
-            value={dayjs(day)}
-            onChange={(d) => d && setDay(d.format('YYYY-MM-DD'))}
-          />
-          <Link to={{ pathname: '../walk', search }}>Back to the walk</Link>
-        </div>
-      </header>
+          </>
+        }
+      >
+        <DatePicker
+          aria-label="Day of the walk"
+          format="D MMM YYYY"
+          allowClear={false}
+          maxDate={dayjs(today)}
+          value={dayjs(day)}
+          onChange={(d) => d && setDay(d.format('YYYY-MM-DD'))}
+        />
+        <Link to={{ pathname: '../walk', search }}>Back to the walk</Link>
+      </ScreenHead>
       <div className="screen-body">
-        {data.places
+        {walk.places
           .filter((p) => p.plantings.length > 0)
           .map((p) => (
             <table key={p.id} className="grid">

@@ -1,6 +1,6 @@
 import type { PlaceEntry, WalkPlace } from '@border/contract'
 import { useState } from 'react'
-import { photoAddress } from '../api/queries.ts'
+import { photoAddress } from '../record/queries.ts'
 import { shortDate } from '../frame/words.ts'
 import type { QueuedEntry } from '../offline/store.ts'
 import { Chip, PhotoButton, WordsField } from './fields.tsx'

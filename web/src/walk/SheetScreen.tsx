@@ -1,44 +1,50 @@
+import type { WalkView } from '@border/contract'
 import { bloomStages, dayMonthYear, ratingWords, signWords, stageWords } from '@border/core'
 import { Button } from 'antd'
 import { Link, useLocation } from 'react-router'
-import { errorText, useWalk } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { useWalk } from './queries.ts'
 import './sheet.css'
 
 const SIGNS_ON_PAPER = 5
 
 /** The walk on paper: places in walking order, boxes to tick, and room to write. */
-export function Screen() {
+export function SheetScreen() {
+  const { view } = useGardenContext()
+  return (
+    <Answered of={[useWalk(view.garden.id)]} title="Walk on paper">
+      {(walk) => <Sheet walk={walk} />}
+    </Answered>
+  )
+}
+
+function Sheet({ walk }: { walk: WalkView }) {
   const { view } = useGardenContext()
   const { search } = useLocation()
-  const { data, error } = useWalk(view.garden.id)
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data) return <Waiting />
   return (
     <>
-      <header className="screen-head no-print">
-        <div>
-          <h1>Walk on paper</h1>
-          <p>Tick and write outdoors; afterwards type it in, in the same order.</p>
-        </div>
-        <div className="screen-tools">
-          <Link to={{ pathname: '../walk/grid', search }}>Type a sheet in</Link>
-          <Link to={{ pathname: '../walk', search }}>Back to the walk</Link>
-          <Button type="primary" onClick={() => print()}>
-            Print it
-          </Button>
-        </div>
-      </header>
+      <ScreenHead
+        title="Walk on paper"
+        lead="Tick and write outdoors; afterwards type it in, in the same order."
+        isNotPrinted
+      >
+        <Link to={{ pathname: '../walk/grid', search }}>Type a sheet in</Link>
+        <Link to={{ pathname: '../walk', search }}>Back to the walk</Link>
+        <Button type="primary" onClick={() => print()}>
+          Print it
+        </Button>
+      </ScreenHead>
       <div className="screen-body sheet" tabIndex={0} aria-label="The sheet">
         <p className="sheet-title">
-          <b>{view.garden.name}</b>, sheet of {dayMonthYear(data.on)}. Walked on ____________ by ____________
+          <b>{view.garden.name}</b>, sheet of {dayMonthYear(walk.on)}. Walked on ____________ by ____________
         </p>
         <p className="sheet-key">
           {ratingWords.map((w, i) => `${i + 1} ${w}`).join(' · ')} · bloom:{' '}
           {bloomStages.map((s) => stageWords[s]).join(' / ')} · ∅ nothing shows
         </p>
-        {data.places
+        {walk.places
           .filter((p) => p.plantings.length > 0)
           .map((p) => (
             <table key={p.id}>

@@ -1,13 +1,17 @@
-import { lightEndpoints, type WalkPlace } from '@border/contract'
-import { counted, listed, ratingWords, signWords } from '@border/core'
+import { lightEndpoints, type DiagnosisView, type WalkPlace } from '@border/contract'
+import { counted, listed, ratingWords, signWords, type SuspectedChange } from '@border/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Button } from 'antd'
 import { useEffect } from 'react'
 import { Link, useLocation } from 'react-router'
+import { followGarden } from '../api/answers.ts'
 import { ask } from '../api/client.ts'
-import { errorText, useDiagnosis, useSuspicions } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
+import { useSuspicions } from '../light/queries.ts'
+import { useDiagnosis } from '../record/queries.ts'
+import { Answered, Failed, Waiting } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import type { QueuedEntry } from '../offline/store.ts'
 import { countWaiting, syncNow } from '../offline/sync.ts'
 import { dropRefused } from '../offline/queue.ts'
@@ -38,10 +42,10 @@ export function WalkEnd({ places, noted, onBack }: Props) {
   const sent = !sync.offline && !sync.sending && sync.entries + sync.photos + sync.jobs === 0
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>The walk</h1>
-          <p>
+      <ScreenHead
+        title="The walk"
+        lead={
+          <>
             <b>
               {entries.length} of {counted(plantings.length, 'planting')} looked at
             </b>
@@ -51,12 +55,11 @@ export function WalkEnd({ places, noted, onBack }: Props) {
               : sync.offline
                 ? `${sync.entries + sync.photos + sync.jobs} wait on this device and go by themselves when there is a connection; the page may be closed.`
                 : 'Sending.'}
-          </p>
-        </div>
-        <div className="screen-tools">
-          <Button onClick={onBack}>Back to the walk</Button>
-        </div>
-      </header>
+          </>
+        }
+      >
+        <Button onClick={onBack}>Back to the walk</Button>
+      </ScreenHead>
       <div className="screen-body walk-end">
         {sync.refused.length > 0 && (
           <section role="alert">
@@ -105,24 +108,41 @@ export function WalkEnd({ places, noted, onBack }: Props) {
 /** What the garden is thought of anew: diagnoses and suspicions, once the record has the walk. */
 function Changed() {
   const { view } = useGardenContext()
-  const { search } = useLocation()
   const client = useQueryClient()
   const gardenId = view.garden.id
   const recheck = useMutation({
     mutationFn: () => ask(lightEndpoints.recheck, { params: { gardenId } }),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['garden', gardenId] }),
+    onSuccess: () => followGarden(client, gardenId),
   })
   const { mutate } = recheck
   useEffect(() => mutate(), [mutate])
-  const { data: diagnosis } = useDiagnosis(gardenId)
-  const { data: suspicions } = useSuspicions(gardenId)
-  const failing = (diagnosis?.diagnoses ?? []).filter((d) => d.failing)
-  const bySigns = (suspicions?.suspicions ?? []).flatMap((s) =>
-    s.detail.kind === 'signs' ? [s.detail.change] : [],
+  const diagnosis = useDiagnosis(gardenId)
+  const suspicions = useSuspicions(gardenId)
+  if (recheck.error) return <Failed error={recheck.error} onAgain={() => mutate()} />
+  const waiting = 'Going through what it says.'
+  if (recheck.isPending) return <Waiting>{waiting}</Waiting>
+  return (
+    <Answered of={[diagnosis, suspicions]} waiting={waiting}>
+      {({ diagnoses }, { suspicions }) => (
+        <Found
+          failing={diagnoses.filter((d) => d.failing)}
+          bySigns={suspicions.flatMap((s) => (s.detail.kind === 'signs' ? [s.detail.change] : []))}
+        />
+      )}
+    </Answered>
   )
+}
+
+function Found({
+  failing,
+  bySigns,
+}: {
+  failing: DiagnosisView['diagnoses']
+  bySigns: readonly SuspectedChange[]
+}) {
+  const { view } = useGardenContext()
+  const { search } = useLocation()
   const nameOf = usePlaceName()
-  if (recheck.error) return <p role="alert">{errorText(recheck.error)}</p>
-  if (recheck.isPending || !diagnosis) return <p role="status">Going through what it says.</p>
   return (
     <>
       <section>

@@ -1,12 +1,14 @@
-import type { WalkPlace } from '@border/contract'
+import type { WalkPlace, WalkView } from '@border/contract'
 import { counted, dayMonthYear } from '@border/core'
 import { App, Button, Checkbox } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { errorText, useSignedIn, useWalk } from '../api/queries.ts'
-import { useGardenContext } from '../frame/GardenFrame.tsx'
-import { Waiting } from '../frame/Shell.tsx'
+import { useSignedIn } from '../api/session.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Answered, Empty, Waiting } from '../frame/Answered.tsx'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useSyncState } from '../offline/useSync.ts'
+import { useWalk } from './queries.ts'
 import { PlaceCard } from './PlaceCard.tsx'
 import { PlantingCard } from './PlantingCard.tsx'
 import { takePhoto } from './takePhoto.ts'
@@ -15,28 +17,33 @@ import { WalkEnd } from './WalkEnd.tsx'
 import './walk.css'
 
 /** The garden, place by place in walking order, and what is seen of it. Works without a connection. */
-export function Screen() {
-  const { view, isCrew, on, today } = useGardenContext()
+export function WalkScreen() {
+  const { view, isCrew } = useGardenContext()
+  const walk = useWalk(view.garden.id)
+  if (!isCrew) return <Empty>Walks are noted by the crew and the head gardener of this garden.</Empty>
+  return (
+    <Answered of={[walk]} title="Walk">
+      {(walk) => <WalkToday walk={walk} />}
+    </Answered>
+  )
+}
+
+function WalkToday({ walk }: { walk: WalkView }) {
+  const { view, on, today } = useGardenContext()
   const session = useSignedIn()
-  const { data, error } = useWalk(view.garden.id)
   const notes = useNotes(view.garden.id, session.person.id, today)
-  if (!isCrew)
-    return <p className="empty-words">Walks are noted by the crew and the head gardener of this garden.</p>
-  if (error) return <p className="empty-words">{errorText(error)}</p>
-  if (!data || !notes.noted) return <Waiting />
-  const places = data.places.filter((p) => p.plantings.length > 0 || p.kind === 'bed')
+  if (!notes.noted) return <Waiting />
+  const places = walk.places.filter((p) => p.plantings.length > 0 || p.kind === 'bed')
   if (places.length === 0)
     return (
-      <p className="empty-words">
-        There is nothing to walk yet: draw a bed or a pot under Plan, and plant something in it.
-      </p>
+      <Empty>There is nothing to walk yet: draw a bed or a pot under Plan, and plant something in it.</Empty>
     )
   return (
     <Walk
       places={places}
       notes={notes}
       day={today}
-      late={data.earliness?.lateDays ?? 0}
+      late={walk.earliness?.lateDays ?? 0}
       elsewhen={on !== today}
     />
   )
@@ -110,22 +117,21 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
   if (ended) return <WalkEnd places={places} noted={noted} onBack={() => setEnded(false)} />
   return (
     <>
-      <header className="screen-head">
-        <div>
-          <h1>Walk</h1>
-          <p>
+      <ScreenHead
+        title="Walk"
+        lead={
+          <>
             <b>
               {lookedAt} of {all.length} looked at
             </b>{' '}
             on {dayMonthYear(day)}. {lateWords(late)}
             {elsewhen && ' A walk is always of today, whatever date the ribbon shows.'}
-          </p>
-        </div>
-        <div className="screen-tools">
-          <SyncWords />
-          <Button onClick={() => setEnded(true)}>End the walk</Button>
-        </div>
-      </header>
+          </>
+        }
+      >
+        <SyncWords />
+        <Button onClick={() => setEnded(true)}>End the walk</Button>
+      </ScreenHead>
       <div className="walk">
         <nav className="walk-places" aria-label="Places in walking order">
           <ol>

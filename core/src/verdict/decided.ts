@@ -1,12 +1,28 @@
-import type { AssessmentView, DecisionView } from '@border/contract'
-import type { Action, Assessment, IsoDate } from '@border/core'
+import type { IsoDate } from '../dates/index.ts'
+import type { Assessment } from './assess.ts'
+import type { Action, Verdict } from './verdict.ts'
 
-/** The word that stands on a planting: the latest decision, unless it only put the question off until by now. */
-export function decisionInForce(
-  decisions: readonly DecisionView[],
+/** What a person decided on a verdict, and how it was weighed then. */
+export interface Decided {
+  plantingId: string
+  choice: 'accept' | 'otherwise' | 'wait'
+  /** What is to be done: the verdict's own proposal where it was accepted. */
+  action: string
+  /** Of one that was put off: until when. */
+  waitUntil: IsoDate | null
+  weighed: Pick<Verdict, 'terms'> & { scores: Partial<Verdict['scores']> }
+}
+
+/**
+ * The word that stands on a planting: the latest decision, unless it only put the question off until by now.
+ *
+ * @param decisions newest first
+ */
+export function decisionInForce<D extends Decided>(
+  decisions: readonly D[],
   plantingId: string,
   on: IsoDate,
-): DecisionView | undefined {
+): D | undefined {
   const latest = decisions.find((d) => d.plantingId === plantingId)
   if (!latest) return undefined
   return latest.choice === 'wait' && latest.waitUntil! <= on ? undefined : latest
@@ -20,10 +36,7 @@ const GAINED = 15
  *
  * @returns sentences, strongest first; undefined where the word still stands
  */
-export function newSince(
-  decision: DecisionView,
-  { verdict }: Pick<Assessment, 'verdict'>,
-): string[] | undefined {
+export function newSince(decision: Decided, { verdict }: Pick<Assessment, 'verdict'>): string[] | undefined {
   const chosen = decision.action as Action
   const leftAlone = decision.choice !== 'wait' && (chosen === 'keep' || chosen === 'watch')
   if (!leftAlone || verdict.action === chosen || verdict.action === 'keep') return undefined
@@ -40,16 +53,18 @@ export function newSince(
 }
 
 /** The word that stands on an assessed planting: none where what is known has changed since. */
-export function wordOn(
-  decisions: readonly DecisionView[],
+export function wordOn<D extends Decided>(
+  decisions: readonly D[],
   assessment: Assessment,
   on: IsoDate,
-): DecisionView | undefined {
+): D | undefined {
   const standing = decisionInForce(decisions, assessment.plantingId, on)
   return standing && newSince(standing, assessment) ? undefined : standing
 }
 
 /** Proposals other than to keep, on which nobody has decided yet. */
-export function openVerdicts(view: AssessmentView, on: IsoDate): Assessment[] {
-  return view.assessments.filter((a) => a.verdict.action !== 'keep' && !wordOn(view.decisions, a, on))
-}
+export const openVerdicts = (
+  assessments: readonly Assessment[],
+  decisions: readonly Decided[],
+  on: IsoDate,
+): Assessment[] => assessments.filter((a) => a.verdict.action !== 'keep' && !wordOn(decisions, a, on))

@@ -1,44 +1,41 @@
-import type { AssessmentView, DecisionView } from '@border/contract'
 import { describe, expect, it } from 'vitest'
-import { newSince, openVerdicts, decisionInForce } from './inForce.ts'
+import type { Assessment } from './assess.ts'
+import { decisionInForce, newSince, openVerdicts, type Decided } from './decided.ts'
 
 const decision = (
   plantingId: string,
-  choice: DecisionView['choice'],
+  choice: Decided['choice'],
   waitUntil: string | null = null,
-): DecisionView => ({
-  id: `${plantingId}-${choice}`,
+): Decided => ({
   plantingId,
-  proposed: 'move',
   choice,
   action: 'move',
-  reason: null,
   waitUntil,
-  decidedOn: '2026-09-14',
-  decidedBy: 'someone',
-  jobCount: 0,
   weighed: { scores: {}, terms: [] },
 })
-const view = (decisions: DecisionView[]): AssessmentView => {
-  const assessed = (plantingId: string, action: string) => ({ plantingId, verdict: { action } })
-  const assessments = [assessed('a', 'move'), assessed('b', 'watch'), assessed('c', 'keep')]
-  return { on: '2026-09-14', then: '2025-02-16', assessments, decisions } as unknown as AssessmentView
-}
+const assessed = (plantingId: string, action: string) => ({ plantingId, verdict: { action } })
+const assessments = [
+  assessed('a', 'move'),
+  assessed('b', 'watch'),
+  assessed('c', 'keep'),
+] as unknown as Assessment[]
+const openBy = (decisions: Decided[]) =>
+  openVerdicts(assessments, decisions, '2026-09-14').map((a) => a.plantingId)
 
 describe('what waits for a word', () => {
   it('is every proposal but to keep', () => {
-    expect(openVerdicts(view([]), '2026-09-14').map((a) => a.plantingId)).toEqual(['a', 'b'])
+    expect(openBy([])).toEqual(['a', 'b'])
   })
 
   it('is not what was decided, and the newest word counts', () => {
     const decisions = [decision('a', 'otherwise'), decision('a', 'accept')]
-    expect(openVerdicts(view(decisions), '2026-09-14').map((a) => a.plantingId)).toEqual(['b'])
+    expect(openBy(decisions)).toEqual(['b'])
     expect(decisionInForce(decisions, 'a', '2026-09-14')!.choice).toBe('otherwise')
   })
 
   it('is not proposed again after a refusal unless the evidence has changed, and then says what', () => {
     const scorched = { action: 'move', points: 20, says: 'It shows: scorched leaves.' } as const
-    const refusal: DecisionView = {
+    const refusal: Decided = {
       ...decision('a', 'otherwise'),
       action: 'keep',
       weighed: { scores: { move: 30, keep: 20 }, terms: [] },

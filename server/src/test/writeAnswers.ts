@@ -1,0 +1,77 @@
+import { addressOf, endpoints, type Endpoint, type GardenView, type SeasonView } from '@border/contract'
+import { addDays } from '@border/core'
+import { randomUUID } from 'node:crypto'
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { look, settle, write } from './asked.ts'
+import { practiceWithGarden } from './practice.ts'
+
+/**
+ * Writes down what the server answers of a small garden with something of everything in it, for the tests of the web. Long lists
+ * are cut: what is left is as it was answered. Run with `npm run answers -w cli`, after a change of what is answered.
+ */
+
+const FILE = join(import.meta.dirname, '..', '..', '..', 'web', 'src', 'test', 'answers.json')
+const TODAY = '2026-09-15'
+const MOST_LISTED = 12
+
+export async function writeAnswers(): Promise<string> {
+  const practice = await practiceWithGarden(undefined, () => Date.parse(`${TODAY}T10:00:00Z`))
+  try {
+    await practice.work([0, 240, 240, 240, 240, 240, 0])
+    const garden = await look<GardenView>(practice, '')
+    const yesterday = addDays(TODAY, -1)
+    const seen = garden.plantings.slice(0, 3).map((p, i) => ({
+      kind: 'planting',
+      id: randomUUID(),
+      plantingId: p.id,
+      on: yesterday,
+      at: `${yesterday}T09:00:00Z`,
+      rating: 1 + 2 * i,
+      ...(i === 0 && { signs: ['scorched'], note: 'Since the wall came down.' }),
+    }))
+    await write(practice, '/walk-entries', { entries: seen })
+    await write(practice, '/bench', {
+      taxonBotanical: 'Hosta sieboldiana',
+      count: 3,
+      since: yesterday,
+      note: 'in pots',
+    })
+    await write(practice, '/soil', { day: yesterday, celsius: 14.5 })
+    await write(practice, '/recheck')
+    await write(practice, '/light-readings', { at: `${yesterday}T11:30:00Z`, x: 5.5, y: 11.6, seen: 'shade' })
+    await write(practice, '/decisions', {
+      plantingId: garden.plantings[3]!.id,
+      on: TODAY,
+      choice: 'wait',
+      until: '2027-03-01',
+    })
+    await settle(practice)
+    const { jobs } = await look<SeasonView>(practice, '/season')
+    const params = {
+      gardenId: practice.gardenId,
+      plantingId: garden.plantings[0]!.id,
+      jobId: jobs.find((j) => j.state === 'open' && j.plannedOn !== null)!.id,
+    }
+    const answers: Record<string, unknown> = {}
+    for (const [area, list] of Object.entries(endpoints))
+      for (const [name, endpoint] of Object.entries<Endpoint>(list)) {
+        if (endpoint.method !== 'get' || endpoint.sends) continue
+        const { status, body } = await practice.head.get(addressOf(endpoint.path, params))
+        if (status !== 200) throw new Error(`${area}.${name}: ${status} ${JSON.stringify(body)}`)
+        answers[`${area}.${name}`] = body
+      }
+    for (const list of ['taxa.list', 'rules.list'] as const)
+      answers[list] = (answers[list] as unknown[]).slice(0, MOST_LISTED)
+    const season = answers['seasons.read'] as SeasonView
+    answers['seasons.read'] = {
+      ...season,
+      jobs: season.jobs.slice(0, MOST_LISTED),
+      workingDays: season.workingDays.slice(0, MOST_LISTED),
+    }
+    writeFileSync(FILE, `${JSON.stringify({ params, today: TODAY, answers })}\n`)
+    return FILE
+  } finally {
+    await practice.stop()
+  }
+}

@@ -1,0 +1,52 @@
+import { gardenEndpoints, sessionEndpoints } from '@border/contract'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { forgetKept } from '../offline/store.ts'
+import { asKept, heard, keeper, useAnswer } from './answers.ts'
+import { changeSession, openSession, type Session, type SessionChange } from './client.ts'
+
+const SESSION = ['session']
+
+export const useSession = () =>
+  useQuery({
+    queryKey: SESSION,
+    queryFn: () => heard(openSession()),
+    persister: asKept,
+    meta: { restsOn: sessionEndpoints.read.restsOn },
+    staleTime: 5 * 60_000,
+  })
+
+/** The session of someone signed in; screens inside the frame have one. */
+export function useSignedIn(): Session & { person: NonNullable<Session['person']> } {
+  const { data } = useSession()
+  if (!data?.person) throw new Error('This screen is only shown to someone signed in')
+  return { ...data, person: data.person }
+}
+
+/** The fixed day that a session's practice stands at; null where it stands at the real one. */
+export const standsAt = ({ demoDate, usesRealToday }: Pick<Session, 'demoDate' | 'usesRealToday'>) =>
+  usesRealToday ? null : demoDate
+
+export function useChangeSession() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: (change: SessionChange) => changeSession(change),
+    onSuccess: async (session, { name }) => {
+      // What this device keeps is one person's, at one day: what is still on its way to them is not kept either.
+      client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== SESSION[0] })
+      await forgetHere()
+      // The next person starts from the start, not from where this one stood.
+      if (name === 'signOut') return location.assign('/')
+      client.setQueryData(SESSION, session)
+      // Where there is no connection it is this person's session that is known.
+      void keeper.persistQueryByKey(SESSION, client).catch(() => {})
+    },
+  })
+}
+
+/** What one person's device keeps for where there is no connection; what waits to be sent stays theirs. */
+async function forgetHere(): Promise<void> {
+  await forgetKept().catch(() => {})
+  navigator.serviceWorker?.controller?.postMessage('forget')
+}
+
+export const useGardens = (enabled = true) => useAnswer(gardenEndpoints.list, {}, { enabled })

@@ -1,0 +1,70 @@
+import type { AnswerOf, BodyOf, Endpoint, ParamsOf } from '@border/contract'
+import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-query'
+import { App } from 'antd'
+import { followGarden, PRACTICE } from './answers.ts'
+import { ApiError, write, type Sent } from './client.ts'
+
+/** A write to what the whole practice shares. */
+export function usePracticeWrite<E extends Endpoint>(
+  endpoint: E & (unknown extends ParamsOf<E['path']> ? unknown : never),
+  done: string | ((answer: AnswerOf<E>) => string),
+) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  return useMutation({
+    mutationFn: (body: BodyOf<E>) => write(endpoint, { body } as Sent<E>),
+    onSuccess: async (answer) => {
+      await followPractice(client)
+      void message.success(typeof done === 'string' ? done : done(answer))
+    },
+    onError: (error) => void message.error(errorText(error), 8),
+  })
+}
+
+/** What all gardens share, and what has changed by it in those that are open. */
+async function followPractice(client: QueryClient): Promise<void> {
+  const gardens = client
+    .getQueryCache()
+    .findAll({ predicate: ({ queryKey }) => queryKey[1] === 'versions' })
+    .map(({ queryKey }) => String(queryKey[0]))
+  await client.invalidateQueries({ queryKey: PRACTICE })
+  await Promise.all(gardens.map((id) => followGarden(client, id)))
+}
+
+/** What a write is called with: its body, or nothing that matters where it has none. */
+type Written<E extends Endpoint> = BodyOf<E> extends undefined ? object : BodyOf<E>
+
+/**
+ * A write to a garden: what it has changed is read again, and a refusal is shown in its words.
+ *
+ * @param params the given parts of its path, or how they follow from what is written
+ * @param done said when it worked
+ */
+export function useGardenWrite<E extends Endpoint, W extends Written<E> = Written<E>>(
+  endpoint: E,
+  params:
+    | (ParamsOf<E['path']> & { gardenId: string })
+    | ((written: W) => ParamsOf<E['path']> & { gardenId: string }),
+  done: string | ((written: W, answer: AnswerOf<E>) => React.ReactNode),
+) {
+  const client = useQueryClient()
+  const { message } = App.useApp()
+  const paramsOf = (written: W) => (typeof params === 'function' ? params(written) : params)
+  const sentOf = (written: W): Sent<E> => {
+    const sent: unknown = { params: paramsOf(written), body: endpoint.body && written }
+    return sent as Sent<E>
+  }
+  return useMutation({
+    mutationFn: (written: W) => write(endpoint, sentOf(written)),
+    onSuccess: async (answer, written) => {
+      await followGarden(client, paramsOf(written).gardenId)
+      void message.success(typeof done === 'string' ? done : done(written, answer))
+    },
+    onError: (error) => void message.error(errorText(error), 6),
+  })
+}
+
+export function errorText(error: unknown): string {
+  if (!(error instanceof ApiError)) return 'Something went wrong. Nothing was saved.'
+  return [error.message, ...error.problems.map((p) => p.message)].join(' ')
+}

@@ -1,0 +1,108 @@
+import type { UseQueryResult } from '@tanstack/react-query'
+import { Button, Spin } from 'antd'
+import { ApiError, isRefusal } from '../api/client.ts'
+import { errorText } from '../api/writes.ts'
+import { useSyncState } from '../offline/useSync.ts'
+import { ScreenHead } from './ScreenHead.tsx'
+import { momentText } from './words.ts'
+
+type Answers<Q extends readonly UseQueryResult<unknown>[]> = {
+  [I in keyof Q]: Q[I] extends UseQueryResult<infer T> ? T : never
+}
+
+/**
+ * What is shown of answers of the server, in whatever state they are: being asked for, refused, there, or kept from before while
+ * nobody can say whether they still hold.
+ *
+ * @param title of a whole screen: its head stays while there is nothing to show under it
+ * @param waiting said while they are being worked out, where that may take long
+ */
+export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
+  of,
+  title,
+  waiting,
+  children,
+}: {
+  of: Q
+  title?: string
+  waiting?: React.ReactNode
+  children: (...answers: Answers<Q>) => React.ReactNode
+}) {
+  const { offline } = useSyncState()
+  const head = title && <ScreenHead title={title} />
+  const again = () => of.forEach((q) => q.error && void q.refetch())
+  const failed = of.find((q) => q.error && (q.data === undefined || isRefusal(q.error)))
+  if (failed)
+    return (
+      <>
+        {head}
+        <Failed error={failed.error} onAgain={again} />
+      </>
+    )
+  if (of.some((q) => q.data === undefined))
+    return (
+      <>
+        {head}
+        <Waiting>{waiting}</Waiting>
+      </>
+    )
+  const stale = of.find((q) => q.error)
+  return (
+    <>
+      {stale && !offline && <Stale error={stale.error} since={stale.dataUpdatedAt} onAgain={again} />}
+      {children(...(of.map((q) => q.data) as Answers<Q>))}
+    </>
+  )
+}
+
+/** Something is being asked for. */
+export function Waiting({ children }: { children?: React.ReactNode }) {
+  return (
+    <div className="waiting" role="status">
+      {children ? <p className="soft">{children}</p> : <Spin />}
+      <span className="visually-hidden">Loading</span>
+    </div>
+  )
+}
+
+/** Something was asked for and cannot be shown. */
+export function Failed({ error, onAgain }: { error: unknown; onAgain?: () => void }) {
+  return (
+    <div className="state-failed" role="alert">
+      <p>{askedText(error)}</p>
+      {onAgain && !isRefusal(error) && <Button onClick={onAgain}>Try again</Button>}
+    </div>
+  )
+}
+
+/** There is nothing to show yet: said with what would change that. */
+export const Empty = ({ children }: { children: React.ReactNode }) => (
+  <div className="empty-words">{children}</div>
+)
+
+/** What is shown is from before, and asking again has failed. */
+function Stale({ error, since, onAgain }: { error: unknown; since: number; onAgain: () => void }) {
+  return (
+    <p className="state-stale" role="status">
+      This is as of {momentText(new Date(since).toISOString())}. {askedText(error)}{' '}
+      <Button size="small" onClick={onAgain}>
+        Try again
+      </Button>
+    </p>
+  )
+}
+
+/** Shown over every screen while nobody answers: what is seen is what the device was told last. */
+export function Offline({ since }: { since: number }) {
+  const { offline } = useSyncState()
+  if (!offline) return null
+  return (
+    <p className="state-stale" role="status">
+      No connection. What you see was read {momentText(new Date(since).toISOString())}.
+    </p>
+  )
+}
+
+/** Of something that was only asked for, nothing could be saved or lost. */
+const askedText = (error: unknown): string =>
+  error instanceof ApiError ? errorText(error) : 'Something went wrong here.'

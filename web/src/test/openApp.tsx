@@ -1,0 +1,17 @@
+import { render, type RenderResult } from '@testing-library/react'
+import userEvent, { type UserEvent } from '@testing-library/user-event'
+import { createMemoryRouter } from 'react-router'
+import { Application, newClient } from '../Application.tsx'
+import { routes } from '../router.tsx'
+
+/** The whole application at an address, as a person opens it, with nothing known from before but what the device keeps. */
+export function openApp(
+  address: string,
+): RenderResult & { user: UserEvent; router: ReturnType<typeof createMemoryRouter> } {
+  const router = createMemoryRouter(routes, { initialEntries: [address] })
+  return {
+    ...render(<Application client={newClient(1)} router={router} />),
+    user: userEvent.setup({ delay: null }),
+    router,
+  }
+}

@@ -1,0 +1,151 @@
+import { endpoints, type AnswerOf, type Endpoint, type ErrorAnswer } from '@border/contract'
+import { cleanup } from '@testing-library/react'
+import { vi } from 'vitest'
+import { z } from 'zod'
+import { forgetKept } from '../offline/store.ts'
+import written from './answers.json'
+
+/** The garden that the answers are of, and the day that they were given on. */
+export const { gardenId, plantingId, jobId } = written.params
+export const today = written.today
+
+const all = Object.entries(endpoints).flatMap(([area, list]) =>
+  Object.entries<Endpoint>(list).map(([name, endpoint]) => ({ name: `${area}.${name}`, endpoint })),
+)
+const nameOf = new Map(all.map(({ name, endpoint }) => [endpoint, name]))
+
+/** What was answered to an endpoint, as the server answers it. */
+export function answerTo<E extends Endpoint>(endpoint: E): AnswerOf<E> {
+  const name = nameOf.get(endpoint)!
+  const answer = (written.answers as Record<string, unknown>)[name]
+  const read = endpoint.answer.safeParse(answer)
+  if (!read.success)
+    throw new Error(
+      `answers.json is not what ${name} says: write it anew with \`npm run answers -w cli\`. ${z.prettifyError(read.error)}`,
+    )
+  return structuredClone(answer) as AnswerOf<E>
+}
+
+export interface Asked {
+  endpoint: Endpoint
+  params: Record<string, string>
+  query: URLSearchParams
+  body: unknown
+  key: string | null
+}
+
+type Way = (asked: Asked) => unknown
+
+let latest: MockServer | undefined
+
+/** A refusal or failure of the server. */
+export class Refuses {
+  constructor(
+    readonly status: number,
+    readonly error: string,
+    readonly problems?: ErrorAnswer['problems'],
+  ) {}
+}
+
+/**
+ * A stand-in of the server: it answers what was written down, in other ways where a test says so, and remembers what it was asked.
+ * What it is told to answer is held against the contract like the server's own answers.
+ */
+export class MockServer {
+  readonly asked: Asked[] = []
+  private readonly ways = new Map<Endpoint, Way>()
+  /** Nobody answers. */
+  isAway = false
+
+  /** @returns a server that is asked from now on; the device remembers nothing of one before it */
+  static async fresh(): Promise<MockServer> {
+    cleanup()
+    const server = new MockServer()
+    // What was answered before is still being kept.
+    await new Promise((resolve) => setTimeout(resolve, 30))
+    localStorage.clear()
+    await forgetKept()
+    return server
+  }
+
+  private constructor() {
+    latest = this
+    vi.stubGlobal('fetch', (address: string, init?: RequestInit) => this.answer(address, init))
+  }
+
+  /** @param way what it answers, a `Refuses`, or a promise of either; never, where that never comes */
+  on<E extends Endpoint>(
+    endpoint: E,
+    way: (asked: Asked) => AnswerOf<E> | Refuses | Promise<AnswerOf<E> | Refuses>,
+  ): this {
+    this.ways.set(endpoint, way)
+    return this
+  }
+
+  /** As it was written down again. */
+  asWritten(endpoint: Endpoint): this {
+    this.ways.delete(endpoint)
+    return this
+  }
+
+  /** What was asked of an endpoint, in order. */
+  askedOf = (endpoint: Endpoint): Asked[] => this.asked.filter((a) => a.endpoint === endpoint)
+
+  /** What was asked since the last time, by name. */
+  askedSince(before: number): string[] {
+    return this.asked.slice(before).map((a) => nameOf.get(a.endpoint)!)
+  }
+
+  private async answer(address: string, init: RequestInit = {}): Promise<Response> {
+    await Promise.resolve()
+    if (this.isAway) throw new TypeError('Failed to fetch')
+    const { pathname, searchParams } = new URL(address, 'http://garden.invalid')
+    const method = (init.method ?? 'GET').toLowerCase()
+    const found = all.flatMap(({ endpoint }) => {
+      const params = endpoint.method === method && paramsOf(endpoint.path, pathname)
+      return params ? [{ endpoint, params }] : []
+    })
+    // What is written out is nearer than what is given.
+    const [nearest] = found.sort((a, b) => Object.keys(a.params).length - Object.keys(b.params).length)
+    if (!nearest) throw new Error(`Nothing answers ${method} ${pathname}`)
+    const { endpoint, params } = nearest
+    const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : undefined
+    const sent = endpoint.body?.safeParse(body)
+    if (sent && !sent.success)
+      throw new Error(`${nameOf.get(endpoint)} does not take ${JSON.stringify(body)}`)
+    const asked = {
+      endpoint,
+      params,
+      query: searchParams,
+      body,
+      key: new Headers(init.headers).get('idempotency-key'),
+    }
+    this.asked.push(asked)
+    const way =
+      this.ways.get(endpoint) ?? (endpoint.method === 'get' ? () => answerTo(endpoint) : () => ({ ok: true }))
+    const answer = await Promise.race([way(asked), gone(init.signal)])
+    // Of a test that is over: nobody waits for it.
+    if (latest !== this) return new Promise(() => {})
+    if (this.isAway) throw new TypeError('Failed to fetch')
+    if (answer instanceof Refuses)
+      return Response.json({ error: answer.error, problems: answer.problems }, { status: answer.status })
+    endpoint.answer.parse(answer)
+    return Response.json(answer)
+  }
+}
+
+const gone = (signal: AbortSignal | null | undefined): Promise<never> =>
+  new Promise((_, reject) =>
+    signal?.addEventListener('abort', () => reject(new DOMException('Aborted', 'AbortError'))),
+  )
+
+function paramsOf(path: string, pathname: string): Record<string, string> | undefined {
+  const wanted = `/api${path}`.split('/')
+  const given = pathname.split('/')
+  if (wanted.length !== given.length) return undefined
+  const params: Record<string, string> = {}
+  for (const [i, part] of wanted.entries())
+    if (part.startsWith(':')) params[part.slice(1)] = decodeURIComponent(given[i]!)
+    else if (part !== given[i]) return undefined
+  return params
+}
