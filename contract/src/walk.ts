@@ -13,6 +13,8 @@ const noted = {
   at: instant,
   /** An earlier entry of the same device that this one puts right. */
   replacesId: id.optional(),
+  /** What it puts right instead where that one never came into the record, latest first. */
+  orReplaces: z.array(id).max(50).optional(),
   note: z.string().trim().min(1).max(2000).optional(),
 }
 const sizeM = z.number().positive().max(60)

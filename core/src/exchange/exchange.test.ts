@@ -96,7 +96,7 @@ describe('plan.geojson', () => {
     [
       'a height in words',
       plan([feature({ kind: 'building', name: 'S', heightM: 'tall' })]),
-      /heightM: must be number/,
+      /heightM: must be a number/,
     ],
     [
       'a tree above 120 m',

@@ -1,3 +1,4 @@
+export { faultWords } from './faultWords.ts'
 export * from './problems.ts'
 export { checkFeature, planMetres, readPlan, type GardenHead, type Plan } from './plan.ts'
 export {

@@ -13,6 +13,7 @@ import {
   type Geometry,
   type PlanFeature,
 } from '../garden/index.ts'
+import { faultWords } from './faultWords.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
 
 /** Smallest outline taken as real. */
@@ -51,9 +52,9 @@ export function readPlan(text: string, file = 'plan.geojson'): FileResult<Plan> 
       garden: z.unknown(),
       features: z.array(z.unknown()),
     })
-    .safeParse(json)
+    .safeParse(json, { error: faultWords })
   if (!shape.success) return { ok: false, problems: problemsOf(shape.error, { file }) }
-  const head = gardenHead.safeParse(shape.data.garden ?? {})
+  const head = gardenHead.safeParse(shape.data.garden ?? {}, { error: faultWords })
   const problems: FileProblem[] = head.success
     ? []
     : problemsOf(head.error, { file }).map((p) => ({
@@ -99,7 +100,7 @@ const rawFeature = z.looseObject({
 type Where = Pick<FileProblem, 'file' | 'feature' | 'featureName'>
 
 function readFeature(raw: unknown, where: Where, head: GardenHead | undefined): FileResult<PlanFeature> {
-  const outer = rawFeature.safeParse(raw)
+  const outer = rawFeature.safeParse(raw, { error: faultWords })
   if (!outer.success) return { ok: false, problems: problemsOf(outer.error, where) }
   const inner = checkProperties(outer.data.properties, where)
   if (!inner.ok) return inner
@@ -117,7 +118,7 @@ export function checkFeature(feature: unknown): FileResult<PlanFeature> {
 }
 
 function checkProperties(raw: { kind: FeatureKind }, where: Where): FileResult<FeatureProperties> {
-  const read = featureProperties[raw.kind].safeParse(raw)
+  const read = featureProperties[raw.kind].safeParse(raw, { error: faultWords })
   if (!read.success) return { ok: false, problems: problemsOf(read.error, where) }
   const p = read.data
   const problems: FileProblem[] = []
@@ -190,23 +191,6 @@ function problemsOf(error: z.ZodError, where: Where): FileProblem[] {
   return error.issues.map((issue) => ({
     ...where,
     property: issue.path.filter((k) => k !== 'properties').join('.') || undefined,
-    message: issueWords(issue),
+    message: issue.message,
   }))
-}
-
-function issueWords(issue: z.core.$ZodIssue): string {
-  switch (issue.code) {
-    case 'invalid_type':
-      return issue.input === undefined && /undefined/.test(issue.message)
-        ? 'is missing'
-        : `must be ${issue.expected}`
-    case 'invalid_value':
-      return `must be one of: ${issue.values.join(', ')}`
-    case 'too_big':
-      return `must be at most ${issue.maximum}`
-    case 'too_small':
-      return `must be at least ${issue.minimum}`
-    default:
-      return issue.message
-  }
 }

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import { isIsoDate } from '../dates/index.ts'
+import { faultWords } from './faultWords.ts'
 import type { FileProblem } from './problems.ts'
 
 export type Located<T> = T & { line: number }
@@ -21,38 +22,63 @@ export const text = (most: number) =>
 
 export const inFileOrder = (problems: FileProblem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0))
 
+const delimiters = [',', ';', '\t'] as const
+
+/**
+ * Cells of a CSV below its header, each row with the line that it begins on; rows with nothing in them are passed over. What parts
+ * the columns is told by the header alone, for cells may hold anything.
+ */
+export function readCells(
+  csv: string,
+  file: string,
+): { columns: string[]; rows: { line: number; cells: string[] }[]; problems: FileProblem[] } {
+  const text = csv.replace(/^\uFEFF/, '')
+  const head = /^[^\r\n]*/.exec(text)![0]
+  const parts = (by: string) => head.split(by).length
+  const delimiter = delimiters.reduce((best, d) => (parts(d) > parts(best) ? d : best))
+  const { data, errors } = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false })
+  const rows: { line: number; cells: string[] }[] = []
+  let line = 1
+  for (const cells of data) {
+    rows.push({ line, cells })
+    line += 1 + breaksIn(cells)
+  }
+  const problems = errors
+    .filter((e) => e.type === 'Quotes')
+    .map((e) => ({ file, line: rows[e.row ?? 0]?.line ?? 1, message: e.message }))
+  const [header, ...body] = rows
+  const columns = (header?.cells ?? []).map((c) => c.trim())
+  const filled = body.filter(({ cells }) => cells.some((c) => c.trim() !== ''))
+  for (const { line: at, cells } of filled)
+    if (cells.length > columns.length)
+      problems.push({ file, line: at, message: `has ${cells.length} values for ${columns.length} columns` })
+  return { columns, rows: filled.filter(({ cells }) => cells.length <= columns.length), problems }
+}
+
 /** Rows of a CSV with a header, each checked against a schema; columns the schema does not know are passed over. */
 export function readTable<S extends z.ZodObject>(
   csv: string,
   schema: S,
   file: string,
 ): { rows: Located<z.infer<S>>[]; problems: FileProblem[] } {
-  const parsed = Papa.parse<string[]>(csv.replace(/^\uFEFF/, ''), { skipEmptyLines: false })
-  const [header, ...body] = parsed.data
-  const columns = (header ?? []).map((c) => c.trim())
-  const problems: FileProblem[] = parsed.errors
-    .filter((e) => e.type === 'Quotes')
-    .map((e) => ({ file, line: (e.row ?? 0) + 1, message: e.message }))
-  for (const column of Object.keys(schema.shape))
-    if (!columns.includes(column) && !schema.shape[column]!.safeParse(undefined).success)
-      problems.push({ file, line: 1, column, message: 'this column is missing' })
-  if (problems.length > 0) return { rows: [], problems }
-  const rows: Located<z.infer<S>>[] = []
-  let line = 1 + breaksIn(header ?? [])
-  for (const cells of body) {
-    line++
-    const at = line
-    line += breaksIn(cells)
-    if (cells.every((c) => c.trim() === '')) continue
-    if (cells.length > columns.length) {
-      problems.push({ file, line: at, message: `has ${cells.length} values for ${columns.length} columns` })
-      continue
+  const { columns, rows: found, problems } = readCells(csv, file)
+  const missing = Object.keys(schema.shape).filter(
+    (column) => !columns.includes(column) && !schema.shape[column]!.safeParse(undefined).success,
+  )
+  if (missing.length > 0)
+    return {
+      rows: [],
+      problems: missing.map((column) => ({ file, line: 1, column, message: 'this column is missing' })),
     }
-    const read = schema.safeParse(Object.fromEntries(columns.map((c, i) => [c, cells[i] ?? ''])))
-    if (read.success) rows.push({ ...read.data, line: at })
+  const rows: Located<z.infer<S>>[] = []
+  for (const { line, cells } of found) {
+    const read = schema.safeParse(Object.fromEntries(columns.map((c, i) => [c, cells[i] ?? ''])), {
+      error: faultWords,
+    })
+    if (read.success) rows.push({ ...read.data, line })
     else
       for (const issue of read.error.issues)
-        problems.push({ file, line: at, column: String(issue.path[0] ?? ''), message: issue.message })
+        problems.push({ file, line, column: String(issue.path[0] ?? ''), message: issue.message })
   }
   if (rows.length === 0 && problems.length === 0) problems.push({ file, line: 1, message: 'holds no rows' })
   return { rows, problems }

@@ -51,8 +51,8 @@ export function readPlantings(
     if (row.planted_on > today) wrong('planted_on', `${row.planted_on} is after today (${today})`)
     if (row.living !== undefined && row.living > row.count)
       wrong('living', `more living than planted (${row.count})`)
-    if (kind === 'bed' && (row.x === undefined || row.y === undefined))
-      wrong('x', 'a planting in a bed needs x and y')
+    for (const axis of ['x', 'y'] as const)
+      if (kind === 'bed' && row[axis] === undefined) wrong(axis, 'a planting in a bed needs x and y')
   }
   for (const row of read.rows)
     if (row.from_tag && !tags.has(row.from_tag))

@@ -1,7 +1,8 @@
 import Papa from 'papaparse'
 import type { Taxon } from '../plants/index.ts'
-import type { FileProblem, FileResult } from './problems.ts'
-import { inFileOrder } from './table.ts'
+import type { FileResult } from './problems.ts'
+import { faultWords } from './faultWords.ts'
+import { inFileOrder, readCells } from './table.ts'
 import { taxonSchema, taxonShape } from './taxonSchema.ts'
 
 /** How a trait stands in cells: one cell, or one for each end of a pair. */
@@ -81,36 +82,25 @@ export function writeTaxa(taxa: readonly Taxon[]): string {
 
 /** Reads kinds; a file with any fault is refused whole, each fault with its line and column. */
 export function readTaxa(csv: string, file = 'taxa.csv'): FileResult<Taxon[]> {
-  const { data, meta, errors } = Papa.parse<Record<string, string>>(csv.replace(/^\uFEFF/, ''), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    transformHeader: (h) => h.trim(),
-    transform: (v) => v.trim(),
-  })
-  const problems: FileProblem[] = errors.map((e) => ({
-    file,
-    line: (e.row ?? -1) + 2,
-    message: e.message,
-  }))
-  const columns = new Set(meta.fields)
+  const { columns, rows, problems } = readCells(csv, file)
+  const at = new Map(columns.map((column, i) => [column, i]))
   for (const { columns: wanted } of codecs)
     for (const column of wanted)
-      if (!columns.has(column)) problems.push({ file, line: 1, column, message: 'this column is missing' })
+      if (!at.has(column)) problems.push({ file, line: 1, column, message: 'this column is missing' })
   if (problems.length > 0) return { ok: false, problems: inFileOrder(problems) }
-  if (data.length === 0) return { ok: false, problems: [{ file, line: 1, message: 'holds no rows' }] }
+  if (rows.length === 0) return { ok: false, problems: [{ file, line: 1, message: 'holds no rows' }] }
   const taxa: Taxon[] = []
   const seen = new Map<string, number>()
-  data.forEach((row, i) => {
-    const line = i + 2
+  for (const { line, cells } of rows) {
     const entries = codecs.flatMap(({ trait, columns: from, read }) => {
-      const value = read(from.map((c) => row[c] ?? ''))
+      const value = read(from.map((c) => cells[at.get(c)!]?.trim() ?? ''))
       return value === undefined ? [] : [[trait, value] as const]
     })
-    const read = taxonSchema.safeParse(Object.fromEntries(entries))
+    const read = taxonSchema.safeParse(Object.fromEntries(entries), { error: faultWords })
     if (!read.success) {
       for (const issue of read.error.issues)
         problems.push({ file, line, column: columnOf(issue.path), message: issue.message })
-      return
+      continue
     }
     const name = read.data.botanical.toLowerCase()
     const first = seen.get(name)
@@ -118,7 +108,7 @@ export function readTaxa(csv: string, file = 'taxa.csv'): FileResult<Taxon[]> {
       problems.push({ file, line, column: 'botanical', message: `already on line ${first}` })
     seen.set(name, line)
     taxa.push(read.data)
-  })
+  }
   return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: taxa }
 }
 

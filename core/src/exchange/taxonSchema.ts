@@ -18,7 +18,8 @@ import {
 const metres = (most: number) => z.number('must be a number').positive('must be above 0').max(most)
 const among = <const T extends readonly [string, ...string[]]>(values: T) =>
   z.enum(values, `must be one of: ${values.join(', ')}`)
-const colour = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'must be a colour like #64844c')
+const colourWords = 'must be a colour like #64844c'
+const colour = z.string(colourWords).regex(/^#[0-9a-fA-F]{6}$/, colourWords)
 const moisture = z
   .number('must be a number from 1, dry, to 5, wet')
   .int()
@@ -29,7 +30,7 @@ const twoDays = z.tuple([monthDay, monthDay])
 
 /** Every trait of a taxon, each by itself. */
 export const taxonShape = {
-  botanical: z.string('is missing').trim().min(2, 'is missing').max(160),
+  botanical: z.string('is missing').trim().min(1, 'is missing').min(2, 'is too short').max(160),
   common: z.string('is missing').trim().min(1, 'is missing').max(160),
   lifeForm: among(lifeForms),
   habit: among(habits),

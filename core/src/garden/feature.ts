@@ -10,9 +10,10 @@ const size = (most: number) => z.number().min(0).max(most)
 const share = z.number().min(0).max(1)
 const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
 /** A day of any year, `MM-DD`. */
+const monthDayWords = 'must be a month and day like 04-15'
 export const monthDay = z
-  .string()
-  .refine((t) => /^\d{2}-\d{2}$/.test(t) && isIsoDate(`2024-${t}`), 'must be a month and day like 04-15')
+  .string(monthDayWords)
+  .refine((t) => /^\d{2}-\d{2}$/.test(t) && isIsoDate(`2024-${t}`), monthDayWords)
 
 const event = z.discriminatedUnion('action', [
   z.object({ date: day, action: z.literal('limbed'), clearStemM: size(TALLEST_M) }),

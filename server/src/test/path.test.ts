@@ -196,7 +196,7 @@ describe('bad files', () => {
     expect(bad.status).toBe(422)
     const said = bad.body.problems.map((p: { message: string }) => p.message)
     expect(said).toEqual([
-      expect.stringMatching(/feature 2 “Old workshop”, heightM: must be number/),
+      expect.stringMatching(/feature 2 “Old workshop”, heightM: must be a number/),
       expect.stringMatching(/feature 8 “Court border”, geometry: the outline crosses itself/),
     ])
     const rows = exampleFiles.plantings

@@ -90,6 +90,16 @@ describe('a walk', () => {
     expect(left).toEqual([1, 3, 4])
   })
 
+  it('puts right the last word that came into the record, whatever was lost on the way between', async () => {
+    const planting = view.plantings[4]!
+    const [first, lost, last] = [1, 2, 3].map((rating) => look(planting.id, { rating, on: '2026-05-30' }))
+    await send(crew, [first])
+    // The second never arrived: the device cannot know.
+    await send(crew, [{ ...last, replacesId: lost!.id, orReplaces: [first!.id] }])
+    const left = await standing().where({ planting_id: planting.id, on_date: '2026-05-30' }).pluck('rating')
+    expect(left).toEqual([3])
+  })
+
   it('counts the living from the latest look, and gives a planting up only when it is struck off', async () => {
     const planting = view.plantings.find((p) => p.plantedCount > 2)!
     await send(crew, [look(planting.id, { living: 2, on: '2026-06-12' })])

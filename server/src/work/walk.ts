@@ -6,6 +6,7 @@ import {
   type WalkView,
 } from '@border/contract'
 import {
+  faultWords,
   unseenOf,
   alongPlace,
   dayMonthYear,
@@ -146,7 +147,7 @@ export async function keepEntries(
       answer.kept.push(id)
       continue
     }
-    const read = walkEntry.safeParse(entry)
+    const read = walkEntry.safeParse(entry, { error: faultWords })
     const fault = read.success
       ? faultOf(read.data, here, by.today)
       : wordsOf(read.error, here.get(subjectIdOf(entry)))
@@ -155,14 +156,11 @@ export async function keepEntries(
       continue
     }
     const e = read.data
-    if (
-      e.replacesId &&
-      !known.has(e.replacesId) &&
-      !(await knownEntries(db, by.gardenId, [e.replacesId])).has(e.replacesId)
-    )
-      delete e.replacesId
+    const replacesId = await replacedBy(db, by.gardenId, e, known)
     const added =
-      e.kind === 'planting' ? await insertObservation(db, by, e) : await insertPlaceLook(db, by, e)
+      e.kind === 'planting'
+        ? await insertObservation(db, by, { ...e, replacesId })
+        : await insertPlaceLook(db, by, { ...e, replacesId })
     // Not added though unknown here: the id is another garden's.
     if (added) {
       answer.kept.push(e.id)
@@ -170,6 +168,19 @@ export async function keepEntries(
     } else answer.refused.push({ id: e.id, why: 'This entry was already kept for another garden.' })
   }
   return answer
+}
+
+/** The entry that one puts right: the latest of those it names that is in the record. */
+async function replacedBy(
+  db: Db,
+  gardenId: string,
+  { replacesId, orReplaces = [] }: z.output<typeof walkEntry>,
+  known: ReadonlySet<string>,
+): Promise<string | undefined> {
+  const named = replacesId ? [replacesId, ...orReplaces] : []
+  const unknown = named.filter((id) => !known.has(id))
+  const inRecord = unknown.length > 0 ? await knownEntries(db, gardenId, unknown) : known
+  return named.find((id) => known.has(id) || inRecord.has(id))
 }
 
 const idOf = (entry: unknown): string | undefined => {

@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto'
-import type { WalkAnswer, WalkEntry } from '@border/contract'
 import { beforeEach, expect, it } from 'vitest'
-import { doneHere, note, noteDone, notedOn, sendWaiting, waitingOf, type Wire } from './queue.ts'
+import { doneHere, note, noteDone, notedOn, sendWaiting, waitingOf } from './queue.ts'
 import { walkDb, type Entry } from './store.ts'
+import { RecordStandIn } from './test/recordStandIn.ts'
 
 const owner = { gardenId: 'g', personId: 'p' }
 let next = 0
@@ -18,52 +18,16 @@ const entry = (plantingId: string, rating: number): Entry => ({
 const noted = (plantingId: string, rating: number, now: number) =>
   note(owner, entry(plantingId, rating), now, newId)
 
-class Refused extends Error {}
-
-/** A record that keeps each id once, and loses its answer, or the request, when told to. */
-class Server {
-  kept = new Map<string, WalkEntry>()
-  withdrawn = new Set<string>()
-  /** Jobs recorded, by the key of the write. */
-  jobs = new Map<string, string>()
-  lose: 'nothing' | 'request' | 'answer' = 'nothing'
-  whileUnderWay: () => Promise<unknown> = async () => {}
-  readonly wire: Wire = {
-    sendEntries: async (_garden, entries): Promise<WalkAnswer> => {
-      if (this.lose === 'request') throw new Error('no connection')
-      await this.whileUnderWay()
-      for (const e of entries) {
-        if (this.kept.has(e.id)) continue
-        this.kept.set(e.id, structuredClone(e))
-        if (e.replacesId) this.withdrawn.add(e.replacesId)
-      }
-      if (this.lose === 'answer') throw new Error('no answer')
-      return { kept: entries.map((e) => e.id), refused: [] }
-    },
-    sendPhoto: async () => {},
-    sendJob: async (job) => {
-      if (this.lose === 'request') throw new Error('no connection')
-      if (!this.jobs.has(job.id) && [...this.jobs.values()].includes(job.jobId))
-        throw new Refused('already recorded')
-      this.jobs.set(job.id, job.jobId)
-      if (this.lose === 'answer') throw new Error('no answer')
-    },
-    refusal: (error) => (error instanceof Refused ? error.message : undefined),
-  }
-  standing = () =>
-    [...this.kept.values()]
-      .filter((e) => !this.withdrawn.has(e.id))
-      .map((e) => (e.kind === 'planting' ? [e.plantingId, e.rating] : []))
-}
-
-let server: Server
+let server: RecordStandIn
 beforeEach(async () => {
-  server = new Server()
+  server = new RecordStandIn()
   const db = await walkDb()
   await db.clear('entries')
   await db.clear('photos')
   await db.clear('jobs')
 })
+/** Plantings with the rating that stands of each. */
+const ratings = () => server.standing().map((e) => (e.kind === 'planting' ? [e.plantingId, e.rating] : []))
 const send = (now: number, all = false) => sendWaiting(server.wire, 'p', now, all)
 
 it('quick touches on one planting go as one entry, once they have settled', async () => {
@@ -72,7 +36,7 @@ it('quick touches on one planting go as one entry, once they have settled', asyn
   await send(2000)
   expect(server.standing()).toEqual([])
   await send(5000)
-  expect(server.standing()).toEqual([['a', 4]])
+  expect(ratings()).toEqual([['a', 4]])
   expect((await waitingOf('p')).entries).toBe(0)
 })
 
@@ -83,7 +47,7 @@ it('an answer that is lost neither loses nor doubles', async () => {
   expect((await waitingOf('p')).entries).toBe(1)
   server.lose = 'nothing'
   await send(6000)
-  expect(server.standing()).toEqual([['a', 4]])
+  expect(ratings()).toEqual([['a', 4]])
 })
 
 it('a change made after a lost answer is not lost with it: it replaces what may be there', async () => {
@@ -93,7 +57,7 @@ it('a change made after a lost answer is not lost with it: it replaces what may 
   await noted('a', 2, 6000)
   server.lose = 'nothing'
   await send(20_000)
-  expect(server.standing()).toEqual([['a', 2]])
+  expect(ratings()).toEqual([['a', 2]])
 })
 
 it('a change made while the entry is under way is sent after it', async () => {
@@ -103,9 +67,9 @@ it('a change made while the entry is under way is sent after it', async () => {
     await noted('a', 1, 5001)
   }
   await send(5000)
-  expect(server.standing()).toEqual([['a', 4]])
+  expect(ratings()).toEqual([['a', 4]])
   await send(20_000)
-  expect(server.standing()).toEqual([['a', 1]])
+  expect(ratings()).toEqual([['a', 1]])
   expect((await notedOn(owner, '2026-09-14')).get('planting a')!.state).toBe('kept')
 })
 
@@ -139,7 +103,7 @@ it('seeded chaos: whatever is lost or noted between, every planting ends as it w
   }
   server.lose = 'nothing'
   await send(1e6, true)
-  expect(new Map(server.standing() as [string, number][])).toEqual(last)
+  expect(new Map(ratings() as [string, number][])).toEqual(last)
   expect(server.standing()).toHaveLength(last.size)
 })
 
@@ -163,12 +127,12 @@ it('a job recorded without a connection is put right until it is sent, and recor
   await expect(send(3000)).rejects.toThrow('no answer')
   server.lose = 'nothing'
   expect(await send(4000)).toBe(1)
-  expect([...server.jobs.values()]).toEqual(['prune'])
+  expect([...server.jobs.values()].map((j) => [j.jobId, j.done.minutes])).toEqual([['prune', 30]])
   expect((await doneHere(owner)).get('prune')).toMatchObject({ state: 'kept', keptAt: 4000 })
 })
 
 it('what the record refuses of a job is kept with its reason until it is put right', async () => {
-  server.jobs.set('of another', 'mulch')
+  server.jobs.set('of another', { jobId: 'mulch', done: { on: '2026-09-14', minutes: 10 } })
   await recorded('mulch', 30, 0)
   await send(1000)
   expect((await waitingOf('p')).refused.map((r) => r.why)).toEqual(['already recorded'])

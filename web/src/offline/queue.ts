@@ -30,23 +30,34 @@ export async function note(
   const before = await latest(await tx.store.index('garden').getAll(owner.gardenId), owner, entry)
   const fresh = before?.state === 'noted'
   const id = fresh ? before.id : newId()
-  const replacesId = fresh
-    ? before.entry.replacesId
-    : before && before.state !== 'refused'
-      ? before.id
-      : undefined
+  const [replacesId, ...orReplaces] = fresh ? replacedBy(before.entry) : before ? puttingRight(before) : []
   const queued: QueuedEntry = {
     ...owner,
     id,
     state: 'noted',
     notedAt: fresh ? before.notedAt : now,
     sendAfter: now + GATHER_MS,
-    entry: { ...entry, id, ...(replacesId ? { replacesId } : {}) },
+    entry: { ...entry, id, ...(replacesId && { replacesId }), ...(orReplaces.length > 0 && { orReplaces }) },
   }
+  // What was refused is put right by this one, and need not be read again.
+  if (before?.state === 'refused') await tx.store.delete(before.id)
   await tx.store.put(queued)
   await tx.done
   return queued
 }
+
+/** What an entry puts right, the first of these that is in the record. */
+const replacedBy = ({ replacesId, orReplaces = [] }: WalkEntry): string[] =>
+  replacesId ? [replacesId, ...orReplaces] : []
+
+/** What puts an entry right puts right what it was to put right as well, where it may never have come into the record itself. */
+function puttingRight({ id, state, mayBeKept, entry }: QueuedEntry): string[] {
+  if (state === 'kept') return [id]
+  return state === 'refused' && !mayBeKept
+    ? replacedBy(entry)
+    : [id, ...replacedBy(entry)].slice(0, MOST_REPLACED)
+}
+const MOST_REPLACED = 50
 
 /** The last entry of a person about the subject of another, of the same day. */
 const latest = (all: readonly QueuedEntry[], owner: Owner, entry: Entry): QueuedEntry | undefined =>
@@ -64,7 +75,7 @@ export async function notedOn(owner: Owner, day: string): Promise<Map<string, Qu
   const all = await db.getAllFromIndex('entries', 'garden', owner.gardenId)
   return new Map(
     all
-      .filter((q) => q.personId === owner.personId && q.entry.on === day)
+      .filter((q) => q.personId === owner.personId && q.entry.on === day && q.state !== 'dropped')
       .sort((a, b) => a.notedAt - b.notedAt)
       .map((q) => [subjectOf(q.entry), q]),
   )
@@ -109,6 +120,12 @@ export interface Waiting {
 
 const unsent = (q: { state: string }) => q.state === 'noted' || q.state === 'tried'
 
+/** Of entries of one person the last on each subject of a day: what was refused before it was put right need not be read. */
+function latestWords(entries: readonly QueuedEntry[]): QueuedEntry[] {
+  const byTime = [...entries].sort((a, b) => a.notedAt - b.notedAt)
+  return [...new Map(byTime.map((q) => [`${q.gardenId} ${q.entry.on} ${subjectOf(q.entry)}`, q])).values()]
+}
+
 /** What a person has on this device that the record has not, over all gardens. */
 export async function waitingOf(personId: string): Promise<Waiting> {
   const db = await walkDb()
@@ -120,14 +137,17 @@ export async function waitingOf(personId: string): Promise<Waiting> {
     entries: entries.filter(unsent).length,
     photos: photos.filter(unsent).length,
     jobs: jobs.filter(unsent).length,
-    refused: [...entries, ...photos, ...jobs].filter((q) => q.state === 'refused'),
+    refused: [...latestWords(entries), ...photos, ...jobs].filter((q) => q.state === 'refused'),
   }
 }
 
 /** Throws away what the record refused, once the person has read why. */
 export async function dropRefused(id: string): Promise<void> {
   const db = await walkDb()
-  await db.delete('entries', id)
+  const entry = await db.get('entries', id)
+  // What may be in the record is remembered, so that the next word on its subject takes its place there.
+  if (entry?.mayBeKept) await db.put('entries', { ...entry, state: 'dropped' })
+  else await db.delete('entries', id)
   await db.delete('photos', id)
   await db.delete('jobs', id)
 }
@@ -172,40 +192,53 @@ export async function sendWaiting(wire: Wire, personId: string, now: number, all
 async function sendBatch(wire: Wire, gardenId: string, batch: readonly QueuedEntry[]): Promise<number> {
   const db = await walkDb()
   const taken: QueuedEntry[] = []
+  const triedBefore = new Set<string>()
   const marking = db.transaction('entries', 'readwrite')
   for (const { id } of batch) {
     // As it stands now: it may have been noted over since the list was made.
     const q = await marking.store.get(id)
     if (!q || !unsent(q)) continue
+    if (q.state === 'tried') triedBefore.add(q.id)
     const tried: QueuedEntry = { ...q, state: 'tried' }
     await marking.store.put(tried)
     taken.push(tried)
   }
   await marking.done
   if (taken.length === 0) return 0
-  const answer = await answerOf(wire, gardenId, taken)
+  const { answer, isOfAll } = await answerOf(wire, gardenId, taken)
   const kept = new Set(answer.kept)
   const why = new Map(answer.refused.map((r) => [r.id, r.why]))
   const settling = db.transaction('entries', 'readwrite')
   for (const q of taken) {
     if (kept.has(q.id)) await settling.store.put({ ...q, state: 'kept' })
-    else if (why.has(q.id)) await settling.store.put({ ...q, state: 'refused', why: why.get(q.id)! })
+    else if (why.has(q.id)) {
+      // A record that looked at the entry knows that it has it not; one that took nothing at all does not say.
+      const mayBeKept = isOfAll && triedBefore.has(q.id)
+      await settling.store.put({
+        ...q,
+        state: 'refused',
+        why: why.get(q.id)!,
+        ...(mayBeKept && { mayBeKept }),
+      })
+    }
   }
   await settling.done
   return kept.size
 }
 
 /** A refusal of the whole batch, as of a garden one no longer belongs to, is a refusal of each entry. */
-async function answerOf(wire: Wire, gardenId: string, taken: readonly QueuedEntry[]): Promise<WalkAnswer> {
+async function answerOf(
+  wire: Wire,
+  gardenId: string,
+  taken: readonly QueuedEntry[],
+): Promise<{ answer: WalkAnswer; isOfAll: boolean }> {
   try {
-    return await wire.sendEntries(
-      gardenId,
-      taken.map((q) => q.entry),
-    )
+    const entries = taken.map((q) => q.entry)
+    return { answer: await wire.sendEntries(gardenId, entries), isOfAll: false }
   } catch (error) {
     const why = wire.refusal(error)
     if (why === undefined) throw error
-    return { kept: [], refused: taken.map((q) => ({ id: q.id, why })) }
+    return { answer: { kept: [], refused: taken.map((q) => ({ id: q.id, why })) }, isOfAll: true }
   }
 }
 
@@ -252,7 +285,8 @@ async function sendOneJob(wire: Wire, job: QueuedJob, now: number): Promise<numb
 async function forgetOld(now: number): Promise<void> {
   const db = await walkDb()
   for (const q of await db.getAll('entries'))
-    if (q.state === 'kept' && q.notedAt < now - REMEMBER_MS) await db.delete('entries', q.id)
+    if ((q.state === 'kept' || q.state === 'dropped') && q.notedAt < now - REMEMBER_MS)
+      await db.delete('entries', q.id)
   for (const q of await db.getAll('jobs'))
     if (q.state === 'kept' && q.notedAt < now - REMEMBER_MS) await db.delete('jobs', q.id)
 }

@@ -2,8 +2,11 @@ import type { JobDone, ObservationEntry, PhotoRequest, PlaceEntry, WalkEntry } f
 import type { AsyncStorage, PersistedQuery } from '@tanstack/query-persist-client-core'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
-/** How far an entry has come: noted, tried over the wire at least once, in the record, or refused by it. */
-export type EntryState = 'noted' | 'tried' | 'kept' | 'refused'
+/**
+ * How far an entry has come: noted, tried over the wire at least once, in the record, or refused by it; dropped where a person threw
+ * it away that the record may have all the same.
+ */
+export type EntryState = 'noted' | 'tried' | 'kept' | 'refused' | 'dropped'
 
 /** Something noted on a walk, on this device until the record has it. */
 export interface QueuedEntry {
@@ -16,6 +19,8 @@ export interface QueuedEntry {
   /** Not sent before: quick touches become one entry. */
   sendAfter: number
   why?: string
+  /** Refused after an answer to it was lost: it may be in the record all the same. */
+  mayBeKept?: boolean
   entry: WalkEntry
 }
 

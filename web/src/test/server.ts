@@ -36,7 +36,7 @@ export interface Asked {
 
 type Way = (asked: Asked) => unknown
 
-let latest: MockServer | undefined
+let made = 0
 
 /** A refusal or failure of the server. */
 export class Refuses {
@@ -52,6 +52,7 @@ export class Refuses {
  * What it is told to answer is held against the contract like the server's own answers.
  */
 export class MockServer {
+  private readonly nth = ++made
   readonly asked: Asked[] = []
   private readonly ways = new Map<Endpoint, Way>()
   /** Nobody answers. */
@@ -69,7 +70,6 @@ export class MockServer {
   }
 
   private constructor() {
-    latest = this
     vi.stubGlobal('fetch', (address: string, init?: RequestInit) => this.answer(address, init))
   }
 
@@ -125,7 +125,7 @@ export class MockServer {
       this.ways.get(endpoint) ?? (endpoint.method === 'get' ? () => answerTo(endpoint) : () => ({ ok: true }))
     const answer = await Promise.race([way(asked), gone(init.signal)])
     // Of a test that is over: nobody waits for it.
-    if (latest !== this) return new Promise(() => {})
+    if (this.nth !== made) return new Promise(() => {})
     if (this.isAway) throw new TypeError('Failed to fetch')
     if (answer instanceof Refuses)
       return Response.json({ error: answer.error, problems: answer.problems }, { status: answer.status })

@@ -4,7 +4,7 @@ import { note, notedOn, subjectOf } from '../offline/queue.ts'
 import type { QueuedEntry } from '../offline/store.ts'
 import { countWaiting, onSync } from '../offline/sync.ts'
 
-type Patch<E> = Partial<Omit<E, 'id' | 'kind' | 'on' | 'at' | 'replacesId'>>
+type Patch<E> = Partial<Omit<E, 'id' | 'kind' | 'on' | 'at' | 'replacesId' | 'orReplaces'>>
 export type PlantingPatch = Patch<ObservationEntry>
 export type PlacePatch = Patch<PlaceEntry>
 
