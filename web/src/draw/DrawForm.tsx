@@ -45,6 +45,7 @@ export function DrawForm({ draft, onDraft, onClose }: Props) {
   const fields = kindFields[draft.kind]
   return (
     <Form<Values>
+      name="draw"
       key={draft.kind}
       form={form}
       layout="vertical"

@@ -16,6 +16,7 @@ export function FirstAccount() {
       </p>
       {change.error && <Alert type="error" title={errorText(change.error)} />}
       <Form
+        name="account"
         layout="vertical"
         requiredMark={false}
         onFinish={(body: BodyOf<typeof sessionEndpoints.firstAccount>) =>

@@ -265,6 +265,7 @@ function ByHand() {
   const { timeZone } = Intl.DateTimeFormat().resolvedOptions()
   return (
     <Form
+      name="garden"
       layout="vertical"
       requiredMark={false}
       className="by-hand"

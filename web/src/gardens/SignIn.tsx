@@ -29,6 +29,7 @@ export function SignIn({ people }: { people: SessionInfo['demoPeople'] }) {
         </section>
       ) : (
         <Form
+          name="sign-in"
           layout="vertical"
           requiredMark={false}
           onFinish={(body: BodyOf<typeof sessionEndpoints.signIn>) => change.mutate({ name: 'signIn', body })}

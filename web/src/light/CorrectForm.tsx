@@ -39,6 +39,7 @@ export function CorrectForm({ feature, onDone }: { feature: FeatureView; onDone:
   }
   return (
     <Form<Values>
+      name="correct"
       layout="vertical"
       className="draw-form"
       requiredMark={false}

@@ -228,6 +228,7 @@ function ChangeForm({ kind, heightM, on, busy, onRecord }: ChangeFormProps) {
   }[action]
   return (
     <Form
+      name="obstruction"
       key={action}
       layout="vertical"
       className="obstruction-form"

@@ -78,6 +78,7 @@ function OnBench({ bench, taxa }: { bench: readonly BenchView[]; taxa: readonly 
       </ul>
       {adding && (
         <Form
+          name="bench"
           layout="inline"
           className="bench-form"
           initialValues={{ count: 1 }}

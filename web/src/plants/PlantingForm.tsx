@@ -95,6 +95,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
         <p>There is no bed or pot to plant in yet. Draw one under Plan first.</p>
       ) : (
         <Form<Values>
+          name="planting"
           form={form}
           layout="vertical"
           requiredMark={false}

@@ -299,6 +299,7 @@ function TreatmentForm({ gardenId, plantingId }: { gardenId: string; plantingId:
   )
   return (
     <Form
+      name="treatment"
       form={form}
       layout="vertical"
       requiredMark={false}
@@ -332,6 +333,7 @@ function NoteForm({ gardenId, plantingId }: { gardenId: string; plantingId: stri
   const add = useGardenWrite(plantingEndpoints.note, { gardenId, plantingId }, 'Note kept.')
   return (
     <Form
+      name="note"
       form={form}
       layout="vertical"
       requiredMark={false}

@@ -147,6 +147,7 @@ export function TaxonForm({ from, isCopy, onClose }: Props) {
       ]}
     >
       <Form<Taxon>
+        name="taxon"
         form={form}
         layout="vertical"
         requiredMark={false}

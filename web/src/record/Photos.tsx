@@ -129,6 +129,7 @@ function NewStandpoint({ known }: { known: readonly StandpointView[] }) {
     <section className="new-standpoint">
       <h2>{known.length === 0 ? 'The first standpoint' : 'Another standpoint'}</h2>
       <Form
+        name="standpoint"
         form={form}
         layout="vertical"
         requiredMark={false}

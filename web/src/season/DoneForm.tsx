@@ -50,6 +50,7 @@ export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }
   const counts = job.ruleId === null && (job.kind === 'move' || job.kind === 'aftercare')
   return (
     <Form
+      name={`done-${job.id}`}
       layout="vertical"
       className="done-form"
       requiredMark={false}

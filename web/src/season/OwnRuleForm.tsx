@@ -131,6 +131,7 @@ export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose:
   const what = Form.useWatch('what', form) ?? rule?.on.what ?? 'plants'
   return (
     <Form
+      name={rule?.id ?? 'own-rule'}
       form={form}
       layout="vertical"
       requiredMark={false}

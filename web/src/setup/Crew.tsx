@@ -113,6 +113,7 @@ function PersonForm({ person, onClose }: { person?: Person; onClose: () => void 
   )
   return (
     <Form
+      name={`person-${person?.id ?? 'new'}`}
       layout="vertical"
       requiredMark={false}
       className="crew-person"
@@ -199,6 +200,7 @@ function Away({ crew }: { crew: CrewView }) {
       </ul>
       {isHead && (
         <Form
+          name="absence"
           form={form}
           layout="inline"
           className="crew-line"
@@ -268,6 +270,7 @@ function OtherDays({ crew }: { crew: CrewView }) {
       </ul>
       {isHead && (
         <Form
+          name="day"
           layout="inline"
           className="crew-line"
           initialValues={{ hours: 0 }}
@@ -309,6 +312,7 @@ function Sharing({ crew }: { crew: CrewView }) {
     <>
       <h3>In several gardens</h3>
       <Form
+        name="share"
         layout="inline"
         className="crew-line"
         initialValues={{ name: crew.name, travelMinutes: here?.travelMinutes ?? 0 }}

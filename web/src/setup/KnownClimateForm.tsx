@@ -36,6 +36,7 @@ export function KnownClimateForm() {
         Your own frost dates and zone go before what the record says. Leave out what you do not know.
       </p>
       <Form<Fields>
+        name="known-climate"
         key={JSON.stringify(known)}
         layout="vertical"
         disabled={!isHead}

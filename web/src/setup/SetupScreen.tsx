@@ -208,6 +208,7 @@ function People() {
         )}
       </Answered>
       <Form
+        name="people"
         form={form}
         layout="vertical"
         requiredMark={false}

@@ -158,6 +158,7 @@ function SoilReadings({ data }: { data: SoilView }) {
       )}
       {isCrew && (
         <Form
+          name="soil"
           form={form}
           layout="inline"
           className="crew-line"

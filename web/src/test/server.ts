@@ -1,4 +1,11 @@
-import { endpoints, type AnswerOf, type Endpoint, type ErrorAnswer } from '@border/contract'
+import {
+  endpoints,
+  gardenEndpoints,
+  type AnswerOf,
+  type Endpoint,
+  type ErrorAnswer,
+  type Role,
+} from '@border/contract'
 import { cleanup } from '@testing-library/react'
 import { vi } from 'vitest'
 import { z } from 'zod'
@@ -86,6 +93,12 @@ export class MockServer {
   asWritten(endpoint: Endpoint): this {
     this.ways.delete(endpoint)
     return this
+  }
+
+  /** The garden as somebody of another role has it. */
+  seenBy(role: Role): this {
+    const view = answerTo(gardenEndpoints.read)
+    return this.on(gardenEndpoints.read, () => ({ ...view, garden: { ...view.garden, role } }))
   }
 
   /** What was asked of an endpoint, in order. */

@@ -1,0 +1,99 @@
+// @vitest-environment jsdom
+import { verdictEndpoints, type AssessmentView } from '@border/contract'
+import { screen, waitFor, within } from '@testing-library/react'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { openApp } from '../test/openApp.tsx'
+import { answerTo, gardenId, MockServer, Refuses, today } from '../test/server.ts'
+
+let server: MockServer
+const assessed = (): AssessmentView => answerTo(verdictEndpoints.assessment)
+/** One that is proposed to be watched, and on which nobody has decided. */
+const watched = assessed().assessments.find((a) => a.verdict.action === 'watch')!
+
+beforeEach(async () => {
+  server = await MockServer.fresh()
+  server.on(verdictEndpoints.decide, () => ({ decisionId: watched.plantingId }))
+})
+
+async function opened() {
+  const app = openApp(`/g/${gardenId}/verdicts?planting=${watched.plantingId}`)
+  return { ...app, word: within(await screen.findByRole('region', { name: 'Your word' })) }
+}
+const sent = () => server.askedOf(verdictEndpoints.decide).map((a) => a.body)
+const base = { plantingId: watched.plantingId, on: today }
+
+describe('a word on a verdict', () => {
+  it('accepts it', async () => {
+    const { user, word } = await opened()
+    await user.click(word.getByRole('button', { name: 'Accept: watch' }))
+    await screen.findByText('Recorded.')
+    expect(sent()).toEqual([{ ...base, choice: 'accept' }])
+  })
+
+  it('chooses otherwise only with a reason, and among what can be done', async () => {
+    const { user, word } = await opened()
+    await user.click(word.getByRole('radio', { name: 'Choose otherwise' }))
+    const record = word.getByRole('button', { name: /^Record: / })
+    expect((record as HTMLButtonElement).disabled).toBe(true)
+    expect(word.getByText('A word on why is kept with the decision.')).toBeTruthy()
+    await user.type(word.getByLabelText('Reason'), 'no')
+    expect((record as HTMLButtonElement).disabled).toBe(true)
+    await user.type(word.getByLabelText('Reason'), 'thing wrong with it')
+    await user.click(record)
+    await screen.findByText(/^Recorded/)
+    expect(sent()).toEqual([
+      { ...base, choice: 'otherwise', action: 'keep', reason: 'nothing wrong with it' },
+    ])
+  })
+
+  it('waits until a day ahead, half a year unless another is chosen', async () => {
+    const { user, word } = await opened()
+    await user.click(word.getByRole('radio', { name: 'Wait' }))
+    await user.click(word.getByRole('button', { name: 'Wait' }))
+    await screen.findByText('Left for later.')
+    expect(sent()).toEqual([{ ...base, choice: 'wait', until: '2027-03-15' }])
+  })
+
+  it('that is refused is said in words, and nothing is taken for done', async () => {
+    server.on(verdictEndpoints.decide, () => new Refuses(409, 'Others are changing this garden just now.'))
+    const { user, word } = await opened()
+    const before = server.asked.length
+    await user.click(word.getByRole('button', { name: 'Accept: watch' }))
+    await screen.findByText('Others are changing this garden just now.')
+    expect(server.askedSince(before)).toEqual(['verdicts.decide'])
+    expect(screen.queryByText('Recorded.')).toBeNull()
+  })
+
+  it('is not asked of who only reads the garden', async () => {
+    server.seenBy('keeper')
+    openApp(`/g/${gardenId}/verdicts?planting=${watched.plantingId}`)
+    await screen.findByText('Weigh them all')
+    expect(screen.queryByRole('region', { name: 'Your word' })).toBeNull()
+    expect(screen.queryByRole('button', { name: /^Accept/ })).toBeNull()
+  })
+})
+
+describe('a verdict', () => {
+  it('shows what decided it, largest first, and all that was weighed when it is asked', async () => {
+    const { user } = await opened()
+    const points = () =>
+      [...document.querySelectorAll('.verdict-points')].map((p) => Number(p.textContent.replace('−', '-')))
+    const own = points().map(Math.abs)
+    expect(own).toEqual([...own].sort((a, b) => b - a))
+    expect(own.length).toBeGreaterThan(0)
+    await user.click(screen.getByRole('button', { name: 'Weigh them all' }))
+    await waitFor(() => expect(points().length).toBeGreaterThan(own.length))
+    for (const { action, why } of watched.verdict.ruledOut)
+      expect(
+        screen.getByText(
+          (_, e) => e?.tagName === 'P' && e.textContent === `${action} is not proposed. ${why}`,
+        ),
+      ).toBeTruthy()
+  })
+
+  it('counts for as much as waits for a word, and says so', async () => {
+    await opened()
+    const open = assessed().assessments.filter((a) => a.verdict.action !== 'keep').length
+    expect(await screen.findByText(`${open} proposals`)).toBeTruthy()
+  })
+})
