@@ -14,7 +14,7 @@ const chromium = [
 
 export default defineConfig({
   testDir: '.',
-  testIgnore: 'screenshots/**',
+  testIgnore: ['screenshots/**', 'figures/**'],
   outputDir: '../test-results',
   // They end a flow that hangs, not one on a machine with more to do.
   timeout: 360_000,

@@ -4,6 +4,7 @@ import '@fontsource-variable/source-sans-3/wght.css'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter } from 'react-router'
+import { keeper } from './api/answers.ts'
 import { Application, newClient } from './Application.tsx'
 import { giveStylesTheNonce } from './nonce.ts'
 import { routes } from './router.tsx'
@@ -12,6 +13,7 @@ import { applyTheme } from './theme.ts'
 
 const BEGAN_ANEW = 'border.began-anew'
 const AGAIN_MS = 60_000
+const TIDIED_AFTER_MS = 10_000
 
 giveStylesTheNonce()
 applyTheme()
@@ -26,6 +28,9 @@ addEventListener('vite:preloadError', (e) => {
   sessionStorage.setItem(BEGAN_ANEW, String(Date.now()))
   location.reload()
 })
+
+// Answers that are old, or of another version of the application, are let go when there is time.
+setTimeout(() => void keeper.persisterGc().catch(() => {}), TIDIED_AFTER_MS)
 
 const client = newClient()
 const router = createBrowserRouter(routes)

@@ -49,4 +49,4 @@ async function forgetHere(): Promise<void> {
   navigator.serviceWorker?.controller?.postMessage('forget')
 }
 
-export const useGardens = (enabled = true) => useAnswer(gardenEndpoints.list, {}, { enabled })
+export const useGardens = () => useAnswer(gardenEndpoints.list, {})

@@ -1,0 +1,145 @@
+import type { Page } from '@playwright/test'
+import { expect, test } from '../practice.ts'
+import { enterDemo } from '../steps.ts'
+
+/** The most that the badges, and all that is read again after a write, may weigh on the wire, bytes. */
+const MOST_BADGES = 5_000
+const MOST_AFTER_WRITE = 60_000
+/** From a click in the navigation to the screen’s content, milliseconds, once the screen has been opened before. */
+const MOST_TO_CONTENT_MS = 400
+
+interface Travelled {
+  path: string
+  /** As it travelled, with its headers, and unpacked. */
+  bytes: number
+  unpacked: number
+}
+
+/** What answers of the server have weighed since the last time it was asked. */
+async function weigh(page: Page): Promise<() => Travelled[]> {
+  const wire = await page.context().newCDPSession(page)
+  await wire.send('Network.enable')
+  const paths = new Map<string, string>()
+  const unpacked = new Map<string, number>()
+  let travelled: Travelled[] = []
+  wire.on('Network.requestWillBeSent', ({ requestId, request }) => paths.set(requestId, request.url))
+  wire.on('Network.dataReceived', ({ requestId, dataLength }) =>
+    unpacked.set(requestId, (unpacked.get(requestId) ?? 0) + dataLength),
+  )
+  wire.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    const path = /\/api(\/.*)$/.exec(paths.get(requestId) ?? '')?.[1]
+    if (path)
+      travelled.push({
+        path: path.replace(/[0-9a-f]{8}-[0-9a-f-]{27}/g, ':id'),
+        bytes: encodedDataLength,
+        unpacked: unpacked.get(requestId) ?? 0,
+      })
+  })
+  return () => {
+    const since = travelled
+    travelled = []
+    return since
+  }
+}
+
+const sum = (list: readonly Travelled[]) => list.reduce((n, t) => n + t.bytes, 0)
+const told = (what: string, list: readonly Travelled[]) =>
+  process.stdout.write(
+    `${what}: ${sum(list)} bytes; ${list.map((t) => `${t.path} ${t.bytes} (${t.unpacked} unpacked)`).join(', ')}\n`,
+  )
+
+/** Milliseconds from a click to the first picture with the content. */
+const toContent = (page: Page, name: string, content: string) =>
+  page.evaluate(
+    ([name, content]) =>
+      new Promise<number>((resolve) => {
+        const link = [...document.querySelectorAll<HTMLElement>('.frame-links a')].find(
+          (a) => a.textContent.trim().replace(/ \d+$/, '') === name,
+        )!
+        const began = performance.now()
+        link.click()
+        const look = () => {
+          const isThere =
+            document.querySelector('h1')?.textContent === name && document.querySelector(content!)
+          if (isThere) requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - began)))
+          else setTimeout(look, 5)
+        }
+        look()
+      }),
+    [name, content],
+  )
+
+const screens: [name: string, content: string][] = [
+  ['Verdicts', '.verdict-split'],
+  ['Season', '#job'],
+  ['Record', '.record-table'],
+  ['Plants', '.ant-table-row'],
+  ['Now', '.now-jobs li'],
+  ['Walk', '.walk-sync'],
+  ['Plan', '.frame-main svg'],
+  ['Set-up', '#garden-itself'],
+  ['Light', '.outside-row'],
+]
+
+test('a click shows its screen at once, and what travels is small', async ({ page }) => {
+  const since = await weigh(page)
+  await enterDemo(page)
+  // Until everything has been worked out once, and the night's round is over.
+  await expect(page.locator('.frame-links i')).toHaveCount(4)
+  await page.getByText('working out the light').waitFor({ state: 'hidden' })
+  await page.waitForTimeout(15_000)
+  const first = since()
+  told('the first screen', first)
+  const badges = first.filter((t) => /^\/gardens\/:id\/now/.test(t.path))
+  told('badges and ribbon', badges)
+  expect
+    .soft(badges.length > 0 && badges.every((t) => t.bytes < MOST_BADGES && t.unpacked < MOST_BADGES))
+    .toBe(true)
+
+  const warm = new Map<string, number>()
+  for (const round of ['first', 'again', 'once more'])
+    for (const [name, content] of screens) {
+      const ms = Math.round(await toContent(page, name, content))
+      process.stdout.write(`${name}, ${round}: ${ms} ms\n`)
+      if (round !== 'first') warm.set(name, Math.min(ms, warm.get(name) ?? ms))
+      await page.waitForTimeout(1_000)
+    }
+  expect.soft([...warm].filter(([, ms]) => ms >= MOST_TO_CONTENT_MS)).toEqual([])
+
+  const afterWrite = async (what: string, write: () => Promise<void>, said: RegExp) => {
+    await page.waitForTimeout(3_000)
+    since()
+    const began = Date.now()
+    await write()
+    await page.getByText(said).first().waitFor()
+    const waited = Date.now() - began
+    await page.waitForTimeout(6_000)
+    const read = since().filter((t) => !/\/versions$/.test(t.path) || t.bytes > 0)
+    told(`${what}, said after ${waited} ms`, read)
+    expect.soft([what, sum(read) < MOST_AFTER_WRITE]).toEqual([what, true])
+  }
+  await toContent(page, 'Verdicts', '.verdict-split')
+  await afterWrite(
+    'a move accepted',
+    () => page.getByRole('button', { name: /^Accept: / }).click(),
+    /^Recorded; its jobs/,
+  )
+  await toContent(page, 'Now', '.now-jobs li')
+  await afterWrite(
+    'something off the bench',
+    () => page.getByRole('button', { name: 'Given away' }).first().click(),
+    /^Off the bench/,
+  )
+  await toContent(page, 'Season', '#job')
+  await afterWrite(
+    'a job done',
+    async () => {
+      await page
+        .getByRole('button', { name: /^Record/ })
+        .first()
+        .click()
+      await page.getByRole('button', { name: 'Record', exact: true }).click()
+    },
+    /✓ Recorded|Done on|Recorded/,
+  )
+})
