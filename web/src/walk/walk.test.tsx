@@ -44,14 +44,17 @@ describe('a walk', () => {
     ])
   })
 
-  it('sends what was noted last, once, however often a mind was changed', async () => {
+  it('leaves one word standing, the last, however often a mind was changed', async () => {
     const { user } = await opened()
     const card = within(document.getElementById(`walk-${one!.id}`)!)
     for (const word of [ratingWords[0]!, ratingWords[4]!, ratingWords[2]!])
       await user.click(card.getByRole('button', { name: new RegExp(word, 'i') }))
     await send()
     await send()
-    expect(sent().map((e) => [e.plantingId, e.rating])).toEqual([[one!.id, 3]])
+    // A pass of its own may have come between two touches: what it sent is then put right by what came after.
+    const replaced = new Set(sent().map((e) => e.replacesId))
+    const standing = sent().filter((e) => !replaced.has(e.id))
+    expect(standing.map((e) => [e.plantingId, e.rating])).toEqual([[one!.id, 3]])
   })
 
   it('notes that nothing shows, which leaves no rating and no bloom', async () => {
@@ -61,7 +64,7 @@ describe('a walk', () => {
       within(document.getElementById(`walk-${one!.id}`)!).getByRole('button', { name: 'nothing shows' }),
     )
     await send()
-    const [entry] = sent()
+    const entry = sent().at(-1)
     expect([entry!.absent, entry!.rating, entry!.stage]).toEqual([true, undefined, undefined])
   })
 
