@@ -15,7 +15,7 @@ import {
   type Endpoint,
 } from '@border/contract'
 import { screen, waitFor, within } from '@testing-library/react'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { syncNow } from '../offline/sync.ts'
 import { openApp } from '../test/openApp.tsx'
 import { answerTo, gardenId, MockServer, plantingId, Refuses } from '../test/server.ts'
@@ -153,6 +153,30 @@ describe('a screen', () => {
       await waitFor(() => expect(server.asked.slice(before).map((a) => a.endpoint)).toContain(s.needs))
     },
   )
+})
+
+describe('a browser that keeps nothing for us', () => {
+  afterEach(() => {
+    vi.unstubAllGlobals()
+    vi.resetModules()
+  })
+
+  it('shows what the server answers all the same', async () => {
+    vi.resetModules()
+    vi.stubGlobal('indexedDB', {
+      open: () => {
+        throw new DOMException(
+          'A mutation operation was attempted on a database that did not allow mutations.',
+        )
+      },
+    })
+    const anew = await import('../test/server.ts')
+    await anew.MockServer.fresh()
+    const { openApp: open } = await import('../test/openApp.tsx')
+    open(`/g/${gardenId}/season`)
+    expect(await screen.findByText(/open jobs?/)).toBeTruthy()
+    expect(failure()).toBeNull()
+  })
 })
 
 describe('where nothing was ever kept and nobody answers', () => {

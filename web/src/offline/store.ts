@@ -55,8 +55,6 @@ interface WalkDb extends DBSchema {
   entries: { key: string; value: QueuedEntry; indexes: { garden: string } }
   photos: { key: string; value: QueuedPhoto; indexes: { garden: string } }
   jobs: { key: string; value: QueuedJob; indexes: { garden: string } }
-  /** Answers of the server as they were last given. */
-  answers: { key: string; value: PersistedQuery }
 }
 
 export type Entry = ObservationEntry | PlaceEntry
@@ -75,26 +73,55 @@ export const walkDb = (): Promise<IDBPDatabase<WalkDb>> =>
       if (before < 2) outbox('jobs')
       // What it held is told by the server again.
       if (before > 0) (db as unknown as IDBPDatabase).deleteObjectStore('taken')
-      db.createObjectStore('answers')
+    },
+    // A page of a later version waits for nobody.
+    blocking(_before, _blocked, event) {
+      ;(event.target as IDBDatabase).close()
+      opened = undefined
     },
     terminated() {
       opened = undefined
     },
   }))
 
-/** Answers of the server, kept for where there is no connection. A browser that keeps nothing for us is no reason to fail. */
+interface AnswersDb extends DBSchema {
+  /** Answers of the server as they were last given. */
+  answers: { key: string; value: PersistedQuery }
+}
+
+let answersOpened: Promise<IDBPDatabase<AnswersDb>> | undefined
+
+/** Apart from what waits to be sent: every screen asks here first, and never waits until another page lets go of an old version. */
+const answersDb = (): Promise<IDBPDatabase<AnswersDb>> =>
+  (answersOpened ??= openDB<AnswersDb>('border-answers', 1, {
+    upgrade: (db) => void db.createObjectStore('answers'),
+    terminated() {
+      answersOpened = undefined
+    },
+  }))
+
+/** A browser that keeps nothing for us is no reason to fail. */
+async function ifKept<T>(does: (db: IDBPDatabase<AnswersDb>) => Promise<T>): Promise<T | undefined> {
+  try {
+    return await does(await answersDb())
+  } catch {
+    return undefined
+  }
+}
+
+/** Answers of the server, kept for where there is no connection. */
 export const keptAnswers: AsyncStorage<PersistedQuery> = {
-  getItem: async (key) => (await walkDb()).get('answers', key).catch(() => undefined),
-  setItem: async (key, query) => (await walkDb()).put('answers', query, key).catch(() => undefined),
-  removeItem: async (key) => (await walkDb()).delete('answers', key).catch(() => undefined),
+  getItem: (key) => ifKept((db) => db.get('answers', key)),
+  setItem: (key, query) => ifKept((db) => db.put('answers', query, key)),
+  removeItem: (key) => ifKept((db) => db.delete('answers', key)),
   entries: async () => {
-    const db = await walkDb()
-    const [keys, queries] = await Promise.all([db.getAllKeys('answers'), db.getAll('answers')])
+    const found = await ifKept((db) => Promise.all([db.getAllKeys('answers'), db.getAll('answers')]))
+    const [keys, queries] = found ?? [[], []]
     return keys.map((key, i) => [key, queries[i]!])
   },
 }
 
 /** Answers are one person's; what waits to be sent stays, and is sent as theirs. */
 export async function forgetKept(): Promise<void> {
-  await (await walkDb()).clear('answers')
+  await (await answersDb()).clear('answers')
 }

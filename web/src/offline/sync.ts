@@ -132,18 +132,20 @@ export function seemsOffline(): void {
 /** Sends what a person has waiting: now, when a connection comes, when the page is looked at, and every few seconds. */
 export function startSync(who: string): () => void {
   personId = who
-  const pass = () => void syncNow()
+  // Where the device keeps nothing there is nothing to send; whoever notes something there is told.
+  const pass = (all?: boolean) => void syncNow(all).catch(() => {})
+  const soon = () => pass()
   const gone = () => set({ offline: true })
-  const hidden = () => void syncNow(document.visibilityState === 'hidden')
-  const timer = setInterval(pass, EVERY_MS)
-  addEventListener('online', pass)
+  const hidden = () => pass(document.visibilityState === 'hidden')
+  const timer = setInterval(soon, EVERY_MS)
+  addEventListener('online', soon)
   addEventListener('offline', gone)
   document.addEventListener('visibilitychange', hidden)
   pass()
   return () => {
     personId = undefined
     clearInterval(timer)
-    removeEventListener('online', pass)
+    removeEventListener('online', soon)
     removeEventListener('offline', gone)
     document.removeEventListener('visibilitychange', hidden)
     set(NOTHING)

@@ -6,7 +6,7 @@ import {
   type ErrorAnswer,
   type Role,
 } from '@border/contract'
-import { cleanup } from '@testing-library/react'
+import { act, cleanup } from '@testing-library/react'
 import { vi } from 'vitest'
 import { z } from 'zod'
 import { forgetKept } from '../offline/store.ts'
@@ -72,7 +72,7 @@ export class MockServer {
     // What was answered before is still being kept.
     await new Promise((resolve) => setTimeout(resolve, 30))
     localStorage.clear()
-    await forgetKept()
+    await forgetKept().catch(() => {})
     return server
   }
 
@@ -107,6 +107,14 @@ export class MockServer {
   /** What was asked since the last time, by name. */
   askedSince(before: number): string[] {
     return this.asked.slice(before).map((a) => nameOf.get(a.endpoint)!)
+  }
+
+  /** Until nothing more has been asked for a little while. */
+  async settled(): Promise<void> {
+    for (let before = -1; before !== this.asked.length;) {
+      before = this.asked.length
+      await act(() => new Promise((resolve) => setTimeout(resolve, 60)))
+    }
   }
 
   private async answer(address: string, init: RequestInit = {}): Promise<Response> {
