@@ -45,27 +45,20 @@ export type QueryOf<E extends Endpoint> = E extends { query: infer Q extends z.Z
 /** What a write answers that has nothing to tell. */
 export const done = z.strictObject({ ok: z.literal(true) })
 
+/** @typeParam Said what has to be said of every endpoint of the method */
+const answering =
+  <Method extends Endpoint['method'], Said>(method: Method) =>
+  <const P extends string, const A extends Access, const More extends Partial<Endpoint> & Said>(
+    path: P,
+    access: A,
+    more: More,
+  ) => ({ method, path, access, ...more })
+
 /** Something read: what it is made from is said with it. */
-export const reads = <
-  const P extends string,
-  const A extends Access,
-  const More extends Partial<Endpoint> & { answer: z.ZodType; restsOn: readonly Aspect[] },
->(
-  path: P,
-  access: A,
-  more: More,
-) => ({ method: 'get' as const, path, access, ...more })
+export const reads = answering<'get', { answer: z.ZodType; restsOn: readonly Aspect[] }>('get')
 
 /** Something asked that changes nothing of what is recorded, though it travels as a POST. */
-export const asks = <
-  const P extends string,
-  const A extends Access,
-  const More extends Partial<Endpoint> & { answer: z.ZodType },
->(
-  path: P,
-  access: A,
-  more: More,
-) => ({ method: 'post' as const, path, access, ...more })
+export const asks = answering<'post', { answer: z.ZodType }>('post')
 
 /** A file: what it holds is for other programs. */
 export const sendsFile = <

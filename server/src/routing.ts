@@ -1,6 +1,6 @@
 import type { Access, AnswerOf, Endpoint, ParamsOf } from '@border/contract'
 import { roles, type Role } from '@border/contract'
-import { faultWords, gardenDay, gardenInstant, type IsoDate } from '@border/core'
+import { gardenDay, gardenInstant, readAs, type IsoDate } from '@border/core'
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
 import { z } from 'zod'
 import type { Db } from './database/connect.ts'
@@ -250,7 +250,7 @@ function keyOf(req: Request): string {
 
 function parsed(schema: z.ZodType | undefined, value: unknown): unknown {
   if (!schema) return undefined
-  const read = schema.safeParse(value, { error: faultWords })
+  const read = readAs(schema, value)
   if (!read.success) throw zodRefusal(read.error)
   return read.data
 }

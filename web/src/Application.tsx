@@ -8,8 +8,11 @@ import { themeConfig, useTheme } from './theme.ts'
 
 const RETRIES = 2
 
-/** What is known of the server's answers, and how they are asked for. */
-/** @param retryMs waited before a lost question is asked again; longer each time unless given */
+/**
+ * What is known of the server's answers, and how they are asked for.
+ *
+ * @param retryMs waited before a lost question is asked again; longer each time unless given
+ */
 export const newClient = (retryMs?: number): QueryClient =>
   new QueryClient({
     defaultOptions: {

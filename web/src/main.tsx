@@ -4,7 +4,7 @@ import '@fontsource-variable/source-sans-3/wght.css'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter } from 'react-router'
-import { keeper } from './api/answers.ts'
+import { persister } from './api/answers.ts'
 import { Application, newClient } from './Application.tsx'
 import { giveStylesTheNonce } from './nonce.ts'
 import { routes } from './router.tsx'
@@ -30,7 +30,7 @@ addEventListener('vite:preloadError', (e) => {
 })
 
 // Answers that are old, or of another version of the application, are let go when there is time.
-setTimeout(() => void keeper.persisterGc().catch(() => {}), TIDIED_AFTER_MS)
+setTimeout(() => void persister.persisterGc().catch(() => {}), TIDIED_AFTER_MS)
 
 const client = newClient()
 const router = createBrowserRouter(routes)

@@ -1,4 +1,3 @@
-export { faultWords } from './faultWords.ts'
 export * from './problems.ts'
 export { checkFeature, planMetres, readPlan, type GardenHead, type Plan } from './plan.ts'
 export {
@@ -10,6 +9,7 @@ export {
   readWeather,
   type PlantingRow,
 } from './tables.ts'
+export { readAs } from './readAs.ts'
 export { type Located } from './table.ts'
 export {
   readObservations,

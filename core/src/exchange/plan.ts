@@ -13,8 +13,8 @@ import {
   type Geometry,
   type PlanFeature,
 } from '../garden/index.ts'
-import { faultWords } from './faultWords.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
+import { readAs } from './readAs.ts'
 
 /** Smallest outline taken as real. */
 const LEAST_AREA_M2 = 0.05
@@ -46,15 +46,9 @@ export function readPlan(text: string, file = 'plan.geojson'): FileResult<Plan> 
   } catch (error) {
     return { ok: false, problems: [jsonProblem(text, file, error as SyntaxError)] }
   }
-  const shape = z
-    .looseObject({
-      type: z.literal('FeatureCollection'),
-      garden: z.unknown(),
-      features: z.array(z.unknown()),
-    })
-    .safeParse(json, { error: faultWords })
+  const shape = readAs(featureCollection, json)
   if (!shape.success) return { ok: false, problems: problemsOf(shape.error, { file }) }
-  const head = gardenHead.safeParse(shape.data.garden ?? {}, { error: faultWords })
+  const head = readAs(gardenHead, shape.data.garden ?? {})
   const problems: FileProblem[] = head.success
     ? []
     : problemsOf(head.error, { file }).map((p) => ({
@@ -91,6 +85,11 @@ function nameOf(raw: unknown): { featureName?: string } {
   return typeof name === 'string' ? { featureName: name } : {}
 }
 
+const featureCollection = z.looseObject({
+  type: z.literal('FeatureCollection'),
+  garden: z.unknown(),
+  features: z.array(z.unknown()),
+})
 const rawFeature = z.looseObject({
   type: z.literal('Feature'),
   properties: z.looseObject({ kind: z.enum(featureKinds as [FeatureKind, ...FeatureKind[]]) }),
@@ -100,7 +99,7 @@ const rawFeature = z.looseObject({
 type Where = Pick<FileProblem, 'file' | 'feature' | 'featureName'>
 
 function readFeature(raw: unknown, where: Where, head: GardenHead | undefined): FileResult<PlanFeature> {
-  const outer = rawFeature.safeParse(raw, { error: faultWords })
+  const outer = readAs(rawFeature, raw)
   if (!outer.success) return { ok: false, problems: problemsOf(outer.error, where) }
   const inner = checkProperties(outer.data.properties, where)
   if (!inner.ok) return inner
@@ -118,7 +117,7 @@ export function checkFeature(feature: unknown): FileResult<PlanFeature> {
 }
 
 function checkProperties(raw: { kind: FeatureKind }, where: Where): FileResult<FeatureProperties> {
-  const read = featureProperties[raw.kind].safeParse(raw, { error: faultWords })
+  const read = readAs(featureProperties[raw.kind], raw)
   if (!read.success) return { ok: false, problems: problemsOf(read.error, where) }
   const p = read.data
   const problems: FileProblem[] = []

@@ -1,8 +1,8 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import { isIsoDate } from '../dates/index.ts'
-import { faultWords } from './faultWords.ts'
 import type { FileProblem } from './problems.ts'
+import { readAs } from './readAs.ts'
 
 export type Located<T> = T & { line: number }
 
@@ -72,9 +72,7 @@ export function readTable<S extends z.ZodObject>(
     }
   const rows: Located<z.infer<S>>[] = []
   for (const { line, cells } of found) {
-    const read = schema.safeParse(Object.fromEntries(columns.map((c, i) => [c, cells[i] ?? ''])), {
-      error: faultWords,
-    })
+    const read = readAs(schema, Object.fromEntries(columns.map((c, i) => [c, cells[i] ?? ''])))
     if (read.success) rows.push({ ...read.data, line })
     else
       for (const issue of read.error.issues)

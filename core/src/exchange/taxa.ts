@@ -1,7 +1,7 @@
 import Papa from 'papaparse'
 import type { Taxon } from '../plants/index.ts'
 import type { FileResult } from './problems.ts'
-import { faultWords } from './faultWords.ts'
+import { readAs } from './readAs.ts'
 import { inFileOrder, readCells } from './table.ts'
 import { taxonSchema, taxonShape } from './taxonSchema.ts'
 
@@ -96,7 +96,7 @@ export function readTaxa(csv: string, file = 'taxa.csv'): FileResult<Taxon[]> {
       const value = read(from.map((c) => cells[at.get(c)!]?.trim() ?? ''))
       return value === undefined ? [] : [[trait, value] as const]
     })
-    const read = taxonSchema.safeParse(Object.fromEntries(entries), { error: faultWords })
+    const read = readAs(taxonSchema, Object.fromEntries(entries))
     if (!read.success) {
       for (const issue of read.error.issues)
         problems.push({ file, line, column: columnOf(issue.path), message: issue.message })

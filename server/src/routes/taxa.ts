@@ -1,5 +1,5 @@
 import { taxonEndpoints } from '@border/contract'
-import { faultWords, readTaxa, taxonSchema, writeTaxa } from '@border/core'
+import { readAs, readTaxa, taxonSchema, writeTaxa } from '@border/core'
 import { fileRefusal, zodRefusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { listTaxa, removeOwnTaxon, saveOwnTaxon } from '../store/taxa.ts'
@@ -22,7 +22,7 @@ export const taxaRoutes = (): Route[] => [
   }),
   route(taxonEndpoints.save, {
     handle: async ({ db, person, body }) => {
-      const read = taxonSchema.safeParse(body.taxon, { error: faultWords })
+      const read = readAs(taxonSchema, body.taxon)
       if (!read.success) throw zodRefusal(read.error)
       return { changed: await saveOwnTaxon(db, person.practiceId, read.data, body.was) }
     },

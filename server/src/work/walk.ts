@@ -6,7 +6,7 @@ import {
   type WalkView,
 } from '@border/contract'
 import {
-  faultWords,
+  readAs,
   unseenOf,
   alongPlace,
   dayMonthYear,
@@ -147,7 +147,7 @@ export async function keepEntries(
       answer.kept.push(id)
       continue
     }
-    const read = walkEntry.safeParse(entry, { error: faultWords })
+    const read = readAs(walkEntry, entry)
     const fault = read.success
       ? faultOf(read.data, here, by.today)
       : wordsOf(read.error, here.get(subjectIdOf(entry)))

@@ -10,6 +10,7 @@ import { experimental_createQueryPersister, type PersistedQuery } from '@tanstac
 import {
   skipToken,
   useQuery,
+  useQueryClient,
   type Query,
   type QueryClient,
   type QueryKey,
@@ -37,7 +38,7 @@ const KEPT_MS = 60 * 86_400_000
  * Answers as this device keeps them: shown at once when they are next asked for, while the server is asked anew, and all there
  * is where there is no connection. Another version of the application begins with none.
  */
-export const keeper = experimental_createQueryPersister<PersistedQuery>({
+export const persister = experimental_createQueryPersister<PersistedQuery>({
   storage: keptAnswers,
   serialize: (query) => query,
   deserialize: (query) => query,
@@ -49,13 +50,13 @@ export const keeper = experimental_createQueryPersister<PersistedQuery>({
 })
 
 /** What the device keeps is shown at once; the server is asked anew all the same. */
-export const asKept: typeof keeper.persisterFn = async (asked, context, query) => {
+export const asKept: typeof persister.persisterFn = async (asked, context, query) => {
   let isAsked = false
   const ask: typeof asked = (c) => {
     isAsked = true
     return asked(c)
   }
-  const answer = await keeper.persisterFn(ask, context, query)
+  const answer = await persister.persisterFn(ask, context, query)
   if (!isAsked) setTimeout(() => void query.fetch().catch(() => {}))
   return answer
 }
@@ -110,9 +111,10 @@ const versionsOf = (client: QueryClient, gardenId: string) => ({
   },
 })
 
-export function useGardenVersions(client: QueryClient, gardenId: string): UseQueryResult<VersionsView> {
-  return useQuery({
-    ...versionsOf(client, gardenId),
+/** Follows a garden for as long as it is looked at. */
+export function useGardenVersions(gardenId: string): void {
+  useQuery({
+    ...versionsOf(useQueryClient(), gardenId),
     staleTime: 0,
     refetchInterval: ({ state }) => (state.data?.isBehind ? BEHIND_MS : FOLLOW_MS),
   })

@@ -39,16 +39,8 @@ async function opened(path: string, ...wants: Endpoint[]) {
   const app = openApp(`/g/${gardenId}/${path}`)
   for (const e of [gardenEndpoints.versions, gardenEndpoints.now, ...wants])
     await waitFor(() => expect(server.askedOf(e).length).toBeGreaterThan(0))
-  await settled()
+  await server.settled()
   return app
-}
-
-/** Until nothing more has been asked for a little while. */
-async function settled(): Promise<void> {
-  for (let before = -1; before !== server.asked.length;) {
-    before = server.asked.length
-    await act(() => new Promise((resolve) => setTimeout(resolve, 60)))
-  }
 }
 
 /** The person comes back to the page. */
@@ -57,7 +49,7 @@ async function lookAgain(): Promise<void> {
     document.dispatchEvent(new Event('visibilitychange', { bubbles: true }))
     await Promise.resolve()
   })
-  await settled()
+  await server.settled()
 }
 
 describe('after a write', () => {
@@ -71,7 +63,7 @@ describe('after a write', () => {
     })
     await user.click(await screen.findByRole('button', { name: 'Given away' }))
     await screen.findByText('Nothing waits for a place.')
-    await settled()
+    await server.settled()
     expect(server.askedSince(before)).toEqual(['bench.gone', 'gardens.versions', 'bench.list'])
   })
 
@@ -83,7 +75,7 @@ describe('after a write', () => {
       return { ok: true } as const
     })
     await user.click(await screen.findByRole('button', { name: 'Given away' }))
-    await settled()
+    await server.settled()
     expect(server.askedSince(before)).toEqual(
       expect.arrayContaining(['bench.list', 'gardens.read', 'gardens.now', 'seasons.read', 'watering.read']),
     )
@@ -95,7 +87,7 @@ describe('after a write', () => {
     server.on(benchEndpoints.gone, () => new Refuses(422, 'That day lies ahead.'))
     await user.click(await screen.findByRole('button', { name: 'Given away' }))
     await screen.findByText('That day lies ahead.')
-    await settled()
+    await server.settled()
     expect(server.askedSince(before)).toEqual(['bench.gone'])
   })
 
@@ -146,7 +138,7 @@ describe('what others change', () => {
     expect(server.askedSince(before)).toContain('gardens.read')
     await act(() => router.navigate(`/g/${gardenId}/season`))
     await act(() => router.navigate(`/g/${gardenId}/walk`))
-    await settled()
+    await server.settled()
     expect(server.askedSince(before)).toContain('walks.read')
   })
 
@@ -166,7 +158,7 @@ describe('what others change', () => {
     server.asWritten(recordEndpoints.read)
     await lookAgain()
     act(() => answer!())
-    await settled()
+    await server.settled()
     expect(server.askedOf(recordEndpoints.read)).toHaveLength(2)
     expect(await screen.findByText(/planting-season/)).toBeTruthy()
   })
@@ -181,7 +173,7 @@ describe('work that is being brought up to date', () => {
     isBehind = false
     raise('days')
     await waitFor(() => expect(screen.queryByText(/being brought up to date/)).toBeNull())
-    await settled()
+    await server.settled()
     expect(server.askedSince(before)).toEqual(expect.arrayContaining(['gardens.versions', 'seasons.read']))
     expect(server.askedSince(before)).not.toContain('gardens.read')
   })
@@ -194,7 +186,7 @@ describe('what a device keeps', () => {
     await opened('verdicts', verdictEndpoints.assessment)
     await waitFor(async () => expect((await kept()).join()).toContain('/assessment'))
     await opened('verdicts?on=2025-06-01', verdictEndpoints.assessment)
-    await settled()
+    await server.settled()
     expect((await kept()).join()).not.toContain('2025-06-01')
   })
 
@@ -216,7 +208,7 @@ describe('what a device keeps', () => {
     server.on(recordEndpoints.read, () => new Promise(() => {}))
     await user.click(enter)
     await screen.findByText('Nora Field')
-    await settled()
+    await server.settled()
     expect((await kept()).join()).not.toContain('/record')
     expect(screen.queryByText(/planting-season/)).toBeNull()
   })

@@ -1,7 +1,7 @@
-import { gardenEndpoints, sessionEndpoints } from '@border/contract'
+import { gardenEndpoints } from '@border/contract'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { forgetKept } from '../offline/store.ts'
-import { asKept, heard, keeper, useAnswer } from './answers.ts'
+import { asKept, heard, persister, useAnswer } from './answers.ts'
 import { changeSession, openSession, type Session, type SessionChange } from './client.ts'
 
 const SESSION = ['session']
@@ -11,7 +11,6 @@ export const useSession = () =>
     queryKey: SESSION,
     queryFn: () => heard(openSession()),
     persister: asKept,
-    meta: { restsOn: sessionEndpoints.read.restsOn },
     staleTime: 5 * 60_000,
   })
 
@@ -38,7 +37,7 @@ export function useChangeSession() {
       if (name === 'signOut') return location.assign('/')
       client.setQueryData(SESSION, session)
       // Where there is no connection it is this person's session that is known.
-      void keeper.persistQueryByKey(SESSION, client).catch(() => {})
+      void persister.persistQueryByKey(SESSION, client).catch(() => {})
     },
   })
 }

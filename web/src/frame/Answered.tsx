@@ -15,16 +15,19 @@ type Answers<Q extends readonly UseQueryResult<unknown>[]> = {
  * nobody can say whether they still hold.
  *
  * @param title of a whole screen: its head stays while there is nothing to show under it
+ * @param around of a whole page: what a failure is shown in
  * @param waiting said while they are being worked out, where that may take long
  */
 export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
   of,
   title,
+  around = (failed) => failed,
   waiting,
   children,
 }: {
   of: Q
   title?: string
+  around?: (failed: React.ReactNode) => React.ReactNode
   waiting?: React.ReactNode
   children: (...answers: Answers<Q>) => React.ReactNode
 }) {
@@ -33,11 +36,11 @@ export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
   const again = () => of.forEach((q) => q.error && void q.refetch())
   const failed = of.find((q) => q.error && (q.data === undefined || isRefusal(q.error)))
   if (failed)
-    return (
+    return around(
       <>
         {head}
         <Failed error={failed.error} onAgain={again} />
-      </>
+      </>,
     )
   if (of.some((q) => q.data === undefined))
     return (

@@ -5,11 +5,10 @@ import { Button, Select } from 'antd'
 import { useEffect, useRef } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import { followGarden, useGardenVersions } from '../api/answers.ts'
-import { isRefusal } from '../api/client.ts'
 import { useChangeSession, useGardens, useSignedIn } from '../api/session.ts'
 import { onSent } from '../offline/sync.ts'
 import { useSyncState } from '../offline/useSync.ts'
-import { Answered, Failed, Offline, Waiting } from './Answered.tsx'
+import { Answered, Offline } from './Answered.tsx'
 import { useAsOf } from './asOf.ts'
 import { useGardenClock } from './clock.ts'
 import type { GardenContext } from './gardenContext.ts'
@@ -20,72 +19,68 @@ import { LAST_GARDEN, Whole } from './Shell.tsx'
 export function GardenFrame() {
   const { gardenId } = useParams() as { gardenId: string }
   return (
-    <Answered of={[useGardens()]}>
+    <Answered of={[useGardens()]} around={notShown}>
       {(gardens) => {
         const garden = gardens.find((g) => g.id === gardenId)
         return garden ? (
           <Framed key={gardenId} garden={garden} />
         ) : (
-          <NotShown>This garden was not found in your gardens.</NotShown>
+          notShown('This garden was not found in your gardens.')
         )
       }}
     </Answered>
   )
 }
 
-function NotShown({ children }: { children: React.ReactNode }) {
-  return (
-    <Whole title="This garden cannot be shown">
-      {children}
-      <Link to="/" onClick={() => localStorage.removeItem(LAST_GARDEN)}>
-        Go to your gardens
-      </Link>
-    </Whole>
-  )
-}
+const notShown = (why: React.ReactNode) => (
+  <Whole title="This garden cannot be shown">
+    {why}
+    <Link to="/" onClick={() => localStorage.removeItem(LAST_GARDEN)}>
+      Go to your gardens
+    </Link>
+  </Whole>
+)
 
 function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary }) {
   const { today, instantMs } = useGardenClock(timeZone)
   const { on } = useAsOf(today)
   const asOf = on === today ? undefined : on
   const asked = useGarden(gardenId, asOf)
-  const { data: view, error } = asked
   useEffect(() => localStorage.setItem(LAST_GARDEN, gardenId), [gardenId])
   useFollowed(gardenId, today)
-  if (error && (!view || isRefusal(error)))
-    return (
-      <NotShown>
-        <Failed error={error} onAgain={() => void asked.refetch()} />
-      </NotShown>
-    )
-  if (!view) return <Waiting />
-  const { role } = view.garden
-  const context: GardenContext = {
-    view,
-    standing: view.features.filter((f) => isAlive(f, on)),
-    on,
-    asOf,
-    today,
-    instantMs,
-    isHead: role === 'head',
-    isCrew: role !== 'keeper',
-  }
   return (
-    <div className="frame">
-      <GardenNav context={context} />
-      <div className="frame-main">
-        <Offline since={asked.dataUpdatedAt} />
-        <Outlet context={context} />
-      </div>
-      <SeasonRibbon context={context} />
-    </div>
+    <Answered of={[asked]} around={notShown}>
+      {(view) => {
+        const { role } = view.garden
+        const context: GardenContext = {
+          view,
+          standing: view.features.filter((f) => isAlive(f, on)),
+          on,
+          asOf,
+          today,
+          instantMs,
+          isHead: role === 'head',
+          isCrew: role !== 'keeper',
+        }
+        return (
+          <div className="frame">
+            <GardenNav context={context} />
+            <div className="frame-main">
+              <Offline since={asked.dataUpdatedAt} />
+              <Outlet context={context} />
+            </div>
+            <SeasonRibbon context={context} />
+          </div>
+        )
+      }}
+    </Answered>
   )
 }
 
 /** What is told of a garden follows what changes in it: here, on other devices, by the day, and while nobody could be asked. */
 function useFollowed(gardenId: string, today: string): void {
   const client = useQueryClient()
-  useGardenVersions(client, gardenId)
+  useGardenVersions(gardenId)
   const day = useRef(today)
   useEffect(() => {
     if (day.current === today) return

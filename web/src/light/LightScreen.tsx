@@ -136,7 +136,7 @@ export function LightScreen() {
     <>
       <ScreenHead
         title="Light"
-        lead={<>{error ? errorText(error) : <LightSentence view={view} assessment={assessment} />}</>}
+        lead={error ? errorText(error) : <LightSentence view={view} assessment={assessment} />}
       >
         <LightTools
           period={period}

@@ -41,11 +41,9 @@ export function NowScreen() {
       <ScreenHead
         title="Now"
         lead={
-          <>
-            {suspicions.data?.checkedOn
-              ? `The plan, its growth, the readings and the signs were last gone through on ${dayMonthYear(suspicions.data.checkedOn)}.`
-              : 'The plan, its growth, the readings and the signs are gone through every night.'}
-          </>
+          suspicions.data?.checkedOn
+            ? `The plan, its growth, the readings and the signs were last gone through on ${dayMonthYear(suspicions.data.checkedOn)}.`
+            : 'The plan, its growth, the readings and the signs are gone through every night.'
         }
       >
         {isCrew && (

@@ -56,16 +56,14 @@ function Verdicts({ assessed }: { assessed: AssessmentView }) {
       <ScreenHead
         title="Verdicts"
         lead={
-          <>
-            {open.length === 0 ? (
-              'Nothing waits for your word.'
-            ) : (
-              <>
-                <b>{counted(open.length, 'proposal')}</b> {open.length === 1 ? 'waits' : 'wait'} for your
-                word. {rework(groups)}
-              </>
-            )}
-          </>
+          open.length === 0 ? (
+            'Nothing waits for your word.'
+          ) : (
+            <>
+              <b>{counted(open.length, 'proposal')}</b> {open.length === 1 ? 'waits' : 'wait'} for your word.{' '}
+              {rework(groups)}
+            </>
+          )
         }
       />
       {chosen ? (

@@ -57,6 +57,7 @@ describe('a word on a verdict', () => {
   it('that is refused is said in words, and nothing is taken for done', async () => {
     server.on(verdictEndpoints.decide, () => new Refuses(409, 'Others are changing this garden just now.'))
     const { user, word } = await opened()
+    await server.settled()
     const before = server.asked.length
     await user.click(word.getByRole('button', { name: 'Accept: watch' }))
     await screen.findByText('Others are changing this garden just now.')

@@ -6,9 +6,9 @@ import { memo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useSignedIn } from '../api/session.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { Answered, Empty, Waiting } from '../frame/Answered.tsx'
+import { Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
-import { useWalk } from './queries.ts'
+import { ForWalkers } from './ForWalkers.tsx'
 import { useNotes, type PlantingPatch } from './useNotes.ts'
 import './sheet.css'
 
@@ -16,16 +16,9 @@ const signOptions = signs.map((s) => ({ value: s.id, label: s.says }))
 const stageOptions = bloomStages.map((s) => ({ value: s, label: stageWords[s] }))
 
 /** A walk that was noted on paper, typed in: a row a planting, in the order of the sheet, Tab from cell to cell. */
-export function GridScreen() {
-  const { view, isCrew } = useGardenContext()
-  const walk = useWalk(view.garden.id)
-  if (!isCrew) return <Empty>Walks are noted by the crew and the head gardener of this garden.</Empty>
-  return (
-    <Answered of={[walk]} title="Type a sheet in">
-      {(walk) => <Grid walk={walk} />}
-    </Answered>
-  )
-}
+export const GridScreen = () => (
+  <ForWalkers title="Type a sheet in">{(walk) => <Grid walk={walk} />}</ForWalkers>
+)
 
 function Grid({ walk }: { walk: WalkView }) {
   const { view, today } = useGardenContext()

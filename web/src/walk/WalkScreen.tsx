@@ -5,10 +5,10 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useSignedIn } from '../api/session.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { Answered, Empty, Waiting } from '../frame/Answered.tsx'
+import { Empty, Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useSyncState } from '../offline/useSync.ts'
-import { useWalk } from './queries.ts'
+import { ForWalkers } from './ForWalkers.tsx'
 import { PlaceCard } from './PlaceCard.tsx'
 import { PlantingCard } from './PlantingCard.tsx'
 import { takePhoto } from './takePhoto.ts'
@@ -17,16 +17,7 @@ import { WalkEnd } from './WalkEnd.tsx'
 import './walk.css'
 
 /** The garden, place by place in walking order, and what is seen of it. Works without a connection. */
-export function WalkScreen() {
-  const { view, isCrew } = useGardenContext()
-  const walk = useWalk(view.garden.id)
-  if (!isCrew) return <Empty>Walks are noted by the crew and the head gardener of this garden.</Empty>
-  return (
-    <Answered of={[walk]} title="Walk">
-      {(walk) => <WalkToday walk={walk} />}
-    </Answered>
-  )
-}
+export const WalkScreen = () => <ForWalkers title="Walk">{(walk) => <WalkToday walk={walk} />}</ForWalkers>
 
 function WalkToday({ walk }: { walk: WalkView }) {
   const { view, on, today } = useGardenContext()

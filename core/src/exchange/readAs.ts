@@ -29,12 +29,12 @@ function sized(of: string, which: 'least' | 'most', size: number | bigint): stri
   return `at ${which} ${size}${unit}`
 }
 
-/**
- * What is wrong with something that was read, in words, where its schema has none of its own: Zod's `error` of a parse.
- *
- * @returns undefined where Zod’s own message is as good as any
- */
-export function faultWords(issue: Issue): string | undefined {
+/** Something read by a schema; what is wrong with it is said in words, the schema's own or else these. */
+export const readAs = <S extends z.ZodType>(schema: S, value: unknown): z.ZodSafeParseResult<z.output<S>> =>
+  schema.safeParse(value, { error: faultWords })
+
+/** @returns undefined where Zod’s own message is as good as any */
+function faultWords(issue: Issue): string | undefined {
   switch (issue.code) {
     case 'invalid_type':
       return issue.input === undefined ? 'is missing' : (types[issue.expected] ?? 'is of another kind')
