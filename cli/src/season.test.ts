@@ -1,9 +1,9 @@
-import { spawnSync } from 'node:child_process'
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { projectRoot } from './paths.ts'
+import { border } from './testBorder.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'border-season-'))
 const file = (name: string, content: unknown) => {
@@ -11,15 +11,14 @@ const file = (name: string, content: unknown) => {
   writeFileSync(path, typeof content === 'string' ? content : JSON.stringify(content))
   return path
 }
-const border = (...args: string[]) => spawnSync(join(projectRoot, 'border'), args, { encoding: 'utf8' })
 
 describe('border rules', () => {
   const court = join(projectRoot, 'examples', 'walled-court')
   const explain = (taxon: string, ...more: string[]) =>
     border('rules', 'explain', '--taxon', taxon, '--garden', court, '--on', '2026-09-14', '--json', ...more)
 
-  it('explains the windows of a kind, found by a name with a typo', () => {
-    const { status, stdout } = explain('panicle hydrangia')
+  it('explains the windows of a kind, found by a name with a typo', async () => {
+    const { status, stdout } = await explain('panicle hydrangia')
     expect(status).toBe(0)
     const answer = JSON.parse(stdout)
     expect(answer.taxon.botanical).toBe('Hydrangea paniculata')
@@ -32,7 +31,7 @@ describe('border rules', () => {
     expect(w.why.latest).toMatch(/^Not after .+: .+\.$/)
   })
 
-  it('turns with the hemisphere, by a plan alone', () => {
+  it('turns with the hemisphere, by a plan alone', async () => {
     const garden = {
       version: 1,
       name: 'South',
@@ -43,7 +42,7 @@ describe('border rules', () => {
       northDeg: 0,
     }
     const plan = file('south.geojson', { type: 'FeatureCollection', garden, features: [] })
-    const { stdout } = border(
+    const { stdout } = await border(
       'rules',
       'explain',
       '--taxon',
@@ -58,12 +57,12 @@ describe('border rules', () => {
     expect(['07', '08']).toContain(prune.windows[0].bestFrom.slice(5, 7))
   })
 
-  it('says what it does not know', () => {
-    expect(explain('Xyzzy plugh')).toMatchObject({ status: 1, stdout: '' })
-    expect(explain('Rosa Bush group', '--school', 'cutting-back=never').stderr).toContain(
+  it('says what it does not know', async () => {
+    expect(await explain('Xyzzy plugh')).toMatchObject({ status: 1, stdout: '' })
+    expect((await explain('Rosa Bush group', '--school', 'cutting-back=never')).stderr).toContain(
       'late-winter or autumn',
     )
-    expect(border('rules').status).toBe(2)
+    expect((await border('rules')).status).toBe(2)
   })
 })
 
@@ -95,9 +94,9 @@ describe('border schedule', () => {
     ],
   }
 
-  it('plans a file, the same each time, with its reasons', () => {
+  it('plans a file, the same each time, with its reasons', async () => {
     const path = file('season.json', season)
-    const { status, stdout } = border('schedule', path, '--json')
+    const { status, stdout } = await border('schedule', path, '--json')
     expect(status).toBe(0)
     const plan = JSON.parse(stdout)
     const day = (id: string) => plan.placed.find((p: { id: string }) => p.id === id).parts[0].day
@@ -105,10 +104,10 @@ describe('border schedule', () => {
     expect(day('dig') <= day('lift')).toBe(true)
     expect(new Set([day('roses'), day('lift')])).toContain('2026-03-11')
     expect(plan.why.roses.chosen.terms[0].says).toBeTruthy()
-    expect(border('schedule', path, '--json').stdout).toBe(stdout)
+    expect((await border('schedule', path, '--json')).stdout).toBe(stdout)
   })
 
-  it('refuses a bad file whole, each fault with its place', () => {
+  it('refuses a bad file whole, each fault with its place', async () => {
     const [lift, dig] = season.jobs
     const bad = file('bad.json', {
       ...season,
@@ -117,11 +116,11 @@ describe('border schedule', () => {
         { ...dig, gardenId: 'yard' },
       ],
     })
-    const { status, stdout, stderr } = border('schedule', bad)
+    const { status, stdout, stderr } = await border('schedule', bad)
     expect([status, stdout]).toEqual([1, ''])
     expect(stderr).toContain('jobs.0 (lift): earliest, bestFrom, bestTo and latest are not in order')
     expect(stderr).toContain('jobs.1 (dig): there is no garden yard')
-    expect(border('schedule', file('no.json', '{')).stderr).toContain('is not JSON')
-    expect(border('schedule').status).toBe(2)
+    expect((await border('schedule', file('no.json', '{'))).stderr).toContain('is not JSON')
+    expect((await border('schedule')).status).toBe(2)
   })
 })

@@ -16,6 +16,7 @@ import {
 import { addDays } from '@border/core'
 import fc from 'fast-check'
 import { randomUUID } from 'node:crypto'
+import { isDeepStrictEqual } from 'node:util'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { connect } from '../database/connect.ts'
 import { entails, keyOf, views } from '../derived.ts'
@@ -24,7 +25,7 @@ import { versionsOf } from '../store/versions.ts'
 import { workOut } from '../work/runs.ts'
 import * as asked from './asked.ts'
 import { DERIVED } from './asked.ts'
-import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { practiceWithGarden, shortRecord, type TestPractice } from './practice.ts'
 
 /**
  * Whatever is written, everything derived equals what is worked out from nothing. No expected value is written down here: what
@@ -39,7 +40,7 @@ let garden: GardenView
 let crewId: string
 
 beforeAll(async () => {
-  practice = await practiceWithGarden(undefined, () => NOW)
+  practice = await practiceWithGarden(shortRecord, () => NOW)
   await practice.work([0, 240, 240, 240, 240, 240, 0])
   garden = await look('')
   crewId = (await practice.db('gardens').where({ id: practice.gardenId }).first('crew_id')).crew_id
@@ -54,29 +55,27 @@ const settle = () => asked.settle(practice)
 const planting = (tag: string): PlantingView => garden.plantings.find((p) => p.tag === tag)!
 const feature = (name: string): FeatureView => garden.features.find((f) => f.name === name)!
 
-async function derived(): Promise<Record<string, unknown>> {
-  const found: Record<string, unknown> = {}
-  for (const view of DERIVED) found[view] = await look(view)
-  return found
-}
-
 /** All that a device may be told of the garden, and keeps while what it rests on stands still. */
 const told = Object.values(endpoints)
   .flatMap((area) => Object.values<Endpoint>(area))
   .filter((e) => e.method === 'get' && !e.sends && (e.restsOn ?? []).length > 0 && !e.path.includes(':jobId'))
 
-async function everythingTold(): Promise<Map<Endpoint, string>> {
-  const answers = new Map<Endpoint, string>()
+type Told = ReadonlyMap<Endpoint, unknown>
+async function everythingTold(): Promise<Told> {
+  const answers = new Map<Endpoint, unknown>()
   for (const endpoint of told) {
     const path = endpoint.path
       .replace(':gardenId', practice.gardenId)
       .replace(':plantingId', planting('W-03').id)
-    const { status, text } = await practice.head.get(path)
-    if (status !== 200) throw new Error(`${path}: ${status} ${text}`)
-    answers.set(endpoint, text)
+    const { status, body } = await practice.head.get(path)
+    if (status !== 200) throw new Error(`${path}: ${status} ${JSON.stringify(body)}`)
+    answers.set(endpoint, body)
   }
   return answers
 }
+
+/** Of what is told, what is worked out and kept. */
+const isDerived = ({ path }: Endpoint) => DERIVED.some((view) => path === `/gardens/:gardenId${view}`)
 
 /** The work of the rules as the plan has it, by what it is: rows made anew have other ids. */
 async function careJobs(): Promise<unknown[]> {
@@ -130,17 +129,18 @@ async function withoutJobs(): Promise<void> {
   await fromNothing()
 }
 
-async function expectAsFromNothing(): Promise<void> {
-  await settle()
-  const kept = await derived()
+/** @returns what is told once more, of the garden worked out from nothing */
+async function expectAsFromNothing(kept: Told): Promise<Told> {
   const work = await careJobs()
   const planned = await days()
   await fromNothing()
-  const anew = await derived()
-  for (const view of DERIVED) expect(kept[view], view).toEqual(anew[view])
+  const anew = await everythingTold()
+  for (const [endpoint, answer] of kept)
+    if (isDerived(endpoint)) expect([endpoint.path, anew.get(endpoint)]).toEqual([endpoint.path, answer])
   expect(work).toEqual(await careJobs())
   // A plan that nothing has changed stays where it is.
   expect(planned).toEqual(await days())
+  return anew
 }
 
 interface Write {
@@ -536,24 +536,33 @@ const restsOn = (endpoint: Endpoint) => (changed: readonly Aspect[]) =>
   endpoint.restsOn!.some((a) => changed.includes(a))
 
 describe('every write, one after another', () => {
-  let before: Versions
+  let toldBefore: Told
+  beforeAll(async () => {
+    toldBefore = await everythingTold()
+  })
+
+  it('is held against all that is worked out', () => {
+    expect(told.filter(isDerived).map((e) => e.path.replace('/gardens/:gardenId', ''))).toEqual(
+      expect.arrayContaining([...DERIVED]),
+    )
+  })
+
   it.each(writes)('$name', async ({ changes, make }) => {
     garden = await look('')
-    await settle()
-    // Everything is kept before the write, so that what is not forgotten by it shows.
-    const toldBefore = await everythingTold()
-    before = await versionsOf(practice.db, practice.gardenId)
+    // Everything was asked for before the write and is kept, so that what is not forgotten by it shows.
+    const before = await versionsOf(practice.db, practice.gardenId)
     await make()
     const raised = changedAspects(before, await versionsOf(practice.db, practice.gardenId))
     expect(raised).toEqual(expect.arrayContaining([...changes]))
     // Nothing else may be raised that was not touched.
     expect(raised.filter((a) => !follows.includes(a) && !changes.includes(a))).toEqual([])
-    await expectAsFromNothing()
-    const after = changedAspects(before, await versionsOf(practice.db, practice.gardenId))
+    await settle()
     const toldAfter = await everythingTold()
+    const after = changedAspects(before, await versionsOf(practice.db, practice.gardenId))
     for (const endpoint of told)
-      if (toldAfter.get(endpoint) !== toldBefore.get(endpoint))
+      if (!isDeepStrictEqual(toldAfter.get(endpoint), toldBefore.get(endpoint)))
         expect([endpoint.path, after]).toEqual([endpoint.path, expect.toSatisfy(restsOn(endpoint))])
+    toldBefore = await expectAsFromNothing(toldAfter)
   })
 
   it('and the jobs at the end are those that a garden without any would be given', async () => {
@@ -608,9 +617,10 @@ describe('writes in any order', () => {
         fc.array(fc.constantFrom(...free), { minLength: 2, maxLength: 5 }),
         async (sequence) => {
           garden = await look('')
-          await derived()
+          await everythingTold()
           for (const { make } of sequence) await make()
-          await expectAsFromNothing()
+          await settle()
+          await expectAsFromNothing(await everythingTold())
         },
       ),
       { numRuns: 4, endOnFailure: true },

@@ -3,7 +3,7 @@ import { addDays } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, describe, expect, it } from 'vitest'
 import { DERIVED, look, settle, write } from './asked.ts'
-import { exampleFiles, practiceWithGarden, type TestPractice } from './practice.ts'
+import { shortRecord, practiceWithGarden, type TestPractice } from './practice.ts'
 
 /**
  * One garden told in other ways is the same garden: drawn from another origin, turned with its north, entered in another order,
@@ -14,7 +14,7 @@ import { exampleFiles, practiceWithGarden, type TestPractice } from './practice.
 const TODAY = '2026-09-15'
 const NOW = Date.parse(`${TODAY}T10:00:00Z`)
 
-type Files = typeof exampleFiles
+type Files = typeof shortRecord
 type Point = [number, number]
 
 const opened: TestPractice[] = []
@@ -22,7 +22,7 @@ afterAll(async () => {
   for (const practice of opened) await practice.stop()
 })
 
-async function gardenOf(files: Files = exampleFiles): Promise<TestPractice> {
+async function gardenOf(files: Files = shortRecord): Promise<TestPractice> {
   const practice = await practiceWithGarden(files, () => NOW)
   opened.push(practice)
   await practice.work([0, 240, 240, 240, 240, 240, 0])
@@ -133,19 +133,19 @@ describe('the same garden', () => {
     const to = ([x, y]: Point): Point => [x + 130.5, y - 47.5]
     const back = ([x, y]: Point): Point => [x - 130.5, y + 47.5]
     const moved = await gardenOf({
-      ...exampleFiles,
-      plan: redrawn(exampleFiles.plan, to),
-      plantings: rowsElsewhere(exampleFiles.plantings, to),
+      ...shortRecord,
+      plan: redrawn(shortRecord.plan, to),
+      plantings: rowsElsewhere(shortRecord.plantings, to),
     })
     expectAlike(before, await told(moved, back))
   })
 
   it('entered in the other order, is judged the same', async () => {
-    const plan = JSON.parse(exampleFiles.plan)
+    const plan = JSON.parse(shortRecord.plan)
     plan.features.reverse()
-    const [head, ...rows] = exampleFiles.plantings.trim().split(/\r?\n/)
+    const [head, ...rows] = shortRecord.plantings.trim().split(/\r?\n/)
     const turned = await gardenOf({
-      ...exampleFiles,
+      ...shortRecord,
       plan: JSON.stringify(plan),
       plantings: [head, ...rows.reverse()].join('\n'),
     })
@@ -164,9 +164,9 @@ describe('the same garden', () => {
     const to = ([x, y]: Point): Point => [-y, x]
     for (const turnedDeg of [-90, 270]) {
       const turned = await gardenOf({
-        ...exampleFiles,
-        plan: redrawn(exampleFiles.plan, to, turnedDeg),
-        plantings: rowsElsewhere(exampleFiles.plantings, to),
+        ...shortRecord,
+        plan: redrawn(shortRecord.plan, to, turnedDeg),
+        plantings: rowsElsewhere(shortRecord.plantings, to),
       })
       for (const [tag, a] of await hours(turned)) {
         const was = straight.get(tag)!

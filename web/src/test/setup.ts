@@ -5,7 +5,7 @@ import { afterEach } from 'vitest'
 if (typeof window !== 'undefined') {
   const { cleanup, configure } = await import('@testing-library/react')
   // A machine with more to do is no reason to fail.
-  configure({ asyncUtilTimeout: 15_000 })
+  configure({ asyncUtilTimeout: 60_000 })
   afterEach(cleanup)
   const { writable, configurable } = { writable: true, configurable: true }
   const media = (query: string) => ({
@@ -45,4 +45,7 @@ if (typeof window !== 'undefined') {
     value: { request: (_name: string, _options: unknown, run: (lock: object) => unknown) => run({}) },
   })
   Element.prototype.scrollIntoView = () => {}
+  // Nothing is laid out here: what an element says of itself is all there is to know of its looks. Going through every rule of
+  // the component library's styles for each question takes most of the time that these tests have.
+  window.getComputedStyle = (element) => (element as HTMLElement).style
 }
