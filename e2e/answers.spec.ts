@@ -4,9 +4,7 @@ import { enterDemo, expectAccessible, goTo, watchForErrors } from './steps.ts'
 
 async function enterCliffLane(page: Page): Promise<void> {
   await enterDemo(page)
-  await page.getByRole('combobox', { name: 'Garden' }).click()
-  await page.getByRole('option', { name: 'Cliff Lane' }).waitFor({ state: 'attached' })
-  await page.locator('.ant-select-item-option').getByText('Cliff Lane').click()
+  await page.getByRole('combobox', { name: 'Garden' }).selectOption('Cliff Lane')
   await expect(
     page.getByText(/Plan of Cliff Lane/).or(page.getByRole('application', { name: /Plan of Cliff Lane/ })),
   ).toBeVisible()

@@ -1,9 +1,11 @@
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
+import { addressesOnly } from './addressesOnly.ts'
 
 export default defineConfig({
   plugins: [
+    addressesOnly(),
     react(),
     VitePWA({
       strategies: 'injectManifest',
@@ -37,6 +39,7 @@ export default defineConfig({
   build: {
     target: 'es2023',
     chunkSizeWarningLimit: 900,
+    manifest: true,
     // Fonts stay files: the content policy takes no fonts from data addresses.
     assetsInlineLimit: 0,
   },

@@ -1,8 +1,9 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensureBuilt } from './build.ts'
+import { ensureBuilt, webRoot } from './build.ts'
 import { databaseUrl } from './cluster.ts'
+import { firstFiles, manifestOf, travelling } from './firstLoad.ts'
 import { inState, projectRoot } from './paths.ts'
 import { say } from './say.ts'
 import { testsShare } from './testsShare.ts'
@@ -28,6 +29,7 @@ export async function checkCommand(): Promise<number> {
   add(testsShareStep())
   await databaseUrl('postgres')
   add(buildStep())
+  FIRST_SCREENS.map(firstLoadStep).forEach(add)
   add(
     tests(
       'unit and integration tests',
@@ -71,6 +73,23 @@ function testsShareStep(): Count {
   const percent = (part: number) => `${(100 * part).toFixed(1)} %`
   say(`check: tests are ${percent(share)} of the lines of TypeScript, ${percent(floor)} at least`)
   return share >= floor ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }
+}
+
+/** Where people come in, and the most that may travel before it is there: bytes, as they travel. */
+const FIRST_SCREENS = ['src/gardens/SignIn.tsx', 'src/light/LightScreen.tsx']
+const FIRST_LOAD_MOST = 250_000
+
+/** Fails when more travels before a screen is there than people should wait for. */
+function firstLoadStep(screen: string): Count {
+  try {
+    const bytes = travelling(webRoot, firstFiles(manifestOf(webRoot), ['index.html', screen]))
+    const kilobytes = (n: number) => `${(n / 1000).toFixed(1)} kB`
+    say(`check: ${screen} takes ${kilobytes(bytes)} at first, ${kilobytes(FIRST_LOAD_MOST)} at most`)
+    return bytes <= FIRST_LOAD_MOST ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }
+  } catch (error) {
+    say((error as Error).message)
+    return { passed: 0, failed: 1 }
+  }
 }
 
 function buildStep(): Count {

@@ -1,11 +1,6 @@
 import { areaM2, isIsoDate, isTimeZone, selfCrossing, type FileProblem, type Ring } from '@border/core'
 import { z } from 'zod'
 
-/** `head` decides and changes, `crew` records work, `keeper` reads. */
-export const roles = ['head', 'crew', 'keeper'] as const
-export type Role = (typeof roles)[number]
-export const roleWords: Record<Role, string> = { head: 'head gardener', crew: 'crew', keeper: 'keeper' }
-
 export const head = { garden: 'head' } as const
 export const crew = { garden: 'crew' } as const
 export const keeper = { garden: 'keeper' } as const

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import type { Aspect } from './aspects.ts'
-import type { Role } from './basics.ts'
+import type { Role } from './roles.ts'
 
 /**
  * Who may use an endpoint: anyone, anyone signed in, who leads the practice, or a member of the garden in its path with at least
@@ -88,12 +88,3 @@ export const writes = <
     access: A
   } & Omit<{ writes: true; answer: typeof done }, keyof More> &
     More
-
-/** The address of an endpoint with the given parts filled in. */
-export function addressOf(path: string, params: Readonly<Record<string, string>>): string {
-  return path.replace(/:([A-Za-z]+)/g, (_, name: string) => {
-    const value = params[name]
-    if (value === undefined) throw new Error(`${path} needs its ${name}`)
-    return encodeURIComponent(value)
-  })
-}

@@ -9,11 +9,11 @@ import {
   isoDay,
   keeper,
   onDay,
-  roles,
   shortText,
   timeZone,
 } from './basics.ts'
 import { asks, reads, writes } from './endpoint.ts'
+import { roles } from './roles.ts'
 import { account } from './session.ts'
 import { climate, feature, knownClimate, planFeature, planting, schools, taxon } from './worked.ts'
 

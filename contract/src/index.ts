@@ -34,7 +34,6 @@ export const endpoints = {
 }
 
 export {
-  addressOf,
   type Access,
   type AnswerOf,
   type BodyOf,
@@ -42,8 +41,8 @@ export {
   type ParamsOf,
   type QueryOf,
 } from './endpoint.ts'
-export { aspects, changedAspects, whatIsKnown, type Aspect, type Versions } from './aspects.ts'
-export { isoDay, roles, roleWords, type ErrorAnswer, type Role } from './basics.ts'
+export { isoDay, type ErrorAnswer } from './basics.ts'
+export * from './schemaless.ts'
 export * from './session.ts'
 export * from './gardens.ts'
 export * from './plan.ts'

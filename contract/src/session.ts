@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import { id, instant, isoDay, roles, shortText } from './basics.ts'
+import { id, instant, isoDay, shortText } from './basics.ts'
 import { asks, done, reads } from './endpoint.ts'
+import { roles } from './roles.ts'
 
 const password = z.string().min(10, 'must be at least 10 characters').max(200)
 export const account = { name: shortText, email: z.email().max(200), password }

@@ -1,8 +1,9 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { App as AntApp, ConfigProvider } from 'antd'
+import { ConfigProvider } from 'antd'
 import type { createBrowserRouter } from 'react-router'
 import { RouterProvider } from 'react-router'
 import { isRefusal } from './api/client.ts'
+import { Announced } from './frame/Announced.tsx'
 import { nonce } from './nonce.ts'
 import { themeConfig, useTheme } from './theme.ts'
 
@@ -38,11 +39,12 @@ export function Application({
 }) {
   return (
     <ConfigProvider theme={themeConfig(useTheme())} csp={{ nonce }}>
-      <AntApp message={{ maxCount: 3 }} className="app-root">
-        <QueryClientProvider client={client}>
+      <QueryClientProvider client={client}>
+        <div className="app-root">
           <RouterProvider router={router} />
-        </QueryClientProvider>
-      </AntApp>
+          <Announced />
+        </div>
+      </QueryClientProvider>
     </ConfigProvider>
   )
 }

@@ -92,7 +92,7 @@ const featureCollection = z.looseObject({
 })
 const rawFeature = z.looseObject({
   type: z.literal('Feature'),
-  properties: z.looseObject({ kind: z.enum(featureKinds as [FeatureKind, ...FeatureKind[]]) }),
+  properties: z.looseObject({ kind: z.enum(featureKinds) }),
   geometry: featureGeometry,
 })
 

@@ -1,11 +1,8 @@
 export {
   castsShade,
-  featureGeometry,
   featureKinds,
-  featureProperties,
   isPlace,
   middleOf,
-  monthDay,
   neededGeometry,
   ringOf,
   type Feature,
@@ -14,6 +11,7 @@ export {
   type Geometry,
   type PlanFeature,
 } from './feature.ts'
+export { featureGeometry, featureProperties, monthDay } from './featureSchema.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf } from './obstructions.ts'
 export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'

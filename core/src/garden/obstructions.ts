@@ -1,11 +1,11 @@
 import type { Point } from '../geometry/index.ts'
 import type { Obstruction, Scene } from '../light/index.ts'
-import { featureProperties, ringOf, type Feature } from './feature.ts'
+import { propertiesOf, ringOf, type Feature } from './feature.ts'
 
 /** A feature as something that casts shade; undefined for places, paths and the like. */
 export function obstructionOf(f: Feature): Obstruction | undefined {
   const { id, name, from, to, geometry: g } = f
-  const read = featureProperties[f.kind].parse({ ...f.properties, kind: f.kind, name, from, to })
+  const read = propertiesOf(f)
   const common = { id, name, from, to }
   switch (read.kind) {
     case 'building': {

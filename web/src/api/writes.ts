@@ -1,6 +1,6 @@
 import type { AnswerOf, BodyOf, Endpoint, ParamsOf } from '@border/contract'
 import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-query'
-import { App } from 'antd'
+import { announce } from '../frame/Announced.tsx'
 import { followGarden, PRACTICE } from './answers.ts'
 import { ApiError, write, type Sent } from './client.ts'
 
@@ -10,14 +10,13 @@ export function usePracticeWrite<E extends Endpoint>(
   done: string | ((answer: AnswerOf<E>) => string),
 ) {
   const client = useQueryClient()
-  const { message } = App.useApp()
   return useMutation({
     mutationFn: (body: BodyOf<E>) => write(endpoint, { body } as Sent<E>),
     onSuccess: async (answer) => {
       await followPractice(client)
-      void message.success(typeof done === 'string' ? done : done(answer))
+      announce.done(typeof done === 'string' ? done : done(answer))
     },
-    onError: (error) => void message.error(errorText(error), 8),
+    onError: (error) => announce.failed(errorText(error)),
   })
 }
 
@@ -48,7 +47,6 @@ export function useGardenWrite<E extends Endpoint, W extends Written<E> = Writte
   done: string | ((written: W, answer: AnswerOf<E>) => React.ReactNode),
 ) {
   const client = useQueryClient()
-  const { message } = App.useApp()
   const paramsOf = (written: W) => (typeof params === 'function' ? params(written) : params)
   const sentOf = (written: W): Sent<E> => {
     const sent: unknown = { params: paramsOf(written), body: endpoint.body && written }
@@ -58,9 +56,9 @@ export function useGardenWrite<E extends Endpoint, W extends Written<E> = Writte
     mutationFn: (written: W) => write(endpoint, sentOf(written)),
     onSuccess: async (answer, written) => {
       await followGarden(client, paramsOf(written).gardenId)
-      void message.success(typeof done === 'string' ? done : done(written, answer))
+      announce.done(typeof done === 'string' ? done : done(written, answer))
     },
-    onError: (error) => void message.error(errorText(error), 6),
+    onError: (error) => announce.failed(errorText(error)),
   })
 }
 

@@ -1,5 +1,5 @@
 import type { UseQueryResult } from '@tanstack/react-query'
-import { Button, Spin } from 'antd'
+import { Button } from 'antd'
 import { ApiError, isRefusal } from '../api/client.ts'
 import { errorText } from '../api/writes.ts'
 import { useSyncState } from '../offline/useSync.ts'
@@ -62,7 +62,7 @@ export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
 export function Waiting({ children }: { children?: React.ReactNode }) {
   return (
     <div className="waiting" role="status">
-      {children ? <p className="soft">{children}</p> : <Spin />}
+      {children ? <p className="soft">{children}</p> : <i className="turning" aria-hidden />}
       <span className="visually-hidden">Loading</span>
     </div>
   )

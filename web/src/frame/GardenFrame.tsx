@@ -1,7 +1,7 @@
 import type { GardenSummary } from '@border/contract'
 import { isAlive, usually } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
-import { Button, Select } from 'antd'
+import { Button } from 'antd'
 import { useEffect, useRef } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import { followGarden, useGardenVersions } from '../api/answers.ts'
@@ -10,6 +10,7 @@ import { onSent } from '../offline/sync.ts'
 import { useSyncState } from '../offline/useSync.ts'
 import { Answered, Offline } from './Answered.tsx'
 import { useAsOf } from './asOf.ts'
+import { Choose } from './Choose.tsx'
 import { useGardenClock } from './clock.ts'
 import type { GardenContext } from './gardenContext.ts'
 import { useGarden, useGardenNow } from './queries.ts'
@@ -122,12 +123,10 @@ function GardenNav({ context }: { context: GardenContext }) {
         Border
       </Link>
       <div className="frame-garden">
-        <Select
-          aria-label="Garden"
-          variant="borderless"
+        <Choose
+          label="Garden"
           value={view.garden.id}
           options={options}
-          popupMatchSelectWidth={false}
           onChange={(id) => void navigate(id === 'new' ? '/gardens/new' : `/g/${id}/${screen}${search}`)}
         />
         <small>

@@ -1,10 +1,12 @@
 import { Navigate, Outlet, useLocation } from 'react-router'
 import { useGardens, useSession } from '../api/session.ts'
-import { FirstAccount } from '../gardens/FirstAccount.tsx'
-import { SignIn } from '../gardens/SignIn.tsx'
 import { useSending } from '../offline/useSync.ts'
 import { Answered } from './Answered.tsx'
 import './frame.css'
+import { later } from './later.tsx'
+
+const FirstAccount = later(async () => (await import('../gardens/FirstAccount.tsx')).FirstAccount)
+const SignIn = later(async () => (await import('../gardens/SignIn.tsx')).SignIn)
 
 /** Nobody sees a screen before the server has said who they are. */
 export function Shell() {

@@ -8,13 +8,14 @@ import {
 } from '@border/contract'
 import { counted, problemText, type FileProblem } from '@border/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { Alert, App, Button, Form, Input, InputNumber, Tabs } from 'antd'
+import { Alert, Button, Form, Input, InputNumber, Tabs } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { PRACTICE, useAnswer } from '../api/answers.ts'
 import { ask, write } from '../api/client.ts'
 import { useGardens, useSignedIn } from '../api/session.ts'
 import { errorText } from '../api/writes.ts'
+import { announce } from '../frame/Announced.tsx'
 import { FileInput } from '../frame/FileInput.tsx'
 import { Whole } from '../frame/Shell.tsx'
 import { useSize } from '../frame/useSize.ts'
@@ -90,10 +91,9 @@ function TakenOut() {
 function useOpenGarden() {
   const client = useQueryClient()
   const navigate = useNavigate()
-  const { message } = App.useApp()
   return async ({ gardenId, climate }: SavedGarden, screen: string) => {
     await client.invalidateQueries({ queryKey: PRACTICE })
-    void message.info(climate, 10)
+    announce.told(climate)
     void navigate(`/g/${gardenId}/${screen}`)
   }
 }

@@ -35,7 +35,7 @@ function Ahead({ ahead, selectedId, onSelect, onObstruction }: Chosen & { ahead:
   return (
     <>
       {ahead.waiting.map((w) => (
-        <section key={w.obstructionId} className="waiting">
+        <section key={w.obstructionId} className="ahead-waiting">
           <h2>
             <button type="button" className="plain" onClick={() => onObstruction(w.obstructionId)}>
               {names.get(w.obstructionId)}

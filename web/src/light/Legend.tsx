@@ -1,5 +1,6 @@
 import type { LightClass } from '@border/core'
-import { Segmented, Select } from 'antd'
+import { Segments } from '../frame/Segments.tsx'
+import { Choose } from '../frame/Choose.tsx'
 import {
   changeColour,
   classColours,
@@ -24,21 +25,18 @@ export function Legend({ difference, stretch, measure, onStretch, onMeasure }: P
   return (
     <div className="light-legend">
       <div className="row">
-        <Select<Stretch>
-          size="small"
-          aria-label="Part of the day"
+        <Choose
+          label="Part of the day"
           value={stretch}
           onChange={onStretch}
-          popupMatchSelectWidth={false}
           options={Object.entries(stretchWords).map(([value, label]) => ({
             value: value as Stretch,
             label,
           }))}
         />
         {!difference && stretch === 'total' && (
-          <Segmented<Measure>
-            size="small"
-            aria-label="Hours or classes"
+          <Segments<Measure>
+            label="Hours or classes"
             value={measure}
             onChange={onMeasure}
             options={[

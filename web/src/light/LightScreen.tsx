@@ -1,30 +1,34 @@
 import { dayMonthYear, extentOf, isAlive, type Point, type Supposition } from '@border/core'
-import { Alert, Segmented, Select } from 'antd'
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { errorText } from '../api/writes.ts'
 import { useAssessment } from '../verdicts/queries.ts'
+import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { Choose } from '../frame/Choose.tsx'
+import { later } from '../frame/later.tsx'
 import { shortMonthYear } from '../frame/words.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import type { Picked } from '../plan/PlanDrawing.tsx'
 import { gardenExtent, grow, pointsOf } from '../plan/scale.ts'
-import { AheadList } from './AheadList.tsx'
-import { EffectsList } from './EffectsList.tsx'
 import { Legend } from './Legend.tsx'
 import './light.css'
 import { LightPlan } from './LightPlan.tsx'
 import { LightSentence } from './LightSentence.tsx'
 import { LightTools } from './LightTools.tsx'
 import type { Measure, PeriodName, Stretch, ViewName } from './look.ts'
-import { MomentBar } from './MomentBar.tsx'
-import { ObstructionPanel } from './ObstructionPanel.tsx'
 import { OutsideList } from './OutsideList.tsx'
-import { ReadingsPanel } from './ReadingsPanel.tsx'
-import { WhatIfPanel } from './WhatIfPanel.tsx'
-import { SpotPanel } from './SpotPanel.tsx'
 import { useMoment } from './useMoment.ts'
 import { usePlanLight } from './usePlanLight.ts'
+
+// What is not seen at first is not fetched at first.
+const AheadList = later(async () => (await import('./AheadList.tsx')).AheadList)
+const EffectsList = later(async () => (await import('./EffectsList.tsx')).EffectsList)
+const MomentBar = later(async () => (await import('./MomentBar.tsx')).MomentBar)
+const ObstructionPanel = later(async () => (await import('./ObstructionPanel.tsx')).ObstructionPanel)
+const ReadingsPanel = later(async () => (await import('./ReadingsPanel.tsx')).ReadingsPanel)
+const SpotPanel = later(async () => (await import('./SpotPanel.tsx')).SpotPanel)
+const WhatIfPanel = later(async () => (await import('./WhatIfPanel.tsx')).WhatIfPanel)
 
 type Selected = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; at: Point } | undefined
 type Tab = 'now' | 'ahead' | 'what if' | 'readings'
@@ -170,12 +174,10 @@ export function LightScreen() {
             )}
           </div>
           <div className="light-corner">
-            <Select
-              aria-label="Part of the plan shown"
-              size="small"
+            <Choose
+              label="Part of the plan shown"
               value={look}
               onChange={setLook}
-              popupMatchSelectWidth={false}
               options={[
                 { value: 'garden', label: 'Whole garden' },
                 ...view.features
@@ -184,11 +186,9 @@ export function LightScreen() {
               ]}
             />
             {light.failed && period !== 'moment' && (
-              <Alert
-                type="error"
-                showIcon
-                message="The light could not be worked out. Change the date or what you try, and it is tried afresh."
-              />
+              <span className="light-busy" role="alert">
+                The light could not be worked out. Change the date or what you try, and it is tried afresh.
+              </span>
             )}
             {!light.failed && light.refiningM !== undefined && period !== 'moment' && (
               <span className="light-busy" role="status">
@@ -230,10 +230,9 @@ export function LightScreen() {
               onSeason={period === 'season' ? undefined : () => setPeriod('season')}
             />
           )}
-          <Segmented<Tab>
-            block
-            size="small"
-            aria-label="What to list"
+          <Segments<Tab>
+            wide
+            label="What to list"
             value={tab}
             onChange={setTab}
             options={[

@@ -1,9 +1,14 @@
-import { DatePicker, Segmented } from 'antd'
-import dayjs from 'dayjs'
 import { dayMonthYear } from '@border/core'
+import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { shortDayMonth } from '../frame/words.ts'
+import { later } from '../frame/later.tsx'
+import { shortDate, shortDayMonth } from '../frame/words.ts'
 import { halfMonthOf, type PeriodName, type ViewName } from './look.ts'
+
+const ThenDay = later(
+  async () => (await import('./ThenDay.tsx')).ThenDay,
+  ({ then }) => <span className="light-then">{then && shortDate(then)}</span>,
+)
 
 interface Props {
   period: PeriodName
@@ -24,8 +29,8 @@ export function LightTools(props: Props) {
   const { period, names, then } = props
   return (
     <div className="screen-tools">
-      <Segmented<PeriodName>
-        aria-label="Period"
+      <Segments<PeriodName>
+        label="Period"
         value={period}
         onChange={props.onPeriod}
         options={[
@@ -38,8 +43,8 @@ export function LightTools(props: Props) {
           { value: 'moment', label: 'Moment', title: `Shadows on ${dayMonthYear(on)}` },
         ]}
       />
-      <Segmented<ViewName>
-        aria-label="Then or now"
+      <Segments<ViewName>
+        label="Then or now"
         value={period === 'moment' && props.viewName === 'difference' ? 'side by side' : props.viewName}
         onChange={props.onView}
         options={[
@@ -49,16 +54,7 @@ export function LightTools(props: Props) {
           { value: 'difference', label: 'Difference', disabled: period === 'moment' },
         ]}
       />
-      {props.comparesDates && (
-        <DatePicker
-          aria-label="Compare with"
-          value={then ? dayjs(then) : null}
-          format="D MMM YYYY"
-          style={{ width: 138 }}
-          allowClear={props.canClearThen}
-          onChange={(day) => props.onThen(day?.format('YYYY-MM-DD'))}
-        />
-      )}
+      {props.comparesDates && <ThenDay then={then} canClear={props.canClearThen} onThen={props.onThen} />}
     </div>
   )
 }

@@ -9,7 +9,7 @@ import {
   selfCrossing,
   type Point,
 } from '@border/core'
-import { Alert, Button, DatePicker, Form, Input, InputNumber, Modal, Segmented, Select } from 'antd'
+import { Alert, Button, DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
@@ -18,6 +18,7 @@ import '../draw/draw.css'
 import { DraftShape } from '../draw/DraftShape.tsx'
 import { PointInputs } from '../draw/PointInputs.tsx'
 import { snapped } from '../draw/outline.ts'
+import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
@@ -168,8 +169,8 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
             )}
             {place?.kind === 'bed' && (
               <Form.Item label="Its ground">
-                <Segmented<Ground>
-                  aria-label="Its ground"
+                <Segments<Ground>
+                  label="Its ground"
                   options={['a round', 'as drawn']}
                   value={ground}
                   onChange={setGround}

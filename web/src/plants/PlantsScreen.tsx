@@ -17,7 +17,7 @@ import {
   type Fit,
   type Taxon,
 } from '@border/core'
-import { Button, Input, Segmented, Select, Table } from 'antd'
+import { Button, Input, Select, Table } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { hrefOf } from '../api/client.ts'
@@ -25,6 +25,7 @@ import { useSignedIn } from '../api/session.ts'
 import { usePracticeWrite } from '../api/writes.ts'
 import { useAssessment } from '../verdicts/queries.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useTaxa } from './queries.ts'
@@ -51,8 +52,8 @@ export function PlantsScreen() {
           </>
         }
       >
-        <Segmented
-          aria-label="List"
+        <Segments
+          label="List"
           value={shown}
           onChange={setShown}
           options={[

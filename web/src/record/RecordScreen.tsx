@@ -1,8 +1,8 @@
 import type { RecordView } from '@border/contract'
 import { capitalised, counted, listed, type Untold } from '@border/core'
-import { Segmented } from 'antd'
 import { lazy, Suspense } from 'react'
 import { useSearchParams } from 'react-router'
+import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered, Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
@@ -48,7 +48,7 @@ export function RecordScreen() {
           </>
         }
       >
-        <Segmented<Tab> aria-label="What of the record" options={[...tabs]} value={tab} onChange={choose} />
+        <Segments<Tab> label="What of the record" options={[...tabs]} value={tab} onChange={choose} />
       </ScreenHead>
       <Suspense fallback={<Waiting />}>
         {tab === 'Signs' && <Signs />}

@@ -1,10 +1,11 @@
 import { recordEndpoints, type RecordView, type TrialOutcome } from '@border/contract'
 import { counted, dayMonthYear, likelyRange, tenths, type TaxonRecord } from '@border/core'
-import { Button, Input, Segmented } from 'antd'
+import { Button, Input } from 'antd'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 
@@ -26,7 +27,7 @@ export function Taxa({ record }: { record: RecordView }) {
       <section>
         <div className="spread">
           <h2>Taxa, best expected first</h2>
-          <Segmented<Filter> aria-label="Show" options={[...filters]} value={filter} onChange={setFilter} />
+          <Segments<Filter> label="Show" options={[...filters]} value={filter} onChange={setFilter} />
         </div>
         <p className="soft">
           The bar is what it is expected to score of 5 in an average spot of this garden, eight times in ten;

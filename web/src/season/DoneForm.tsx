@@ -1,8 +1,9 @@
 import type { JobDone, JobView } from '@border/contract'
-import { App, Button, DatePicker, Form, Input, InputNumber } from 'antd'
+import { Button, DatePicker, Form, Input, InputNumber } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useSignedIn } from '../api/session.ts'
+import { announce } from '../frame/Announced.tsx'
 import { FileInput } from '../frame/FileInput.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { noteDone } from '../offline/queue.ts'
@@ -23,7 +24,6 @@ export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }
   const { view, today } = useGardenContext()
   const planting = view.plantings.find((p) => p.id === job.plantingIds[0])
   const { person } = useSignedIn()
-  const { message } = App.useApp()
   const [photo, setPhoto] = useState<File>()
   const owner = { gardenId: view.garden.id, personId: person.id }
   const keep = async (done: JobDone) => {
@@ -40,7 +40,7 @@ export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }
         done,
       })
     } catch {
-      void message.error('This browser would not keep it. Nothing was recorded.', 6)
+      announce.failed('This browser would not keep it. Nothing was recorded.')
       return
     }
     onClose()

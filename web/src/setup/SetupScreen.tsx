@@ -7,12 +7,13 @@ import {
   roleWords,
 } from '@border/contract'
 import { capitalised, dayMonthYear, followed, schools } from '@border/core'
-import { Button, Form, Input, Radio, Segmented, Select } from 'antd'
+import { Button, Form, Input, Radio, Select } from 'antd'
 import { useState } from 'react'
 import { hrefOf } from '../api/client.ts'
 import { useChangeSession, useSignedIn } from '../api/session.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
@@ -59,8 +60,8 @@ export function SetupScreen() {
         </section>
         <section>
           <h2>Look</h2>
-          <Segmented<ThemeName>
-            aria-label="Theme"
+          <Segments<ThemeName>
+            label="Theme"
             value={theme}
             onChange={chooseTheme}
             options={[

@@ -1,10 +1,11 @@
 import { verdictEndpoints, type AssessmentView, type PlantingView } from '@border/contract'
 import { counted, dayMonthYear, openVerdicts, wordOn, type Assessment, type Action } from '@border/core'
-import { App, Button, Select } from 'antd'
+import { Button, Select } from 'antd'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
 import { useSearchParams } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { announce } from '../frame/Announced.tsx'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered, Empty } from '../frame/Answered.tsx'
@@ -151,7 +152,6 @@ const WAITS = [
 /** One word on all that still waits in a place. */
 function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentView; on: string }) {
   const { view: garden, isHead } = useGardenContext()
-  const { notification } = App.useApp()
   const waiting = rows.filter(
     (r) => r.assessment.verdict.action !== 'keep' && !wordOn(view.decisions, r.assessment, on),
   )
@@ -168,10 +168,9 @@ function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentV
         onSuccess: (answer) => {
           const { refused } = answer
           if (refused.length === 0) return
-          notification.warning({
-            duration: 0,
-            title: `${counted(refused.length, 'proposal')} could not be taken so`,
-            description: (
+          announce.untilRead(
+            <>
+              <b>{counted(refused.length, 'proposal')} could not be taken so</b>
               <ul className="plain-list">
                 {refused.map((r) => (
                   <li key={r.plantingId}>
@@ -179,8 +178,8 @@ function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentV
                   </li>
                 ))}
               </ul>
-            ),
-          })
+            </>,
+          )
         },
       },
     )

@@ -1,9 +1,10 @@
 import type { WalkPlace, WalkView } from '@border/contract'
 import { counted, dayMonthYear } from '@border/core'
-import { App, Button, Checkbox } from 'antd'
+import { Button, Checkbox } from 'antd'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useSignedIn } from '../api/session.ts'
+import { announce } from '../frame/Announced.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Empty, Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
@@ -57,7 +58,6 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
   const { view } = useGardenContext()
   const session = useSignedIn()
   const gardenId = view.garden.id
-  const { message } = App.useApp()
   const { search } = useLocation()
   const [at, setAt] = useState(0)
   const [open, setOpen] = useState<string>()
@@ -88,11 +88,11 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
   const photo = useCallback(
     (about: { plantingId?: string; placeId?: string; standpointId?: string }, file: File) => {
       takePhoto({ gardenId, personId: session.person.id }, about, day, file, keepPosition).then(
-        () => message.success('Photo noted.'),
-        () => message.error('This device has no room for the photo. Nothing was noted.'),
+        () => announce.done('Photo noted.'),
+        () => announce.failed('This device has no room for the photo. Nothing was noted.'),
       )
     },
-    [gardenId, session.person.id, day, keepPosition, message],
+    [gardenId, session.person.id, day, keepPosition],
   )
   // The same for every card and every touch, so that only the card touched is drawn anew.
   const openCard = useCallback((plantingId: string, opens: boolean) => {

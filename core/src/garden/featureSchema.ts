@@ -1,0 +1,117 @@
+import { z } from 'zod'
+import { isIsoDate } from '../dates/index.ts'
+import { featureDefaults, type FeatureKind } from './feature.ts'
+import { soilTextures } from './soil.ts'
+
+/** Largest size taken as real, metres. */
+const TALLEST_M = 120
+
+const size = (most: number) => z.number().min(0).max(most)
+const share = z.number().min(0).max(1)
+const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
+/** A day of any year, `MM-DD`. */
+const monthDayWords = 'must be a month and day like 04-15'
+export const monthDay = z
+  .string(monthDayWords)
+  .refine((t) => /^\d{2}-\d{2}$/.test(t) && isIsoDate(`2024-${t}`), monthDayWords)
+
+const event = z.discriminatedUnion('action', [
+  z.object({ date: day, action: z.literal('limbed'), clearStemM: size(TALLEST_M) }),
+  z.object({ date: day, action: z.literal('thinned'), fraction: share }),
+  z.object({ date: day, action: z.literal('lowered'), heightM: size(TALLEST_M) }),
+  z.object({
+    date: day,
+    action: z.literal('measured'),
+    heightM: size(TALLEST_M),
+    crownRadiusM: size(40).optional(),
+  }),
+])
+const growth = z.object({
+  measuredOn: day,
+  matureHeightM: size(TALLEST_M),
+  matureCrownRadiusM: size(40).optional(),
+  yearsToMature: z.number().min(1).max(200),
+})
+
+const lifeline = {
+  name: z.string().trim().min(1).max(120),
+  from: day.nullish(),
+  to: day.nullish(),
+  note: z.string().max(2000).optional(),
+}
+const screen = {
+  ...lifeline,
+  heightM: size(TALLEST_M),
+  transmission: share.default(featureDefaults.screen.transmission),
+  thicknessM: size(10).default(featureDefaults.screen.thicknessM),
+  events: z.array(event).optional(),
+  growth: growth.optional(),
+}
+const bearing = z.number().min(0).max(360)
+/** Lie of the ground of a place; a slope needs the way it falls. */
+const lie = { slopeDeg: z.number().min(0).max(60).optional(), aspectDeg: bearing.optional() }
+const health = z.enum(['good', 'fair', 'poor', 'failing'])
+
+/** Properties by kind. Unknown properties are kept. */
+export const featureProperties = {
+  bed: z.looseObject({
+    kind: z.literal('bed'),
+    ...lifeline,
+    soilTexture: z.enum(soilTextures).optional(),
+    ph: z.number().min(3).max(10).optional(),
+    moisture: z.enum(['dry', 'dryish', 'fresh', 'moist', 'wet']).optional(),
+    drainage: z.enum(['poor', 'fair', 'good']).optional(),
+    wind: z.enum(['sheltered', 'open', 'exposed']).optional(),
+    viewedFrom: z.array(bearing).optional(),
+    irrigation: z.enum(['none', 'drip', 'spray', 'hand']).optional(),
+    ...lie,
+  }),
+  container: z.looseObject({
+    kind: z.literal('container'),
+    ...lifeline,
+    shape: z.enum(['box', 'round', 'tapered', 'bowl', 'half round']).default(featureDefaults.container.shape),
+    diameterM: size(5).optional(),
+    widthM: size(5).optional(),
+    lengthM: size(10).optional(),
+    rimHeightM: size(3).default(featureDefaults.container.rimHeightM),
+    material: z.string().max(60).optional(),
+    ...lie,
+  }),
+  building: z.looseObject({
+    kind: z.literal('building'),
+    ...lifeline,
+    heightM: size(TALLEST_M),
+    overhang: z.union([size(10), z.object({ depthM: size(10), heightM: size(TALLEST_M) })]).optional(),
+    events: z.array(event).optional(),
+  }),
+  wall: z.looseObject({ kind: z.literal('wall'), ...screen }),
+  fence: z.looseObject({ kind: z.literal('fence'), ...screen }),
+  hedge: z.looseObject({ kind: z.literal('hedge'), ...screen }),
+  tree: z.looseObject({
+    kind: z.literal('tree'),
+    ...lifeline,
+    trunkRadiusM: size(5).default(featureDefaults.tree.trunkRadiusM),
+    clearStemM: size(TALLEST_M).default(featureDefaults.tree.clearStemM),
+    heightM: size(TALLEST_M),
+    crownRadiusM: size(40),
+    crownShape: z.enum(['ellipsoid', 'cone', 'column']).default(featureDefaults.tree.crownShape),
+    transmissionInLeaf: share.default(featureDefaults.tree.transmissionInLeaf),
+    transmissionBare: share.optional(),
+    leafFrom: monthDay.optional(),
+    leafTo: monthDay.optional(),
+    events: z.array(event).optional(),
+    growth: growth.optional(),
+    health: health.optional(),
+  }),
+  hazard: z.looseObject({ kind: z.literal('hazard'), ...lifeline }),
+  path: z.looseObject({ kind: z.literal('path'), ...lifeline }),
+  water: z.looseObject({ kind: z.literal('water'), ...lifeline }),
+  viewpoint: z.looseObject({ kind: z.literal('viewpoint'), ...lifeline }),
+} as const satisfies Record<FeatureKind, z.ZodType>
+
+const position = z.tuple([z.number(), z.number()]).rest(z.number())
+export const featureGeometry = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('Point'), coordinates: position }),
+  z.object({ type: z.literal('LineString'), coordinates: z.array(position).min(2) }),
+  z.object({ type: z.literal('Polygon'), coordinates: z.array(z.array(position).min(4)).min(1) }),
+])

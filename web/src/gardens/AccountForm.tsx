@@ -1,0 +1,72 @@
+import { Button } from 'antd'
+import { useState } from 'react'
+import './account.css'
+
+interface Field<Name extends string> {
+  name: Name
+  label: string
+  /** Said where it is missing or too short. */
+  asks: string
+  least?: number
+  most?: number
+  hint?: string
+  type?: 'email' | 'password'
+  autoComplete?: string
+}
+
+/** A few lines to fill in before anything else is there; all are needed, each says so itself. */
+export function AccountForm<Name extends string>({
+  fields,
+  send,
+  sending,
+  onSend,
+}: {
+  fields: readonly Field<Name>[]
+  /** What the button says. */
+  send: string
+  sending: boolean
+  onSend: (filled: Record<Name, string>) => void
+}) {
+  const [filled, setFilled] = useState(() => Object.fromEntries(fields.map((f) => [f.name, ''])))
+  const [asked, setAsked] = useState(false)
+  const lacks = (f: Field<Name>) => asked && filled[f.name]!.trim().length < (f.least ?? 1)
+  return (
+    <form
+      className="account-form"
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault()
+        setAsked(true)
+        const short = fields.find((f) => filled[f.name]!.trim().length < (f.least ?? 1))
+        if (!short) return onSend(filled as Record<Name, string>)
+        e.currentTarget.querySelector<HTMLInputElement>(`[name="${short.name}"]`)?.focus()
+      }}
+    >
+      {fields.map((f, i) => {
+        const told = lacks(f) ? f.asks : f.hint
+        return (
+          <div key={f.name}>
+            <label htmlFor={`account-${f.name}`}>{f.label}</label>
+            <input
+              id={`account-${f.name}`}
+              name={f.name}
+              type={f.type ?? 'text'}
+              autoComplete={f.autoComplete}
+              maxLength={f.most}
+              autoFocus={i === 0}
+              value={filled[f.name]}
+              onChange={(e) => setFilled({ ...filled, [f.name]: e.target.value })}
+              aria-required
+              aria-invalid={lacks(f)}
+              aria-describedby={told ? `account-${f.name}-told` : undefined}
+            />
+            {told && <small id={`account-${f.name}-told`}>{told}</small>}
+          </div>
+        )
+      })}
+      <Button type="primary" htmlType="submit" loading={sending}>
+        {send}
+      </Button>
+    </form>
+  )
+}
