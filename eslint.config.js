@@ -20,6 +20,7 @@ const coreOrder = [
   'dates',
   'words',
   'random',
+  'search',
   'geometry',
   'sun',
   'light',

@@ -23,7 +23,6 @@ import {
   readReadings,
   sceneOf,
   seededRandom,
-  simulateLog,
   sunHours,
   type Cause,
   type FieldHours,
@@ -38,6 +37,7 @@ import {
 import { stringify } from 'csv-stringify/sync'
 import { accepted, numberOption, optionsOf, readText } from './files.ts'
 import { BadInput, Misuse } from './say.ts'
+import { simulateLog } from '@border/core/simulated'
 
 const options = {
   points: { type: 'string' },

@@ -1,6 +1,7 @@
 import { addDays } from '../src/dates/index.ts'
-import { diagnose, isSiteCause, likelihoods, signCauses, troubledGarden } from '../src/diagnosis/index.ts'
+import { diagnose, isSiteCause, likelihoods, signCauses } from '../src/diagnosis/index.ts'
 import { seededRandom } from '../src/random/index.ts'
+import { troubledGarden } from '../simulated/index.ts'
 
 /**
  * How often the first-ranked cause is the true one over seeded gardens in which one trouble is hidden, and how often a

@@ -1,17 +1,19 @@
 import { rasterOver, type Scene } from '../src/light/index.ts'
-import { sampleScene } from '../src/light/sampleScene.ts'
+import {
+  sampleScene,
+  hideChange,
+  lookAt,
+  type HiddenScene,
+  type SimulatedChange,
+} from '../simulated/index.ts'
 import { seededRandom } from '../src/random/index.ts'
 import {
   ERROR_RATE,
   explainReadings,
-  hideChange,
-  lookAt,
   tellingLooks,
   type Cause,
-  type HiddenScene,
   type Look,
   type Reading,
-  type SimulatedChange,
 } from '../src/readings/index.ts'
 import { solarDay } from '../src/sun/index.ts'
 

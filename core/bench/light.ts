@@ -9,7 +9,7 @@ import {
   type Raster,
   type Scene,
 } from '../src/light/index.ts'
-import { sampleScene } from '../src/light/sampleScene.ts'
+import { sampleScene } from '../simulated/index.ts'
 
 /**
  * How fast the light is worked out: the whole field, and one obstruction changed, against the plain loop over every

@@ -1,7 +1,7 @@
 import { scheduleJobs, RESCHEDULE_ROUNDS, FULL_ROUNDS, type ScheduleProblem } from '../src/schedule/index.ts'
 import { prepare } from '../src/schedule/prepare.ts'
 import { asSchedule } from '../src/schedule/schedule.ts'
-import { simulatedSeason } from '../src/schedule/simulate.ts'
+import { simulatedSeason } from '../simulated/index.ts'
 import { scheduleState } from '../src/schedule/state.ts'
 import { provedOptimum } from './oracle.ts'
 

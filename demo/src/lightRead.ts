@@ -2,12 +2,10 @@ import {
   addDays,
   distanceToSegment,
   instantsOf,
-  lookAt,
   rasterOver,
   ringOf,
   sceneOf,
   seededRandom,
-  simulateLog,
   solarDay,
   sunHours,
   type Brightness,
@@ -20,6 +18,7 @@ import {
 import { trulyStanding } from './history.ts'
 import type { SketchGarden } from './sketch.ts'
 import { DEMO_DATE } from './town.ts'
+import { lookAt, simulateLog } from '@border/core/simulated'
 
 interface LightRead {
   readings: { at: string; x: number; y: number; place: string; seen: Brightness }[]

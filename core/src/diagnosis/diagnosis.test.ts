@@ -10,9 +10,9 @@ import {
   signCauses,
   signs,
   suspectedChanges,
-  troubledGarden,
   type SignedPlanting,
 } from './index.ts'
+import { troubledGarden } from '../../simulated/index.ts'
 
 const planting = (id: string, botanical: string, more: Partial<SignedPlanting> = {}): SignedPlanting => ({
   id,

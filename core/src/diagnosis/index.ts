@@ -23,4 +23,3 @@ export {
   type SignedPlanting,
   type SuspectedChange,
 } from './diagnose.ts'
-export { troubledGarden, type Simulation, type TroubledGarden } from './simulate.ts'

@@ -18,7 +18,7 @@ import {
   type Raster,
   type Scene,
 } from './index.ts'
-import { sampleScene } from './sampleScene.ts'
+import { sampleScene } from '../../simulated/index.ts'
 
 const DAY: LightPeriod = { kind: 'day', on: '2026-04-23' }
 /** The hours of every cell's centre, ray by ray. */

@@ -14,7 +14,7 @@ import {
   yearsLater,
   type Scene,
 } from './index.ts'
-import { sampleScene } from './sampleScene.ts'
+import { sampleScene } from '../../simulated/index.ts'
 
 const seeds = fc.integer({ min: 1, max: 1_000_000 })
 

@@ -2,9 +2,14 @@ export {
   agrees,
   aimOf,
   brightnesses,
+  DAPPLED_FROM,
+  DAPPLED_TO,
   ERROR_RATE,
   LEAST_ELEVATION_DEG,
   readingFault,
+  SHADE_TO,
+  sharesPast,
+  SUN_FROM,
   type Brightness,
   type Reading,
   type ReadingFault,
@@ -12,13 +17,11 @@ export {
 export { blockAsBuilding, type HiddenChange, type NewBlock } from './hypotheses.ts'
 export { explainReadings, type Cause, type Explained, type Explanation } from './explain.ts'
 export { tellingLooks, type Look, type TellingLook } from './telling.ts'
-export { hideChange, lookAt, type HiddenScene, type SimulatedChange } from './simulate.ts'
 export {
   CLOCK_OUT_HOURS,
   clearSkyLux,
   clockOffsetHours,
   logReadings,
-  simulateLog,
   type LightLog,
   type LogReadings,
   type LuxSample,

@@ -8,14 +8,13 @@ import {
   clockOffsetHours,
   explainReadings,
   logReadings,
-  lookAt,
   readingFault,
-  simulateLog,
   tellingLooks,
   type Brightness,
   type Look,
   type Reading,
 } from './index.ts'
+import { lookAt, simulateLog } from '../../simulated/index.ts'
 
 const tree = (id: string, x: number, y: number, heightM = 9): Obstruction => ({
   id,

@@ -13,6 +13,5 @@ export {
 } from './schedule.ts'
 export { weatherNeedOf } from './needs.ts'
 export * from './problem.ts'
-export { type Progress, type SearchOptions } from './search.ts'
 export { whyHere, type DayChoice, type WhyHere } from './whyHere.ts'
 export { workingDays, type Crew, type CrewAbsence, type CrewPerson, type WorkingDay } from './crew.ts'

@@ -9,12 +9,12 @@ import {
   scheduleSteps,
   whyHere,
   type PlacedPart,
-  type Progress,
   type Schedule,
   type ScheduleJob,
   type ScheduleProblem,
   type Shift,
 } from './index.ts'
+import type { Progress } from '../search/index.ts'
 import { daysOf, livelySeason, remembering } from './test/lively.ts'
 import { counted, requireSound } from './test/sound.ts'
 

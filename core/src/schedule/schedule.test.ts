@@ -10,7 +10,7 @@ import {
   type ScheduleProblem,
   type Schedule,
 } from './index.ts'
-import { simulatedSeason } from './simulate.ts'
+import { simulatedSeason } from '../../simulated/index.ts'
 import { counted, requireSound } from './test/sound.ts'
 
 const season = (seed: number, jobs = 60, days = 120): ScheduleProblem =>

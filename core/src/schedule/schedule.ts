@@ -2,7 +2,8 @@ import { dayNumber, type IsoDate } from '../dates/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { prepare, type Part, type Prepared } from './prepare.ts'
 import { scheduleCosts, type ScheduleJob, type ScheduleProblem } from './problem.ts'
-import { FEW, search, type Progress, type SearchOptions } from './search.ts'
+import type { Progress, SearchOptions } from '../search/index.ts'
+import { FEW, search } from './search.ts'
 import { scheduleState, type ScheduleState } from './state.ts'
 
 export interface PlacedPart {

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { addDays, type IsoDate } from '../dates/index.ts'
 import { seededRandom } from '../random/index.ts'
 import { scheduleJobs, RESCHEDULE_ROUNDS, type ScheduleProblem, type Schedule } from './index.ts'
-import { simulatedSeason } from './simulate.ts'
+import { simulatedSeason } from '../../simulated/index.ts'
 import { daysOf, livelySeason, remembering } from './test/lively.ts'
 import { counted, requireSound } from './test/sound.ts'
 

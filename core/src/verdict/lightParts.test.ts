@@ -3,7 +3,7 @@ import type { StandingGarden } from '../garden/index.ts'
 import { madeBed, madePlanting, madePot } from '../garden/test/made.ts'
 import { extentOf } from '../geometry/index.ts'
 import { fieldsBetween, hoursWithin } from '../light/index.ts'
-import { sampleScene } from '../light/sampleScene.ts'
+import { sampleScene } from '../../simulated/index.ts'
 import { seededRandom } from '../random/index.ts'
 import { gardenLight, joinLight, lightParts } from './index.ts'
 

@@ -5,11 +5,11 @@ import {
   ringOf,
   sceneOf,
   seededRandom,
-  simulateLog,
   solarDay,
   withSuppositions,
   type LuxSample,
 } from '@border/core'
+import { simulateLog } from '@border/core/simulated'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { openGarden } from '../reader.ts'

@@ -1,4 +1,5 @@
-import { seededRandom, sceneOf, simulateLog, type LightLog, type LuxSample } from '@border/core'
+import { seededRandom, sceneOf, type LightLog, type LuxSample } from '@border/core'
+import { simulateLog } from '@border/core/simulated'
 import type { Db } from '../database/connect.ts'
 import { listFeatures, standInChanges, type GardenAccess } from '../store/gardens.ts'
 

@@ -1,7 +1,7 @@
 import { addDays, type IsoDate } from '../../dates/index.ts'
 import { seededRandom } from '../../random/index.ts'
 import type { Schedule, ScheduleJob, ScheduleProblem } from '../index.ts'
-import { simulatedSeason } from '../simulate.ts'
+import { simulatedSeason } from '../../../simulated/index.ts'
 
 /** A season with all that a real one has: people's own days, work done, what needs four hands, days in one garden only. */
 export function livelySeason(seed: number, jobs = 45): ScheduleProblem {

@@ -1,4 +1,4 @@
-import type { Random } from '../random/index.ts'
+import type { Random } from '../src/random/index.ts'
 import {
   lightField,
   rasterOver,
@@ -7,11 +7,11 @@ import {
   type Obstruction,
   type Scene,
   type Supposition,
-} from '../light/index.ts'
-import type { Ring } from '../geometry/index.ts'
-import { blockAsBuilding } from './hypotheses.ts'
+} from '../src/light/index.ts'
+import type { Ring } from '../src/geometry/index.ts'
 import {
   aimOf,
+  blockAsBuilding,
   brightnesses,
   DAPPLED_FROM,
   DAPPLED_TO,
@@ -19,8 +19,8 @@ import {
   sharesPast,
   SUN_FROM,
   type Brightness,
-} from './reading.ts'
-import type { Look } from './telling.ts'
+  type Look,
+} from '../src/readings/index.ts'
 
 /** What somebody says who looks at a true scene: where the light is between two words either may be said. */
 export function lookAt(scene: Scene, look: Look, random: Random, errorRate: number): Brightness | undefined {

@@ -1,8 +1,8 @@
-import type { Operation, Skill } from '../care/index.ts'
-import { addDays, weekdayOf, type IsoDate } from '../dates/index.ts'
-import { seededRandom } from '../random/index.ts'
-import type { WeatherNeed } from '../climate/index.ts'
-import type { ScheduleJob, ScheduleProblem, Shift } from './problem.ts'
+import type { Operation, Skill } from '../src/care/index.ts'
+import { addDays, weekdayOf, type IsoDate } from '../src/dates/index.ts'
+import { seededRandom } from '../src/random/index.ts'
+import type { WeatherNeed } from '../src/climate/index.ts'
+import type { ScheduleJob, ScheduleProblem, Shift } from '../src/schedule/index.ts'
 
 export interface SimulatedSeason {
   seed: number

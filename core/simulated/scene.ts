@@ -1,7 +1,7 @@
-import { seededRandom } from '../random/index.ts'
-import type { Ring } from '../geometry/index.ts'
-import type { Scene } from './hours.ts'
-import type { CrownShape, Obstruction } from './obstruction.ts'
+import { seededRandom } from '../src/random/index.ts'
+import type { Ring } from '../src/geometry/index.ts'
+import type { Scene } from '../src/light/index.ts'
+import type { CrownShape, Obstruction } from '../src/light/index.ts'
 
 /** A made-up garden for measuring and for tests: beds in the middle, things of every kind round them. */
 export interface SampleScene {

@@ -1,10 +1,10 @@
-import { addDays, type IsoDate } from '../dates/index.ts'
-import { isSettling } from '../performance/index.ts'
-import { library, usualState, type Taxon, type Year } from '../plants/index.ts'
-import { normal, type Random } from '../random/index.ts'
-import { susceptibility, type SignedPlanting } from './diagnose.ts'
-import { isSiteCause, likelihoods, type SignCause } from './likelihoods.ts'
-import { signs, type SignId } from './signs.ts'
+import { addDays, type IsoDate } from '../src/dates/index.ts'
+import { isSettling } from '../src/performance/index.ts'
+import { library, usualState, type Taxon, type Year } from '../src/plants/index.ts'
+import { normal, type Random } from '../src/random/index.ts'
+import { susceptibility, type SignedPlanting } from '../src/diagnosis/index.ts'
+import { isSiteCause, likelihoods, type SignCause } from '../src/diagnosis/index.ts'
+import { signs, type SignId } from '../src/diagnosis/index.ts'
 
 /** A made-up garden with one trouble in it whose cause is known. */
 export interface TroubledGarden {

@@ -1,0 +1,6 @@
+/** Gardens, seasons and loggers that do not exist, whose truth is known: for tests, for measuring, for the demo. */
+export { hideChange, lookAt, type HiddenScene, type SimulatedChange } from './hiddenChange.ts'
+export { simulateLog } from './log.ts'
+export { sampleScene, type SampleScene } from './scene.ts'
+export { simulatedSeason, type SimulatedSeason } from './season.ts'
+export { troubledGarden, type Simulation, type TroubledGarden } from './troubledGarden.ts'
