@@ -17,18 +17,21 @@ type Answers<Q extends readonly UseQueryResult<unknown>[]> = {
  * @param title of a whole screen: its head stays while there is nothing to show under it
  * @param around of a whole page: what a failure is shown in
  * @param waiting said while they are being worked out, where that may take long
+ * @param quiet of a part that is nothing until it has something to say: only a failure shows
  */
 export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
   of,
   title,
   around = (failed) => failed,
   waiting,
+  quiet = false,
   children,
 }: {
   of: Q
   title?: string
   around?: (failed: React.ReactNode) => React.ReactNode
   waiting?: React.ReactNode
+  quiet?: boolean
   children: (...answers: Answers<Q>) => React.ReactNode
 }) {
   const { offline } = useSyncState()
@@ -43,7 +46,7 @@ export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
       </>,
     )
   if (of.some((q) => q.data === undefined))
-    return (
+    return quiet ? null : (
       <>
         {head}
         <Waiting>{waiting}</Waiting>

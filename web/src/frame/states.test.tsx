@@ -155,6 +155,40 @@ describe('a screen', () => {
   )
 })
 
+describe('a part of a screen that is nothing until it has something to say', () => {
+  const parts = [
+    { path: 'now', needs: recordEndpoints.read, beside: /^Nothing\. Readings of the light/ },
+    { path: 'plants', needs: verdictEndpoints.assessment, beside: /plantings?$/ },
+    { path: 'light', needs: lightEndpoints.suspicions, beside: /Outside/, opens: 'Readings' },
+  ]
+  it.each(parts)(
+    'says on $path why it has failed, beside what is there',
+    async ({ path, needs, beside, opens }) => {
+      server.on(needs, () => new Refuses(500, 'Something went wrong on our side.'))
+      const { user } = openApp(`/g/${gardenId}/${path}`)
+      expect((await screen.findAllByText(beside)).length).toBeGreaterThan(0)
+      if (opens) await user.click(screen.getByText(opens))
+      const alert = await screen.findByRole('alert')
+      expect(alert.textContent).toContain('Something went wrong on our side.')
+      server.asWritten(needs)
+      await user.click(within(alert).getByRole('button', { name: 'Try again' }))
+      await waitFor(() => expect(failure()).toBeNull())
+      expect(screen.getAllByText(beside).length).toBeGreaterThan(0)
+    },
+  )
+
+  it.each(parts)('waits on $path without a word', async ({ path, needs, beside, opens }) => {
+    server.on(needs, () => new Promise(() => {}))
+    const { user } = openApp(`/g/${gardenId}/${path}`)
+    expect((await screen.findAllByText(beside)).length).toBeGreaterThan(0)
+    if (opens) {
+      await user.click(screen.getByText(opens))
+      await waitFor(() => expect(document.querySelector('.waiting')).toBeNull())
+    }
+    expect(failure()).toBeNull()
+  })
+})
+
 describe('a browser that keeps nothing for us', () => {
   afterEach(() => {
     vi.unstubAllGlobals()

@@ -10,25 +10,21 @@ import {
   MOST_PART_HOURS,
   partHoursColour,
 } from '../plan/colours.ts'
+import { useLight } from './lightContext.ts'
 import { stretchWords, type Measure, type Stretch } from './look.ts'
 
-interface Props {
-  difference: boolean
-  stretch: Stretch
-  measure: Measure
-  onStretch: (stretch: Stretch) => void
-  onMeasure: (measure: Measure) => void
-}
-
 /** What the colours of the field mean, and which part of the day they stand for. */
-export function Legend({ difference, stretch, measure, onStretch, onMeasure }: Props) {
+export function Legend() {
+  const { state, dispatch } = useLight()
+  const { stretch, measure } = state
+  const difference = state.viewName === 'difference'
   return (
     <div className="light-legend">
       <div className="row">
         <Choose
           label="Part of the day"
           value={stretch}
-          onChange={onStretch}
+          onChange={(stretch) => dispatch({ do: 'show', what: { stretch } })}
           options={Object.entries(stretchWords).map(([value, label]) => ({
             value: value as Stretch,
             label,
@@ -38,7 +34,7 @@ export function Legend({ difference, stretch, measure, onStretch, onMeasure }: P
           <Segments<Measure>
             label="Hours or classes"
             value={measure}
-            onChange={onMeasure}
+            onChange={(measure) => dispatch({ do: 'show', what: { measure } })}
             options={[
               { value: 'hours', label: 'Hours' },
               { value: 'classes', label: 'Words' },

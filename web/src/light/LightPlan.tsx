@@ -13,34 +13,27 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { PlanDrawing, type Picked, type Pointed } from '../plan/PlanDrawing.tsx'
 import type { PlanScale } from '../plan/scale.ts'
-import { hoursAtPoint, picturesOf, potColoursOf, type Measure, type Stretch } from './look.ts'
+import { useLight } from './lightContext.ts'
+import { hoursAtPoint, picturesOf, potColoursOf, type Stretch } from './look.ts'
 import { usePlaceAt } from './usePlaceAt.ts'
 import type { LitScene } from './usePlanLight.ts'
-import type { MomentState } from './useMoment.ts'
 
 interface Props {
   scene: LitScene
   /** Shown as the difference to this. */
   less?: GardenField | undefined
   caption?: string
-  extent: Extent
-  stretch: Stretch
-  measure: Measure
-  /** Shadows at a moment instead of hours. */
-  moment: MomentState | undefined
   tried?: ReadonlyMap<string, Obstruction | null> | undefined
-  flagged: ReadonlySet<string>
-  selectedId: string | undefined
-  spot: Point | undefined
-  onPick: (picked: Picked) => void
-  onDrag?: (id: string, stepM: Point) => void
-  onKeyDown: (e: React.KeyboardEvent) => void
+  /** Whether what casts shade may be tried elsewhere by dragging it. */
+  canDrag?: boolean
 }
 
 /** One drawing of the garden with its light, and the value under the pointer. */
-export function LightPlan(props: Props) {
+export function LightPlan({ scene: lit, less, caption, tried, canDrag = false }: Props) {
   const { view, on } = useGardenContext()
-  const { scene: lit, less, stretch, measure, moment, spot } = props
+  const { state, moment, outside, extent } = useLight()
+  const { stretch, measure, selected } = state
+  const spot = selected?.kind === 'spot' ? selected.at : undefined
   const [ref, size] = useSize()
   const fields = useMemo(
     () => (moment ? [] : picturesOf(lit.field, { stretch, measure, less })),
@@ -68,7 +61,10 @@ export function LightPlan(props: Props) {
   )
   const placeAt = usePlaceAt()
   const [pointed, setPointed] = useState<Pointed>()
-  const value = pointed && !moment ? valueText(pointed.at, props, placeAt(pointed.at)?.id) : undefined
+  const pointedPlace = pointed && placeAt(pointed.at)?.id
+  const value =
+    pointed && !moment ? valueText(pointed.at, { field: lit.field, less, stretch }, pointedPlace) : undefined
+  const hands = useHands(extent)
   return (
     <div className="light-plan" ref={ref}>
       {size.width > 0 && (
@@ -79,24 +75,24 @@ export function LightPlan(props: Props) {
           northDeg={view.garden.northDeg}
           width={size.width}
           height={size.height}
-          extent={props.extent}
+          extent={extent}
           fields={fields}
           potColours={pots}
           shadows={shadows}
-          tried={props.tried}
-          flagged={props.flagged}
-          selectedId={props.selectedId}
-          onPick={props.onPick}
+          tried={tried}
+          flagged={outside}
+          selectedId={selected && 'id' in selected ? selected.id : undefined}
+          onPick={hands.pick}
           onPoint={setPointed}
-          onDrag={props.onDrag}
-          onKeyDown={props.onKeyDown}
+          onDrag={canDrag ? hands.drag : undefined}
+          onKeyDown={hands.nudge}
           label={`Plan of ${view.garden.name} with ${moment ? 'shadows' : 'hours of sun'}${
-            props.caption ? `, ${props.caption}` : ''
+            caption ? `, ${caption}` : ''
           }. Arrow keys move the marked spot.`}
           overlay={overlay}
         />
       )}
-      {props.caption && <span className="light-caption">{props.caption}</span>}
+      {caption && <span className="light-caption">{caption}</span>}
       {value && pointed && (
         <output
           className="light-value"
@@ -112,12 +108,61 @@ export function LightPlan(props: Props) {
   )
 }
 
+/** What is done on the drawing: chosen, dragged, and the marked spot moved by the arrow keys. */
+function useHands({ minX, maxX, minY, maxY }: Extent) {
+  const { dispatch } = useLight()
+  const pick = useCallback(
+    (picked: Picked) =>
+      dispatch({
+        do: 'select',
+        selected:
+          picked.kind === 'spot'
+            ? { kind: 'spot', at: [picked.x, picked.y] }
+            : { kind: picked.kind, id: picked.id },
+      }),
+    [dispatch],
+  )
+  const drag = useCallback(
+    (id: string, [dx, dy]: Point) =>
+      dispatch({
+        do: 'suppose',
+        id,
+        change: (before) => {
+          const [x, y] = before?.movedM ?? [0, 0]
+          return { ...before, obstructionId: id, movedM: [x + dx, y + dy] }
+        },
+      }),
+    [dispatch],
+  )
+  const nudge = useCallback(
+    (e: React.KeyboardEvent) => {
+      const steps = arrows[e.key]
+      if (!steps) return
+      e.preventDefault()
+      dispatch({ do: 'nudge', steps, middle: [(minX + maxX) / 2, (minY + maxY) / 2] })
+    },
+    [dispatch, minX, maxX, minY, maxY],
+  )
+  return { pick, drag, nudge }
+}
+
+const arrows: Readonly<Record<string, Point>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+}
+
 function valueText(
   at: Point,
-  { scene, less, stretch }: Props,
+  {
+    field,
+    less,
+    stretch,
+  }: { field: GardenField | undefined; less: GardenField | undefined; stretch: Stretch },
   placeId: string | undefined,
 ): string | undefined {
-  const hours = hoursAtPoint(scene.field, at, stretch, placeId)
+  const hours = hoursAtPoint(field, at, stretch, placeId)
   if (hours === undefined) return undefined
   if (!less) return stretch === 'total' ? `${quarterHours(hours)}, ${lightClass(hours)}` : quarterHours(hours)
   const before = hoursAtPoint(less, at, stretch, placeId)

@@ -3,6 +3,7 @@ import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { later } from '../frame/later.tsx'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
+import { useLight } from './lightContext.ts'
 import { halfMonthOf, type PeriodName, type ViewName } from './look.ts'
 
 const ThenDay = later(
@@ -10,29 +11,17 @@ const ThenDay = later(
   ({ then }) => <span className="light-then">{then && shortDate(then)}</span>,
 )
 
-interface Props {
-  period: PeriodName
-  onPeriod: (period: PeriodName) => void
-  viewName: ViewName
-  onView: (view: ViewName) => void
-  names: { before: string; after: string }
-  /** False while a what-if is compared with things as they stand. */
-  comparesDates: boolean
-  then: string | undefined
-  canClearThen: boolean
-  onThen: (day: string | undefined) => void
-}
-
 /** Over what time, and which scenes. */
-export function LightTools(props: Props) {
+export function LightTools() {
   const { on } = useGardenContext()
-  const { period, names, then } = props
+  const { state, dispatch, names, then, askedThen, chooseThen } = useLight()
+  const { period, viewName, suppositions } = state
   return (
     <div className="screen-tools">
       <Segments<PeriodName>
         label="Period"
         value={period}
-        onChange={props.onPeriod}
+        onChange={(period) => dispatch({ do: 'show', what: { period } })}
         options={[
           { value: 'season', label: 'Growing season' },
           {
@@ -45,8 +34,8 @@ export function LightTools(props: Props) {
       />
       <Segments<ViewName>
         label="Then or now"
-        value={period === 'moment' && props.viewName === 'difference' ? 'side by side' : props.viewName}
-        onChange={props.onView}
+        value={period === 'moment' && viewName === 'difference' ? 'side by side' : viewName}
+        onChange={(viewName) => dispatch({ do: 'show', what: { viewName } })}
         options={[
           { value: 'before', label: names.before },
           { value: 'after', label: names.after },
@@ -54,7 +43,9 @@ export function LightTools(props: Props) {
           { value: 'difference', label: 'Difference', disabled: period === 'moment' },
         ]}
       />
-      {props.comparesDates && <ThenDay then={then} canClear={props.canClearThen} onThen={props.onThen} />}
+      {suppositions.size === 0 && (
+        <ThenDay then={then} canClear={askedThen !== undefined} onThen={chooseThen} />
+      )}
     </div>
   )
 }

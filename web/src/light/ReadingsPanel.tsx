@@ -1,4 +1,4 @@
-import { lightEndpoints, type LightEvidenceView } from '@border/contract'
+import { lightEndpoints, type LightEvidenceView, type SuspicionsView } from '@border/contract'
 import {
   counted,
   brightnesses,
@@ -57,11 +57,16 @@ export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpo
 /** Site changes that the signs of plants point to and nothing drawn explains, beside what readings say. */
 function PlantsSay() {
   const { view } = useGardenContext()
-  const nameOf = usePlaceName()
-  const { data } = useSuspicions(view.garden.id)
-  const suspected = (data?.suspicions ?? []).flatMap((s) =>
-    s.detail.kind === 'signs' ? [s.detail.change] : [],
+  return (
+    <Answered of={[useSuspicions(view.garden.id)]} quiet>
+      {({ suspicions }) => <SaidBySigns suspicions={suspicions} />}
+    </Answered>
   )
+}
+
+function SaidBySigns({ suspicions }: Pick<SuspicionsView, 'suspicions'>) {
+  const nameOf = usePlaceName()
+  const suspected = suspicions.flatMap((s) => (s.detail.kind === 'signs' ? [s.detail.change] : []))
   if (suspected.length === 0) return null
   return (
     <section>

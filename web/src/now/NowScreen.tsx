@@ -1,4 +1,4 @@
-import { lightEndpoints, type JobView, type SuspicionView } from '@border/contract'
+import { lightEndpoints, type JobView, type RecordView, type SuspicionView } from '@border/contract'
 import {
   causeClause,
   counted,
@@ -259,11 +259,18 @@ function OpenOn({ jobs }: { jobs: readonly JobView[] }) {
 /** Plants that may be lost, and trials that have run their course. */
 function ToLookAt() {
   const { view } = useGardenContext()
-  const { data: record } = useRecord(view.garden.id)
-  const absent = record?.unseen.filter((a) => a.unseen.state !== 'resting') ?? []
-  const ripe = record?.trials.filter((t) => t.proposal.outcome !== 'go on') ?? []
+  return (
+    <Answered of={[useRecord(view.garden.id)]} quiet>
+      {(record) => <ToLookAtIn record={record} />}
+    </Answered>
+  )
+}
+
+function ToLookAtIn({ record }: { record: RecordView }) {
+  const absent = record.unseen.filter((a) => a.unseen.state !== 'resting')
+  const ripe = record.trials.filter((t) => t.proposal.outcome !== 'go on')
   if (absent.length + ripe.length === 0) return null
-  const nameOf = (plantingId: string) => record?.stays.findLast((s) => s.plantingId === plantingId)
+  const nameOf = (plantingId: string) => record.stays.findLast((s) => s.plantingId === plantingId)
   return (
     <section>
       <h2>To look at</h2>

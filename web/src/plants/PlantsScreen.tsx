@@ -91,7 +91,8 @@ const byText = (pick: (p: PlantingView) => string) => (a: PlantingView, b: Plant
 function Plantings({ text }: { text: string }) {
   const { view, asOf } = useGardenContext()
   const { search } = useLocation()
-  const { data } = useAssessment(view.garden.id, asOf)
+  const assessment = useAssessment(view.garden.id, asOf)
+  const { data } = assessment
   const verdicts = useMemo(() => new Map(data?.assessments.map((a) => [a.plantingId, a])), [data])
   const placeName = useMemo(() => new Map(view.features.map((f) => [f.id, f.name])), [view.features])
   const rows = view.plantings.filter((p) =>
@@ -99,63 +100,68 @@ function Plantings({ text }: { text: string }) {
   )
   const nameOf = (p: PlantingView) => placeName.get(p.placeId) ?? ''
   return (
-    <Table<PlantingView>
-      className="wide-table"
-      size="small"
-      rowKey="id"
-      dataSource={rows}
-      pagination={rows.length > 200 ? { pageSize: 200 } : false}
-      locale={{
-        emptyText:
-          view.plantings.length === 0
-            ? 'No plantings yet. Add one, or bring a garden in from files.'
-            : 'Nothing matches.',
-      }}
-      columns={[
-        {
-          title: 'Tag',
-          dataIndex: 'tag',
-          width: 82,
-          sorter: byText((p) => p.tag),
-          render: (tag, p) => <Link to={{ pathname: p.id, search }}>{tag}</Link>,
-        },
-        {
-          title: 'Taxon',
-          sorter: byText((p) => p.taxon.botanical),
-          render: (_, p) => (
-            <>
-              <span className="taxon">{p.taxon.botanical}</span> <small>{p.taxon.common}</small>
-            </>
-          ),
-        },
-        { title: 'Place', width: 170, sorter: byText(nameOf), render: (_, p) => nameOf(p) },
-        {
-          title: 'Living',
-          width: 76,
-          align: 'right',
-          sorter: (a, b) => a.livingCount - b.livingCount,
-          render: (_, p) => `${p.livingCount} of ${p.plantedCount}`,
-        },
-        {
-          title: 'Planted',
-          width: 140,
-          sorter: byText((p) => p.plantedOn),
-          render: (_, p) => dayMonthYear(p.plantedOn),
-        },
-        {
-          title: 'Sun, h',
-          width: 130,
-          align: 'right',
-          sorter: (a, b) => (verdicts.get(a.id)?.now.total ?? 0) - (verdicts.get(b.id)?.now.total ?? 0),
-          render: (_, p) => {
-            const a = verdicts.get(p.id)
-            return a
-              ? `${a.now.total.toFixed(1)}${a.outside ? (a.fit.hoursOutside < 0 ? ' too little' : a.fit.hoursOutside > 0 ? ' too much' : ' too hot') : ''}`
-              : '…'
+    <>
+      <Answered of={[assessment]} quiet>
+        {() => null}
+      </Answered>
+      <Table<PlantingView>
+        className="wide-table"
+        size="small"
+        rowKey="id"
+        dataSource={rows}
+        pagination={rows.length > 200 ? { pageSize: 200 } : false}
+        locale={{
+          emptyText:
+            view.plantings.length === 0
+              ? 'No plantings yet. Add one, or bring a garden in from files.'
+              : 'Nothing matches.',
+        }}
+        columns={[
+          {
+            title: 'Tag',
+            dataIndex: 'tag',
+            width: 82,
+            sorter: byText((p) => p.tag),
+            render: (tag, p) => <Link to={{ pathname: p.id, search }}>{tag}</Link>,
           },
-        },
-      ]}
-    />
+          {
+            title: 'Taxon',
+            sorter: byText((p) => p.taxon.botanical),
+            render: (_, p) => (
+              <>
+                <span className="taxon">{p.taxon.botanical}</span> <small>{p.taxon.common}</small>
+              </>
+            ),
+          },
+          { title: 'Place', width: 170, sorter: byText(nameOf), render: (_, p) => nameOf(p) },
+          {
+            title: 'Living',
+            width: 76,
+            align: 'right',
+            sorter: (a, b) => a.livingCount - b.livingCount,
+            render: (_, p) => `${p.livingCount} of ${p.plantedCount}`,
+          },
+          {
+            title: 'Planted',
+            width: 140,
+            sorter: byText((p) => p.plantedOn),
+            render: (_, p) => dayMonthYear(p.plantedOn),
+          },
+          {
+            title: 'Sun, h',
+            width: 130,
+            align: 'right',
+            sorter: (a, b) => (verdicts.get(a.id)?.now.total ?? 0) - (verdicts.get(b.id)?.now.total ?? 0),
+            render: (_, p) => {
+              const a = verdicts.get(p.id)
+              return a
+                ? `${a.now.total.toFixed(1)}${a.outside ? (a.fit.hoursOutside < 0 ? ' too little' : a.fit.hoursOutside > 0 ? ' too much' : ' too hot') : ''}`
+                : '…'
+            },
+          },
+        ]}
+      />
+    </>
   )
 }
 
