@@ -14,6 +14,15 @@ interface Field<Name extends string> {
   autoComplete?: string
 }
 
+/** What a person signs in as. */
+export const emailField = {
+  name: 'email',
+  label: 'E-mail address',
+  asks: 'Give your address',
+  type: 'email',
+  autoComplete: 'username',
+} as const
+
 /** A few lines to fill in before anything else is there; all are needed, each says so itself. */
 export function AccountForm<Name extends string>({
   fields,

@@ -1,7 +1,7 @@
 import { useChangeSession } from '../api/session.ts'
 import { Failed } from '../frame/Answered.tsx'
 import { Whole } from '../frame/Shell.tsx'
-import { AccountForm } from './AccountForm.tsx'
+import { AccountForm, emailField } from './AccountForm.tsx'
 
 /** An empty practice asks for the person who will lead it. */
 export function FirstAccount() {
@@ -32,13 +32,7 @@ const fields = [
     most: 120,
   },
   { name: 'name', label: 'Your name', asks: 'Give your name', autoComplete: 'name', most: 120 },
-  {
-    name: 'email',
-    label: 'E-mail address',
-    asks: 'Give your address',
-    type: 'email',
-    autoComplete: 'username',
-  },
+  emailField,
   {
     name: 'password',
     label: 'Password',

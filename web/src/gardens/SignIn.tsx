@@ -3,7 +3,7 @@ import { Button } from 'antd'
 import { useChangeSession } from '../api/session.ts'
 import { Failed } from '../frame/Answered.tsx'
 import { Whole } from '../frame/Shell.tsx'
-import { AccountForm } from './AccountForm.tsx'
+import { AccountForm, emailField } from './AccountForm.tsx'
 
 /** Sign in by address and password, or as one of the demo's people in one click. */
 export function SignIn({ people }: { people: SessionInfo['demoPeople'] }) {
@@ -41,13 +41,7 @@ export function SignIn({ people }: { people: SessionInfo['demoPeople'] }) {
 }
 
 const fields = [
-  {
-    name: 'email',
-    label: 'E-mail address',
-    asks: 'Give your address',
-    type: 'email',
-    autoComplete: 'username',
-  },
+  emailField,
   {
     name: 'password',
     label: 'Password',
