@@ -9,6 +9,7 @@ async function shoot(page: Page, name: string): Promise<void> {
   await page.mouse.move(0, 0)
   await page.evaluate(() => document.fonts.ready)
   await page.getByText('working out the light').waitFor({ state: 'hidden', timeout: 60_000 })
+  await page.locator('.waiting').first().waitFor({ state: 'hidden', timeout: 60_000 })
   await page.locator('.announced > *').first().waitFor({ state: 'hidden', timeout: 20_000 })
   await page.screenshot({ path: join(folder, `${name}.png`) })
 }

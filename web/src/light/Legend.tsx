@@ -15,9 +15,9 @@ import { stretchWords, type Measure, type Stretch } from './look.ts'
 
 /** What the colours of the field mean, and which part of the day they stand for. */
 export function Legend() {
-  const { state, dispatch } = useLight()
+  const { state, shown, dispatch } = useLight()
   const { stretch, measure } = state
-  const difference = state.viewName === 'difference'
+  const difference = shown === 'difference'
   return (
     <div className="light-legend">
       <div className="row">

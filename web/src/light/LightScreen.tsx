@@ -12,7 +12,7 @@ import './light.css'
 import { LightProvider, type LightContext } from './lightContext.ts'
 import { LightSentence } from './LightSentence.tsx'
 import { LightStage } from './LightStage.tsx'
-import { firstLook, lightReducer } from './lightState.ts'
+import { firstLook, lightReducer, scenesShown } from './lightState.ts'
 import { LightTools } from './LightTools.tsx'
 import { useMoment } from './useMoment.ts'
 import { usePlanLight } from './usePlanLight.ts'
@@ -41,8 +41,9 @@ function useLightContext(): LightContext & { error: unknown } {
   const { view, on, today } = useGardenContext()
   const { then, askedThen, chooseThen, assessment, error } = useThen()
   const [state, dispatch] = useReducer(lightReducer, firstLook)
-  const { period, viewName, suppositions, look } = state
-  const light = usePlanLight({ period, then, suppositions, wanted: viewName })
+  const { period, suppositions, look } = state
+  const shown = scenesShown(state)
+  const light = usePlanLight({ period, then, suppositions, wanted: shown })
   const lightForLists = useDeferredValue(light)
   const moment = useMoment(period === 'moment')
   const outside = useMemo(
@@ -62,6 +63,7 @@ function useLightContext(): LightContext & { error: unknown } {
         }
   return {
     state,
+    shown,
     dispatch,
     then,
     askedThen,

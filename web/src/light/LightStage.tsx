@@ -11,10 +11,10 @@ const MomentBar = later(async () => (await import('./MomentBar.tsx')).MomentBar)
 
 /** The drawings, what of the garden they show, and what their colours mean. */
 export function LightStage() {
-  const { state, moment } = useLight()
+  const { state, shown, moment } = useLight()
   return (
     <div className="light-stage">
-      <div className={`light-plans${state.viewName === 'side by side' ? ' two' : ''}`}>
+      <div className={`light-plans${shown === 'side by side' ? ' two' : ''}`}>
         <Plans />
       </div>
       <div className="light-corner">
@@ -27,18 +27,17 @@ export function LightStage() {
 }
 
 function Plans() {
-  const { state, light, names } = useLight()
-  const { viewName, period } = state
-  if (viewName === 'side by side')
+  const { shown, light, names } = useLight()
+  if (shown === 'side by side')
     return (
       <>
         <LightPlan scene={light.before} caption={names.before} />
         <LightPlan scene={light.after} caption={names.after} tried={light.tried} />
       </>
     )
-  if (viewName === 'difference' && period !== 'moment')
+  if (shown === 'difference')
     return <LightPlan scene={light.after} less={light.before.field} tried={light.tried} />
-  return viewName === 'before' ? (
+  return shown === 'before' ? (
     <LightPlan scene={light.before} canDrag />
   ) : (
     <LightPlan scene={light.after} tried={light.tried} canDrag />

@@ -14,8 +14,8 @@ const ThenDay = later(
 /** Over what time, and which scenes. */
 export function LightTools() {
   const { on } = useGardenContext()
-  const { state, dispatch, names, then, askedThen, chooseThen } = useLight()
-  const { period, viewName, suppositions } = state
+  const { state, shown, dispatch, names, then, askedThen, chooseThen } = useLight()
+  const { period, suppositions } = state
   return (
     <div className="screen-tools">
       <Segments<PeriodName>
@@ -34,7 +34,7 @@ export function LightTools() {
       />
       <Segments<ViewName>
         label="Then or now"
-        value={period === 'moment' && viewName === 'difference' ? 'side by side' : viewName}
+        value={shown}
         onChange={(viewName) => dispatch({ do: 'show', what: { viewName } })}
         options={[
           { value: 'before', label: names.before },

@@ -2,12 +2,15 @@ import type { AssessmentView } from '@border/contract'
 import type { Extent } from '@border/core'
 import { createContext, useContext } from 'react'
 import type { LightAction, LightState } from './lightState.ts'
+import type { ViewName } from './look.ts'
 import type { MomentState } from './useMoment.ts'
 import type { PlanLight } from './usePlanLight.ts'
 
 /** What the parts of the Light screen share. */
 export interface LightContext {
   state: LightState
+  /** Which scenes are drawn. */
+  shown: ViewName
   dispatch: (action: LightAction) => void
   /** The day that is compared with; undefined until the assessment has found one. */
   then: string | undefined

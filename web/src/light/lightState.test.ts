@@ -1,7 +1,7 @@
 import type { Supposition } from '@border/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { firstLook, lightReducer, STEP_M, type LightState } from './lightState.ts'
+import { firstLook, lightReducer, scenesShown, STEP_M, type LightState } from './lightState.ts'
 
 const higher = (id: string, heightM: number): Supposition => ({ obstructionId: id, heightM })
 const trying = (state: LightState, id: string, supposition: Supposition | undefined) =>
@@ -28,6 +28,17 @@ describe('the marked spot', () => {
         expect(end.selected).toEqual(start.selected)
       }),
     )
+  })
+})
+
+describe('the scenes that are drawn', () => {
+  it('are both where a difference was asked for and a moment has none, and the difference again with the hours', () => {
+    const difference = lightReducer(firstLook, { do: 'show', what: { viewName: 'difference' } })
+    const moment = lightReducer(difference, { do: 'show', what: { period: 'moment' } })
+    expect(scenesShown(moment)).toBe('side by side')
+    expect(scenesShown(lightReducer(moment, { do: 'show', what: { period: 'season' } }))).toBe('difference')
+    for (const viewName of ['before', 'after', 'side by side'] as const)
+      expect(scenesShown({ period: 'moment', viewName })).toBe(viewName)
   })
 })
 

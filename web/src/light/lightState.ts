@@ -43,6 +43,10 @@ export const firstLook: LightState = {
   suppositions: new Map(),
 }
 
+/** Which scenes are drawn: at a moment there is no difference of hours to draw, and both are. */
+export const scenesShown = ({ period, viewName }: Pick<LightState, 'period' | 'viewName'>): ViewName =>
+  period === 'moment' && viewName === 'difference' ? 'side by side' : viewName
+
 export function lightReducer(state: LightState, action: LightAction): LightState {
   switch (action.do) {
     case 'show':
