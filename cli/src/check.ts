@@ -56,7 +56,7 @@ async function step(name: string, [program, ...args]: string[]): Promise<Count> 
     child.once('exit', (code) => resolve(code === 0))
   })
   if (!ok) say(`check: ${name} failed`)
-  return { passed: ok ? 1 : 0, failed: ok ? 0 : 1 }
+  return counted(ok)
 }
 
 const childEnv = (env: NodeJS.ProcessEnv = {}): NodeJS.ProcessEnv => ({
@@ -72,7 +72,7 @@ function testsShareStep(): Count {
   const share = testsShare(projectRoot)
   const percent = (part: number) => `${(100 * part).toFixed(1)} %`
   say(`check: tests are ${percent(share)} of the lines of TypeScript, ${percent(floor)} at least`)
-  return share >= floor ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }
+  return counted(share >= floor)
 }
 
 /** Where people come in, and the most that may travel before it is there: bytes, as they travel. */
@@ -81,25 +81,31 @@ const FIRST_LOAD_MOST = 250_000
 
 /** Fails when more travels before a screen is there than people should wait for. */
 function firstLoadStep(screen: string): Count {
-  try {
+  return attempted(() => {
     const bytes = travelling(webRoot, firstFiles(manifestOf(webRoot), ['index.html', screen]))
     const kilobytes = (n: number) => `${(n / 1000).toFixed(1)} kB`
     say(`check: ${screen} takes ${kilobytes(bytes)} at first, ${kilobytes(FIRST_LOAD_MOST)} at most`)
-    return bytes <= FIRST_LOAD_MOST ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 }
-  } catch (error) {
-    say((error as Error).message)
-    return { passed: 0, failed: 1 }
-  }
+    return bytes <= FIRST_LOAD_MOST
+  })
 }
 
 function buildStep(): Count {
   say('check: build')
-  try {
+  return attempted(() => {
     ensureBuilt()
-    return { passed: 1, failed: 0 }
+    return true
+  })
+}
+
+const counted = (ok: boolean): Count => ({ passed: ok ? 1 : 0, failed: ok ? 0 : 1 })
+
+/** A step that holds or does not; what it throws is said, and is one failure. */
+function attempted(holds: () => boolean): Count {
+  try {
+    return counted(holds())
   } catch (error) {
     say((error as Error).message)
-    return { passed: 0, failed: 1 }
+    return counted(false)
   }
 }
 

@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
-import { fetchedLater, firstFiles, travelling, type Manifest } from './firstLoad.ts'
+import { firstFiles, travelling, type Manifest } from './firstLoad.ts'
 
 const manifest: Manifest = {
   'index.html': { file: 'index.js', css: ['index.css'], imports: ['_base.js'], dynamicImports: ['a.tsx'] },
@@ -28,7 +28,6 @@ describe('what is fetched before a screen is there', () => {
       'index.css',
       'index.js',
     ])
-    expect(fetchedLater(manifest).sort()).toEqual(['a.tsx', 'b.tsx'])
   })
 
   it('is refused of a screen that the build does not have: a budget for nothing would always be kept', () => {

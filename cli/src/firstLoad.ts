@@ -6,6 +6,7 @@ import { gzipSync } from 'node:zlib'
 interface Chunk {
   file: string
   imports?: string[]
+  /** Fetched only when they are asked for, such as screens. */
   dynamicImports?: string[]
   css?: string[]
 }
@@ -34,11 +35,6 @@ export function firstFiles(manifest: Manifest, needs: readonly string[]): string
   needs.forEach(take)
   return [...files]
 }
-
-/** The sources that are fetched only when they are asked for, such as screens. */
-export const fetchedLater = (manifest: Manifest): string[] => [
-  ...new Set(Object.values(manifest).flatMap((chunk) => chunk.dynamicImports ?? [])),
-]
 
 /** @returns bytes of the files as they travel, compressed with gzip */
 export const travelling = (site: string, files: readonly string[]): number =>

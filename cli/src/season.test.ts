@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { projectRoot } from './paths.ts'
-import { border } from './testBorder.ts'
+import { border } from './test/border.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'border-season-'))
 const file = (name: string, content: unknown) => {

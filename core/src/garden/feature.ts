@@ -18,25 +18,23 @@ export const featureKinds = [
 ] as const
 export type FeatureKind = (typeof featureKinds)[number]
 
-/** What is taken for so of a feature that does not say it. Lengths in metres, of the sun let through a share. */
+const screen = { transmission: 0, thicknessM: 0 }
+/** By kind, what is taken for so of a feature that does not say it. Lengths in metres, of the sun let through a share. */
 export const featureDefaults = {
-  screen: { transmission: 0, thicknessM: 0 },
+  wall: screen,
+  fence: screen,
+  hedge: screen,
   container: { shape: 'round', rimHeightM: 0.4 },
   tree: { trunkRadiusM: 0.1, clearStemM: 0, crownShape: 'ellipsoid', transmissionInLeaf: 0.15 },
-} as const
+} as const satisfies Partial<Record<FeatureKind, object>>
 
 export type FeatureProperties = z.infer<(typeof featureProperties)[FeatureKind]>
 
-const defaultsOf = (kind: FeatureKind): object =>
-  kind === 'wall' || kind === 'fence' || kind === 'hedge'
-    ? featureDefaults.screen
-    : kind === 'container' || kind === 'tree'
-      ? featureDefaults[kind]
-      : {}
+const defaultsOf: Partial<Record<FeatureKind, object>> = featureDefaults
 
 /** What is said of a feature on the plan; it was read by the schema when it came there. */
 export const propertiesOf = ({ kind, name, from, to, properties }: PlanFeature): FeatureProperties =>
-  ({ ...defaultsOf(kind), ...properties, kind, name, from, to }) as FeatureProperties
+  ({ ...defaultsOf[kind], ...properties, kind, name, from, to }) as FeatureProperties
 
 /** Places are what plants can stand in. */
 export const isPlace = <F extends { kind: FeatureKind }>(f: F): f is F & { kind: 'bed' | 'container' } =>

@@ -42,8 +42,8 @@ const lifeline = {
 const screen = {
   ...lifeline,
   heightM: size(TALLEST_M),
-  transmission: share.default(featureDefaults.screen.transmission),
-  thicknessM: size(10).default(featureDefaults.screen.thicknessM),
+  transmission: share.default(featureDefaults.wall.transmission),
+  thicknessM: size(10).default(featureDefaults.wall.thicknessM),
   events: z.array(event).optional(),
   growth: growth.optional(),
 }

@@ -2,7 +2,7 @@ import { areaM2, type Ring } from '../geometry/index.ts'
 import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import { isAlive, type IsoDate } from '../dates/index.ts'
-import { isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
+import { featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
 import { soilTextures, type SoilTexture } from './soil.ts'
 
 /** Somewhere plants can stand, as everything that judges, plans or lights it sees it. */
@@ -67,7 +67,14 @@ export function placeOf(f: Feature): Place | undefined {
   }
   if (f.geometry.type !== 'Point') return undefined
   const [x, y] = f.geometry.coordinates
-  return { ...common, kind: 'container', x, y, rimHeightM: p.rimHeightM ?? USUAL_POT_M, ...insideOf(f) }
+  return {
+    ...common,
+    kind: 'container',
+    x,
+    y,
+    rimHeightM: p.rimHeightM ?? featureDefaults.container.rimHeightM,
+    ...insideOf(f),
+  }
 }
 
 /** Places that stand on a day, in the order of the plan. */

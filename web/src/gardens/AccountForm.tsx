@@ -38,7 +38,9 @@ export function AccountForm<Name extends string>({
 }) {
   const [filled, setFilled] = useState(() => Object.fromEntries(fields.map((f) => [f.name, ''])))
   const [asked, setAsked] = useState(false)
-  const lacks = (f: Field<Name>) => asked && filled[f.name]!.trim().length < (f.least ?? 1)
+  // As it was typed: a blank at the end of a password is part of it.
+  const isShort = (f: Field<Name>) => filled[f.name]!.length < (f.least ?? 1)
+  const lacks = (f: Field<Name>) => asked && isShort(f)
   return (
     <form
       className="account-form"
@@ -46,7 +48,7 @@ export function AccountForm<Name extends string>({
       onSubmit={(e) => {
         e.preventDefault()
         setAsked(true)
-        const short = fields.find((f) => filled[f.name]!.trim().length < (f.least ?? 1))
+        const short = fields.find(isShort)
         if (!short) return onSend(filled as Record<Name, string>)
         e.currentTarget.querySelector<HTMLInputElement>(`[name="${short.name}"]`)?.focus()
       }}

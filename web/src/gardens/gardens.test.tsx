@@ -56,6 +56,22 @@ describe('signing in', () => {
     await user.click(screen.getByRole('button', { name: 'Make the account' }))
     await waitFor(() => expect(server.askedOf(sessionEndpoints.firstAccount)).toHaveLength(1))
   })
+
+  it('takes a password as it was typed: a blank at its end is part of it', async () => {
+    server
+      .on(sessionEndpoints.read, () => ({ ...nobody(), needsFirstAccount: true }))
+      .on(sessionEndpoints.firstAccount, known)
+    const { user } = openApp('/')
+    await user.type(await screen.findByLabelText(/^Practice/), 'Field and Daughter')
+    await user.type(screen.getByLabelText('Your name'), 'Nora Field')
+    await user.type(screen.getByLabelText('E-mail address'), 'nora@example.org')
+    await user.type(screen.getByLabelText('Password'), 'ten with  {Enter}')
+    await waitFor(() =>
+      expect(server.askedOf(sessionEndpoints.firstAccount).map((a) => a.body)).toMatchObject([
+        { password: 'ten with  ' },
+      ]),
+    )
+  })
 })
 
 describe('a garden from files', () => {

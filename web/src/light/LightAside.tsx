@@ -4,7 +4,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { later } from '../frame/later.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { useLight } from './lightContext.ts'
-import type { Tab } from './lightState.ts'
+import { idOf, spotOf, type Tab } from './lightState.ts'
 import { OutsideList } from './OutsideList.tsx'
 
 // What is not seen at first is not fetched at first.
@@ -98,7 +98,7 @@ function Listed() {
   const { view } = useGardenContext()
   const { state, dispatch, assessment } = useLight()
   const { selected, suppositions } = state
-  const selectedId = selected && 'id' in selected ? selected.id : undefined
+  const selectedId = idOf(selected)
   const { choosePlanting, markSpot } = useChoosing()
   switch (state.tab) {
     case 'now':
@@ -127,7 +127,7 @@ function Listed() {
         />
       )
     case 'readings':
-      return <ReadingsPanel spot={selected?.kind === 'spot' ? selected.at : undefined} onSpot={markSpot} />
+      return <ReadingsPanel spot={spotOf(selected)} onSpot={markSpot} />
   }
 }
 

@@ -14,6 +14,7 @@ import { useSize } from '../frame/useSize.ts'
 import { PlanDrawing, type Picked, type Pointed } from '../plan/PlanDrawing.tsx'
 import type { PlanScale } from '../plan/scale.ts'
 import { useLight } from './lightContext.ts'
+import { idOf, spotOf } from './lightState.ts'
 import { hoursAtPoint, picturesOf, potColoursOf, type Stretch } from './look.ts'
 import { usePlaceAt } from './usePlaceAt.ts'
 import type { LitScene } from './usePlanLight.ts'
@@ -33,7 +34,7 @@ export function LightPlan({ scene: lit, less, caption, tried, canDrag = false }:
   const { view, on } = useGardenContext()
   const { state, moment, outside, extent } = useLight()
   const { stretch, measure, selected } = state
-  const spot = selected?.kind === 'spot' ? selected.at : undefined
+  const spot = spotOf(selected)
   const [ref, size] = useSize()
   const fields = useMemo(
     () => (moment ? [] : picturesOf(lit.field, { stretch, measure, less })),
@@ -81,7 +82,7 @@ export function LightPlan({ scene: lit, less, caption, tried, canDrag = false }:
           shadows={shadows}
           tried={tried}
           flagged={outside}
-          selectedId={selected && 'id' in selected ? selected.id : undefined}
+          selectedId={idOf(selected)}
           onPick={hands.pick}
           onPoint={setPointed}
           onDrag={canDrag ? hands.drag : undefined}

@@ -4,6 +4,14 @@ import type { Measure, PeriodName, Stretch, ViewName } from './look.ts'
 export type Selected = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; at: Point }
 export type Tab = 'now' | 'ahead' | 'what if' | 'readings'
 
+/** What of the plan is chosen, where it is something of the plan. */
+export const idOf = (selected: Selected | undefined): string | undefined =>
+  selected && 'id' in selected ? selected.id : undefined
+
+/** The spot that is marked, where one is. */
+export const spotOf = (selected: Selected | undefined): Point | undefined =>
+  selected?.kind === 'spot' ? selected.at : undefined
+
 /** How the light is looked at, what is chosen on the plan, and what is tried other than it stands. */
 export interface LightState {
   period: PeriodName
@@ -55,7 +63,7 @@ export function lightReducer(state: LightState, action: LightAction): LightState
       return { ...state, selected: action.selected }
     case 'nudge': {
       const { steps, middle } = action
-      const [x, y] = state.selected?.kind === 'spot' ? state.selected.at : middle
+      const [x, y] = spotOf(state.selected) ?? middle
       return { ...state, selected: { kind: 'spot', at: [x + steps[0] * STEP_M, y + steps[1] * STEP_M] } }
     }
     case 'suppose': {

@@ -1,5 +1,5 @@
 import { vi } from 'vitest'
-import { run } from './run.ts'
+import { run } from '../run.ts'
 
 export interface Ran {
   status: number
