@@ -27,7 +27,7 @@ export async function goTo(page: Page, screen: string): Promise<void> {
 }
 
 /** What is on its way in or out, or waits for its answer, is paler than it will be. */
-const PASSING = '.ant-btn-loading, [class*="-leave-active"], [class*="-enter-active"]'
+const PASSING = '[aria-busy="true"], [class*="-leave-active"], [class*="-enter-active"]'
 
 /** WCAG 2.2 AA as far as a program can tell, once nothing on the page is half way. */
 export async function expectAccessible(page: Page, where: string): Promise<void> {

@@ -1,11 +1,12 @@
 import { expect, request } from '@playwright/test'
+import { ensureBuilt } from '../cli/src/build.ts'
 import { dropKept, FIRST_PORT, Practice, TEMPLATE } from './practice.ts'
 
 /** Makes the demo that the flows copy: loaded, its work worked out, its figures kept. Gone again after the last flow. */
-export default async function makeTemplate(): Promise<() => void> {
-  dropKept(TEMPLATE)
-  const practice = new Practice(['--demo', '--keep', TEMPLATE], FIRST_PORT)
-  await practice.start()
+export default async function makeTemplate(): Promise<() => Promise<void>> {
+  ensureBuilt()
+  await dropKept(TEMPLATE)
+  const practice = await Practice.begin({ demo: true, kept: TEMPLATE, port: FIRST_PORT })
   const server = await request.newContext({ baseURL: practice.url })
   const read = async (path: string) => {
     const answer = await server.get(`/api${path}`)
@@ -25,6 +26,6 @@ export default async function makeTemplate(): Promise<() => void> {
     for (const view of ['assessment', 'record', 'diagnosis', 'walk']) await read(`/gardens/${id}/${view}`)
   }
   await server.dispose()
-  await practice.kill('SIGTERM')
+  await practice.end()
   return () => dropKept(TEMPLATE)
 }

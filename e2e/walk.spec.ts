@@ -23,98 +23,94 @@ const openWalk = async (browser: Browser, who?: string) => {
   return page
 }
 
-test.describe('a practice that outlives its server', () => {
-  test.use({ outlives: true })
+test('a walk without a connection loses and doubles nothing', async ({ browser, practice }) => {
+  test.setTimeout(180_000)
+  const page = await openWalk(browser)
+  const context = page.context()
+  const gardenId = page.url().split('/g/')[1]!.split('/')[0]!
+  const rows = async () => {
+    const answer = await context.request.get(`/api/gardens/${gardenId}/observations.csv?from=2026-09-14`)
+    const [, ...lines] = (await answer.text()).trim().split('\r\n')
+    return lines.map((l) => l.split(',').slice(1, 4).join(' ')).sort()
+  }
+  // The application is on the device once its worker is in charge.
+  await page.evaluate(() => navigator.serviceWorker.ready)
+  const place = (name: string) =>
+    page.getByRole('navigation', { name: /Places/ }).getByRole('button', { name: new RegExp(name) })
 
-  test('a walk without a connection loses and doubles nothing', async ({ browser, practice }) => {
-    test.setTimeout(180_000)
-    const page = await openWalk(browser)
-    const context = page.context()
-    const gardenId = page.url().split('/g/')[1]!.split('/')[0]!
-    const rows = async () => {
-      const answer = await context.request.get(`/api/gardens/${gardenId}/observations.csv?from=2026-09-14`)
-      const [, ...lines] = (await answer.text()).trim().split('\r\n')
-      return lines.map((l) => l.split(',').slice(1, 4).join(' ')).sort()
-    }
-    // The application is on the device once its worker is in charge.
-    await page.evaluate(() => navigator.serviceWorker.ready)
-    const place = (name: string) =>
-      page.getByRole('navigation', { name: /Places/ }).getByRole('button', { name: new RegExp(name) })
-
-    await test.step('with a connection, what is noted goes by itself', async () => {
-      await place('Courtyard border').click()
-      await rate(page, 'N-001', 'poor')
-      await expect.poll(rows).toEqual(['N-001 2026-09-14 2'])
-      await expect(page.getByText('All is in the record.')).toBeVisible()
-    })
-
-    await test.step('cut off in the middle, it waits on the device and says so', async () => {
-      await context.setOffline(true)
-      await rate(page, 'N-002', 'failing')
-      await rate(page, 'N-003', 'poor')
-      await rate(page, 'N-001', 'fair')
-      await expect(page.getByText(/No connection\. 3 looks waiting/)).toBeVisible()
-    })
-
-    await test.step('the server dies, the page is closed and opened again: the walk is there', async () => {
-      await practice.kill()
-      await page.close()
-    })
-    const again = await context.newPage()
-    await test.step('with neither connection nor server the walk goes on', async () => {
-      await again.goto(`/g/${gardenId}/walk`)
-      await again
-        .getByRole('navigation', { name: /Places/ })
-        .getByRole('button', { name: /Courtyard border/ })
-        .click()
-      await expect(again.getByText(/3 of 74 looked at/)).toBeVisible()
-      await rate(again, 'N-004', 'failing')
-      await again.getByRole('button', { name: 'The bed itself' }).click()
-      await again
-        .locator('.walk-standpoint input[type=file]')
-        .setInputFiles(join(import.meta.dirname, '..', 'docs', 'screenshots', 'plan.png'))
-      await expect(again.getByText(/4 looks and 1 photo waiting/)).toBeVisible()
-    })
-
-    await test.step('when both are back it is sent by itself, each thing once', async () => {
-      await practice.start()
-      await context.setOffline(false)
-      await expect(again.getByText('All is in the record.')).toBeVisible()
-      expect(await rows()).toEqual([
-        'N-001 2026-09-14 3',
-        'N-002 2026-09-14 1',
-        'N-003 2026-09-14 2',
-        'N-004 2026-09-14 1',
-      ])
-      const photos = await (await again.request.get(`/api/gardens/${gardenId}/photos`)).json()
-      expect(photos.filter((p: { takenOn: string }) => p.takenOn === '2026-09-14')).toHaveLength(1)
-      // Two more rounds of sending change nothing.
-      await again.waitForTimeout(6_000)
-      expect((await (await again.request.get(`/api/gardens/${gardenId}/photos`)).json()).length).toBe(
-        photos.length,
-      )
-    })
-
-    await test.step('two people at one planting: both looks are kept', async () => {
-      const other = await openWalk(browser, 'Tobin Reeve')
-      await other
-        .getByRole('navigation', { name: /Places/ })
-        .getByRole('button', { name: /Courtyard border/ })
-        .click()
-      await rate(other, 'N-002', 'fair')
-      const seenBy = async () => {
-        const file = `/api/gardens/${gardenId}/observations.csv?from=2026-09-14`
-        const lines = (await (await other.request.get(file)).text()).split('\r\n')
-        return lines
-          .filter((l) => l.includes(',N-002,2026-09-14,'))
-          .map((l) => l.split(',').at(-1))
-          .sort()
-      }
-      await expect.poll(seenBy).toEqual(['Marla Quill', 'Tobin Reeve'])
-      await other.context().close()
-    })
-    await context.close()
+  await test.step('with a connection, what is noted goes by itself', async () => {
+    await place('Courtyard border').click()
+    await rate(page, 'N-001', 'poor')
+    await expect.poll(rows).toEqual(['N-001 2026-09-14 2'])
+    await expect(page.getByText('All is in the record.')).toBeVisible()
   })
+
+  await test.step('cut off in the middle, it waits on the device and says so', async () => {
+    await context.setOffline(true)
+    await rate(page, 'N-002', 'failing')
+    await rate(page, 'N-003', 'poor')
+    await rate(page, 'N-001', 'fair')
+    await expect(page.getByText(/No connection\. 3 looks waiting/)).toBeVisible()
+  })
+
+  await test.step('the server dies, the page is closed and opened again: the walk is there', async () => {
+    await practice.kill()
+    await page.close()
+  })
+  const again = await context.newPage()
+  await test.step('with neither connection nor server the walk goes on', async () => {
+    await again.goto(`/g/${gardenId}/walk`)
+    await again
+      .getByRole('navigation', { name: /Places/ })
+      .getByRole('button', { name: /Courtyard border/ })
+      .click()
+    await expect(again.getByText(/3 of 74 looked at/)).toBeVisible()
+    await rate(again, 'N-004', 'failing')
+    await again.getByRole('button', { name: 'The bed itself' }).click()
+    await again
+      .locator('.walk-standpoint input[type=file]')
+      .setInputFiles(join(import.meta.dirname, '..', 'docs', 'screenshots', 'plan.png'))
+    await expect(again.getByText(/4 looks and 1 photo waiting/)).toBeVisible()
+  })
+
+  await test.step('when both are back it is sent by itself, each thing once', async () => {
+    await practice.start()
+    await context.setOffline(false)
+    await expect(again.getByText('All is in the record.')).toBeVisible()
+    expect(await rows()).toEqual([
+      'N-001 2026-09-14 3',
+      'N-002 2026-09-14 1',
+      'N-003 2026-09-14 2',
+      'N-004 2026-09-14 1',
+    ])
+    const photos = await (await again.request.get(`/api/gardens/${gardenId}/photos`)).json()
+    expect(photos.filter((p: { takenOn: string }) => p.takenOn === '2026-09-14')).toHaveLength(1)
+    // Two more rounds of sending change nothing.
+    await again.waitForTimeout(6_000)
+    expect((await (await again.request.get(`/api/gardens/${gardenId}/photos`)).json()).length).toBe(
+      photos.length,
+    )
+  })
+
+  await test.step('two people at one planting: both looks are kept', async () => {
+    const other = await openWalk(browser, 'Tobin Reeve')
+    await other
+      .getByRole('navigation', { name: /Places/ })
+      .getByRole('button', { name: /Courtyard border/ })
+      .click()
+    await rate(other, 'N-002', 'fair')
+    const seenBy = async () => {
+      const file = `/api/gardens/${gardenId}/observations.csv?from=2026-09-14`
+      const lines = (await (await other.request.get(file)).text()).split('\r\n')
+      return lines
+        .filter((l) => l.includes(',N-002,2026-09-14,'))
+        .map((l) => l.split(',').at(-1))
+        .sort()
+    }
+    await expect.poll(seenBy).toEqual(['Marla Quill', 'Tobin Reeve'])
+    await other.context().close()
+  })
+  await context.close()
 })
 
 test('the record tells plant from spot from year, judges a trial, and reads signs by an edited table', async ({

@@ -2,10 +2,12 @@ import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
 import { addressesOnly } from './addressesOnly.ts'
+import { askedEarly } from './askedEarly.ts'
 
 export default defineConfig({
   plugins: [
     addressesOnly(),
+    askedEarly(),
     react(),
     VitePWA({
       strategies: 'injectManifest',

@@ -7,23 +7,68 @@ import { inState } from './paths.ts'
 
 const secretFile = inState('session-secret')
 
-/** The built server as a child process. */
-export function spawnServer(url: string, port: number, env: NodeJS.ProcessEnv = {}): ChildProcess {
+/** A server and the weather service beside it, that answer requests. */
+export interface Serving {
+  port: number
+  pid: number
+  /** Its exit code, once it has ended. */
+  ended: Promise<number>
+  /** @returns when nothing of it is left; killed, nothing is finished and nobody is told, as in a power cut */
+  end: (signal: 'SIGTERM' | 'SIGKILL') => Promise<void>
+}
+
+const WAITED_MS = 30_000
+
+/**
+ * Serves a database with what was built.
+ *
+ * @param wantedPort or the next that is free
+ * @throws when no request is answered within half a minute
+ */
+export async function beginServing(
+  url: string,
+  wantedPort: number,
+  env: NodeJS.ProcessEnv = {},
+): Promise<Serving> {
+  const port = await freePort(wantedPort)
+  const weatherPort = await freePort(wantedPort + WEATHER_PORT_AWAY)
   if (!existsSync(secretFile))
     writeFileSync(secretFile, randomBytes(32).toString('base64url'), { mode: 0o600 })
-  return spawn(process.execPath, [serverFile], {
-    env: {
-      ...process.env,
-      DATABASE_URL: url,
-      SESSION_SECRET_FILE: secretFile,
-      WEB_ROOT: webRoot,
-      PORT: String(port),
-      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-      ...env,
-    },
-    stdio: ['ignore', 'ignore', 'inherit'],
+  const weather = started(weatherServiceFile, { ...env, PORT: String(weatherPort) })
+  const server = started(serverFile, {
+    DATABASE_URL: url,
+    SESSION_SECRET_FILE: secretFile,
+    WEB_ROOT: webRoot,
+    LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+    WEATHER_URL: `http://127.0.0.1:${weatherPort}`,
+    ...env,
+    PORT: String(port),
   })
+  const ended = exited(server).then((code) => {
+    weather.kill('SIGTERM')
+    return code
+  })
+  const end: Serving['end'] = async (signal) => {
+    server.kill(signal)
+    weather.kill(signal)
+    await ended
+  }
+  const until = Date.now() + WAITED_MS
+  while (!(await isHealthy(port))) {
+    if (server.exitCode === null && Date.now() < until) await new Promise((r) => setTimeout(r, 50))
+    else {
+      await end('SIGKILL')
+      throw new Error(`The server did not answer on port ${port}`)
+    }
+  }
+  return { port, pid: server.pid!, ended, end }
 }
+
+const started = (file: string, env: NodeJS.ProcessEnv): ChildProcess =>
+  spawn(process.execPath, [file], { env: { ...process.env, ...env }, stdio: ['ignore', 'ignore', 'inherit'] })
+
+const exited = (child: ChildProcess): Promise<number> =>
+  new Promise((resolve) => child.once('exit', (code) => resolve(code ?? 0)))
 
 export async function isHealthy(port: number): Promise<boolean> {
   try {
@@ -62,25 +107,11 @@ export async function serveUntilStopped(
   onReady: (port: number) => void,
   env: NodeJS.ProcessEnv = {},
 ): Promise<number> {
-  const port = await freePort(wantedPort)
-  const weatherPort = await freePort(wantedPort + WEATHER_PORT_AWAY)
-  const weather = spawn(process.execPath, [weatherServiceFile], {
-    env: { ...process.env, ...env, PORT: String(weatherPort) },
-    stdio: ['ignore', 'ignore', 'inherit'],
-  })
-  const child = spawnServer(url, port, { WEATHER_URL: `http://127.0.0.1:${weatherPort}`, ...env })
-  const exited = new Promise<number>((resolve) => child.once('exit', (code) => resolve(code ?? 0)))
-  writeFileSync(servingFile(name), JSON.stringify({ pid: child.pid!, port }))
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => child.kill('SIGTERM'))
-  for (let i = 0; i < 300 && child.exitCode === null; i++) {
-    if (await isHealthy(port)) {
-      onReady(port)
-      break
-    }
-    await new Promise((r) => setTimeout(r, 100))
-  }
-  const code = await exited
-  weather.kill('SIGTERM')
+  const { port, pid, ended, end } = await beginServing(url, wantedPort, env)
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end('SIGTERM'))
+  writeFileSync(servingFile(name), JSON.stringify({ pid, port }))
+  onReady(port)
+  const code = await ended
   rmSync(servingFile(name), { force: true })
   return code
 }

@@ -1,5 +1,3 @@
-import { loadDemo, weatherRegion } from '@border/demo'
-import { connect, migrate } from '@border/server'
 import { ensureBuilt } from './build.ts'
 import { stopCluster } from './cluster.ts'
 import {
@@ -11,6 +9,7 @@ import {
   scratchDatabase,
 } from './databases.ts'
 import { optionsOf } from './files.ts'
+import { demoWeather, prepare, scratchServer } from './prepare.ts'
 import { Misuse, say } from './say.ts'
 import { alreadyServing, serveUntilStopped, stopServing } from './serve.ts'
 
@@ -18,19 +17,6 @@ const PORT = 5180
 
 export const demoCommand = () => serve('demo', DEMO_DATABASE, true)
 export const startCommand = () => serve('practice', PRACTICE_DATABASE, false)
-
-/** The stand-in weather service knows the demo's town. */
-const demoWeather = { WEATHER_REGIONS: JSON.stringify([weatherRegion]) }
-
-async function prepare(url: string, withDemo: boolean): Promise<string[]> {
-  const db = connect(url, 4)
-  try {
-    await migrate(db)
-    return withDemo ? await loadDemo(db, say) : []
-  } finally {
-    await db.destroy()
-  }
-}
 
 async function serve(name: string, database: string, withDemo: boolean): Promise<number> {
   const running = await alreadyServing(name)
@@ -89,11 +75,7 @@ export async function scratchCommand(args: string[]): Promise<number> {
   try {
     await prepare(url, values.demo ?? false)
     const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)
-    return await serveUntilStopped(`scratch-${port}`, url, port, ready, {
-      SIGN_IN_ATTEMPTS: '1000',
-      CHECK_ANSWERS: '1',
-      ...(values.demo && demoWeather),
-    })
+    return await serveUntilStopped(`scratch-${port}`, url, port, ready, scratchServer(values.demo ?? false))
   } finally {
     if (values.keep === undefined) await drop()
   }

@@ -1,11 +1,8 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { ConfigProvider } from 'antd'
 import type { createBrowserRouter } from 'react-router'
 import { RouterProvider } from 'react-router'
 import { isRefusal } from './api/client.ts'
 import { Announced } from './frame/Announced.tsx'
-import { nonce } from './nonce.ts'
-import { themeConfig, useTheme } from './theme.ts'
 
 const RETRIES = 2
 
@@ -38,13 +35,11 @@ export function Application({
   router: ReturnType<typeof createBrowserRouter>
 }) {
   return (
-    <ConfigProvider theme={themeConfig(useTheme())} csp={{ nonce }}>
-      <QueryClientProvider client={client}>
-        <div className="app-root">
-          <RouterProvider router={router} />
-          <Announced />
-        </div>
-      </QueryClientProvider>
-    </ConfigProvider>
+    <QueryClientProvider client={client}>
+      <div className="app-root">
+        <RouterProvider router={router} />
+        <Announced />
+      </div>
+    </QueryClientProvider>
   )
 }

@@ -5,6 +5,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter } from 'react-router'
 import { persister } from './api/answers.ts'
+import { askFirst } from './api/session.ts'
 import { Application, newClient } from './Application.tsx'
 import { giveStylesTheNonce } from './nonce.ts'
 import { routes } from './router.tsx'
@@ -14,6 +15,7 @@ import { applyTheme } from './theme.ts'
 const BEGAN_ANEW = 'border.began-anew'
 const AGAIN_MS = 60_000
 const TIDIED_AFTER_MS = 10_000
+const WAITS_MS = 1_000
 
 giveStylesTheNonce()
 applyTheme()
@@ -34,8 +36,25 @@ setTimeout(() => void persister.persisterGc().catch(() => {}), TIDIED_AFTER_MS)
 
 const client = newClient()
 const router = createBrowserRouter(routes)
+// Shown once, with what it is of; what takes longer is waited for where it belongs.
+await Promise.race([
+  Promise.all([askFirst(client, location), filesOf(router)]),
+  new Promise((resolve) => setTimeout(resolve, WAITS_MS)),
+])
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Application client={client} router={router} />
   </StrictMode>,
 )
+
+/** @returns when the files of the screen at the address are there */
+function filesOf({ state, subscribe }: typeof router): Promise<void> {
+  if (state.initialized) return Promise.resolve()
+  return new Promise((resolve) => {
+    const stop = subscribe((now) => {
+      if (!now.initialized) return
+      stop()
+      resolve()
+    })
+  })
+}

@@ -1,13 +1,13 @@
 import { Navigate, type RouteObject } from 'react-router'
-import { GardenFrame } from './frame/GardenFrame.tsx'
 import { RouteError } from './frame/RouteError.tsx'
 import { Waiting } from './frame/Answered.tsx'
+import { themed } from './frame/later.tsx'
 import { Shell, StartPage } from './frame/Shell.tsx'
 
 /** Each screen is its own file for the browser to fetch when it is first opened. */
 const screen =
   <Name extends string>(name: Name, load: () => Promise<Record<Name, React.ComponentType>>) =>
-  async () => ({ Component: (await load())[name] })
+  async () => ({ Component: await themed(async () => (await load())[name])() })
 
 export const routes: RouteObject[] = [
   {
@@ -20,7 +20,7 @@ export const routes: RouteObject[] = [
       { path: 'gardens/new', lazy: screen('NewGardenScreen', () => import('./gardens/NewGardenScreen.tsx')) },
       {
         path: 'g/:gardenId',
-        element: <GardenFrame />,
+        lazy: async () => ({ Component: (await import('./frame/GardenFrame.tsx')).GardenFrame }),
         errorElement: <RouteError />,
         children: [
           { index: true, element: <Navigate to="light" replace /> },
@@ -32,7 +32,11 @@ export const routes: RouteObject[] = [
             path: 'plants/taxon/:botanical',
             lazy: screen('TaxonScreen', () => import('./plants/TaxonScreen.tsx')),
           },
-          { path: 'light', lazy: screen('LightScreen', () => import('./light/LightScreen.tsx')) },
+          {
+            path: 'light',
+            // Where people come in: it does without the component library until a panel is opened.
+            lazy: async () => ({ Component: (await import('./light/LightScreen.tsx')).LightScreen }),
+          },
           { path: 'record', lazy: screen('RecordScreen', () => import('./record/RecordScreen.tsx')) },
           { path: 'verdicts', lazy: screen('VerdictsScreen', () => import('./verdicts/VerdictsScreen.tsx')) },
           { path: 'season', lazy: screen('SeasonScreen', () => import('./season/SeasonScreen.tsx')) },

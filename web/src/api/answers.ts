@@ -72,7 +72,7 @@ export async function heard<T>(answer: Promise<T>): Promise<T> {
 }
 
 /** How an answer is asked for and what it rests on. What was asked for a day of its own is not kept on the device. */
-function answerOf<E extends Endpoint>(endpoint: E, sent: Omit<Sent<E>, 'body'>, staysPut?: boolean) {
+export function answerOf<E extends Endpoint>(endpoint: E, sent: Omit<Sent<E>, 'body'>, staysPut?: boolean) {
   const { gardenId } = (sent.params ?? {}) as { gardenId?: string }
   const isOfItsDay = Object.values(sent.query ?? {}).some((v) => v !== undefined)
   return {

@@ -9,6 +9,7 @@ import {
   type QueryOf,
   type SessionInfo,
 } from '@border/contract'
+import { forgetEarly, takeEarly } from './early.ts'
 
 /** A refusal or failure in words a person can act on. */
 export class ApiError extends Error {
@@ -57,15 +58,18 @@ async function send<E extends Endpoint>(
   const isPost = endpoint.method === 'post'
   let response: Response
   try {
-    response = await fetch(hrefOf(endpoint, sent), {
-      method: endpoint.method.toUpperCase(),
-      signal,
-      headers: {
-        ...(isPost ? { 'content-type': 'application/json', 'x-csrf-token': csrfToken } : {}),
-        ...(key ? { 'idempotency-key': key } : {}),
-      },
-      body: isPost ? JSON.stringify(sent.body ?? {}) : undefined,
-    })
+    const address = hrefOf(endpoint, sent)
+    const early = isPost ? undefined : takeEarly(address)
+    response = await (early ??
+      fetch(address, {
+        method: endpoint.method.toUpperCase(),
+        signal,
+        headers: {
+          ...(isPost ? { 'content-type': 'application/json', 'x-csrf-token': csrfToken } : {}),
+          ...(key ? { 'idempotency-key': key } : {}),
+        },
+        body: isPost ? JSON.stringify(sent.body ?? {}) : undefined,
+      }))
   } catch (error) {
     if (signal?.aborted) throw error
     throw new ApiError(0, 'The server cannot be reached. Nothing was lost; try again in a moment.')
@@ -131,6 +135,7 @@ export type SessionChange = {
 }[Exclude<keyof typeof sessionEndpoints, 'read'>]
 
 export async function changeSession({ name, body }: SessionChange): Promise<Session> {
+  forgetEarly()
   const endpoint: Endpoint = sessionEndpoints[name]
   const answer = await ask(endpoint, { body } as Sent<Endpoint>)
   return name === 'signOut' ? openSession() : keepToken(answer as SessionInfo)

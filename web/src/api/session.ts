@@ -1,18 +1,19 @@
 import { gardenEndpoints } from '@border/contract'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { forgetKept } from '../offline/store.ts'
-import { asKept, heard, persister, useAnswer } from './answers.ts'
+import { answerOf, asKept, heard, persister, useAnswer } from './answers.ts'
 import { changeSession, openSession, type Session, type SessionChange } from './client.ts'
 
 const SESSION = ['session']
 
-export const useSession = () =>
-  useQuery({
-    queryKey: SESSION,
-    queryFn: () => heard(openSession()),
-    persister: asKept,
-    staleTime: 5 * 60_000,
-  })
+const session = queryOptions<Session>({
+  queryKey: SESSION,
+  queryFn: () => heard(openSession()),
+  persister: asKept,
+  staleTime: 5 * 60_000,
+})
+
+export const useSession = () => useQuery(session)
 
 /** The session of someone signed in; screens inside the frame have one. */
 export function useSignedIn(): Session & { person: NonNullable<Session['person']> } {
@@ -49,3 +50,19 @@ async function forgetHere(): Promise<void> {
 }
 
 export const useGardens = () => useAnswer(gardenEndpoints.list, {})
+
+/**
+ * What nothing can be shown without: who it is, their gardens, and the garden of the address.
+ *
+ * @returns when it is there, or cannot be had
+ */
+export async function askFirst(client: QueryClient, { pathname, search }: Location): Promise<void> {
+  await client.prefetchQuery(session)
+  if (!client.getQueryData<Session>(SESSION)?.person) return
+  const gardenId = /^\/g\/([^/]+)/.exec(pathname)?.[1]
+  const on = new URLSearchParams(search).get('on') ?? undefined
+  await Promise.all([
+    client.prefetchQuery(answerOf(gardenEndpoints.list, {})),
+    gardenId && client.prefetchQuery(answerOf(gardenEndpoints.read, { params: { gardenId }, query: { on } })),
+  ])
+}

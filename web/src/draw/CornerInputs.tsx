@@ -1,6 +1,7 @@
 import type { Point } from '@border/core'
-import { Button, InputNumber } from 'antd'
+import { InputNumber } from 'antd'
 import { useState } from 'react'
+import { Button } from '../frame/Button.tsx'
 import { PointInputs } from './PointInputs.tsx'
 import { sidesOf, step, withSide, type Side } from './outline.ts'
 
@@ -48,7 +49,7 @@ export function CornerInputs({ shape, least, corners, onCorners: set }: Props) {
             {!closing && (
               <Button
                 size="small"
-                type="text"
+                look="text"
                 aria-label={`Remove corner ${i + 2}`}
                 onClick={() => set(corners.filter((_, k) => k !== i + 1))}
               >

@@ -1,9 +1,10 @@
 import { planEndpoints, type GardenView } from '@border/contract'
 import { checkFeature, leafDates, problemText, type Geometry, type Point } from '@border/core'
-import { Alert, Button, Checkbox, DatePicker, Form, Input, Select } from 'antd'
+import { Alert, Checkbox, DatePicker, Form, Input, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { CornerInputs } from './CornerInputs.tsx'
 import { drawnKinds, kindFields, leastCorners, shapeOf, type DrawnKind } from './kinds.ts'
@@ -100,7 +101,7 @@ export function DrawForm({ draft, onDraft, onClose }: Props) {
         <Alert key={p} type="error" title={p} />
       ))}
       <div className="row">
-        <Button type="primary" htmlType="submit" disabled={missing > 0} loading={save.isPending}>
+        <Button look="primary" type="submit" disabled={missing > 0} loading={save.isPending}>
           Put it on the plan
         </Button>
         <Button onClick={onClose}>Leave it</Button>

@@ -1,9 +1,10 @@
 import { planEndpoints, type FeatureView } from '@border/contract'
 import { castsShade, isAlive, isPlace, type FeatureKind, type Point } from '@border/core'
-import { Button, Popconfirm } from 'antd'
+import { Popconfirm } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { useSize } from '../frame/useSize.ts'
@@ -44,7 +45,7 @@ export function PlanScreen() {
         }
       >
         {isHead && !draft && (
-          <Button type="primary" onClick={() => setDraft({ kind: 'bed', corners: [] })}>
+          <Button look="primary" onClick={() => setDraft({ kind: 'bed', corners: [] })}>
             Add to the plan
           </Button>
         )}
@@ -155,7 +156,7 @@ function PartsList({
               okText="Take it off"
               onConfirm={() => withdraw.mutate({ id: f.id, name: f.name })}
             >
-              <Button size="small" type="text" aria-label={`Take ${f.name} off the plan`}>
+              <Button size="small" look="text" aria-label={`Take ${f.name} off the plan`}>
                 ✕
               </Button>
             </Popconfirm>

@@ -1,8 +1,8 @@
 import type { UseQueryResult } from '@tanstack/react-query'
-import { Button } from 'antd'
 import { ApiError, isRefusal } from '../api/client.ts'
 import { errorText } from '../api/writes.ts'
 import { useSyncState } from '../offline/useSync.ts'
+import { Button } from './Button.tsx'
 import { ScreenHead } from './ScreenHead.tsx'
 import { momentText } from './words.ts'
 

@@ -1,7 +1,6 @@
 import type { GardenSummary } from '@border/contract'
 import { isAlive, usually } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
-import { Button } from 'antd'
 import { useEffect, useRef } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
 import { followGarden, useGardenVersions } from '../api/answers.ts'
@@ -10,12 +9,14 @@ import { onSent } from '../offline/sync.ts'
 import { useSyncState } from '../offline/useSync.ts'
 import { Answered, Offline } from './Answered.tsx'
 import { useAsOf } from './asOf.ts'
+import { Button } from './Button.tsx'
 import { Choose } from './Choose.tsx'
 import { useGardenClock } from './clock.ts'
 import type { GardenContext } from './gardenContext.ts'
 import { useGarden, useGardenNow } from './queries.ts'
 import { SeasonRibbon } from './SeasonRibbon.tsx'
-import { LAST_GARDEN, Whole } from './Shell.tsx'
+import { LAST_GARDEN } from './Shell.tsx'
+import { Whole } from './Whole.tsx'
 
 export function GardenFrame() {
   const { gardenId } = useParams() as { gardenId: string }
@@ -146,7 +147,7 @@ function GardenNav({ context }: { context: GardenContext }) {
                 : `The demo stands at a fixed day.`}
             </span>
             <Button
-              type="link"
+              look="link"
               size="small"
               onClick={() =>
                 change.mutate({ name: 'setClock', body: { useRealToday: !session.usesRealToday } })
@@ -157,7 +158,7 @@ function GardenNav({ context }: { context: GardenContext }) {
           </>
         )}
         <span>{session.person.name}</span>
-        <Button type="link" size="small" onClick={() => change.mutate({ name: 'signOut' })}>
+        <Button look="link" size="small" onClick={() => change.mutate({ name: 'signOut' })}>
           Sign out
         </Button>
         <span className="visually-hidden">Today is {today}</span>

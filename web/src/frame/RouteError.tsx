@@ -1,6 +1,6 @@
-import { Button } from 'antd'
 import { isRouteErrorResponse, useRouteError } from 'react-router'
-import { Whole } from './Shell.tsx'
+import { Button, ButtonLink } from './Button.tsx'
+import { Whole } from './Whole.tsx'
 
 /** What is shown when a screen itself breaks: what was kept and what to do. */
 export function RouteError() {
@@ -20,10 +20,10 @@ export function RouteError() {
         <small>{detail}</small>
       </p>
       <div className="row">
-        <Button type="primary" onClick={() => location.reload()}>
+        <Button look="primary" onClick={() => location.reload()}>
           Load again
         </Button>
-        <Button href="/">Go to the start</Button>
+        <ButtonLink href="/">Go to the start</ButtonLink>
       </div>
     </Whole>
   )

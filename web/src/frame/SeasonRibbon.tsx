@@ -1,10 +1,10 @@
 import type { GardenNow } from '@border/contract'
 import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
-import { Button } from 'antd'
 import { area, line } from 'd3-shape'
 import { scaleLinear } from 'd3-scale'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { useAsOf } from './asOf.ts'
+import { Button } from './Button.tsx'
 import type { GardenContext } from './gardenContext.ts'
 import { useGardenNow } from './queries.ts'
 import { shortDate } from './words.ts'
@@ -55,7 +55,7 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
             <div className="ribbon-year">
               <Button
                 size="small"
-                type="text"
+                look="text"
                 aria-label="A year earlier"
                 onClick={() => move(inYear(on, year - 1))}
               >
@@ -64,7 +64,7 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
               <b>{year}</b>
               <Button
                 size="small"
-                type="text"
+                look="text"
                 aria-label="A year later"
                 onClick={() => move(inYear(on, year + 1))}
               >

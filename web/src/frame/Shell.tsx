@@ -1,12 +1,13 @@
 import { Navigate, Outlet, useLocation } from 'react-router'
 import { useGardens, useSession } from '../api/session.ts'
 import { useSending } from '../offline/useSync.ts'
+import { SignIn } from '../gardens/SignIn.tsx'
 import { Answered } from './Answered.tsx'
 import './frame.css'
 import { later } from './later.tsx'
+import { Whole } from './Whole.tsx'
 
 const FirstAccount = later(async () => (await import('../gardens/FirstAccount.tsx')).FirstAccount)
-const SignIn = later(async () => (await import('../gardens/SignIn.tsx')).SignIn)
 
 /** Nobody sees a screen before the server has said who they are. */
 export function Shell() {
@@ -44,13 +45,3 @@ export function StartPage() {
 export const LAST_GARDEN = 'border.lastGarden'
 
 const onItsOwn = (failed: React.ReactNode) => <Whole title="Seasoned Border">{failed}</Whole>
-
-/** A page of its own, outside the frame. */
-export function Whole({ title, children }: { title: string; children: React.ReactNode }) {
-  return (
-    <main className="whole">
-      <h1>{title}</h1>
-      <div className="stack">{children}</div>
-    </main>
-  )
-}

@@ -19,3 +19,15 @@ export function later<Props extends object>(
     )
   }
 }
+
+/** A part that uses the component library: it comes together with the library’s look, and stands in it. */
+export const themed =
+  <Props extends object>(load: () => Promise<ComponentType<Props>>) =>
+  async (): Promise<ComponentType<Props>> => {
+    const [Part, { Themed }] = await Promise.all([load(), import('./Themed.tsx')])
+    return (props) => (
+      <Themed>
+        <Part {...props} />
+      </Themed>
+    )
+  }

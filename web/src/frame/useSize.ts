@@ -12,6 +12,8 @@ export function useSize(): [React.RefObject<HTMLDivElement | null>, Size] {
   useLayoutEffect(() => {
     const element = ref.current
     if (!element) return
+    // Known before anything is painted: what is drawn to it is drawn once.
+    setSize(innerSize(element))
     const watch = new ResizeObserver(([entry]) => {
       const { width, height } = entry!.contentRect
       setSize({ width: Math.round(width), height: Math.round(height) })
@@ -20,4 +22,13 @@ export function useSize(): [React.RefObject<HTMLDivElement | null>, Size] {
     return () => watch.disconnect()
   }, [])
   return [ref, size]
+}
+
+function innerSize(element: Element): Size {
+  const { paddingLeft, paddingRight, paddingTop, paddingBottom } = getComputedStyle(element)
+  const px = (...sides: string[]) => sides.reduce((sum, side) => sum + (parseFloat(side) || 0), 0)
+  return {
+    width: Math.round(element.clientWidth - px(paddingLeft, paddingRight)),
+    height: Math.round(element.clientHeight - px(paddingTop, paddingBottom)),
+  }
 }

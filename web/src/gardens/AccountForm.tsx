@@ -1,5 +1,5 @@
-import { Button } from 'antd'
 import { useState } from 'react'
+import { Button } from '../frame/Button.tsx'
 import './account.css'
 
 interface Field<Name extends string> {
@@ -75,7 +75,7 @@ export function AccountForm<Name extends string>({
           </div>
         )
       })}
-      <Button type="primary" htmlType="submit" loading={sending}>
+      <Button look="primary" type="submit" loading={sending}>
         {send}
       </Button>
     </form>

@@ -1,6 +1,6 @@
 import { useChangeSession } from '../api/session.ts'
 import { Failed } from '../frame/Answered.tsx'
-import { Whole } from '../frame/Shell.tsx'
+import { Whole } from '../frame/Whole.tsx'
 import { AccountForm, emailField } from './AccountForm.tsx'
 
 /** An empty practice asks for the person who will lead it. */

@@ -8,7 +8,7 @@ import {
 } from '@border/contract'
 import { counted, problemText, type FileProblem } from '@border/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { Alert, Button, Form, Input, InputNumber, Tabs } from 'antd'
+import { Alert, Form, Input, InputNumber, Tabs } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { PRACTICE, useAnswer } from '../api/answers.ts'
@@ -16,8 +16,9 @@ import { ask, write } from '../api/client.ts'
 import { useGardens, useSignedIn } from '../api/session.ts'
 import { errorText } from '../api/writes.ts'
 import { announce } from '../frame/Announced.tsx'
+import { Button } from '../frame/Button.tsx'
 import { FileInput } from '../frame/FileInput.tsx'
-import { Whole } from '../frame/Shell.tsx'
+import { Whole } from '../frame/Whole.tsx'
 import { useSize } from '../frame/useSize.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { shortDate } from '../frame/words.ts'
@@ -192,7 +193,7 @@ function FromFiles() {
           </p>
           <PreviewPlan preview={preview} />
           <div>
-            <Button type="primary" loading={busy} onClick={() => void save()}>
+            <Button look="primary" loading={busy} onClick={() => void save()}>
               Save this garden
             </Button>
           </div>
@@ -311,7 +312,7 @@ function ByHand() {
         <InputNumber min={-360} max={360} suffix="°" style={{ width: 150 }} />
       </Form.Item>
       {failure && <Alert type="error" title={failure} />}
-      <Button type="primary" htmlType="submit" loading={busy}>
+      <Button look="primary" type="submit" loading={busy}>
         Start the plan
       </Button>
     </Form>

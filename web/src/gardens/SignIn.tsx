@@ -1,8 +1,8 @@
 import { roleWords, type SessionInfo } from '@border/contract'
-import { Button } from 'antd'
 import { useChangeSession } from '../api/session.ts'
 import { Failed } from '../frame/Answered.tsx'
-import { Whole } from '../frame/Shell.tsx'
+import { Button } from '../frame/Button.tsx'
+import { Whole } from '../frame/Whole.tsx'
 import { AccountForm, emailField } from './AccountForm.tsx'
 
 /** Sign in by address and password, or as one of the demo's people in one click. */

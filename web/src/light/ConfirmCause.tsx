@@ -1,9 +1,10 @@
 import { planEndpoints } from '@border/contract'
 import { addDays, dayMonthYear, type Cause } from '@border/core'
-import { Button, DatePicker } from 'antd'
+import { DatePicker } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 
 /**
@@ -55,7 +56,7 @@ export function ConfirmCause({
         value={dayjs(day)}
         onChange={(d) => d && setDay(d.format('YYYY-MM-DD'))}
       />
-      <Button size="small" type="primary" loading={change.isPending || build.isPending} onClick={confirm}>
+      <Button size="small" look="primary" loading={change.isPending || build.isPending} onClick={confirm}>
         Put it on the plan
       </Button>
     </div>

@@ -1,6 +1,6 @@
 import { counted, effectsBetween, quarterHours, type Supposition, type LightEffect } from '@border/core'
-import { Button } from 'antd'
 import { useMemo } from 'react'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { suppositionClause } from './suppositionWords.ts'
 import type { PlanLight } from './usePlanLight.ts'
@@ -34,7 +34,7 @@ export function EffectsList({
     <section className="light-panel" aria-label="What if">
       <div className="spread">
         <h2>What if</h2>
-        <Button size="small" type="text" onClick={onDrop}>
+        <Button size="small" look="text" onClick={onDrop}>
           Put all back
         </Button>
       </div>

@@ -1,7 +1,7 @@
 import { dayMonthYear, type Point } from '@border/core'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { later } from '../frame/later.tsx'
+import { later, themed } from '../frame/later.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { useLight } from './lightContext.ts'
 import { idOf, spotOf, type Tab } from './lightState.ts'
@@ -10,10 +10,10 @@ import { OutsideList } from './OutsideList.tsx'
 // What is not seen at first is not fetched at first.
 const AheadList = later(async () => (await import('./AheadList.tsx')).AheadList)
 const EffectsList = later(async () => (await import('./EffectsList.tsx')).EffectsList)
-const ObstructionPanel = later(async () => (await import('./ObstructionPanel.tsx')).ObstructionPanel)
-const ReadingsPanel = later(async () => (await import('./ReadingsPanel.tsx')).ReadingsPanel)
+const ObstructionPanel = later(themed(async () => (await import('./ObstructionPanel.tsx')).ObstructionPanel))
+const ReadingsPanel = later(themed(async () => (await import('./ReadingsPanel.tsx')).ReadingsPanel))
 const SpotPanel = later(async () => (await import('./SpotPanel.tsx')).SpotPanel)
-const WhatIfPanel = later(async () => (await import('./WhatIfPanel.tsx')).WhatIfPanel)
+const WhatIfPanel = later(themed(async () => (await import('./WhatIfPanel.tsx')).WhatIfPanel))
 
 /** What was chosen on the plan, what is tried, and what the light means for the plantings. */
 export function LightAside() {

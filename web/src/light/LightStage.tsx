@@ -1,13 +1,13 @@
 import { isAlive } from '@border/core'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { later } from '../frame/later.tsx'
+import { later, themed } from '../frame/later.tsx'
 import { Legend } from './Legend.tsx'
 import { useLight } from './lightContext.ts'
 import { LightPlan } from './LightPlan.tsx'
 
 // What is not seen at first is not fetched at first.
-const MomentBar = later(async () => (await import('./MomentBar.tsx')).MomentBar)
+const MomentBar = later(themed(async () => (await import('./MomentBar.tsx')).MomentBar))
 
 /** The drawings, what of the garden they show, and what their colours mean. */
 export function LightStage() {

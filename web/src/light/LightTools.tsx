@@ -1,15 +1,10 @@
 import { dayMonthYear } from '@border/core'
 import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { later } from '../frame/later.tsx'
-import { shortDate, shortDayMonth } from '../frame/words.ts'
+import { shortDayMonth } from '../frame/words.ts'
 import { useLight } from './lightContext.ts'
 import { halfMonthOf, type PeriodName, type ViewName } from './look.ts'
-
-const ThenDay = later(
-  async () => (await import('./ThenDay.tsx')).ThenDay,
-  ({ then }) => <span className="light-then">{then && shortDate(then)}</span>,
-)
+import { ThenDay } from './ThenDay.tsx'
 
 /** Over what time, and which scenes. */
 export function LightTools() {

@@ -1,4 +1,5 @@
-import { Button, Slider } from 'antd'
+import { Slider } from 'antd'
+import { Button } from '../frame/Button.tsx'
 import { compass } from './compass.ts'
 import type { MomentState } from './useMoment.ts'
 

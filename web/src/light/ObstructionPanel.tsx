@@ -4,12 +4,15 @@ import {
   dayMonthYear,
   obstructionOf,
   standing as standingOn,
+  type Obstruction,
+  type Solid,
   type Supposition,
 } from '@border/core'
-import { Button, Collapse, DatePicker, Form, InputNumber, Select } from 'antd'
+import { Collapse, DatePicker, Form, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { changeWords } from './changeWords.ts'
@@ -37,49 +40,24 @@ interface Props {
 
 /** One obstruction's life: its size now, what has happened to it, what if, and recording what happens next. */
 export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: Props) {
-  const { on, isHead, view } = useGardenContext()
-  const gardenId = view.garden.id
-  const record = useGardenWrite(
-    planEndpoints.recordEvent,
-    { gardenId, featureId: feature.id },
-    `${feature.name}: recorded.`,
-  )
-  const end = useGardenWrite(planEndpoints.endFeature, { gardenId, featureId: feature.id }, ({ to }) =>
-    to ? `${feature.name} is gone from ${dayMonthYear(to)}.` : `${feature.name} stands again.`,
-  )
-  const undo = useGardenWrite(
-    planEndpoints.takeBackEvent,
-    { gardenId, featureId: feature.id },
-    `${feature.name}: the latest entry is taken back.`,
-  )
-  const makeSo = useGardenWrite(
-    planEndpoints.changeFeature,
-    { gardenId, featureId: feature.id },
-    ({ date }) => `${feature.name}: recorded as so from ${dayMonthYear(date)}.`,
-  )
+  const { on, isHead } = useGardenContext()
   const [day, setDay] = useState(on)
-  const [open, setOpen] = useState<string[]>([onSuppose ? 'what if' : 'happened'])
+  const usual = onSuppose ? 'what if' : 'happened'
+  const [open, setOpen] = useState<string[]>([usual])
   const obstruction = obstructionOf(feature)
   if (!obstruction) return null
   const solid = standingOn(obstruction, on)
-  const changes = changesOf(obstruction)
-  const recorded = changes.some((c) => c.what !== 'appeared' && c.what !== 'gone')
+  const part = (key: string, label: string, children: React.ReactNode) => ({ key, label, children })
   return (
     <section className="light-panel stack" aria-label={feature.name}>
       <div className="spread">
         <h2>{feature.name}</h2>
-        <Button size="small" type="text" onClick={onClose} aria-label="Close">
+        <Button size="small" look="text" onClick={onClose} aria-label="Close">
           ✕
         </Button>
       </div>
       <p>
-        {solid
-          ? `${feature.kind}, ${solid.heightM.toFixed(1)} m high${solid.shape === 'crown' ? `, crown ${(2 * solid.radiusM).toFixed(1)} m across` : ''}${
-              solid.shape !== 'prism' && solid.transmission > 0
-                ? `, lets ${Math.round(solid.transmission * 100)} % of the sun through`
-                : ''
-            }.`
-          : 'Not standing on this day.'}
+        {solid ? sizeWords(feature, solid) : 'Not standing on this day.'}
         {typeof feature.properties.note === 'string' && ` ${feature.properties.note}`}
       </p>
       <Collapse
@@ -90,82 +68,101 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
         items={[
           ...(solid && onSuppose
             ? [
-                {
-                  key: 'what if',
-                  label: 'What if',
-                  children: (
-                    <>
-                      <SuppositionForm
-                        obstruction={obstruction}
-                        supposition={supposition}
-                        onSuppose={onSuppose}
-                      />
-                      {supposition && (
-                        <div className="row">
-                          <Button size="small" onClick={() => onSuppose(undefined)}>
-                            Put it back
-                          </Button>
-                          {isHead && (
-                            <Button
-                              size="small"
-                              loading={makeSo.isPending}
-                              onClick={() => {
-                                const { obstructionId: _, ...change } = supposition
-                                makeSo.mutate(
-                                  { date: day, change },
-                                  { onSuccess: () => onSuppose(undefined) },
-                                )
-                              }}
-                            >
-                              Record it as so from {shortDate(day)}
-                            </Button>
-                          )}
-                        </div>
-                      )}
-                    </>
-                  ),
-                },
+                part(
+                  'what if',
+                  'What if',
+                  <Trying {...{ feature, obstruction, supposition, onSuppose, day }} />,
+                ),
               ]
             : []),
           ...(isHead && solid
             ? [
-                {
-                  key: 'happened',
-                  label: 'Record what happened',
-                  children: (
-                    <ChangeForm
-                      key={day}
-                      kind={feature.kind}
-                      heightM={solid.heightM}
-                      on={day}
-                      busy={record.isPending || end.isPending}
-                      onRecord={(action, date, value) =>
-                        action === 'gone'
-                          ? end.mutate({ to: date })
-                          : record.mutate(eventOf(action, date, value))
-                      }
-                    />
-                  ),
-                },
+                part(
+                  'happened',
+                  'Record what happened',
+                  <Happened key={day} feature={feature} heightM={solid.heightM} on={day} />,
+                ),
               ]
             : []),
           ...(isHead
             ? [
-                {
-                  key: 'correct',
-                  label: 'Put right what is drawn',
-                  children: (
-                    <CorrectForm
-                      feature={feature}
-                      onDone={() => setOpen([onSuppose ? 'what if' : 'happened'])}
-                    />
-                  ),
-                },
+                part(
+                  'correct',
+                  'Put right what is drawn',
+                  <CorrectForm feature={feature} onDone={() => setOpen([usual])} />,
+                ),
               ]
             : []),
         ]}
       />
       <Life obstruction={obstruction} on={on} onDay={setDay} />
+      <Events feature={feature} obstruction={obstruction} />
+    </section>
+  )
+}
+
+function sizeWords(feature: FeatureView, solid: Solid): string {
+  const across = solid.shape === 'crown' ? `, crown ${(2 * solid.radiusM).toFixed(1)} m across` : ''
+  const through =
+    solid.shape !== 'prism' && solid.transmission > 0
+      ? `, lets ${Math.round(solid.transmission * 100)} % of the sun through`
+      : ''
+  return `${feature.kind}, ${solid.heightM.toFixed(1)} m high${across}${through}.`
+}
+
+/** What if it were otherwise, and that it is so from a day. */
+function Trying({
+  feature,
+  obstruction,
+  supposition,
+  onSuppose,
+  day,
+}: {
+  feature: FeatureView
+  obstruction: Obstruction
+  supposition: Supposition | undefined
+  onSuppose: (supposition: Supposition | undefined) => void
+  day: string
+}) {
+  const { isHead, view } = useGardenContext()
+  const makeSo = useGardenWrite(
+    planEndpoints.changeFeature,
+    { gardenId: view.garden.id, featureId: feature.id },
+    ({ date }) => `${feature.name}: recorded as so from ${dayMonthYear(date)}.`,
+  )
+  const record = ({ obstructionId: _, ...change }: Supposition) =>
+    makeSo.mutate({ date: day, change }, { onSuccess: () => onSuppose(undefined) })
+  return (
+    <>
+      <SuppositionForm obstruction={obstruction} supposition={supposition} onSuppose={onSuppose} />
+      {supposition && (
+        <div className="row">
+          <Button size="small" onClick={() => onSuppose(undefined)}>
+            Put it back
+          </Button>
+          {isHead && (
+            <Button size="small" loading={makeSo.isPending} onClick={() => record(supposition)}>
+              Record it as so from {shortDate(day)}
+            </Button>
+          )}
+        </div>
+      )}
+    </>
+  )
+}
+
+/** What has happened to it, and taking that back. */
+function Events({ feature, obstruction }: { feature: FeatureView; obstruction: Obstruction }) {
+  const { isHead, view } = useGardenContext()
+  const end = useEnd(feature)
+  const undo = useGardenWrite(
+    planEndpoints.takeBackEvent,
+    { gardenId: view.garden.id, featureId: feature.id },
+    `${feature.name}: the latest entry is taken back.`,
+  )
+  const changes = changesOf(obstruction)
+  return (
+    <>
       {changes.length > 0 && (
         <small>{changes.map((c) => `${changeWords[c.what]} ${dayMonthYear(c.date)}`).join('; ')}</small>
       )}
@@ -176,14 +173,23 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
               It stands after all
             </Button>
           )}
-          {recorded && (
+          {changes.some((c) => c.what !== 'appeared' && c.what !== 'gone') && (
             <Button size="small" onClick={() => undo.mutate({})}>
               Take back the latest entry
             </Button>
           )}
         </div>
       )}
-    </section>
+    </>
+  )
+}
+
+function useEnd(feature: FeatureView) {
+  const { view } = useGardenContext()
+  return useGardenWrite(
+    planEndpoints.endFeature,
+    { gardenId: view.garden.id, featureId: feature.id },
+    ({ to }) => (to ? `${feature.name} is gone from ${dayMonthYear(to)}.` : `${feature.name} stands again.`),
   )
 }
 
@@ -203,19 +209,21 @@ function eventOf(
   }
 }
 
-interface ChangeFormProps {
-  kind: FeatureView['kind']
-  heightM: number
-  on: string
-  busy: boolean
-  onRecord: (action: Action, date: string, value: number) => void
-}
-
-function ChangeForm({ kind, heightM, on, busy, onRecord }: ChangeFormProps) {
+/** Recording what happens to it next. */
+function Happened({ feature, heightM, on }: { feature: FeatureView; heightM: number; on: string }) {
+  const { view } = useGardenContext()
+  const event = useGardenWrite(
+    planEndpoints.recordEvent,
+    { gardenId: view.garden.id, featureId: feature.id },
+    `${feature.name}: recorded.`,
+  )
+  const end = useEnd(feature)
+  const record = (action: Action, date: string, value: number) =>
+    action === 'gone' ? end.mutate({ to: date }) : event.mutate(eventOf(action, date, value))
   const actions: Action[] =
-    kind === 'tree'
+    feature.kind === 'tree'
       ? ['gone', 'limbed', 'lowered', 'thinned', 'measured']
-      : kind === 'hedge'
+      : feature.kind === 'hedge'
         ? ['gone', 'lowered', 'thinned', 'measured']
         : ['gone', 'lowered', 'measured']
   const [action, setAction] = useState<Action>('gone')
@@ -234,7 +242,7 @@ function ChangeForm({ kind, heightM, on, busy, onRecord }: ChangeFormProps) {
       className="obstruction-form"
       initialValues={{ date: dayjs(on), value: Math.round(usual * 10) / 10 }}
       onFinish={({ date, value }: { date: Dayjs; value?: number }) =>
-        onRecord(action, date.format('YYYY-MM-DD'), value ?? 0)
+        record(action, date.format('YYYY-MM-DD'), value ?? 0)
       }
     >
       <div className="row">
@@ -262,7 +270,7 @@ function ChangeForm({ kind, heightM, on, busy, onRecord }: ChangeFormProps) {
         <Form.Item name="date" noStyle rules={[{ required: true, message: 'Since when?' }]}>
           <DatePicker aria-label="Since" format="D MMM YYYY" allowClear={false} />
         </Form.Item>
-        <Button type="primary" htmlType="submit" loading={busy}>
+        <Button look="primary" type="submit" loading={event.isPending || end.isPending}>
           Record
         </Button>
       </div>

@@ -10,11 +10,12 @@ import {
   type Point,
   type TellingLook,
 } from '@border/core'
-import { Alert, Button, DatePicker, Select, Upload } from 'antd'
+import { Alert, DatePicker, Select, Upload } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { errorText, useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
@@ -281,7 +282,7 @@ function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at:
           </button>
           .{' '}
           {isCrew && (
-            <Button size="small" type="link" onClick={() => withdrawReading.mutate({ id: latest.id })}>
+            <Button size="small" look="link" onClick={() => withdrawReading.mutate({ id: latest.id })}>
               Take it back
             </Button>
           )}
@@ -296,7 +297,7 @@ function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at:
           times of day read, {Math.round((100 * (log.cloudy + log.undecided)) / Math.max(1, log.steps))} % set
           aside as cloud.{' '}
           {isCrew && (
-            <Button size="small" type="link" onClick={() => withdrawLog.mutate({ id: log.id })}>
+            <Button size="small" look="link" onClick={() => withdrawLog.mutate({ id: log.id })}>
               Take it back
             </Button>
           )}

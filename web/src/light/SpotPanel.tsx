@@ -12,8 +12,8 @@ import {
   type Point,
   type PointSky,
 } from '@border/core'
-import { Button } from 'antd'
 import { useEffect, useMemo, useState } from 'react'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { askLight } from './lightPool.ts'
 import { usePlaceAt } from './usePlaceAt.ts'
@@ -60,7 +60,7 @@ export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onCl
     <section className="light-panel" aria-live="polite">
       <div className="spread">
         <h2>{place ? `A spot in ${place.name}` : 'A spot off the beds'}</h2>
-        <Button size="small" type="text" onClick={onClose} aria-label="Close">
+        <Button size="small" look="text" onClick={onClose} aria-label="Close">
           ✕
         </Button>
       </div>

@@ -1,5 +1,10 @@
-import { DatePicker } from 'antd'
-import dayjs from 'dayjs'
+import { useState } from 'react'
+import { Button } from '../frame/Button.tsx'
+import { later, themed } from '../frame/later.tsx'
+import { shortDate } from '../frame/words.ts'
+
+// A calendar is fetched by who wants to turn its pages.
+const ThenCalendar = later(themed(async () => (await import('./ThenCalendar.tsx')).ThenCalendar))
 
 interface Props {
   then: string | undefined
@@ -8,14 +13,22 @@ interface Props {
   onThen: (day: string | undefined) => void
 }
 
-/** The day that is compared with. */
-export const ThenDay = ({ then, canClear, onThen }: Props) => (
-  <DatePicker
-    aria-label="Compare with"
-    className="light-then"
-    value={then ? dayjs(then) : null}
-    format="D MMM YYYY"
-    allowClear={canClear}
-    onChange={(day) => onThen(day?.format('YYYY-MM-DD'))}
-  />
-)
+/** The day that is compared with: said, and chosen from a calendar when it is pressed. */
+export function ThenDay({ then, canClear, onThen }: Props) {
+  const [opened, setOpened] = useState<'never' | 'is' | 'was'>('never')
+  if (opened === 'is')
+    return <ThenCalendar then={then} canClear={canClear} onThen={onThen} onClose={() => setOpened('was')} />
+  return (
+    <Button
+      className="light-then"
+      // What was opened from here leaves the focus here.
+      autoFocus={opened === 'was'}
+      aria-label={
+        then ? `Compare with ${shortDate(then)}: choose another day` : 'Choose a day to compare with'
+      }
+      onClick={() => setOpened('is')}
+    >
+      {then ? shortDate(then) : 'Compare with…'}
+    </Button>
+  )
+}

@@ -1,9 +1,10 @@
 import { lightEndpoints, type WhatIfView } from '@border/contract'
 import { counted, dayMonthYear, quarterHours, type Supposition } from '@border/core'
-import { Button, Input } from 'antd'
+import { Input } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useWhatIfs } from './queries.ts'
 import { suppositionClause } from './suppositionWords.ts'
@@ -53,7 +54,7 @@ export function WhatIfPanel({
               value={name}
               onChange={(e) => setName(e.target.value)}
             />
-            <Button type="primary" htmlType="submit" disabled={!name.trim()} loading={keep.isPending}>
+            <Button look="primary" type="submit" disabled={!name.trim()} loading={keep.isPending}>
               Keep
             </Button>
           </form>
@@ -138,7 +139,7 @@ function Row({
         </button>
         <small>{says}</small>
         {onDrop && (
-          <Button size="small" type="link" onClick={onDrop} aria-label={`Drop ${s.name}`}>
+          <Button size="small" look="link" onClick={onDrop} aria-label={`Drop ${s.name}`}>
             Drop
           </Button>
         )}

@@ -1,7 +1,8 @@
 import { benchEndpoints, type BenchView, type BodyOf, type KnownTaxon } from '@border/contract'
-import { Button, Form, InputNumber, Select } from 'antd'
+import { Form, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -97,7 +98,7 @@ function OnBench({ bench, taxa }: { bench: readonly BenchView[]; taxa: readonly 
           <Form.Item name="count" rules={[{ required: true, message: 'How many?' }]}>
             <InputNumber aria-label="How many" min={1} max={10_000} style={{ width: 80 }} />
           </Form.Item>
-          <Button htmlType="submit" loading={put.isPending}>
+          <Button type="submit" loading={put.isPending}>
             Keep it
           </Button>
         </Form>

@@ -8,10 +8,10 @@ import {
   quarterHours,
   signWords,
 } from '@border/core'
-import { Button } from 'antd'
 import { Link, useLocation } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useLightEvidence, useSuspicions } from '../light/queries.ts'
 import { useRecord } from '../record/queries.ts'
 import { useSeason } from '../season/queries.ts'
@@ -102,7 +102,7 @@ function Suspicion({ suspicion }: { suspicion: SuspicionView }) {
         {isHead && (isReading || isSigns) && (
           <Button
             size="small"
-            type="primary"
+            look="primary"
             loading={decide.isPending}
             onClick={() => decide.mutate({ state: 'confirmed' })}
           >

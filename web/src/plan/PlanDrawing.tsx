@@ -93,81 +93,26 @@ export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
       tabIndex={props.onKeyDown ? 0 : undefined}
       onKeyDown={props.onKeyDown}
       onPointerMove={(e) => {
-        const box = e.currentTarget.getBoundingClientRect()
-        const px: Point = [e.clientX - box.left, e.clientY - box.top]
+        const px = pixelsIn(e)
         props.onPoint?.({ at: scale.at(...px), px })
       }}
       onPointerLeave={() => props.onPoint?.(undefined)}
       onClick={(e) => {
-        const box = e.currentTarget.getBoundingClientRect()
-        const [x, y] = scale.at(e.clientX - box.left, e.clientY - box.top)
+        const [x, y] = scale.at(...pixelsIn(e))
         onPick?.({ kind: 'spot', x, y })
       }}
     >
-      <defs>
-        <pattern
-          id={`${clip}-hatch`}
-          width={6}
-          height={6}
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <rect width={6} height={6} fill="var(--plan-fill)" />
-          <line y2={6} stroke="var(--plan-hatch)" strokeWidth={1.2} />
-        </pattern>
-        {props.fields?.map((field, i) => (
-          <clipPath key={i} id={`${clip}-${i}`}>
-            {alive
-              .filter((f) => field.bedIds.includes(f.id))
-              .map((f) => (
-                <path key={f.id} d={ringPath(f, scale)} />
-              ))}
-          </clipPath>
-        ))}
-      </defs>
+      <Hatch id={`${clip}-hatch`} />
       <rect width={width} height={height} fill="var(--plan-ground)" />
-      {alive
-        .filter((f) => f.kind === 'path' || f.kind === 'water')
-        .map((f) => (
-          <path
-            key={f.id}
-            d={ringPath(f, scale)}
-            className={`plan-${f.kind}`}
-            strokeWidth={f.geometry.type === 'LineString' ? 6 : 1}
-          />
-        ))}
-      {alive
-        .filter((f) => f.kind === 'bed')
-        .map((f) => (
-          <path key={f.id} d={ringPath(f, scale)} className="plan-bed" />
-        ))}
-      {props.fields?.map((field, i) => (
-        <g key={i} clipPath={`url(#${clip}-${i})`}>
-          <image
-            href={field.href}
-            x={scale.x(field.minX)}
-            y={scale.y(field.maxY)}
-            width={(field.maxX - field.minX) * scale.pxPerM}
-            height={(field.maxY - field.minY) * scale.pxPerM}
-            preserveAspectRatio="none"
-          />
-        </g>
-      ))}
-      {alive
-        .filter((f) => f.kind === 'bed')
-        .map((f) => (
-          <path
-            key={f.id}
-            d={ringPath(f, scale)}
-            className={`plan-bed-edge${selectedId === f.id ? ' selected' : ''}`}
-          />
-        ))}
-      {props.shadows && <Shadows shadows={props.shadows} scale={scale} />}
-      {alive
-        .filter((f) => f.kind === 'container')
-        .map((f) => (
-          <Pot key={f.id} feature={f} scale={scale} light={props.potColours?.get(f.id)} />
-        ))}
+      <Ground
+        alive={alive}
+        scale={scale}
+        clip={clip}
+        selectedId={selectedId}
+        fields={props.fields}
+        shadows={props.shadows}
+        potColours={props.potColours}
+      />
       <Plantings
         features={features}
         plantings={plantings}
@@ -205,6 +150,101 @@ export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
     </svg>
   )
 })
+
+/** Where on the drawing something points. */
+function pixelsIn({ currentTarget, clientX, clientY }: React.MouseEvent): Point {
+  const { left, top } = currentTarget.getBoundingClientRect()
+  return [clientX - left, clientY - top]
+}
+
+const Hatch = ({ id }: { id: string }) => (
+  <defs>
+    <pattern id={id} width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <rect width={6} height={6} fill="var(--plan-fill)" />
+      <line y2={6} stroke="var(--plan-hatch)" strokeWidth={1.2} />
+    </pattern>
+  </defs>
+)
+
+interface GroundProps extends Pick<PlanDrawingProps, 'fields' | 'shadows' | 'potColours' | 'selectedId'> {
+  alive: readonly FeatureView[]
+  scale: PlanScale
+  /** Begins the names of what the fields are clipped to. */
+  clip: string
+}
+
+/** Paths and water, beds with their light, the shadows on them, and pots. */
+function Ground({ alive, scale, clip, selectedId, fields, shadows, potColours }: GroundProps) {
+  const beds = alive.filter((f) => f.kind === 'bed')
+  return (
+    <>
+      {alive
+        .filter((f) => f.kind === 'path' || f.kind === 'water')
+        .map((f) => (
+          <path
+            key={f.id}
+            d={ringPath(f, scale)}
+            className={`plan-${f.kind}`}
+            strokeWidth={f.geometry.type === 'LineString' ? 6 : 1}
+          />
+        ))}
+      {beds.map((f) => (
+        <path key={f.id} d={ringPath(f, scale)} className="plan-bed" />
+      ))}
+      {fields?.map((field, i) => (
+        <Field key={i} field={field} clip={`${clip}-${i}`} beds={beds} scale={scale} />
+      ))}
+      {beds.map((f) => (
+        <path
+          key={f.id}
+          d={ringPath(f, scale)}
+          className={`plan-bed-edge${selectedId === f.id ? ' selected' : ''}`}
+        />
+      ))}
+      {shadows && <Shadows shadows={shadows} scale={scale} />}
+      {alive
+        .filter((f) => f.kind === 'container')
+        .map((f) => (
+          <Pot key={f.id} feature={f} scale={scale} light={potColours?.get(f.id)} />
+        ))}
+    </>
+  )
+}
+
+/** A picture of light, where its beds are. */
+function Field({
+  field,
+  clip,
+  beds,
+  scale,
+}: {
+  field: FieldImage
+  clip: string
+  beds: readonly FeatureView[]
+  scale: PlanScale
+}) {
+  return (
+    <>
+      <clipPath id={clip}>
+        {beds
+          .filter((f) => field.bedIds.includes(f.id))
+          .map((f) => (
+            <path key={f.id} d={ringPath(f, scale)} />
+          ))}
+      </clipPath>
+      <g clipPath={`url(#${clip})`}>
+        <image
+          href={field.href}
+          x={scale.x(field.minX)}
+          y={scale.y(field.maxY)}
+          width={(field.maxX - field.minX) * scale.pxPerM}
+          height={(field.maxY - field.minY) * scale.pxPerM}
+          preserveAspectRatio="none"
+        />
+      </g>
+    </>
+  )
+}
 
 interface PlantingsProps extends Pick<
   PlanDrawingProps,

@@ -17,12 +17,13 @@ import {
   type Fit,
   type Taxon,
 } from '@border/core'
-import { Button, Input, Select, Table } from 'antd'
+import { Input, Select, Table } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { hrefOf } from '../api/client.ts'
 import { useSignedIn } from '../api/session.ts'
 import { usePracticeWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useAssessment } from '../verdicts/queries.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Segments } from '../frame/Segments.tsx'
@@ -69,7 +70,7 @@ export function PlantsScreen() {
           onChange={(e) => setText(e.target.value)}
         />
         {isHead && (
-          <Button type="primary" onClick={() => setAdding(true)}>
+          <Button look="primary" onClick={() => setAdding(true)}>
             Add a planting
           </Button>
         )}

@@ -15,11 +15,12 @@ import {
   yearOf,
   type TreatmentKind,
 } from '@border/core'
-import { Button, DatePicker, Form, Input, Popconfirm, Select } from 'antd'
+import { DatePicker, Form, Input, Popconfirm, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { photoAddress } from '../record/queries.ts'
 import { useAssessment } from '../verdicts/queries.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -137,7 +138,7 @@ function Story({ entries, gardenId }: { entries: readonly StoryEntry[]; gardenId
                       >
                         <Button
                           size="small"
-                          type="text"
+                          look="text"
                           className="story-back"
                           aria-label={`Take back the look of ${shortDate(e.on)}`}
                         >
@@ -278,7 +279,7 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
           cancelText="Leave it"
           onConfirm={() => void goOut()}
         >
-          <Button type="text" danger loading={takeOut.isPending}>
+          <Button look="text" danger loading={takeOut.isPending}>
             It was never there
           </Button>
         </Popconfirm>
@@ -319,7 +320,7 @@ function TreatmentForm({ gardenId, plantingId }: { gardenId: string; plantingId:
             allowClear={false}
           />
         </Form.Item>
-        <Button htmlType="submit" loading={add.isPending}>
+        <Button type="submit" loading={add.isPending}>
           Record it
         </Button>
       </div>
@@ -354,7 +355,7 @@ function NoteForm({ gardenId, plantingId }: { gardenId: string; plantingId: stri
         <Form.Item name="on" noStyle>
           <DatePicker aria-label="Day" format="D MMM YYYY" maxDate={dayjs(today)} allowClear={false} />
         </Form.Item>
-        <Button htmlType="submit" loading={add.isPending}>
+        <Button type="submit" loading={add.isPending}>
           Keep the note
         </Button>
       </div>

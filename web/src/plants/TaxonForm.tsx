@@ -13,8 +13,9 @@ import {
   wildlife,
   type Taxon,
 } from '@border/core'
-import { Button, Checkbox, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { Checkbox, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import { usePracticeWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 
 type Field =
   | { trait: keyof Taxon; label: string; as: 'text' | 'yes' | 'colour' | 'tags' | 'month day' }
@@ -141,7 +142,7 @@ export function TaxonForm({ from, isCopy, onClose }: Props) {
         <Button key="close" onClick={() => onClose()}>
           Leave it
         </Button>,
-        <Button key="keep" type="primary" loading={save.isPending} onClick={() => form.submit()}>
+        <Button key="keep" look="primary" loading={save.isPending} onClick={() => form.submit()}>
           Keep it
         </Button>,
       ]}

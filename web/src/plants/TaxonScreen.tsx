@@ -10,11 +10,11 @@ import {
   Z90,
 } from '@border/core'
 import { taxonEndpoints, type KnownTaxon, type RecordView } from '@border/contract'
-import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
 import { useSignedIn } from '../api/session.ts'
 import { usePracticeWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useRecord } from '../record/queries.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
@@ -51,17 +51,10 @@ export function TaxonScreen() {
 function TaxonHere({ taxon, record }: { taxon: KnownTaxon; record: RecordView }) {
   const { botanical } = taxon
   const { view, on } = useGardenContext()
-  const { search } = useLocation()
-  const nameOf = usePlaceName()
   const { person } = useSignedIn()
   const judged = record.taxa.find((t) => t.taxon === botanical)
   const stays = record.stays.filter((s) => s.botanical === botanical)
   const survival = record.survival.find((s) => s.taxon === botanical)
-  const bloom = usualBloom(
-    taxon,
-    yearOf(on),
-    view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 },
-  )
   return (
     <>
       <ScreenHead
@@ -77,57 +70,9 @@ function TaxonHere({ taxon, record }: { taxon: KnownTaxon; record: RecordView })
       </ScreenHead>
       <div className="screen-split">
         <div className="screen-body stack">
-          {stays.length > 0 && (
-            <table className="record-table">
-              <thead>
-                <tr>
-                  <th scope="col">Where it stood</th>
-                  {record.seasons.map((y) => (
-                    <th scope="col" key={y}>
-                      {y}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {stays.map((s) => (
-                  <tr key={s.id}>
-                    <th scope="row">
-                      <Link to={{ pathname: `../plants/${s.plantingId}`, search }}>{s.tag}</Link>{' '}
-                      {nameOf(s.placeId, 'a place that is gone')}{' '}
-                      <small>
-                        {s.from.slice(0, 4)}
-                        {s.to ? ` to ${s.to.slice(0, 4)}` : ''}, {s.livingCount} of {s.plantedCount} living
-                      </small>
-                    </th>
-                    {record.seasons.map((y) => (
-                      <SeasonCell key={y} figures={s.scores.find(([season]) => season === y)} />
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
+          {stays.length > 0 && <Stays stays={stays} seasons={record.seasons} />}
           {view.climate && <CareHere taxon={taxon} climate={view.climate} schools={view.schools} on={on} />}
-          {survival && (
-            <section>
-              <h2>How long its plants live</h2>
-              <p className="soft">
-                {counted(survival.plants, 'plant')} followed from planting; those still alive or moved on
-                count as far as they were seen.
-              </p>
-              <ul className="plain-list">
-                {survival.steps.map((s) => (
-                  <li key={s.years}>
-                    after {tenths(s.years)} years {Math.round(100 * s.share)} in 100 live{' '}
-                    <small>
-                      ± {Math.round(100 * Z90 * s.se)}, {s.atRisk} still followed then
-                    </small>
-                  </li>
-                ))}
-              </ul>
-            </section>
-          )}
+          {survival && <Survival survival={survival} />}
         </div>
         <aside className="stack" aria-label="About this taxon">
           {judged && (
@@ -138,28 +83,100 @@ function TaxonHere({ taxon, record }: { taxon: KnownTaxon; record: RecordView })
               <p className="soft">{judged.surer}</p>
             </section>
           )}
-          <section>
-            <h2>What it usually is</h2>
-            <dl className="facts">
-              <div>
-                <dt>Sun it likes</dt>
-                <dd>{lightRange(taxon)}</dd>
-              </div>
-              <div>
-                <dt>In flower</dt>
-                <dd>{bloom ? `${dayMonth(bloom.from)} to ${dayMonth(bloom.to)}` : 'grown for leaf'}</dd>
-              </div>
-              <div>
-                <dt>Grows to</dt>
-                <dd>
-                  {taxon.heightM} m by {taxon.spreadM} m
-                </dd>
-              </div>
-            </dl>
-          </section>
+          <Usually taxon={taxon} />
         </aside>
       </div>
     </>
+  )
+}
+
+/** Where its plants stood, season by season. */
+function Stays({ stays, seasons }: { stays: RecordView['stays']; seasons: RecordView['seasons'] }) {
+  const { search } = useLocation()
+  const nameOf = usePlaceName()
+  return (
+    <table className="record-table">
+      <thead>
+        <tr>
+          <th scope="col">Where it stood</th>
+          {seasons.map((y) => (
+            <th scope="col" key={y}>
+              {y}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {stays.map((s) => (
+          <tr key={s.id}>
+            <th scope="row">
+              <Link to={{ pathname: `../plants/${s.plantingId}`, search }}>{s.tag}</Link>{' '}
+              {nameOf(s.placeId, 'a place that is gone')}{' '}
+              <small>
+                {s.from.slice(0, 4)}
+                {s.to ? ` to ${s.to.slice(0, 4)}` : ''}, {s.livingCount} of {s.plantedCount} living
+              </small>
+            </th>
+            {seasons.map((y) => (
+              <SeasonCell key={y} figures={s.scores.find(([season]) => season === y)} />
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+function Survival({ survival }: { survival: RecordView['survival'][number] }) {
+  return (
+    <section>
+      <h2>How long its plants live</h2>
+      <p className="soft">
+        {counted(survival.plants, 'plant')} followed from planting; those still alive or moved on count as far
+        as they were seen.
+      </p>
+      <ul className="plain-list">
+        {survival.steps.map((s) => (
+          <li key={s.years}>
+            after {tenths(s.years)} years {Math.round(100 * s.share)} in 100 live{' '}
+            <small>
+              ± {Math.round(100 * Z90 * s.se)}, {s.atRisk} still followed then
+            </small>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** What is known of it wherever it stands, with its bloom as it usually comes here. */
+function Usually({ taxon }: { taxon: KnownTaxon }) {
+  const { view, on } = useGardenContext()
+  const bloom = usualBloom(
+    taxon,
+    yearOf(on),
+    view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 },
+  )
+  return (
+    <section>
+      <h2>What it usually is</h2>
+      <dl className="facts">
+        <div>
+          <dt>Sun it likes</dt>
+          <dd>{lightRange(taxon)}</dd>
+        </div>
+        <div>
+          <dt>In flower</dt>
+          <dd>{bloom ? `${dayMonth(bloom.from)} to ${dayMonth(bloom.to)}` : 'grown for leaf'}</dd>
+        </div>
+        <div>
+          <dt>Grows to</dt>
+          <dd>
+            {taxon.heightM} m by {taxon.spreadM} m
+          </dd>
+        </div>
+      </dl>
+    </section>
   )
 }
 

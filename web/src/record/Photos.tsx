@@ -1,7 +1,8 @@
 import { photoEndpoints, type PhotoView, type StandpointView } from '@border/contract'
-import { Button, Form, Input, Select } from 'antd'
+import { Form, Input, Select } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { shortDate } from '../frame/words.ts'
@@ -148,7 +149,7 @@ function NewStandpoint({ known }: { known: readonly StandpointView[] }) {
         <Form.Item name="framing" label="Where to stand, what to put in the middle">
           <Input maxLength={300} />
         </Form.Item>
-        <Button htmlType="submit" loading={add.isPending}>
+        <Button type="submit" loading={add.isPending}>
           Add it
         </Button>
       </Form>

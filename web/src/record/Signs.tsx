@@ -1,9 +1,10 @@
 import { recordEndpoints, type DiagnosisView, type LikelihoodView } from '@border/contract'
 import { counted, dayMonthYear, listed, signCauses, signWords, type SignCause } from '@border/core'
-import { Button, Select, Slider } from 'antd'
+import { Select, Slider } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
@@ -166,7 +167,7 @@ function Table() {
     <section>
       <div className="spread">
         <h2>How signs are read</h2>
-        <Button type="link" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Button look="link" aria-expanded={open} onClick={() => setOpen(!open)}>
           {open ? 'Close the table' : 'Open the table'}
         </Button>
       </div>
@@ -225,7 +226,7 @@ function ShareRow({ row, canEdit }: { row: LikelihoodView['rows'][number]; canEd
         {shareWords(share)}
         {changed && canEdit && (
           <Button
-            type="link"
+            look="link"
             size="small"
             onClick={() => save.mutate({ sign: row.sign, cause: row.cause, share: null })}
           >

@@ -1,10 +1,11 @@
 import { recordEndpoints, type RecordView, type TrialOutcome } from '@border/contract'
 import { counted, dayMonthYear, likelyRange, tenths, type TaxonRecord } from '@border/core'
-import { Button, Input } from 'antd'
+import { Input } from 'antd'
 import { scaleLinear } from 'd3-scale'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
@@ -177,7 +178,7 @@ function Trial({ trial, record }: { trial: RecordView['trials'][number]; record:
               <Button
                 key={outcome}
                 size="small"
-                type={outcome === proposal.outcome ? 'primary' : 'default'}
+                look={outcome === proposal.outcome ? 'primary' : 'default'}
                 loading={say.isPending}
                 onClick={() =>
                   say.mutate({

@@ -20,6 +20,15 @@ const HEIGHT = 74
 const BASE = 52
 const TALLEST = 38
 const MARGIN = 9
+/** Days that a key moves the mark by. */
+const STEPS: Record<string, number> = {
+  ArrowRight: 1,
+  ArrowUp: 1,
+  ArrowLeft: -1,
+  ArrowDown: -1,
+  PageUp: 7,
+  PageDown: -7,
+}
 
 /**
  * The days a job could be on: how much counts against each, and which are barred. The mark is dragged to another day, or
@@ -34,7 +43,6 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
     [MARGIN, Math.max(2 * MARGIN, width - MARGIN)],
   )
   const xOf = (day: IsoDate) => x(dayNumber(day))
-  const most = Math.max(60, max(days, (d) => d.cost ?? 0) ?? 0)
   const at = held ?? plannedOn
   const here = days.find((d) => d.day === at)
   const index = days.findIndex((d) => d.day === at)
@@ -50,6 +58,16 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
   const drop = () => {
     if (held && held !== plannedOn && here) onChoose(held)
     setHeld(null)
+  }
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    const move = STEPS[e.key]
+    if (move) step(move)
+    else if (e.key === 'Home') step(-days.length)
+    else if (e.key === 'End') step(days.length)
+    else if (e.key === 'Enter' || e.key === ' ') drop()
+    else if (e.key === 'Escape') setHeld(null)
+    else return
+    e.preventDefault()
   }
   if (days.length === 0) return <p className="soft">Nobody works on any day of its window.</p>
   return (
@@ -76,51 +94,9 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
           onPointerUp={drop}
           onPointerCancel={() => setHeld(null)}
           onBlur={() => setHeld(null)}
-          onKeyDown={(e) => {
-            const move = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 7, PageDown: -7 }[
-              e.key
-            ]
-            if (move) step(move)
-            else if (e.key === 'Home') step(-days.length)
-            else if (e.key === 'End') step(days.length)
-            else if (e.key === 'Enter' || e.key === ' ') drop()
-            else if (e.key === 'Escape') setHeld(null)
-            else return
-            e.preventDefault()
-          }}
+          onKeyDown={onKeyDown}
         >
-          <rect
-            x={xOf(window.earliest)}
-            width={Math.max(3, xOf(window.latest) - xOf(window.earliest))}
-            y={BASE}
-            height={5}
-            className="year-window"
-          />
-          <rect
-            x={xOf(window.bestFrom)}
-            width={Math.max(3, xOf(window.bestTo) - xOf(window.bestFrom))}
-            y={BASE}
-            height={5}
-            className="year-best"
-          />
-          {days.map((d) =>
-            d.isFree ? (
-              <line
-                key={d.day}
-                x1={xOf(d.day)}
-                x2={xOf(d.day)}
-                y1={BASE - 2}
-                y2={BASE - 4 - (TALLEST * d.cost!) / most}
-                className="day-strip-free"
-              />
-            ) : (
-              <path
-                key={d.day}
-                d={`M${xOf(d.day) - 2.5},${BASE - 9}l5,5m0,-5l-5,5`}
-                className="day-strip-barred"
-              />
-            ),
-          )}
+          <Days days={days} window={window} xOf={xOf} />
           {here && (
             <path
               d={`M${xOf(here.day)},${BASE - 5}l6,7.5l-6,7.5l-6,-7.5Z`}
@@ -136,21 +112,66 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
         </svg>
       )}
       <p aria-live="polite" className={here && !here.isFree && held ? 'late' : ''}>
-        {held && here ? (
-          <>
-            <b>{shortDate(here.day)}</b>: {says(here)}
-            {held !== plannedOn &&
-              (here.isFree
-                ? '. Let go, or press Enter, to pin it there.'
-                : '. Pinned there all the same, other work has to make room for it.')}
-          </>
-        ) : (
-          <small>
-            Drag the mark, or use the arrow keys and Enter. Bars: what counts against a day. ×: as things
-            stand it does not fit there.
-          </small>
-        )}
+        {held && here ? <Held day={here} isWhereItWas={held === plannedOn} says={says(here)} /> : <HowTo />}
       </p>
     </div>
   )
 }
+
+/** The window with its best stretch, and of every day what counts against it, or that it is barred. */
+function Days({ days, window, xOf }: Pick<Props, 'days' | 'window'> & { xOf: (day: IsoDate) => number }) {
+  const most = Math.max(60, max(days, (d) => d.cost ?? 0) ?? 0)
+  return (
+    <>
+      <rect
+        x={xOf(window.earliest)}
+        width={Math.max(3, xOf(window.latest) - xOf(window.earliest))}
+        y={BASE}
+        height={5}
+        className="year-window"
+      />
+      <rect
+        x={xOf(window.bestFrom)}
+        width={Math.max(3, xOf(window.bestTo) - xOf(window.bestFrom))}
+        y={BASE}
+        height={5}
+        className="year-best"
+      />
+      {days.map((d) =>
+        d.isFree ? (
+          <line
+            key={d.day}
+            x1={xOf(d.day)}
+            x2={xOf(d.day)}
+            y1={BASE - 2}
+            y2={BASE - 4 - (TALLEST * d.cost!) / most}
+            className="day-strip-free"
+          />
+        ) : (
+          <path
+            key={d.day}
+            d={`M${xOf(d.day) - 2.5},${BASE - 9}l5,5m0,-5l-5,5`}
+            className="day-strip-barred"
+          />
+        ),
+      )}
+    </>
+  )
+}
+
+const Held = ({ day, isWhereItWas, says }: { day: DayChoice; isWhereItWas: boolean; says: string }) => (
+  <>
+    <b>{shortDate(day.day)}</b>: {says}
+    {!isWhereItWas &&
+      (day.isFree
+        ? '. Let go, or press Enter, to pin it there.'
+        : '. Pinned there all the same, other work has to make room for it.')}
+  </>
+)
+
+const HowTo = () => (
+  <small>
+    Drag the mark, or use the arrow keys and Enter. Bars: what counts against a day. ×: as things stand it
+    does not fit there.
+  </small>
+)

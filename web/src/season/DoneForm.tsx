@@ -1,9 +1,10 @@
 import type { JobDone, JobView } from '@border/contract'
-import { Button, DatePicker, Form, Input, InputNumber } from 'antd'
+import { DatePicker, Form, Input, InputNumber } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useSignedIn } from '../api/session.ts'
 import { announce } from '../frame/Announced.tsx'
+import { Button } from '../frame/Button.tsx'
 import { FileInput } from '../frame/FileInput.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { noteDone } from '../offline/queue.ts'
@@ -23,10 +24,49 @@ interface Filled {
 export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }) {
   const { view, today } = useGardenContext()
   const planting = view.plantings.find((p) => p.id === job.plantingIds[0])
-  const { person } = useSignedIn()
   const [photo, setPhoto] = useState<File>()
+  const keep = useKeeping(job, onClose)
+  return (
+    <Form
+      name={`done-${job.id}`}
+      layout="vertical"
+      className="done-form"
+      requiredMark={false}
+      initialValues={{
+        on: dayjs(today),
+        minutes: job.minutes,
+        lived: planting?.livingCount,
+        amounts: job.materials.map((m) => m.amount),
+      }}
+      onFinish={(filled: Filled) => keep(doneOf(job, filled), photo)}
+    >
+      <DoneFields job={job} />
+      <Form.Item name="note" label="Note">
+        <Input.TextArea rows={2} maxLength={2000} />
+      </Form.Item>
+      {(job.plantingIds.length > 0 || job.placeId) && (
+        <label className="done-photo">
+          <span>Photo of it</span>
+          <FileInput accept="image/*" capture="environment" onFiles={([file]) => setPhoto(file)} />
+          {photo && <small>{photo.name}</small>}
+        </label>
+      )}
+      <div className="row">
+        <Button look="primary" type="submit">
+          Record
+        </Button>
+        <Button onClick={onClose}>Not yet</Button>
+      </div>
+    </Form>
+  )
+}
+
+/** Keeps it on the device, with its photo, and sends it when there is a connection. */
+function useKeeping(job: JobView, onKept: () => void) {
+  const { view } = useGardenContext()
+  const { person } = useSignedIn()
   const owner = { gardenId: view.garden.id, personId: person.id }
-  const keep = async (done: JobDone) => {
+  return async (done: JobDone, photo: File | undefined) => {
     const [plantingId] = job.plantingIds
     const about = plantingId ? { plantingId } : job.placeId ? { placeId: job.placeId } : null
     try {
@@ -43,38 +83,32 @@ export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }
       announce.failed('This browser would not keep it. Nothing was recorded.')
       return
     }
-    onClose()
+    onKept()
     await countWaiting()
     await syncNow(true)
   }
+}
+
+function doneOf(job: JobView, { amounts = [], left = [], ...values }: Filled): JobDone {
+  return {
+    ...values,
+    on: values.on.format('YYYY-MM-DD'),
+    ...(left.some((n) => n) && {
+      leftOver: job.plantingIds.flatMap((plantingId, i) => (left[i] ? [{ plantingId, count: left[i] }] : [])),
+    }),
+    ...(job.materials.length > 0 && {
+      used: job.materials.map(({ name, unit }, i) => ({ name, unit, amount: amounts[i] ?? 0 })),
+    }),
+  }
+}
+
+/** When, how long, and what of living and dead it changed. */
+function DoneFields({ job }: { job: JobView }) {
+  const { view, today } = useGardenContext()
+  const planting = view.plantings.find((p) => p.id === job.plantingIds[0])
   const counts = job.ruleId === null && (job.kind === 'move' || job.kind === 'aftercare')
   return (
-    <Form
-      name={`done-${job.id}`}
-      layout="vertical"
-      className="done-form"
-      requiredMark={false}
-      initialValues={{
-        on: dayjs(today),
-        minutes: job.minutes,
-        lived: planting?.livingCount,
-        amounts: job.materials.map((m) => m.amount),
-      }}
-      onFinish={({ amounts = [], left = [], ...values }: Filled) =>
-        keep({
-          ...values,
-          on: values.on.format('YYYY-MM-DD'),
-          ...(left.some((n) => n) && {
-            leftOver: job.plantingIds.flatMap((plantingId, i) =>
-              left[i] ? [{ plantingId, count: left[i] }] : [],
-            ),
-          }),
-          ...(job.materials.length > 0 && {
-            used: job.materials.map(({ name, unit }, i) => ({ name, unit, amount: amounts[i] ?? 0 })),
-          }),
-        })
-      }
-    >
+    <>
       <div className="row">
         <Form.Item name="on" label="Day" rules={[{ required: true, message: 'Which day?' }]}>
           <DatePicker format="D MMM YYYY" maxDate={dayjs(today)} allowClear={false} />
@@ -114,22 +148,6 @@ export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }
           ))}
         </div>
       )}
-      <Form.Item name="note" label="Note">
-        <Input.TextArea rows={2} maxLength={2000} />
-      </Form.Item>
-      {(job.plantingIds.length > 0 || job.placeId) && (
-        <label className="done-photo">
-          <span>Photo of it</span>
-          <FileInput accept="image/*" capture="environment" onFiles={([file]) => setPhoto(file)} />
-          {photo && <small>{photo.name}</small>}
-        </label>
-      )}
-      <div className="row">
-        <Button type="primary" htmlType="submit">
-          Record
-        </Button>
-        <Button onClick={onClose}>Not yet</Button>
-      </div>
-    </Form>
+    </>
   )
 }

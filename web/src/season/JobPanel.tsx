@@ -1,9 +1,10 @@
 import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
 import { addDays, counted, dayMonthYear, daysBetween, forbiddenWords, listed, weekdayOf } from '@border/core'
-import { Alert, Button } from 'antd'
+import { Alert } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
@@ -76,7 +77,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
         <p>
           Waits for{' '}
           {blocking.map((b) => (
-            <Button key={b.id} type="link" size="small" className="inline-link" onClick={() => onChoose(b)}>
+            <Button key={b.id} look="link" size="small" className="inline-link" onClick={() => onChoose(b)}>
               {b.title}
             </Button>
           ))}
@@ -142,7 +143,7 @@ function Plantings({ job }: { job: JobView }) {
         </Link>
       ))}
       {job.plantingIds.length > shown && (
-        <Button type="link" size="small" className="inline-link" onClick={() => setAll(true)}>
+        <Button look="link" size="small" className="inline-link" onClick={() => setAll(true)}>
           and {job.plantingIds.length - shown} more
         </Button>
       )}

@@ -1,7 +1,7 @@
 import type { SeasonView } from '@border/contract'
 import { capitalised, centroid, counted, dayMonthYear, extentOf, isPlace, weekdayOf } from '@border/core'
-import { Button } from 'antd'
 import { Link, useLocation, useParams } from 'react-router'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
@@ -61,7 +61,7 @@ function JobSheet({ data, day }: { data: SeasonView; day: string }) {
         {before && <Link to={{ pathname: `../season/day/${before}`, search }}>{shortDayMonth(before)}</Link>}
         {after && <Link to={{ pathname: `../season/day/${after}`, search }}>{shortDayMonth(after)}</Link>}
         <Link to={{ pathname: '../season', search }}>The season</Link>
-        <Button type="primary" onClick={() => print()}>
+        <Button look="primary" onClick={() => print()}>
           Print it
         </Button>
       </ScreenHead>

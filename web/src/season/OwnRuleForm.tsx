@@ -12,8 +12,9 @@ import {
   type Operation,
   type Skill,
 } from '@border/core'
-import { Button, Checkbox, Form, Input, InputNumber, Radio, Select } from 'antd'
+import { Checkbox, Form, Input, InputNumber, Radio, Select } from 'antd'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 
@@ -121,7 +122,6 @@ function requestOf(id: string | undefined, f: Filled): OwnRuleRequest {
 /** A rule of the garden's own: what is done to what, between which points of the year, and what it takes. */
 export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose: () => void }) {
   const { view } = useGardenContext()
-  const { data: taxa } = useTaxa()
   const save = useGardenWrite(
     ruleEndpoints.saveOwn,
     { gardenId: view.garden.id },
@@ -139,6 +139,32 @@ export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose:
       initialValues={rule ? filledOf(rule) : FRESH}
       onFinish={(f) => save.mutate(requestOf(rule?.id, f), { onSuccess: onClose })}
     >
+      <What what={what} />
+      <fieldset>
+        <legend>Window</legend>
+        <Point name="opens" label="Opens" />
+        <Point name="bestFrom" label="Best from" />
+        <Point name="bestTo" label="Best until" />
+        <Point name="closes" label="Closes" />
+      </fieldset>
+      <Labour what={what} />
+      <Materials />
+      <Words />
+      <div className="row">
+        <Button look="primary" type="submit" loading={save.isPending}>
+          Keep the rule
+        </Button>
+        <Button onClick={onClose}>Leave it</Button>
+      </div>
+    </Form>
+  )
+}
+
+/** What is done, to what and in which places. */
+function What({ what }: { what: Filled['what'] }) {
+  const { data: taxa } = useTaxa()
+  return (
+    <>
       <div className="own-rule-row">
         <Form.Item name="operation" label="Operation">
           <Select options={operations.map((o) => ({ value: o, label: capitalised(o) }))} />
@@ -185,95 +211,91 @@ export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose:
           </>
         )}
       </div>
-      <fieldset>
-        <legend>Window</legend>
-        <Point name="opens" label="Opens" />
-        <Point name="bestFrom" label="Best from" />
-        <Point name="bestTo" label="Best until" />
-        <Point name="closes" label="Closes" />
-      </fieldset>
-      <div className="own-rule-row">
-        <Form.Item name="everyDays" label="Again while open, every">
-          <InputNumber min={3} max={120} suffix="days" placeholder="once" />
-        </Form.Item>
-        <Form.Item name="everySeasons" label="In one season of">
-          <InputNumber min={1} max={20} placeholder="each" />
-        </Form.Item>
-        <Form.Item name="setUp" label="Minutes to set up">
-          <InputNumber min={0} max={600} />
-        </Form.Item>
-        {what === 'plants' && (
-          <Form.Item name="perPlant" label="a plant">
-            <InputNumber min={0} max={600} />
-          </Form.Item>
-        )}
-        <Form.Item name="perM2" label="a square metre">
-          <InputNumber min={0} max={600} />
-        </Form.Item>
-        <Form.Item name="skill" label="Skill">
-          <Select allowClear placeholder="none" options={skills.map((s) => ({ value: s, label: s }))} />
-        </Form.Item>
-      </div>
-      <Form.List name="materials">
-        {(fields, { add, remove }) => (
-          <div>
-            {fields.map(({ key, name }) => (
-              <div className="own-rule-row" key={key}>
-                <Form.Item
-                  name={[name, 'name']}
-                  label="Material"
-                  rules={[{ required: true, message: 'Which?' }]}
-                >
-                  <Input maxLength={120} />
-                </Form.Item>
-                <Form.Item name={[name, 'unit']} label="in" initialValue="l">
-                  <Select options={['l', 'kg', 'pieces', 'm'].map((u) => ({ value: u, label: u }))} />
-                </Form.Item>
-                <Form.Item name={[name, 'perPlant']} label="a plant">
-                  <InputNumber min={0} max={1000} />
-                </Form.Item>
-                <Form.Item name={[name, 'perM2']} label="a square metre">
-                  <InputNumber min={0} max={1000} />
-                </Form.Item>
-                <Button onClick={() => remove(name)}>Leave it off</Button>
-              </div>
-            ))}
-            <Button size="small" onClick={() => add()}>
-              Add a material
-            </Button>
-          </div>
-        )}
-      </Form.List>
-      <div className="own-rule-row">
-        <Form.Item name="tools" label="Tools" className="wide">
-          <Select mode="tags" open={false} suffixIcon={null} placeholder="rake, gloves" />
-        </Form.Item>
-        <Form.Item name="cautions" label="Cautions" className="wide">
-          <Select mode="tags" open={false} suffixIcon={null} />
-        </Form.Item>
-      </div>
-      <Form.Item name="forbids" label="Never">
-        <Checkbox.Group options={forbiddenStates.map((f) => ({ value: f, label: forbiddenWords[f] }))} />
-      </Form.Item>
-      <Form.Item name="why" label="Why" rules={[{ required: true, min: 3, message: 'Say why' }]}>
-        <Input maxLength={300} />
-      </Form.Item>
-      <Form.Item
-        name="missed"
-        label="When it is missed"
-        rules={[{ required: true, min: 3, message: 'Say what then' }]}
-      >
-        <Input maxLength={300} placeholder="Next spring will do." />
-      </Form.Item>
-      <div className="row">
-        <Button type="primary" htmlType="submit" loading={save.isPending}>
-          Keep the rule
-        </Button>
-        <Button onClick={onClose}>Leave it</Button>
-      </div>
-    </Form>
+    </>
   )
 }
+
+/** How often, how long it takes, and who can do it. */
+const Labour = ({ what }: { what: Filled['what'] }) => (
+  <div className="own-rule-row">
+    <Form.Item name="everyDays" label="Again while open, every">
+      <InputNumber min={3} max={120} suffix="days" placeholder="once" />
+    </Form.Item>
+    <Form.Item name="everySeasons" label="In one season of">
+      <InputNumber min={1} max={20} placeholder="each" />
+    </Form.Item>
+    <Form.Item name="setUp" label="Minutes to set up">
+      <InputNumber min={0} max={600} />
+    </Form.Item>
+    {what === 'plants' && (
+      <Form.Item name="perPlant" label="a plant">
+        <InputNumber min={0} max={600} />
+      </Form.Item>
+    )}
+    <Form.Item name="perM2" label="a square metre">
+      <InputNumber min={0} max={600} />
+    </Form.Item>
+    <Form.Item name="skill" label="Skill">
+      <Select allowClear placeholder="none" options={skills.map((s) => ({ value: s, label: s }))} />
+    </Form.Item>
+  </div>
+)
+
+const Materials = () => (
+  <Form.List name="materials">
+    {(fields, { add, remove }) => (
+      <div>
+        {fields.map(({ key, name }) => (
+          <div className="own-rule-row" key={key}>
+            <Form.Item name={[name, 'name']} label="Material" rules={[{ required: true, message: 'Which?' }]}>
+              <Input maxLength={120} />
+            </Form.Item>
+            <Form.Item name={[name, 'unit']} label="in" initialValue="l">
+              <Select options={['l', 'kg', 'pieces', 'm'].map((u) => ({ value: u, label: u }))} />
+            </Form.Item>
+            <Form.Item name={[name, 'perPlant']} label="a plant">
+              <InputNumber min={0} max={1000} />
+            </Form.Item>
+            <Form.Item name={[name, 'perM2']} label="a square metre">
+              <InputNumber min={0} max={1000} />
+            </Form.Item>
+            <Button onClick={() => remove(name)}>Leave it off</Button>
+          </div>
+        ))}
+        <Button size="small" onClick={() => add()}>
+          Add a material
+        </Button>
+      </div>
+    )}
+  </Form.List>
+)
+
+/** Tools and cautions, what forbids it, and its reasons. */
+const Words = () => (
+  <>
+    <div className="own-rule-row">
+      <Form.Item name="tools" label="Tools" className="wide">
+        <Select mode="tags" open={false} suffixIcon={null} placeholder="rake, gloves" />
+      </Form.Item>
+      <Form.Item name="cautions" label="Cautions" className="wide">
+        <Select mode="tags" open={false} suffixIcon={null} />
+      </Form.Item>
+    </div>
+    <Form.Item name="forbids" label="Never">
+      <Checkbox.Group options={forbiddenStates.map((f) => ({ value: f, label: forbiddenWords[f] }))} />
+    </Form.Item>
+    <Form.Item name="why" label="Why" rules={[{ required: true, min: 3, message: 'Say why' }]}>
+      <Input maxLength={300} />
+    </Form.Item>
+    <Form.Item
+      name="missed"
+      label="When it is missed"
+      rules={[{ required: true, min: 3, message: 'Say what then' }]}
+    >
+      <Input maxLength={300} placeholder="Next spring will do." />
+    </Form.Item>
+  </>
+)
 
 /** A point of the year, some days from it. */
 function Point({ name, label }: { name: 'opens' | 'bestFrom' | 'bestTo' | 'closes'; label: string }) {

@@ -1,7 +1,7 @@
 import type { JobView } from '@border/contract'
 import { dayMonthYear } from '@border/core'
-import { Button } from 'antd'
 import { useState } from 'react'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText } from '../frame/words.ts'
 import { dropRefused } from '../offline/queue.ts'
@@ -45,7 +45,7 @@ export function Recording({ job, label, primary }: { job: JobView; label: string
       </p>
     )
   return (
-    <Button type={primary ? 'primary' : 'default'} onClick={() => setRecording(true)}>
+    <Button look={primary ? 'primary' : 'default'} onClick={() => setRecording(true)}>
       {label}
     </Button>
   )

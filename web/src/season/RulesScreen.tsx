@@ -1,10 +1,11 @@
 import { ruleEndpoints, type RuleView } from '@border/contract'
 import { capitalised, counted, operations } from '@border/core'
-import { Button, Input, InputNumber, Select, Switch } from 'antd'
+import { Input, InputNumber, Select, Switch } from 'antd'
 import { group } from 'd3-array'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
 import { Answered } from '../frame/Answered.tsx'
@@ -79,24 +80,11 @@ const MOST_TOUCHED = 6
 
 function Rule({ rule }: { rule: RuleView }) {
   const { view, isHead } = useGardenContext()
-  const [adjusting, setAdjusting] = useState(false)
-  const change = useGardenWrite(
-    ruleEndpoints.change,
-    { gardenId: view.garden.id, rule: rule.id },
-    'Kept; the season’s jobs follow it.',
-  )
-  const [editing, setEditing] = useState(false)
-  const remove = useGardenWrite(
-    ruleEndpoints.removeOwn,
-    { gardenId: view.garden.id, rule: rule.id },
-    'Taken away, and its open jobs with it.',
-  )
-  const ask = useGardenWrite(
-    ruleEndpoints.askJob,
-    { gardenId: view.garden.id, rule: rule.id },
-    'It is a job now, in its next window.',
-  )
+  const [opened, setOpened] = useState<'adjust' | 'edit'>()
+  const params = { gardenId: view.garden.id, rule: rule.id }
+  const change = useGardenWrite(ruleEndpoints.change, params, 'Kept; the season’s jobs follow it.')
   const off = !rule.isOn || rule.school?.followed === false
+  const close = () => setOpened(undefined)
   return (
     <article className={`rule${off ? ' off' : ''}`}>
       <Switch
@@ -108,97 +96,141 @@ function Rule({ rule }: { rule: RuleView }) {
         onChange={(isOn) => change.mutate({ isOn })}
       />
       <div>
-        <p>{rule.sentence}</p>
-        <p className="soft">
-          {rule.why} If missed: {rule.missed}
-        </p>
-        {rule.school && (
-          <p className="soft">
-            School: {rule.school.follows}. {rule.school.followed ? '' : 'This garden follows the other: '}
-            {rule.school.followed ? `The other: ${rule.school.other}.` : `${rule.school.other}.`}
-          </p>
-        )}
-        {rule.otherSchools.map((s) => (
-          <p key={s} className="soft">
-            {s}
-          </p>
-        ))}
-        {rule.next ? (
-          <p>
-            Next here: <b>{shortDate(rule.next.earliest)}</b> to <b>{shortDate(rule.next.latest)}</b>, best{' '}
-            {shortDayMonth(rule.next.bestFrom)} to {shortDayMonth(rule.next.bestTo)}
-            {rule.next.for && (
-              <>
-                , for <span className="taxon">{rule.next.for}</span>
-              </>
-            )}
-            .{rule.next.unsure && <span className="unsure"> {rule.next.unsure}</span>}
-          </p>
-        ) : (
-          rule.none && <p className="soft">No window here: {rule.none}.</p>
-        )}
+        <RuleWords rule={rule} />
+        <RuleNext rule={rule} />
         <p>
-          <small>
-            {rule.touches.length === 0
-              ? 'Touches nothing here now.'
-              : `Touches ${rule.touches
-                  .slice(0, MOST_TOUCHED)
-                  .map((t) => t.label)
-                  .join(
-                    ', ',
-                  )}${rule.touches.length > MOST_TOUCHED ? ` and ${rule.touches.length - MOST_TOUCHED} more` : ''}.`}
-            {!rule.yearly && ' Made into a job only by a decision, a sign or a person.'}
-            {rule.adjusted && ` Adjusted: ${adjustedText(rule.adjusted)}.`}
-          </small>{' '}
+          <small>{touchesWords(rule)}</small>{' '}
           {isHead && (
-            <Button type="link" size="small" className="inline-link" onClick={() => setAdjusting(!adjusting)}>
-              Adjust
-            </Button>
-          )}
-          {isHead && rule.own && (
-            <>
-              {' '}
-              <Button type="link" size="small" className="inline-link" onClick={() => setEditing(true)}>
-                Change it
-              </Button>{' '}
-              <Button
-                type="link"
-                size="small"
-                className="inline-link"
-                loading={remove.isPending}
-                onClick={() => remove.mutate({})}
-              >
-                Take it away
-              </Button>
-            </>
+            <RuleSteps
+              rule={rule}
+              onAdjust={() => setOpened(opened === 'adjust' ? undefined : 'adjust')}
+              onEdit={() => setOpened('edit')}
+            />
           )}
         </p>
-        {isHead && rule.touches.length > 0 && (
-          <Select
-            size="small"
-            aria-label={`Make it a job (${rule.id})`}
-            placeholder="Make it a job for…"
-            value={null}
-            showSearch={{ optionFilterProp: 'label' }}
-            loading={ask.isPending}
-            popupMatchSelectWidth={false}
-            options={rule.touches.map((t) => ({ value: t.id, label: t.label }))}
-            onChange={(subjectId: string) => ask.mutate({ subjectId })}
-            style={{ minWidth: 190 }}
-          />
-        )}
-        {editing && rule.own && <OwnRuleForm rule={rule.own} onClose={() => setEditing(false)} />}
-        {adjusting && (
+        {isHead && rule.touches.length > 0 && <AskJob rule={rule} />}
+        {opened === 'edit' && rule.own && <OwnRuleForm rule={rule.own} onClose={close} />}
+        {opened === 'adjust' && (
           <Adjust
             rule={rule}
             onKeep={(adjusted) => {
-              setAdjusting(false)
+              close()
               change.mutate({ adjusted })
             }}
           />
         )}
       </div>
     </article>
+  )
+}
+
+/** What it says, why, and which school it is of. */
+function RuleWords({ rule }: { rule: RuleView }) {
+  return (
+    <>
+      <p>{rule.sentence}</p>
+      <p className="soft">
+        {rule.why} If missed: {rule.missed}
+      </p>
+      {rule.school && (
+        <p className="soft">
+          School: {rule.school.follows}. {rule.school.followed ? '' : 'This garden follows the other: '}
+          {rule.school.followed ? `The other: ${rule.school.other}.` : `${rule.school.other}.`}
+        </p>
+      )}
+      {rule.otherSchools.map((s) => (
+        <p key={s} className="soft">
+          {s}
+        </p>
+      ))}
+    </>
+  )
+}
+
+/** Its next window in this garden, or why there is none. */
+function RuleNext({ rule: { next, none } }: { rule: RuleView }) {
+  if (!next) return none && <p className="soft">No window here: {none}.</p>
+  return (
+    <p>
+      Next here: <b>{shortDate(next.earliest)}</b> to <b>{shortDate(next.latest)}</b>, best{' '}
+      {shortDayMonth(next.bestFrom)} to {shortDayMonth(next.bestTo)}
+      {next.for && (
+        <>
+          , for <span className="taxon">{next.for}</span>
+        </>
+      )}
+      .{next.unsure && <span className="unsure"> {next.unsure}</span>}
+    </p>
+  )
+}
+
+function touchesWords({ touches, yearly, adjusted }: RuleView): string {
+  const more = touches.length > MOST_TOUCHED ? ` and ${touches.length - MOST_TOUCHED} more` : ''
+  const named = touches.slice(0, MOST_TOUCHED).map((t) => t.label)
+  return [
+    touches.length === 0 ? 'Touches nothing here now.' : `Touches ${named.join(', ')}${more}.`,
+    !yearly && 'Made into a job only by a decision, a sign or a person.',
+    adjusted && `Adjusted: ${adjustedText(adjusted)}.`,
+  ]
+    .filter(Boolean)
+    .join(' ')
+}
+
+/** What a head can do with it. */
+function RuleSteps({ rule, onAdjust, onEdit }: { rule: RuleView; onAdjust: () => void; onEdit: () => void }) {
+  const { view } = useGardenContext()
+  const remove = useGardenWrite(
+    ruleEndpoints.removeOwn,
+    { gardenId: view.garden.id, rule: rule.id },
+    'Taken away, and its open jobs with it.',
+  )
+  return (
+    <>
+      <Button look="link" size="small" className="inline-link" onClick={onAdjust}>
+        Adjust
+      </Button>
+      {rule.own && (
+        <>
+          {' '}
+          <Button look="link" size="small" className="inline-link" onClick={onEdit}>
+            Change it
+          </Button>{' '}
+          <Button
+            look="link"
+            size="small"
+            className="inline-link"
+            loading={remove.isPending}
+            onClick={() => remove.mutate({})}
+          >
+            Take it away
+          </Button>
+        </>
+      )}
+    </>
+  )
+}
+
+/** One job by it, at a person’s word. */
+function AskJob({ rule }: { rule: RuleView }) {
+  const { view } = useGardenContext()
+  const ask = useGardenWrite(
+    ruleEndpoints.askJob,
+    { gardenId: view.garden.id, rule: rule.id },
+    'It is a job now, in its next window.',
+  )
+  return (
+    <Select
+      size="small"
+      aria-label={`Make it a job (${rule.id})`}
+      placeholder="Make it a job for…"
+      value={null}
+      showSearch={{ optionFilterProp: 'label' }}
+      loading={ask.isPending}
+      popupMatchSelectWidth={false}
+      options={rule.touches.map((t) => ({ value: t.id, label: t.label }))}
+      onChange={(subjectId: string) => ask.mutate({ subjectId })}
+      style={{ minWidth: 190 }}
+    />
   )
 }
 
@@ -238,7 +270,7 @@ function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView[
       </label>
       <Button
         size="small"
-        type="primary"
+        look="primary"
         onClick={() =>
           onKeep({
             ...(shiftDays !== 0 && { shiftDays }),

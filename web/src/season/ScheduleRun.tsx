@@ -1,7 +1,8 @@
 import { seasonEndpoints, type ScheduleRunView, type SeasonView } from '@border/contract'
 import { counted, dayMonth } from '@border/core'
-import { Button, Progress } from 'antd'
+import { Progress } from 'antd'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useScheduleRun } from './queries.ts'
 
@@ -16,7 +17,7 @@ export function ScheduleButton() {
   )
   const underWay = data?.run?.state === 'queued' || data?.run?.state === 'running'
   return (
-    <Button type="primary" loading={start.isPending} disabled={underWay} onClick={() => start.mutate({})}>
+    <Button look="primary" loading={start.isPending} disabled={underWay} onClick={() => start.mutate({})}>
       Plan the season
     </Button>
   )
@@ -42,7 +43,7 @@ export function ScheduleRun({ season }: { season: SeasonView }) {
       <div className="spread">
         <h2>A plan to look at</h2>
         <span className="row">
-          <Button type="primary" loading={answer.isPending} onClick={() => answer.mutate({ take: true })}>
+          <Button look="primary" loading={answer.isPending} onClick={() => answer.mutate({ take: true })}>
             Take this plan
           </Button>
           <Button onClick={() => answer.mutate({ take: false })}>Leave it as it is</Button>

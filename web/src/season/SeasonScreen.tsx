@@ -7,13 +7,13 @@ import {
   type BodyOf,
 } from '@border/contract'
 import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
-import { Button } from 'antd'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'
 import { hrefOf } from '../api/client.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
+import { Button, ButtonLink } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
 import { Answered, Empty } from '../frame/Answered.tsx'
@@ -81,13 +81,14 @@ function Season({ data }: { data: SeasonView }) {
       >
         <Link to="../rules">Rules</Link>
         {isHead && <ScheduleButton />}
-        <Button
-          href={hrefOf(seasonEndpoints.calendar, { params: { gardenId: view.garden.id } })}
-          download
-          disabled={data.jobs.length === 0}
-        >
-          Calendar file
-        </Button>
+        {data.jobs.length > 0 && (
+          <ButtonLink
+            href={hrefOf(seasonEndpoints.calendar, { params: { gardenId: view.garden.id } })}
+            download
+          >
+            Calendar file
+          </ButtonLink>
+        )}
       </ScreenHead>
       {chosen ? (
         <div className="screen-split season-split">
@@ -132,20 +133,6 @@ interface AgendaProps {
 
 /** The working days that have work, each with its load. */
 function Agenda({ season, chosenId, onChoose }: AgendaProps) {
-  const { view, isHead, today } = useGardenContext()
-  const lose = useGardenWrite(
-    crewEndpoints.setDay,
-    { gardenId: view.garden.id },
-    ({ day }) => `${dayMonthYear(day)} is a day without work now; Set-up takes it back.`,
-  )
-  const takeUp = useGardenWrite(
-    seasonEndpoints.leaveOut,
-    ({ id }: { id: string } & BodyOf<typeof seasonEndpoints.leaveOut>) => ({
-      gardenId: view.garden.id,
-      jobId: id,
-    }),
-    'It is open again.',
-  )
   const open = season.jobs.filter((j) => j.state === 'open')
   const days = [...new Set(open.flatMap((j) => j.parts.map((p) => p.day)))].sort()
   const working = new Map(season.workingDays.map((d) => [d.day, d]))
@@ -162,73 +149,17 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
         </section>
       )}
       {season.rescheduled && <Moved rescheduled={season.rescheduled} />}
-      {days.map((day) => {
-        const sittings = open.flatMap((j) =>
-          j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
-        )
-        const used = sittings.reduce((sum, s) => sum + s.minutes, 0)
-        const at = working.get(day)
-        const elsewhere = at?.elsewhere ?? 0
-        const room = at?.minutes ?? 0
-        return (
-          <section key={day}>
-            <div className="spread">
-              <h2>
-                {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
-              </h2>
-              <small className="agenda-load">
-                {isHead && day <= addDays(today, LOSABLE_DAYS) && (
-                  <Button
-                    size="small"
-                    loading={lose.isPending}
-                    onClick={() => lose.mutate({ day, minutes: 0 })}
-                  >
-                    Lost to rain
-                  </Button>
-                )}
-                <Link to={`../season/day/${day}`}>Job sheet</Link>
-                <span className="agenda-bar" aria-hidden>
-                  <i
-                    style={{ width: `${Math.min(100, ((used + elsewhere) / Math.max(1, room)) * 100)}%` }}
-                    className={used + elsewhere > room ? 'over' : ''}
-                  />
-                </span>
-                {minutesText(used)}
-                {elsewhere > 0 && ` and ${minutesText(elsewhere)} elsewhere or on the way`} of{' '}
-                {minutesText(room)}
-              </small>
-            </div>
-            {sittings.map((s) => (
-              <JobLine
-                key={s.job.id}
-                job={s.job}
-                chosenId={chosenId}
-                onChoose={onChoose}
-                extra={minutesText(s.minutes)}
-              />
-            ))}
-          </section>
-        )
-      })}
-      {season.leftOut.length > 0 && (
-        <section>
-          <h2>Left out</h2>
-          <ul className="plain-list">
-            {season.leftOut.map((j) => (
-              <li key={j.id} className="spread">
-                <span>
-                  {j.title}, until {shortDayMonth(j.latest)}
-                </span>
-                {isHead && (
-                  <Button size="small" onClick={() => takeUp.mutate({ id: j.id, leaveOut: false })}>
-                    Take it up again
-                  </Button>
-                )}
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      {days.map((day) => (
+        <AgendaDay
+          key={day}
+          day={day}
+          open={open}
+          at={working.get(day)}
+          chosenId={chosenId}
+          onChoose={onChoose}
+        />
+      ))}
+      {season.leftOut.length > 0 && <LeftOut jobs={season.leftOut} />}
       {done.length > 0 && (
         <section>
           <h2>Done</h2>
@@ -244,6 +175,98 @@ function Agenda({ season, chosenId, onChoose }: AgendaProps) {
         </section>
       )}
     </div>
+  )
+}
+
+/** A day’s work, against the time there is. */
+function AgendaDay({
+  day,
+  open,
+  at,
+  chosenId,
+  onChoose,
+}: {
+  day: string
+  open: readonly JobView[]
+  at: SeasonView['workingDays'][number] | undefined
+} & Pick<AgendaProps, 'chosenId' | 'onChoose'>) {
+  const { view, isHead, today } = useGardenContext()
+  const lose = useGardenWrite(
+    crewEndpoints.setDay,
+    { gardenId: view.garden.id },
+    ({ day }) => `${dayMonthYear(day)} is a day without work now; Set-up takes it back.`,
+  )
+  const sittings = open.flatMap((j) =>
+    j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
+  )
+  const used = sittings.reduce((sum, s) => sum + s.minutes, 0)
+  const elsewhere = at?.elsewhere ?? 0
+  const room = at?.minutes ?? 0
+  return (
+    <section>
+      <div className="spread">
+        <h2>
+          {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
+        </h2>
+        <small className="agenda-load">
+          {isHead && day <= addDays(today, LOSABLE_DAYS) && (
+            <Button size="small" loading={lose.isPending} onClick={() => lose.mutate({ day, minutes: 0 })}>
+              Lost to rain
+            </Button>
+          )}
+          <Link to={`../season/day/${day}`}>Job sheet</Link>
+          <span className="agenda-bar" aria-hidden>
+            <i
+              style={{ width: `${Math.min(100, ((used + elsewhere) / Math.max(1, room)) * 100)}%` }}
+              className={used + elsewhere > room ? 'over' : ''}
+            />
+          </span>
+          {minutesText(used)}
+          {elsewhere > 0 && ` and ${minutesText(elsewhere)} elsewhere or on the way`} of {minutesText(room)}
+        </small>
+      </div>
+      {sittings.map((s) => (
+        <JobLine
+          key={s.job.id}
+          job={s.job}
+          chosenId={chosenId}
+          onChoose={onChoose}
+          extra={minutesText(s.minutes)}
+        />
+      ))}
+    </section>
+  )
+}
+
+/** Jobs that somebody left out this once. */
+function LeftOut({ jobs }: { jobs: SeasonView['leftOut'] }) {
+  const { view, isHead } = useGardenContext()
+  const takeUp = useGardenWrite(
+    seasonEndpoints.leaveOut,
+    ({ id }: { id: string } & BodyOf<typeof seasonEndpoints.leaveOut>) => ({
+      gardenId: view.garden.id,
+      jobId: id,
+    }),
+    'It is open again.',
+  )
+  return (
+    <section>
+      <h2>Left out</h2>
+      <ul className="plain-list">
+        {jobs.map((j) => (
+          <li key={j.id} className="spread">
+            <span>
+              {j.title}, until {shortDayMonth(j.latest)}
+            </span>
+            {isHead && (
+              <Button size="small" onClick={() => takeUp.mutate({ id: j.id, leaveOut: false })}>
+                Take it up again
+              </Button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 

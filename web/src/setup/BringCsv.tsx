@@ -1,5 +1,5 @@
-import { Button } from 'antd'
 import { useRef } from 'react'
+import { Button } from '../frame/Button.tsx'
 import { FileInput } from '../frame/FileInput.tsx'
 
 /** A button that reads a CSV file of the person's choice. */

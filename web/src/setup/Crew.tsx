@@ -1,11 +1,12 @@
 import { crewEndpoints, type CrewView } from '@border/contract'
 import { counted, dayMonthYear, skills, type Skill } from '@border/core'
-import { Button, Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
+import { Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useGardens } from '../api/session.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
 import { useCrew } from './queries.ts'
@@ -152,7 +153,7 @@ function PersonForm({ person, onClose }: { person?: Person; onClose: () => void 
         ))}
       </div>
       <div className="row">
-        <Button type="primary" htmlType="submit" loading={save.isPending}>
+        <Button look="primary" type="submit" loading={save.isPending}>
           Keep
         </Button>
         <Button onClick={onClose}>Leave it</Button>
@@ -233,7 +234,7 @@ function Away({ crew }: { crew: CrewView }) {
           <Form.Item name="reason">
             <Input aria-label="Why" placeholder="holiday, ill…" maxLength={120} style={{ width: 150 }} />
           </Form.Item>
-          <Button htmlType="submit" loading={keep.isPending}>
+          <Button type="submit" loading={keep.isPending}>
             Keep it
           </Button>
         </Form>
@@ -284,7 +285,7 @@ function OtherDays({ crew }: { crew: CrewView }) {
           <Form.Item name="hours" rules={[{ required: true }]}>
             <InputNumber aria-label="Hours of each on that day" min={0} max={24} step={0.5} suffix="h" />
           </Form.Item>
-          <Button htmlType="submit" loading={set.isPending}>
+          <Button type="submit" loading={set.isPending}>
             Keep the day
           </Button>
         </Form>
@@ -324,7 +325,7 @@ function Sharing({ crew }: { crew: CrewView }) {
         <Form.Item name="travelMinutes" label="On the way here and back" rules={[{ required: true }]}>
           <InputNumber min={0} max={600} step={5} suffix="min" />
         </Form.Item>
-        <Button htmlType="submit" loading={keep.isPending}>
+        <Button type="submit" loading={keep.isPending}>
           Keep
         </Button>
       </Form>

@@ -1,11 +1,12 @@
 import { gardenEndpoints, type GardenSummary } from '@border/contract'
 import { isTimeZone } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
-import { Button, Form, Input, InputNumber, Modal } from 'antd'
+import { Form, Input, InputNumber, Modal } from 'antd'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { PRACTICE } from '../api/answers.ts'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { LAST_GARDEN } from '../frame/Shell.tsx'
 
@@ -74,7 +75,7 @@ export function GardenItself() {
         </Form.Item>
         {isHead && (
           <div className="row">
-            <Button htmlType="submit" loading={amend.isPending}>
+            <Button type="submit" loading={amend.isPending}>
               Put it right
             </Button>
             <TakeOut />
@@ -109,7 +110,7 @@ function TakeOut() {
     )
   return (
     <>
-      <Button danger type="text" onClick={() => setOpen(true)}>
+      <Button danger look="text" onClick={() => setOpen(true)}>
         Take this garden out
       </Button>
       <Modal

@@ -1,9 +1,10 @@
 import { climateEndpoints } from '@border/contract'
 import type { KnownClimate } from '@border/core'
 import { zoneMiddleC, zoneOf } from '@border/core'
-import { Button, DatePicker, Form, Input } from 'antd'
+import { DatePicker, Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 
 interface Fields {
@@ -70,11 +71,11 @@ export function KnownClimateForm() {
         </Form.Item>
         {isHead && (
           <div className="row">
-            <Button htmlType="submit" loading={keep.isPending}>
+            <Button type="submit" loading={keep.isPending}>
               Keep it
             </Button>
             {known && (
-              <Button type="text" onClick={() => keep.mutate({})}>
+              <Button look="text" onClick={() => keep.mutate({})}>
                 Take it back
               </Button>
             )}

@@ -7,12 +7,13 @@ import {
   roleWords,
 } from '@border/contract'
 import { capitalised, dayMonthYear, followed, schools } from '@border/core'
-import { Button, Form, Input, Radio, Select } from 'antd'
+import { Form, Input, Radio, Select } from 'antd'
 import { useState } from 'react'
 import { hrefOf } from '../api/client.ts'
 import { useChangeSession, useSignedIn } from '../api/session.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
@@ -237,7 +238,7 @@ function People() {
         <Form.Item name="role" label="Role">
           <Select options={roles.map((r) => ({ value: r, label: roleWords[r] }))} />
         </Form.Item>
-        <Button htmlType="submit" loading={add.isPending}>
+        <Button type="submit" loading={add.isPending}>
           Add to this garden
         </Button>
       </Form>

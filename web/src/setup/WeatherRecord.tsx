@@ -10,10 +10,11 @@ import {
   zoneOf,
   type SoilCorrection,
 } from '@border/core'
-import { Button, DatePicker, Form, InputNumber, Select } from 'antd'
+import { DatePicker, Form, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDate } from '../frame/words.ts'
@@ -189,7 +190,7 @@ function SoilReadings({ data }: { data: SoilView }) {
               options={standing.filter(isPlace).map((f) => ({ value: f.id, label: f.name }))}
             />
           </Form.Item>
-          <Button htmlType="submit" loading={add.isPending}>
+          <Button type="submit" loading={add.isPending}>
             Keep the reading
           </Button>
         </Form>

@@ -1,14 +1,9 @@
 // @vitest-environment jsdom
-import { readdirSync, readFileSync } from 'node:fs'
-import { dirname, join, relative } from 'node:path'
+import { dirname } from 'node:path'
 import { describe, expect, it } from 'vitest'
+import { bringsAlong, shownAs, sources, textOf } from './imports.ts'
 
 /** Styles are global, so names keep them apart: a class belongs to one file, and whoever uses it has that file. */
-
-const root = join(import.meta.dirname, '..')
-const files = readdirSync(root, { recursive: true, encoding: 'utf8' }).map((f) => join(root, f))
-const text = (file: string) => readFileSync(file, 'utf8')
-const shown = (file: string) => relative(root, file)
 
 const classesOf = (selector: string): string[] =>
   [...selector.matchAll(/\.([A-Za-z][\w-]*)/g)].map((m) => m[1]!).filter((c) => !c.startsWith('ant-'))
@@ -16,7 +11,7 @@ const classesOf = (selector: string): string[] =>
 /** Every selector of a style sheet, those under a condition too. */
 function selectorsOf(file: string): string[] {
   const style = document.createElement('style')
-  style.textContent = text(file)
+  style.textContent = textOf(file)
   document.head.append(style)
   const of = (rules: Iterable<CSSRule>): string[] =>
     [...rules].flatMap((rule) =>
@@ -31,28 +26,13 @@ function selectorsOf(file: string): string[] {
   return found
 }
 
-const sheets = new Map(files.filter((f) => f.endsWith('.css')).map((f) => [f, selectorsOf(f)]))
+const sheets = new Map(sources.filter((f) => f.endsWith('.css')).map((f) => [f, selectorsOf(f)]))
 
 /** The files that say how a class looks by itself, wherever it stands. */
 const owners = new Map<string, Set<string>>()
 for (const [file, selectors] of sheets)
   for (const classes of selectors.map(classesOf))
     if (new Set(classes).size === 1) owners.set(classes[0]!, (owners.get(classes[0]!) ?? new Set()).add(file))
-
-/** What a file brings along: what it imports, and what that does. */
-const brought = new Map<string, Set<string>>()
-function bringsAlong(file: string): Set<string> {
-  const known = brought.get(file)
-  if (known) return known
-  const all = new Set<string>([file])
-  brought.set(file, all)
-  for (const [, from, alone] of text(file).matchAll(/from '(\.[^']+)'|import '(\.[^']+)'/g)) {
-    const to = join(dirname(file), (from ?? alone)!)
-    all.add(to)
-    if (/\.tsx?$/.test(to)) bringsAlong(to).forEach((f) => all.add(f))
-  }
-  return all
-}
 
 describe('a class', () => {
   it('is found in the style sheets at all', () => {
@@ -62,7 +42,7 @@ describe('a class', () => {
 
   it('has its looks from one file', () => {
     const several = [...owners].filter(([, of]) => of.size > 1)
-    expect(several.map(([name, of]) => `.${name} in ${[...of].map(shown).join(' and ')}`)).toEqual([])
+    expect(several.map(([name, of]) => `.${name} in ${[...of].map(shownAs).join(' and ')}`)).toEqual([])
   })
 
   it('of another file is changed only inside something of one’s own', () => {
@@ -72,17 +52,17 @@ describe('a class', () => {
           const classes = classesOf(s)
           return classes.length > 0 && classes.every((c) => owners.has(c) && !owners.get(c)!.has(file))
         })
-        .map((s) => `${shown(file)}: ${s.trim()}`),
+        .map((s) => `${shownAs(file)}: ${s.trim()}`),
     )
     expect(strays).toEqual([])
   })
 
   it('is used where the file that it has its looks from is there', () => {
-    const shared = (file: string) => /^(theme\.css|frame\/)/.test(shown(file))
-    const missing = files
+    const shared = (file: string) => /^(theme\.css|frame\/)/.test(shownAs(file))
+    const missing = sources
       .filter((f) => f.endsWith('.tsx') && !f.includes('.test.'))
       .flatMap((file) =>
-        [...text(file).matchAll(/className=(?:"([^"]*)"|\{`([^`]*)`\}|\{([^}]*)\})/g)]
+        [...textOf(file).matchAll(/className=(?:"([^"]*)"|\{`([^`]*)`\}|\{([^}]*)\})/g)]
           .flatMap((m) =>
             (m[1] ?? m[2] ?? [...m[3]!.matchAll(/'([^']*)'/g)].map((q) => q[1]).join(' ')).split(/[^\w-]+/),
           )
@@ -91,7 +71,7 @@ describe('a class', () => {
             const [owner] = owners.get(name)!
             return !shared(owner!) && dirname(owner!) !== dirname(file) && !bringsAlong(file).has(owner!)
           })
-          .map((name) => `${shown(file)} uses .${name} of ${shown([...owners.get(name)!][0]!)}`),
+          .map((name) => `${shownAs(file)} uses .${name} of ${shownAs([...owners.get(name)!][0]!)}`),
       )
     expect(missing).toEqual([])
   })

@@ -1,9 +1,10 @@
 import { verdictEndpoints, type SuccessionView } from '@border/contract'
-import { Button, Select } from 'antd'
+import { Select } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { useSuccessions } from './queries.ts'
@@ -82,7 +83,7 @@ function Successor({ succession: s }: { succession: SuccessionView }) {
                 }))}
               />
               <Button
-                type="primary"
+                look="primary"
                 size="small"
                 loading={say.isPending}
                 disabled={!chosen}

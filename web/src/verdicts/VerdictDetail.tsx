@@ -19,11 +19,12 @@ import {
   type Verdict,
   wordOn,
 } from '@border/core'
-import { Button, DatePicker, Input, Radio, Select } from 'antd'
-import dayjs from 'dayjs'
+import { DatePicker, Input, Radio, Select } from 'antd'
+import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortMonthYear } from '../frame/words.ts'
 import { useSize } from '../frame/useSize.ts'
@@ -182,7 +183,7 @@ function Reasons({ verdict: { action: proposed, terms, ruledOut } }: { verdict: 
     <section>
       <div className="spread">
         <h3>Why</h3>
-        <Button type="link" size="small" onClick={() => setAll(!all)} aria-expanded={all}>
+        <Button look="link" size="small" onClick={() => setAll(!all)} aria-expanded={all}>
           {all ? 'Only the proposal' : 'Weigh them all'}
         </Button>
       </div>
@@ -266,48 +267,10 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
         <Radio value="otherwise">Choose otherwise</Radio>
         <Radio value="wait">Wait</Radio>
       </Radio.Group>
-      {way === 'otherwise' && (
-        <div className="row">
-          <Select<Action>
-            aria-label="Instead"
-            value={action}
-            onChange={setAction}
-            options={actions
-              .filter((a) => a !== verdict.action && takable(verdict, a))
-              .map((a) => ({ value: a, label: a }))}
-            style={{ width: 110 }}
-          />
-          <Input
-            aria-label="Reason"
-            placeholder="Because…"
-            value={reason}
-            maxLength={2000}
-            onChange={(e) => setReason(e.target.value)}
-          />
-        </div>
-      )}
-      {way === 'wait' && (
-        <div className="row">
-          <span>until</span>
-          <DatePicker
-            aria-label="Wait until"
-            value={until}
-            minDate={dayjs(today).add(1, 'day')}
-            onChange={(d) => d && setUntil(d)}
-            format="D MMM YYYY"
-            allowClear={false}
-          />
-          <Input
-            aria-label="Reason, if any"
-            placeholder="Because… (optional)"
-            value={reason}
-            maxLength={2000}
-            onChange={(e) => setReason(e.target.value)}
-          />
-        </div>
-      )}
+      {way === 'otherwise' && <Instead verdict={verdict} {...{ action, setAction, reason, setReason }} />}
+      {way === 'wait' && <Until {...{ until, setUntil, reason, setReason }} />}
       <div className="row">
-        <Button type="primary" loading={decide.isPending} disabled={needsReason} onClick={send}>
+        <Button look="primary" loading={decide.isPending} disabled={needsReason} onClick={send}>
           {way === 'accept'
             ? `Accept: ${verdict.action}`
             : way === 'otherwise'
@@ -317,6 +280,71 @@ function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
         {needsReason && <small>A word on why is kept with the decision.</small>}
       </div>
     </section>
+  )
+}
+
+interface Reasoned {
+  reason: string
+  setReason: (reason: string) => void
+}
+
+/** What is done in its place, and why. */
+function Instead({
+  verdict,
+  action,
+  setAction,
+  reason,
+  setReason,
+}: Reasoned & { verdict: Verdict; action: Action; setAction: (action: Action) => void }) {
+  return (
+    <div className="row">
+      <Select<Action>
+        aria-label="Instead"
+        value={action}
+        onChange={setAction}
+        options={actions
+          .filter((a) => a !== verdict.action && takable(verdict, a))
+          .map((a) => ({ value: a, label: a }))}
+        style={{ width: 110 }}
+      />
+      <Input
+        aria-label="Reason"
+        placeholder="Because…"
+        value={reason}
+        maxLength={2000}
+        onChange={(e) => setReason(e.target.value)}
+      />
+    </div>
+  )
+}
+
+/** The day until which it is left, and why, if anybody asks. */
+function Until({
+  until,
+  setUntil,
+  reason,
+  setReason,
+}: Reasoned & { until: Dayjs; setUntil: (day: Dayjs) => void }) {
+  const { today } = useGardenContext()
+  return (
+    <div className="row">
+      <span>until</span>
+      <DatePicker
+        aria-label="Wait until"
+        value={until}
+        minDate={dayjs(today).add(1, 'day')}
+        onChange={(d) => d && setUntil(d)}
+        format="D MMM YYYY"
+        allowClear={false}
+      />
+      <Input
+        aria-label="Reason, if any"
+        placeholder="Because… (optional)"
+        value={reason}
+        maxLength={2000}
+        onChange={(e) => setReason(e.target.value)}
+      />
+    </div>
   )
 }
 

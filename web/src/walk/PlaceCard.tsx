@@ -26,7 +26,6 @@ const HOLES_M = [0.3, 0.5, 0.8, 1.2]
 export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props) {
   const entry = queued?.entry.kind === 'place' ? queued.entry : undefined
   const [open, setOpen] = useState(false)
-  const set = (patch: PlacePatch) => onChange(place.id, patch)
   return (
     <section className="walk-place" aria-label={`${place.name} itself`}>
       <div className="spread">
@@ -36,105 +35,7 @@ export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props)
         <small>{entry ? placeWords(entry) : place.last ? lastWords(place) : 'not looked at before'}</small>
       </div>
       {open && (
-        <div className="walk-more">
-          {choices.map(({ field, label, options }) => (
-            <fieldset key={field}>
-              <legend>
-                {label}
-                {place.last?.[field] ? <small>, last {place.last[field]}</small> : null}
-              </legend>
-              <div className="walk-chips">
-                {options.map((o) => (
-                  <Chip
-                    key={o}
-                    on={entry?.[field] === o}
-                    onClick={() => set({ [field]: entry?.[field] === o ? undefined : o })}
-                  >
-                    {o}
-                  </Chip>
-                ))}
-              </div>
-            </fieldset>
-          ))}
-          <fieldset>
-            <legend>Also</legend>
-            <div className="walk-chips">
-              <Chip
-                on={entry?.edgesLost ?? false}
-                onClick={() => set({ edgesLost: entry?.edgesLost ? undefined : true })}
-              >
-                edge lost
-              </Chip>
-              <Chip
-                on={entry?.waterMisses ?? false}
-                onClick={() => set({ waterMisses: entry?.waterMisses ? undefined : true })}
-              >
-                water does not reach
-              </Chip>
-            </div>
-          </fieldset>
-          <fieldset>
-            <legend>Bare holes, by width</legend>
-            <div className="walk-chips">
-              {HOLES_M.map((m) => (
-                <Chip key={m} onClick={() => set({ holesM: [...(entry?.holesM ?? []), m] })}>
-                  + {m} m
-                </Chip>
-              ))}
-              {(entry?.holesM ?? []).map((m, i) => (
-                <Chip
-                  key={i}
-                  on
-                  label={`Take away the hole of ${m} m`}
-                  onClick={() => set({ holesM: entry!.holesM!.filter((_, k) => k !== i) })}
-                >
-                  {m} m ✕
-                </Chip>
-              ))}
-            </div>
-          </fieldset>
-          <WordsField
-            label="Looks good together now"
-            most={500}
-            value={entry?.goodTogether}
-            onChange={(goodTogether) => set({ goodTogether })}
-          />
-          <WordsField
-            label="Missing"
-            most={500}
-            value={entry?.missing}
-            onChange={(missing) => set({ missing })}
-          />
-          <WordsField
-            label="Note"
-            rows={2}
-            most={2000}
-            value={entry?.note}
-            onChange={(note) => set({ note })}
-          />
-          {place.standpoints.map((s) => (
-            <figure key={s.id} className="walk-standpoint">
-              {s.lastPhotoId && (
-                <img
-                  src={photoAddress(gardenId, s.lastPhotoId, 'small')}
-                  alt={`${s.name}, ${shortDate(s.lastTakenOn!)}`}
-                />
-              )}
-              <figcaption>
-                <b>{s.name}</b> {s.framing}
-                {s.lastTakenOn && <small> Last taken {shortDate(s.lastTakenOn)}: frame it the same.</small>}
-                <PhotoButton
-                  label="Take it again"
-                  onFile={(file) => onPhoto({ placeId: place.id, standpointId: s.id }, file)}
-                />
-              </figcaption>
-            </figure>
-          ))}
-          <PhotoButton
-            label={`Photo of the ${place.kind === 'bed' ? 'bed' : 'pot'}`}
-            onFile={(file) => onPhoto({ placeId: place.id }, file)}
-          />
-        </div>
+        <PlaceDetails {...{ gardenId, place, entry, onPhoto }} set={(patch) => onChange(place.id, patch)} />
       )}
       {queued?.state === 'refused' && (
         <p role="alert" className="walk-refused">
@@ -142,6 +43,137 @@ export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props)
         </p>
       )}
     </section>
+  )
+}
+
+interface DetailsProps extends Pick<Props, 'gardenId' | 'place' | 'onPhoto'> {
+  entry: PlaceEntry | undefined
+  set: (patch: PlacePatch) => void
+}
+
+function PlaceDetails({ gardenId, place, entry, onPhoto, set }: DetailsProps) {
+  return (
+    <div className="walk-more">
+      {choices.map(({ field, label, options }) => (
+        <fieldset key={field}>
+          <legend>
+            {label}
+            {place.last?.[field] ? <small>, last {place.last[field]}</small> : null}
+          </legend>
+          <div className="walk-chips">
+            {options.map((o) => (
+              <Chip
+                key={o}
+                on={entry?.[field] === o}
+                onClick={() => set({ [field]: entry?.[field] === o ? undefined : o })}
+              >
+                {o}
+              </Chip>
+            ))}
+          </div>
+        </fieldset>
+      ))}
+      <Ground entry={entry} set={set} />
+      <WordsField
+        label="Looks good together now"
+        most={500}
+        value={entry?.goodTogether}
+        onChange={(goodTogether) => set({ goodTogether })}
+      />
+      <WordsField
+        label="Missing"
+        most={500}
+        value={entry?.missing}
+        onChange={(missing) => set({ missing })}
+      />
+      <WordsField label="Note" rows={2} most={2000} value={entry?.note} onChange={(note) => set({ note })} />
+      {place.standpoints.map((s) => (
+        <Standpoint
+          key={s.id}
+          gardenId={gardenId}
+          standpoint={s}
+          onFile={(file) => onPhoto({ placeId: place.id, standpointId: s.id }, file)}
+        />
+      ))}
+      <PhotoButton
+        label={`Photo of the ${place.kind === 'bed' ? 'bed' : 'pot'}`}
+        onFile={(file) => onPhoto({ placeId: place.id }, file)}
+      />
+    </div>
+  )
+}
+
+/** Edges, water and bare holes. */
+function Ground({ entry, set }: Pick<DetailsProps, 'entry' | 'set'>) {
+  return (
+    <>
+      <fieldset>
+        <legend>Also</legend>
+        <div className="walk-chips">
+          <Chip
+            on={entry?.edgesLost ?? false}
+            onClick={() => set({ edgesLost: entry?.edgesLost ? undefined : true })}
+          >
+            edge lost
+          </Chip>
+          <Chip
+            on={entry?.waterMisses ?? false}
+            onClick={() => set({ waterMisses: entry?.waterMisses ? undefined : true })}
+          >
+            water does not reach
+          </Chip>
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend>Bare holes, by width</legend>
+        <div className="walk-chips">
+          {HOLES_M.map((m) => (
+            <Chip key={m} onClick={() => set({ holesM: [...(entry?.holesM ?? []), m] })}>
+              + {m} m
+            </Chip>
+          ))}
+          {(entry?.holesM ?? []).map((m, i) => (
+            <Chip
+              key={i}
+              on
+              label={`Take away the hole of ${m} m`}
+              onClick={() => set({ holesM: entry!.holesM!.filter((_, k) => k !== i) })}
+            >
+              {m} m ✕
+            </Chip>
+          ))}
+        </div>
+      </fieldset>
+    </>
+  )
+}
+
+/** The photo taken from there before, to frame the next one by. */
+function Standpoint({
+  gardenId,
+  standpoint,
+  onFile,
+}: {
+  gardenId: string
+  standpoint: WalkPlace['standpoints'][number]
+  onFile: (file: File) => void
+}) {
+  return (
+    <figure className="walk-standpoint">
+      {standpoint.lastPhotoId && (
+        <img
+          src={photoAddress(gardenId, standpoint.lastPhotoId, 'small')}
+          alt={`${standpoint.name}, ${shortDate(standpoint.lastTakenOn!)}`}
+        />
+      )}
+      <figcaption>
+        <b>{standpoint.name}</b> {standpoint.framing}
+        {standpoint.lastTakenOn && (
+          <small> Last taken {shortDate(standpoint.lastTakenOn)}: frame it the same.</small>
+        )}
+        <PhotoButton label="Take it again" onFile={onFile} />
+      </figcaption>
+    </figure>
   )
 }
 

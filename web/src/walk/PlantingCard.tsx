@@ -12,8 +12,9 @@ import {
   type BloomStage,
   type SignId,
 } from '@border/core'
-import { Button, InputNumber } from 'antd'
+import { InputNumber } from 'antd'
 import { memo, useState } from 'react'
+import { Button } from '../frame/Button.tsx'
 import { shortDate } from '../frame/words.ts'
 import type { QueuedEntry } from '../offline/store.ts'
 import { Chip, PhotoButton, WordsField } from './fields.tsx'
@@ -90,7 +91,7 @@ export const PlantingCard = memo(function PlantingCard(props: Props) {
           >
             nothing shows
           </Chip>
-          <Button type="text" size="large" onClick={() => onOpen(planting.id, !open)}>
+          <Button look="text" size="large" onClick={() => onOpen(planting.id, !open)}>
             {open ? 'less' : extras(entry) || 'more'}
           </Button>
         </div>
@@ -192,7 +193,7 @@ function Details({
                 {signWords(id)}
               </Chip>
             ))}
-            <Button type="link" onClick={() => setAll(true)}>
+            <Button look="link" onClick={() => setAll(true)}>
               All signs
             </Button>
           </div>
@@ -241,7 +242,7 @@ function Details({
               +
             </button>
             {entry?.living === undefined && (
-              <Button type="link" onClick={() => set({ living, absent: false })}>
+              <Button look="link" onClick={() => set({ living, absent: false })}>
                 Counted
               </Button>
             )}

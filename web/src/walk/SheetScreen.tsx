@@ -1,7 +1,7 @@
 import type { WalkView } from '@border/contract'
 import { bloomStages, dayMonthYear, ratingWords, signWords, stageWords } from '@border/core'
-import { Button } from 'antd'
 import { Link, useLocation } from 'react-router'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
@@ -32,7 +32,7 @@ function Sheet({ walk }: { walk: WalkView }) {
       >
         <Link to={{ pathname: '../walk/grid', search }}>Type a sheet in</Link>
         <Link to={{ pathname: '../walk', search }}>Back to the walk</Link>
-        <Button type="primary" onClick={() => print()}>
+        <Button look="primary" onClick={() => print()}>
           Print it
         </Button>
       </ScreenHead>

@@ -8,9 +8,12 @@ type Patch<E> = Partial<Omit<E, 'id' | 'kind' | 'on' | 'at' | 'replacesId' | 'or
 export type PlantingPatch = Patch<ObservationEntry>
 export type PlacePatch = Patch<PlaceEntry>
 
+/** By subject, the latest of the day. */
+export type Noted = ReadonlyMap<string, QueuedEntry>
+
 export interface Notes {
-  /** By subject, the latest of the day; undefined until the device has been read. */
-  noted: ReadonlyMap<string, QueuedEntry> | undefined
+  /** Undefined until the device has been read. */
+  noted: Noted | undefined
   planting: (plantingId: string, patch: PlantingPatch) => void
   place: (placeId: string, patch: PlacePatch) => void
   /** The device would not take what was noted. */
@@ -19,7 +22,7 @@ export interface Notes {
 
 /** What a person notes in a garden on a day, kept on the device touch by touch. */
 export function useNotes(gardenId: string, personId: string, day: string): Notes {
-  const [noted, setNoted] = useState<ReadonlyMap<string, QueuedEntry>>()
+  const [noted, setNoted] = useState<Noted>()
   const [failed, setFailed] = useState(false)
   const latest = useRef<Map<string, QueuedEntry>>(new Map())
   // One change after the other: each starts from what the one before left.

@@ -1,0 +1,32 @@
+import type { gardenEndpoints, sessionEndpoints } from '@border/contract'
+import { fileURLToPath } from 'node:url'
+import { runnerImport, type Plugin } from 'vite'
+import { askEarly } from './src/api/early.ts'
+
+const contract = fileURLToPath(new URL('../contract/src/index.ts', import.meta.url))
+
+/**
+ * Puts the first questions into the page itself, so that their answers are there when the application's scripts are. The addresses
+ * are the contract's.
+ */
+export const askedEarly = (): Plugin => ({
+  name: 'asked-early',
+  async transformIndexHtml() {
+    const { module } = await runnerImport<{
+      sessionEndpoints: typeof sessionEndpoints
+      gardenEndpoints: typeof gardenEndpoints
+    }>(contract)
+    const addresses = {
+      session: `/api${module.sessionEndpoints.read.path}`,
+      gardens: `/api${module.gardenEndpoints.list.path}`,
+      garden: `/api${module.gardenEndpoints.read.path}`,
+    }
+    return [
+      {
+        tag: 'script',
+        injectTo: 'head-prepend',
+        children: `(${askEarly})(${JSON.stringify(addresses)})`,
+      },
+    ]
+  },
+})

@@ -1,0 +1,90 @@
+// @vitest-environment jsdom
+import { gardenEndpoints, sessionEndpoints } from '@border/contract'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { answerTo, gardenId } from '../test/server.ts'
+import { ask, ApiError, changeSession } from './client.ts'
+import { askEarly, forgetEarly } from './early.ts'
+
+const addresses = {
+  session: `/api${sessionEndpoints.read.path}`,
+  gardens: `/api${gardenEndpoints.list.path}`,
+  garden: `/api${gardenEndpoints.read.path}`,
+}
+const session = answerTo(sessionEndpoints.read)
+const sent = { params: { gardenId } }
+
+let asked: string[]
+/** What answers, by the end of the address. */
+let answers: (address: string) => unknown
+beforeEach(() => {
+  asked = []
+  answers = (address) => (address === addresses.session ? session : [])
+  vi.stubGlobal('fetch', async (address: string) => {
+    asked.push(address)
+    const answer = answers(address)
+    if (answer instanceof Error) throw answer
+    return Response.json(answer)
+  })
+  history.replaceState(null, '', `/g/${gardenId}/light`)
+})
+afterEach(() => {
+  forgetEarly()
+  vi.unstubAllGlobals()
+  vi.restoreAllMocks()
+})
+const settled = () => new Promise((resolve) => setTimeout(resolve, 20))
+/** As its text stands in the page: nothing around it is there. */
+const inThePage = () => (0, eval)(`(${askEarly})(${JSON.stringify(addresses)})`)
+
+describe('what the page itself asks', () => {
+  it('is who it is, then their gardens and the garden of the address on its day', async () => {
+    history.replaceState(null, '', `/g/${gardenId}/light?on=2026-05-01`)
+    inThePage()
+    await settled()
+    expect(asked).toEqual([addresses.session, addresses.gardens, `/api/gardens/${gardenId}?on=2026-05-01`])
+  })
+
+  it('is nothing of a garden while nobody is signed in', async () => {
+    answers = () => ({ ...session, person: null })
+    inThePage()
+    await settled()
+    expect(asked).toEqual([addresses.session])
+  })
+
+  it('is answered once: the next time the server is asked', async () => {
+    inThePage()
+    await settled()
+    const before = asked.length
+    await ask(gardenEndpoints.read, sent)
+    expect(asked).toHaveLength(before)
+    await ask(gardenEndpoints.read, sent)
+    expect(asked).toHaveLength(before + 1)
+  })
+
+  it('is asked anew where it was asked long ago', async () => {
+    inThePage()
+    await settled()
+    const before = asked.length
+    vi.spyOn(performance, 'now').mockReturnValue(60_000)
+    await ask(gardenEndpoints.list, {})
+    expect(asked.slice(before)).toEqual([addresses.gardens])
+  })
+
+  it('is forgotten when the session changes: the gardens of one person are nobody else’s', async () => {
+    inThePage()
+    await settled()
+    await changeSession({ name: 'signOut' } as Parameters<typeof changeSession>[0])
+    const before = asked.length
+    await ask(gardenEndpoints.list, {})
+    expect(asked.slice(before)).toEqual([addresses.gardens])
+  })
+
+  it('that nobody answered is told like any other question, and can be asked again', async () => {
+    answers = () => new TypeError('Failed to fetch')
+    inThePage()
+    await settled()
+    await expect(ask(sessionEndpoints.read, {})).rejects.toThrow(ApiError)
+    answers = () => session
+    expect(await ask(sessionEndpoints.read, {})).toEqual(session)
+  })
+})

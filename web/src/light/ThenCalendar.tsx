@@ -1,0 +1,26 @@
+import { DatePicker } from 'antd'
+import dayjs from 'dayjs'
+
+interface Props {
+  then: string | undefined
+  canClear: boolean
+  onThen: (day: string | undefined) => void
+  onClose: () => void
+}
+
+/** A calendar that stands open until a day is chosen or it is left. */
+export const ThenCalendar = ({ then, canClear, onThen, onClose }: Props) => (
+  <DatePicker
+    aria-label="Compare with"
+    className="light-then"
+    value={then ? dayjs(then) : null}
+    format="D MMM YYYY"
+    allowClear={canClear}
+    defaultOpen
+    autoFocus
+    onOpenChange={(isOpen) => {
+      if (!isOpen) onClose()
+    }}
+    onChange={(day) => onThen(day?.format('YYYY-MM-DD'))}
+  />
+)
