@@ -105,7 +105,7 @@ function sizeWords(feature: FeatureView, solid: Solid): string {
   const across = solid.shape === 'crown' ? `, crown ${(2 * solid.radiusM).toFixed(1)} m across` : ''
   const through =
     solid.shape !== 'prism' && solid.transmission > 0
-      ? `, lets ${Math.round(solid.transmission * 100)} % of the sun through`
+      ? `, lets ${Math.round(solid.transmission * 100)}\u00a0% of the sun through`
       : ''
   return `${feature.kind}, ${solid.heightM.toFixed(1)} m high${across}${through}.`
 }

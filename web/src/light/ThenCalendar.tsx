@@ -18,9 +18,16 @@ export const ThenCalendar = ({ then, canClear, onThen, onClose }: Props) => (
     allowClear={canClear}
     defaultOpen
     autoFocus
+    // The key that takes a day presses nothing that has the focus after it.
+    onKeyDown={(e) => {
+      if (e.key === 'Enter') e.preventDefault()
+    }}
     onOpenChange={(isOpen) => {
       if (!isOpen) onClose()
     }}
-    onChange={(day) => onThen(day?.format('YYYY-MM-DD'))}
+    onChange={(day) => {
+      onThen(day?.format('YYYY-MM-DD'))
+      onClose()
+    }}
   />
 )

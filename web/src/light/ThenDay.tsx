@@ -16,6 +16,7 @@ interface Props {
 /** The day that is compared with: said, and chosen from a calendar when it is pressed. */
 export function ThenDay({ then, canClear, onThen }: Props) {
   const [opened, setOpened] = useState<'never' | 'is' | 'was'>('never')
+  const words = then ? `Since ${shortDate(then)}` : 'Compare with…'
   if (opened === 'is')
     return <ThenCalendar then={then} canClear={canClear} onThen={onThen} onClose={() => setOpened('was')} />
   return (
@@ -23,12 +24,10 @@ export function ThenDay({ then, canClear, onThen }: Props) {
       className="light-then"
       // What was opened from here leaves the focus here.
       autoFocus={opened === 'was'}
-      aria-label={
-        then ? `Compare with ${shortDate(then)}: choose another day` : 'Choose a day to compare with'
-      }
+      aria-label={then ? `${words}: compare with another day` : words}
       onClick={() => setOpened('is')}
     >
-      {then ? shortDate(then) : 'Compare with…'}
+      {words}
     </Button>
   )
 }
