@@ -16,11 +16,10 @@ const BEGAN_ANEW = 'border.began-anew'
 const AGAIN_MS = 60_000
 const TIDIED_AFTER_MS = 10_000
 const WAITS_MS = 1_000
+const KEPT_AFTER_MS = 2_000
 
 giveStylesTheNonce()
 applyTheme()
-
-if (import.meta.env.PROD && 'serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js')
 
 // After an update of the application a page that is still open asks for files that are gone: it begins anew, once.
 addEventListener('vite:preloadError', (e) => {
@@ -46,6 +45,10 @@ createRoot(document.getElementById('root')!).render(
     <Application client={client} router={router} />
   </StrictMode>,
 )
+
+// The application is taken onto the device once it is seen: its files are many.
+if (import.meta.env.PROD && 'serviceWorker' in navigator)
+  setTimeout(() => void navigator.serviceWorker.register('/sw.js'), KEPT_AFTER_MS)
 
 /** @returns when the files of the screen at the address are there */
 function filesOf({ state, subscribe }: typeof router): Promise<void> {

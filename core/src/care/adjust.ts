@@ -9,6 +9,7 @@ export interface RuleEdits {
   own: readonly CareRule[]
 }
 
+/** What a garden changes of a shipped rule; what is absent stays as shipped. */
 export interface RuleAdjustment {
   /** Days by which its windows move; negative for sooner. */
   shiftDays?: number | undefined
@@ -18,6 +19,7 @@ export interface RuleAdjustment {
   labour?: number | undefined
 }
 
+/** Every rule as it is shipped, and none of a garden’s own. */
 export const NO_EDITS: RuleEdits = { switched: {}, adjusted: {}, own: [] }
 
 /** The rules a garden follows: shipped ones as it has them, and its own. */

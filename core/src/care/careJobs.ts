@@ -57,6 +57,7 @@ export interface CareJob {
   unsure: string | null
 }
 
+/** What the work of a garden is made from: what grows in which places, in which climate, under which rules. */
 export interface CareGarden {
   plantings: readonly CaredPlanting[]
   places: readonly Place[]
@@ -489,6 +490,12 @@ const covered = (p: Planting) => ({ count: p.livingCount, areaM2: footprintAreaM
 /** The next whole number, or this one where only the last bits lie above it. */
 const upTo = (exact: number) => Math.ceil(exact - 1e-9)
 
+/**
+ * What a job takes along, by plant and by square metre of the ground its plantings take, or of its place where it
+ * is of no plantings.
+ *
+ * @returns amounts rounded up to what can be measured out; nothing of what comes to none
+ */
 export function materialsOf(
   needed: readonly RuleMaterial[],
   place: Pick<Place, 'areaM2'>,

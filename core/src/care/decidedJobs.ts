@@ -16,6 +16,7 @@ import { openFrom, windowsOf } from './windows.ts'
 /** What may be decided for a planting that makes work where it stands. */
 export type DecidedWork = 'cut back' | 'divide' | 'replace' | 'remove'
 
+/** Work that a decision asks for: on how many plants of which taxon, where, by which rules. */
 export interface DecidedRequest {
   taxon: Taxon
   count: number

@@ -23,6 +23,7 @@ export const isAtFrostsMercy = (rule: Pick<CareRule, 'windows' | 'applies'>): bo
     [w.earliest, w.bestFrom, w.bestTo, w.latest, w.needs].some((anchor) => hangsOnFrost(anchor)),
   )
 
+/** Said of work that frost can ruin wherever the frosts are nobody’s measurement. */
 export const FROST_UNSURE =
   'Unsure: frost could ruin this, and the frosts here are made up from the latitude. Give your frost dates, your zone or a weather record in Set-up.'
 

@@ -21,6 +21,7 @@ export interface GardenYear {
   warmth: (from: number, to: number) => number
 }
 
+/** What a climate tells of each day of the year, °C: the soil’s mean, the night’s lowest, the day’s highest. */
 export type Series = 'soilC' | 'minC' | 'maxC'
 
 const DAYS = 366
@@ -109,4 +110,5 @@ function gatheredWarmth(climate: Climate, slots: Uint16Array): (index: number) =
   return (index) => sums[Math.min(slots.length, Math.max(0, index))]!
 }
 
+/** The date of a day number. */
 export const dayAt = (day: number): IsoDate => fromDayNumber(day)

@@ -9,6 +9,7 @@ import { followed, type Schools } from './schools.ts'
 import { openFrom, type Window } from './windows.ts'
 import { dayMonth } from '../words/index.ts'
 
+/** Something a job takes along or has used. */
 export interface Material {
   name: string
   amount: number
@@ -35,6 +36,7 @@ export interface JobDraft {
   unsure?: string | null
 }
 
+/** A move from one place to another, of how many, past what. */
 export interface MoveRequest {
   taxon: Taxon
   /** Living plants to lift. */
@@ -49,6 +51,7 @@ export interface MoveRequest {
   schools: Schools
 }
 
+/** The jobs of a move in order, or why there are none. */
 export type MoveJobs = { ok: true; jobs: JobDraft[] } | Extract<MoveWindows, { ok: false }>
 
 /**

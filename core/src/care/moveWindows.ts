@@ -6,6 +6,7 @@ import { yearsAbout } from './taxonCare.ts'
 import { careRules } from './rules/index.ts'
 import { windowsOf, type Window } from './windows.ts'
 
+/** When a taxon may be moved, soonest first, or why it may not. */
 export type MoveWindows =
   | { ok: true; windows: Window[] }
   | { ok: false; reason: 'resents-moving' }

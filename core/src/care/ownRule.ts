@@ -22,6 +22,7 @@ export const ownAnchors = [
 ] as const
 export type OwnAnchorAt = (typeof ownAnchors)[number]
 
+/** A point of the year that a person’s rule goes by: days after an anchor; `c`, °C, where the anchor is a temperature. */
 export interface OwnPoint {
   at: OwnAnchorAt
   c?: number | undefined

@@ -54,6 +54,7 @@ export type Anchor = (
   | { earliestOf: readonly Anchor[] }
 ) & { days?: number; or?: Anchor }
 
+/** The four dates of a window: it opens, is best from, best until, closes. */
 export type Edge = 'earliest' | 'bestFrom' | 'bestTo' | 'latest'
 
 /** A window as data: four points, and after each why it is that point and not another. */
@@ -72,6 +73,7 @@ export interface WindowSpec {
   hurry?: number
 }
 
+/** In what state of plant, soil or weather a job is not done, whatever its window says. */
 export const forbiddenStates = [
   'in flower',
   'heat',
@@ -118,9 +120,11 @@ export interface Applies {
 /** Reaction of the soil against what most of what grows in it likes. */
 export type GroundState = 'too acid' | 'too limy'
 
+/** How a taxon stands the winters of a place: it does not, it may not, it does. */
 export const wintersHere = ['tender', 'at risk', 'hardy'] as const
 export type WinterHere = (typeof wintersHere)[number]
 
+/** What a rule takes along, by plant and by square metre. */
 export interface RuleMaterial {
   name: string
   unit: 'l' | 'kg' | 'pieces' | 'm'
@@ -167,5 +171,6 @@ export interface CareRule {
   off?: boolean
 }
 
+/** What not everybody may or can do. */
 export const skills = ['pruning', 'machine', 'spraying', 'arborist'] as const
 export type Skill = (typeof skills)[number]

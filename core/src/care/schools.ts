@@ -7,6 +7,7 @@ export interface School {
   usual: string
 }
 
+/** Questions on which good gardeners differ. */
 export const schoolIds = [
   'cutting-back',
   'smooth-hydrangea',
@@ -23,6 +24,7 @@ export type SchoolId = (typeof schoolIds)[number]
 /** A garden's choices; a school that is absent follows its usual one. */
 export type Schools = Partial<Record<SchoolId, string>>
 
+/** Each question with its answers, of which a garden follows one. */
 export const schools: readonly School[] = [
   {
     id: 'cutting-back',
@@ -120,6 +122,7 @@ export const schools: readonly School[] = [
 
 const byId = new Map(schools.map((s) => [s.id, s]))
 
+/** A question with its answers. */
 export const schoolOf = (id: SchoolId): School => byId.get(id)!
 
 /** A choice in a sentence, with what the other would do. */

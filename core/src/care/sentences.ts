@@ -12,6 +12,7 @@ export function ruleSentence(rule: CareRule): string {
 
 const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 
+/** As it is said after “not”. */
 export const forbiddenWords: Record<CareRule['forbids'][number], string> = {
   'in flower': 'in flower',
   heat: 'in heat',

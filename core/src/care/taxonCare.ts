@@ -30,6 +30,7 @@ export interface RuleHere {
   none: string[]
 }
 
+/** Everything the rules say of a taxon in one climate and kind of place. */
 export interface TaxonCare {
   winter: WinterHere
   rules: RuleHere[]
@@ -37,6 +38,7 @@ export interface TaxonCare {
   never: { operation: Operation; why: string }[]
 }
 
+/** Where and how a taxon is cared for. */
 export interface CareContext {
   climate: Climate
   place: 'bed' | 'container'
@@ -73,6 +75,7 @@ export function taxonCare(taxon: Taxon, context: CareContext, on: IsoDate): Taxo
   }
 }
 
+/** A rule as it is here: its sentence, its school, its windows with their reasons or why there are none. */
 export function explained(
   rule: CareRule,
   { schools }: Pick<CareContext, 'schools'>,

@@ -28,6 +28,7 @@ const CROP_COEFFICIENT = 0.8
 /** Rain below this share of the day's evapotranspiration is gone with it (chapter 8, "Precipitation"). */
 const LIGHT_RAIN_SHARE = 0.2
 
+/** A plant whose roots have not yet grown out of what it was planted with. */
 export interface RootingPlant {
   /** The day it came to its place, watered in. */
   since: IsoDate
@@ -37,6 +38,7 @@ export interface RootingPlant {
   texture?: SoilTexture | undefined
 }
 
+/** Water in the root zone at the end of a day, after FAO-56 (Allen et al. 1998), chapter 8. */
 export interface WaterBalance {
   /** Gone from the root zone, millimetres. */
   depletionMm: number

@@ -34,6 +34,7 @@ export interface Climate {
 
 const LEAST_YEARS = 3
 
+/** A climate, or how many whole years there are where they are too few. */
 export type ClimateResult =
   { ok: true; climate: Climate } | { ok: false; reason: 'too-few-years'; completeYears: number }
 

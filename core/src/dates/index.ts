@@ -15,6 +15,7 @@ export function dayNumber(day: IsoDate): number {
   return dayOfYear(day) - 1 + daysBeforeYear(yearOf(day)) - DAYS_BEFORE_1970
 }
 
+/** Whether a text is a day of the Gregorian calendar, YYYY-MM-DD. */
 export const isIsoDate = (text: string): boolean => dayOfYearIn(text) !== undefined
 
 /** Days of a common year before each month. */
@@ -31,10 +32,12 @@ const DAYS_BEFORE_1970 = daysBeforeYear(1970)
 
 const isoOf = (ms: number) => new Date(ms).toISOString()
 
+/** The date of a day number; the inverse of `dayNumber`. */
 export function fromDayNumber(n: number): IsoDate {
   return isoOf(n * MS_PER_DAY).slice(0, 10)
 }
 
+/** The date so many days later; sooner where negative. */
 export function addDays(day: IsoDate, days: number): IsoDate {
   return fromDayNumber(dayNumber(day) + days)
 }
@@ -44,6 +47,7 @@ export function daysBetween(a: IsoDate, b: IsoDate): number {
   return dayNumber(b) - dayNumber(a)
 }
 
+/** The calendar year of a date. */
 export function yearOf(day: IsoDate): number {
   return Number(day.slice(0, 4))
 }
@@ -53,6 +57,7 @@ export function monthOf(day: IsoDate): number {
   return Number(day.slice(5, 7))
 }
 
+/** A date from its year, month 1 to 12 and day of the month. */
 export function isoDate(year: number, month: number, day: number): IsoDate {
   return isoOf(Date.UTC(year, month - 1, day)).slice(0, 10)
 }
@@ -107,7 +112,9 @@ export function isAlive(life: { from?: IsoDate | null; to?: IsoDate | null }, da
   return (life.from == null || life.from <= day) && (life.to == null || day < life.to)
 }
 
+/** The earliest; at least one must be given. */
 export const minDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a < b ? a : b))
+/** The latest; at least one must be given. */
 export const maxDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a > b ? a : b))
 
 /** The date at an instant in Universal Time. */

@@ -42,6 +42,7 @@ export interface SignedPlanting {
   rootsNear: boolean
 }
 
+/** A cause of trouble with how much it is believed, and why. */
 export interface RankedCause {
   cause: SignCause
   /** Posterior share, 0 to 1, among all causes and none. */
@@ -55,6 +56,7 @@ export interface RankedCause {
   check: string
 }
 
+/** What is believed to be wrong with a planting, most believed first; the shares with `nothing` sum to 1. */
 export interface Diagnosis {
   plantingId: string
   /** Share left to nothing being wrong. */

@@ -18,7 +18,9 @@ export const ownCauses = ['pest or disease', 'age or crowding', 'its season', 's
 export type OwnCause = (typeof ownCauses)[number]
 
 export type SignCause = SiteCause | OwnCause
+/** Everything that signs can speak for: of the site, shared by neighbours, and of the plant itself. */
 export const signCauses = [...siteCauses, ...ownCauses] as const
+/** Whether a cause is one that neighbours share. */
 export const isSiteCause = (cause: SignCause): cause is SiteCause =>
   (siteCauses as readonly string[]).includes(cause)
 

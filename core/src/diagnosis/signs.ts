@@ -53,5 +53,7 @@ export const signs = [
 export type SignId = (typeof signs)[number]['id']
 
 const byId = new Map<string, (typeof signs)[number]>(signs.map((s) => [s.id, s]))
+/** Whether an id is that of a sign there is. */
 export const isSign = (id: string): id is SignId => byId.has(id)
+/** A sign as it is said. */
 export const signWords = (id: SignId): string => byId.get(id)!.says

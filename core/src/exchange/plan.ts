@@ -19,6 +19,7 @@ import { readAs } from './readAs.ts'
 /** Smallest outline taken as real. */
 const LEAST_AREA_M2 = 0.05
 
+/** The `garden` member of a plan file. */
 export const gardenHead = z.looseObject({
   version: z.literal(1),
   name: z.string().trim().min(1).max(120),
@@ -30,6 +31,7 @@ export const gardenHead = z.looseObject({
 })
 export type GardenHead = z.infer<typeof gardenHead>
 
+/** A plan file as it was read: every feature valid and drawn in plan metres. */
 export interface Plan {
   garden: GardenHead
   features: PlanFeature[]

@@ -10,6 +10,7 @@ export interface FileProblem {
   message: string
 }
 
+/** What a file says, or everything that is wrong with it; never a part. */
 export type FileResult<T> = { ok: true; value: T } | { ok: false; problems: FileProblem[] }
 
 /** `plan.geojson, feature 3 “Long border”, heightM: must be a number` */

@@ -4,22 +4,28 @@ import { isIsoDate } from '../dates/index.ts'
 import type { FileProblem } from './problems.ts'
 import { readAs } from './readAs.ts'
 
+/** A row with the line of the file that it stands on, from 1. */
 export type Located<T> = T & { line: number }
 
 const blank = (v: unknown) => (typeof v === 'string' && v.trim() === '' ? undefined : v)
+/** A field that may be blank. */
 export const optional = <T extends z.ZodType>(type: T) => z.preprocess(blank, type.optional())
+/** A number from `least` to `most`, both allowed. */
 export const number = (least: number, most: number) =>
   z.preprocess(
     (v) => (typeof v === 'string' && v.trim() !== '' && Number.isFinite(Number(v)) ? Number(v) : blank(v)),
     z.number('must be a number').min(least, `must be at least ${least}`).max(most, `must be at most ${most}`),
   )
+/** A whole number from `least` to `most`, both allowed. */
 export const whole = (least: number, most: number) =>
   number(least, most).refine((n) => Number.isInteger(n), 'must be a whole number')
+/** A field with a date. */
 export const day = z.string().trim().refine(isIsoDate, 'must be a date like 2026-09-14')
 /** A cell with words in it. */
 export const text = (most: number) =>
   z.string().trim().min(1, 'is missing').max(most, `must be at most ${most} characters`)
 
+/** As somebody goes through the file, in place. */
 export const inFileOrder = (problems: FileProblem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0))
 
 const delimiters = [',', ';', '\t'] as const

@@ -3,6 +3,7 @@ import type { IsoDate } from '../dates/index.ts'
 import { centroid, type Point, type Ring } from '../geometry/index.ts'
 import type { featureGeometry, featureProperties } from './featureSchema.ts'
 
+/** What a plan is made of. */
 export const featureKinds = [
   'bed',
   'container',
@@ -28,6 +29,7 @@ export const featureDefaults = {
   tree: { trunkRadiusM: 0.1, clearStemM: 0, crownShape: 'ellipsoid', transmissionInLeaf: 0.15 },
 } as const satisfies Partial<Record<FeatureKind, object>>
 
+/** What a plan says of a feature of any kind. */
 export type FeatureProperties = z.infer<(typeof featureProperties)[FeatureKind]>
 
 const defaultsOf: Partial<Record<FeatureKind, object>> = featureDefaults
@@ -42,6 +44,7 @@ export const isPlace = <F extends { kind: FeatureKind }>(f: F): f is F & { kind:
 
 const shadeKinds: readonly FeatureKind[] = ['building', 'wall', 'fence', 'hedge', 'tree']
 
+/** Whether features of a kind are obstructions of the light. */
 export const castsShade = (f: { kind: FeatureKind }): boolean => shadeKinds.includes(f.kind)
 
 export type Geometry = z.infer<typeof featureGeometry>

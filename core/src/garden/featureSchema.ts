@@ -11,6 +11,7 @@ const share = z.number().min(0).max(1)
 const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
 /** A day of any year, `MM-DD`. */
 const monthDayWords = 'must be a month and day like 04-15'
+/** A day of any year, MM-DD; 29 February is one. */
 export const monthDay = z
   .string(monthDayWords)
   .refine((t) => /^\d{2}-\d{2}$/.test(t) && isIsoDate(`2024-${t}`), monthDayWords)
@@ -110,6 +111,7 @@ export const featureProperties = {
 } as const satisfies Record<FeatureKind, z.ZodType>
 
 const position = z.tuple([z.number(), z.number()]).rest(z.number())
+/** Where a feature is: plan metres, x to the plan’s right, y up. */
 export const featureGeometry = z.discriminatedUnion('type', [
   z.object({ type: z.literal('Point'), coordinates: position }),
   z.object({ type: z.literal('LineString'), coordinates: z.array(position).min(2) }),

@@ -25,10 +25,12 @@ interface Common {
   /** The lie of its ground; null when it is level. */
   ground: Ground | null
 }
+/** Ground that is planted, inside a ring of plan metres. */
 export interface Bed extends Common {
   kind: 'bed'
   ring: Ring
 }
+/** A pot or trough: a round of plan metres, planted at its rim. */
 export interface Container extends Common {
   kind: 'container'
   x: number

@@ -2,6 +2,7 @@ import type { IsoDate } from '../dates/index.ts'
 import { asDisc, type Footprint, type Ring } from '../geometry/index.ts'
 import { driftRadiusM, type Taxon } from '../plants/index.ts'
 
+/** Where plants came from. */
 export const plantingSources = ['bought', 'division', 'cutting', 'seed', 'self-sown', 'moved'] as const
 export type PlantingSource = (typeof plantingSources)[number]
 
@@ -49,6 +50,7 @@ export interface TakenGround {
   ground: Footprint
 }
 
+/** The ground of a planting, as others must keep off it. */
 export const groundTakenBy = (p: Grounded & Pick<Planting, 'id' | 'placeId'>): TakenGround => ({
   plantingId: p.id,
   placeId: p.placeId,

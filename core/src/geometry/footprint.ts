@@ -11,25 +11,31 @@ import {
 
 /** Ground that is covered: a round, or an outline where somebody drew one. Metres. */
 export type Footprint = Disc | Outline
+/** A round of ground: middle in plan metres, radius in metres. */
 export interface Disc {
   x: number
   y: number
   radiusM: number
 }
+/** Ground inside a ring. */
 export interface Outline {
   ring: Ring
 }
 
 const isDisc = (f: Footprint): f is Disc => 'radiusM' in f
 
+/** Square metres of ground. */
 export const footprintAreaM2 = (f: Footprint): number =>
   isDisc(f) ? Math.PI * f.radiusM ** 2 : areaM2(f.ring)
 
+/** Its middle: of a round its centre, of a ring its centroid, which may lie outside. */
 export const footprintMiddle = (f: Footprint): Point => (isDisc(f) ? [f.x, f.y] : centroid(f.ring))
 
+/** Whether a point of the plan lies on it; the edge of a round does. */
 export const covers = (f: Footprint, x: number, y: number): boolean =>
   isDisc(f) ? (f.x - x) ** 2 + (f.y - y) ** 2 <= f.radiusM ** 2 : isInside(f.ring, x, y)
 
+/** The least upright box around it. */
 export const footprintExtent = (f: Footprint): Extent =>
   isDisc(f)
     ? { minX: f.x - f.radiusM, minY: f.y - f.radiusM, maxX: f.x + f.radiusM, maxY: f.y + f.radiusM }

@@ -1,6 +1,7 @@
 import earcut from 'earcut'
 /** Plane geometry in plan metres. Rings are open: the last corner is not a repeat of the first. */
 export type Point = readonly [x: number, y: number]
+/** Corners in order, plan metres; the last joins the first, which is not repeated. */
 export type Ring = readonly Point[]
 
 /** Signed area in square metres, positive for counter-clockwise corners. */
@@ -14,6 +15,7 @@ export function signedArea(ring: Ring): number {
   return twice / 2
 }
 
+/** Square metres inside a ring that does not cross itself, whichever way round. */
 export const areaM2 = (ring: Ring): number => Math.abs(signedArea(ring))
 
 /** Centroid of area; the mean corner for a ring without area. */
@@ -46,6 +48,7 @@ export function isInside(ring: Ring, x: number, y: number): boolean {
   return inside
 }
 
+/** Metres from a point to the nearest of the segment from `a` to `b`. */
 export function distanceToSegment(x: number, y: number, a: Point, b: Point): number {
   const dx = b[0] - a[0]
   const dy = b[1] - a[1]
@@ -62,6 +65,7 @@ export function distanceToBoundary(ring: Ring, x: number, y: number): number {
   return best
 }
 
+/** An upright box on the plan, metres. */
 export interface Extent {
   minX: number
   minY: number

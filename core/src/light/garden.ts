@@ -14,6 +14,7 @@ import { LEVEL, type Ground } from './trace.ts'
 
 /** Somewhere plants stand, as the light sees it. */
 export type LitPlace = LitBed | LitPot
+/** A bed as light falls on it. */
 export interface LitBed {
   id: string
   kind: 'bed'
@@ -21,6 +22,7 @@ export interface LitBed {
   /** Level when absent. */
   ground?: Ground | null
 }
+/** A pot as light falls on it: at one point, at its rim. */
 export interface LitPot {
   id: string
   kind: 'container'
@@ -63,6 +65,7 @@ export interface GardenField {
   pots: Map<string, SunHours>
 }
 
+/** Hours of direct sun on every bed, cell by cell, and at every pot. */
 export function gardenField(
   scene: Scene,
   places: readonly LitPlace[],
@@ -153,6 +156,7 @@ function nearest(raster: Raster, x: number, y: number): number | undefined {
   return best
 }
 
+/** The hours of one cell by part of the day. */
 export const cellHours = (hours: FieldHours, cell: number): SunHours => ({
   total: hours.total[cell]!,
   morning: hours.morning[cell]!,

@@ -11,6 +11,7 @@ export interface Site {
   northDeg: number
 }
 
+/** A place on earth with all that casts shade on it, whenever it stood. */
 export interface Scene extends Site {
   obstructions: readonly Obstruction[]
 }
@@ -71,6 +72,7 @@ export function growingSeason(latitudeDeg: number, on: IsoDate): IsoDate[] {
   })
 }
 
+/** The days whose mean a period’s hours are, each with the sun’s positions that shine on the ground and what stands then. */
 export function lightDays(scene: Scene, period: LightPeriod, ground: Ground = LEVEL): LightDay[] {
   const standsOn = period.standing ?? period.on
   const days = daysOf(scene, period)
@@ -254,4 +256,5 @@ export function lightClass(hours: number): LightClass {
  */
 export const HOT_AFTERNOON_HOURS = 1.5
 
+/** Whether what suffers from the heat of the afternoon would suffer here. */
 export const isHotAfternoon = (hours: SunHours): boolean => hours.heat >= HOT_AFTERNOON_HOURS

@@ -14,6 +14,7 @@ export interface Shadow {
   transmission: number
 }
 
+/** One position of the sun: azimuth from north by east, elevation above the horizon, degrees. */
 export interface Moment {
   /** UTC, milliseconds since 1970. */
   instantMs: number

@@ -19,6 +19,7 @@ interface Recorded {
   growth?: Growth | null
 }
 
+/** A building as the plan has it, with what happened to it. */
 export interface BuildingRecord extends Recorded {
   kind: 'building'
   ring: Ring
@@ -26,6 +27,7 @@ export interface BuildingRecord extends Recorded {
   overhang?: { depthM: number; heightM: number } | null
 }
 
+/** A wall, fence or hedge along a line. */
 export interface ScreenRecord extends Recorded {
   kind: 'wall' | 'fence' | 'hedge'
   line: readonly Point[]
@@ -36,6 +38,7 @@ export interface ScreenRecord extends Recorded {
 
 export type CrownShape = 'ellipsoid' | 'cone' | 'column'
 
+/** A tree: a crown on a trunk, metres. */
 export interface TreeRecord extends Recorded {
   kind: 'tree'
   x: number
@@ -63,6 +66,7 @@ export interface Growth {
   yearsToMature: number
 }
 
+/** What happened to an obstruction on a day; it stands so from that day on. */
 export type ObstructionEvent =
   | { date: IsoDate; action: 'limbed'; clearStemM: number }
   | { date: IsoDate; action: 'thinned'; fraction: number }
@@ -71,6 +75,7 @@ export type ObstructionEvent =
 
 /** An obstruction's shape on one day, ready for tracing rays. */
 export type Solid = Shape & { box: Box }
+/** What stands on a day, as light meets it. */
 export type Shape = Prism | Screen | Crown
 
 /** All of a solid lies within these sides and below this top. */
@@ -78,6 +83,7 @@ export interface Box extends Extent {
   topM: number
 }
 
+/** An upright solid over a ring that lets nothing through, with eaves where it has them. */
 export interface Prism {
   shape: 'prism'
   id: string
@@ -86,6 +92,7 @@ export interface Prism {
   overhang: { depthM: number; heightM: number } | null
 }
 
+/** A thin upright sheet along a line. */
 export interface Screen {
   shape: 'screen'
   id: string
@@ -95,6 +102,7 @@ export interface Screen {
   thicknessM: number
 }
 
+/** A crown above a trunk: `radiusM` at its widest, from `clearStemM` to `heightM` above the ground. */
 export interface Crown {
   shape: 'crown'
   id: string

@@ -1,5 +1,6 @@
 import { centroid, extentOf, isInside, type Extent, type Ring } from '../geometry/index.ts'
 
+/** Side of a cell of a field, metres, where nobody asks for another. */
 export const CELL_M = 0.25
 
 /** Most cells a raster keeps; wider cells are used beyond it. */

@@ -26,6 +26,7 @@ export type Prepared =
 
 type Triangle = readonly [Point, Point, Point]
 
+/** What of an obstruction is the same for every position of the sun, in cells of a raster. */
 export function prepare(raster: Raster, solid: Solid): Prepared {
   switch (solid.shape) {
     case 'prism':

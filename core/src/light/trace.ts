@@ -33,6 +33,7 @@ export interface Ground {
   aspectDeg: number
 }
 
+/** Ground that slopes nowhere. */
 export const LEVEL: Ground = { slopeDeg: 0, aspectDeg: 0 }
 
 const DEG = Math.PI / 180

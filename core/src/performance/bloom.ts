@@ -25,6 +25,7 @@ export interface BloomSeen {
 /** Walks further apart than this leave the beginning of a bloom open. */
 const BOUND_DAYS = 24
 
+/** When each taxon was seen in flower, season by season, from looks that said its stage. */
 export function bloomsSeen(
   plantings: readonly RecordedPlanting[],
   seen: readonly Seen[],
@@ -88,6 +89,7 @@ export interface BloomWeek {
   seen: boolean
 }
 
+/** Weeks of the growing season in which nothing flowers. */
 export interface BloomGap {
   from: IsoDate
   to: IsoDate

@@ -281,6 +281,7 @@ const DRIFT_M2 = 1.5
 /** Seasons a trial runs before it is judged. */
 const TRIAL_SEASONS = 2
 
+/** What the seasons of a trial speak for: a drift of it, another season, another spot, or none of it; with why. */
 export function trialProposal(
   planting: RecordedPlanting,
   scores: readonly SeasonScore[],

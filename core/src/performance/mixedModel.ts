@@ -19,6 +19,7 @@ export interface Effect {
   records: number
 }
 
+/** Effects of crossed and nested factors on a mean, by restricted maximum likelihood. */
 export interface MixedModel {
   mean: number
   meanSe: number
@@ -37,6 +38,7 @@ export interface MixedModel {
   predict: (levels: readonly (number | undefined)[]) => { estimate: number; se: number }
 }
 
+/** Records of a mixed model: one value, weight and level of each factor by record. */
 export interface MixedModelInput {
   y: Float64Array
   /** Weight of each record: its error variance is that of the model divided by this. Above 0. */

@@ -24,6 +24,7 @@ export interface Expected {
  */
 export type Untold = 'place' | 'year' | 'taxon from planting' | 'planting from chance'
 
+/** What the ratings of a garden come from: its kinds, its places, its seasons, each planting itself. */
 export interface RecordModel {
   mean: number
   meanSe: number
@@ -109,6 +110,11 @@ function levelsOf<R, K>(rows: readonly R[], key: (row: R) => K, id: (k: K) => st
 
 const same = <K extends string | number>(k: K) => k
 
+/**
+ * Fits the record of a garden’s seasons.
+ *
+ * @returns undefined where there are too few seasons to fit anything
+ */
 export function recordModel(
   plantings: readonly RecordedPlanting[],
   scores: readonly SeasonScore[],

@@ -1,6 +1,7 @@
 import type { IsoDate } from '../dates/index.ts'
 import type { Phase, Taxon } from '../plants/index.ts'
 
+/** From before the first flower to after the last. */
 export const bloomStages = ['none', 'bud', 'opening', 'full', 'fading', 'over'] as const
 export type BloomStage = (typeof bloomStages)[number]
 
@@ -20,6 +21,7 @@ export const stageOfPhase: Record<Phase, BloomStage> = {
   'winter green': 'none',
 }
 
+/** Ratings 1 to 5 as they are said. */
 export const ratingWords = ['failing', 'poor', 'fair', 'good', 'very good'] as const
 
 /** One look at a planting on a walk. What nobody said is null. */

@@ -38,6 +38,7 @@ export function theilSen(points: readonly (readonly [x: number, y: number])[]): 
   }
 }
 
+/** The middle value, of an even number the mean of the two middle ones; NaN of none. */
 export function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b)
   const half = sorted.length / 2

@@ -7,6 +7,7 @@ import type { RecordedPlanting } from './seen.ts'
 export const treatments = ['cut by half', 'some stems cut', 'cut back after bloom', 'deadheaded'] as const
 export type TreatmentKind = (typeof treatments)[number]
 
+/** Something done to a planting that a season’s bloom or growth is not to be judged without. */
 export interface Treatment {
   plantingId: string
   on: IsoDate

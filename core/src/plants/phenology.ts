@@ -130,6 +130,7 @@ export interface Year {
   shift?: SeasonShift | undefined
 }
 
+/** A year as the library’s dates mean it: neither late nor early, in the north. */
 export const USUAL_YEAR: Year = { lateDays: 0, south: false }
 
 /** The year of a place by its climate. */

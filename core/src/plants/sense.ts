@@ -1,5 +1,6 @@
 import { isWoody, type Taxon } from './taxon.ts'
 
+/** Two traits that no plant has together. */
 export interface Contradiction {
   trait: keyof Taxon
   message: string

@@ -76,6 +76,7 @@ export interface Taxon {
   sureness: 'well known' | 'usual' | 'rough'
 }
 
+/** How a clump comes apart. */
 export const divideHows = ['pull apart', 'cut', 'saw', 'rhizome', 'offsets'] as const
 export type DivideHow = (typeof divideHows)[number]
 
@@ -125,6 +126,7 @@ export const cutBacks = [
 ] as const
 export type CutBack = (typeof cutBacks)[number]
 
+/** Pests and diseases a taxon is known to suffer from. */
 export const troubles = [
   'slugs',
   'mildew',
@@ -146,9 +148,11 @@ export const troubles = [
 ] as const
 export type Trouble = (typeof troubles)[number]
 
+/** Who feeds on its flowers, seed or leaves. */
 export const wildlife = ['bees', 'butterflies', 'moths', 'birds'] as const
 export type Wildlife = (typeof wildlife)[number]
 
+/** What it is over the years, which most rules go by. */
 export const lifeForms = [
   'perennial',
   'warm grass',
@@ -166,6 +170,7 @@ export const lifeForms = [
 ] as const
 export type LifeForm = (typeof lifeForms)[number]
 
+/** Its outline, which it is drawn by. */
 export const habits = [
   'clump',
   'mound',
@@ -180,7 +185,9 @@ export const habits = [
 ] as const
 export type Habit = (typeof habits)[number]
 
+/** Soil moisture 1 to 5 as it is said. */
 export const moistureWords = ['dry', 'dryish', 'fresh', 'moist', 'wet'] as const
+/** Soil moisture from 1, dry, to 5, wet. */
 export type Moisture = 1 | 2 | 3 | 4 | 5
 
 /**
@@ -204,6 +211,7 @@ export const moveSeasons = [
 ] as const
 export type MoveSeason = (typeof moveSeasons)[number]
 
+/** How it can hurt people or ground. */
 export const cautionKinds = ['sap', 'poison', 'thorns', 'heavy', 'invasive'] as const
 export type Caution = (typeof cautionKinds)[number]
 
@@ -225,6 +233,7 @@ export function driftRadiusM(count: number, spacingM: number): number {
 }
 
 const woodyForms: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
+/** Whether its stems stay over the winter. */
 export const isWoody = (taxon: Pick<Taxon, 'lifeForm'>): boolean => woodyForms.includes(taxon.lifeForm)
 
 /**

@@ -1,6 +1,7 @@
 /** A seeded source of uniform numbers in [0, 1). Mulberry32: same seed, same sequence, everywhere. */
 export type Random = () => number
 
+/** Numbers from 0 up to 1, the same for the same seed (mulberry32). */
 export function seededRandom(seed: number): Random {
   let state = seed >>> 0
   return () => {

@@ -30,6 +30,7 @@ export interface Explanation {
   explains: string[]
 }
 
+/** What may account for readings that the plan does not. */
 export interface Explained {
   /** Most believed first; one for each kind of change of each obstruction, at its best size. */
   explanations: Explanation[]
@@ -119,6 +120,7 @@ interface Family {
   best?: Omit<Explanation, 'posterior'>
 }
 
+/** Readings whose sun could be worked out, and what became of the others. */
 export interface Aimed {
   aims: Aim[]
   usable: Reading[]
@@ -159,6 +161,7 @@ export class Drawn {
 }
 
 const ones = (n: number) => new Float64Array(n).fill(1)
+/** Product element by element, of arrays of one length. */
 export function times(a: Float64Array, b: Float64Array): Float64Array {
   const product = new Float64Array(a.length)
   for (let i = 0; i < a.length; i++) product[i] = a[i]! * b[i]!

@@ -9,6 +9,7 @@ export interface LuxSample {
   lux: number
 }
 
+/** What a logger wrote where it stood. */
 export interface LightLog {
   id: string
   /** Plan metres; z above the ground. */
@@ -49,6 +50,7 @@ const CLOUD_BELOW = 0.7
 const ENOUGH_DAYS = 3
 const DAY_WITH_SUN = 0.6
 
+/** A log as readings of the share of clear sun. */
 export interface LogReadings {
   /** Shares of the clear sun by solar time, one for each step and stretch of days. */
   readings: Reading[]

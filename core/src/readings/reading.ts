@@ -51,10 +51,13 @@ export const ERROR_RATE = 0.1
 /** Standard deviation of a logger's share where it is not. */
 const LOGGER_SD = 0.12
 
-/** Between these shares shade turns to dappled and dappled to sun. */
+/** Share of the clear sun up to which everybody who is not wrong says shade; from there on some say dappled. */
 export const SHADE_TO = 0.04
+/** Share from which nobody does. */
 export const DAPPLED_FROM = 0.14
+/** Share up to which nobody says sun; from there on some do. */
 export const DAPPLED_TO = 0.7
+/** Share from which everybody does. */
 export const SUN_FROM = 0.86
 
 /** Chance that light of a share is called each word by someone who is not wrong: shade, dappled, sun. */

@@ -12,6 +12,7 @@ export interface Look {
   ground?: Ground | null
 }
 
+/** When and where a look would tell most between what may have changed. */
 export interface TellingLook extends Look {
   /** Expected information of the reading, bits: how much it would settle between the explanations. */
   bits: number

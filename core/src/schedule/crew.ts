@@ -1,6 +1,7 @@
 import type { Skill } from '../care/index.ts'
 import { addDays, weekdayOf, type IsoDate } from '../dates/index.ts'
 
+/** Somebody who works: what they can do and when. */
 export interface CrewPerson {
   id: string
   name: string
@@ -25,6 +26,7 @@ export interface Crew {
   days: Readonly<Record<IsoDate, number>>
 }
 
+/** A day with who is at work on it. */
 export interface WorkingDay {
   day: IsoDate
   /** Person-minutes. */

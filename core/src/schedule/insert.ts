@@ -10,6 +10,7 @@ export interface Visit {
   shift: number
 }
 
+/** Puts groups of parts on days. */
 export interface Inserter {
   /** Puts the parts of a group, none of which is placed, on their cheapest days together. */
   insert: (component: number) => void

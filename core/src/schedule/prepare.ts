@@ -63,6 +63,7 @@ export interface Prepared {
 const PIN_PENALTY = 1_000_000
 
 const SKILLS = skills.length
+/** How many sets of skills there are: each is a bit mask of the skills in it. */
 export const SKILL_SETS = 1 << SKILLS
 
 /** What a job is: everything that orders jobs goes by it, so that the same season gives the same plan whatever ids it is kept under. */

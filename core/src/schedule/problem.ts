@@ -5,6 +5,7 @@ import type { IsoDate } from '../dates/index.ts'
 /** Chance that a day does not suit a kind of work, 0 to 1, by need and day; a day that is absent counts as suiting. */
 export type UnsuitableDays = Readonly<Partial<Record<WeatherNeed, Readonly<Record<IsoDate, number>>>>>
 
+/** A garden as the plan sees it: how far, and under what weather. */
 export interface ScheduledGarden {
   id: string
   /** Minutes that each visit takes out of the day of everyone at work, there and back. */
@@ -29,6 +30,7 @@ export interface Precedence {
   mostDays?: number | null | undefined
 }
 
+/** A job to be given a day: its window, its minutes, what it waits for, and what leaving it out costs. */
 export interface ScheduleJob {
   id: string
   /** What it is, by names and dates alone; ties are broken by it. Its id where that is a name already. */
@@ -55,6 +57,7 @@ export interface ScheduleJob {
   nextChance?: IsoDate | null | undefined
 }
 
+/** A season to be planned. Costs are in minutes. */
 export interface ScheduleProblem {
   gardens: readonly ScheduledGarden[]
   shifts: readonly Shift[]

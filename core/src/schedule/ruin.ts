@@ -18,6 +18,7 @@ export interface Ruins {
   noteDay: (group: number) => void
 }
 
+/** Chooses what of a plan is taken out together, by day, visit and what is left out (Schrimpf et al. 2000). */
 export function ruins(prepared: Prepared, state: ScheduleState, placing: Inserter): Ruins {
   const { parts, components, componentOf, days } = prepared
   const count = components.length

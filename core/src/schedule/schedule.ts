@@ -6,18 +6,21 @@ import type { Progress, SearchOptions } from '../search/index.ts'
 import { FEW, search } from './search.ts'
 import { scheduleState, type ScheduleState } from './state.ts'
 
+/** A part of a job on a working day. */
 export interface PlacedPart {
   day: IsoDate
   shiftId: string
   minutes: number
 }
 
+/** A job that has its days; `inBest` when all of them lie in its best weeks. */
 export interface PlacedJob {
   id: string
   parts: PlacedPart[]
   inBest: boolean
 }
 
+/** A job without a day, and why. */
 export interface UnplacedJob {
   id: string
   reason:
@@ -29,6 +32,7 @@ export interface UnplacedJob {
   nextChance: IsoDate | null
 }
 
+/** A job that is on another day than before; `to` is null where it has none any more. */
 export interface MovedJob {
   id: string
   from: IsoDate
@@ -37,6 +41,7 @@ export interface MovedJob {
   says: string
 }
 
+/** A plan of a season. */
 export interface Schedule {
   placed: PlacedJob[]
   unplaced: UnplacedJob[]
@@ -47,6 +52,7 @@ export interface Schedule {
   load: { shiftId: string; day: IsoDate; used: number; capacity: number }[]
 }
 
+/** What counts against a plan, in minutes, and of what it is made. */
 export interface ScheduleCost {
   total: number
   /** Days outside the best weeks and unsuitable weather. */
@@ -58,8 +64,10 @@ export interface ScheduleCost {
 
 /** Rounds of the search for a season's plan, and for planning anew from a plan that exists. */
 export const FULL_ROUNDS = 24_000
+/** Rounds of a search that mends a plan after a change: fewer than a season’s, as most of it stays. */
 export const RESCHEDULE_ROUNDS = 3_000
 
+/** A whole season’s search: the same season, the same plan. */
 export const DEFAULT_SEARCH: SearchOptions = { seed: 20_260_914, iterations: FULL_ROUNDS }
 
 /** A season's plan. The same problem and options give the same plan. */
@@ -107,6 +115,11 @@ export function stateOf(prepared: Prepared, where: ArrayLike<number>): ScheduleS
   return state
 }
 
+/**
+ * A plan as it is told.
+ *
+ * @param where index of the shift of each part, -1 for none
+ */
 export function asSchedule(prepared: Prepared, where: Int32Array): Schedule {
   const { parts, partsOf, problem, capacity } = prepared
   const state = stateOf(prepared, where)

@@ -17,6 +17,7 @@ export interface ScheduleState {
   take: (part: number) => void
 }
 
+/** A plan under way, with the room that is left on every shift. */
 export function scheduleState(prepared: Prepared): ScheduleState {
   const { parts, capacity, skilled, skilledPeople, people, travel, gardens } = prepared
   const shifts = capacity.length

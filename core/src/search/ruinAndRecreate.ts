@@ -1,11 +1,13 @@
 import type { Random } from '../random/index.ts'
 
+/** How a search goes: from which seed, over how many rounds. */
 export interface SearchOptions {
   seed: number
   /** A fixed budget: never the clock, so that the same input gives the same result. */
   iterations: number
 }
 
+/** How far a search has come. */
 export interface Progress {
   done: number
   of: number

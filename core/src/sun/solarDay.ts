@@ -4,6 +4,7 @@ import { sunAtSolarTime, sunCoordinates } from './position.ts'
 /** Parts of the day by true solar time: before 10:00, 10:00 to 14:00, from 14:00. */
 export type DayPart = 'morning' | 'midday' | 'afternoon'
 
+/** A position of the sun on a day, and the stretch of it that it stands for. */
 export interface SunSample {
   /** True solar time, hours. */
   solarHours: number
@@ -40,6 +41,7 @@ export function solarDay(day: IsoDate, latitudeDeg: number, longitudeDeg: number
   return samples
 }
 
+/** The part of the day: before ten, ten to two, after two by the sun. */
 export function dayPart(solarHours: number): DayPart {
   if (solarHours < 10) return 'morning'
   return solarHours < 14 ? 'midday' : 'afternoon'

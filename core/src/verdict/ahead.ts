@@ -137,6 +137,7 @@ export function whatIfEffects(
   })
 }
 
+/** Which plantings one light would take into or out of what they like, against another; most changed first. */
 export function effectsBetween(
   garden: Pick<StandingGarden, 'scene' | 'plantings'>,
   before: GardenField,

@@ -24,6 +24,7 @@ export interface LightFit {
 /** Misfits smaller than this, in hours, are within what a clear-day model can tell. */
 export const FIT_TOLERANCE_HOURS = 0.5
 
+/** How the hours of a spot suit a taxon. */
 export function lightFit(taxon: Taxon, hours: SunHours): LightFit {
   const over = Math.max(0, hours.total - taxon.lightMaxHours)
   const under = Math.max(0, taxon.lightMinHours - hours.total)
@@ -32,6 +33,7 @@ export function lightFit(taxon: Taxon, hours: SunHours): LightFit {
   return { hoursOutside: over > 0 ? over : -under, scorched, misfitHours: over + under + scorch }
 }
 
+/** Whether the misfit is more than hours are good for. */
 export const isOutside = (fit: LightFit): boolean => fit.misfitHours > FIT_TOLERANCE_HOURS
 
 export type Factor = 'light' | 'afternoon' | 'moisture'
@@ -48,6 +50,7 @@ const LOSS_PER_HOUR = 0.3
 const LOSS_SCORCHED = 0.45
 const LOSS_PER_MOISTURE_STEP = 0.4
 
+/** How a spot suits a taxon, 0 to 1, with what limits it. */
 export function fitOf(taxon: Taxon, spot: Spot): Fit {
   const light = lightFit(taxon, spot.hours)
   const away = Math.abs(light.hoursOutside)

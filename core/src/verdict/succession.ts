@@ -18,6 +18,7 @@ export interface Ailing {
   moisture?: number | null
 }
 
+/** A tree or shrub that could follow one that fails. */
 export interface SuccessorChoice {
   botanical: string
   common: string
@@ -28,6 +29,7 @@ export interface SuccessorChoice {
   reason: string
 }
 
+/** What could be planted now to stand when an ailing tree is gone. */
 export interface Succession {
   says: string
   choices: SuccessorChoice[]

@@ -17,6 +17,7 @@ import type { Crowding } from './crowding.ts'
 import { FIT_TOLERANCE_HOURS, fitOf, lightFit } from './fit.ts'
 import type { SpotOption } from './spots.ts'
 
+/** What can become of a planting, from the least to the most. */
 export const actions = ['keep', 'watch', 'cut back', 'divide', 'move', 'replace', 'remove'] as const
 export type Action = (typeof actions)[number]
 
@@ -52,6 +53,7 @@ export interface RuledOut {
   isOpen: boolean
 }
 
+/** All that a verdict rests on. */
 export interface VerdictInput {
   taxon: Taxon
   /** Living plants. */
@@ -185,6 +187,7 @@ const WATCH_UNTIL_HOURS = 1.5
 /** Perennials are judged from their third season on. */
 const YOUNG_DAYS = 2 * 365
 
+/** Weighs every action by what speaks for and against it; the heaviest is proposed. */
 export function verdictFor(input: VerdictInput): Verdict {
   const terms = [
     ...keepTerms(input),

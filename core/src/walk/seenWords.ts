@@ -15,6 +15,7 @@ export interface SeenInWords {
   note: string | null
 }
 
+/** A stage of bloom as it is said. */
 export const stageWords: Record<BloomStage, string> = {
   none: 'no flowers',
   bud: 'in bud',

@@ -1,8 +1,15 @@
 import { gardenEndpoints } from '@border/contract'
-import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from '@tanstack/react-query'
+import {
+  queryOptions,
+  useMutation,
+  useQuery,
+  useQueryClient,
+  type FetchQueryOptions,
+  type QueryClient,
+} from '@tanstack/react-query'
 import { forgetKept } from '../offline/store.ts'
 import { answerOf, asKept, heard, persister, useAnswer } from './answers.ts'
-import { changeSession, openSession, type Session, type SessionChange } from './client.ts'
+import { changeSession, isRefusal, openSession, type Session, type SessionChange } from './client.ts'
 
 const SESSION = ['session']
 
@@ -56,13 +63,27 @@ export const useGardens = () => useAnswer(gardenEndpoints.list, {})
  *
  * @returns when it is there, or cannot be had
  */
-export async function askFirst(client: QueryClient, { pathname, search }: Location): Promise<void> {
-  await client.prefetchQuery(session)
+export async function askFirst(
+  client: QueryClient,
+  { pathname, search }: Pick<Location, 'pathname' | 'search'>,
+): Promise<void> {
+  await fromServerFirst(client, session)
   if (!client.getQueryData<Session>(SESSION)?.person) return
   const gardenId = /^\/g\/([^/]+)/.exec(pathname)?.[1]
   const on = new URLSearchParams(search).get('on') ?? undefined
   await Promise.all([
-    client.prefetchQuery(answerOf(gardenEndpoints.list, {})),
-    gardenId && client.prefetchQuery(answerOf(gardenEndpoints.read, { params: { gardenId }, query: { on } })),
+    fromServerFirst(client, answerOf(gardenEndpoints.list, {})),
+    gardenId &&
+      fromServerFirst(client, answerOf(gardenEndpoints.read, { params: { gardenId }, query: { on } })),
   ])
+}
+
+/** The page has asked already: its answer is nearer than what the device keeps, which is taken where nobody answers. */
+async function fromServerFirst<T>(client: QueryClient, options: FetchQueryOptions<T>): Promise<void> {
+  try {
+    await client.fetchQuery({ ...options, persister: undefined, retry: false })
+    if (options.persister) await persister.persistQueryByKey(options.queryKey, client).catch(() => {})
+  } catch (error) {
+    if (!isRefusal(error)) await client.prefetchQuery(options)
+  }
 }

@@ -16,6 +16,15 @@ const DAYS = 365
 const WEEK = 7
 const MONTHS = ['J', 'F', 'M', 'A', 'M', 'J', 'J', 'A', 'S', 'O', 'N', 'D']
 const FLAG_WIDTH = 92
+/** Days that a key moves the date by. */
+const STEPS: Record<string, number> = {
+  ArrowLeft: -1,
+  ArrowRight: 1,
+  PageUp: -28,
+  PageDown: 28,
+  ArrowDown: -WEEK,
+  ArrowUp: WEEK,
+}
 
 /** The year by weeks, and the as-of date on it: drag along it, or step with the arrow keys, or with [ and ]. */
 export function SeasonRibbon({ context }: { context: GardenContext }) {
@@ -39,45 +48,15 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
     move(fromDayOfYear(year, Math.min(DAYS, Math.max(1, doy))))
   }
   const onKeyDown = (e: React.KeyboardEvent) => {
-    const days = { ArrowLeft: -1, ArrowRight: 1, PageUp: -28, PageDown: 28, ArrowDown: -WEEK, ArrowUp: WEEK }[
-      e.key
-    ]
+    const days = STEPS[e.key]
     if (days === undefined) return
     e.preventDefault()
     step(days)
   }
-  const flagX = Math.min(right - FLAG_WIDTH / 2, Math.max(left + FLAG_WIDTH / 2, xOf(on)))
   return (
     <footer className="frame-ribbon">
       <div className="ribbon" ref={ref}>
-        {!narrow && (
-          <>
-            <div className="ribbon-year">
-              <Button
-                size="small"
-                look="text"
-                aria-label="A year earlier"
-                onClick={() => move(inYear(on, year - 1))}
-              >
-                ‹
-              </Button>
-              <b>{year}</b>
-              <Button
-                size="small"
-                look="text"
-                aria-label="A year later"
-                onClick={() => move(inYear(on, year + 1))}
-              >
-                ›
-              </Button>
-            </div>
-            {on !== today && (
-              <Button className="ribbon-today" size="small" onClick={() => move(today)}>
-                Today
-              </Button>
-            )}
-          </>
-        )}
+        {!narrow && <RibbonYear on={on} today={today} onMove={move} />}
         {width > 0 && (
           <svg
             ref={svgRef}
@@ -115,22 +94,58 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
                 strokeDasharray="2 3"
               />
             )}
-            <line x1={xOf(on)} x2={xOf(on)} y1={4} y2={FOOT_Y + 2} stroke="var(--act)" strokeWidth={2.2} />
-            <rect
-              className="ribbon-flag"
-              x={flagX - FLAG_WIDTH / 2}
-              y={1}
-              width={FLAG_WIDTH}
-              height={18}
-              rx={2}
-            />
-            <text className="ribbon-flag-text" x={flagX} y={14} textAnchor="middle">
-              {shortDate(on)}
-            </text>
+            <Flag day={on} x={xOf(on)} from={left} to={right} />
           </svg>
         )}
       </div>
     </footer>
+  )
+}
+
+/** The year shown, one further or back, and the way to today. */
+function RibbonYear({ on, today, onMove }: { on: IsoDate; today: IsoDate; onMove: (day: IsoDate) => void }) {
+  const year = yearOf(on)
+  return (
+    <>
+      <div className="ribbon-year">
+        <Button
+          size="small"
+          look="text"
+          aria-label="A year earlier"
+          onClick={() => onMove(inYear(on, year - 1))}
+        >
+          ‹
+        </Button>
+        <b>{year}</b>
+        <Button
+          size="small"
+          look="text"
+          aria-label="A year later"
+          onClick={() => onMove(inYear(on, year + 1))}
+        >
+          ›
+        </Button>
+      </div>
+      {on !== today && (
+        <Button className="ribbon-today" size="small" onClick={() => onMove(today)}>
+          Today
+        </Button>
+      )}
+    </>
+  )
+}
+
+/** The as-of date on its line, its words kept inside the ribbon. */
+function Flag({ day, x, from, to }: { day: IsoDate; x: number; from: number; to: number }) {
+  const middle = Math.min(to - FLAG_WIDTH / 2, Math.max(from + FLAG_WIDTH / 2, x))
+  return (
+    <>
+      <line x1={x} x2={x} y1={4} y2={FOOT_Y + 2} stroke="var(--act)" strokeWidth={2.2} />
+      <rect className="ribbon-flag" x={middle - FLAG_WIDTH / 2} y={1} width={FLAG_WIDTH} height={18} rx={2} />
+      <text className="ribbon-flag-text" x={middle} y={14} textAnchor="middle">
+        {shortDate(day)}
+      </text>
+    </>
   )
 }
 

@@ -108,6 +108,32 @@ function roleOf(name: string): keyof ImportRequest | undefined {
 }
 
 function FromFiles() {
+  const { choose, failure, problems, preview, save, busy } = useImport()
+  return (
+    <div className="stack">
+      <p>
+        A garden is a plan (<code>plan.geojson</code>), what grows in it (<code>plantings.csv</code>) and, if
+        you have one, a daily weather record (<code>weather.csv</code>). The formats are in docs/formats.md,
+        with an example in examples/walled-court.
+      </p>
+      <label className="file-choice">
+        <FileInput
+          multiple
+          accept=".geojson,.json,.csv"
+          aria-label="Garden files"
+          onFiles={(chosen) => void choose(chosen)}
+        />
+        <span>Choose the files together</span>
+      </label>
+      {failure && <Alert type="error" title={failure} />}
+      {problems.length > 0 && <Problems problems={problems} />}
+      {preview && <Preview preview={preview} busy={busy} onSave={save} />}
+    </div>
+  )
+}
+
+/** Files that were chosen, what they would make, and saving it. */
+function useImport() {
   const open = useOpenGarden()
   const [files, setFiles] = useState<Partial<ImportRequest>>({})
   const [preview, setPreview] = useState<ImportPreview>()
@@ -145,61 +171,47 @@ function FromFiles() {
   const { plan } = files
   const save = () =>
     plan &&
-    attempt(async () => {
+    void attempt(async () => {
       await open(await write(gardenEndpoints.import, { body: { ...files, plan } }), 'light')
     })
+  return { choose, failure, problems, preview, save, busy }
+}
+
+const Problems = ({ problems }: { problems: readonly FileProblem[] }) => (
+  <Alert
+    type="error"
+    title={`Nothing can be saved yet: ${counted(problems.length, 'thing')} to put right`}
+    description={
+      <ul className="plain-list">
+        {problems.map((p) => (
+          <li key={problemText(p)}>{problemText(p)}</li>
+        ))}
+      </ul>
+    }
+  />
+)
+
+function Preview({ preview, busy, onSave }: { preview: ImportPreview; busy: boolean; onSave: () => void }) {
   return (
-    <div className="stack">
+    <section className="stack">
+      <h2>{preview.gardenName}</h2>
       <p>
-        A garden is a plan (<code>plan.geojson</code>), what grows in it (<code>plantings.csv</code>) and, if
-        you have one, a daily weather record (<code>weather.csv</code>). The formats are in docs/formats.md,
-        with an example in examples/walled-court.
+        {Object.entries(preview.counts)
+          .map(([kind, n]) => counted(n, kind))
+          .join(', ')}
+        ; {counted(preview.plantings.length, 'planting')};{' '}
+        {preview.weatherDays > 0
+          ? `${preview.weatherDays} days of weather`
+          : 'no weather record: until there is one, or your own frost dates, dates hang on weather made up from the latitude'}
+        . Nothing is saved yet.
       </p>
-      <label className="file-choice">
-        <FileInput
-          multiple
-          accept=".geojson,.json,.csv"
-          aria-label="Garden files"
-          onFiles={(chosen) => void choose(chosen)}
-        />
-        <span>Choose the files together</span>
-      </label>
-      {failure && <Alert type="error" title={failure} />}
-      {problems.length > 0 && (
-        <Alert
-          type="error"
-          title={`Nothing can be saved yet: ${counted(problems.length, 'thing')} to put right`}
-          description={
-            <ul className="plain-list">
-              {problems.map((p) => (
-                <li key={problemText(p)}>{problemText(p)}</li>
-              ))}
-            </ul>
-          }
-        />
-      )}
-      {preview && (
-        <section className="stack">
-          <h2>{preview.gardenName}</h2>
-          <p>
-            {Object.entries(preview.counts)
-              .map(([kind, n]) => counted(n, kind))
-              .join(', ')}
-            ; {counted(preview.plantings.length, 'planting')};{' '}
-            {preview.weatherDays > 0
-              ? `${preview.weatherDays} days of weather`
-              : 'no weather record: until there is one, or your own frost dates, dates hang on weather made up from the latitude'}
-            . Nothing is saved yet.
-          </p>
-          <PreviewPlan preview={preview} />
-          <div>
-            <Button look="primary" loading={busy} onClick={() => void save()}>
-              Save this garden
-            </Button>
-          </div>
-        </section>
-      )}
-    </div>
+      <PreviewPlan preview={preview} />
+      <div>
+        <Button look="primary" loading={busy} onClick={onSave}>
+          Save this garden
+        </Button>
+      </div>
+    </section>
   )
 }
 

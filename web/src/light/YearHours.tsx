@@ -42,58 +42,19 @@ export function YearHours({
             </text>
           </g>
         ))}
-        {sky.halfMonths.map((h, i) => {
-          const x = LEFT + i * step
-          const { morning, midday, afternoon } = h.hours
-          return (
-            <g key={h.day}>
-              <rect
-                x={x}
-                width={step - 0.8}
-                y={y(h.openHours)}
-                height={BASE - y(h.openHours)}
-                className="year-open"
-              />
-              <rect
-                x={x}
-                width={step - 0.8}
-                y={y(morning)}
-                height={BASE - y(morning)}
-                className="year-morning"
-              />
-              <rect
-                x={x}
-                width={step - 0.8}
-                y={y(morning + midday)}
-                height={y(morning) - y(morning + midday)}
-                className="year-midday"
-              />
-              <rect
-                x={x}
-                width={step - 0.8}
-                y={y(morning + midday + afternoon)}
-                height={y(morning + midday) - y(morning + midday + afternoon)}
-                className="year-afternoon"
-              />
-            </g>
-          )
-        })}
+        {sky.halfMonths.map((h, i) => (
+          <HalfMonth key={h.day} of={h} x={LEFT + i * step} width={step - 0.8} y={y} />
+        ))}
         {[...months].map((letter, m) => (
-          <g
+          <Month
             key={m}
-            role="button"
-            tabIndex={0}
-            aria-label={`What takes the sun in month ${m + 1}`}
-            aria-pressed={m + 1 === month}
-            className={`year-month${m + 1 === month ? ' chosen' : ''}`}
-            onClick={() => onMonth(m + 1)}
-            onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onMonth(m + 1))}
-          >
-            <rect x={LEFT + 2 * m * step} y={0} width={2 * step} height={HEIGHT} fill="transparent" />
-            <text x={LEFT + (2 * m + 1) * step} y={HEIGHT - 4} textAnchor="middle">
-              {letter}
-            </text>
-          </g>
+            letter={letter}
+            number={m + 1}
+            x={LEFT + 2 * m * step}
+            width={2 * step}
+            isChosen={m + 1 === month}
+            onChoose={() => onMonth(m + 1)}
+          />
         ))}
       </svg>
       <div className="year-key">
@@ -108,5 +69,66 @@ export function YearHours({
           : `Taken by ${takers.map((t) => `${t.name} ${quarterHours(t.hours)}`).join(', ')}.`}
       </p>
     </figure>
+  )
+}
+
+/** The hours of half a month by part of the day, one on the other, before what open ground would get. */
+function HalfMonth({
+  of: { openHours, hours },
+  x,
+  width,
+  y,
+}: {
+  of: PointSky['halfMonths'][number]
+  x: number
+  width: number
+  y: (hours: number) => number
+}) {
+  const bar = (className: string, from: number, to: number) => (
+    <rect x={x} width={width} y={y(to)} height={y(from) - y(to)} className={className} />
+  )
+  const { morning, midday, afternoon } = hours
+  return (
+    <g>
+      {bar('year-open', 0, openHours)}
+      {bar('year-morning', 0, morning)}
+      {bar('year-midday', morning, morning + midday)}
+      {bar('year-afternoon', morning + midday, morning + midday + afternoon)}
+    </g>
+  )
+}
+
+/** A month’s letter and the ground over it, to be asked what takes its sun. */
+function Month({
+  letter,
+  number,
+  x,
+  width,
+  isChosen,
+  onChoose,
+}: {
+  letter: string
+  /** 1 to 12. */
+  number: number
+  x: number
+  width: number
+  isChosen: boolean
+  onChoose: () => void
+}) {
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`What takes the sun in month ${number}`}
+      aria-pressed={isChosen}
+      className={`year-month${isChosen ? ' chosen' : ''}`}
+      onClick={onChoose}
+      onKeyDown={(e) => (e.key === 'Enter' || e.key === ' ') && (e.preventDefault(), onChoose())}
+    >
+      <rect x={x} y={0} width={width} height={HEIGHT} fill="transparent" />
+      <text x={x + width / 2} y={HEIGHT - 4} textAnchor="middle">
+        {letter}
+      </text>
+    </g>
   )
 }

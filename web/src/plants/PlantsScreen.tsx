@@ -228,60 +228,74 @@ function Taxa({ taxa, text }: { taxa: readonly KnownTaxon[]; text: string }) {
           }}
         />
       )}
-      <Table<KnownTaxon>
-        className="wide-table"
-        size="small"
-        rowKey="botanical"
-        dataSource={fits ? [...found].sort((a, b) => fits(b).score - fits(a).score) : found}
-        pagination={false}
-        columns={[
-          {
-            title: 'Taxon',
-            render: (_, t) => (
-              <>
-                <Link to={{ pathname: `taxon/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
-                  {t.botanical}
-                </Link>{' '}
-                <small>
-                  {t.common}
-                  {t.own && ', your own'}
-                  {fits && `. ${capitalised(fits(t).reason)}.`}
-                </small>
-              </>
-            ),
-          },
-          { title: 'Form', dataIndex: 'lifeForm', width: 140 },
-          {
-            title: 'Height, m',
-            dataIndex: 'heightM',
-            width: 92,
-            align: 'right',
-            sorter: (a, b) => a.heightM - b.heightM,
-          },
-          {
-            title: 'Spread, m',
-            dataIndex: 'spreadM',
-            width: 92,
-            align: 'right',
-            sorter: (a, b) => a.spreadM - b.spreadM,
-          },
-          {
-            title: 'Sun it likes',
-            width: 140,
-            render: (_, t) => lightRange(t),
-            sorter: (a, b) => a.lightMinHours - b.lightMinHours,
-          },
-          { title: 'Afternoon heat', dataIndex: 'hotAfternoon', width: 120 },
-          { title: 'Moved', dataIndex: 'moveWhen', width: 110 },
-          {
-            title: 'Drift of 5 spans',
-            width: 120,
-            align: 'right',
-            render: (_, t) => `${(2 * driftRadiusM(5, t.spacingM)).toFixed(1)} m`,
-          },
-        ]}
-      />
+      <TaxonTable taxa={found} fits={fits} />
     </>
+  )
+}
+
+/** The library as a table; what fits a place, best first. */
+function TaxonTable({
+  taxa,
+  fits,
+}: {
+  taxa: readonly KnownTaxon[]
+  fits: ((taxon: Taxon) => Fit) | undefined
+}) {
+  const { search } = useLocation()
+  return (
+    <Table<KnownTaxon>
+      className="wide-table"
+      size="small"
+      rowKey="botanical"
+      dataSource={fits ? [...taxa].sort((a, b) => fits(b).score - fits(a).score) : taxa}
+      pagination={false}
+      columns={[
+        {
+          title: 'Taxon',
+          render: (_, t) => (
+            <>
+              <Link to={{ pathname: `taxon/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
+                {t.botanical}
+              </Link>{' '}
+              <small>
+                {t.common}
+                {t.own && ', your own'}
+                {fits && `. ${capitalised(fits(t).reason)}.`}
+              </small>
+            </>
+          ),
+        },
+        { title: 'Form', dataIndex: 'lifeForm', width: 140 },
+        {
+          title: 'Height, m',
+          dataIndex: 'heightM',
+          width: 92,
+          align: 'right',
+          sorter: (a, b) => a.heightM - b.heightM,
+        },
+        {
+          title: 'Spread, m',
+          dataIndex: 'spreadM',
+          width: 92,
+          align: 'right',
+          sorter: (a, b) => a.spreadM - b.spreadM,
+        },
+        {
+          title: 'Sun it likes',
+          width: 140,
+          render: (_, t) => lightRange(t),
+          sorter: (a, b) => a.lightMinHours - b.lightMinHours,
+        },
+        { title: 'Afternoon heat', dataIndex: 'hotAfternoon', width: 120 },
+        { title: 'Moved', dataIndex: 'moveWhen', width: 110 },
+        {
+          title: 'Drift of 5 spans',
+          width: 120,
+          align: 'right',
+          render: (_, t) => `${(2 * driftRadiusM(5, t.spacingM)).toFixed(1)} m`,
+        },
+      ]}
+    />
   )
 }
 

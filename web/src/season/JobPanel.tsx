@@ -26,11 +26,6 @@ export function JobPanel({ job, season, onChoose }: Props) {
     'Left out; it can be taken up again under “Left out” in the season.',
   )
   const nameOf = usePlaceName()
-  const takeBack = useGardenWrite(
-    seasonEndpoints.takeBackDone,
-    { gardenId: view.garden.id, jobId: job.id },
-    'Taken back; it is open again.',
-  )
   const waitsFor = job.after.flatMap((id) => season.jobs.find((j) => j.id === id) ?? [])
   const blocking = waitsFor.filter((j) => j.state === 'open')
   return (
@@ -42,36 +37,8 @@ export function JobPanel({ job, season, onChoose }: Props) {
         </p>
         <Plantings job={job} />
       </div>
-      {job.done && (
-        <>
-          <p>
-            <b>Done {dayMonthYear(job.done.on)}</b> by {job.done.by} in {minutesText(job.done.minutes)}
-            {job.done.lived !== null && `, ${job.done.lived} alive`}.{' '}
-            {job.done.used && `Used ${listed(job.done.used.map((m) => `${m.amount} ${m.unit} ${m.name}`))}.`}
-            {job.done.note && ` ${job.done.note}`}
-          </p>
-          {isCrew && (
-            <div>
-              <Button size="small" loading={takeBack.isPending} onClick={() => takeBack.mutate({})}>
-                Recorded by mistake: take it back
-              </Button>
-            </div>
-          )}
-        </>
-      )}
-      {job.cautions.length > 0 && (
-        <Alert
-          type="warning"
-          title="Before you start"
-          description={
-            <ul className="plain-list">
-              {job.cautions.map((c) => (
-                <li key={c}>{c}</li>
-              ))}
-            </ul>
-          }
-        />
-      )}
+      {job.done && <Done job={job} done={job.done} />}
+      {job.cautions.length > 0 && <Cautions cautions={job.cautions} />}
       <When job={job} />
       {blocking.length > 0 && (
         <p>
@@ -97,6 +64,57 @@ export function JobPanel({ job, season, onChoose }: Props) {
           </Button>
         </div>
       )}
+      <How job={job} />
+    </div>
+  )
+}
+
+/** What was recorded of it, and that it was a mistake. */
+function Done({ job, done }: { job: JobView; done: NonNullable<JobView['done']> }) {
+  const { view, isCrew } = useGardenContext()
+  const takeBack = useGardenWrite(
+    seasonEndpoints.takeBackDone,
+    { gardenId: view.garden.id, jobId: job.id },
+    'Taken back; it is open again.',
+  )
+  return (
+    <>
+      <p>
+        <b>Done {dayMonthYear(done.on)}</b> by {done.by} in {minutesText(done.minutes)}
+        {done.lived !== null && `, ${done.lived} alive`}.{' '}
+        {done.used && `Used ${listed(done.used.map((m) => `${m.amount} ${m.unit} ${m.name}`))}.`}
+        {done.note && ` ${done.note}`}
+      </p>
+      {isCrew && (
+        <div>
+          <Button size="small" loading={takeBack.isPending} onClick={() => takeBack.mutate({})}>
+            Recorded by mistake: take it back
+          </Button>
+        </div>
+      )}
+    </>
+  )
+}
+
+const Cautions = ({ cautions }: Pick<JobView, 'cautions'>) => (
+  <Alert
+    type="warning"
+    title="Before you start"
+    description={
+      <ul className="plain-list">
+        {cautions.map((c) => (
+          <li key={c}>{c}</li>
+        ))}
+      </ul>
+    }
+  />
+)
+
+/** Its steps, what is taken along, and why it is done. */
+function How({ job }: { job: JobView }) {
+  const along = [...job.materials.map((m) => `${m.amount} ${m.unit} ${m.name}`), ...job.tools]
+  return (
+    <>
       <section>
         <h3>Steps</h3>
         <ol className="plain-list">
@@ -108,10 +126,10 @@ export function JobPanel({ job, season, onChoose }: Props) {
           <p className="soft">Never {listed(job.forbids.map((f) => forbiddenWords[f]))}.</p>
         )}
       </section>
-      {(job.materials.length > 0 || job.tools.length > 0) && (
+      {along.length > 0 && (
         <section>
           <h3>Take along</h3>
-          <p>{[...job.materials.map((m) => `${m.amount} ${m.unit} ${m.name}`), ...job.tools].join(', ')}</p>
+          <p>{along.join(', ')}</p>
         </section>
       )}
       {job.why && (
@@ -122,7 +140,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
           {job.missed && <p className="soft">If it is missed: {job.missed}</p>}
         </section>
       )}
-    </div>
+    </>
   )
 }
 

@@ -53,21 +53,9 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
           ))}
           {days
             .filter((d) => d.day >= from && d.day <= to)
-            .map((d) => {
-              const share = Math.min(1, (used.get(d.day) ?? 0) / d.minutes)
-              return (
-                <g key={d.day}>
-                  <rect x={xOf(d.day) - 1} width={2} y={TOP - 6 - LOAD} height={LOAD} fill="var(--rule)" />
-                  <rect
-                    x={xOf(d.day) - 1}
-                    width={2}
-                    y={TOP - 6 - share * LOAD}
-                    height={share * LOAD}
-                    fill="var(--open)"
-                  />
-                </g>
-              )
-            })}
+            .map((d) => (
+              <DayLoad key={d.day} x={xOf(d.day)} share={Math.min(1, (used.get(d.day) ?? 0) / d.minutes)} />
+            ))}
           {rows.map((row, i) => (
             <g key={row.place}>
               <line x1={0} x2={width} y1={tops[i]! - GAP / 2} y2={tops[i]! - GAP / 2} stroke="var(--rule)" />
@@ -75,42 +63,16 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
                 {row.place.length > 22 ? `${row.place.slice(0, 21)}…` : row.place}
               </text>
               {row.lanes.map((lane, k) =>
-                lane.map((j) => {
-                  const y = tops[i]! + k * LANE
-                  const w = j.window
-                  return (
-                    <g
-                      key={j.id}
-                      className={`year-job${j.id === chosenId ? ' selected' : ''}`}
-                      onClick={() => onChoose(j)}
-                    >
-                      <title>{`${j.title}${j.plannedOn ? `, ${shortDayMonth(j.plannedOn)}` : ', no day'}`}</title>
-                      <rect
-                        x={xOf(w.earliest)}
-                        width={Math.max(3, xOf(w.latest) - xOf(w.earliest))}
-                        y={y}
-                        height={LANE - 2}
-                        className="year-window"
-                      />
-                      <rect
-                        x={xOf(w.bestFrom)}
-                        width={Math.max(3, xOf(w.bestTo) - xOf(w.bestFrom))}
-                        y={y}
-                        height={LANE - 2}
-                        className={j.plannedOn ? 'year-best' : 'year-best none'}
-                      />
-                      {j.parts.map((p, n) => (
-                        <path
-                          key={n}
-                          d={`M${xOf(p.day)},${y - 1}l3.6,4.5l-3.6,4.5l-3.6,-4.5Z`}
-                          fill="var(--sheet)"
-                          stroke="var(--ink)"
-                          strokeWidth={1.3}
-                        />
-                      ))}
-                    </g>
-                  )
-                }),
+                lane.map((j) => (
+                  <JobBar
+                    key={j.id}
+                    job={j}
+                    y={tops[i]! + k * LANE}
+                    xOf={xOf}
+                    isChosen={j.id === chosenId}
+                    onChoose={onChoose}
+                  />
+                )),
               )}
             </g>
           ))}
@@ -123,6 +85,56 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
         Above: how full each working day is.
       </small>
     </div>
+  )
+}
+
+/** How full a working day is, above the year. */
+const DayLoad = ({ x, share }: { x: number; share: number }) => (
+  <g>
+    <rect x={x - 1} width={2} y={TOP - 6 - LOAD} height={LOAD} fill="var(--rule)" />
+    <rect x={x - 1} width={2} y={TOP - 6 - share * LOAD} height={share * LOAD} fill="var(--open)" />
+  </g>
+)
+
+/** A job’s window, the best of it, and its days. */
+function JobBar({
+  job,
+  y,
+  xOf,
+  isChosen,
+  onChoose,
+}: {
+  job: JobView
+  y: number
+  xOf: (day: IsoDate) => number
+  isChosen: boolean
+  onChoose: (job: JobView) => void
+}) {
+  const { earliest, latest, bestFrom, bestTo } = job.window
+  const bar = (className: string, from: IsoDate, to: IsoDate) => (
+    <rect
+      x={xOf(from)}
+      width={Math.max(3, xOf(to) - xOf(from))}
+      y={y}
+      height={LANE - 2}
+      className={className}
+    />
+  )
+  return (
+    <g className={`year-job${isChosen ? ' selected' : ''}`} onClick={() => onChoose(job)}>
+      <title>{`${job.title}${job.plannedOn ? `, ${shortDayMonth(job.plannedOn)}` : ', no day'}`}</title>
+      {bar('year-window', earliest, latest)}
+      {bar(job.plannedOn ? 'year-best' : 'year-best none', bestFrom, bestTo)}
+      {job.parts.map((p, n) => (
+        <path
+          key={n}
+          d={`M${xOf(p.day)},${y - 1}l3.6,4.5l-3.6,4.5l-3.6,-4.5Z`}
+          fill="var(--sheet)"
+          stroke="var(--ink)"
+          strokeWidth={1.3}
+        />
+      ))}
+    </g>
   )
 }
 

@@ -87,15 +87,7 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
             {since.join(' ') || 'the reasons have grown stronger.'}
           </p>
         )}
-        <div>
-          <RangeStrip taxon={planting.taxon} before={assessment.before} now={assessment.now} then={then} />
-          <small>
-            Likes {lightRange(planting.taxon)}. {quarterHours(assessment.before.total)} in{' '}
-            {shortMonthYear(then)}; {quarterHours(assessment.now.total)} now:{' '}
-            {quarterHours(assessment.now.morning)} before ten, {quarterHours(assessment.now.midday)} to two,{' '}
-            {quarterHours(assessment.now.afternoon)} after.
-          </small>
-        </div>
+        <Hours planting={planting} assessment={assessment} then={then} />
         {verdict.notes.map((note) => (
           <p key={note} className="verdict-note">
             {note}
@@ -116,50 +108,82 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
         ) : (
           <p className="soft">Only a head gardener of this garden decides.</p>
         )}
-        {own.length > 0 && (
-          <section>
-            <h3>Decided</h3>
-            {own.map((d) => (
-              <p key={d.id}>
-                {dayMonthYear(d.decidedOn)}, {d.decidedBy}: proposed {d.proposed};{' '}
-                {d.choice === 'accept'
-                  ? 'accepted'
-                  : d.choice === 'wait'
-                    ? `left until ${dayMonthYear(d.waitUntil!)}`
-                    : `chose ${d.action}`}
-                {d.reason && `. ${d.reason}`}
-                {d.jobCount > 0 && (
-                  <>
-                    {'. '}
-                    <Link to={{ pathname: '../season', search: withJobOf(search, planting.id) }}>
-                      {d.jobCount} jobs
-                    </Link>
-                  </>
-                )}
-              </p>
-            ))}
-          </section>
-        )}
+        {own.length > 0 && <Decided decisions={own} />}
       </div>
       <div className="verdict-where">
-        {verdict.spots.length > 0 && (
-          <>
-            <h3>Where it could go</h3>
-            <Radio.Group value={spot} onChange={(e) => setSpot(e.target.value as number)} className="stack">
-              {verdict.spots.map((s, i) => (
-                <Radio key={i} value={i}>
-                  {s.placeName}, {quarterHours(s.hours.total)} of sun
-                  <small className="verdict-spot">
-                    {s.fit.limiting === 'none' ? 'light and ground it likes' : s.fit.reason}
-                  </small>
-                </Radio>
-              ))}
-            </Radio.Group>
-          </>
-        )}
+        {verdict.spots.length > 0 && <Spots spots={verdict.spots} chosen={spot} onChoose={setSpot} />}
         <MovePlan planting={planting} spots={verdict.spots} chosen={spot} onChoose={setSpot} />
       </div>
     </article>
+  )
+}
+
+/** What it likes, had then and has now. */
+function Hours({ planting, assessment, then }: Pick<Props, 'planting' | 'assessment' | 'then'>) {
+  return (
+    <div>
+      <RangeStrip taxon={planting.taxon} before={assessment.before} now={assessment.now} then={then} />
+      <small>
+        Likes {lightRange(planting.taxon)}. {quarterHours(assessment.before.total)} in {shortMonthYear(then)};{' '}
+        {quarterHours(assessment.now.total)} now: {quarterHours(assessment.now.morning)} before ten,{' '}
+        {quarterHours(assessment.now.midday)} to two, {quarterHours(assessment.now.afternoon)} after.
+      </small>
+    </div>
+  )
+}
+
+/** What was decided of it before, with the jobs that came of it. */
+function Decided({ decisions }: Pick<Props, 'decisions'>) {
+  const { search } = useLocation()
+  return (
+    <section>
+      <h3>Decided</h3>
+      {decisions.map((d) => (
+        <p key={d.id}>
+          {dayMonthYear(d.decidedOn)}, {d.decidedBy}: proposed {d.proposed};{' '}
+          {d.choice === 'accept'
+            ? 'accepted'
+            : d.choice === 'wait'
+              ? `left until ${dayMonthYear(d.waitUntil!)}`
+              : `chose ${d.action}`}
+          {d.reason && `. ${d.reason}`}
+          {d.jobCount > 0 && (
+            <>
+              {'. '}
+              <Link to={{ pathname: '../season', search: withJobOf(search, d.plantingId) }}>
+                {d.jobCount} jobs
+              </Link>
+            </>
+          )}
+        </p>
+      ))}
+    </section>
+  )
+}
+
+function Spots({
+  spots,
+  chosen,
+  onChoose,
+}: {
+  spots: readonly SpotOption[]
+  chosen: number
+  onChoose: (i: number) => void
+}) {
+  return (
+    <>
+      <h3>Where it could go</h3>
+      <Radio.Group value={chosen} onChange={(e) => onChoose(e.target.value as number)} className="stack">
+        {spots.map((s, i) => (
+          <Radio key={i} value={i}>
+            {s.placeName}, {quarterHours(s.hours.total)} of sun
+            <small className="verdict-spot">
+              {s.fit.limiting === 'none' ? 'light and ground it likes' : s.fit.reason}
+            </small>
+          </Radio>
+        ))}
+      </Radio.Group>
+    </>
   )
 }
 

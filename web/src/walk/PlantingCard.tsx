@@ -157,102 +157,115 @@ function Ratings({
 
 const SHOWN_SIGNS = 8
 
-function Details({
-  planting,
-  entry,
-  set,
-  onPhoto,
-}: Props & { entry: ObservationEntry | undefined; set: (patch: PlantingPatch) => void }) {
-  const [all, setAll] = useState(false)
-  const chosen = (entry?.signs ?? []).filter(isSign)
-  const first = [...new Set([...planting.likely.slice(0, SHOWN_SIGNS), ...chosen])]
-  const toggle = (id: SignId) =>
-    set({ signs: chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id] })
-  const living = entry?.living ?? planting.livingCount
+function Details({ planting, entry, set, onPhoto }: Pick<Props, 'planting' | 'onPhoto'> & Noting) {
   return (
     <div className="walk-more">
-      <fieldset>
-        <legend>Signs{all ? '' : ', likeliest first'}</legend>
-        {all ? (
-          signParts.map((part) => (
-            <div key={part} className="walk-chips">
-              <small>{part}</small>
-              {signs
-                .filter((s) => s.part === part && planting.likely.includes(s.id))
-                .map((s) => (
-                  <Chip key={s.id} on={chosen.includes(s.id)} onClick={() => toggle(s.id)}>
-                    {s.says}
-                  </Chip>
-                ))}
-            </div>
-          ))
-        ) : (
-          <div className="walk-chips">
-            {first.map((id) => (
-              <Chip key={id} on={chosen.includes(id)} onClick={() => toggle(id)}>
-                {signWords(id)}
-              </Chip>
-            ))}
-            <Button look="link" onClick={() => setAll(true)}>
-              All signs
-            </Button>
-          </div>
-        )}
-      </fieldset>
-      <fieldset>
-        <legend>Bloom</legend>
-        <div className="walk-chips">
-          {bloomStages.map((stage: BloomStage) => (
-            <Chip
-              key={stage}
-              on={entry?.stage === stage}
-              onClick={() =>
-                set({ stage: entry?.stage === stage ? undefined : stage, flush: undefined, absent: false })
-              }
-            >
-              {stageWords[stage]}
-              {stage === planting.usualStage ? ' (usual)' : ''}
-            </Chip>
-          ))}
-          {entry?.stage && ['opening', 'full', 'fading'].includes(entry.stage) && (
-            <Chip on={entry.flush === 2} onClick={() => set({ flush: entry.flush === 2 ? undefined : 2 })}>
-              second flush
-            </Chip>
-          )}
-        </div>
-      </fieldset>
+      <SignsSeen planting={planting} entry={entry} set={set} />
+      <BloomSeen planting={planting} entry={entry} set={set} />
       <div className="walk-fields">
-        <div>
-          <span id={`count-${planting.id}`}>Living, of {planting.plantedCount}</span>
-          <div className="walk-count" role="group" aria-labelledby={`count-${planting.id}`}>
-            <button
-              type="button"
-              aria-label="One fewer living"
-              disabled={living <= 1}
-              onClick={() => set({ living: living - 1, absent: false })}
-            >
-              −
-            </button>
-            <output aria-live="polite">{living}</output>
-            <button
-              type="button"
-              aria-label="One more living"
-              onClick={() => set({ living: living + 1, absent: false })}
-            >
-              +
-            </button>
-            {entry?.living === undefined && (
-              <Button look="link" onClick={() => set({ living, absent: false })}>
-                Counted
-              </Button>
-            )}
-          </div>
-        </div>
+        <LivingCounted planting={planting} entry={entry} set={set} />
         <SizeField label="Height" value={entry?.heightM} onChange={(heightM) => set({ heightM })} />
         <SizeField label="Spread" value={entry?.spreadM} onChange={(spreadM) => set({ spreadM })} />
         <PhotoButton label="Photo" onFile={(file) => onPhoto(planting.id, file)} />
       </div>
       <WordsField label="Note" rows={2} most={2000} value={entry?.note} onChange={(note) => set({ note })} />
+    </div>
+  )
+}
+
+interface Noting {
+  /** What is noted of it so far today. */
+  entry: ObservationEntry | undefined
+  set: (patch: PlantingPatch) => void
+}
+
+function SignsSeen({ planting, entry, set }: Pick<Props, 'planting'> & Noting) {
+  const [all, setAll] = useState(false)
+  const chosen = (entry?.signs ?? []).filter(isSign)
+  const first = [...new Set([...planting.likely.slice(0, SHOWN_SIGNS), ...chosen])]
+  const chip = (id: SignId) => (
+    <Chip
+      key={id}
+      on={chosen.includes(id)}
+      onClick={() => set({ signs: chosen.includes(id) ? chosen.filter((s) => s !== id) : [...chosen, id] })}
+    >
+      {signWords(id)}
+    </Chip>
+  )
+  return (
+    <fieldset>
+      <legend>Signs{all ? '' : ', likeliest first'}</legend>
+      {all ? (
+        signParts.map((part) => (
+          <div key={part} className="walk-chips">
+            <small>{part}</small>
+            {signs.filter((s) => s.part === part && planting.likely.includes(s.id)).map((s) => chip(s.id))}
+          </div>
+        ))
+      ) : (
+        <div className="walk-chips">
+          {first.map(chip)}
+          <Button look="link" onClick={() => setAll(true)}>
+            All signs
+          </Button>
+        </div>
+      )}
+    </fieldset>
+  )
+}
+
+function BloomSeen({ planting, entry, set }: Pick<Props, 'planting'> & Noting) {
+  return (
+    <fieldset>
+      <legend>Bloom</legend>
+      <div className="walk-chips">
+        {bloomStages.map((stage: BloomStage) => (
+          <Chip
+            key={stage}
+            on={entry?.stage === stage}
+            onClick={() =>
+              set({ stage: entry?.stage === stage ? undefined : stage, flush: undefined, absent: false })
+            }
+          >
+            {stageWords[stage]}
+            {stage === planting.usualStage ? ' (usual)' : ''}
+          </Chip>
+        ))}
+        {entry?.stage && ['opening', 'full', 'fading'].includes(entry.stage) && (
+          <Chip on={entry.flush === 2} onClick={() => set({ flush: entry.flush === 2 ? undefined : 2 })}>
+            second flush
+          </Chip>
+        )}
+      </div>
+    </fieldset>
+  )
+}
+
+function LivingCounted({ planting, entry, set }: Pick<Props, 'planting'> & Noting) {
+  const living = entry?.living ?? planting.livingCount
+  const count = (living: number) => set({ living, absent: false })
+  return (
+    <div>
+      <span id={`count-${planting.id}`}>Living, of {planting.plantedCount}</span>
+      <div className="walk-count" role="group" aria-labelledby={`count-${planting.id}`}>
+        <button
+          type="button"
+          aria-label="One fewer living"
+          disabled={living <= 1}
+          onClick={() => count(living - 1)}
+        >
+          −
+        </button>
+        <output aria-live="polite">{living}</output>
+        <button type="button" aria-label="One more living" onClick={() => count(living + 1)}>
+          +
+        </button>
+        {entry?.living === undefined && (
+          <Button look="link" onClick={() => count(living)}>
+            Counted
+          </Button>
+        )}
+      </div>
     </div>
   )
 }

@@ -31,6 +31,7 @@ const aroundNewGrowth = (from: number, last: number, latestWhy: string): WindowS
 /** Taxa hardy to less than this keep their old growth over the crown until spring. */
 const BEARS_A_BARE_CROWN_C = -16
 
+/** Rules of what follows the growth of a season: cutting back, staking, dividing, feeding. */
 export const growth: readonly CareRule[] = [
   {
     ...cut,

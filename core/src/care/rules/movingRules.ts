@@ -203,6 +203,7 @@ const divide = (
   yearly: true,
 })
 
+/** Rules of lifting and replanting, by when a taxon bears it. */
 export const moving: readonly CareRule[] = [
   move({
     id: 'move-after-bloom',

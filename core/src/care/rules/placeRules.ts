@@ -44,6 +44,7 @@ const sulphurWindow: WindowSpec = {
   },
 }
 
+/** Rules of whole beds and pots: mulch, weeding, edges, watering in. */
 export const places: readonly CareRule[] = [
   {
     id: 'mulch-beds',

@@ -49,6 +49,7 @@ const beforeGrowth = (from: number, to: number, why: { from: string; to: string 
   },
 })
 
+/** Rules of pruning, by the wood a taxon flowers on. */
 export const pruning: readonly CareRule[] = [
   {
     ...base,

@@ -69,6 +69,7 @@ const coverable: Applies = {
   place: 'bed',
 }
 
+/** Rules of what stands for a season: setting out, swapping, taking in for the winter. */
 export const seasonal: readonly CareRule[] = [
   {
     id: 'plant-warm-season',

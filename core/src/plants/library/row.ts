@@ -165,6 +165,7 @@ const flowering = { old: 'old wood', new: 'new wood', both: 'both' } as const
 /** Blooms from here on hang on the shortening day rather than on warmth. */
 const DAY_LENGTH_FROM = '08-10'
 
+/** A taxon from its row of the library, with what its form implies filled in. */
 export function taxonOf(row: Row): Taxon {
   const [botanical, common, lifeForm, habit, heightM, spreadM, spacingM, light, hotAfternoon, moisture] = row
   const [hardyToC, bloom, moveWhen, moveEase, foliageColour, flowerColour, more] = row.slice(10) as [
