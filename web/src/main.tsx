@@ -5,6 +5,7 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter } from 'react-router'
 import { persister } from './api/answers.ts'
+import { forgetEarly } from './api/early.ts'
 import { askFirst } from './api/session.ts'
 import { Application, newClient } from './Application.tsx'
 import { giveStylesTheNonce } from './nonce.ts'
@@ -40,6 +41,7 @@ await Promise.race([
   Promise.all([askFirst(client, location), filesOf(router)]),
   new Promise((resolve) => setTimeout(resolve, WAITS_MS)),
 ])
+forgetEarly()
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Application client={client} router={router} />

@@ -9,7 +9,7 @@ import {
   type QueryOf,
   type SessionInfo,
 } from '@border/contract'
-import { forgetEarly, takeEarly } from './early.ts'
+import { takeEarly } from './early.ts'
 
 /** A refusal or failure in words a person can act on. */
 export class ApiError extends Error {
@@ -135,7 +135,6 @@ export type SessionChange = {
 }[Exclude<keyof typeof sessionEndpoints, 'read'>]
 
 export async function changeSession({ name, body }: SessionChange): Promise<Session> {
-  forgetEarly()
   const endpoint: Endpoint = sessionEndpoints[name]
   const answer = await ask(endpoint, { body } as Sent<Endpoint>)
   return name === 'signOut' ? openSession() : keepToken(answer as SessionInfo)

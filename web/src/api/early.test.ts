@@ -2,7 +2,7 @@
 import { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { answerTo, gardenId } from '../test/server.ts'
-import { ask, ApiError, changeSession } from './client.ts'
+import { ask, ApiError } from './client.ts'
 import { askEarly, forgetEarly } from './early.ts'
 
 const addresses = {
@@ -21,7 +21,7 @@ beforeEach(() => {
   answers = (address) => (address === addresses.session ? session : [])
   vi.stubGlobal('fetch', async (address: string) => {
     asked.push(address)
-    const answer = answers(address)
+    const answer = await answers(address)
     if (answer instanceof Error) throw answer
     return Response.json(answer)
   })
@@ -61,22 +61,23 @@ describe('what the page itself asks', () => {
     expect(asked).toHaveLength(before + 1)
   })
 
-  it('is asked anew where it was asked long ago', async () => {
+  it('is asked before it is known who asks: nobody asks the rest beside it', async () => {
     inThePage()
-    await settled()
-    const before = asked.length
-    vi.spyOn(performance, 'now').mockReturnValue(60_000)
-    await ask(gardenEndpoints.list, {})
-    expect(asked.slice(before)).toEqual([addresses.gardens])
+    await ask(sessionEndpoints.read, {})
+    await Promise.all([ask(gardenEndpoints.list, {}), ask(gardenEndpoints.read, sent)])
+    expect(asked).toEqual([addresses.session, addresses.gardens, `/api/gardens/${gardenId}`])
   })
 
-  it('is forgotten when the session changes: the gardens of one person are nobody else’s', async () => {
+  it('and nobody took is not the answer to what is asked later, however late it was asked itself', async () => {
+    let answer!: (session: unknown) => void
+    const slow = new Promise((resolve) => (answer = resolve))
+    answers = (address) => (address === addresses.session ? slow : [`answer ${asked.length}`])
     inThePage()
+    forgetEarly()
+    answer(session)
     await settled()
-    await changeSession({ name: 'signOut' } as Parameters<typeof changeSession>[0])
     const before = asked.length
-    await ask(gardenEndpoints.list, {})
-    expect(asked.slice(before)).toEqual([addresses.gardens])
+    expect(await ask(gardenEndpoints.list, {})).toEqual([`answer ${before + 1}`])
   })
 
   it('that nobody answered is told like any other question, and can be asked again', async () => {
