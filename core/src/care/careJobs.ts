@@ -109,6 +109,7 @@ export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJ
   )
 }
 
+/** Nearly two years: a job that is asked for finds its window within them or has none. */
 const LOOKED_AHEAD_DAYS = 700
 
 /**
@@ -456,6 +457,7 @@ const verbs: Record<Operation, string> = {
   aftercare: 'look after',
 }
 
+/** Names in a title before the rest is a number. */
 const NAMED = 2
 
 function titleOf(rule: CareRule, place: Place, plantings: readonly CaredPlanting[]): string {

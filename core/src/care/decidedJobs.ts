@@ -81,6 +81,7 @@ function knows(rule: CareRule, work: DecidedWork, taxon: Taxon): boolean {
     : rule.id === 'cut-after-first-flush' || rule.id === 'cut-by-half'
 }
 
+/** Taking out has no season of its own: best within a month of the decision, and done within a season. A judgement. */
 const LIFT_SOON_DAYS = 30
 const LIFT_BY_DAYS = 120
 

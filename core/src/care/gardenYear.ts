@@ -1,4 +1,4 @@
-import { degreeDays, type Climate } from '../climate/index.ts'
+import { degreeDays, GROWTH_C, type Climate } from '../climate/index.ts'
 import { dayNumber, dayOfYear, fromDayNumber, seasonStart, type IsoDate } from '../dates/index.ts'
 import { yearAt, type Year } from '../plants/index.ts'
 
@@ -25,7 +25,6 @@ export interface GardenYear {
 export type Series = 'soilC' | 'minC' | 'maxC'
 
 const DAYS = 366
-const GROWTH_C = 5
 /** Coldest and warmest soil are sought about so many days after midwinter and midsummer by the sun. */
 const COLDEST = [-30, 75] as const
 const WARMEST = [150, 260] as const

@@ -1,6 +1,7 @@
 import { group } from 'd3-array'
 import type { Operation } from './rule.ts'
 
+/** What a job takes is not known to the minute. */
 const STEP_MINUTES = 5
 
 /** Labour as it is planned: to five minutes, and never none. */

@@ -1,3 +1,6 @@
+/** Plants of temperate gardens grow above about this, °C; the growing season of climate statistics (ETCCDI) is counted from it too. */
+export const GROWTH_C = 5
+
 /**
  * Degree days of one day above a lower threshold, by a sine wave through its lowest and highest temperature
  * (Baskerville and Emin 1969, Ecology 50, 514-517, eq. 2-5).

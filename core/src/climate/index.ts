@@ -11,7 +11,7 @@ export {
   type DateQuantiles,
 } from './normals.ts'
 export { frostIsGuessed, withKnown, zoneMiddleC, zoneOf, type KnownClimate } from './known.ts'
-export { degreeDays } from './degreeDays.ts'
+export { degreeDays, GROWTH_C } from './degreeDays.ts'
 export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
 export {
   suitability,

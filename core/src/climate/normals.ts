@@ -1,4 +1,5 @@
 import { dayOfYear, monthOf, yearOf, type IsoDate } from '../dates/index.ts'
+import { dayOfYearMeans } from './dayOfYear.ts'
 import { soilTemperatures } from './soil.ts'
 import type { DailyWeather } from './weather.ts'
 
@@ -32,6 +33,7 @@ export interface Climate {
   known: { frost: boolean; winter: boolean }
 }
 
+/** Fewer years tell weather, not climate; thirty are the norm of meteorology, and what a garden has is used from here on. */
 const LEAST_YEARS = 3
 
 /** A climate, or how many whole years there are where they are too few. */
@@ -67,10 +69,10 @@ export function climateOf(
       years: years.length,
       lastFrost: dateQuantiles(spring),
       firstFrost: dateQuantiles(autumn),
-      soilC: byDayOfYear(complete, (_, i) => soil[i]!),
-      minC: byDayOfYear(complete, (d) => d.minC),
-      maxC: byDayOfYear(complete, (d) => d.maxC),
-      frostRisk: byDayOfYear(complete, (d) => (frosty(d) ? 1 : 0)),
+      soilC: dayOfYearMeans(complete, (_, i) => soil[i]!),
+      minC: dayOfYearMeans(complete, (d) => d.minC),
+      maxC: dayOfYearMeans(complete, (d) => d.maxC),
+      frostRisk: dayOfYearMeans(complete, (d) => (frosty(d) ? 1 : 0)),
       meanAnnualMinimumC: mean(years.map((y) => Math.min(...y.days.map((d) => d.minC)))),
       isSimulated,
       known: { frost: false, winter: false },
@@ -105,30 +107,6 @@ export function quantile(values: readonly number[], p: number): number {
   const low = Math.floor(at)
   const a = sorted[low]!
   return a + (at - low) * ((sorted[low + 1] ?? a) - a)
-}
-
-const SMOOTHING_DAYS = 15
-
-/** Mean over the years for each day of the year, smoothed over a running fifteen days around the year. */
-function byDayOfYear(days: readonly DailyWeather[], value: (d: DailyWeather, i: number) => number): number[] {
-  const sums = new Array<number>(366).fill(0)
-  const counts = new Array<number>(366).fill(0)
-  days.forEach((d, i) => {
-    const slot = dayOfYear(d.day) - 1
-    sums[slot]! += value(d, i)
-    counts[slot]!++
-  })
-  const half = (SMOOTHING_DAYS - 1) / 2
-  return sums.map((_, slot) => {
-    let sum = 0
-    let count = 0
-    for (let k = -half; k <= half; k++) {
-      const at = (slot + k + 366) % 366
-      sum += sums[at]!
-      count += counts[at]!
-    }
-    return sum / count
-  })
 }
 
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length

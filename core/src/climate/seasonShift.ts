@@ -1,4 +1,4 @@
-import { degreeDays } from './degreeDays.ts'
+import { degreeDays, GROWTH_C } from './degreeDays.ts'
 import type { Climate } from './normals.ts'
 
 /**
@@ -13,7 +13,6 @@ export interface SeasonShift {
 }
 
 const DAYS = 365
-const GROWTH_C = 5
 
 /** The year of the library's dates: mean air 10.4 °C, warmest and coldest 6.8 degrees either side, 8 degrees a day. */
 const REFERENCE = { meanC: 10.4, amplitudeC: 6.8, coldestDay: 22, halfRangeC: 4 }

@@ -1,5 +1,5 @@
-import { dayOfYear } from '../dates/index.ts'
 import { celsius } from '../words/index.ts'
+import { dayOfYearMeans } from './dayOfYear.ts'
 import { soilTemperatures } from './soil.ts'
 import type { DailyWeather } from './weather.ts'
 
@@ -83,8 +83,6 @@ export function suitability(
 /** What a level counts for as a chance that the day does not suit. */
 export const unsuitableShare: Record<Suitability['level'], number> = { good: 0, poor: 0.4, no: 1 }
 
-const SMOOTHING_DAYS = 15
-
 /**
  * How often a day of the year does not suit, over the years of a record: poor days count in part.
  *
@@ -92,22 +90,7 @@ const SMOOTHING_DAYS = 15
  */
 export function unsuitableUsually(need: WeatherNeed, days: readonly DailyWeather[]): number[] {
   const soil = soilTemperatures(days)
-  const sums = new Float64Array(366)
-  const counts = new Float64Array(366)
-  days.forEach((d, i) => {
-    const slot = dayOfYear(d.day) - 1
-    sums[slot]! += unsuitableShare[suitability(need, days, soil, i).level]
-    counts[slot]!++
-  })
-  const half = (SMOOTHING_DAYS - 1) / 2
-  return Array.from(sums, (_, slot) => {
-    let sum = 0
-    let count = 0
-    for (let k = -half; k <= half; k++) {
-      const at = (slot + k + 366) % 366
-      sum += sums[at]!
-      count += counts[at]!
-    }
-    return count > 0 ? Math.round((100 * sum) / count) / 100 : 0
-  })
+  return dayOfYearMeans(days, (_, i) => unsuitableShare[suitability(need, days, soil, i).level]).map(
+    (share) => (Number.isNaN(share) ? 0 : Math.round(100 * share) / 100),
+  )
 }

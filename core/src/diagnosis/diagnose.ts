@@ -340,6 +340,7 @@ export interface SuspectedChange {
   check: string
 }
 
+/** More likely than not, with something to spare: a place is suspected by what several plantings say. A judgement. */
 const SUSPECT_SHARE = 0.55
 /** One plant is a plant; two of them are a place. */
 const LEAST_PLANTINGS = 2

@@ -40,6 +40,7 @@ export interface Container extends Common {
   radiusM: number
 }
 
+/** Across a pot of which the plan says no size: a usual garden pot. */
 const USUAL_POT_M = 0.4
 
 /** A bed or container; undefined for anything else. */

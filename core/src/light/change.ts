@@ -106,6 +106,7 @@ function lastChange(o: Obstruction, then: IsoDate, now: IsoDate): { what: Change
   return within.at(-1) ?? { what: 'grown' }
 }
 
+/** Five years: as far back as a change is looked for where none is recorded. */
 const LONG_AGO_DAYS = 1826
 
 /**

@@ -53,6 +53,7 @@ export interface LightDay {
   weight: number
 }
 
+/** Obliquity of the ecliptic, degrees: the sun stands overhead some day of the year nearer to the equator than this. */
 const TROPIC_DEG = 23.44
 
 /** The 24 half-months of a year, each by the day in its middle (the 8th and the 23rd). */

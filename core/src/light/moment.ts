@@ -103,6 +103,7 @@ function crownOutline(t: Extract<Solid, { shape: 'crown' }>, shift: (heightM: nu
   )
 }
 
+/** Corners that a crown’s shadow is drawn with: off the round by under one part in a hundred. */
 const CORNERS = 24
 const round = (centre: Point, radius: number): Point[] =>
   Array.from({ length: CORNERS }, (_, i): Point => {

@@ -20,6 +20,7 @@ export interface PointSky {
   paths: { day: IsoDate; points: { azimuthDeg: number; elevationDeg: number; solarHours: number }[] }[]
 }
 
+/** Cells of a sky: a trunk of 35 cm ten metres off is as wide as one. */
 const AZIMUTH_STEP_DEG = 2
 const ELEVATION_STEP_DEG = 1.5
 /** An opaque thing counts as passing this much when several things in the way share what is lost. */

@@ -14,6 +14,7 @@ export interface Decline {
   p: number
 }
 
+/** Two seasons have a difference, not a trend. */
 const LEAST_SEASONS = 3
 /** Seasons looked back over: what went before is another garden. */
 const MOST_SEASONS = 6

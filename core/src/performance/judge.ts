@@ -35,6 +35,7 @@ export interface TaxonRecord {
   againSays: string
 }
 
+/** Ratings, 1 to 5: nearer to good than to fair, and nearer to poor than to fair by a quarter’s doubt. Judgements. */
 const GOOD = 3.5
 const POOR = 2.75
 /** A place this much below the rest is an outlier. */

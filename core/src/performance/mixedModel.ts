@@ -48,6 +48,7 @@ export interface MixedModelInput {
   nested?: readonly Factor[]
 }
 
+/** Steps before a likelihood counts as one that will not settle. */
 const MOST_ITERATIONS = 60
 /** Change of a variance, over that of the scores, at which the steps end. */
 const TOLERANCE = 1e-5

@@ -45,6 +45,7 @@ export function median(values: readonly number[]): number {
   return Number.isInteger(half) ? (sorted[half - 1]! + sorted[half]!) / 2 : sorted[Math.floor(half)]!
 }
 
+/** Of so many values every order is counted; beyond, S is taken for normal. */
 const EXACT_UP_TO = 10
 
 /** Two-sided chance of |S| this large or larger among n points in random order. */

@@ -66,6 +66,7 @@ const byLifeForm: Record<LifeForm, Calendar> = {
   'tender perennial': { shows: ['05-01', '06-15'], fades: ['10-05', '11-10'], winter: 'underground' },
 }
 
+/** Buds are seen so long before the first flower opens. A judgement. */
 const BUD_DAYS = 18
 const DAYS_OF_YEAR = 365
 /** Days from 1 January to 1 July, on which the southern season begins. */

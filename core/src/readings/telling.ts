@@ -127,6 +127,7 @@ const asTried = (
   aims: readonly Aim[],
 ): Obstruction | undefined => supposed(o, cause.supposition, aims.at(-1)!.day)
 
+/** Steps of a share of the sun that outcomes are tabulated by: half a hundredth, far finer than anybody sees. */
 const STEPS = 200
 /** Chances of each word and their entropy, bits, by share of light in steps. */
 const outcomes = Array.from({ length: STEPS + 1 }, (_, k) => {

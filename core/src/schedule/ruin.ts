@@ -3,6 +3,7 @@ import type { Inserter } from './insert.ts'
 import type { Prepared } from './prepare.ts'
 import type { ScheduleState } from './state.ts'
 
+/** Most groups that are taken out at once. */
 const MOST_RUINED = 12
 /** Shares of the kinds of ruin, each up to here: fitting in what is left out, closing a visit, opening one; else near ones. */
 const FIT_IN = 0.1

@@ -103,6 +103,7 @@ export function* scheduleSteps(
   return asSchedule(prepared, best!.where)
 }
 
+/** A small season is searched from so many seeds, the best of which is taken: there is time, and one may be caught. */
 const SMALL_STARTS = 4
 
 /** Puts every part where a plan has it, without asking whether it fits. */

@@ -40,6 +40,7 @@ export interface Annealing {
   cycles: number
 }
 
+/** Rounds between two words on how far it has come. */
 const STEP = 500
 
 /**

@@ -13,6 +13,7 @@ export interface Filler {
   reason: string
 }
 
+/** A gap is not filled with what would only just live there: of 0 to 1. A judgement. */
 const LEAST_FIT = 0.7
 
 /**

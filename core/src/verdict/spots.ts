@@ -105,6 +105,7 @@ interface Survey {
   near: (p: Readonly<{ x: number; y: number }>, radiusM: number) => LitPoint[]
 }
 const surveys = new WeakMap<readonly LitPoint[], Survey>()
+/** Side of the squares that points are looked up by, metres. */
 const SQUARE_M = 1
 
 function surveyOf(place: Place, points: readonly LitPoint[]): Survey {
