@@ -2,7 +2,7 @@ import type { GardenNow } from '@border/contract'
 import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
 import { area, line } from 'd3-shape'
 import { scaleLinear } from 'd3-scale'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { useAsOf } from './asOf.ts'
 import { Button } from './Button.tsx'
 import type { GardenContext } from './gardenContext.ts'
@@ -186,7 +186,8 @@ function inYear(day: IsoDate, year: number): IsoDate {
 }
 
 function useStepKeys(step: (days: number) => void, goToday: () => void) {
-  useEffect(() => {
+  // Keys act from the moment that the ribbon is seen.
+  useLayoutEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const at = e.target as HTMLElement
       if (

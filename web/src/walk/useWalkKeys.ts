@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react'
+import { useLayoutEffect, useRef } from 'react'
 import type { Notes } from './useNotes.ts'
 import type { Standing, WalkAction } from './walkState.ts'
 
@@ -13,10 +13,11 @@ interface Keys {
 /** Everything unremarkable by one key a planting. */
 export function useWalkKeys(keys: Keys): void {
   const latest = useRef(keys)
-  useEffect(() => {
+  // Keys act from the moment that they are told of on the screen.
+  useLayoutEffect(() => {
     latest.current = keys
   })
-  useEffect(() => {
+  useLayoutEffect(() => {
     const onKey = (e: KeyboardEvent) => {
       const target = e.target as HTMLElement
       if (e.ctrlKey || e.metaKey || e.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return
