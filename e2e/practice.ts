@@ -40,6 +40,7 @@ export class Practice {
 
   async start(): Promise<void> {
     this.serving = await beginServing(this.database.url, this.begins.port, scratchServer(this.begins.demo))
+    if (!(await this.serving.answers)) throw new Error('The server of a flow did not answer')
   }
 
   /** As a power cut would. */

@@ -7,10 +7,12 @@ import { inState } from './paths.ts'
 
 const secretFile = inState('session-secret')
 
-/** A server and the weather service beside it, that answer requests. */
+/** A server and the weather service beside it. */
 export interface Serving {
   port: number
   pid: number
+  /** Whether it answers requests; false where it ended first, or was ended after half a minute of silence. */
+  answers: Promise<boolean>
   /** Its exit code, once it has ended. */
   ended: Promise<number>
   /** @returns when nothing of it is left; killed, nothing is finished and nobody is told, as in a power cut */
@@ -20,10 +22,9 @@ export interface Serving {
 const WAITED_MS = 30_000
 
 /**
- * Serves a database with what was built.
+ * Begins to serve a database with what was built.
  *
  * @param wantedPort or the next that is free
- * @throws when no request is answered within half a minute
  */
 export async function beginServing(
   url: string,
@@ -53,15 +54,17 @@ export async function beginServing(
     weather.kill(signal)
     await ended
   }
+  return { port, pid: server.pid!, answers: answers(server, port, end), ended, end }
+}
+
+async function answers(server: ChildProcess, port: number, end: Serving['end']): Promise<boolean> {
   const until = Date.now() + WAITED_MS
-  while (!(await isHealthy(port))) {
-    if (server.exitCode === null && Date.now() < until) await new Promise((r) => setTimeout(r, 50))
-    else {
-      await end('SIGKILL')
-      throw new Error(`The server did not answer on port ${port}`)
-    }
+  while (server.exitCode === null && server.signalCode === null) {
+    if (await isHealthy(port)) return true
+    if (Date.now() > until) await end('SIGKILL')
+    else await new Promise((r) => setTimeout(r, 50))
   }
-  return { port, pid: server.pid!, ended, end }
+  return false
 }
 
 const started = (file: string, env: NodeJS.ProcessEnv): ChildProcess =>
@@ -107,10 +110,10 @@ export async function serveUntilStopped(
   onReady: (port: number) => void,
   env: NodeJS.ProcessEnv = {},
 ): Promise<number> {
-  const { port, pid, ended, end } = await beginServing(url, wantedPort, env)
+  const { port, pid, answers, ended, end } = await beginServing(url, wantedPort, env)
   for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end('SIGTERM'))
   writeFileSync(servingFile(name), JSON.stringify({ pid, port }))
-  onReady(port)
+  if (await answers) onReady(port)
   const code = await ended
   rmSync(servingFile(name), { force: true })
   return code

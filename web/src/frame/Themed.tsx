@@ -79,7 +79,6 @@ function themeConfig(name: ThemeName): ThemeConfig {
       Button: { primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600 },
       Alert: { withDescriptionPadding: '10px 14px', defaultPadding: '7px 12px' },
       Table: { headerBg: c.sheet, cellPaddingBlockSM: 6 },
-      Segmented: { itemSelectedBg: c.act, itemSelectedColor: c.actInk, trackBg: c.raised },
     },
   }
 }

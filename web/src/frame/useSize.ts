@@ -13,10 +13,12 @@ export function useSize(): [React.RefObject<HTMLDivElement | null>, Size] {
     const element = ref.current
     if (!element) return
     // Known before anything is painted: what is drawn to it is drawn once.
-    setSize(innerSize(element))
+    const measured = (now: Size) =>
+      setSize((before) => (before.width === now.width && before.height === now.height ? before : now))
+    measured(innerSize(element))
     const watch = new ResizeObserver(([entry]) => {
       const { width, height } = entry!.contentRect
-      setSize({ width: Math.round(width), height: Math.round(height) })
+      measured({ width: Math.round(width), height: Math.round(height) })
     })
     watch.observe(element)
     return () => watch.disconnect()

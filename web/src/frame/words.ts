@@ -31,3 +31,14 @@ export function momentText(iso: string): string {
   const day = `${at.getFullYear()}-${two(at.getMonth() + 1)}-${two(at.getDate())}`
   return `${shortDate(day)}, ${two(at.getHours())}:${two(at.getMinutes())}`
 }
+
+/** `2 l leaf mould`. */
+export const materialText = ({
+  amount,
+  unit,
+  name,
+}: {
+  amount: number
+  unit: string
+  name: string
+}): string => `${amount} ${unit} ${name}`

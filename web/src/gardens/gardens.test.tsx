@@ -40,7 +40,8 @@ describe('signing in', () => {
     expect((screen.getByLabelText('E-mail address') as HTMLInputElement).value).toBe('nora@example.org')
   })
 
-  it('where nobody has an account begins with the first, whose password is long enough', async () => {
+  /** All but the password filled in, where nobody has an account. */
+  async function firstAccountBegun() {
     server
       .on(sessionEndpoints.read, () => ({ ...nobody(), needsFirstAccount: true }))
       .on(sessionEndpoints.firstAccount, known)
@@ -48,6 +49,11 @@ describe('signing in', () => {
     await user.type(await screen.findByLabelText(/^Practice/), 'Field and Daughter')
     await user.type(screen.getByLabelText('Your name'), 'Nora Field')
     await user.type(screen.getByLabelText('E-mail address'), 'nora@example.org')
+    return user
+  }
+
+  it('where nobody has an account begins with the first, whose password is long enough', async () => {
+    const user = await firstAccountBegun()
     await user.type(screen.getByLabelText('Password'), 'short')
     await user.click(screen.getByRole('button', { name: 'Make the account' }))
     expect(await screen.findByText('At least 10 characters')).toBeTruthy()
@@ -58,13 +64,7 @@ describe('signing in', () => {
   })
 
   it('takes a password as it was typed: a blank at its end is part of it', async () => {
-    server
-      .on(sessionEndpoints.read, () => ({ ...nobody(), needsFirstAccount: true }))
-      .on(sessionEndpoints.firstAccount, known)
-    const { user } = openApp('/')
-    await user.type(await screen.findByLabelText(/^Practice/), 'Field and Daughter')
-    await user.type(screen.getByLabelText('Your name'), 'Nora Field')
-    await user.type(screen.getByLabelText('E-mail address'), 'nora@example.org')
+    const user = await firstAccountBegun()
     await user.type(screen.getByLabelText('Password'), 'ten with  {Enter}')
     await waitFor(() =>
       expect(server.askedOf(sessionEndpoints.firstAccount).map((a) => a.body)).toMatchObject([

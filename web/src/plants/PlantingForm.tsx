@@ -38,7 +38,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
   const placeId = Form.useWatch('placeId', form)
   const place = places.find((p) => p.id === placeId)
   const drift = useDrift(planting, place)
-  const { send, isPending } = useSending({ bench, planting, onClose })
+  const { send, isPending } = usePlantingWrite({ bench, planting, onClose })
   const initialValues = useInitialValues({ bench, planting, places })
   return (
     <Modal
@@ -93,7 +93,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
 }
 
 /** What is added or put right, as it was filled in. */
-function useSending({ bench, planting, onClose }: Props) {
+function usePlantingWrite({ bench, planting, onClose }: Props) {
   const gardenId = useGardenContext().view.garden.id
   const add = useGardenWrite(plantingEndpoints.add, { gardenId }, 'Planting added.')
   const amend = useGardenWrite(

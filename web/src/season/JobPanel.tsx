@@ -7,7 +7,7 @@ import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
-import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
+import { materialText, minutesText, shortDate, weekdayName } from '../frame/words.ts'
 import { DayChooser } from './DayChooser.tsx'
 import { Recording } from './Recording.tsx'
 
@@ -82,7 +82,7 @@ function Done({ job, done }: { job: JobView; done: NonNullable<JobView['done']> 
       <p>
         <b>Done {dayMonthYear(done.on)}</b> by {done.by} in {minutesText(done.minutes)}
         {done.lived !== null && `, ${done.lived} alive`}.{' '}
-        {done.used && `Used ${listed(done.used.map((m) => `${m.amount} ${m.unit} ${m.name}`))}.`}
+        {done.used && `Used ${listed(done.used.map(materialText))}.`}
         {done.note && ` ${done.note}`}
       </p>
       {isCrew && (
@@ -112,7 +112,7 @@ const Cautions = ({ cautions }: Pick<JobView, 'cautions'>) => (
 
 /** Its steps, what is taken along, and why it is done. */
 function How({ job }: { job: JobView }) {
-  const along = [...job.materials.map((m) => `${m.amount} ${m.unit} ${m.name}`), ...job.tools]
+  const along = [...job.materials.map(materialText), ...job.tools]
   return (
     <>
       <section>

@@ -6,7 +6,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { useSize } from '../frame/useSize.ts'
-import { minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { materialText, minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
@@ -39,10 +39,7 @@ function JobSheet({ data, day }: { data: SeasonView; day: string }) {
   const [before, after] = [days.findLast((d) => d < day), days.find((d) => d > day)]
   const people = data.workingDays.find((d) => d.day === day)?.people ?? []
   const cautions = [...new Set(work.flatMap((s) => s.job.cautions))]
-  const take = [
-    ...materialsOf(work).map((m) => `${m.amount} ${m.unit} ${m.name}`),
-    ...new Set(work.flatMap((s) => s.job.tools)),
-  ]
+  const take = [...materialsOf(work).map(materialText), ...new Set(work.flatMap((s) => s.job.tools))]
   return (
     <>
       <ScreenHead
