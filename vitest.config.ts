@@ -8,6 +8,8 @@ export default defineConfig({
       {
         test: {
           name: 'core',
+          // What is worked out keeps no state: reading it anew for every file takes longer than most of the tests.
+          isolate: false,
           include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
           testTimeout: 240_000,
         },

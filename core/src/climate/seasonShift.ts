@@ -114,20 +114,13 @@ function inOrder(daysLater: number[]): number[] {
 
 /** For each day here the last day of the temperate year that has come by then. */
 function turned(daysLater: readonly number[]): number[] {
-  const usual: number[] = []
-  for (let day = 0; day < DAYS; day++) {
-    // The end of the year before and the start of the next fall into this one too.
-    let best = 0
-    let bestAt = -Infinity
-    for (let r = 0; r < DAYS; r++)
-      for (const turn of [-DAYS, 0, DAYS]) {
-        const at = r + daysLater[r]! + turn
-        if (at <= day && at >= bestAt) {
-          bestAt = at
-          best = r
-        }
-      }
-    usual.push(best)
-  }
-  return usual
+  // The end of the year before and the start of the next fall into this one too.
+  const comes = [-DAYS, 0, DAYS]
+    .flatMap((turn) => daysLater.map((later, usual) => ({ usual, on: usual + later + turn })))
+    .sort((a, b) => a.on - b.on || a.usual - b.usual)
+  let next = 0
+  return Array.from({ length: DAYS }, (_, day) => {
+    while (next < comes.length && comes[next]!.on <= day) next++
+    return comes[next - 1]!.usual
+  })
 }

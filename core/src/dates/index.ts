@@ -30,12 +30,15 @@ function daysBeforeYear(year: number): number {
 
 const DAYS_BEFORE_1970 = daysBeforeYear(1970)
 
-const isoOf = (ms: number) => new Date(ms).toISOString()
-
 /** The date of a day number; the inverse of `dayNumber`. */
 export function fromDayNumber(n: number): IsoDate {
-  return isoOf(n * MS_PER_DAY).slice(0, 10)
+  const isHeld = Number.isInteger(n) && n >= 0 && n < DAYS_HELD
+  return isHeld ? (daysHeld[n] ??= utcDate(n * MS_PER_DAY)) : utcDate(n * MS_PER_DAY)
 }
+
+/** Days are written the thousand times over: those of gardens, until 2106, are written once. */
+const DAYS_HELD = 50_000
+const daysHeld: IsoDate[] = []
 
 /** The date so many days later; sooner where negative. */
 export function addDays(day: IsoDate, days: number): IsoDate {
@@ -59,7 +62,7 @@ export function monthOf(day: IsoDate): number {
 
 /** A date from its year, month 1 to 12 and day of the month. */
 export function isoDate(year: number, month: number, day: number): IsoDate {
-  return isoOf(Date.UTC(year, month - 1, day)).slice(0, 10)
+  return utcDate(Date.UTC(year, month - 1, day))
 }
 
 /**
@@ -118,18 +121,19 @@ export const minDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a 
 export const maxDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a > b ? a : b))
 
 /** The date at an instant in Universal Time. */
-export const utcDate = (instantMs: number): IsoDate => isoOf(instantMs).slice(0, 10)
+export const utcDate = (instantMs: number): IsoDate => new Date(instantMs).toISOString().slice(0, 10)
 
 /** The civil date at an instant in an IANA zone. */
 export function civilDate(instant: Date, timeZone: string): IsoDate {
-  const parts = new Intl.DateTimeFormat('en-CA', {
-    timeZone,
-    year: 'numeric',
-    month: '2-digit',
-    day: '2-digit',
-  }).format(instant)
-  return parts
+  const calendar =
+    calendars.get(timeZone) ??
+    new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
+  calendars.set(timeZone, calendar)
+  return calendar.format(instant)
 }
+
+/** Making one takes far longer than asking it. */
+const calendars = new Map<string, Intl.DateTimeFormat>()
 
 /**
  * The instants at which clocks of a zone show a local time: none in the hour that spring skips, two in the one that autumn
@@ -194,7 +198,8 @@ export const gardenDay = (standsAt: StandsAt, timeZone: string, nowMs: number): 
 export function gardenInstant(standsAt: StandsAt, timeZone: string, nowMs: number): number {
   if (standsAt === null) return nowMs
   const clockMs = nowMs + offsetMs(nowMs, timeZone)
-  const at = (ms: number) => instantsOf(`${standsAt}${isoOf(ms).slice(10, 19)}`, timeZone).at(-1)
+  const at = (ms: number) =>
+    instantsOf(`${standsAt}${new Date(ms).toISOString().slice(10, 19)}`, timeZone).at(-1)
   return at(clockMs) ?? at(clockMs + MS_PER_HOUR)!
 }
 

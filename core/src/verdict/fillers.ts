@@ -1,4 +1,4 @@
-import { addDays, daysBetween } from '../dates/index.ts'
+import { daysBetween } from '../dates/index.ts'
 import type { SunHours } from '../light/index.ts'
 import type { BloomGap } from '../performance/index.ts'
 import { usualBloom, type Taxon, type Year } from '../plants/index.ts'
@@ -34,11 +34,7 @@ export function gapFillers(
     .flatMap((taxon): Filler[] => {
       const bloom = usualBloom(taxon, season, year)
       if (!bloom) return []
-      let weeks = 0
-      for (let k = 0; k < gap.weeks; k++) {
-        const middle = addDays(gap.from, 7 * k + 3)
-        if (daysBetween(bloom.from, middle) >= 0 && daysBetween(middle, bloom.to) >= 0) weeks++
-      }
+      const weeks = weeksWithin(gap, daysBetween(gap.from, bloom.from), daysBetween(gap.from, bloom.to))
       if (weeks === 0) return []
       const fit = fitOf(taxon, place)
       return fit.score < LEAST_FIT
@@ -50,4 +46,11 @@ export function gapFillers(
         b.weeks * b.fit * standing(b.taxon) - a.weeks * a.fit * standing(a.taxon) ||
         (a.taxon < b.taxon ? -1 : 1),
     )
+}
+
+/** Weeks of a gap whose middle lies between two days, counted from its first. */
+function weeksWithin({ weeks }: BloomGap, from: number, to: number): number {
+  let within = 0
+  for (let middle = 3; middle < 7 * weeks; middle += 7) if (middle >= from && middle <= to) within++
+  return within
 }

@@ -3,9 +3,19 @@ import { afterEach } from 'vitest'
 
 /** What a browser has and the tests' does not. Files of components say `@vitest-environment jsdom`. */
 if (typeof window !== 'undefined') {
-  const { cleanup, configure } = await import('@testing-library/react')
-  // A machine with more to do is no reason to fail.
-  configure({ asyncUtilTimeout: 60_000 })
+  const { cleanup, configure, getConfig } = await import('@testing-library/react')
+  const { getElementError } = getConfig()
+  configure({
+    // A machine with more to do is no reason to fail.
+    asyncUtilTimeout: 60_000,
+    // What is there is written out when waiting has failed, not each time that it goes on.
+    getElementError: (message, container) => {
+      const { _disableExpensiveErrorDiagnostics: isWaiting } = getConfig() as {
+        _disableExpensiveErrorDiagnostics?: boolean
+      }
+      return isWaiting ? new Error(message ?? undefined) : getElementError(message, container)
+    },
+  })
   afterEach(cleanup)
   const { writable, configurable } = { writable: true, configurable: true }
   const media = (query: string) => ({
