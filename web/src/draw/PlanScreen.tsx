@@ -22,11 +22,9 @@ import { drawnKinds, shapeOf } from './kinds.ts'
 /** The plan by hand: outlines by corners with typed lengths, trees and pots by a point and their sizes. */
 export function PlanScreen() {
   const { view, on, isHead } = useGardenContext()
-  const { search } = useLocation()
   const [ref, size] = useSize()
   const [draft, setDraft] = useState<Draft>()
   const [selectedId, setSelected] = useState<string>()
-  const selected = view.features.find((f) => f.id === selectedId)
   const pick = (picked: Picked) => {
     if (draft) {
       if (picked.kind === 'spot') setDraft(withCorner(draft, snapped([picked.x, picked.y])))
@@ -79,30 +77,42 @@ export function PlanScreen() {
           {draft ? (
             <DrawForm draft={draft} onDraft={setDraft} onClose={() => setDraft(undefined)} />
           ) : (
-            <>
-              {selected && isPlace(selected) && isHead && (
-                <section className="light-panel" aria-label={selected.name} key={selected.id}>
-                  <h2>{selected.name}</h2>
-                  <CorrectForm feature={selected} onDone={() => setSelected(undefined)} />
-                </section>
-              )}
-              {selected && castsShade(selected) && (
-                <ObstructionPanel
-                  key={selected.id}
-                  feature={selected}
-                  onClose={() => setSelected(undefined)}
-                />
-              )}
-              <PartsList selectedId={selectedId} onSelect={setSelected} />
-              {view.features.length > 0 && view.plantings.length === 0 && (
-                <p>
-                  Next: <Link to={{ pathname: '../plants', search }}>add what grows here</Link>.
-                </p>
-              )}
-            </>
+            <Parts selectedId={selectedId} onSelect={setSelected} />
           )}
         </aside>
       </div>
+    </>
+  )
+}
+
+interface PartsProps {
+  selectedId: string | undefined
+  onSelect: (id: string | undefined) => void
+}
+
+/** What is on the plan; the one that is chosen, to put it right or try it otherwise. */
+function Parts({ selectedId, onSelect }: PartsProps) {
+  const { view, isHead } = useGardenContext()
+  const { search } = useLocation()
+  const selected = view.features.find((f) => f.id === selectedId)
+  const close = () => onSelect(undefined)
+  return (
+    <>
+      {selected && isPlace(selected) && isHead && (
+        <section className="light-panel" aria-label={selected.name} key={selected.id}>
+          <h2>{selected.name}</h2>
+          <CorrectForm feature={selected} onDone={close} />
+        </section>
+      )}
+      {selected && castsShade(selected) && (
+        <ObstructionPanel key={selected.id} feature={selected} onClose={close} />
+      )}
+      <PartsList selectedId={selectedId} onSelect={onSelect} />
+      {view.features.length > 0 && view.plantings.length === 0 && (
+        <p>
+          Next: <Link to={{ pathname: '../plants', search }}>add what grows here</Link>.
+        </p>
+      )}
     </>
   )
 }
@@ -114,13 +124,7 @@ function withCorner(draft: Draft, at: Point): Draft {
 
 const kindOrder: readonly FeatureKind[] = [...drawnKinds, 'water', 'viewpoint']
 
-function PartsList({
-  selectedId,
-  onSelect,
-}: {
-  selectedId: string | undefined
-  onSelect: (id: string) => void
-}) {
+function PartsList({ selectedId, onSelect }: PartsProps) {
   const { view, on, isHead } = useGardenContext()
   const restore = useGardenWrite(
     planEndpoints.restoreFeature,

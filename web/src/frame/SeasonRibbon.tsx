@@ -1,20 +1,15 @@
-import type { GardenNow } from '@border/contract'
-import { addDays, bloomsOn, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
-import { area, line } from 'd3-shape'
+import { addDays, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
 import { scaleLinear } from 'd3-scale'
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { useAsOf } from './asOf.ts'
 import { Button } from './Button.tsx'
 import type { GardenContext } from './gardenContext.ts'
 import { useGardenNow } from './queries.ts'
+import { DAYS, FOOT_Y, RibbonRows, WEEK } from './RibbonRows.tsx'
 import { shortDate } from './words.ts'
 import { useSize } from './useSize.ts'
 
 const HEIGHT = 104
-const FOOT_Y = 88
-const DAYS = 365
-const WEEK = 7
-const MONTHS = ['J', 'F', 'M', 'A', 'M', 'J', 'J', 'A', 'S', 'O', 'N', 'D']
 const FLAG_WIDTH = 92
 /** Days that a key moves the date by. */
 const STEPS: Record<string, number> = {
@@ -204,138 +199,4 @@ function useStepKeys(step: (days: number) => void, goToday: () => void) {
     addEventListener('keydown', onKey)
     return () => removeEventListener('keydown', onKey)
   }, [step, goToday])
-}
-
-interface RowsProps {
-  context: GardenContext
-  x: (dayOfYear: number) => number
-  year: number
-  labels: boolean
-  openWindows: GardenNow['openWindows']
-  workingDays: readonly IsoDate[]
-}
-
-/** What is seen through one open window; the more are open, the less. */
-const SEEN_THROUGH = 0.55
-
-/** Frost risk, soil warmth, bloom by week, job windows and working days, each on its own line. */
-function RibbonRows({ context, x, year, labels, openWindows, workingDays }: RowsProps) {
-  const { climate } = context.view
-  const clamp = (day: IsoDate) => (yearOf(day) < year ? 0 : yearOf(day) > year ? DAYS : dayOfYear(day))
-  const touches = (from: IsoDate, to: IsoDate) => yearOf(from) <= year && yearOf(to) >= year
-  const frost = area<number>()
-    .x((_, i) => x(i))
-    .y0(24)
-    .y1((risk) => 24 - risk * 16)
-  const soilTop = climate ? Math.max(20, ...climate.soilC) : 20
-  const warmth = line<number>()
-    .x((_, i) => x(i))
-    .y((c) => 52 - (Math.max(0, c) / soilTop) * 20)
-  return (
-    <>
-      {MONTHS.map((m, i) => (
-        <g key={i}>
-          <line
-            x1={x(i * 30.42)}
-            x2={x(i * 30.42)}
-            y1={8}
-            y2={FOOT_Y + 4}
-            stroke="var(--rule)"
-            strokeWidth={0.8}
-          />
-          <text x={x(i * 30.42 + 15)} y={101} textAnchor="middle">
-            {m}
-          </text>
-        </g>
-      ))}
-      {climate && (
-        <>
-          <path d={frost(climate.frostRisk)!} fill="var(--frost)" />
-          <path d={warmth(climate.soilC)!} fill="none" stroke="var(--warmth)" strokeWidth={1.5} />
-        </>
-      )}
-      <BloomWeeks context={context} x={x} year={year} />
-      {openWindows.map(([from, open], i) => {
-        const to = openWindows[i + 1]?.[0]
-        if (open === 0 || !to || !touches(from, to)) return null
-        return (
-          <rect
-            key={from}
-            x={x(clamp(from))}
-            width={Math.max(1, x(clamp(to)) - x(clamp(from)))}
-            y={78}
-            height={5}
-            fill="var(--open)"
-            fillOpacity={1 - SEEN_THROUGH ** open}
-            shapeRendering="crispEdges"
-          />
-        )
-      })}
-      {workingDays
-        .filter((day) => yearOf(day) === year)
-        .map((day) => (
-          <line
-            key={day}
-            x1={x(dayOfYear(day))}
-            x2={x(dayOfYear(day))}
-            y1={84}
-            y2={FOOT_Y}
-            stroke="var(--ink)"
-            strokeWidth={1}
-          />
-        ))}
-      <line x1={x(0)} x2={x(DAYS)} y1={FOOT_Y} y2={FOOT_Y} stroke="var(--rule-strong)" />
-      {labels &&
-        (
-          [
-            ['frost risk', 22],
-            ['soil warmth', 45],
-            ['in bloom', 67],
-            ['windows, working days', 86],
-          ] as const
-        ).map(([text, y]) => (
-          <text key={text} x={x(0) - 8} y={y} textAnchor="end">
-            {text}
-          </text>
-        ))}
-    </>
-  )
-}
-
-const MOST_BLOCKS = 5
-
-/** Usual bloom of what stands in the garden, a block for each few taxa in flower that week. */
-function BloomWeeks({
-  context,
-  x,
-  year,
-}: {
-  context: GardenContext
-  x: (d: number) => number
-  year: number
-}) {
-  const south = context.view.garden.latitude < 0
-  const taxa = [...new Map(context.view.plantings.map((p) => [p.taxon.botanical, p.taxon])).values()].filter(
-    (t) => t.flowerColour,
-  )
-  const weeks = Array.from({ length: 52 }, (_, w) => {
-    const day = addDays(`${year}-01-04`, w * WEEK + (south ? 182 : 0))
-    return taxa.filter((t) => bloomsOn(t, day.slice(5)))
-  })
-  const each = Math.max(1, Math.ceil(Math.max(...weeks.map((w) => w.length)) / MOST_BLOCKS))
-  return weeks.flatMap((flowering, w) =>
-    Array.from({ length: Math.ceil(flowering.length / each) }, (_, k) => (
-      <rect
-        key={`${w}-${k}`}
-        x={x(w * WEEK) + 1}
-        width={Math.max(1, x(WEEK) - x(0) - 2)}
-        y={70 - k * 4.4}
-        height={3.6}
-        rx={0.8}
-        fill={flowering[k * each]!.flowerColour!}
-        stroke="var(--rule-strong)"
-        strokeWidth={0.3}
-      />
-    )),
-  )
 }

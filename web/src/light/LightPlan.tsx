@@ -31,25 +31,12 @@ interface Props {
 
 /** One drawing of the garden with its light, and the value under the pointer. */
 export function LightPlan({ scene: lit, less, caption, tried, canDrag = false }: Props) {
-  const { view, on } = useGardenContext()
+  const { view } = useGardenContext()
   const { state, moment, outside, extent } = useLight()
-  const { stretch, measure, selected } = state
+  const { selected } = state
   const spot = spotOf(selected)
   const [ref, size] = useSize()
-  const fields = useMemo(
-    () => (moment ? [] : picturesOf(lit.field, { stretch, measure, less })),
-    [moment, lit.field, stretch, measure, less],
-  )
-  const pots = useMemo(
-    () => (moment ? undefined : potColoursOf(lit.field, { stretch, measure, less })),
-    [moment, lit.field, stretch, measure, less],
-  )
-  const instantMs = moment?.current?.instantMs
-  const shadows = useMemo(() => {
-    const d = instantMs === undefined ? undefined : directionAt(lit.scene, instantMs)
-    // A scene of another day is fixed as it stood; its trees are in the leaf of the day the sun is of.
-    return d && shadowsAt(lit.scene, on, d)
-  }, [instantMs, lit.scene, on])
+  const { fields, pots, shadows } = usePictures(lit, less)
   const overlay = useCallback(
     (scale: PlanScale) =>
       spot && (
@@ -60,11 +47,7 @@ export function LightPlan({ scene: lit, less, caption, tried, canDrag = false }:
       ),
     [spot],
   )
-  const placeAt = usePlaceAt()
   const [pointed, setPointed] = useState<Pointed>()
-  const pointedPlace = pointed && placeAt(pointed.at)?.id
-  const value =
-    pointed && !moment ? valueText(pointed.at, { field: lit.field, less, stretch }, pointedPlace) : undefined
   const hands = useHands(extent)
   return (
     <div className="light-plan" ref={ref}>
@@ -94,18 +77,58 @@ export function LightPlan({ scene: lit, less, caption, tried, canDrag = false }:
         />
       )}
       {caption && <span className="light-caption">{caption}</span>}
-      {value && pointed && (
-        <output
-          className="light-value"
-          style={{
-            left: Math.min(size.width - 150, pointed.px[0] + 12),
-            top: Math.max(2, pointed.px[1] - 26),
-          }}
-        >
-          {value}
-        </output>
-      )}
+      {pointed && <ValueAt pointed={pointed} field={lit.field} less={less} widthPx={size.width} />}
     </div>
+  )
+}
+
+/** What light and shadow are drawn of a scene: hours over a time, or the shadows of a moment. */
+function usePictures(lit: LitScene, less: GardenField | undefined) {
+  const { on } = useGardenContext()
+  const { state, moment } = useLight()
+  const { stretch, measure } = state
+  const fields = useMemo(
+    () => (moment ? [] : picturesOf(lit.field, { stretch, measure, less })),
+    [moment, lit.field, stretch, measure, less],
+  )
+  const pots = useMemo(
+    () => (moment ? undefined : potColoursOf(lit.field, { stretch, measure, less })),
+    [moment, lit.field, stretch, measure, less],
+  )
+  const instantMs = moment?.current?.instantMs
+  const shadows = useMemo(() => {
+    const d = instantMs === undefined ? undefined : directionAt(lit.scene, instantMs)
+    // A scene of another day is fixed as it stood; its trees are in the leaf of the day the sun is of.
+    return d && shadowsAt(lit.scene, on, d)
+  }, [instantMs, lit.scene, on])
+  return { fields, pots, shadows }
+}
+
+/** The hours under the pointer, beside it. */
+function ValueAt({
+  pointed: { at, px },
+  field,
+  less,
+  widthPx,
+}: {
+  pointed: Pointed
+  field: GardenField | undefined
+  less: GardenField | undefined
+  widthPx: number
+}) {
+  const { state, moment } = useLight()
+  const placeAt = usePlaceAt()
+  if (moment) return null
+  const value = valueText(at, { field, less, stretch: state.stretch }, placeAt(at)?.id)
+  return (
+    value && (
+      <output
+        className="light-value"
+        style={{ left: Math.min(widthPx - 150, px[0] + 12), top: Math.max(2, px[1] - 26) }}
+      >
+        {value}
+      </output>
+    )
   )
 }
 

@@ -1,4 +1,4 @@
-import type { AssessmentView, GardenView } from '@border/contract'
+import type { AssessmentView, GardenView, PlantingView } from '@border/contract'
 import { causeClause, decisionInForce, quarterHours, type Point } from '@border/core'
 import { memo } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -24,9 +24,7 @@ export const OutsideList = memo(function OutsideList({
   onSelect,
   onSpot,
 }: Props) {
-  const { search } = useLocation()
-  const { on, today } = useGardenContext()
-  const now = on === today ? 'now' : `in ${shortMonthYear(on)}`
+  const now = useNow()
   if (!assessment)
     return (
       <p className="soft">Judging every planting against its light. The first time takes a few seconds.</p>
@@ -48,61 +46,91 @@ export const OutsideList = memo(function OutsideList({
         ○ {shortMonthYear(assessment.then)}, ● {now}; the band is what it likes, 0 to 14 h
       </small>
       {shown.map((a) => {
-        const p = plantings.get(a.plantingId)
-        if (!p) return null
-        const decided = decisionInForce(assessment.decisions, p.id, assessment.on)
-        const chosen = p.id === selectedId
+        const planting = plantings.get(a.plantingId)
         return (
-          <div key={p.id}>
-            <button
-              type="button"
-              className={`outside-row${chosen ? ' selected' : ''}`}
-              aria-pressed={chosen}
-              onClick={() => onSelect(p.id)}
-            >
-              <span className="spread">
-                <span className="taxon">{p.taxon.botanical}</span>
-                <span className="word">
-                  {decided
-                    ? `decided: ${decided.choice === 'wait' ? 'wait' : decided.action}`
-                    : a.verdict.action}
-                </span>
-              </span>
-              <RangeStrip taxon={p.taxon} before={a.before} now={a.now} then={assessment.then} />
-              <small className="spread">
-                <span>{places.get(p.placeId)}</span>
-                <span>
-                  {quarterHours(a.before.total)} then, {quarterHours(a.now.total)} {now}
-                </span>
-              </small>
-              {a.fit.scorched && (
-                <small>
-                  Heat of two to five: {quarterHours(a.before.heat)} then, {quarterHours(a.now.heat)} {now}
-                </small>
-              )}
-              {a.causes[0] && (
-                <small>
-                  {causeClause(a.causes[0])}, {causeHours(a.causes[0])}
-                </small>
-              )}
-            </button>
-            {chosen && (
-              <p className="outside-way">
-                <Link to={{ pathname: '../verdicts', search: withPlanting(search, p.id) }}>
-                  Weigh the verdict on it
-                </Link>{' '}
-                ·{' '}
-                <button type="button" className="plain link" onClick={() => onSpot([p.x, p.y])}>
-                  Its sky and its year
-                </button>
-              </p>
-            )}
-          </div>
+          planting && (
+            <Outside
+              key={planting.id}
+              planting={planting}
+              assessment={a}
+              of={assessment}
+              placeName={places.get(planting.placeId)}
+              isChosen={planting.id === selectedId}
+              onSelect={onSelect}
+              onSpot={onSpot}
+            />
+          )
         )
       })}
     </>
   )
 })
+
+interface OutsideProps extends Pick<Props, 'onSelect' | 'onSpot'> {
+  planting: PlantingView
+  assessment: AssessmentView['assessments'][number]
+  of: AssessmentView
+  placeName: string | undefined
+  isChosen: boolean
+}
+
+/** One planting: what it has and had, what it likes, why, and the way on. */
+function Outside({ planting: p, assessment: a, of, placeName, isChosen, onSelect, onSpot }: OutsideProps) {
+  const { search } = useLocation()
+  const now = useNow()
+  const decided = decisionInForce(of.decisions, p.id, of.on)
+  return (
+    <div>
+      <button
+        type="button"
+        className={`outside-row${isChosen ? ' selected' : ''}`}
+        aria-pressed={isChosen}
+        onClick={() => onSelect(p.id)}
+      >
+        <span className="spread">
+          <span className="taxon">{p.taxon.botanical}</span>
+          <span className="word">
+            {decided ? `decided: ${decided.choice === 'wait' ? 'wait' : decided.action}` : a.verdict.action}
+          </span>
+        </span>
+        <RangeStrip taxon={p.taxon} before={a.before} now={a.now} then={of.then} />
+        <small className="spread">
+          <span>{placeName}</span>
+          <span>
+            {quarterHours(a.before.total)} then, {quarterHours(a.now.total)} {now}
+          </span>
+        </small>
+        {a.fit.scorched && (
+          <small>
+            Heat of two to five: {quarterHours(a.before.heat)} then, {quarterHours(a.now.heat)} {now}
+          </small>
+        )}
+        {a.causes[0] && (
+          <small>
+            {causeClause(a.causes[0])}, {causeHours(a.causes[0])}
+          </small>
+        )}
+      </button>
+      {isChosen && (
+        <p className="outside-way">
+          <Link to={{ pathname: '../verdicts', search: withPlanting(search, p.id) }}>
+            Weigh the verdict on it
+          </Link>{' '}
+          ·{' '}
+          <button type="button" className="plain link" onClick={() => onSpot([p.x, p.y])}>
+            Its sky and its year
+          </button>
+        </p>
+      )}
+    </div>
+  )
+}
+
+/** The day that is looked at, beside the one compared with. */
+function useNow(): string {
+  const { on, today } = useGardenContext()
+  return on === today ? 'now' : `in ${shortMonthYear(on)}`
+}
 
 export function withPlanting(search: string, plantingId: string): string {
   const params = new URLSearchParams(search)

@@ -40,41 +40,18 @@ export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
         {[30, 60].map((e) => (
           <circle key={e} r={((90 - e) / 90) * R} className="sky-ring" />
         ))}
-        {paths.map(({ day, points }) => {
-          const chosen = monthOf(day) === month
-          if (points.length === 0 || (!chosen && !SHOWN_MONTHS.includes(monthOf(day)))) return null
-          const at = points.map((p) => spotOf(p.azimuthDeg, p.elevationDeg))
-          const hours = points.filter((p) => Math.abs(p.solarHours * 6 - Math.round(p.solarHours) * 6) < 0.6)
-          const top = points.reduce((a, b) => (b.elevationDeg > a.elevationDeg ? b : a))
-          const label = spotOf(top.azimuthDeg, top.elevationDeg)
-          return (
-            <g key={day} className={chosen ? 'sky-path chosen' : 'sky-path'}>
-              <path d={`M${at.map((p) => p.map((v) => v.toFixed(1)).join(',')).join('L')}`} />
-              {chosen &&
-                hours.map((p) => {
-                  const [x, y] = spotOf(p.azimuthDeg, p.elevationDeg)
-                  return <circle key={p.solarHours} cx={x} cy={y} r={1.8} />
-                })}
-              <text x={label[0]} y={label[1] + (chosen ? -5 : -2)} textAnchor="middle">
-                {months[monthOf(day) - 1]}
-              </text>
-            </g>
-          )
-        })}
+        {paths
+          .filter(({ day }) => monthOf(day) === month || SHOWN_MONTHS.includes(monthOf(day)))
+          .map((path) => (
+            <SunPath key={path.day} path={path} isChosen={monthOf(path.day) === month} />
+          ))}
         {lettered.map((l) => (
           <text key={l.letter} x={l.at[0]} y={l.at[1] + 4} textAnchor="middle" className="sky-letter">
             {l.letter}
           </text>
         ))}
-        {(
-          [
-            ['N', 0],
-            ['E', 90],
-            ['S', 180],
-            ['W', 270],
-          ] as const
-        ).map(([name, azimuth]) => {
-          const [x, y] = spotOf(azimuth, -8)
+        {COMPASS.map(([name, azimuthDeg]) => {
+          const [x, y] = spotOf(azimuthDeg, -8)
           return (
             <text key={name} x={x} y={y + 4} textAnchor="middle" className="sky-point">
               {name}
@@ -87,6 +64,41 @@ export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
         {lettered.length > 0 && '. '}Looking up from the spot, head to the north; rings at 30° and 60° high.
       </figcaption>
     </figure>
+  )
+}
+
+const COMPASS = [
+  ['N', 0],
+  ['E', 90],
+  ['S', 180],
+  ['W', 270],
+] as const
+
+/** The sun’s way on a day; on the chosen one with its full hours. */
+function SunPath({
+  path: { day, points },
+  isChosen,
+}: {
+  path: PointSky['paths'][number]
+  isChosen: boolean
+}) {
+  if (points.length === 0) return null
+  const at = points.map((p) => spotOf(p.azimuthDeg, p.elevationDeg))
+  const hours = points.filter((p) => Math.abs(p.solarHours * 6 - Math.round(p.solarHours) * 6) < 0.6)
+  const top = points.reduce((a, b) => (b.elevationDeg > a.elevationDeg ? b : a))
+  const label = spotOf(top.azimuthDeg, top.elevationDeg)
+  return (
+    <g className={isChosen ? 'sky-path chosen' : 'sky-path'}>
+      <path d={`M${at.map((p) => p.map((v) => v.toFixed(1)).join(',')).join('L')}`} />
+      {isChosen &&
+        hours.map((p) => {
+          const [x, y] = spotOf(p.azimuthDeg, p.elevationDeg)
+          return <circle key={p.solarHours} cx={x} cy={y} r={1.8} />
+        })}
+      <text x={label[0]} y={label[1] + (isChosen ? -5 : -2)} textAnchor="middle">
+        {months[monthOf(day) - 1]}
+      </text>
+    </g>
   )
 }
 

@@ -1,6 +1,6 @@
 import type { Plot } from '@border/core'
 import { rgb } from 'd3-color'
-import type { FieldImage } from '../plan/PlanDrawing.tsx'
+import type { FieldImage } from '../plan/Ground.tsx'
 
 /** Steps of an hour that colours are told apart by. */
 const PER_HOUR = 12

@@ -8,7 +8,7 @@ import {
   type Plot,
 } from '@border/core'
 import { changeColour, classColour, hoursColour, partHoursColour } from '../plan/colours.ts'
-import type { FieldImage } from '../plan/PlanDrawing.tsx'
+import type { FieldImage } from '../plan/Ground.tsx'
 import { fieldImage } from './fieldImage.ts'
 
 /** How the light is looked at: over what time, which scenes, which part of the day, in hours or in the trade's words. */

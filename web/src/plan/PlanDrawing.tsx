@@ -5,17 +5,14 @@ import {
   isAlive,
   middleOf,
   monthYear,
-  placeOf,
-  ringOf,
   type Extent,
   type Footprint,
   type IsoDate,
   type Obstruction,
   type Point,
-  type Shadow,
 } from '@border/core'
-import { curveLinear, curveLinearClosed, line } from 'd3-shape'
 import { memo, useId, useMemo } from 'react'
+import { Ground, potRadiusM, ringPath, type GroundProps } from './Ground.tsx'
 import { Mass } from './habit.tsx'
 import { placeLabels, type WantedLabel } from './labels.ts'
 import { Obstructions } from './Obstructions.tsx'
@@ -24,7 +21,7 @@ import { barLength, fitPlan, gardenExtent, pointsOf, type PlanScale } from './sc
 
 export type Picked = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; x: number; y: number }
 
-export interface PlanDrawingProps {
+export interface PlanDrawingProps extends Pick<GroundProps, 'fields' | 'potColours' | 'shadows'> {
   features: readonly FeatureView[]
   plantings: readonly PlantingView[]
   on: IsoDate
@@ -33,14 +30,8 @@ export interface PlanDrawingProps {
   height: number
   /** Ground to show; the whole garden unless told otherwise. */
   extent?: Extent
-  /** Pictures of light, each clipped to its beds, drawn under the plantings. */
-  fields?: readonly FieldImage[]
-  /** Colour of a pot's light by place id, drawn round the pot. */
-  potColours?: ReadonlyMap<string, string> | undefined
   /** What casts shade, where it is tried other than it stands; null when it is tried away. */
   tried?: ReadonlyMap<string, Obstruction | null> | undefined
-  /** Shadows on the ground, over beds and paths. */
-  shadows?: readonly Shadow[] | undefined
   /** Plantings drawn with a broken outline. */
   flagged?: ReadonlySet<string> | undefined
   selectedId?: string | undefined
@@ -58,12 +49,6 @@ export interface PlanDrawingProps {
 export interface Pointed {
   at: Point
   px: Point
-}
-
-/** A picture over part of the plan: plan metres of its lower left and upper right corner. */
-export interface FieldImage extends Extent {
-  href: string
-  bedIds: readonly string[]
 }
 
 /**
@@ -131,13 +116,7 @@ export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
         onPick={pickFeature}
         onDrag={props.onDrag}
       />
-      {alive
-        .filter((f) => f.kind === 'hazard')
-        .map((f) => (
-          <path key={f.id} d={ringPath(f, scale)} className="plan-hazard">
-            <title>{f.name}</title>
-          </path>
-        ))}
+      <Hazards alive={alive} scale={scale} />
       <g className="plan-labels">
         {labels.map((l) => (
           <text key={l.key} x={l.x} y={l.y} textAnchor="middle" className={`plan-label-${l.kind}`}>
@@ -157,6 +136,15 @@ function pixelsIn({ currentTarget, clientX, clientY }: React.MouseEvent): Point 
   return [clientX - left, clientY - top]
 }
 
+const Hazards = ({ alive, scale }: { alive: readonly FeatureView[]; scale: PlanScale }) =>
+  alive
+    .filter((f) => f.kind === 'hazard')
+    .map((f) => (
+      <path key={f.id} d={ringPath(f, scale)} className="plan-hazard">
+        <title>{f.name}</title>
+      </path>
+    ))
+
 const Hatch = ({ id }: { id: string }) => (
   <defs>
     <pattern id={id} width={6} height={6} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -165,86 +153,6 @@ const Hatch = ({ id }: { id: string }) => (
     </pattern>
   </defs>
 )
-
-interface GroundProps extends Pick<PlanDrawingProps, 'fields' | 'shadows' | 'potColours' | 'selectedId'> {
-  alive: readonly FeatureView[]
-  scale: PlanScale
-  /** Begins the names of what the fields are clipped to. */
-  clip: string
-}
-
-/** Paths and water, beds with their light, the shadows on them, and pots. */
-function Ground({ alive, scale, clip, selectedId, fields, shadows, potColours }: GroundProps) {
-  const beds = alive.filter((f) => f.kind === 'bed')
-  return (
-    <>
-      {alive
-        .filter((f) => f.kind === 'path' || f.kind === 'water')
-        .map((f) => (
-          <path
-            key={f.id}
-            d={ringPath(f, scale)}
-            className={`plan-${f.kind}`}
-            strokeWidth={f.geometry.type === 'LineString' ? 6 : 1}
-          />
-        ))}
-      {beds.map((f) => (
-        <path key={f.id} d={ringPath(f, scale)} className="plan-bed" />
-      ))}
-      {fields?.map((field, i) => (
-        <Field key={i} field={field} clip={`${clip}-${i}`} beds={beds} scale={scale} />
-      ))}
-      {beds.map((f) => (
-        <path
-          key={f.id}
-          d={ringPath(f, scale)}
-          className={`plan-bed-edge${selectedId === f.id ? ' selected' : ''}`}
-        />
-      ))}
-      {shadows && <Shadows shadows={shadows} scale={scale} />}
-      {alive
-        .filter((f) => f.kind === 'container')
-        .map((f) => (
-          <Pot key={f.id} feature={f} scale={scale} light={potColours?.get(f.id)} />
-        ))}
-    </>
-  )
-}
-
-/** A picture of light, where its beds are. */
-function Field({
-  field,
-  clip,
-  beds,
-  scale,
-}: {
-  field: FieldImage
-  clip: string
-  beds: readonly FeatureView[]
-  scale: PlanScale
-}) {
-  return (
-    <>
-      <clipPath id={clip}>
-        {beds
-          .filter((f) => field.bedIds.includes(f.id))
-          .map((f) => (
-            <path key={f.id} d={ringPath(f, scale)} />
-          ))}
-      </clipPath>
-      <g clipPath={`url(#${clip})`}>
-        <image
-          href={field.href}
-          x={scale.x(field.minX)}
-          y={scale.y(field.maxY)}
-          width={(field.maxX - field.minX) * scale.pxPerM}
-          height={(field.maxY - field.minY) * scale.pxPerM}
-          preserveAspectRatio="none"
-        />
-      </g>
-    </>
-  )
-}
 
 interface PlantingsProps extends Pick<
   PlanDrawingProps,
@@ -279,40 +187,6 @@ const Plantings = memo(function Plantings(props: PlantingsProps) {
   })
 })
 
-/** Every obstruction's shadow as one mass, so that its parts do not darken twice where they overlap. */
-function Shadows({ shadows, scale }: { shadows: readonly Shadow[]; scale: PlanScale }) {
-  const ring = line<Point>()
-    .x((p) => scale.x(p[0]))
-    .y((p) => scale.y(p[1]))
-    .curve(curveLinearClosed)
-  return (
-    <g className="plan-shadows">
-      {shadows.map((s) => (
-        <g key={s.obstructionId} opacity={0.62 * (1 - s.transmission)}>
-          {s.outlines.map((o, i) => (
-            <path key={i} d={ring(o)!} />
-          ))}
-        </g>
-      ))}
-    </g>
-  )
-}
-
-function ringPath(f: FeatureView, scale: PlanScale): string {
-  const g = f.geometry
-  if (g.type === 'Point') return ''
-  const points = g.type === 'LineString' ? g.coordinates.map((p): Point => [p[0], p[1]]) : ringOf(g)
-  return line<Point>()
-    .x((p) => scale.x(p[0]))
-    .y((p) => scale.y(p[1]))
-    .curve(g.type === 'LineString' ? curveLinear : curveLinearClosed)(points)!
-}
-
-const potRadiusM = (f: FeatureView): number => {
-  const place = placeOf(f)
-  return place?.kind === 'container' ? place.radiusM : 0
-}
-
 /** Ground of a planting as it is drawn; in a pot never wider than the pot. */
 function groundDrawn(p: PlantingView, features: readonly FeatureView[]): Footprint {
   const ground = groundOf(p)
@@ -325,33 +199,6 @@ const inPixels = (ground: Footprint, scale: PlanScale): Footprint =>
   'ring' in ground
     ? { ring: ground.ring.map(([x, y]): Point => [scale.x(x), scale.y(y)]) }
     : { x: scale.x(ground.x), y: scale.y(ground.y), radiusM: ground.radiusM * scale.pxPerM }
-
-function Pot({
-  feature,
-  scale,
-  light,
-}: {
-  feature: FeatureView
-  scale: PlanScale
-  light: string | undefined
-}) {
-  if (feature.geometry.type !== 'Point') return null
-  const [x, y] = feature.geometry.coordinates
-  const r = Math.max(3, potRadiusM(feature) * scale.pxPerM)
-  return (
-    <g>
-      <title>{feature.name}</title>
-      <circle
-        cx={scale.x(x)}
-        cy={scale.y(y)}
-        r={r + 2.5}
-        className="plan-pot-rim"
-        style={light ? { fill: light } : undefined}
-      />
-      <circle cx={scale.x(x)} cy={scale.y(y)} r={r} className="plan-pot" />
-    </g>
-  )
-}
 
 function wantedLabels(
   features: readonly FeatureView[],

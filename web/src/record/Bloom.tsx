@@ -68,29 +68,14 @@ function BloomOf({
         </p>
         <ul className="bloom-places">
           {places.map((p) => (
-            <li key={p.placeId}>
-              <button
-                type="button"
-                aria-pressed={p === place}
-                onClick={() => setPlaceId(p.placeId)}
-                className={p === place ? 'is-chosen' : undefined}
-              >
-                <span className="bloom-name">
-                  {nameOf(p.placeId)}
-                  <small>
-                    {forLeaf(p.placeId)
-                      ? 'grown for leaf'
-                      : p.gaps.length === 0
-                        ? 'no gap'
-                        : `${counted(
-                            p.gaps.reduce((n, g) => n + g.weeks, 0),
-                            'week',
-                          )} with nothing`}
-                  </small>
-                </span>
-                <Weeks place={p} window={data.window} />
-              </button>
-            </li>
+            <PlaceRow
+              key={p.placeId}
+              place={p}
+              window={data.window}
+              isForLeaf={forLeaf(p.placeId)}
+              isChosen={p === place}
+              onChoose={() => setPlaceId(p.placeId)}
+            />
           ))}
         </ul>
       </div>
@@ -98,6 +83,41 @@ function BloomOf({
         {place && <PlaceBloom place={place} bloom={data} name={nameOf(place.placeId)} />}
       </aside>
     </div>
+  )
+}
+
+interface PlaceRowProps {
+  place: BloomView['places'][number]
+  window: BloomView['window']
+  isForLeaf: boolean
+  isChosen: boolean
+  onChoose: () => void
+}
+
+/** A place with its weeks, and how many of them have nothing. */
+function PlaceRow({ place, window, isForLeaf, isChosen, onChoose }: PlaceRowProps) {
+  const nameOf = usePlaceName()
+  const weeks = place.gaps.reduce((n, g) => n + g.weeks, 0)
+  const says = isForLeaf
+    ? 'grown for leaf'
+    : weeks === 0
+      ? 'no gap'
+      : `${counted(weeks, 'week')} with nothing`
+  return (
+    <li>
+      <button
+        type="button"
+        aria-pressed={isChosen}
+        onClick={onChoose}
+        className={isChosen ? 'is-chosen' : undefined}
+      >
+        <span className="bloom-name">
+          {nameOf(place.placeId)}
+          <small>{says}</small>
+        </span>
+        <Weeks place={place} window={window} />
+      </button>
+    </li>
   )
 }
 

@@ -37,37 +37,18 @@ const STEPS: Record<string, number> = {
 export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Props) {
   const [ref, { width }] = useSize()
   const svg = useRef<SVGSVGElement>(null)
-  const [held, setHeld] = useState<IsoDate | null>(null)
   const x = scaleLinear(
     [dayNumber(window.earliest), Math.max(dayNumber(window.earliest) + 1, dayNumber(window.latest))],
     [MARGIN, Math.max(2 * MARGIN, width - MARGIN)],
   )
   const xOf = (day: IsoDate) => x(dayNumber(day))
-  const at = held ?? plannedOn
-  const here = days.find((d) => d.day === at)
-  const index = days.findIndex((d) => d.day === at)
-  const step = (by: number) =>
-    setHeld(days[Math.max(0, Math.min(days.length - 1, index < 0 ? 0 : index + by))]?.day ?? null)
-  const nearest = (clientX: number) => {
+  const { held, here, index, hold, drop, leave, onKeyDown } = useHeld(days, plannedOn, onChoose)
+  const holdNearest = (clientX: number) => {
     const px = clientX - svg.current!.getBoundingClientRect().left
-    return days.reduce<DayChoice | undefined>(
-      (best, d) => (best && Math.abs(xOf(best.day) - px) <= Math.abs(xOf(d.day) - px) ? best : d),
-      undefined,
-    )?.day
-  }
-  const drop = () => {
-    if (held && held !== plannedOn && here) onChoose(held)
-    setHeld(null)
-  }
-  const onKeyDown = (e: React.KeyboardEvent) => {
-    const move = STEPS[e.key]
-    if (move) step(move)
-    else if (e.key === 'Home') step(-days.length)
-    else if (e.key === 'End') step(days.length)
-    else if (e.key === 'Enter' || e.key === ' ') drop()
-    else if (e.key === 'Escape') setHeld(null)
-    else return
-    e.preventDefault()
+    const away = (d: DayChoice) => Math.abs(xOf(d.day) - px)
+    hold(
+      days.reduce<DayChoice | undefined>((best, d) => (best && away(best) <= away(d) ? best : d), undefined),
+    )
   }
   if (days.length === 0) return <p className="soft">Nobody works on any day of its window.</p>
   return (
@@ -86,14 +67,14 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
           aria-valuetext={here ? `${shortDate(here.day)}: ${says(here)}` : 'no day yet'}
           onPointerDown={(e) => {
             e.currentTarget.setPointerCapture(e.pointerId)
-            setHeld(nearest(e.clientX) ?? null)
+            holdNearest(e.clientX)
           }}
           onPointerMove={(e) => {
-            if (e.buttons > 0 && held) setHeld(nearest(e.clientX) ?? null)
+            if (e.buttons > 0 && held) holdNearest(e.clientX)
           }}
           onPointerUp={drop}
-          onPointerCancel={() => setHeld(null)}
-          onBlur={() => setHeld(null)}
+          onPointerCancel={leave}
+          onBlur={leave}
           onKeyDown={onKeyDown}
         >
           <Days days={days} window={window} xOf={xOf} />
@@ -116,6 +97,31 @@ export function DayStrip({ days, window, plannedOn, label, says, onChoose }: Pro
       </p>
     </div>
   )
+}
+
+/** The mark in hand: held over a day, set down on it, or left where it was; by the keys too. */
+function useHeld(days: readonly DayChoice[], plannedOn: IsoDate | null, onChoose: (day: IsoDate) => void) {
+  const [held, setHeld] = useState<IsoDate | null>(null)
+  const index = days.findIndex((d) => d.day === (held ?? plannedOn))
+  const here = days[index]
+  const hold = (day: DayChoice | undefined) => setHeld(day?.day ?? null)
+  const leave = () => setHeld(null)
+  const step = (by: number) => hold(days[Math.max(0, Math.min(days.length - 1, index < 0 ? 0 : index + by))])
+  const drop = () => {
+    if (held && held !== plannedOn && here) onChoose(held)
+    leave()
+  }
+  const onKeyDown = (e: React.KeyboardEvent) => {
+    const move = STEPS[e.key]
+    if (move) step(move)
+    else if (e.key === 'Home') step(-days.length)
+    else if (e.key === 'End') step(days.length)
+    else if (e.key === 'Enter' || e.key === ' ') drop()
+    else if (e.key === 'Escape') leave()
+    else return
+    e.preventDefault()
+  }
+  return { held, here, index, hold, drop, leave, onKeyDown }
 }
 
 /** The window with its best stretch, and of every day what counts against it, or that it is barred. */

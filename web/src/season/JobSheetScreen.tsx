@@ -38,8 +38,6 @@ function JobSheet({ data, day }: { data: SeasonView; day: string }) {
   ].sort()
   const [before, after] = [days.findLast((d) => d < day), days.find((d) => d > day)]
   const people = data.workingDays.find((d) => d.day === day)?.people ?? []
-  const cautions = [...new Set(work.flatMap((s) => s.job.cautions))]
-  const take = [...materialsOf(work).map(materialText), ...new Set(work.flatMap((s) => s.job.tools))]
   return (
     <>
       <ScreenHead
@@ -72,23 +70,7 @@ function JobSheet({ data, day }: { data: SeasonView; day: string }) {
               {people.length > 0 && ` At work: ${people.join(', ')}.`} Done by ____________
             </p>
             <div className="job-sheet-top">
-              <div>
-                {cautions.length > 0 && (
-                  <section className="job-sheet-cautions">
-                    <h2>Before you start</h2>
-                    <ul className="plain-list">
-                      {cautions.map((c) => (
-                        <li key={c}>{c}</li>
-                      ))}
-                    </ul>
-                    <small>Local codes, labels and licensed practice come before this sheet.</small>
-                  </section>
-                )}
-                <section>
-                  <h2>Take along</h2>
-                  <p>{capitalised(take.join(', '))}.</p>
-                </section>
-              </div>
+              <First work={work} />
               <Where work={work} />
             </div>
             <Watering title="Water while there" by={day} />
@@ -101,6 +83,31 @@ function JobSheet({ data, day }: { data: SeasonView; day: string }) {
         )}
       </div>
     </>
+  )
+}
+
+/** What the day’s jobs caution of, and what they need. */
+function First({ work }: { work: readonly Sitting[] }) {
+  const cautions = [...new Set(work.flatMap((s) => s.job.cautions))]
+  const take = [...materialsOf(work).map(materialText), ...new Set(work.flatMap((s) => s.job.tools))]
+  return (
+    <div>
+      {cautions.length > 0 && (
+        <section className="job-sheet-cautions">
+          <h2>Before you start</h2>
+          <ul className="plain-list">
+            {cautions.map((c) => (
+              <li key={c}>{c}</li>
+            ))}
+          </ul>
+          <small>Local codes, labels and licensed practice come before this sheet.</small>
+        </section>
+      )}
+      <section>
+        <h2>Take along</h2>
+        <p>{capitalised(take.join(', '))}.</p>
+      </section>
+    </div>
   )
 }
 

@@ -1,25 +1,17 @@
-import {
-  crewEndpoints,
-  seasonEndpoints,
-  type JobView,
-  type Rescheduled,
-  type SeasonView,
-  type BodyOf,
-} from '@border/contract'
-import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
-import { useState } from 'react'
+import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
+import { counted } from '@border/core'
 import { Link, useSearchParams } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'
 import { hrefOf } from '../api/client.ts'
-import { useGardenWrite } from '../api/writes.ts'
 import { bringIntoView } from '../frame/bringIntoView.ts'
-import { Button, ButtonLink } from '../frame/Button.tsx'
+import { ButtonLink } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
 import { Answered, Empty } from '../frame/Answered.tsx'
-import { minutesText, momentText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { minutesText } from '../frame/words.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useSeason } from './queries.ts'
+import { Agenda } from './Agenda.tsx'
 import { JobPanel } from './JobPanel.tsx'
 import './season.css'
 import { ScheduleButton, ScheduleRun } from './ScheduleRun.tsx'
@@ -38,47 +30,11 @@ export function SeasonScreen() {
 function Season({ data }: { data: SeasonView }) {
   const { view, isHead } = useGardenContext()
   const isBehind = useIsBehind(view.garden.id)
-  const [params, setParams] = useSearchParams()
-  const open = data.jobs.filter((j) => j.state === 'open')
-  const unplaced = open.filter((j) => !j.plannedOn)
   const ordered = [...data.jobs].sort(byDay)
-  const planting = params.get('planting')
-  const chosen =
-    ordered.find((j) => j.id === params.get('job')) ??
-    ordered.find((j) => planting !== null && j.plantingIds.includes(planting) && j.state === 'open') ??
-    ordered.find((j) => j.state === 'open') ??
-    ordered[0]
-  const choose = (job: JobView) => {
-    bringIntoView('job')
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        next.set('job', job.id)
-        return next
-      },
-      { replace: true },
-    )
-  }
+  const [chosen, choose] = useChosenJob(ordered)
   return (
     <>
-      <ScreenHead
-        title="Season"
-        lead={
-          <>
-            {open.length === 0 ? (
-              isBehind ? (
-                ''
-              ) : (
-                'Nothing is planned. '
-              )
-            ) : (
-              <b>{counted(open.length, 'open job')}</b>
-            )}
-            {open.length > 0 && `, ${minutesText(open.reduce((sum, j) => sum + j.minutes, 0))} of work. `}
-            {unplaced.length > 0 && `${counted(unplaced.length, 'job')} could not be given a day.`}
-          </>
-        }
-      >
+      <ScreenHead title="Season" lead={<Lead jobs={data.jobs} isBehind={isBehind} />}>
         <Link to="../rules">Rules</Link>
         {isHead && <ScheduleButton />}
         {data.jobs.length > 0 && (
@@ -118,222 +74,48 @@ function Season({ data }: { data: SeasonView }) {
   )
 }
 
+/** The job of the address, or the first of the planting that it names; without either the first that is open. */
+function useChosenJob(ordered: readonly JobView[]): [JobView | undefined, (job: JobView) => void] {
+  const [params, setParams] = useSearchParams()
+  const planting = params.get('planting')
+  const chosen =
+    ordered.find((j) => j.id === params.get('job')) ??
+    ordered.find((j) => planting !== null && j.plantingIds.includes(planting) && j.state === 'open') ??
+    ordered.find((j) => j.state === 'open') ??
+    ordered[0]
+  const choose = (job: JobView) => {
+    bringIntoView('job')
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        next.set('job', job.id)
+        return next
+      },
+      { replace: true },
+    )
+  }
+  return [chosen, choose]
+}
+
+/** How much work is open, and what has no day. */
+function Lead({ jobs, isBehind }: { jobs: readonly JobView[]; isBehind: boolean }) {
+  const open = jobs.filter((j) => j.state === 'open')
+  if (open.length === 0) return isBehind ? '' : 'Nothing is planned.'
+  const unplaced = open.filter((j) => !j.plannedOn)
+  return (
+    <>
+      <b>{counted(open.length, 'open job')}</b>
+      {`, ${minutesText(open.reduce((sum, j) => sum + j.minutes, 0))} of work. `}
+      {unplaced.length > 0 && `${counted(unplaced.length, 'job')} could not be given a day.`}
+    </>
+  )
+}
+
 const dayOf = (j: JobView) => j.done?.on ?? j.plannedOn ?? j.window.bestFrom
 const byDay = (a: JobView, b: JobView) =>
   dayOf(a) < dayOf(b) ? -1 : dayOf(a) > dayOf(b) ? 1 : a.title < b.title ? -1 : 1
 
-/** A day this near can be seen to be lost. */
-const LOSABLE_DAYS = 10
-
-interface AgendaProps {
-  season: SeasonView
-  chosenId: string
-  onChoose: (job: JobView) => void
-}
-
-/** The working days that have work, each with its load. */
-function Agenda({ season, chosenId, onChoose }: AgendaProps) {
-  const open = season.jobs.filter((j) => j.state === 'open')
-  const days = [...new Set(open.flatMap((j) => j.parts.map((p) => p.day)))].sort()
-  const working = new Map(season.workingDays.map((d) => [d.day, d]))
-  const done = season.jobs.filter((j) => j.done).sort((a, b) => (a.done!.on < b.done!.on ? 1 : -1))
-  const unplaced = open.filter((j) => !j.plannedOn)
-  return (
-    <div className="agenda">
-      {unplaced.length > 0 && (
-        <section>
-          <h2>Without a day</h2>
-          {unplaced.map((j) => (
-            <JobLine key={j.id} job={j} chosenId={chosenId} onChoose={onChoose} extra={j.unplaced ?? ''} />
-          ))}
-        </section>
-      )}
-      {season.rescheduled && <Moved rescheduled={season.rescheduled} />}
-      {days.map((day) => (
-        <AgendaDay
-          key={day}
-          day={day}
-          open={open}
-          at={working.get(day)}
-          chosenId={chosenId}
-          onChoose={onChoose}
-        />
-      ))}
-      {season.leftOut.length > 0 && <LeftOut jobs={season.leftOut} />}
-      {done.length > 0 && (
-        <section>
-          <h2>Done</h2>
-          {done.map((j) => (
-            <JobLine
-              key={j.id}
-              job={j}
-              chosenId={chosenId}
-              onChoose={onChoose}
-              extra={`${shortDayMonth(j.done!.on)}, ${minutesText(j.done!.minutes)}`}
-            />
-          ))}
-        </section>
-      )}
-    </div>
-  )
-}
-
-/** A day’s work, against the time there is. */
-function AgendaDay({
-  day,
-  open,
-  at,
-  chosenId,
-  onChoose,
-}: {
-  day: string
-  open: readonly JobView[]
-  at: SeasonView['workingDays'][number] | undefined
-} & Pick<AgendaProps, 'chosenId' | 'onChoose'>) {
-  const { view, isHead, today } = useGardenContext()
-  const lose = useGardenWrite(
-    crewEndpoints.setDay,
-    { gardenId: view.garden.id },
-    ({ day }) => `${dayMonthYear(day)} is a day without work now; Set-up takes it back.`,
-  )
-  const sittings = open.flatMap((j) =>
-    j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
-  )
-  const used = sittings.reduce((sum, s) => sum + s.minutes, 0)
-  const elsewhere = at?.elsewhere ?? 0
-  const room = at?.minutes ?? 0
-  return (
-    <section>
-      <div className="spread">
-        <h2>
-          {weekdayName(weekdayOf(day))} {dayMonthYear(day)}
-        </h2>
-        <small className="agenda-load">
-          {isHead && day <= addDays(today, LOSABLE_DAYS) && (
-            <Button size="small" loading={lose.isPending} onClick={() => lose.mutate({ day, minutes: 0 })}>
-              Lost to rain
-            </Button>
-          )}
-          <Link to={`../season/day/${day}`}>Job sheet</Link>
-          <span className="agenda-bar" aria-hidden>
-            <i
-              style={{ width: `${Math.min(100, ((used + elsewhere) / Math.max(1, room)) * 100)}%` }}
-              className={used + elsewhere > room ? 'over' : ''}
-            />
-          </span>
-          {minutesText(used)}
-          {elsewhere > 0 && ` and ${minutesText(elsewhere)} elsewhere or on the way`} of {minutesText(room)}
-        </small>
-      </div>
-      {sittings.map((s) => (
-        <JobLine
-          key={s.job.id}
-          job={s.job}
-          chosenId={chosenId}
-          onChoose={onChoose}
-          extra={minutesText(s.minutes)}
-        />
-      ))}
-    </section>
-  )
-}
-
-/** Jobs that somebody left out this once. */
-function LeftOut({ jobs }: { jobs: SeasonView['leftOut'] }) {
-  const { view, isHead } = useGardenContext()
-  const takeUp = useGardenWrite(
-    seasonEndpoints.leaveOut,
-    ({ id }: { id: string } & BodyOf<typeof seasonEndpoints.leaveOut>) => ({
-      gardenId: view.garden.id,
-      jobId: id,
-    }),
-    'It is open again.',
-  )
-  return (
-    <section>
-      <h2>Left out</h2>
-      <ul className="plain-list">
-        {jobs.map((j) => (
-          <li key={j.id} className="spread">
-            <span>
-              {j.title}, until {shortDayMonth(j.latest)}
-            </span>
-            {isHead && (
-              <Button size="small" onClick={() => takeUp.mutate({ id: j.id, leaveOut: false })}>
-                Take it up again
-              </Button>
-            )}
-          </li>
-        ))}
-      </ul>
-    </section>
-  )
-}
-
-/** Which plan a person has seen the moves of, on this device. */
-const SEEN_PLAN = 'border.seen-plan'
-
 /** Said while what is shown is not yet the work of the garden as it stands. */
 function Behind({ isBehind }: { isBehind: boolean }) {
   return isBehind ? <p role="status">The work and its days are being brought up to date.</p> : null
-}
-
-/** What the last change of plan moved, and why: kept with the plan until it is seen. */
-function Moved({ rescheduled: { id, at, moved } }: { rescheduled: Rescheduled }) {
-  const [seen, setSeen] = useState(() => localStorage.getItem(SEEN_PLAN))
-  if (seen === id) return null
-  const see = () => {
-    localStorage.setItem(SEEN_PLAN, id)
-    setSeen(id)
-  }
-  return (
-    <section aria-label="What moved">
-      <div className="spread">
-        <h2>{counted(moved.length, 'job')} moved, and why</h2>
-        <Button size="small" onClick={see}>
-          Seen
-        </Button>
-      </div>
-      <p className="soft">When the plan was last brought up to date, {momentText(at)}.</p>
-      <ul className="plain-list">
-        {moved.map((m) => (
-          <li key={m.jobId}>
-            {m.title}: {shortDayMonth(m.from)} to {m.to ? shortDayMonth(m.to) : 'no day'}.{' '}
-            <small>{m.says}</small>
-          </li>
-        ))}
-      </ul>
-    </section>
-  )
-}
-
-function JobLine({
-  job,
-  chosenId,
-  onChoose,
-  extra,
-}: {
-  job: JobView
-  chosenId: string
-  onChoose: (job: JobView) => void
-  extra: string
-}) {
-  return (
-    <button
-      type="button"
-      className={`job-line${job.id === chosenId ? ' selected' : ''}`}
-      aria-pressed={job.id === chosenId}
-      onClick={() => onChoose(job)}
-    >
-      <span>
-        {job.state === 'done' ? '✓ ' : ''}
-        {job.title}
-      </span>
-      <small>
-        {job.unsure && 'unsure, '}
-        {job.pinned && 'pinned, '}
-        {extra}
-      </small>
-    </button>
-  )
 }

@@ -1,14 +1,14 @@
 import { crewEndpoints, type CrewView } from '@border/contract'
-import { counted, dayMonthYear, skills, type Skill } from '@border/core'
-import { Checkbox, DatePicker, Form, Input, InputNumber, Select } from 'antd'
-import type { Dayjs } from 'dayjs'
+import { counted, skills, type Skill } from '@border/core'
+import { Checkbox, Form, Input, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useGardens } from '../api/session.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { minutesText, shortDate, weekdayName } from '../frame/words.ts'
+import { minutesText, weekdayName } from '../frame/words.ts'
+import { Away, OtherDays } from './CrewDays.tsx'
 import { useCrew } from './queries.ts'
 
 const skillWords: Record<Skill, string> = {
@@ -19,7 +19,6 @@ const skillWords: Record<Skill, string> = {
 }
 
 const WEEK = [1, 2, 3, 4, 5, 6, 0]
-const DAY = 'YYYY-MM-DD'
 
 type Person = CrewView['people'][number]
 
@@ -37,11 +36,6 @@ export function Crew() {
 function CrewOf({ crew }: { crew: CrewView }) {
   const { view, isHead } = useGardenContext()
   const [editing, setEditing] = useState<string | null>(null)
-  const leave = useGardenWrite(
-    crewEndpoints.leave,
-    ({ id }: { id: string }) => ({ gardenId: view.garden.id, personId: id }),
-    'Gone from the crew; the season is planned anew.',
-  )
   const others = crew.gardens.filter((g) => g.id !== view.garden.id).map((g) => g.name)
   if (crew.others > 0) others.push(counted(crew.others, 'garden') + ' you do not belong to')
   return (
@@ -57,28 +51,7 @@ function CrewOf({ crew }: { crew: CrewView }) {
               <PersonForm person={p} onClose={() => setEditing(null)} />
             </li>
           ) : (
-            <li key={p.id} className="spread">
-              <span>
-                <b>{p.name}</b>, {weekWords(p)}{' '}
-                <small>
-                  {p.skills.length === 0 ? 'no special skill' : p.skills.map(shortSkill).join(', ')}
-                </small>
-              </span>
-              {isHead && (
-                <span className="row">
-                  <Button size="small" onClick={() => setEditing(p.id)} aria-label={`Change ${p.name}`}>
-                    Change
-                  </Button>
-                  <Button
-                    size="small"
-                    onClick={() => leave.mutate({ id: p.id })}
-                    aria-label={`${p.name} leaves the crew`}
-                  >
-                    Leaves
-                  </Button>
-                </span>
-              )}
-            </li>
+            <Member key={p.id} person={p} onChange={() => setEditing(p.id)} />
           ),
         )}
         {crew.people.length === 0 && <li>Nobody yet: no job can be given a day.</li>}
@@ -93,6 +66,35 @@ function CrewOf({ crew }: { crew: CrewView }) {
       <OtherDays crew={crew} />
       {isHead && <Sharing key={crew.id} crew={crew} />}
     </>
+  )
+}
+
+function Member({ person, onChange }: { person: Person; onChange: () => void }) {
+  const { view, isHead } = useGardenContext()
+  const leave = useGardenWrite(
+    crewEndpoints.leave,
+    { gardenId: view.garden.id, personId: person.id },
+    'Gone from the crew; the season is planned anew.',
+  )
+  return (
+    <li className="spread">
+      <span>
+        <b>{person.name}</b>, {weekWords(person)}{' '}
+        <small>
+          {person.skills.length === 0 ? 'no special skill' : person.skills.map(shortSkill).join(', ')}
+        </small>
+      </span>
+      {isHead && (
+        <span className="row">
+          <Button size="small" onClick={onChange} aria-label={`Change ${person.name}`}>
+            Change
+          </Button>
+          <Button size="small" onClick={() => leave.mutate({})} aria-label={`${person.name} leaves the crew`}>
+            Leaves
+          </Button>
+        </span>
+      )}
+    </li>
   )
 }
 
@@ -159,138 +161,6 @@ function PersonForm({ person, onClose }: { person?: Person; onClose: () => void 
         <Button onClick={onClose}>Leave it</Button>
       </div>
     </Form>
-  )
-}
-
-/** Holidays and illness. */
-function Away({ crew }: { crew: CrewView }) {
-  const { view, isHead, today } = useGardenContext()
-  const [form] = Form.useForm()
-  const keep = useGardenWrite(
-    crewEndpoints.addAbsence,
-    { gardenId: view.garden.id },
-    'Kept; the season is planned anew.',
-  )
-  const withdraw = useGardenWrite(
-    crewEndpoints.withdrawAbsence,
-    ({ id }: { id: string }) => ({ gardenId: view.garden.id, absenceId: id }),
-    'Taken back; the season is planned anew.',
-  )
-  const nameOf = (id: string | null) =>
-    id === null ? 'Everyone' : (crew.people.find((p) => p.id === id)?.name ?? 'Someone who has left')
-  const ahead = crew.absences.filter((a) => a.to >= today)
-  return (
-    <>
-      <h3>Away</h3>
-      <ul className="plain-list">
-        {ahead.map((a) => (
-          <li key={a.id} className="spread">
-            <span>
-              {nameOf(a.personId)}, {a.from === a.to ? '' : `${shortDate(a.from)} to `}
-              {shortDate(a.to)}
-              {a.reason && `: ${a.reason}`}
-            </span>
-            {isHead && (
-              <Button size="small" onClick={() => withdraw.mutate({ id: a.id })}>
-                Take back
-              </Button>
-            )}
-          </li>
-        ))}
-        {ahead.length === 0 && <li>Nobody, from today on.</li>}
-      </ul>
-      {isHead && (
-        <Form
-          name="absence"
-          form={form}
-          layout="inline"
-          className="crew-line"
-          initialValues={{ personId: '' }}
-          onFinish={(v: { personId: string; days: [Dayjs, Dayjs]; reason?: string }) =>
-            keep.mutate(
-              {
-                personId: v.personId || null,
-                from: v.days[0].format(DAY),
-                to: v.days[1].format(DAY),
-                ...(v.reason && { reason: v.reason }),
-              },
-              { onSuccess: () => form.resetFields() },
-            )
-          }
-        >
-          <Form.Item name="personId">
-            <Select
-              aria-label="Who is away"
-              popupMatchSelectWidth={false}
-              options={[
-                { value: '', label: 'Everyone' },
-                ...crew.people.map((p) => ({ value: p.id, label: p.name })),
-              ]}
-            />
-          </Form.Item>
-          <Form.Item name="days" rules={[{ required: true, message: 'Which days?' }]}>
-            <DatePicker.RangePicker format="D MMM YYYY" />
-          </Form.Item>
-          <Form.Item name="reason">
-            <Input aria-label="Why" placeholder="holiday, ill…" maxLength={120} style={{ width: 150 }} />
-          </Form.Item>
-          <Button type="submit" loading={keep.isPending}>
-            Keep it
-          </Button>
-        </Form>
-      )}
-    </>
-  )
-}
-
-function OtherDays({ crew }: { crew: CrewView }) {
-  const { view, isHead, today } = useGardenContext()
-  const set = useGardenWrite(
-    crewEndpoints.setDay,
-    { gardenId: view.garden.id },
-    ({ day }) => `${dayMonthYear(day)} kept; the season is planned anew.`,
-  )
-  const ahead = crew.days.filter((d) => d.day >= today)
-  return (
-    <>
-      <h3>Days that differ</h3>
-      <ul className="plain-list">
-        {ahead.map((d) => (
-          <li key={d.day} className="spread">
-            <span>
-              {shortDate(d.day)}: {d.minutes === 0 ? 'no work' : `${minutesText(d.minutes)} each`}
-            </span>
-            {isHead && (
-              <Button size="small" onClick={() => set.mutate({ day: d.day, minutes: null })}>
-                As usual again
-              </Button>
-            )}
-          </li>
-        ))}
-        {ahead.length === 0 && <li>None ahead.</li>}
-      </ul>
-      {isHead && (
-        <Form
-          name="day"
-          layout="inline"
-          className="crew-line"
-          initialValues={{ hours: 0 }}
-          onFinish={({ day, hours }: { day: Dayjs; hours: number }) =>
-            set.mutate({ day: day.format(DAY), minutes: Math.round(hours * 60) })
-          }
-        >
-          <Form.Item name="day" rules={[{ required: true, message: 'Which day?' }]}>
-            <DatePicker aria-label="Day that differs" format="D MMM YYYY" />
-          </Form.Item>
-          <Form.Item name="hours" rules={[{ required: true }]}>
-            <InputNumber aria-label="Hours of each on that day" min={0} max={24} step={0.5} suffix="h" />
-          </Form.Item>
-          <Button type="submit" loading={set.isPending}>
-            Keep the day
-          </Button>
-        </Form>
-      )}
-    </>
   )
 }
 

@@ -32,12 +32,25 @@ function Failing({ successions }: { successions: readonly SuccessionView[] }) {
 }
 
 function Successor({ succession: s }: { succession: SuccessionView }) {
-  const { view, isHead } = useGardenContext()
+  const { isHead } = useGardenContext()
   const nameOf = usePlaceName()
-  const [chosen, setChosen] = useState(s.choices[0]?.botanical)
-  const say = useGardenWrite(
+  return (
+    <article>
+      <h3>
+        {s.name} {s.placeId && <small>in {nameOf(s.placeId, 'a place')}</small>}
+      </h3>
+      <p>{s.says}</p>
+      {s.word ? <Settled of={s} word={s.word} /> : isHead && <Choosing of={s} />}
+    </article>
+  )
+}
+
+/** Keeps a head gardener's word on who is to follow. */
+function useSay({ subjectId }: SuccessionView) {
+  const { view } = useGardenContext()
+  return useGardenWrite(
     verdictEndpoints.saySuccessor,
-    { gardenId: view.garden.id, subjectId: s.subjectId },
+    { gardenId: view.garden.id, subjectId },
     ({ state }) =>
       ({
         planned: 'Planting it is a job now, in the next window of its taxon.',
@@ -45,64 +58,65 @@ function Successor({ succession: s }: { succession: SuccessionView }) {
         open: 'Taken back: it is proposed again.',
       })[state],
   )
-  const choice = s.choices.find((c) => c.botanical === chosen)
+}
+
+function Settled({ of, word }: { of: SuccessionView; word: NonNullable<SuccessionView['word']> }) {
+  const { isHead } = useGardenContext()
+  const say = useSay(of)
   return (
-    <article>
-      <h3>
-        {s.name} {s.placeId && <small>in {nameOf(s.placeId, 'a place')}</small>}
-      </h3>
-      <p>{s.says}</p>
-      {s.word ? (
-        <p className="row">
-          {s.word.state === 'planned' ? (
-            <span>
-              ✓ <span className="taxon">{s.word.botanical}</span> is to be planted.{' '}
-              {s.word.jobId && <Link to={`../season?job=${s.word.jobId}`}>See the job</Link>}
-            </span>
-          ) : (
-            <span>✓ No successor wanted.</span>
-          )}
-          {isHead && (
-            <Button size="small" loading={say.isPending} onClick={() => say.mutate({ state: 'open' })}>
-              Take it back
-            </Button>
-          )}
-        </p>
+    <p className="row">
+      {word.state === 'planned' ? (
+        <span>
+          ✓ <span className="taxon">{word.botanical}</span> is to be planted.{' '}
+          {word.jobId && <Link to={`../season?job=${word.jobId}`}>See the job</Link>}
+        </span>
       ) : (
-        isHead && (
-          <>
-            <div className="row">
-              <Select
-                aria-label={`Successor of ${s.name}`}
-                value={chosen}
-                onChange={setChosen}
-                popupMatchSelectWidth={false}
-                options={s.choices.map((c) => ({
-                  value: c.botanical,
-                  label: `${c.botanical}, ${c.heightM} m in ${c.yearsToSize} years`,
-                }))}
-              />
-              <Button
-                look="primary"
-                size="small"
-                loading={say.isPending}
-                disabled={!chosen}
-                onClick={() => chosen && say.mutate({ state: 'planned', botanical: chosen })}
-              >
-                Plant it
-              </Button>
-              <Button size="small" onClick={() => say.mutate({ state: 'dismissed' })}>
-                None wanted
-              </Button>
-            </div>
-            {choice && (
-              <small>
-                {choice.common}: {choice.reason}.
-              </small>
-            )}
-          </>
-        )
+        <span>✓ No successor wanted.</span>
       )}
-    </article>
+      {isHead && (
+        <Button size="small" loading={say.isPending} onClick={() => say.mutate({ state: 'open' })}>
+          Take it back
+        </Button>
+      )}
+    </p>
+  )
+}
+
+function Choosing({ of }: { of: SuccessionView }) {
+  const say = useSay(of)
+  const [chosen, setChosen] = useState(of.choices[0]?.botanical)
+  const choice = of.choices.find((c) => c.botanical === chosen)
+  return (
+    <>
+      <div className="row">
+        <Select
+          aria-label={`Successor of ${of.name}`}
+          value={chosen}
+          onChange={setChosen}
+          popupMatchSelectWidth={false}
+          options={of.choices.map((c) => ({
+            value: c.botanical,
+            label: `${c.botanical}, ${c.heightM} m in ${c.yearsToSize} years`,
+          }))}
+        />
+        <Button
+          look="primary"
+          size="small"
+          loading={say.isPending}
+          disabled={!chosen}
+          onClick={() => chosen && say.mutate({ state: 'planned', botanical: chosen })}
+        >
+          Plant it
+        </Button>
+        <Button size="small" onClick={() => say.mutate({ state: 'dismissed' })}>
+          None wanted
+        </Button>
+      </div>
+      {choice && (
+        <small>
+          {choice.common}: {choice.reason}.
+        </small>
+      )}
+    </>
   )
 }

@@ -33,26 +33,10 @@ export function VerdictsScreen() {
 
 function Verdicts({ assessed }: { assessed: AssessmentView }) {
   const { view, on } = useGardenContext()
-  const [params, setParams] = useSearchParams()
   const groups = useMemo(() => groupByPlace(view.features, view.plantings, assessed), [view, assessed])
   const rows = groups.flatMap((g) => g.rows)
   const open = openVerdicts(assessed.assessments, assessed.decisions, on)
-  const asked = params.get('planting')
-  const chosen =
-    rows.find((r) => r.planting.id === asked) ??
-    rows.find((r) => r.planting.id === open[0]?.plantingId) ??
-    rows[0]
-  const choose = (id: string) => {
-    bringIntoView('verdict')
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        next.set('planting', id)
-        return next
-      },
-      { replace: true },
-    )
-  }
+  const [chosen, choose] = useChosenRow(rows, open[0]?.plantingId)
   return (
     <>
       <ScreenHead
@@ -102,6 +86,27 @@ function Verdicts({ assessed }: { assessed: AssessmentView }) {
       )}
     </>
   )
+}
+
+/** The planting of the address; without one the first that waits for a word. */
+function useChosenRow(
+  rows: readonly Row[],
+  firstId: string | undefined,
+): [Row | undefined, (plantingId: string) => void] {
+  const [params, setParams] = useSearchParams()
+  const of = (id: string | null | undefined) => rows.find((r) => r.planting.id === id)
+  const choose = (id: string) => {
+    bringIntoView('verdict')
+    setParams(
+      (before) => {
+        const next = new URLSearchParams(before)
+        next.set('planting', id)
+        return next
+      },
+      { replace: true },
+    )
+  }
+  return [of(params.get('planting')) ?? of(firstId) ?? rows[0], choose]
 }
 
 /** A place where many verdicts point one way is better reworked as a whole. */

@@ -8,6 +8,7 @@ import { useSignedIn } from '../api/session.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
+import type { QueuedEntry } from '../offline/store.ts'
 import { ForWalkers } from './ForWalkers.tsx'
 import { useNotes, type PlantingPatch } from './useNotes.ts'
 import './sheet.css'
@@ -54,38 +55,51 @@ function Grid({ walk }: { walk: WalkView }) {
         {walk.places
           .filter((p) => p.plantings.length > 0)
           .map((p) => (
-            <table key={p.id} className="grid">
-              <caption>
-                <h2>{p.name}</h2>
-              </caption>
-              <thead>
-                <tr>
-                  <th>Planting</th>
-                  <th>Rating</th>
-                  <th>Bloom</th>
-                  <th>Living</th>
-                  <th>Signs</th>
-                  <th>Note</th>
-                </tr>
-              </thead>
-              <tbody>
-                {p.plantings.map((x) => {
-                  const entry = noted.get(`planting ${x.id}`)?.entry
-                  return (
-                    <Row
-                      // Another day is another row: what is half typed does not move along.
-                      key={`${x.id} ${day}`}
-                      planting={x}
-                      entry={entry?.kind === 'planting' ? entry : undefined}
-                      onChange={notes.planting}
-                    />
-                  )
-                })}
-              </tbody>
-            </table>
+            <PlaceTable key={p.id} place={p} noted={noted} day={day} onChange={notes.planting} />
           ))}
       </div>
     </>
+  )
+}
+
+interface PlaceTableProps {
+  place: WalkView['places'][number]
+  noted: ReadonlyMap<string, QueuedEntry>
+  day: string
+  onChange: RowProps['onChange']
+}
+
+function PlaceTable({ place, noted, day, onChange }: PlaceTableProps) {
+  return (
+    <table className="grid">
+      <caption>
+        <h2>{place.name}</h2>
+      </caption>
+      <thead>
+        <tr>
+          <th>Planting</th>
+          <th>Rating</th>
+          <th>Bloom</th>
+          <th>Living</th>
+          <th>Signs</th>
+          <th>Note</th>
+        </tr>
+      </thead>
+      <tbody>
+        {place.plantings.map((x) => {
+          const entry = noted.get(`planting ${x.id}`)?.entry
+          return (
+            <Row
+              // Another day is another row: what is half typed does not move along.
+              key={`${x.id} ${day}`}
+              planting={x}
+              entry={entry?.kind === 'planting' ? entry : undefined}
+              onChange={onChange}
+            />
+          )
+        })}
+      </tbody>
+    </table>
   )
 }
 

@@ -36,7 +36,6 @@ interface Props {
 export const PlantingCard = memo(function PlantingCard(props: Props) {
   const { planting, queued, current, open, onChange, onOpen } = props
   const entry = queued?.entry.kind === 'planting' ? queued.entry : undefined
-  const blooms = planting.usualStage !== 'none'
   const set = (patch: PlantingPatch) => onChange(planting.id, patch)
   return (
     <li
@@ -66,31 +65,7 @@ export const PlantingCard = memo(function PlantingCard(props: Props) {
           onRate={(rating) => set({ rating, absent: false })}
         />
         <div className="walk-second">
-          {blooms && (
-            <Chip
-              on={entry?.stage === planting.usualStage}
-              onClick={() =>
-                set({
-                  stage: entry?.stage === planting.usualStage ? undefined : planting.usualStage,
-                  absent: false,
-                })
-              }
-            >
-              {stageWords[planting.usualStage]}
-            </Chip>
-          )}
-          <Chip
-            on={entry?.absent ?? false}
-            onClick={() =>
-              set(
-                entry?.absent
-                  ? { absent: false }
-                  : { absent: true, stage: undefined, living: undefined, rating: undefined },
-              )
-            }
-          >
-            nothing shows
-          </Chip>
+          <Second planting={planting} entry={entry} set={set} />
           <Button look="text" size="large" onClick={() => onOpen(planting.id, !open)}>
             {open ? 'less' : extras(entry) || 'more'}
           </Button>
@@ -105,6 +80,46 @@ export const PlantingCard = memo(function PlantingCard(props: Props) {
     </li>
   )
 })
+
+interface Noting {
+  planting: WalkPlanting
+  entry: ObservationEntry | undefined
+  set: (patch: PlantingPatch) => void
+}
+
+/** What a second touch says: that it blooms as it usually does by now, or that nothing of it shows. */
+function Second({ planting, entry, set }: Noting) {
+  const blooms = planting.usualStage !== 'none'
+  return (
+    <>
+      {blooms && (
+        <Chip
+          on={entry?.stage === planting.usualStage}
+          onClick={() =>
+            set({
+              stage: entry?.stage === planting.usualStage ? undefined : planting.usualStage,
+              absent: false,
+            })
+          }
+        >
+          {stageWords[planting.usualStage]}
+        </Chip>
+      )}
+      <Chip
+        on={entry?.absent ?? false}
+        onClick={() =>
+          set(
+            entry?.absent
+              ? { absent: false }
+              : { absent: true, stage: undefined, living: undefined, rating: undefined },
+          )
+        }
+      >
+        nothing shows
+      </Chip>
+    </>
+  )
+}
 
 function LastLook({ planting }: { planting: WalkPlanting }) {
   const last = planting.last!

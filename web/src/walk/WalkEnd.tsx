@@ -28,16 +28,11 @@ interface Props {
 export function WalkEnd({ places, noted, onBack }: Props) {
   const sync = useSyncState()
   const plantings = places.flatMap((p) => p.plantings.map((planting) => ({ planting, place: p })))
-  const entries = plantings.flatMap(({ planting, place }) => {
+  const looks = plantings.flatMap(({ planting, place }): Look[] => {
     const entry = noted.get(`planting ${planting.id}`)?.entry
     return entry?.kind === 'planting' ? [{ planting, place, entry }] : []
   })
-  const left = plantings.length - entries.length
-  const dropped = entries.filter(({ planting, entry }) => {
-    const before = planting.last?.rating
-    return before != null && entry.rating !== undefined && entry.rating <= before - 2
-  })
-  const absent = entries.filter(({ entry }) => entry.absent)
+  const left = plantings.length - looks.length
   useEffect(() => void syncNow(true), [])
   const sent = !sync.offline && !sync.sending && sync.entries + sync.photos + sync.jobs === 0
   return (
@@ -47,7 +42,7 @@ export function WalkEnd({ places, noted, onBack }: Props) {
         lead={
           <>
             <b>
-              {entries.length} of {counted(plantings.length, 'planting')} looked at
+              {looks.length} of {counted(plantings.length, 'planting')} looked at
             </b>
             {left > 0 ? `, ${left} passed over` : ''}.{' '}
             {sent
@@ -61,47 +56,77 @@ export function WalkEnd({ places, noted, onBack }: Props) {
         <Button onClick={onBack}>Back to the walk</Button>
       </ScreenHead>
       <div className="screen-body walk-end">
-        {sync.refused.length > 0 && (
-          <section role="alert">
-            <h2>Not kept</h2>
-            {sync.refused.map((r) => (
-              <p key={r.id}>
-                {r.why}{' '}
-                <Button size="small" onClick={() => void dropRefused(r.id).then(countWaiting)}>
-                  Throw it away
-                </Button>
-              </p>
-            ))}
-          </section>
-        )}
-        <section>
-          <h2>Two or more below last time</h2>
-          {dropped.length === 0 && <p className="soft">None.</p>}
-          <ul className="plain-list">
-            {dropped.map(({ planting, place, entry }) => (
-              <li key={planting.id}>
-                <span className="taxon">{planting.botanical}</span> in {place.name}: {entry.rating} of 5,{' '}
-                {ratingWords[entry.rating! - 1]}, was {planting.last!.rating}
-                {planting.resting && ' (in its time of rest: it says little)'}
-              </li>
-            ))}
-          </ul>
-        </section>
-        <section>
-          <h2>Not to be seen</h2>
-          {absent.length === 0 && <p className="soft">None.</p>}
-          <ul className="plain-list">
-            {absent.map(({ planting, place }) => (
-              <li key={planting.id}>
-                <span className="taxon">{planting.botanical}</span> in {place.name}
-                {planting.resting ? ': at rest, it keeps its place' : ': presumed lost until it is due'}
-              </li>
-            ))}
-          </ul>
-        </section>
-        {sent && entries.length > 0 && <Changed />}
+        <NotKept />
+        <Dropped looks={looks} />
+        <Absent looks={looks} />
+        {sent && looks.length > 0 && <Changed />}
       </div>
     </>
+  )
+}
+
+interface Look {
+  planting: WalkPlace['plantings'][number]
+  place: WalkPlace
+  entry: Extract<QueuedEntry['entry'], { kind: 'planting' }>
+}
+
+/** What was refused, and why, until somebody has read it. */
+function NotKept() {
+  const { refused } = useSyncState()
+  if (refused.length === 0) return null
+  return (
+    <section role="alert">
+      <h2>Not kept</h2>
+      {refused.map((r) => (
+        <p key={r.id}>
+          {r.why}{' '}
+          <Button size="small" onClick={() => void dropRefused(r.id).then(countWaiting)}>
+            Throw it away
+          </Button>
+        </p>
+      ))}
+    </section>
+  )
+}
+
+function Dropped({ looks }: { looks: readonly Look[] }) {
+  const dropped = looks.filter(({ planting, entry }) => {
+    const before = planting.last?.rating
+    return before != null && entry.rating !== undefined && entry.rating <= before - 2
+  })
+  return (
+    <section>
+      <h2>Two or more below last time</h2>
+      {dropped.length === 0 && <p className="soft">None.</p>}
+      <ul className="plain-list">
+        {dropped.map(({ planting, place, entry }) => (
+          <li key={planting.id}>
+            <span className="taxon">{planting.botanical}</span> in {place.name}: {entry.rating} of 5,{' '}
+            {ratingWords[entry.rating! - 1]}, was {planting.last!.rating}
+            {planting.resting && ' (in its time of rest: it says little)'}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function Absent({ looks }: { looks: readonly Look[] }) {
+  const absent = looks.filter(({ entry }) => entry.absent)
+  return (
+    <section>
+      <h2>Not to be seen</h2>
+      {absent.length === 0 && <p className="soft">None.</p>}
+      <ul className="plain-list">
+        {absent.map(({ planting, place }) => (
+          <li key={planting.id}>
+            <span className="taxon">{planting.botanical}</span> in {place.name}
+            {planting.resting ? ': at rest, it keeps its place' : ': presumed lost until it is due'}
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 
