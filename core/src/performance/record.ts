@@ -17,7 +17,6 @@ export interface Expected {
   se: number
 }
 
-/** What is plant, what is spot and what is year in a garden's record. */
 /**
  * What a record cannot tell: the place or the year, of which it knows but one; a taxon from its only planting; a planting from the
  * chance of its only season.

@@ -19,6 +19,7 @@ import { gardenNow } from '../work/gardenNow.ts'
 import { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
 
+/** Gardens themselves: entered, brought in, put right, taken out; and what is told of them at a glance. */
 export const gardenRoutes = (pool: Piscina): Route[] => [
   route(gardenEndpoints.list, {
     handle: async ({ db, person }) => (await listGardensFor(db, person.id)).map(summaryOf),

@@ -40,6 +40,7 @@ const faultWords: Record<ReadingFault, string> = {
 
 const SIMULATED_DAYS = 14
 
+/** The light: what-ifs, readings, loggers, and what they make suspect. */
 export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
   return [
     route(lightEndpoints.ahead, {

@@ -16,6 +16,7 @@ import {
   setClock,
 } from '../store/people.ts'
 
+/** As passwords are kept: Argon2id, with a salt of its own. */
 export const hashPassword = (password: string): Promise<string> => hash(password)
 
 /** Verified against when nobody has the address, so that both answers take as long. */

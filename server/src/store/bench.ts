@@ -11,6 +11,7 @@ export const listBench = (db: Db, gardenId: string): Promise<BenchView[]> =>
     .orderBy(['since', 'bench.id'])
     .select<BenchView[]>('bench.id', 'botanical', 'count', 'since', 'tag as fromTag', 'note')
 
+/** What comes to wait for a place: how many of a taxon, since when, and from where. */
 export interface NewOnBench {
   taxonId: string
   count: number
@@ -20,6 +21,7 @@ export interface NewOnBench {
   note?: string | undefined
 }
 
+/** Puts plants on the bench; nothing is no row. */
 export async function putOnBench(
   db: Db,
   owner: { gardenId: string; personId: string },
@@ -43,6 +45,7 @@ export async function putOnBench(
 
 type Gone = { gone: 'planted' | 'given away' | 'thrown away'; on: string }
 
+/** What still waits under an id; undefined once it has left the bench. */
 export const findOnBench = (
   db: Db,
   gardenId: string,

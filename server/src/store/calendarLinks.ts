@@ -16,6 +16,7 @@ export async function makeCalendarLink(db: Db, gardenId: string, personId: strin
   return token
 }
 
+/** Ends the link of a garden: its address answers nothing from then on. */
 export async function withdrawCalendarLink(db: Db, gardenId: string): Promise<void> {
   await db('calendar_links')
     .where({ garden_id: gardenId, withdrawn_at: null })
@@ -30,6 +31,7 @@ export async function calendarLinkSince(db: Db, gardenId: string): Promise<strin
   return link ? (link.created_at as Date).toISOString() : null
 }
 
+/** The garden whose calendar an address may read; undefined where it was withdrawn. Only a hash of the token is kept. */
 export async function gardenOfCalendarLink(db: Db, token: string): Promise<string | undefined> {
   const link = await db('calendar_links')
     .where({ token_hash: hashOf(token), withdrawn_at: null })

@@ -13,6 +13,7 @@ export async function findKept(db: Db, hashes: readonly string[]): Promise<Map<s
   return new Map(rows.map((r) => [r.hash, r.result]))
 }
 
+/** Keeps results under the hash of what they were worked out from. One that is there already stays. */
 export async function keep(
   db: Db,
   results: readonly (readonly [hash: string, result: unknown])[],

@@ -10,17 +10,25 @@ interface PersonRow {
   minutesByWeekday: number[]
 }
 
+/** A crew as it works, with its name and when who is away. */
 export type StoredCrew = Crew & Pick<CrewView, 'id' | 'name'> & { absences: CrewView['absences'] }
 
+/**
+ * A crew with nobody in it yet.
+ *
+ * @returns its id
+ */
 export async function insertCrew(db: Db, practiceId: string, name: string): Promise<string> {
   const id = randomUUID()
   await db('crews').insert({ id, practice_id: practiceId, name })
   return id
 }
 
+/** The crew that looks after a garden; every garden has one. */
 export const crewIdOf = async (db: Db, gardenId: string): Promise<string> =>
   (await db('gardens').where({ id: gardenId }).first('crew_id')).crew_id
 
+/** A crew with its people, their weeks, the days that differ and who is away. */
 export async function findCrew(db: Db, crewId: string): Promise<StoredCrew> {
   const { name } = await db('crews').where({ id: crewId }).first('name')
   const people = await db('crew_people')
@@ -52,6 +60,11 @@ const personValues = ({ name, skills, minutesByWeekday }: PersonValues) => ({
   minutes_by_weekday: [...minutesByWeekday],
 })
 
+/**
+ * Somebody new in a crew.
+ *
+ * @returns the id
+ */
 export async function insertCrewPerson(db: Db, crewId: string, person: PersonValues): Promise<string> {
   const id = randomUUID()
   await db('crew_people').insert({ id, crew_id: crewId, ...personValues(person) })
@@ -67,11 +80,17 @@ export const changeCrewPerson = async (
 ): Promise<boolean> =>
   (await db('crew_people').where({ id, crew_id: crewId, left_at: null }).update(personValues(person))) > 0
 
+/**
+ * Somebody leaves a crew; what they did stays theirs.
+ *
+ * @returns false where they were not in it
+ */
 export const leaveCrew = async (db: Db, crewId: string, personId: string): Promise<boolean> =>
   (await db('crew_people')
     .where({ id: personId, crew_id: crewId, left_at: null })
     .update({ left_at: db.fn.now() })) > 0
 
+/** Somebody is away from one day to another, both included; everybody where no person is named. */
 export async function insertAbsence(
   db: Db,
   crewId: string,
@@ -87,6 +106,11 @@ export async function insertAbsence(
   })
 }
 
+/**
+ * An absence is taken back.
+ *
+ * @returns false where there was none
+ */
 export const withdrawAbsence = async (db: Db, crewId: string, id: string): Promise<boolean> =>
   (await db('crew_absences')
     .where({ id, crew_id: crewId, withdrawn_at: null })
@@ -107,6 +131,7 @@ export async function setCrewDay(
       .merge(['minutes'])
 }
 
+/** Gives a crew another name. */
 export async function nameCrew(db: Db, crewId: string, name: string): Promise<void> {
   await db('crews').where({ id: crewId }).update({ name })
 }

@@ -3,6 +3,7 @@ import type { Verdict } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
+/** A person’s word on a proposal, with the verdict as it stood. */
 export interface NewDecision {
   gardenId: string
   plantingId: string
@@ -16,6 +17,11 @@ export interface NewDecision {
   personId: string
 }
 
+/**
+ * Keeps a word. A later one on the same planting stands over it; both stay on record.
+ *
+ * @returns its id
+ */
 export async function insertDecision(db: Db, d: NewDecision): Promise<string> {
   const id = randomUUID()
   await db('decisions').insert({

@@ -35,6 +35,7 @@ const gardensFor = (db: Db, personId: string) =>
     .join('memberships', 'garden_id', 'gardens.id')
     .where({ person_id: personId, 'gardens.withdrawn_at': null })
 
+/** The gardens that a person belongs to, oldest first. */
 export const listGardensFor = (db: Db, personId: string): Promise<GardenAccess[]> =>
   gardensFor(db, personId)
     .orderBy([{ column: 'gardens.created_at' }, { column: 'gardens.name' }])
@@ -84,6 +85,7 @@ const toWorkGarden = ({ demoDate, usesRealToday, ...garden }: WorkRow): WorkGard
 const gardensAtWork = (db: Db) =>
   db('gardens').join('practices', 'practices.id', 'practice_id').where({ 'gardens.withdrawn_at': null })
 
+/** What working anything out for a garden needs to know of it; undefined where it is not there. */
 export async function findGardenForWork(db: Db, gardenId: string): Promise<WorkGarden | undefined> {
   const row = await gardensAtWork(db)
     .where({ 'gardens.id': gardenId })
@@ -110,6 +112,7 @@ export async function listCheckedOn(db: Db): Promise<(WorkGarden & { checkedOn: 
   return rows.map(({ checkedOn, ...row }) => ({ ...toWorkGarden(row), checkedOn }))
 }
 
+/** A garden as it is entered: where it lies, its zone, and true north on its plan, degrees clockwise from up. */
 export interface NewGarden {
   practiceId: string
   stationId: string | null
@@ -121,6 +124,11 @@ export interface NewGarden {
   extra?: object
 }
 
+/**
+ * A garden with nothing on its plan.
+ *
+ * @returns its id
+ */
 export async function insertGarden(db: Db, garden: NewGarden): Promise<string> {
   const id = randomUUID()
   await db('gardens').insert({
@@ -138,6 +146,7 @@ export async function insertGarden(db: Db, garden: NewGarden): Promise<string> {
   return id
 }
 
+/** Lets somebody into a garden. */
 export async function addMember(db: Db, gardenId: string, personId: string, role: Role): Promise<void> {
   await db('memberships')
     .insert({ garden_id: gardenId, person_id: personId, role })
@@ -240,6 +249,7 @@ export async function insertFeatures(
   return rows.map((r) => r.id)
 }
 
+/** Something on the plan of a garden; undefined where it is not on it. */
 export async function findFeature(db: Db, gardenId: string, id: string): Promise<FeatureRow | undefined> {
   return db('features')
     .where({ garden_id: gardenId, id, withdrawn_at: null })
@@ -251,6 +261,7 @@ export async function endFeature(db: Db, id: string, to: string | null): Promise
   await db('features').where({ id }).update({ to_date: to })
 }
 
+/** What happened to something that casts shade, on its day. */
 export async function insertFeatureEvent(
   db: Db,
   { gardenId, personId }: { gardenId: string; personId: string },
@@ -294,6 +305,7 @@ export async function amendFeature(
     })
 }
 
+/** Takes something entered by mistake off the plan; it can be brought back. */
 export async function withdrawFeature(db: Db, id: string): Promise<void> {
   await db('features').where({ id }).update({ withdrawn_at: db.fn.now() })
 }
@@ -319,6 +331,7 @@ export async function everPlanted(db: Db, placeId: string): Promise<boolean> {
   return (await db('planting_sites').where({ place_id: placeId }).first('id')) !== undefined
 }
 
+/** The record of weather that a garden goes by. */
 export async function setStation(db: Db, gardenId: string, stationId: string): Promise<void> {
   await db('gardens').where({ id: gardenId }).update({ station_id: stationId })
 }
@@ -349,6 +362,7 @@ export async function amendGarden(
   })
 }
 
+/** What people know of a garden’s frosts and winters; null takes it back. */
 export async function setKnownClimate(db: Db, gardenId: string, known: KnownClimate | null): Promise<void> {
   await db('gardens')
     .where({ id: gardenId })
@@ -381,6 +395,7 @@ export const restoreGarden = async (db: Db, practiceId: string, gardenId: string
     .whereNotNull('withdrawn_at')
     .update({ withdrawn_at: null })) > 0
 
+/** The answer that a garden follows where good gardeners differ. */
 export async function setSchool(db: Db, gardenId: string, school: SchoolId, choice: string): Promise<void> {
   await db('gardens')
     .where({ id: gardenId })
@@ -393,6 +408,7 @@ export interface StandInChange {
   event: object
 }
 
+/** Changes of the light that the stand-in for light loggers plays in a demo. */
 export async function standInChanges(db: Db, gardenId: string): Promise<StandInChange[]> {
   const { extra } = await db('gardens')
     .where({ id: gardenId })
@@ -400,6 +416,7 @@ export async function standInChanges(db: Db, gardenId: string): Promise<StandInC
   return (extra.standInChanges as StandInChange[] | undefined) ?? []
 }
 
+/** Says which changes the stand-in for light loggers plays. */
 export async function setStandInChanges(
   db: Db,
   gardenId: string,

@@ -17,6 +17,7 @@ import type { Db } from '../database/connect.ts'
 type Details = Pick<JobDraft, 'materials' | 'tools' | 'cautions' | 'steps'> &
   Partial<Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes' | 'unsure'>>
 
+/** That a job was done: on which day, in how many minutes, with what, and how many lived through it. */
 export interface JobDone {
   on: IsoDate
   minutes: number
@@ -123,11 +124,14 @@ async function selectJobs(db: Db, gardenId: string, jobId: string | null): Promi
   return rows.map(toJob)
 }
 
+/** Every job of a garden that is still on record. */
 export const listJobs = (db: Db, gardenId: string): Promise<Job[]> => selectJobs(db, gardenId, null)
 
+/** One job; undefined where the garden has none under this id. */
 export const findJob = async (db: Db, gardenId: string, id: string): Promise<Job | undefined> =>
   (await selectJobs(db, gardenId, id))[0]
 
+/** The job of a rule for one season and place, by the key that makes it one. */
 export const findJobByKey = async (db: Db, gardenId: string, ruleKey: string): Promise<Job | undefined> => {
   const row = await db('jobs')
     .where({ garden_id: gardenId, rule_key: ruleKey })
@@ -333,6 +337,7 @@ export async function closeJobs(
     .update({ state, left_out: leftOut })
 }
 
+/** A job is open again, whether it was done or left out. */
 export async function reopenJob(db: Db, id: string): Promise<void> {
   await db('jobs').where({ id }).update({ state: 'open', left_out: false })
 }
@@ -352,6 +357,7 @@ export async function dropDecidedJobs(db: Db, plantingId: string): Promise<void>
 
 // What was done
 
+/** Keeps that a job was done; the database takes one record for each. */
 export async function insertJobRecord(
   db: Db,
   of: { jobId: string; gardenId: string; personId: string },
@@ -370,6 +376,7 @@ export async function insertJobRecord(
   })
 }
 
+/** Takes back that a job was done. */
 export async function withdrawJobRecord(db: Db, jobId: string): Promise<void> {
   await db('job_records').where({ job_id: jobId, withdrawn_at: null }).update({ withdrawn_at: db.fn.now() })
 }

@@ -5,12 +5,14 @@ import type { Db } from '../database/connect.ts'
 
 // What-ifs
 
+/** Suppositions kept under a name. */
 export interface WhatIf {
   id: string
   name: string
   suppositions: Supposition[]
 }
 
+/** What-ifs that are kept, in the order of their making. */
 export async function listWhatIfs(db: Db, gardenId: string): Promise<WhatIf[]> {
   return db('what_ifs')
     .where({ garden_id: gardenId, withdrawn_at: null })
@@ -18,6 +20,11 @@ export async function listWhatIfs(db: Db, gardenId: string): Promise<WhatIf[]> {
     .select<WhatIf[]>('id', 'name', 'suppositions')
 }
 
+/**
+ * Keeps suppositions under a name.
+ *
+ * @returns its id
+ */
 export async function insertWhatIf(
   db: Db,
   gardenId: string,
@@ -58,6 +65,11 @@ export async function listReadings(db: Db, gardenId: string, since: string): Pro
   return rows.map(({ place_id, at, ...row }) => ({ ...row, at: at.toISOString(), placeId: place_id }))
 }
 
+/**
+ * Keeps one look at the light of a point.
+ *
+ * @returns its id
+ */
 export async function insertReading(
   db: Db,
   gardenId: string,
@@ -81,6 +93,7 @@ export async function insertReading(
 
 // Logs
 
+/** A light logger’s record: where it lay, plan metres, and what it saw. */
 export interface LogRow {
   id: string
   name: string
@@ -92,6 +105,7 @@ export interface LogRow {
   last_at: Date
 }
 
+/** Records that end on a day or later. */
 export async function listLogs(db: Db, gardenId: string, since: string): Promise<LogRow[]> {
   return db('light_logs')
     .where({ garden_id: gardenId, withdrawn_at: null })
@@ -100,6 +114,11 @@ export async function listLogs(db: Db, gardenId: string, since: string): Promise
     .select<LogRow[]>('id', 'name', 'x', 'y', 'place_id', 'samples', 'first_at', 'last_at')
 }
 
+/**
+ * Keeps a light logger’s record; the database refuses the same one twice, by a hash of its place and samples.
+ *
+ * @returns its id
+ */
 export async function insertLog(
   db: Db,
   gardenId: string,
@@ -141,6 +160,7 @@ export async function withdraw(
 
 // Suspicions
 
+/** A change that readings or signs speak for and nobody has drawn. */
 export interface SuspicionRow {
   id: string
   key: string
@@ -152,12 +172,14 @@ export interface SuspicionRow {
 
 const suspicionColumns = ['id', 'key', 'detail', 'state', 'first_seen', 'last_seen'] as const
 
+/** Suspicions that wait for a word. */
 export const listOpenSuspicions = async (db: Db, gardenId: string): Promise<SuspicionRow[]> =>
   db('suspicions')
     .where({ garden_id: gardenId, state: 'open' })
     .orderBy(['first_seen', 'created_at'])
     .select<SuspicionRow[]>(...suspicionColumns)
 
+/** One suspicion, whatever was said of it. */
 export const findSuspicion = async (
   db: Db,
   gardenId: string,
@@ -167,6 +189,7 @@ export const findSuspicion = async (
     .where({ garden_id: gardenId, id })
     .first<SuspicionRow | undefined>(...suspicionColumns)
 
+/** A person’s word on a suspicion. */
 export async function decideSuspicion(
   db: Db,
   id: string,
@@ -209,6 +232,7 @@ export async function recordRecheck(
     .merge({ on_date: on, ran_at: db.fn.now() })
 }
 
+/** The day on which readings were last held against the plan; null where they never were. */
 export async function lastRecheck(db: Db, gardenId: string): Promise<string | null> {
   const row = await db('rechecks')
     .where({ garden_id: gardenId })

@@ -24,6 +24,7 @@ export async function insertObservation(db: Db, by: Noted, e: PlantingEntry): Pr
   return added.length > 0
 }
 
+/** Keeps looks at plantings, in one transaction with whatever else is written in it. */
 export async function insertObservations(
   db: Db,
   by: Noted,
@@ -55,6 +56,11 @@ const observationRow = (by: Noted, e: PlantingEntry) => ({
   replaces_id: e.replacesId ?? null,
 })
 
+/**
+ * Keeps a look at a place; one that it replaces is taken back.
+ *
+ * @returns false where this look, by its id, is on record
+ */
 export async function insertPlaceLook(db: Db, by: Noted, e: PlaceEntry): Promise<boolean> {
   const row = {
     id: e.id,

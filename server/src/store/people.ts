@@ -3,6 +3,7 @@ import type { StandsAt } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
+/** Somebody who can sign in, and the practice they belong to. */
 export interface Person {
   id: string
   name: string
@@ -23,6 +24,7 @@ const personColumns = [
   'leads',
 ]
 
+/** Somebody by id. */
 export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
   return db('people')
     .join('practices', 'practices.id', 'practice_id')
@@ -30,6 +32,7 @@ export async function findPerson(db: Db, id: string): Promise<Person | undefined
     .first(personColumns)
 }
 
+/** Whose address this is, whatever its capitals, and what the password is held against. */
 export async function findSignIn(
   db: Db,
   email: string,
@@ -45,6 +48,7 @@ export const standsAt = ({
   usesRealToday,
 }: Pick<Person, 'demoDate' | 'usesRealToday'>): StandsAt => (usesRealToday ? null : demoDate)
 
+/** Whether anybody has an account; without one a practice can be set up. */
 export async function anyAccount(db: Db): Promise<boolean> {
   return (await db('people').first('id')) !== undefined
 }
@@ -63,16 +67,28 @@ export async function listDemoPeople(db: Db): Promise<{ id: string; name: string
   }))
 }
 
+/** Whether somebody may be entered as without a password: only the people of a demo. */
 export async function isDemoPerson(db: Db, id: string): Promise<boolean> {
   return (await db('people').where({ id, is_demo: true }).first('id')) !== undefined
 }
 
+/**
+ * A practice nobody belongs to yet.
+ *
+ * @param demoDate the day that its demo stands still at
+ * @returns its id
+ */
 export async function insertPractice(db: Db, name: string, demoDate: string | null = null): Promise<string> {
   const id = randomUUID()
   await db('practices').insert({ id, name, demo_date: demoDate })
   return id
 }
 
+/**
+ * An account.
+ *
+ * @returns its id
+ */
 export async function insertPerson(
   db: Db,
   person: {
@@ -97,6 +113,7 @@ export async function insertPerson(
   return id
 }
 
+/** Whether a demo goes by today or by its own day; other practices have no such choice. */
 export async function setClock(db: Db, practiceId: string, useRealToday: boolean): Promise<void> {
   await db('practices')
     .where({ id: practiceId })
@@ -104,6 +121,7 @@ export async function setClock(db: Db, practiceId: string, useRealToday: boolean
     .update({ use_real_today: useRealToday })
 }
 
+/** Who belongs to a garden, and as what. */
 export async function listMembers(db: Db, gardenId: string): Promise<MemberView[]> {
   return db('memberships')
     .join('people', 'people.id', 'person_id')

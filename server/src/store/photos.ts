@@ -35,6 +35,7 @@ const toPhoto = (r: PhotoRow): PhotoView => ({
   by: r.by,
 })
 
+/** A photo with what it is of, and its two pictures. */
 export interface NewPhoto {
   id: string
   takenOn: string
@@ -102,6 +103,11 @@ export async function findPicture(
   return row?.[size]
 }
 
+/**
+ * Takes a photo out of sight.
+ *
+ * @returns false where there is none under this id
+ */
 export async function withdrawPhoto(db: Db, gardenId: string, id: string): Promise<boolean> {
   const changed = await db('photos')
     .where({ garden_id: gardenId, id, withdrawn_at: null })
@@ -109,6 +115,11 @@ export async function withdrawPhoto(db: Db, gardenId: string, id: string): Promi
   return changed > 0
 }
 
+/**
+ * A place to photograph from again, with what the picture takes in.
+ *
+ * @returns its id
+ */
 export async function insertStandpoint(
   db: Db,
   gardenId: string,

@@ -115,6 +115,7 @@ export async function listOffspring(db: Db, plantingId: string): Promise<string[
   return rows.map((r) => r.tag)
 }
 
+/** A planting as it is entered: how many of a taxon, where, since when, and from what. */
 export interface NewPlanting {
   gardenId: string
   taxonId: string
@@ -134,6 +135,7 @@ export interface NewPlanting {
   personId: string | null
 }
 
+/** Enters plantings, each under the id it was given. */
 export async function insertPlantings(
   db: Db,
   plantings: readonly (NewPlanting & { id: string })[],
@@ -192,6 +194,7 @@ export interface EventFacts {
   takenOut?: boolean
 }
 
+/** Something that happened to a planting. */
 export interface NewEvent {
   gardenId: string
   plantingId: string
@@ -205,6 +208,7 @@ export interface NewEvent {
   jobId?: string | null
 }
 
+/** Puts what happened into the stories of plantings. */
 export async function insertEvents(db: Db, events: readonly NewEvent[]): Promise<void> {
   const rows = events.map((e) => ({
     id: randomUUID(),
@@ -272,6 +276,7 @@ export async function withdrawMove(db: Db, plantingId: string, jobId: string): P
   return true
 }
 
+/** Takes what a job did to plantings out of their stories. */
 export async function withdrawEventsOf(db: Db, jobId: string): Promise<void> {
   await db('planting_events').where({ job_id: jobId }).update({ withdrawn_at: db.fn.now() })
 }
@@ -467,6 +472,7 @@ export async function listTrialStory(db: Db, plantingId: string): Promise<StoryE
   }))
 }
 
+/** What came of a trial. */
 export async function insertTrialOutcome(
   db: Db,
   row: {
@@ -491,6 +497,7 @@ export async function insertTrialOutcome(
   })
 }
 
+/** A cut that is tried for its bloom. */
 export async function insertTreatment(
   db: Db,
   row: { gardenId: string; plantingId: string; on: string; what: TreatmentKind; personId: string | null },
@@ -606,6 +613,11 @@ export const withdrawPlanting = async (db: Db, gardenId: string, id: string): Pr
     .where({ id, garden_id: gardenId, withdrawn_at: null })
     .update({ withdrawn_at: db.fn.now() })) > 0
 
+/**
+ * Brings back what was taken out as entered by mistake.
+ *
+ * @returns false where it was not taken out
+ */
 export const restorePlanting = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
   (await db('plantings')
     .where({ id, garden_id: gardenId })

@@ -17,12 +17,14 @@ export async function findRuleEdits(db: Db, gardenId: string): Promise<RuleEdits
   }
 }
 
+/** What a garden changes of a rule; what is absent stays. */
 export interface RuleChange {
   isOn?: boolean | undefined
   adjusted?: RuleAdjustment | null | undefined
   own?: OwnRule | undefined
 }
 
+/** Keeps a garden’s change of a rule over what it had changed before. */
 export async function saveRuleChange(
   db: Db,
   gardenId: string,

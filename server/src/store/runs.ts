@@ -12,8 +12,10 @@ export interface RunResults {
   /** Gardens gone through once a day. */
   night: { gardens: string[] }
 }
+/** What can be worked out in the background. */
 export type RunKind = keyof RunResults
 
+/** Work in the background: how far it is, and what came of it. */
 export interface Run<K extends RunKind = RunKind> {
   id: string
   kind: K
@@ -55,6 +57,7 @@ export async function queueRun(
   return rows[0]!.id
 }
 
+/** A run by id. */
 export const findRun = (db: Db, id: string): Promise<Run | undefined> =>
   db('runs').where({ id }).first<Run | undefined>(columns)
 

@@ -1,6 +1,7 @@
 import type { LikelihoodEdit, SignCause, SignId } from '@border/core'
 import type { Db } from '../database/connect.ts'
 
+/** A garden’s own view of what a sign speaks for, and whose it is. */
 export interface SignShareRow extends LikelihoodEdit {
   changedBy: string | null
 }

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
+/** A person’s word on who follows something that fails. */
 export interface SuccessionWord {
   id: string
   /** Of a planting, or of something on the plan. */
@@ -24,6 +25,7 @@ export const listSuccessionWords = (db: Db, gardenId: string): Promise<Successio
       'job_id as jobId',
     )
 
+/** Keeps a word on a successor. */
 export async function insertSuccessionWord(
   db: Db,
   owner: { gardenId: string; personId: string },

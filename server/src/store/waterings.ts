@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 
+/** Water given to a planting on a day, litres. */
 export interface Watering {
   plantingId: string
   day: string
@@ -15,6 +16,7 @@ export const listWaterings = (db: Db, gardenId: string, since: string): Promise<
     .orderBy(['day', 'id'])
     .select<Watering[]>('planting_id as plantingId', 'day', 'litres')
 
+/** Keeps water given. */
 export async function insertWaterings(
   db: Db,
   owner: { gardenId: string; personId: string },

@@ -29,6 +29,7 @@ import { kept } from './computed.ts'
 import type { GardenAccess } from './gardens.ts'
 import { askHistory } from './weatherService.ts'
 
+/** Where a record of weather comes from. */
 export type StationSource = 'file' | 'simulated' | 'service'
 type Place = { latitude: number; longitude: number }
 
@@ -90,6 +91,11 @@ export async function askRecord({ latitude, longitude }: Place, until: IsoDate):
   return { at, ...(await askHistory(at, isoDate(FIRST_YEAR, 1, 1), until)) }
 }
 
+/**
+ * Keeps what the weather service sent for a place, and whether anybody measured it.
+ *
+ * @returns the station’s id
+ */
 export const insertServiceRecord = (db: Db, { at, days, isSimulated }: ServiceRecord): Promise<string> => {
   const where = `${at.latitude.toFixed(1)}°, ${at.longitude.toFixed(1)}°`
   const name = isSimulated
@@ -222,6 +228,11 @@ export async function insertSoilReadings(
   return added.length
 }
 
+/**
+ * Takes a reading of the soil back.
+ *
+ * @returns false where there is none under this id
+ */
 export const withdrawSoilReading = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
   (await db('soil_readings')
     .where({ id, garden_id: gardenId, withdrawn_at: null })

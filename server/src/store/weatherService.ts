@@ -25,6 +25,7 @@ const forecastAnswer = z.object({
   ),
 })
 
+/** The days ahead as the weather service tells them, or why there are none. */
 export type Forecast =
   { ok: true; issued: string; days: ForecastDay[]; isSimulated: boolean } | { ok: false; why: string }
 
@@ -38,6 +39,7 @@ let silentUntil = 0
 
 /** Is told whatever goes wrong with the service; nothing until the server says who. */
 let told: (error: unknown) => void = () => {}
+/** Whom faults of the weather service are told to. */
 export const tellWeatherFaults = (to: (error: unknown) => void): void => {
   told = to
 }

@@ -6,6 +6,7 @@ export interface WorkedOut {
   scheduleBasis: string | null
 }
 
+/** What the work of a garden was last made from. */
 export async function findWorkedOut(db: Db, gardenId: string): Promise<WorkedOut> {
   const row = await db('worked_out')
     .where({ garden_id: gardenId })
@@ -13,6 +14,7 @@ export async function findWorkedOut(db: Db, gardenId: string): Promise<WorkedOut
   return row ?? { careBasis: null, scheduleBasis: null }
 }
 
+/** Notes what the work of a garden was made from. */
 export async function setWorkedOut(db: Db, gardenId: string, to: Partial<WorkedOut>): Promise<void> {
   await db('worked_out')
     .where({ garden_id: gardenId })

@@ -50,6 +50,7 @@ export async function lightOfGarden(
   })
 }
 
+/** Every planting judged, the light of two days compared. */
 export interface AssessedGarden {
   then: string
   on: string

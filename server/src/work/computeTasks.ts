@@ -48,6 +48,7 @@ export interface ComputeTasks {
   }
 }
 
+/** What explains a garden’s readings, and which looks would tell more. */
 export interface ExplainedTask {
   explanations: Explanation[]
   used: number

@@ -59,6 +59,7 @@ export async function draftDecision(
   return draft(reader, garden, request, assessment)
 }
 
+/** One word on many proposals: what it comes to for each, and why some refuse it. */
 export type DraftedMany = { drafts: DraftedDecision[]; refused: BulkAnswer['refused'] }
 
 /**

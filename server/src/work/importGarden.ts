@@ -118,6 +118,7 @@ function strayProblem(plan: Plan, row: Located<PlantingRow>): FileProblem[] {
   return [{ file: 'plantings.csv', line: row.line, column: 'x', message: `x and y lie outside ${bed.name}` }]
 }
 
+/** What a garden’s files would bring in, before any of it is kept. */
 export function previewOf(read: ReadGarden): ImportPreview {
   const counts: Record<string, number> = {}
   for (const f of read.plan.features) counts[f.kind] = (counts[f.kind] ?? 0) + 1

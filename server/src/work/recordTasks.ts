@@ -29,8 +29,10 @@ import {
   type Year,
 } from '@border/core'
 
+/** A planting for as long as it stood in one place. */
 export type StayModel = RecordedPlanting & { until: string | null }
 
+/** What a garden’s record is worked out from. */
 export interface RecordTask {
   stays: StayModel[]
   /** Looks, each by the stay it fell in. */
@@ -46,6 +48,7 @@ export interface RecordTask {
   onTrial: string[]
 }
 
+/** What the bloom of a season is worked out from. */
 export interface BloomTask {
   plantings: BloomingPlanting[]
   seen: Seen[]
@@ -74,6 +77,7 @@ const yearsOf = (years: readonly [number, number][], usual: Year) => {
   return (season: number): Year => ({ ...usual, lateDays: late.get(season) ?? 0 })
 }
 
+/** A garden’s record: scores, what they come from, declines and survival. */
 export function recordResult(task: RecordTask): RecordResult {
   const { stays, seen, counts, years, usual, light, placeNames, onTrial } = task
   const { south } = usual
@@ -116,6 +120,7 @@ const rounded = <T>(result: T): T =>
     ),
   ) as T
 
+/** The bloom of a season: as it was seen, by place and week, and what cuts have done to it. */
 export interface BloomResult {
   blooms: BloomSeen[]
   effects: TreatmentEffect[]
@@ -124,6 +129,7 @@ export interface BloomResult {
 
 const FILLERS = 5
 
+/** The bloom of a season, seen and expected. */
 export function bloomResult(task: BloomTask): BloomResult {
   const { plantings, seen, years, usual, window, places, taxa, proven } = task
   const { south } = usual

@@ -23,12 +23,10 @@ export interface LitScene {
   field: GardenField | undefined
 }
 
-export interface PlanLight {
+export interface PlanLight extends Pick<Tried, 'tried'> {
   before: LitScene
   after: LitScene
   places: readonly Place[]
-  /** What is tried other than it stands, by obstruction; null when it is tried away. */
-  tried: ReadonlyMap<string, Obstruction | null>
   refiningM: number | undefined
   /** Why nothing, or nothing new, is shown. */
   failed: boolean
@@ -62,30 +60,8 @@ export function usePlanLight({
     [scene, then, on],
   )
 
-  const triedNow = useMemo(() => {
-    const found = new Map<string, Obstruction | null>()
-    for (const supposition of suppositions.values()) {
-      const o = scene.obstructions.find((x) => x.id === supposition.obstructionId)
-      if (o) found.set(o.id, supposed(o, supposition, on) ?? null)
-    }
-    return found
-  }, [suppositions, scene, on])
-  const tries = triedNow.size > 0
-  const latestId = [...suppositions.keys()].at(-1)
-  // All but the one in hand are part of the scene that is held for it.
-  const othersKey = JSON.stringify([...suppositions.values()].slice(0, -1))
-  const sceneOthers = useMemo(
-    () => withSuppositions(scene, JSON.parse(othersKey) as Supposition[], on),
-    [scene, othersKey, on],
-  )
-  const trying = useMemo(
-    (): Trying | undefined =>
-      latestId === undefined
-        ? undefined
-        : { obstructionId: latestId, changed: triedNow.get(latestId) ?? undefined },
-    [latestId, triedNow],
-  )
-
+  const { tried, trying, scene: sceneOthers } = useTried(scene, suppositions, on)
+  const tries = tried.size > 0
   const wantsNow = tries || wanted !== 'before'
   const wantsThen = !tries && wanted !== 'after' && then !== undefined
   const periodThen = useMemo(() => ({ ...period, standing: then ?? on }), [period, then, on])
@@ -95,29 +71,23 @@ export function usePlanLight({
 
   return useMemo(() => {
     const asStands: LitScene = { scene, on, field: now.field }
-    return tries
-      ? {
-          before: asStands,
-          after: {
-            scene: withSuppositions(scene, [...suppositions.values()], on),
-            on,
-            field: supposition.field ?? now.field,
-          },
-          places,
-          tried: triedNow,
-          refiningM: now.refiningM,
-          failed: now.failed || supposition.failed,
-        }
-      : {
-          before: { scene: sceneThen, on: then ?? on, field: before.field },
-          after: asStands,
-          places,
-          tried: triedNow,
-          refiningM: [wantsNow ? now.refiningM : undefined, wantsThen ? before.refiningM : undefined].find(
+    const asTried = (): LitScene => ({
+      scene: withSuppositions(scene, [...suppositions.values()], on),
+      on,
+      field: supposition.field ?? now.field,
+    })
+    const asStood: LitScene = { scene: sceneThen, on: then ?? on, field: before.field }
+    return {
+      ...(tries ? { before: asStands, after: asTried() } : { before: asStood, after: asStands }),
+      places,
+      tried,
+      refiningM: tries
+        ? now.refiningM
+        : [wantsNow ? now.refiningM : undefined, wantsThen ? before.refiningM : undefined].find(
             (m) => m !== undefined,
           ),
-          failed: now.failed || before.failed,
-        }
+      failed: now.failed || (tries ? supposition.failed : before.failed),
+    }
   }, [
     tries,
     scene,
@@ -128,11 +98,46 @@ export function usePlanLight({
     before,
     supposition,
     suppositions,
-    triedNow,
+    tried,
     places,
     wantsNow,
     wantsThen,
   ])
+}
+
+interface Tried {
+  /** What is tried other than it stands, by obstruction; null when it is tried away. */
+  tried: ReadonlyMap<string, Obstruction | null>
+  /** The one that is in hand, as it is tried. */
+  trying: Trying | undefined
+  /** All others as they are tried: what the one in hand is held against. */
+  scene: Scene
+}
+
+/** What is supposed of a scene. The last one supposed is in hand; only the light that it takes is worked out as it is dragged. */
+function useTried(scene: Scene, suppositions: ReadonlyMap<string, Supposition>, on: string): Tried {
+  const tried = useMemo(() => {
+    const found = new Map<string, Obstruction | null>()
+    for (const supposition of suppositions.values()) {
+      const o = scene.obstructions.find((x) => x.id === supposition.obstructionId)
+      if (o) found.set(o.id, supposed(o, supposition, on) ?? null)
+    }
+    return found
+  }, [suppositions, scene, on])
+  const latestId = [...suppositions.keys()].at(-1)
+  const othersKey = JSON.stringify([...suppositions.values()].slice(0, -1))
+  const others = useMemo(
+    () => withSuppositions(scene, JSON.parse(othersKey) as Supposition[], on),
+    [scene, othersKey, on],
+  )
+  const trying = useMemo(
+    (): Trying | undefined =>
+      latestId === undefined
+        ? undefined
+        : { obstructionId: latestId, changed: tried.get(latestId) ?? undefined },
+    [latestId, tried],
+  )
+  return { tried, trying, scene: others }
 }
 
 const standingThen = (scene: Scene, then: string): Obstruction[] =>
