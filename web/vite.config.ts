@@ -3,12 +3,14 @@ import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
 import { addressesOnly } from './addressesOnly.ts'
 import { askedEarly } from './askedEarly.ts'
+import { compiledEarly } from './compiledEarly.ts'
 
 export default defineConfig({
   plugins: [
     addressesOnly(),
     askedEarly(),
     react(),
+    compiledEarly(['/src/frame/GardenFrame.tsx', '/src/light/LightScreen.tsx']),
     VitePWA({
       strategies: 'injectManifest',
       srcDir: 'src',
