@@ -91,6 +91,18 @@ export default tseslint.config(
   { files: ['server/src/**'], rules: not('web', 'cli', 'demo', 'e2e') },
   { files: ['demo/src/**'], rules: not('web', 'cli', 'e2e') },
   { files: ['cli/src/**'], rules: not('web', 'e2e') },
+  {
+    files: ['**/*.test.{ts,tsx}', '**/test/**', 'e2e/**'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.object.callee.name="expect"] > AwaitExpression.arguments',
+          message: 'What is expected of was read before this is waited for: wait first, then compare.',
+        },
+      ],
+    },
+  },
   // Flows know screens alone; how a practice is begun for them is the command line’s.
   { files: ['e2e/**'], rules: not('core', 'contract', 'server', 'web', 'demo', 'cli') },
   { files: ['e2e/practice.ts', 'e2e/template.ts'], rules: not('core', 'contract', 'server', 'web', 'demo') },

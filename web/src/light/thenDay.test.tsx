@@ -28,6 +28,7 @@ it('a calendar that is left chooses nothing', async () => {
   await user.click(screen.getByRole('button', { name: 'Compare with…' }))
   await screen.findByLabelText('Compare with')
   await user.keyboard('{Escape}')
-  expect(document.activeElement).toBe(await screen.findByRole('button', { name: 'Compare with…' }))
+  const said = await screen.findByRole('button', { name: 'Compare with…' })
+  expect(document.activeElement).toBe(said)
   expect(onThen).not.toHaveBeenCalled()
 })

@@ -24,6 +24,8 @@ export interface MassProps {
 const closed = line().curve(curveCatmullRomClosed.alpha(0.6))
 /** Most plants that are marked in one mass. */
 const MOST_MARKS = 9
+/** Ground of a smaller radius has no room for marks, pixels. */
+const LEAST_MARKED_PX = 5
 
 export function Mass({ id, taxon, ground, count }: MassProps) {
   const random = seededRandom(hashOf(id))
@@ -39,10 +41,9 @@ export function Mass({ id, taxon, ground, count }: MassProps) {
         stroke={darker(fill, 1.3)}
         strokeWidth={0.9}
       />
-      {r > 5 &&
-        standsIn(ground, marks).map(([x, y], i) => (
-          <Mark key={i} taxon={taxon} x={x} y={y} size={r / Math.sqrt(marks)} turn={random() * 6} />
-        ))}
+      {r > LEAST_MARKED_PX && (
+        <Marks taxon={taxon} at={standsIn(ground, marks)} size={r / Math.sqrt(marks)} random={random} />
+      )}
     </>
   )
 }
@@ -87,112 +88,123 @@ function spreadOver(ring: Ring, marks: number): Point[] {
   return found
 }
 
-interface MarkProps {
+interface MarksProps {
   taxon: Taxon
+  /** Where its plants stand, pixels. */
+  at: readonly Point[]
+  /** Pixels from the centre of one to where the next begins. */
+  size: number
+  random: Random
+}
+
+/** Plants from above, by habit: one outline for all of them, so that a garden is drawn with few things. */
+function Marks({ taxon, at, size, random }: MarksProps) {
+  const s = Math.min(MOST_PX, size * 0.8)
+  const plants = at.map(([x, y]): Plant => ({ x, y, s, turn: random() * 6 }))
+  const colours = {
+    foliage: taxon.foliageColour,
+    leaf: darker(taxon.foliageColour, 0.5),
+    edge: darker(taxon.foliageColour, 1.5),
+  }
+  return layersOf[taxon.habit].map(({ outline, fill, opacity, edgePx }, i) => (
+    <path
+      key={i}
+      d={plants.map(outline).join('')}
+      fill={fill ? colours[fill] : 'none'}
+      fillOpacity={opacity}
+      stroke={edgePx ? colours.edge : undefined}
+      strokeWidth={edgePx}
+    />
+  ))
+}
+
+/** Largest plant that is marked, pixels. */
+const MOST_PX = 13
+
+/** One plant: its centre and its size in pixels, and which way it is turned, radians. */
+interface Plant {
   x: number
   y: number
-  /** Pixels from its centre to where the next one begins. */
-  size: number
+  s: number
   turn: number
 }
 
-/** One plant from above, by habit. */
-function Mark({ taxon, x, y, size, turn }: MarkProps) {
-  const s = Math.min(13, size * 0.8)
-  const leaf = darker(taxon.foliageColour, 0.5)
-  const edge = darker(taxon.foliageColour, 1.5)
-  const around = (n: number) => Array.from({ length: n }, (_, k) => (k / n) * 2 * Math.PI + turn)
-  switch (taxon.habit) {
-    case 'grass':
-      return (
-        <path
-          d={around(8)
-            .map(
-              (b) =>
-                `M${x},${y}q${0.4 * s * Math.cos(b + 0.5)},${0.4 * s * Math.sin(b + 0.5)} ${s * Math.cos(b)},${s * Math.sin(b)}`,
-            )
-            .join('')}
-          stroke={edge}
-          strokeWidth={0.9}
-          fill="none"
-        />
-      )
-    case 'shrub':
-      return around(6).map((b, k) => (
-        <circle
-          key={k}
-          cx={x + 0.5 * s * Math.cos(b)}
-          cy={y + 0.5 * s * Math.sin(b)}
-          r={0.42 * s}
-          fill={taxon.foliageColour}
-          fillOpacity={0.85}
-          stroke={edge}
-          strokeWidth={0.6}
-        />
-      ))
-    case 'fern':
-      return (
-        <g stroke={edge} strokeWidth={0.8} fill="none">
-          {around(6).map((b, k) => (
-            <path key={k} d={fernFrond(x, y, s, b)} />
-          ))}
-        </g>
-      )
-    case 'bulb':
-      return around(3).map((b, k) => (
-        <circle
-          key={k}
-          cx={x + 0.4 * s * Math.cos(b)}
-          cy={y + 0.4 * s * Math.sin(b)}
-          r={0.16 * s}
-          fill={leaf}
-          stroke={edge}
-          strokeWidth={0.6}
-        />
-      ))
-    case 'mat':
-    case 'climber':
-      return around(7).map((b, k) => (
-        <circle
-          key={k}
-          cx={x + (0.25 + 0.09 * k) * s * Math.cos(b * 2)}
-          cy={y + (0.25 + 0.09 * k) * s * Math.sin(b * 2)}
-          r={0.2 * s}
-          fill={leaf}
-          fillOpacity={0.8}
-        />
-      ))
-    case 'spire':
-    case 'upright':
-      return (
-        <g>
-          <circle cx={x} cy={y} r={0.62 * s} fill={leaf} fillOpacity={0.35} />
-          <path d={`M${x - 0.5 * s},${y}h${s}M${x},${y - 0.5 * s}v${s}`} stroke={edge} strokeWidth={1} />
-        </g>
-      )
-    case 'clump':
-    case 'mound':
-      return around(5).map((b, k) => (
-        <ellipse
-          key={k}
-          transform={`translate(${x},${y}) rotate(${(b * 180) / Math.PI})`}
-          cx={0.48 * s}
-          rx={0.48 * s}
-          ry={0.23 * s}
-          fill={leaf}
-          fillOpacity={0.9}
-        />
-      ))
-  }
+interface Layer {
+  outline: (plant: Plant) => string
+  fill?: 'foliage' | 'leaf'
+  opacity?: number
+  edgePx?: number
 }
 
-function fernFrond(x: number, y: number, s: number, b: number): string {
-  const tip = `M${x},${y}L${x + s * Math.cos(b)},${y + s * Math.sin(b)}`
+const circles: Layer = {
+  outline: (p) => around(p, 7, (b, k) => circle(p, (0.25 + 0.09 * k) * p.s, b * 2, 0.2 * p.s)),
+  fill: 'leaf',
+  opacity: 0.8,
+}
+const petals: Layer = { outline: (p) => around(p, 5, (b) => petal(p, b)), fill: 'leaf', opacity: 0.9 }
+const spires: readonly Layer[] = [
+  { outline: (p) => circle(p, 0, 0, 0.62 * p.s), fill: 'leaf', opacity: 0.35 },
+  {
+    outline: ({ x, y, s }) => `M${px(x - 0.5 * s)},${px(y)}h${px(s)}M${px(x)},${px(y - 0.5 * s)}v${px(s)}`,
+    edgePx: 1,
+  },
+]
+
+/** How a plant of each habit is drawn, from below upwards. */
+const layersOf: Record<Taxon['habit'], readonly Layer[]> = {
+  grass: [{ outline: (p) => around(p, 8, (b) => blade(p, b)), edgePx: 0.9 }],
+  shrub: [
+    {
+      outline: (p) => around(p, 6, (b) => circle(p, 0.5 * p.s, b, 0.42 * p.s)),
+      fill: 'foliage',
+      opacity: 0.85,
+      edgePx: 0.6,
+    },
+  ],
+  fern: [{ outline: (p) => around(p, 6, (b) => frond(p, b)), edgePx: 0.8 }],
+  bulb: [
+    { outline: (p) => around(p, 3, (b) => circle(p, 0.4 * p.s, b, 0.16 * p.s)), fill: 'leaf', edgePx: 0.6 },
+  ],
+  mat: [circles],
+  climber: [circles],
+  spire: spires,
+  upright: spires,
+  clump: [petals],
+  mound: [petals],
+}
+
+/** A tenth of a pixel is as fine as anything here is seen. */
+const px = (v: number) => Math.round(v * 10) / 10
+
+/** What is drawn at so many bearings about a plant. */
+const around = ({ turn }: Plant, n: number, at: (bearing: number, k: number) => string): string =>
+  Array.from({ length: n }, (_, k) => at((k / n) * 2 * Math.PI + turn, k)).join('')
+
+/** A circle at a distance from the plant’s centre, in a direction. */
+function circle({ x, y }: Plant, away: number, bearing: number, radius: number): string {
+  const [cx, cy, r] = [x + away * Math.cos(bearing), y + away * Math.sin(bearing), px(radius)]
+  return `M${px(cx - r)},${px(cy)}a${r},${r} 0 1 0 ${2 * r},0a${r},${r} 0 1 0 ${-2 * r},0`
+}
+
+/** A narrow ellipse from the plant’s centre outwards. */
+function petal({ x, y, s }: Plant, bearing: number): string {
+  const [dx, dy] = [0.96 * s * Math.cos(bearing), 0.96 * s * Math.sin(bearing)]
+  const arc = `a${px(0.48 * s)},${px(0.23 * s)} ${Math.round((bearing * 180) / Math.PI)} 1 0`
+  return `M${px(x)},${px(y)}${arc} ${px(dx)},${px(dy)}${arc} ${px(-dx)},${px(-dy)}`
+}
+
+function blade({ x, y, s }: Plant, bearing: number): string {
+  const [bx, by] = [0.4 * s * Math.cos(bearing + 0.5), 0.4 * s * Math.sin(bearing + 0.5)]
+  return `M${px(x)},${px(y)}q${px(bx)},${px(by)} ${px(s * Math.cos(bearing))},${px(s * Math.sin(bearing))}`
+}
+
+function frond({ x, y, s }: Plant, b: number): string {
+  const tip = `M${px(x)},${px(y)}L${px(x + s * Math.cos(b))},${px(y + s * Math.sin(b))}`
   const pinnae = [0.4, 0.6, 0.8].map((t) => {
-    const px = x + t * s * Math.cos(b)
-    const py = y + t * s * Math.sin(b)
+    const [mx, my] = [x + t * s * Math.cos(b), y + t * s * Math.sin(b)]
     const w = 0.26 * s * (1.2 - t)
-    return `M${px - w * Math.cos(b + 1.2)},${py - w * Math.sin(b + 1.2)}L${px},${py}L${px - w * Math.cos(b - 1.2)},${py - w * Math.sin(b - 1.2)}`
+    const side = (turn: number) => `${px(mx - w * Math.cos(b + turn))},${px(my - w * Math.sin(b + turn))}`
+    return `M${side(1.2)}L${px(mx)},${px(my)}L${side(-1.2)}`
   })
   return tip + pinnae.join('')
 }
