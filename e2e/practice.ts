@@ -29,8 +29,13 @@ export class Practice {
 
   static async begin(begins: Begins): Promise<Practice> {
     const practice = new Practice(begins, await scratchDatabase(begins))
-    if (!begins.copyOf) await prepare(practice.database.url, begins.demo)
-    await practice.start()
+    try {
+      if (!begins.copyOf) await prepare(practice.database.url, begins.demo)
+      await practice.start()
+    } catch (error) {
+      await practice.database.drop()
+      throw error
+    }
     return practice
   }
 

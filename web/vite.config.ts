@@ -10,7 +10,7 @@ export default defineConfig({
     addressesOnly(),
     askedEarly(),
     react(),
-    compiledEarly(['/src/frame/GardenFrame.tsx', '/src/light/LightScreen.tsx']),
+    compiledEarly(),
     VitePWA({
       strategies: 'injectManifest',
       srcDir: 'src',

@@ -3,7 +3,7 @@ import { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { answerTo, gardenId } from '../test/server.ts'
 import { ask, ApiError } from './client.ts'
-import { askEarly, forgetEarly } from './early.ts'
+import { askEarly, fetchEarly, forgetEarly } from './early.ts'
 
 const addresses = {
   session: `/api${sessionEndpoints.read.path}`,
@@ -87,5 +87,34 @@ describe('what the page itself asks', () => {
     await expect(ask(sessionEndpoints.read, {})).rejects.toThrow(ApiError)
     answers = () => session
     expect(await ask(sessionEndpoints.read, {})).toEqual(session)
+  })
+})
+
+describe('what the page itself fetches', () => {
+  const files = ['/assets/light.js', '/assets/light.css']
+  const fetched = () => {
+    document.head.replaceChildren()
+    ;(0, eval)(`(${fetchEarly})(${JSON.stringify(files)})`)
+    return [...document.head.querySelectorAll('link')].map((l) => [l.rel, l.getAttribute('href')])
+  }
+
+  it('are the scripts and styles of a garden’s light, where the address leads there', () => {
+    for (const path of [`/g/${gardenId}/light`, `/g/${gardenId}/`, `/g/${gardenId}`]) {
+      history.replaceState(null, '', `${path}?on=2026-05-01`)
+      expect([path, fetched()]).toEqual([
+        path,
+        [
+          ['modulepreload', files[0]],
+          ['preload', files[1]],
+        ],
+      ])
+    }
+  })
+
+  it('is nothing for who comes in elsewhere', () => {
+    for (const path of ['/', `/g/${gardenId}/season`, '/gardens/new', `/g/${gardenId}/light/more`]) {
+      history.replaceState(null, '', path)
+      expect([path, fetched()]).toEqual([path, []])
+    }
   })
 })

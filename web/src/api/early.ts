@@ -32,6 +32,26 @@ export function askEarly(addresses: { session: string; gardens: string; garden: 
   ask(addresses.session, whoItIs)
 }
 
+/**
+ * Fetches what the screens that people come in at need, where the address leads to one, while the application's own scripts are on
+ * their way. Its text becomes part of the page: nothing outside of it may be used in it.
+ *
+ * @param files addresses of scripts and styles
+ */
+export function fetchEarly(files: readonly string[]): void {
+  if (!/^\/g\/[^/]+(\/light)?\/?$/.test(location.pathname)) return
+  for (const file of files) {
+    const link = document.createElement('link')
+    const isStyle = file.endsWith('.css')
+    link.rel = isStyle ? 'preload' : 'modulepreload'
+    if (isStyle) link.as = 'style'
+    // As scripts are fetched by one another: otherwise they are fetched twice.
+    link.crossOrigin = ''
+    link.href = file
+    document.head.append(link)
+  }
+}
+
 /** @returns the answer to what the page has asked, once; undefined where it has not */
 export function takeEarly(address: string): Promise<Response> | undefined {
   const answer = globalThis.asked?.get(address)

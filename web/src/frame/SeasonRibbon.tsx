@@ -1,6 +1,6 @@
 import { addDays, dayMonthYear, dayOfYear, fromDayOfYear, yearOf, type IsoDate } from '@border/core'
 import { scaleLinear } from 'd3-scale'
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { useAsOf } from './asOf.ts'
 import { Button } from './Button.tsx'
 import type { GardenContext } from './gardenContext.ts'
@@ -30,6 +30,8 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
   const { data: now } = useGardenNow(context.view.garden.id, context.asOf)
   const [ref, { width }] = useSize()
   const svgRef = useRef<SVGSVGElement>(null)
+  // The date stands at once; what the year is like comes when the screen is there.
+  const hasRows = useDeferredValue(true, false)
   useStepKeys(step, () => move(today))
   const year = yearOf(on)
   const narrow = width < 760
@@ -71,14 +73,16 @@ export function SeasonRibbon({ context }: { context: GardenContext }) {
             onPointerMove={(e) => e.buttons === 1 && pick(e.clientX)}
             onPointerUp={settle}
           >
-            <RibbonRows
-              context={context}
-              x={x}
-              year={year}
-              labels={!narrow}
-              openWindows={now?.openWindows ?? []}
-              workingDays={(now?.workingDays ?? []).map((ahead) => addDays(today, ahead))}
-            />
+            {hasRows && (
+              <RibbonRows
+                context={context}
+                x={x}
+                year={year}
+                labels={!narrow}
+                openWindows={now?.openWindows ?? []}
+                workingDays={(now?.workingDays ?? []).map((ahead) => addDays(today, ahead))}
+              />
+            )}
             {yearOf(today) === year && today !== on && (
               <line
                 x1={xOf(today)}

@@ -71,12 +71,12 @@ function slidersOf(obstruction: Obstruction, t: Supposition, on: IsoDate): Tried
     sliders.push(
       {
         label: 'Crown across',
-        min: 0.2,
-        max: Math.ceil(solid.radiusM * 2),
-        step: 0.1,
-        value: shown.crownRadiusM,
+        min: 0.4,
+        max: 2 * Math.ceil(solid.radiusM * 2),
+        step: 0.2,
+        value: 2 * shown.crownRadiusM,
         text: metres(2 * shown.crownRadiusM),
-        with: (crownRadiusM) => ({ ...t, crownRadiusM }),
+        with: (acrossM) => ({ ...t, crownRadiusM: acrossM / 2 }),
       },
       {
         label: 'Limbed up to',
