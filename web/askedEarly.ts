@@ -2,7 +2,7 @@ import type { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { fileURLToPath } from 'node:url'
 import { runnerImport, type Plugin } from 'vite'
 import { firstScreens, pageScripts, screenScripts, type Bundle } from './firstScripts.ts'
-import { askEarly, fetchEarly } from './src/api/early.ts'
+import { pageText } from './src/api/early.ts'
 
 const contract = fileURLToPath(new URL('../contract/src/index.ts', import.meta.url))
 
@@ -32,9 +32,8 @@ export const askedEarly = (): Plugin => ({
         gardens: `/api${module.gardenEndpoints.list.path}`,
         garden: `/api${module.gardenEndpoints.read.path}`,
       }
-      const run = (what: (given: never) => void, given: unknown) => `(${what})(${JSON.stringify(given)})`
-      const scripts = [run(askEarly, addresses), ...(bundle ? [run(fetchEarly, onTheirWay(bundle))] : [])]
-      return [{ tag: 'script', injectTo: 'head-prepend', children: scripts.join('\n') }]
+      const files = bundle ? onTheirWay(bundle) : []
+      return [{ tag: 'script', injectTo: 'head-prepend', children: pageText(addresses, files) }]
     },
   },
 })

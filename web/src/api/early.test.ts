@@ -3,7 +3,7 @@ import { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { answerTo, gardenId } from '../test/server.ts'
 import { ask, ApiError } from './client.ts'
-import { askEarly, fetchEarly, forgetEarly } from './early.ts'
+import { forgetEarly, pageText } from './early.ts'
 
 const addresses = {
   session: `/api${sessionEndpoints.read.path}`,
@@ -34,7 +34,7 @@ afterEach(() => {
 })
 const settled = () => new Promise((resolve) => setTimeout(resolve, 20))
 /** As its text stands in the page: nothing around it is there. */
-const inThePage = () => (0, eval)(`(${askEarly})(${JSON.stringify(addresses)})`)
+const inThePage = (files: string[] = []) => (0, eval)(pageText(addresses, files))
 
 describe('what the page itself asks', () => {
   it('is who it is, then their gardens and the garden of the address on its day', async () => {
@@ -94,7 +94,7 @@ describe('what the page itself fetches', () => {
   const files = ['/assets/light.js', '/assets/light.css']
   const fetched = () => {
     document.head.replaceChildren()
-    ;(0, eval)(`(${fetchEarly})(${JSON.stringify(files)})`)
+    inThePage(files)
     return [...document.head.querySelectorAll('link')].map((l) => [l.rel, l.getAttribute('href')])
   }
 

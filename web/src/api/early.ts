@@ -7,7 +7,7 @@ declare global {
  * Asks who it is, and if it is somebody for their gardens and the garden of the address, before there is any script of the
  * application. Its text becomes part of the page: nothing outside of it may be used in it.
  */
-export function askEarly(addresses: { session: string; gardens: string; garden: string }): void {
+function askEarly(addresses: { session: string; gardens: string; garden: string }): void {
   const asked = (globalThis.asked = new Map<string, Promise<Response>>())
   const ask = (address: string, answer = fetch(address)) => {
     asked.set(address, answer)
@@ -38,7 +38,7 @@ export function askEarly(addresses: { session: string; gardens: string; garden: 
  *
  * @param files addresses of scripts and styles
  */
-export function fetchEarly(files: readonly string[]): void {
+function fetchEarly(files: readonly string[]): void {
   if (!/^\/g\/[^/]+(\/light)?\/?$/.test(location.pathname)) return
   for (const file of files) {
     const link = document.createElement('link')
@@ -51,6 +51,10 @@ export function fetchEarly(files: readonly string[]): void {
     document.head.append(link)
   }
 }
+
+/** What becomes part of the page, at build: two statements, each ended, so that neither is taken for a call of the other. */
+export const pageText = (addresses: Parameters<typeof askEarly>[0], files: readonly string[]): string =>
+  `(${askEarly})(${JSON.stringify(addresses)});\n(${fetchEarly})(${JSON.stringify(files)});`
 
 /** @returns the answer to what the page has asked, once; undefined where it has not */
 export function takeEarly(address: string): Promise<Response> | undefined {

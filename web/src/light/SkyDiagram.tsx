@@ -22,7 +22,12 @@ const LEAST_STEPS = 12
 export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
   const pieces = useMemo(() => blockedPieces(sky), [sky])
   const lettered = useMemo(() => lettersOf(sky), [sky])
-  const paths = sky.paths.filter(({ day }) => day.slice(8) === '23')
+  const paths = sky.paths.filter(
+    ({ day, points }) =>
+      day.slice(8) === '23' &&
+      points.length > 0 &&
+      (monthOf(day) === month || SHOWN_MONTHS.includes(monthOf(day))),
+  )
   return (
     <figure className="sky">
       <svg
@@ -40,11 +45,20 @@ export function SkyDiagram({ sky, month }: { sky: PointSky; month: number }) {
         {[30, 60].map((e) => (
           <circle key={e} r={((90 - e) / 90) * R} className="sky-ring" />
         ))}
-        {paths
-          .filter(({ day }) => monthOf(day) === month || SHOWN_MONTHS.includes(monthOf(day)))
-          .map((path) => (
-            <SunPath key={path.day} path={path} isChosen={monthOf(path.day) === month} />
-          ))}
+        {paths.map((path) => (
+          <SunPath key={path.day} path={path} isChosen={monthOf(path.day) === month} />
+        ))}
+        {namesOf(paths, month).map((n) => (
+          <text
+            key={n.month}
+            x={n.at[0]}
+            y={n.at[1]}
+            textAnchor="middle"
+            className={n.month === month ? 'sky-month chosen' : 'sky-month'}
+          >
+            {months[n.month - 1]}
+          </text>
+        ))}
         {lettered.map((l) => (
           <text key={l.letter} x={l.at[0]} y={l.at[1] + 4} textAnchor="middle" className="sky-letter">
             {l.letter}
@@ -74,19 +88,29 @@ const COMPASS = [
   ['W', 270],
 ] as const
 
+/** The room that the name of a month takes, in the diagram’s own measure. */
+const NAME = { width: 24, height: 10 }
+
+/** Where the paths are named, at their highest: the chosen month, and of the others those that do not lie on a name. */
+function namesOf(paths: PointSky['paths'], month: number): { month: number; at: [number, number] }[] {
+  const isChosen = ({ day }: PointSky['paths'][number]) => monthOf(day) === month
+  return [...paths.filter(isChosen), ...paths.filter((path) => !isChosen(path))].reduce<
+    ReturnType<typeof namesOf>
+  >((named, path) => {
+    const top = path.points.reduce((a, b) => (b.elevationDeg > a.elevationDeg ? b : a))
+    const [x, y] = spotOf(top.azimuthDeg, top.elevationDeg)
+    const at: [number, number] = [x, y + (isChosen(path) ? -5 : -2)]
+    const isClear = named.every(
+      (n) => Math.abs(n.at[0] - at[0]) >= NAME.width || Math.abs(n.at[1] - at[1]) >= NAME.height,
+    )
+    return isClear ? [...named, { month: monthOf(path.day), at }] : named
+  }, [])
+}
+
 /** The sun’s way on a day; on the chosen one with its full hours. */
-function SunPath({
-  path: { day, points },
-  isChosen,
-}: {
-  path: PointSky['paths'][number]
-  isChosen: boolean
-}) {
-  if (points.length === 0) return null
+function SunPath({ path: { points }, isChosen }: { path: PointSky['paths'][number]; isChosen: boolean }) {
   const at = points.map((p) => spotOf(p.azimuthDeg, p.elevationDeg))
   const hours = points.filter((p) => Math.abs(p.solarHours * 6 - Math.round(p.solarHours) * 6) < 0.6)
-  const top = points.reduce((a, b) => (b.elevationDeg > a.elevationDeg ? b : a))
-  const label = spotOf(top.azimuthDeg, top.elevationDeg)
   return (
     <g className={isChosen ? 'sky-path chosen' : 'sky-path'}>
       <path d={`M${at.map((p) => p.map((v) => v.toFixed(1)).join(',')).join('L')}`} />
@@ -95,9 +119,6 @@ function SunPath({
           const [x, y] = spotOf(p.azimuthDeg, p.elevationDeg)
           return <circle key={p.solarHours} cx={x} cy={y} r={1.8} />
         })}
-      <text x={label[0]} y={label[1] + (isChosen ? -5 : -2)} textAnchor="middle">
-        {months[monthOf(day) - 1]}
-      </text>
     </g>
   )
 }
