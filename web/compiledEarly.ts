@@ -1,5 +1,4 @@
 import type { Plugin } from 'vite'
-import { firstScreens, pageScripts, screenScripts, type Bundle } from './firstScripts.ts'
 
 /**
  * Said at the head of a script: all of it is called while the page loads. A browser that understands compiles it then, beside the
@@ -7,15 +6,48 @@ import { firstScreens, pageScripts, screenScripts, type Bundle } from './firstSc
  */
 const ALL_CALLED = '//# allFunctionsCalledOnLoad\n'
 
-/** Marks the scripts of a first visit: those of the page, of the screens that people come in at, and all that these import. */
-export function markFirst(bundle: Bundle, screens: readonly string[]): void {
-  const first = new Set([...pageScripts(bundle).values(), ...screenScripts(bundle, screens).values()])
-  for (const script of first) script.code = ALL_CALLED + script.code
+/** What of a built script is looked at, and written over. */
+export interface BuiltScript {
+  type: 'chunk'
+  code: string
+  isEntry: boolean
+  facadeModuleId: string | null
+  /** File names of scripts that it cannot run without. */
+  imports: string[]
+}
+
+/**
+ * Marks the scripts of a first visit: those of the page, of the screens that people come in at, and all that these import.
+ *
+ * @param screens ends of the paths of their sources
+ * @throws Error where the build has none of that name
+ */
+export function markFirst(
+  bundle: Record<string, BuiltScript | { type: 'asset' }>,
+  screens: readonly string[],
+): void {
+  const scripts = Object.entries(bundle).flatMap(([name, of]) =>
+    of.type === 'chunk' ? [[name, of] as const] : [],
+  )
+  const marked = new Set<string>()
+  const mark = (name: string) => {
+    const script = bundle[name]
+    if (marked.has(name) || script?.type !== 'chunk') return
+    marked.add(name)
+    script.code = ALL_CALLED + script.code
+    script.imports.forEach(mark)
+  }
+  for (const [name, script] of scripts) if (script.isEntry) mark(name)
+  for (const screen of screens) {
+    const found = scripts.find(([, script]) => script.facadeModuleId?.endsWith(screen))
+    if (!found) throw new Error(`The build has no ${screen}`)
+    mark(found[0])
+  }
 }
 
 /** Has the scripts of a first visit compiled as they arrive. */
-export const compiledEarly = (): Plugin => ({
+export const compiledEarly = (screens: readonly string[]): Plugin => ({
   name: 'compiled-early',
   // The build itself writes at the head of scripts until then.
-  generateBundle: { order: 'post', handler: (_, bundle) => markFirst(bundle, firstScreens) },
+  generateBundle: { order: 'post', handler: (_, bundle) => markFirst(bundle, screens) },
 })

@@ -10,7 +10,7 @@ export default defineConfig({
     addressesOnly(),
     askedEarly(),
     react(),
-    compiledEarly(),
+    compiledEarly(['/src/frame/GardenFrame.tsx', '/src/light/LightScreen.tsx']),
     VitePWA({
       strategies: 'injectManifest',
       srcDir: 'src',

@@ -1,6 +1,5 @@
-import { connect } from '@border/server'
-import { randomBytes } from 'node:crypto'
 import { databaseUrl } from './cluster.ts'
+import { scratchDatabase } from './databases.ts'
 import { prepare } from './prepare.ts'
 
 /**
@@ -8,16 +7,9 @@ import { prepare } from './prepare.ts'
  * which: copying what is migrated takes a tenth of the time of migrating.
  */
 export default async function setup(): Promise<() => Promise<void>> {
-  const adminUrl = await databaseUrl('postgres')
-  const template = `border_template_${randomBytes(6).toString('hex')}`
-  const asAdmin = async (sql: string) => {
-    const admin = connect(adminUrl, 1)
-    await admin.raw(sql)
-    await admin.destroy()
-  }
-  await asAdmin(`create database ${template}`)
-  await prepare(await databaseUrl(template), false)
-  process.env.BORDER_ADMIN_URL = adminUrl
-  process.env.BORDER_TEST_TEMPLATE = template
-  return () => asAdmin(`drop database ${template} with (force)`)
+  const template = await scratchDatabase()
+  await prepare(template.url, false)
+  process.env.BORDER_ADMIN_URL = await databaseUrl('postgres')
+  process.env.BORDER_TEST_TEMPLATE = new URL(template.url).pathname.slice(1)
+  return template.drop
 }

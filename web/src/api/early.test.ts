@@ -3,7 +3,7 @@ import { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { answerTo, gardenId } from '../test/server.ts'
 import { ask, ApiError } from './client.ts'
-import { forgetEarly, pageText } from './early.ts'
+import { askEarly, forgetEarly } from './early.ts'
 
 const addresses = {
   session: `/api${sessionEndpoints.read.path}`,
@@ -34,7 +34,7 @@ afterEach(() => {
 })
 const settled = () => new Promise((resolve) => setTimeout(resolve, 20))
 /** As its text stands in the page: nothing around it is there. */
-const inThePage = (files: string[] = []) => (0, eval)(pageText(addresses, files))
+const inThePage = () => (0, eval)(`(${askEarly})(${JSON.stringify(addresses)})`)
 
 describe('what the page itself asks', () => {
   it('is who it is, then their gardens and the garden of the address on its day', async () => {
@@ -87,34 +87,5 @@ describe('what the page itself asks', () => {
     await expect(ask(sessionEndpoints.read, {})).rejects.toThrow(ApiError)
     answers = () => session
     expect(await ask(sessionEndpoints.read, {})).toEqual(session)
-  })
-})
-
-describe('what the page itself fetches', () => {
-  const files = ['/assets/light.js', '/assets/light.css']
-  const fetched = () => {
-    document.head.replaceChildren()
-    inThePage(files)
-    return [...document.head.querySelectorAll('link')].map((l) => [l.rel, l.getAttribute('href')])
-  }
-
-  it('are the scripts and styles of a garden’s light, where the address leads there', () => {
-    for (const path of [`/g/${gardenId}/light`, `/g/${gardenId}/`, `/g/${gardenId}`]) {
-      history.replaceState(null, '', `${path}?on=2026-05-01`)
-      expect([path, fetched()]).toEqual([
-        path,
-        [
-          ['modulepreload', files[0]],
-          ['preload', files[1]],
-        ],
-      ])
-    }
-  })
-
-  it('is nothing for who comes in elsewhere', () => {
-    for (const path of ['/', `/g/${gardenId}/season`, '/gardens/new', `/g/${gardenId}/light/more`]) {
-      history.replaceState(null, '', path)
-      expect([path, fetched()]).toEqual([path, []])
-    }
   })
 })

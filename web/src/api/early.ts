@@ -7,7 +7,7 @@ declare global {
  * Asks who it is, and if it is somebody for their gardens and the garden of the address, before there is any script of the
  * application. Its text becomes part of the page: nothing outside of it may be used in it.
  */
-function askEarly(addresses: { session: string; gardens: string; garden: string }): void {
+export function askEarly(addresses: { session: string; gardens: string; garden: string }): void {
   const asked = (globalThis.asked = new Map<string, Promise<Response>>())
   const ask = (address: string, answer = fetch(address)) => {
     asked.set(address, answer)
@@ -31,30 +31,6 @@ function askEarly(addresses: { session: string; gardens: string; garden: string 
   )
   ask(addresses.session, whoItIs)
 }
-
-/**
- * Fetches what the screens that people come in at need, where the address leads to one, while the application's own scripts are on
- * their way. Its text becomes part of the page: nothing outside of it may be used in it.
- *
- * @param files addresses of scripts and styles
- */
-function fetchEarly(files: readonly string[]): void {
-  if (!/^\/g\/[^/]+(\/light)?\/?$/.test(location.pathname)) return
-  for (const file of files) {
-    const link = document.createElement('link')
-    const isStyle = file.endsWith('.css')
-    link.rel = isStyle ? 'preload' : 'modulepreload'
-    if (isStyle) link.as = 'style'
-    // As scripts are fetched by one another: otherwise they are fetched twice.
-    link.crossOrigin = ''
-    link.href = file
-    document.head.append(link)
-  }
-}
-
-/** What becomes part of the page, at build: two statements, each ended, so that neither is taken for a call of the other. */
-export const pageText = (addresses: Parameters<typeof askEarly>[0], files: readonly string[]): string =>
-  `(${askEarly})(${JSON.stringify(addresses)});\n(${fetchEarly})(${JSON.stringify(files)});`
 
 /** @returns the answer to what the page has asked, once; undefined where it has not */
 export function takeEarly(address: string): Promise<Response> | undefined {

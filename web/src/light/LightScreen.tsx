@@ -1,6 +1,6 @@
 import { extentOf } from '@border/core'
 import { useDeferredValue, useMemo, useReducer } from 'react'
-import { useSearchParams } from 'react-router'
+import { useParam } from '../frame/address.ts'
 import { errorText } from '../api/writes.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
@@ -82,18 +82,7 @@ function useLightContext(): LightContext & { error: unknown } {
 /** The day that is compared with: asked for in the address, else the one the assessment finds worth it. */
 function useThen() {
   const { view, asOf } = useGardenContext()
-  const [params, setParams] = useSearchParams()
-  const askedThen = params.get('then') ?? undefined
+  const [askedThen, chooseThen] = useParam('then')
   const { data: assessment, error } = useAssessment(view.garden.id, asOf, askedThen)
-  const chooseThen = (day: string | undefined) =>
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        if (day) next.set('then', day)
-        else next.delete('then')
-        return next
-      },
-      { replace: true },
-    )
   return { then: askedThen ?? assessment?.then, askedThen, chooseThen, assessment, error }
 }

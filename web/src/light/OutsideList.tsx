@@ -2,6 +2,7 @@ import type { AssessmentView, GardenView, PlantingView } from '@border/contract'
 import { causeClause, decisionInForce, quarterHours, type Point } from '@border/core'
 import { memo } from 'react'
 import { Link, useLocation } from 'react-router'
+import { withPlanting } from '../frame/address.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortMonthYear } from '../frame/words.ts'
 import { causeHours } from './causeHours.ts'
@@ -130,10 +131,4 @@ function Outside({ planting: p, assessment: a, of, placeName, isChosen, onSelect
 function useNow(): string {
   const { on, today } = useGardenContext()
   return on === today ? 'now' : `in ${shortMonthYear(on)}`
-}
-
-export function withPlanting(search: string, plantingId: string): string {
-  const params = new URLSearchParams(search)
-  params.set('planting', plantingId)
-  return `?${params}`
 }

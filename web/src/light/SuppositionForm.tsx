@@ -1,4 +1,11 @@
-import { standing, supposed, type IsoDate, type Obstruction, type Supposition } from '@border/core'
+import {
+  standing,
+  supposed,
+  type IsoDate,
+  type Obstruction,
+  type Solid,
+  type Supposition,
+} from '@border/core'
 import { Checkbox, Slider } from 'antd'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { metres } from './suppositionWords.ts'
@@ -14,7 +21,8 @@ export function SuppositionForm({
   onSuppose: (supposition: Supposition | undefined) => void
 }) {
   const { on } = useGardenContext()
-  if (!standing(obstruction, on)) return null
+  const solid = standing(obstruction, on)
+  if (!solid) return null
   const t: Supposition = supposition ?? { obstructionId: obstruction.id }
   return (
     <>
@@ -24,7 +32,7 @@ export function SuppositionForm({
           <span className="visually-hidden">Try it gone</span>
         </Checkbox>
         <span />
-        {slidersOf(obstruction, t, on).map((slider) => (
+        {slidersOf(obstruction, solid, t, on).map((slider) => (
           <Row
             key={slider.label}
             {...slider}
@@ -51,8 +59,7 @@ interface Tried {
 }
 
 /** What can be tried of an obstruction that stands, by what it is, as it is supposed to be. */
-function slidersOf(obstruction: Obstruction, t: Supposition, on: IsoDate): Tried[] {
-  const solid = standing(obstruction, on)!
+function slidersOf(obstruction: Obstruction, solid: Solid, t: Supposition, on: IsoDate): Tried[] {
   const shown = supposed(obstruction, { ...t, gone: false }, on)
   const heightM = shown?.heightM ?? solid.heightM
   const isPlant = obstruction.kind === 'tree' || obstruction.kind === 'hedge'

@@ -2,6 +2,7 @@ import type { RecordView } from '@border/contract'
 import { capitalised, counted, listed, type Untold } from '@border/core'
 import { lazy, Suspense } from 'react'
 import { useSearchParams } from 'react-router'
+import { withParam } from '../frame/address.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered, Waiting } from '../frame/Answered.tsx'
@@ -25,12 +26,7 @@ export function RecordScreen() {
   const record = useRecord(view.garden.id)
   const tab = tabs.find((t) => t.toLowerCase() === params.get('tab')) ?? 'Plantings'
   const ofRecord = tab !== 'Signs' && tab !== 'Photos'
-  const choose = (next: Tab) =>
-    setParams((before) => {
-      const after = new URLSearchParams(before)
-      after.set('tab', next.toLowerCase())
-      return after
-    })
+  const choose = (next: Tab) => setParams((before) => withParam(before, 'tab', next.toLowerCase()))
   return (
     <>
       <ScreenHead

@@ -1,9 +1,9 @@
 import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
 import { counted } from '@border/core'
-import { Link, useSearchParams } from 'react-router'
+import { Link } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'
 import { hrefOf } from '../api/client.ts'
-import { bringIntoView } from '../frame/bringIntoView.ts'
+import { useChosen, useParam } from '../frame/address.ts'
 import { ButtonLink } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
@@ -76,25 +76,14 @@ function Season({ data }: { data: SeasonView }) {
 
 /** The job of the address, or the first of the planting that it names; without either the first that is open. */
 function useChosenJob(ordered: readonly JobView[]): [JobView | undefined, (job: JobView) => void] {
-  const [params, setParams] = useSearchParams()
-  const planting = params.get('planting')
+  const [jobId, choose] = useChosen('job', 'job')
+  const [planting] = useParam('planting')
   const chosen =
-    ordered.find((j) => j.id === params.get('job')) ??
-    ordered.find((j) => planting !== null && j.plantingIds.includes(planting) && j.state === 'open') ??
+    ordered.find((j) => j.id === jobId) ??
+    ordered.find((j) => planting !== undefined && j.plantingIds.includes(planting) && j.state === 'open') ??
     ordered.find((j) => j.state === 'open') ??
     ordered[0]
-  const choose = (job: JobView) => {
-    bringIntoView('job')
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        next.set('job', job.id)
-        return next
-      },
-      { replace: true },
-    )
-  }
-  return [chosen, choose]
+  return [chosen, (job) => choose(job.id)]
 }
 
 /** How much work is open, and what has no day. */

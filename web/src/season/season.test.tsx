@@ -3,7 +3,7 @@ import { ruleEndpoints, seasonEndpoints, type RuleView, type SeasonView } from '
 import { act, screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { walkDb } from '../offline/store.ts'
-import { syncNow } from '../offline/sync.ts'
+import { syncNow, syncState } from '../offline/sync.ts'
 import { openApp } from '../test/openApp.tsx'
 import { answerTo, gardenId, jobId, MockServer, Refuses, today } from '../test/server.ts'
 
@@ -55,6 +55,7 @@ describe('a job', () => {
     expect(
       await screen.findByText(/No connection: it waits on this device and goes by itself\./),
     ).toBeTruthy()
+    await waitFor(() => expect(syncState().sending).toBe(false))
     server.isAway = false
     await act(() => syncNow(true))
     await waitFor(() => expect(server.askedOf(seasonEndpoints.recordDone)).toHaveLength(1))

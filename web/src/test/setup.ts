@@ -50,9 +50,30 @@ if (typeof window !== 'undefined') {
       terminate = () => {}
     },
   })
+  /** Names of locks that are held; a page that is gone, as after each test, holds none. */
+  let held = new Set<string>()
+  afterEach(() => {
+    held = new Set()
+  })
   Object.defineProperty(navigator, 'locks', {
     configurable,
-    value: { request: (_name: string, _options: unknown, run: (lock: object) => unknown) => run({}) },
+    value: {
+      /** Whoever asks does not wait: a lock that is held is not had. */
+      request: async (
+        name: string,
+        _: { ifAvailable: true },
+        run: (lock: object | null) => Promise<unknown>,
+      ) => {
+        const here = held
+        if (here.has(name)) return run(null)
+        here.add(name)
+        try {
+          return await run({})
+        } finally {
+          here.delete(name)
+        }
+      },
+    },
   })
   Element.prototype.scrollIntoView = () => {}
   // Nothing is laid out here: what an element says of itself is all there is to know of its looks. Going through every rule of

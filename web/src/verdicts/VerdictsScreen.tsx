@@ -3,10 +3,9 @@ import { counted, dayMonthYear, openVerdicts, wordOn, type Assessment, type Acti
 import { Select } from 'antd'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
-import { useSearchParams } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
+import { useChosen } from '../frame/address.ts'
 import { announce } from '../frame/Announced.tsx'
-import { bringIntoView } from '../frame/bringIntoView.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered, Empty } from '../frame/Answered.tsx'
@@ -93,20 +92,9 @@ function useChosenRow(
   rows: readonly Row[],
   firstId: string | undefined,
 ): [Row | undefined, (plantingId: string) => void] {
-  const [params, setParams] = useSearchParams()
-  const of = (id: string | null | undefined) => rows.find((r) => r.planting.id === id)
-  const choose = (id: string) => {
-    bringIntoView('verdict')
-    setParams(
-      (before) => {
-        const next = new URLSearchParams(before)
-        next.set('planting', id)
-        return next
-      },
-      { replace: true },
-    )
-  }
-  return [of(params.get('planting')) ?? of(firstId) ?? rows[0], choose]
+  const [chosenId, choose] = useChosen('planting', 'verdict')
+  const of = (id: string | undefined) => rows.find((r) => r.planting.id === id)
+  return [of(chosenId) ?? of(firstId) ?? rows[0], choose]
 }
 
 /** A place where many verdicts point one way is better reworked as a whole. */

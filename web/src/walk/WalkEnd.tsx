@@ -16,7 +16,7 @@ import type { QueuedEntry } from '../offline/store.ts'
 import { countWaiting, syncNow } from '../offline/sync.ts'
 import { dropRefused } from '../offline/queue.ts'
 import { useSyncState } from '../offline/useSync.ts'
-import { withPlanting } from '../light/OutsideList.tsx'
+import { withPlanting } from '../frame/address.ts'
 
 interface Props {
   places: WalkPlace[]

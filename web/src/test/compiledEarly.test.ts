@@ -1,7 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { onTheirWay } from '../../askedEarly.ts'
-import { markFirst } from '../../compiledEarly.ts'
-import type { BuiltScript } from '../../firstScripts.ts'
+import { markFirst, type BuiltScript } from '../../compiledEarly.ts'
 
 const script = (imports: string[], more: Partial<BuiltScript> = {}): BuiltScript => ({
   type: 'chunk',
@@ -36,16 +34,5 @@ describe('the scripts of a first visit', () => {
     expect(() => markFirst(built(), ['/src/light/Light.tsx'])).toThrow(
       'The build has no /src/light/Light.tsx',
     )
-  })
-
-  it('are on their way with their styles before the page has run, but for what the page has itself', () => {
-    const bundle = {
-      ...built(),
-      'frame.js': script(['words.js', 'plan.js'], {
-        facadeModuleId: '/web/src/frame/GardenFrame.tsx',
-        viteMetadata: { importedCss: new Set(['frame.css']) },
-      }),
-    }
-    expect(onTheirWay(bundle).toSorted()).toEqual(['/frame.css', '/frame.js', '/light.js', '/plan.js'])
   })
 })

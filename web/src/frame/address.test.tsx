@@ -1,0 +1,38 @@
+// @vitest-environment jsdom
+import { act, render } from '@testing-library/react'
+import { createMemoryRouter, RouterProvider } from 'react-router'
+import { expect, it } from 'vitest'
+import { useChosen, useParam, withParam, withPlanting } from './address.ts'
+
+it('an address says one thing otherwise and the rest as before', () => {
+  const before = new URLSearchParams('on=2026-05-01&job=a')
+  expect(`${withParam(before, 'job', 'b')}`).toBe('on=2026-05-01&job=b')
+  expect(`${withParam(before, 'job', undefined)}`).toBe('on=2026-05-01')
+  expect(`${before}`).toBe('on=2026-05-01&job=a')
+  expect(withPlanting('?on=2026-05-01', 'p 1')).toBe('?on=2026-05-01&planting=p+1')
+})
+
+it('what is chosen is in the address, and the way back leads past it', async () => {
+  let said: { chosen: string | undefined; on: string | undefined } | undefined
+  let choose: (id: string) => void
+  let setOn: (day: string | undefined) => void
+  function Screen() {
+    const [chosen, chooseIt] = useChosen('planting', 'verdict')
+    const [on, set] = useParam('on')
+    said = { chosen, on }
+    choose = chooseIt
+    setOn = set
+    return null
+  }
+  const routes = ['/', '/verdicts'].map((path) => ({ path, Component: path === '/' ? () => null : Screen }))
+  const router = createMemoryRouter(routes, { initialEntries: ['/', '/verdicts?on=2026-05-01'] })
+  render(<RouterProvider router={router} />)
+  expect(said).toEqual({ chosen: undefined, on: '2026-05-01' })
+  await act(async () => choose('p1'))
+  await act(async () => choose('p2'))
+  expect(said).toEqual({ chosen: 'p2', on: '2026-05-01' })
+  await act(async () => setOn(undefined))
+  expect(said).toEqual({ chosen: 'p2', on: undefined })
+  await act(async () => router.navigate(-1))
+  expect(router.state.location.pathname).toBe('/')
+})
