@@ -119,7 +119,7 @@ test('the record tells plant from spot from year, judges a trial, and reads sign
   const errors = watchForErrors(page)
   await enterDemo(page)
   await goTo(page, 'Record')
-  await expect(page.getByText(/Of what differs, \d+ % is the place/)).toBeVisible()
+  await expect(page.getByText(/Of what differs between seasons’ scores, \d+ % is /)).toBeVisible()
   await page.getByRole('button', { name: /Rodgersia podophylla N-002/ }).click()
   await expect(page.getByText(/Falls \d\.\d a season from 20\d\d to 2026/)).toBeVisible()
   await expect(page.getByText(/On the plan: Storehouse went in February 2025/)).toBeVisible()

@@ -1,4 +1,4 @@
-import { problemText, solarPosition, type FileResult } from '@border/core'
+import { isIsoDate, problemText, solarPosition, type FileResult } from '@border/core'
 import { readFileSync } from 'node:fs'
 import { parseArgs } from 'node:util'
 import { BadInput, Misuse } from './say.ts'
@@ -46,6 +46,13 @@ export function numberOption(name: string, text: unknown): number {
   const value = typeof text === 'string' && text.trim() !== '' ? Number(text) : NaN
   if (!Number.isFinite(value)) throw new Misuse(`--${name} takes a number`)
   return value
+}
+
+/** A day that an option names. */
+export function dayOption(name: string, text: string | undefined): string {
+  if (!text) throw new Misuse(`--${name} takes a date like 2026-09-14`)
+  if (!isIsoDate(text)) throw new BadInput([`--${name}: ${text} is not a date like 2026-09-14`])
+  return text
 }
 
 /** `border sun --lat 52 --lon 1.3 --at 2026-06-21T11:00:00Z --json` */

@@ -7,35 +7,28 @@ import {
   instantsOf,
   isInside,
   isIsoDate,
-  isPlace,
   assessGarden,
-  library,
   lightClass,
-  placeOf,
   logReadings,
   planMetres,
   plotsOf,
   problemText,
   readLightLog,
   readPlan,
-  readPlantings,
   readPoints,
   readReadings,
-  sceneOf,
   seededRandom,
   sunHours,
   type Cause,
   type FieldHours,
   type GardenHead,
   type LightPeriod,
-  type Place,
   type Planting,
-  type PlanFeature,
   type Reading,
-  type Scene,
 } from '@border/core'
 import { stringify } from 'csv-stringify/sync'
-import { accepted, numberOption, optionsOf, readText } from './files.ts'
+import { accepted, dayOption, numberOption, optionsOf, readText } from './files.ts'
+import { gardenIn, plantingsIn, type PlannedGarden } from './plannedGarden.ts'
 import { BadInput, Misuse } from './say.ts'
 import { simulateLog } from '@border/core/simulated'
 
@@ -64,13 +57,6 @@ const options = {
 } as const
 type Options = ReturnType<typeof optionsOf<typeof options>>['values']
 
-interface Garden {
-  head: GardenHead
-  features: (PlanFeature & { id: string })[]
-  scene: Scene
-  places: Place[]
-}
-
 const HOW = 'light takes one plan file and what to do with it; ./border lists the ways'
 
 /** `border light PLAN ...`: hours at points, fields, differences, affected plantings, explanations, simulated logs. */
@@ -79,7 +65,7 @@ export function lightCommand(args: string[]): string {
   const [planFile, ...more] = positionals
   if (!planFile || more.length > 0) throw new Misuse(HOW)
   if (values.points !== undefined) return hoursAtPoints(planFile, values)
-  const ways: [given: unknown, run: (garden: Garden, values: Options) => string][] = [
+  const ways: [given: unknown, run: (garden: PlannedGarden, values: Options) => string][] = [
     [values.field, field],
     [values.affected, affected],
     [values.ahead, ahead],
@@ -89,23 +75,6 @@ export function lightCommand(args: string[]): string {
   const asked = ways.filter(([given]) => given !== undefined)
   if (asked.length !== 1) throw new Misuse(HOW)
   return asked[0]![1](gardenIn(planFile), values)
-}
-
-function gardenIn(planFile: string): Garden {
-  const { garden: head, features } = accepted(readPlan(readText(planFile), planFile))
-  const named = features.map((f, i) => ({ ...f, id: String(i) }))
-  return {
-    head,
-    features: named,
-    scene: sceneOf(head, named),
-    places: named.flatMap((f) => placeOf(f) ?? []),
-  }
-}
-
-function dayOption(name: string, text: string | undefined): string {
-  if (!text) throw new Misuse(`--${name} takes a date like 2026-09-14`)
-  if (!isIsoDate(text)) throw new BadInput([`--${name}: ${text} is not a date like 2026-09-14`])
-  return text
 }
 
 /** `name,x,y[,z]` points on days. Every fault of both files is named. */
@@ -159,7 +128,7 @@ interface Cell {
 }
 
 /** Every cell of every bed: hours of a day or the season, or their difference to the garden of another day. */
-function field({ scene, places, features }: Garden, values: Options): string {
+function field({ scene, places, features }: PlannedGarden, values: Options): string {
   const on = dayOption('field', values.field)
   const standing = values.standing === undefined ? on : dayOption('standing', values.standing)
   const less = values.less === undefined ? undefined : dayOption('less', values.less)
@@ -245,56 +214,22 @@ function cellFeature({ bed, x, y, cellM, hours, change }: Cell) {
   }
 }
 
-function plantingsIn({ features, head }: Garden, values: Options, today: string): Planting[] {
-  if (!values.plantings) throw new Misuse('--plantings FILE is needed')
-  const byPlace = new Map(features.filter(isPlace).map((f) => [f.name.toLowerCase(), f]))
-  const taxa = new Map(library.map((t) => [t.botanical.toLowerCase(), t]))
-  const rows = accepted(
-    readPlantings(
-      readText(values.plantings),
-      {
-        places: new Map([...byPlace].map(([name, f]) => [name, f.kind as 'bed' | 'container'])),
-        taxa: new Set(taxa.keys()),
-      },
-      today,
-      values.plantings,
-    ),
-  )
-  return rows.map((r) => {
-    const place = byPlace.get(r.place.toLowerCase())!
-    const at = place.geometry.type === 'Point' ? place.geometry.coordinates : planMetres(head, [r.x!, r.y!])
-    const taxon = taxa.get(r.taxon.toLowerCase())!
-    return {
-      id: r.tag,
-      tag: r.tag,
-      taxon,
-      placeId: place.id,
-      x: at[0]!,
-      y: at[1]!,
-      radiusM: r.radius_m ?? null,
-      outline: null,
-      plantedOn: r.planted_on,
-      inPlaceSince: r.planted_on,
-      plantedCount: r.count,
-      livingCount: r.living ?? r.count,
-      source: r.source ?? 'bought',
-      role: r.role ?? null,
-      fromTag: r.from_tag ?? null,
-    }
-  })
+function plantingsFile({ plantings }: Options): string {
+  if (!plantings) throw new Misuse('--plantings FILE is needed')
+  return plantings
 }
 
-const placeName = ({ places }: Garden, planting: Planting) =>
+const placeName = ({ places }: PlannedGarden, planting: Planting) =>
   places.find((p) => p.id === planting.placeId)?.name ?? ''
 
 const changeWords = (c: { name: string; what: string; date?: string }) =>
   `${c.name} ${c.what}${c.date ? ` ${c.date}` : ''}`
 
 /** Plantings outside the light they like on a day, with what changed since another. */
-function affected(garden: Garden, values: Options): string {
+function affected(garden: PlannedGarden, values: Options): string {
   const [then, now, ...more] = values.affected!.split(',').map((d) => dayOption('affected', d.trim()))
   if (!then || !now || more.length > 0) throw new Misuse('--affected takes THEN,NOW')
-  const plantings = plantingsIn(garden, values, now)
+  const plantings = plantingsIn(garden, plantingsFile(values), now)
   const model = { scene: garden.scene, places: garden.places, plantings, reserved: [] }
   const tags = new Map(plantings.map((p) => [p.id, p]))
   const found = assessGarden(model, then, now)
@@ -328,12 +263,12 @@ function affected(garden: Garden, values: Options): string {
 const YEARS_AHEAD = 15
 
 /** Plantings that will leave the light they like, or come back into it. */
-function ahead(garden: Garden, values: Options): string {
+function ahead(garden: PlannedGarden, values: Options): string {
   const [day, years] = values.ahead!.split(',')
   const on = dayOption('ahead', day?.trim())
   const span = years === undefined ? YEARS_AHEAD : numberOption('ahead', years)
   if (!(span >= 1 && span <= 60)) throw new BadInput([`--ahead: ${span} is not between 1 and 60 years`])
-  const plantings = plantingsIn(garden, values, on)
+  const plantings = plantingsIn(garden, plantingsFile(values), on)
   const tags = new Map(plantings.map((p) => [p.id, p]))
   const coming = comingChanges({ scene: garden.scene, places: garden.places, plantings }, on, span).map(
     ({ plantingId, ...c }) => ({
@@ -370,7 +305,7 @@ function pointOption(text: string | undefined, head: GardenHead): { x: number; y
 const SHOWN = 8
 
 /** Which unrecorded change best accounts for readings by eye and by logger. */
-function explain({ head, scene, features }: Garden, values: Options): string {
+function explain({ head, scene, features }: PlannedGarden, values: Options): string {
   if (!values.readings && !values.log) throw new Misuse('--explain needs --readings FILE, --log FILE or both')
   const zone = values.zone ?? head.timeZone
   const now = Date.now()
@@ -409,7 +344,7 @@ function explain({ head, scene, features }: Garden, values: Options): string {
 }
 
 /** The stand-in logger as a file: `time,lux` in Universal Time. */
-function simulatedLog({ head, scene }: Garden, values: Options): string {
+function simulatedLog({ head, scene }: PlannedGarden, values: Options): string {
   const at = pointOption(values.at, head)
   const from = dayOption('from', values.from)
   const days = values.days === undefined ? 14 : numberOption('days', values.days)

@@ -1,21 +1,15 @@
 import {
   careRules,
   civilDate,
-  climateOf,
   earlinessOf,
   taxonCare,
-  generateWeather,
   isIsoDate,
   library,
-  patternAtLatitude,
   readPlan,
-  readWeather,
   ruleSentence,
   schoolIds,
   schools,
   taxonSearch,
-  type Climate,
-  type DailyWeather,
   type SchoolId,
   type Schools,
   type Taxon,
@@ -24,6 +18,7 @@ import {
 import { existsSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { accepted, optionsOf, readText } from './files.ts'
+import { climateIn, type FileClimate } from './plannedGarden.ts'
 import { BadInput, Misuse } from './say.ts'
 
 const usage =
@@ -94,16 +89,11 @@ function explain(args: string[]): string {
   })
 }
 
-interface CliGarden {
+interface CliGarden extends FileClimate {
   name: string
   latitude: number
   timeZone: string
-  climate: Climate
-  days: readonly DailyWeather[]
-  source: string
 }
-
-const SIMULATED_YEARS = [2008, 2025] as const
 
 /** A garden's place and climate from a folder or a plan; its weather file, or a simulated record for its latitude. */
 function gardenAt(path: string, weatherPath: string | undefined): CliGarden {
@@ -113,22 +103,8 @@ function gardenAt(path: string, weatherPath: string | undefined): CliGarden {
   const { garden } = accepted(readPlan(readText(planPath), planPath))
   const beside = join(path, 'weather.csv')
   const file = weatherPath ?? (isFolder && existsSync(beside) ? beside : undefined)
-  const days = file
-    ? accepted(readWeather(readText(file), file))
-    : generateWeather(patternAtLatitude(garden.latitude), ...SIMULATED_YEARS)
-  const result = climateOf(days, garden.latitude, file === undefined)
-  if (!result.ok)
-    throw new BadInput([
-      `${file}: ${result.completeYears} complete years of weather; at least three are needed for what is usual`,
-    ])
-  return {
-    name: garden.name,
-    latitude: garden.latitude,
-    timeZone: garden.timeZone,
-    climate: result.climate,
-    days,
-    source: file ?? 'simulated for the latitude',
-  }
+  const { name, latitude, timeZone } = garden
+  return { name, latitude, timeZone, ...climateIn(garden, file) }
 }
 
 /** The taxon of a name, typos and synonyms allowed. */

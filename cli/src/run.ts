@@ -1,5 +1,6 @@
 import { sunCommand } from './files.ts'
 import { lightCommand } from './light.ts'
+import { recordCommand } from './record.ts'
 import { rulesCommand } from './rules.ts'
 import { BadInput, Misuse, say } from './say.ts'
 import { scheduleCommand } from './schedule.ts'
@@ -32,6 +33,9 @@ const usage = `Seasoned Border
                         what the rules say of a kind of plant there: every window with the reason for each date
   ./border rules list [--json]
                         the shipped rules of care, each as a sentence
+  ./border record FOLDER [--season YEAR] [--on DAY] [--json]
+                        from plan.geojson, plantings.csv, observations.csv and weather.csv: how each planting did, what is
+                        plant, place and year and what cannot be told, declines, and the bloom of a season
   ./border schedule SEASON.json [--seed N] [--rounds N] [--json]
                         the best plan found of jobs, windows, people and weather; the same file, the same plan
   ./border sun --lat DEG --lon DEG --at INSTANT [--json]
@@ -56,6 +60,7 @@ const commands: Record<string, Command> = {
   check: async () => (await import('./check.ts')).checkCommand(),
   import: async (args) => (await import('./importFolder.ts')).importCommand(args),
   light: lightCommand,
+  record: recordCommand,
   rules: rulesCommand,
   schedule: scheduleCommand,
   sun: sunCommand,

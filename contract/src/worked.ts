@@ -1,6 +1,7 @@
 import {
   actions,
   bloomStages,
+  recordSources,
   brightnesses,
   featureGeometry,
   featureKinds,
@@ -342,12 +343,16 @@ export const unseen: z.ZodType<Unseen> = z.union([
 export const bloomStage = z.enum(bloomStages)
 const expected = z.strictObject({ score: n, se: n })
 const keyed = <K extends z.ZodType>(key: K) => ({ key, estimate: n, se: n, records: n })
+const sources = z.array(z.enum([...recordSources, 'chance']))
 export const recordModel: z.ZodType<Omit<RecordModel, 'plantings'>> = z.strictObject({
   mean: n,
   meanSe: n,
-  shares: z.strictObject({ taxon: n, place: n, year: n, light: n, planting: n, rest: n }),
-  untold: z.array(z.enum(['place', 'year', 'taxon from planting', 'planting from chance'])).readonly(),
-  taxa: z.array(z.strictObject({ ...keyed(text), expected })),
+  shares: z.array(z.strictObject({ sources: sources.readonly(), share: n.optional(), low: n, high: n })),
+  untold: z.array(
+    z.strictObject({ sources: sources.readonly(), why: z.enum(['single', 'confounded', 'wide']) }),
+  ),
+  untied: z.array(z.array(text)),
+  taxa: z.array(z.strictObject({ ...keyed(text), expected: expected.optional() })),
   places: z.array(z.strictObject(keyed(text))),
   years: z.array(z.strictObject(keyed(n))),
   lights: z.array(
@@ -357,7 +362,7 @@ export const recordModel: z.ZodType<Omit<RecordModel, 'plantings'>> = z.strictOb
   ),
   records: n,
   iterations: n,
-})
+}) as z.ZodType<Omit<RecordModel, 'plantings'>>
 export const decline: z.ZodType<Decline> = z.strictObject({
   plantingId: text,
   perSeason: n,

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
 import { addDays, dayOfYear, daysBetween } from '../dates/index.ts'
 import { waterBalance, type RootingPlant } from './index.ts'
+import { dayOfBalance } from './watering.ts'
 
 const since = '2026-07-01'
 const plant: RootingPlant = {
@@ -17,6 +18,40 @@ const balance = (
   today: string,
   more: { plant?: Partial<RootingPlant>; waterings?: { day: string; litres: number }[] } = {},
 ) => waterBalance({ ...plant, ...more.plant }, days, today, more.waterings ?? [], 52)
+
+describe('a day of the balance', () => {
+  it('FAO-56, example 36: ten days of a crop that comes short of water', () => {
+    const zone = { totalMm: 160, readilyMm: 64 }
+    const days = [
+      [6.0, 61.0],
+      [5.6, 66.6],
+      [4.7, 71.2],
+      [5.0, 75.8],
+      [5.8, 80.9],
+      [3.2, 83.5],
+      [7.0, 89.1],
+      [6.1, 93.6],
+      [5.6, 97.5],
+      [6.2, 101.6],
+    ] as const
+    let depletion = 55
+    for (const [evapotranspiration, end] of days) {
+      depletion = dayOfBalance(depletion, zone, 0, evapotranspiration)
+      // Printed to a tenth, from figures that were rounded at each step.
+      expect(Math.abs(depletion - end)).toBeLessThan(0.25)
+    }
+  })
+  it('never takes out more than there is, however long it is dry', () => {
+    const zone = { totalMm: 20, readilyMm: 8 }
+    let depletion = 0
+    for (let day = 0; day < 400; day++) {
+      const next = dayOfBalance(depletion, zone, 0, 6)
+      expect(next).toBeGreaterThanOrEqual(depletion)
+      depletion = next
+    }
+    expect(depletion).toBeLessThanOrEqual(20)
+  })
+})
 
 describe('the water of what is not rooted in', () => {
   it('is due when what the roots can draw with ease is gone: loam, 15 cm, 40 %', () => {

@@ -1,4 +1,4 @@
-import { daysBetween, seasonStart, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { addDays, daysBetween, seasonStart, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import { degreeDays } from './degreeDays.ts'
 import type { DailyWeather } from './weather.ts'
 
@@ -19,6 +19,8 @@ const GROWTH_C = 5
 /** With less gathered, a warm week in January would be called an early spring. */
 const LEAST_DEGREE_DAYS = 60
 const LEAST_SEASONS = 3
+/** Beyond this share of its usual warmth a season adds so little a day that days would be made of next to nothing. */
+const TELLING_SHARE = 0.9
 const SEASON_DAYS = 365
 
 /**
@@ -44,19 +46,34 @@ export function earlinessOf(
   }
   if (!own || earlier.length < LEAST_SEASONS || own.length < index - 6) return undefined
   const at = Math.min(index, own.length - 1)
-  const gathered = own[at]!
   const usual = Float64Array.from(
     { length: SEASON_DAYS },
     (_, i) => earlier.reduce((sum, e) => sum + e[i]!, 0) / earlier.length,
   )
-  const told = gathered >= LEAST_DEGREE_DAYS || usual[at]! >= LEAST_DEGREE_DAYS
-  const reached = usual.findIndex((g) => g >= gathered)
+  // Late in the year what the season was when it still grew is what it stays.
+  const telling = Math.min(
+    at,
+    usual.findIndex((g) => g >= TELLING_SHARE * usual.at(-1)!),
+  )
+  const told = own[telling]! >= LEAST_DEGREE_DAYS || usual[telling]! >= LEAST_DEGREE_DAYS
+  const reached = usual.findIndex((g) => g >= own[telling]!)
   return {
-    lateDays: told ? at - (reached < 0 ? SEASON_DAYS - 1 : reached) : 0,
-    gathered,
+    lateDays: told ? telling - (reached < 0 ? SEASON_DAYS - 1 : reached) : 0,
+    gathered: own[at]!,
     usual: usual[at]!,
     seasons: earlier.length,
   }
+}
+
+/** The earliness of a whole season up to a day: of one that is over by its middle, of the present one by the day before. */
+export function earlinessOfSeason(
+  days: readonly DailyWeather[],
+  latitudeDeg: number,
+  season: number,
+  today: IsoDate,
+): Earliness | undefined {
+  const middle = latitudeDeg < 0 ? `${season - 1}-12-31` : `${season}-06-30`
+  return earlinessOf(days, latitudeDeg, middle < today ? middle : addDays(today, -1))
 }
 
 function seasonsOf(days: readonly DailyWeather[], south: boolean): Map<IsoDate, DailyWeather[]> {

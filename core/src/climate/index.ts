@@ -22,4 +22,4 @@ export {
   type WeatherNeed,
 } from './suitability.ts'
 export { seasonShift, type SeasonShift } from './seasonShift.ts'
-export { earlinessOf, type Earliness } from './earliness.ts'
+export { earlinessOf, earlinessOfSeason, type Earliness } from './earliness.ts'

@@ -1,5 +1,6 @@
 import { group } from 'd3-array'
-import { addDays, daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { usually, type Climate } from '../climate/index.ts'
+import { addDays, daysBetween, seasonStart, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import { groundM2, usualBloom, type Habit, type Taxon } from '../plants/index.ts'
 import type { BloomStage, RecordedPlanting, Seen } from './seen.ts'
 import type { YearOfSeason } from './seasons.ts'
@@ -70,6 +71,27 @@ export function bloomsSeen(
       ]
     })
   })
+}
+
+/** While the usual day is warmer than this a place is expected to show something: a working figure. */
+const SHOW_C = 8
+
+/**
+ * The days of a season in which a place should show something.
+ *
+ * @param climate null where none is known: from two months after midwinter for eight
+ */
+export function weeksOfShow(
+  climate: Climate | null,
+  season: number,
+  south: boolean,
+): { from: IsoDate; to: IsoDate } {
+  const start = seasonStart(season, south)
+  const days = Array.from({ length: 365 }, (_, i) => addDays(start, i))
+  const warm = climate
+    ? days.filter((d) => (usually(climate.minC, d) + usually(climate.maxC, d)) / 2 >= SHOW_C)
+    : days.slice(60, 304)
+  return { from: warm[0] ?? days[60]!, to: warm.at(-1) ?? days[304]! }
 }
 
 /** A planting as the bloom of a place counts it. */

@@ -22,6 +22,10 @@ const MOST_SEASONS = 6
 const LEAST_WEIGHT = 0.3
 const LEAST_PER_SEASON = 0.3
 const LEAST_FALL = 0.8
+/** Of the whole fall, what must have been lost before the last season: one bad season is no decline. */
+const LEAST_BEFORE = 0.25
+/** Tenths are not exact in binary: 4 less 3.2 is as much as 0.8. */
+const ROUNDING = 1e-9
 /** A run of seasons that chance orders this well more often is no trend: one in three lets three even steps pass. */
 const MOST_CHANCE = 0.34
 
@@ -45,10 +49,15 @@ export function declineOf(
   const span = told.at(-1)!.season - told[0]!.season
   const [lastButOne, last] = values.slice(-2) as [number, number]
   const before = median(values.slice(0, -1))
-  // Sustained: the last season is low, and it did not come out of the blue.
-  const sustained = last <= before - LEAST_FALL / 2 && lastButOne <= values[0]! && last <= lastButOne + 0.25
-  if (p > MOST_CHANCE || trend.slope > -LEAST_PER_SEASON || -trend.slope * span < LEAST_FALL || !sustained)
-    return undefined
+  // Sustained: the last season is low, it did not come out of the blue, and it is no recovery.
+  const fall = before - last
+  const earlier = median(values.slice(0, -2)) - lastButOne
+  const sustained =
+    fall >= LEAST_FALL / 2 - ROUNDING &&
+    earlier >= LEAST_BEFORE * fall - ROUNDING &&
+    last <= lastButOne + 0.25
+  const isSteep = -trend.slope >= LEAST_PER_SEASON - ROUNDING && -trend.slope * span >= LEAST_FALL - ROUNDING
+  if (p > MOST_CHANCE || !isSteep || !sustained) return undefined
   return {
     plantingId: told[0]!.plantingId,
     perSeason: -trend.slope,

@@ -24,14 +24,20 @@ export {
   type YearOfSeason,
 } from './seasons.ts'
 export { declineOf, type Decline } from './decline.ts'
+export { gardenRecord, type GardenRecord } from './record.ts'
 export {
-  gardenRecord,
+  ratingPrior,
+  recordModel,
+  recordSources,
   type Expected,
-  type GardenRecord,
   type KeyedEffect,
   type RecordModel,
+  type RecordSource,
+  type SourceOrChance,
+  type SourceShare,
   type Untold,
-} from './record.ts'
+} from './recordModel.ts'
+export { cannotTell, sharesSaid, type CannotTell, type RecordNames } from './recordWords.ts'
 export {
   unseenOf,
   bestOfPlace,
@@ -50,6 +56,7 @@ export {
   bloomOfPlace,
   bloomsSeen,
   LEAST_COVER,
+  weeksOfShow,
   type BloomGap,
   type BloomingPlanting,
   type BloomSeen,

@@ -7,12 +7,14 @@ import {
   bloomGaps,
   bloomOfPlace,
   bloomsSeen,
+  declineOf,
   gardenRecord,
   seasonScores,
   taxonRecords,
   treatmentEffects,
   trialProposal,
   type RecordedPlanting,
+  type SeasonScore,
   type Seen,
 } from './index.ts'
 
@@ -160,6 +162,33 @@ describe('decline', () => {
     // The truth falls by 0.7 a season until ratings can go no lower.
     expect(declines[0]!.perSeason).toBeGreaterThan(0.45)
     expect(declines[0]).toMatchObject({ from: 2021, to: 2026, seasons: 6 })
+  })
+
+  it.each<[says: string, ratings: number[], isDecline: boolean]>([
+    ['three even steps', [4, 3.6, 3.2], true],
+    ['a long slide', [5, 4.5, 4, 3.5, 2.5], true],
+    ['a fall that stays', [4.5, 4.5, 3, 3], true],
+    ['level, then one bad season', [4, 4, 4, 2], false],
+    ['level with chance, then one bad season', [4.5, 4, 4.5, 4, 2], false],
+    ['two alike and one bad season', [4, 4, 2.5], false],
+    ['a dip that is over', [4, 3, 2, 4], false],
+    ['a slow fade too small to see', [4, 3.9, 3.8, 3.7], false],
+  ])('is called by what stays: %s', (_, ratings, isDecline) => {
+    const scores = ratings.map((adjusted, i): SeasonScore => ({
+      plantingId: 'p',
+      season: 2020 + i,
+      score: adjusted,
+      adjusted,
+      weight: 1,
+      walks: 2,
+      seasonInPlace: 8 + i,
+      settling: false,
+      resting: false,
+    }))
+    expect(declineOf(scores, () => 0) !== undefined).toBe(isDecline)
+    // What the year did to all of it is no decline, and hides none.
+    const moved = scores.map((s) => ({ ...s, adjusted: s.adjusted - 0.5 * (s.season % 2) }))
+    expect(declineOf(moved, (season) => -0.5 * (season % 2)) !== undefined).toBe(isDecline)
   })
 })
 

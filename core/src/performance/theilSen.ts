@@ -1,3 +1,5 @@
+import { rollup } from 'd3-array'
+
 /** A robust trend and the range the data leave it. */
 export interface Trend {
   /** Change of y per unit of x: the median over all pairs of points. */
@@ -6,7 +8,7 @@ export interface Trend {
   intercept: number
   /** Pairs that rise less pairs that fall, Kendall's S. */
   s: number
-  /** Chance of an S this far from 0, either way, were there no trend: exact for up to ten points without ties in y. */
+  /** Chance of an S this far from 0, either way, were the same y in any order: exact for up to ten points, ties in y and all. */
   p: number
 }
 
@@ -34,7 +36,10 @@ export function theilSen(points: readonly (readonly [x: number, y: number])[]): 
     slope,
     intercept: median(points.map(([x, y]) => y - slope * x)),
     s,
-    p: kendallChance(points.length, s),
+    p: kendallChance(
+      points.map(([, y]) => y),
+      s,
+    ),
   }
 }
 
@@ -48,27 +53,50 @@ export function median(values: readonly number[]): number {
 /** Of so many values every order is counted; beyond, S is taken for normal. */
 const EXACT_UP_TO = 10
 
-/** Two-sided chance of |S| this large or larger among n points in random order. */
-function kendallChance(n: number, s: number): number {
+/** Two-sided chance of |S| this large or larger among these values in random order. */
+function kendallChance(y: readonly number[], s: number): number {
   if (s === 0) return 1
+  const n = y.length
+  const ties = [
+    ...rollup(
+      y,
+      (of) => of.length,
+      (v) => v,
+    ).values(),
+  ]
   if (n > EXACT_UP_TO) {
-    // Kendall and Gibbons 1990: S is near normal, with a continuity correction of one.
-    const z = (Math.abs(s) - 1) / Math.sqrt((n * (n - 1) * (2 * n + 5)) / 18)
-    return 2 * upperNormal(z)
+    // Kendall and Gibbons 1990, 4.3: S is near normal, its variance less by what ties take, with a continuity correction of one.
+    const of = (k: number) => k * (k - 1) * (2 * k + 5)
+    const variance = (of(n) - ties.reduce((sum, t) => sum + of(t), 0)) / 18
+    return 2 * upperNormal((Math.abs(s) - 1) / Math.sqrt(variance))
   }
-  // Orders of n points by their number of inversions, built up a point at a time; S = n(n-1)/2 - 2 inversions.
+  // Orders of the values by their number of inversions, a run of equal ones at a time; S = pairs that differ - 2 inversions.
   let counts = [1]
-  for (let k = 2; k <= n; k++) {
-    const next = new Array<number>(counts.length + k - 1).fill(0)
-    counts.forEach((c, i) => {
-      for (let j = 0; j < k; j++) next[i + j]! += c
-    })
-    counts = next
+  let before = 0
+  let most = 0
+  for (const t of ties) {
+    counts = product(counts, placings(before, t))
+    most += before * t
+    before += t
   }
-  const most = (n * (n - 1)) / 2
   const total = counts.reduce((a, b) => a + b, 0)
-  const extreme = counts.reduce((sum, c, i) => sum + (most - 2 * i >= Math.abs(s) ? c : 0), 0)
-  return Math.min(1, (2 * extreme) / total)
+  const extreme = counts.reduce((sum, c, i) => sum + (Math.abs(most - 2 * i) >= Math.abs(s) ? c : 0), 0)
+  return extreme / total
+}
+
+/** Ways to place so many equal values among others, by how many of the others each comes after, summed. */
+function placings(others: number, equal: number): number[] {
+  if (equal === 0 || others === 0) return [1]
+  // The last comes after all the others, or they are all placed among one fewer.
+  const after = placings(others, equal - 1)
+  const fewer = placings(others - 1, equal)
+  return Array.from({ length: others * equal + 1 }, (_, i) => (after[i - others] ?? 0) + (fewer[i] ?? 0))
+}
+
+function product(a: readonly number[], b: readonly number[]): number[] {
+  const sums = new Array<number>(a.length + b.length - 1).fill(0)
+  a.forEach((x, i) => b.forEach((y, j) => (sums[i + j]! += x * y)))
+  return sums
 }
 
 /** Abramowitz and Stegun 1964, 26.2.17; error below 7.5e-8. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { library, USUAL_YEAR } from '../plants/index.ts'
+import { library, USUAL_YEAR, type Taxon } from '../plants/index.ts'
 import { seededRandom } from '../random/index.ts'
-import { gardenRecord, type RecordedPlanting, type Seen } from './index.ts'
+import { cannotTell, gardenRecord, type RecordedPlanting, type RecordModel, type Seen } from './index.ts'
 
 /** What a record of few beds, few seasons or single plantings cannot tell apart is said, and no share is put to it. */
 
@@ -21,16 +21,26 @@ function recordOf({
   each?: number
   looks?: number
 }) {
-  const random = seededRandom(17)
-  const plantings: RecordedPlanting[] = taxa.flatMap((taxon) =>
+  const plantings = taxa.flatMap((taxon) =>
     Array.from({ length: places * each }, (_, i) => ({
+      ...planted(taxon),
       id: `${taxon.botanical} ${i}`,
-      taxon,
       placeId: `bed ${i % places}`,
-      inPlaceSince: '2015-10-01',
-      plantedCount: 3,
     })),
   )
+  return modelOf(plantings, seasons, looks)
+}
+
+const planted = (taxon: Taxon): RecordedPlanting => ({
+  id: taxon.botanical,
+  taxon,
+  placeId: 'bed 0',
+  inPlaceSince: '2015-10-01',
+  plantedCount: 3,
+})
+
+function modelOf(plantings: readonly RecordedPlanting[], seasons: number, looks = 1) {
+  const random = seededRandom(17)
   const seen: Seen[] = plantings.flatMap((p) =>
     Array.from({ length: seasons }, (_, s) => s).flatMap((s) =>
       Array.from({ length: looks }, (_, k) => ({
@@ -50,48 +60,58 @@ function recordOf({
 }
 
 describe('what the record cannot tell', () => {
+  const names = { place: (id: string) => id, taxon: (botanical: string) => botanical }
+  const said = (model: RecordModel) => cannotTell(model, names).map((c) => `${c.says} ${c.wouldTell}`)
+  const certain = ({ untold }: RecordModel) => untold.filter((u) => u.why !== 'wide')
+
   it('is nothing, over several beds and seasons with kinds in several places', () => {
     const model = recordOf({ places: 3, seasons: 4 })!
-    expect(model.untold).toEqual([])
+    expect(certain(model)).toEqual([])
+    expect(model.untied).toEqual([])
   })
 
   it('is the place, where there is one bed', () => {
     const model = recordOf({ places: 1, seasons: 4, each: 2 })!
-    expect(model.untold).toContain('place')
-    expect(model.shares.place).toBe(0)
+    expect(certain(model)).toEqual([{ sources: ['place'], why: 'single' }])
+    expect(model.places).toEqual([])
+    expect(said(model)).toContain(
+      'One place alone cannot show what places do. A second clump of Geranium pratense in another place would tell.',
+    )
   })
 
-  it('is the year, where there is one season', () => {
-    const model = recordOf({ places: 3, seasons: 1, each: 3 })!
-    expect(model.untold).toContain('year')
-    expect(model.shares.year).toBe(0)
+  it('is the year, where there is one season: no year is said to have done anything', () => {
+    const model = recordOf({ places: 3, seasons: 1, each: 3, looks: 2 })!
+    expect(certain(model)).toContainEqual({ sources: ['year'], why: 'single' })
+    expect(model.years).toEqual([])
+    expect(said(model)[0]).toBe('One season alone cannot show what years do. Another season would tell.')
   })
 
-  it('is the kind from the planting, where each kind stands once', () => {
+  it('is the kind from the planting, where each kind stands once: they have one share between them', () => {
     const model = recordOf({ places: 1, seasons: 4 })!
-    expect(model.untold).toContain('taxon from planting')
+    expect(certain(model)).toContainEqual({ sources: ['taxon', 'planting'], why: 'confounded' })
+    expect(model.shares.map((s) => s.sources)).toEqual([['year'], ['taxon', 'planting'], ['chance']])
+    expect(said(model).join(' ')).toContain('Each taxon stands here once')
   })
 
-  it('is the planting from chance, where each was scored once', () => {
+  it('is the planting from chance, where each was scored once: neither has a share', () => {
     const model = recordOf({ places: 3, seasons: 1, each: 3 })!
-    expect(model.untold).toContain('planting from chance')
+    expect(certain(model)).toContainEqual({ sources: ['planting', 'chance'], why: 'confounded' })
+    for (const source of ['planting', 'chance'] as const)
+      expect(model.shares.find((s) => s.sources.includes(source))!.share).toBeUndefined()
   })
 
-  it('leaves shares that still make a whole', () => {
-    for (const asked of [
-      { places: 1, seasons: 1, each: 3 },
-      { places: 1, seasons: 5 },
-      { places: 4, seasons: 1 },
-      { places: 3, seasons: 3 },
-    ]) {
-      const model = recordOf(asked)
-      if (!model) continue
-      const { taxon, place, year, light, planting, rest } = model.shares
-      for (const share of [taxon, place, year, light, planting, rest]) {
-        expect(share).toBeGreaterThanOrEqual(0)
-        expect(share).toBeLessThanOrEqual(1)
-      }
-      expect(taxon + place + year + light + planting + rest).toBeCloseTo(1, 9)
-    }
+  it('is plant from place, where no kind stands in two', () => {
+    const plantings = taxa.map((taxon, i) => ({ taxon, placeId: `bed ${i}` }))
+    const model = modelOf(
+      plantings.flatMap(({ taxon, placeId }) =>
+        ['a', 'b'].map((id) => ({ ...planted(taxon), id: `${placeId} ${id}`, placeId })),
+      ),
+      4,
+    )!
+    expect(certain(model)).toContainEqual({ sources: ['place', 'taxon'], why: 'confounded' })
+    expect(model.taxa.every((t) => t.expected === undefined)).toBe(true)
+    expect(model.places).toEqual([])
+    expect(model.untied).toEqual([['bed 0'], ['bed 1'], ['bed 2']])
+    expect(said(model).at(-1)).toContain('No taxon stands both in bed 0 and in bed 1 and bed 2')
   })
 })

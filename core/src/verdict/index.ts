@@ -30,6 +30,7 @@ export {
   placesLight,
   plantingsLight,
   type PlacesLight,
+  hoursOf,
   judgeGarden,
   type GardenLight,
   groundTaken,

@@ -1,7 +1,7 @@
 import {
   addDays,
   climateOf,
-  earlinessOf,
+  earlinessOfSeason,
   generateWeather,
   isoDate,
   patternAtLatitude,
@@ -304,9 +304,7 @@ export async function findEarliness(
     async () => {
       const days = await listDays(db, stationId)
       return seasons.flatMap((season): [number, Earliness][] => {
-        const middle = latitude >= 0 ? `${season}-06-30` : `${season - 1}-12-31`
-        const on = middle < today ? middle : addDays(today, -1)
-        const early = earlinessOf(days, latitude, on)
+        const early = earlinessOfSeason(days, latitude, season, today)
         return early ? [[season, early]] : []
       })
     },

@@ -7,9 +7,8 @@ import {
   lightClass,
   meanHours,
   placesOn,
-  seasonStart,
   seasonYearOf,
-  usually,
+  weeksOfShow,
   type CountHistory,
   type LightClass,
   type Seen,
@@ -18,9 +17,8 @@ import { rollup } from 'd3-array'
 import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
-import type { GardenAccess } from '../store/gardens.ts'
 import { listTreatments, type PlantingLife } from '../store/plantings.ts'
-import { findEarliness, usualYearOf, type FoundClimate } from '../store/weather.ts'
+import { findEarliness, usualYearOf } from '../store/weather.ts'
 import { lightOfGarden } from './assess.ts'
 import type { BloomTask, RecordTask, StayModel } from './recordTasks.ts'
 import { compute } from './compute.ts'
@@ -181,9 +179,6 @@ async function lightClasses(
   )
 }
 
-/** While the usual day is warmer than this a place is expected to show something: a working figure. */
-const SEASON_C = 8
-
 /** Bloom of a season, seen and expected, with the gaps of every place and what would fill them. */
 export async function bloomOfGarden(
   reader: GardenReader,
@@ -195,7 +190,7 @@ export async function bloomOfGarden(
   return derive(reader, ['bloom', [season, today]], async () => {
     const found = await reader.climate()
     const usual = usualYearOf(found, garden)
-    const window = seasonWindow(found, garden, season)
+    const window = weeksOfShow(found.climate, season, garden.latitude < 0)
     const lives = await reader.lives()
     const record = await recordOfGarden(reader, pool, signal)
     const { light } = await lightOfGarden(reader, pool, today, { signal })
@@ -251,18 +246,4 @@ export async function bloomOfGarden(
       places: result.places,
     }
   })
-}
-
-/** The weeks in which a place should show something. */
-function seasonWindow(
-  { climate }: FoundClimate,
-  garden: GardenAccess,
-  season: number,
-): { from: string; to: string } {
-  const start = seasonStart(season, garden.latitude < 0)
-  const days = Array.from({ length: 365 }, (_, i) => addDays(start, i))
-  const warm = climate
-    ? days.filter((d) => (usually(climate.minC, d) + usually(climate.maxC, d)) / 2 >= SEASON_C)
-    : days.slice(60, 304)
-  return { from: warm[0] ?? days[60]!, to: warm.at(-1) ?? days[304]! }
 }

@@ -1,5 +1,5 @@
 import { recordEndpoints, type RecordView, type Stay, type BodyOf } from '@border/contract'
-import { counted, dayMonthYear, likelyRange, listed, tenths, Z90 } from '@border/core'
+import { cannotTell, counted, dayMonthYear, likelyRange, listed, tenths, Z90 } from '@border/core'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
@@ -7,6 +7,7 @@ import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useDiagnosis } from './queries.ts'
 import { DiagnosisPanel } from './DiagnosisPanel.tsx'
+import { useRecordNames } from './recordNames.ts'
 import { SeasonCell } from './SeasonCell.tsx'
 
 /** Plantings by season: how each did for its age and time of year, with the walks behind it. */
@@ -100,7 +101,8 @@ function HowToRead({ record }: { record: RecordView }) {
       <p>
         Each figure is the season’s rating of 5, looks in a plant’s own time of rest counting for next to
         nothing and first seasons given back what a young plant lacks. Dots are the walks behind it; a dashed
-        edge is a plant still settling in.
+        edge is a plant still settling in. Of a share, what stands in brackets is where it lies eight times in
+        ten.
       </p>
       <p>
         Choose a planting for what its signs say.{' '}
@@ -108,11 +110,32 @@ function HowToRead({ record }: { record: RecordView }) {
           ? `${counted(record.declines.length, 'planting')} ${record.declines.length === 1 ? 'falls' : 'fall'} by more than age, stage and the year explain.`
           : 'None falls by more than age, stage and the year explain.'}
       </p>
-      {record.model && (
+      {record.model && <ModelFacts model={record.model} />}
+    </section>
+  )
+}
+
+function ModelFacts({ model }: { model: NonNullable<RecordView['model']> }) {
+  const cannot = cannotTell(model, useRecordNames())
+  return (
+    <>
+      {cannot.length > 0 && (
+        <>
+          <h2>What it cannot tell yet</h2>
+          <ul>
+            {cannot.map(({ says, wouldTell }) => (
+              <li key={says}>
+                {says} {wouldTell}
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {model.years.length > 0 && (
         <>
           <h2>The years themselves</h2>
           <dl className="facts">
-            {[...record.model.years]
+            {[...model.years]
               .sort((a, b) => a.key - b.key)
               .map((y) => (
                 <div key={y.key}>
@@ -126,7 +149,7 @@ function HowToRead({ record }: { record: RecordView }) {
           </dl>
         </>
       )}
-    </section>
+    </>
   )
 }
 

@@ -1,5 +1,5 @@
 import type { RecordView } from '@border/contract'
-import { capitalised, counted, listed, type Untold } from '@border/core'
+import { cannotTell, counted, sharesSaid } from '@border/core'
 import { lazy, Suspense } from 'react'
 import { useSearchParams } from 'react-router'
 import { withParam } from '../frame/address.ts'
@@ -8,6 +8,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered, Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useRecord } from './queries.ts'
+import { useRecordNames } from './recordNames.ts'
 import { Taxa } from './Taxa.tsx'
 import { PlantingSeasons } from './PlantingSeasons.tsx'
 import './record.css'
@@ -67,45 +68,19 @@ export function RecordScreen() {
   )
 }
 
-const percent = (share: number) => `${Math.round(100 * share)} %`
-
 /** What of all differences is plant, spot and year, in one sentence. */
 function RecordSentence({ record }: { record: RecordView }) {
+  const names = useRecordNames()
   const { model, stays, seasons } = record
   const scores = stays.reduce((n, s) => n + s.scores.length, 0)
   if (scores === 0)
     return 'Nothing is on record yet. Walk the garden a few times a season, and this page tells plant from spot from year.'
   const base = `${counted(scores, 'planting-season')} over ${counted(seasons.length, 'season')}.`
   if (!model) return `${base} Too little yet to tell plant from spot from year.`
+  const said = sharesSaid(model) || cannotTell(model, names)[0]!.says
   return (
     <>
-      {base} {sharesWords(model)}
+      {base} {said}
     </>
   )
-}
-
-/** What is place, taxon, planting and year, as far as the record tells them apart. */
-function sharesWords({ shares, untold }: NonNullable<RecordView['model']>): string {
-  const cannot = (what: Untold) => untold.includes(what)
-  const taxon = shares.taxon + shares.light
-  const told = [
-    ...(cannot('place') ? [] : [`${percent(shares.place)} is the place`]),
-    ...(cannot('taxon from planting')
-      ? [`${percent(taxon + shares.planting)} the plant, its taxon and its own growth together`]
-      : [`${percent(taxon)} the taxon`, `${percent(shares.planting)} the single planting`]),
-    ...(cannot('year') ? [] : [`${percent(shares.year)} the year`]),
-  ]
-  const why = [
-    ...(cannot('place') ? ['one place alone cannot show what places do'] : []),
-    ...(cannot('year') ? ['one season alone cannot show what years do'] : []),
-    ...(cannot('taxon from planting')
-      ? [
-          'each taxon stands here once, so the taxon and the planting cannot be told apart; a second clump of one would tell',
-        ]
-      : []),
-    ...(cannot('planting from chance')
-      ? ['each planting has one season on record, so its own part cannot be told from chance']
-      : []),
-  ]
-  return `Of what differs, ${listed(told)}; the rest is chance and the eye.${why.length > 0 ? ` ${capitalised(listed(why))}.` : ''}`
 }

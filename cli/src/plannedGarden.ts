@@ -1,0 +1,110 @@
+import {
+  climateOf,
+  generateWeather,
+  isPlace,
+  library,
+  patternAtLatitude,
+  placeOf,
+  planMetres,
+  readPlan,
+  readPlantings,
+  readWeather,
+  sceneOf,
+  type Climate,
+  type DailyWeather,
+  type GardenHead,
+  type Place,
+  type Planting,
+  type PlanFeature,
+  type Scene,
+} from '@border/core'
+import { accepted, readText } from './files.ts'
+import { BadInput } from './say.ts'
+
+/** A garden as its plan file has it. */
+export interface PlannedGarden {
+  head: GardenHead
+  features: (PlanFeature & { id: string })[]
+  scene: Scene
+  places: Place[]
+}
+
+/** @throws {BadInput} with every fault of the plan */
+export function gardenIn(planFile: string): PlannedGarden {
+  const { garden: head, features } = accepted(readPlan(readText(planFile), planFile))
+  const named = features.map((f, i) => ({ ...f, id: String(i) }))
+  return {
+    head,
+    features: named,
+    scene: sceneOf(head, named),
+    places: named.flatMap((f) => placeOf(f) ?? []),
+  }
+}
+
+/**
+ * The plantings of a garden's file, each under its tag.
+ *
+ * @throws {BadInput} with every fault of the file
+ */
+export function plantingsIn({ features, head }: PlannedGarden, file: string, today: string): Planting[] {
+  const byPlace = new Map(features.filter(isPlace).map((f) => [f.name.toLowerCase(), f]))
+  const taxa = new Map(library.map((t) => [t.botanical.toLowerCase(), t]))
+  const rows = accepted(
+    readPlantings(
+      readText(file),
+      {
+        places: new Map([...byPlace].map(([name, f]) => [name, f.kind as 'bed' | 'container'])),
+        taxa: new Set(taxa.keys()),
+      },
+      today,
+      file,
+    ),
+  )
+  return rows.map((r) => {
+    const place = byPlace.get(r.place.toLowerCase())!
+    const at = place.geometry.type === 'Point' ? place.geometry.coordinates : planMetres(head, [r.x!, r.y!])
+    const taxon = taxa.get(r.taxon.toLowerCase())!
+    return {
+      id: r.tag,
+      tag: r.tag,
+      taxon,
+      placeId: place.id,
+      x: at[0]!,
+      y: at[1]!,
+      radiusM: r.radius_m ?? null,
+      outline: null,
+      plantedOn: r.planted_on,
+      inPlaceSince: r.planted_on,
+      plantedCount: r.count,
+      livingCount: r.living ?? r.count,
+      source: r.source ?? 'bought',
+      role: r.role ?? null,
+      fromTag: r.from_tag ?? null,
+    }
+  })
+}
+
+/** What a garden's weather is usually like, the days it was read from, and where these are from. */
+export interface FileClimate {
+  climate: Climate
+  days: readonly DailyWeather[]
+  source: string
+}
+
+const SIMULATED_YEARS = [2008, 2025] as const
+
+/**
+ * @param file of daily weather; without one a record for the latitude is made up
+ * @throws {BadInput} with every fault of the file, or where it is too short for what is usual
+ */
+export function climateIn({ latitude }: GardenHead, file: string | undefined): FileClimate {
+  const days = file
+    ? accepted(readWeather(readText(file), file))
+    : generateWeather(patternAtLatitude(latitude), ...SIMULATED_YEARS)
+  const result = climateOf(days, latitude, file === undefined)
+  if (!result.ok)
+    throw new BadInput([
+      `${file}: ${result.completeYears} complete years of weather; at least three are needed for what is usual`,
+    ])
+  return { climate: result.climate, days, source: file ?? 'simulated for the latitude' }
+}
