@@ -161,7 +161,7 @@ test('a planting entered wrongly is put right, one that never was comes out, and
   }
   await thirdSide('2.4', '260')
   await expect(form.getByRole('button', { name: 'Put it right' })).toBeDisabled()
-  await expect(form.getByText(/Its edge crosses itself/)).toBeVisible()
+  await expect(form.getByText(/The outline crosses itself/)).toBeVisible()
   await thirdSide('1.2', '180')
   await form.getByRole('button', { name: 'Put it right' }).click()
   await expect(form).toBeHidden()

@@ -1,4 +1,4 @@
-import { areaM2, isIsoDate, isTimeZone, selfCrossing, type FileProblem, type Ring } from '@border/core'
+import { areaM2, isIsoDate, isTimeZone, outlineFault, type FileProblem, type Ring } from '@border/core'
 import { z } from 'zod'
 
 export const head = { garden: 'head' } as const
@@ -25,7 +25,10 @@ export const ring: z.ZodType<Ring> = z
   .max(200)
   .readonly()
   .refine((r) => areaM2(r) > 0, 'the outline has no area')
-  .refine((r) => selfCrossing(r) === undefined, 'the outline crosses itself')
+  .superRefine((r, context) => {
+    const fault = outlineFault(r)
+    if (fault) context.addIssue({ code: 'custom', message: fault })
+  })
 
 /** The path of a garden, which everything in it is asked below. */
 export const gardenPath = '/gardens/:gardenId'

@@ -144,16 +144,17 @@ function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobDraft {
       `Mark ${r.count} ${r.count === 1 ? 'station' : 'stations'} at ${Math.round(r.taxon.spacingM * 100)} cm.`,
       `Open holes ${cm(2.5 * rootBallM(r.taxon))} wide and no deeper than ${cm(rootBallM(r.taxon) * 0.6)}.`,
       'Fill each with water once and let it drain.',
-      ...(mulchFirst ? ['Mulch the ground 5 cm deep round the holes, before planting.'] : []),
+      ...(mulchFirst ? [`Mulch the ground ${cm(MULCH_M)} deep round the holes, before planting.`] : []),
     ],
     after: [],
     nextChance: null,
   }
 }
 
+const MULCH_M = 0.05
 const mulchFor = (r: MoveRequest): Material => ({
   name: 'mulch',
-  amount: Math.ceil(r.count * r.taxon.spacingM ** 2 * 0.06 * 1000),
+  amount: Math.ceil(groundM2(r.count, r.taxon.spacingM) * MULCH_M * 1000),
   unit: 'l',
 })
 

@@ -119,6 +119,26 @@ describe('plan.geojson', () => {
       /geometry: the outline crosses itself/,
     ],
     [
+      'a corner said twice',
+      plan([
+        feature({ kind: 'bed', name: 'B' }, [
+          [
+            [0, 0],
+            [4, 0],
+            [4, 0],
+            [4, 4],
+            [0, 0],
+          ],
+        ]),
+      ]),
+      /geometry: corners 2 and 3 are the same point: leave one of them out/,
+    ],
+    [
+      'longitudes and latitudes with a north of their own',
+      plan([], { ...head, coordinates: 'wgs84', northDeg: 30 }),
+      /garden\.northDeg: longitudes and latitudes have north at the top/,
+    ],
+    [
       'a bed without area',
       plan([
         feature({ kind: 'bed', name: 'B' }, [

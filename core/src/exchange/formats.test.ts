@@ -511,7 +511,7 @@ describe('plan.geojson', () => {
             ]),
           },
         }))
-        const degrees = readPlan(textOf({ ...garden, coordinates: 'wgs84' }, onEarth))
+        const degrees = readPlan(textOf({ ...garden, coordinates: 'wgs84', northDeg: 0 }, onEarth))
         if (!local.ok || !degrees.ok) throw new Error(JSON.stringify([local, degrees]))
         const flat = (plan: typeof local) =>
           plan.value.features.map((f) => JSON.parse(JSON.stringify(f.geometry)).coordinates.flat(3))

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { isTimeZone } from '../dates/index.ts'
-import { areaM2, metresPerDegree, selfCrossing } from '../geometry/index.ts'
+import { areaM2, metresPerDegree, outlineFault } from '../geometry/index.ts'
 import {
   featureGeometry,
   featureKinds,
@@ -20,15 +20,20 @@ import { readAs } from './readAs.ts'
 const LEAST_AREA_M2 = 0.05
 
 /** The `garden` member of a plan file. */
-export const gardenHead = z.looseObject({
-  version: z.literal(1),
-  name: z.string().trim().min(1).max(120),
-  latitude: z.number().min(-90).max(90),
-  longitude: z.number().min(-180).max(180),
-  timeZone: z.string().refine(isTimeZone, 'must be an IANA time zone like Europe/London'),
-  coordinates: z.enum(['local-metres', 'wgs84']),
-  northDeg: z.number().min(-360).max(360).default(0),
-})
+export const gardenHead = z
+  .looseObject({
+    version: z.literal(1),
+    name: z.string().trim().min(1).max(120),
+    latitude: z.number().min(-90).max(90),
+    longitude: z.number().min(-180).max(180),
+    timeZone: z.string().refine(isTimeZone, 'must be an IANA time zone like Europe/London'),
+    coordinates: z.enum(['local-metres', 'wgs84']),
+    northDeg: z.number().min(-360).max(360).default(0),
+  })
+  .refine((head) => head.coordinates !== 'wgs84' || head.northDeg === 0, {
+    path: ['northDeg'],
+    message: 'longitudes and latitudes have north at the top: leave it out, or 0',
+  })
 export type GardenHead = z.infer<typeof gardenHead>
 
 /** A plan file as it was read: every feature valid and drawn in plan metres. */
@@ -148,9 +153,8 @@ function geometryProblems(kind: FeatureKind, g: Geometry, where: Where): FilePro
   if (first[0] !== last[0] || first[1] !== last[1])
     return problem('the ring is not closed: its last corner must repeat its first')
   const ring = ringOf(g)
-  const crossed = selfCrossing(ring)
-  if (crossed)
-    return problem(`the outline crosses itself: edges from corners ${crossed[0] + 1} and ${crossed[1] + 1}`)
+  const fault = outlineFault(ring)
+  if (fault) return problem(fault)
   if (areaM2(ring) < LEAST_AREA_M2) return problem('the outline encloses no area')
   return []
 }

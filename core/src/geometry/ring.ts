@@ -103,7 +103,7 @@ export function innerPoint(ring: Ring): Point {
 }
 
 /** Corner numbers of the first two edges that cross, or undefined for a simple ring. */
-export function selfCrossing(ring: Ring): readonly [number, number] | undefined {
+function selfCrossing(ring: Ring): readonly [number, number] | undefined {
   const n = ring.length
   for (let i = 0; i < n; i++)
     for (let j = i + 2; j < n; j++) {
@@ -112,6 +112,19 @@ export function selfCrossing(ring: Ring): readonly [number, number] | undefined 
       if (orient(a, b, c) !== orient(a, b, d) && orient(c, d, a) !== orient(c, d, b)) return [i, j]
     }
   return undefined
+}
+
+/** Corners nearer than this, metres, are one. */
+const SAME_CORNER_M = 0.001
+
+/** What is wrong with an outline, by its corners as a person counts them, from 1; undefined for a simple ring. */
+export function outlineFault(ring: Ring): string | undefined {
+  for (let i = 0; i < ring.length; i++)
+    for (let j = i + 1; j < ring.length; j++)
+      if (Math.hypot(ring[i]![0] - ring[j]![0], ring[i]![1] - ring[j]![1]) < SAME_CORNER_M)
+        return `corners ${i + 1} and ${j + 1} are the same point: leave one of them out`
+  const crossed = selfCrossing(ring)
+  return crossed && `the outline crosses itself: edges from corners ${crossed[0] + 1} and ${crossed[1] + 1}`
 }
 
 /**

@@ -46,6 +46,10 @@ const STEP_MIN = 20
 const MOST_DAYS = 16
 /** A spell this far under the clearest day at the same hour is cloud. */
 const CLOUD_BELOW = 0.7
+/** A clouded sky gives up to so much more diffuse light than a clear one: a working value. */
+const CLOUD_ADDS = 0.6
+/** Shares under this much of what cloud adds to shade are darker than any cloud makes them. */
+const DARKER = 0.9
 /** Too few days to tell cloud from shade unless the sun came through somewhere that day. */
 const ENOUGH_DAYS = 3
 const DAY_WITH_SUN = 0.6
@@ -62,8 +66,8 @@ export interface LogReadings {
 
 /**
  * What a light log says of the sun at its point. Each sample becomes a share of the clear-sky beam. Cloud only ever takes
- * light away and does not keep hours, an obstruction keeps hours: so over a fortnight each step of solar time is taken
- * from its clearest days, and steps far below those are cloud and set aside. A single dull day says nothing.
+ * the beam away and does not keep hours, an obstruction keeps hours: so over a fortnight each step of solar time is taken
+ * from its clearest days, and days far from those are cloud and set aside. A single dull day says nothing.
  */
 export function logReadings(site: Scene, log: LightLog): LogReadings {
   const found: LogReadings = { readings: [], steps: 0, cloudy: 0, undecided: 0 }
@@ -76,11 +80,16 @@ interface Share {
   day: number
   step: number
   share: number
+  /** What the most cloud adds to a share of nothing. */
+  cloudAdds: number
 }
 
 /** Mean share in each step of each solar day, in stretches of at most a fortnight. */
 function stretchesOf(site: Scene, samples: readonly LuxSample[]): Share[][] {
-  const bins = new Map<string, { sum: number; n: number; at: number; day: number; step: number }>()
+  const bins = new Map<
+    string,
+    { sum: number; n: number; at: number; day: number; step: number; adds: number }
+  >()
   for (const { instantMs, lux } of samples) {
     const sun = solarPosition(instantMs, site.latitudeDeg, site.longitudeDeg)
     if (sun.elevationDeg < LEAST_ELEVATION_DEG) continue
@@ -88,17 +97,20 @@ function stretchesOf(site: Scene, samples: readonly LuxSample[]): Share[][] {
     const solarMs = trueSolarMs(instantMs, site.longitudeDeg)
     const day = Math.floor(solarMs / 86_400_000)
     const step = Math.floor((solarMs % 86_400_000) / (STEP_MIN * 60_000))
-    const bin = bins.get(`${day}|${step}`) ?? { sum: 0, n: 0, at: 0, day, step }
-    bin.sum += Math.max(0, Math.min(1.1, (lux - diffuse) / direct))
+    const bin = bins.get(`${day}|${step}`) ?? { sum: 0, n: 0, at: 0, day, step, adds: 0 }
+    // Noise goes both ways about nothing: it is cut off once the step is summed.
+    bin.sum += Math.min(1.1, (lux - diffuse) / direct)
     bin.at += instantMs
+    bin.adds += (CLOUD_ADDS * diffuse) / direct
     bin.n++
     bins.set(`${day}|${step}`, bin)
   }
-  const shares = [...bins.values()].map(({ sum, n, at, day, step }) => ({
+  const shares = [...bins.values()].map(({ sum, n, at, day, step, adds }) => ({
     instantMs: at / n,
     day,
     step,
-    share: Math.min(1, sum / n),
+    share: Math.max(0, Math.min(1, sum / n)),
+    cloudAdds: adds / n,
   }))
   const first = Math.min(...shares.map((s) => s.day))
   const stretches = new Map<number, Share[]>()
@@ -107,6 +119,20 @@ function stretchesOf(site: Scene, samples: readonly LuxSample[]): Share[][] {
     stretches.set(k, [...(stretches.get(k) ?? []), s])
   }
   return [...stretches.values()]
+}
+
+/**
+ * The days of one step on which the sky was clear, in order of their share. Cloud draws a share towards what it adds to shade:
+ * in sun the brightest days are the clear ones, and in deep shade the darkest.
+ */
+function clearDays(days: readonly Share[]): readonly Share[] {
+  const ordered = [...days].sort((a, b) => a.share - b.share)
+  // The darkest but one: a single day may have had something else in the way.
+  const dark = ordered[Math.min(1, ordered.length - 1)]!
+  if (ordered.length >= ENOUGH_DAYS && dark.share < DARKER * dark.cloudAdds)
+    return ordered.filter((s) => s.share <= dark.share)
+  const clearest = ordered.at(-1)!.share
+  return ordered.filter((s) => s.share >= CLOUD_BELOW * clearest)
 }
 
 function addStretch(found: LogReadings, log: LightLog, shares: readonly Share[]): void {
@@ -120,10 +146,9 @@ function addStretch(found: LogReadings, log: LightLog, shares: readonly Share[])
     const telling = all.filter((s) => all.length >= ENOUGH_DAYS || brightest.get(s.day)! >= DAY_WITH_SUN)
     found.undecided += all.length - telling.length
     if (telling.length === 0) continue
-    const clearest = Math.max(...telling.map((s) => s.share))
-    const clear = telling.filter((s) => s.share >= CLOUD_BELOW * clearest)
+    const clear = clearDays(telling)
     found.cloudy += telling.length - clear.length
-    const middle = [...clear].sort((a, b) => a.share - b.share)[Math.floor(clear.length / 2)]!
+    const middle = clear[Math.floor(clear.length / 2)]!
     found.readings.push({
       id: `${log.id}|${step}|${middle.day}`,
       instantMs: middle.instantMs,

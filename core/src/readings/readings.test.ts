@@ -9,6 +9,7 @@ import {
   explainReadings,
   logReadings,
   readingFault,
+  sharesPast,
   tellingLooks,
   type Brightness,
   type Look,
@@ -187,6 +188,24 @@ describe('a light logger', () => {
     // At a shadow's edge twenty minutes are part sun and part shade.
     expect([...off].sort((a, b) => a - b)[Math.floor(off.length * 0.8)]).toBeLessThan(0.12)
   })
+
+  it.each([11, 23, 52, 67, 90, 114])(
+    'reads nothing where nothing comes through, under whatever sky (seed %i)',
+    (seed) => {
+      const shady: Scene = { ...drawn, obstructions: [{ ...wall, heightM: 12, thicknessM: 0.5 }] }
+      const shaded = simulateLog(shady, at, { fromMs, days: 14, everyMin: 10 }, seededRandom(seed))
+      const { readings } = logReadings(shady, { id: 'log', ...at, samples: shaded })
+      // Well within the shadow, from step to step.
+      const dark = readings.filter((r) =>
+        [-1, 0, 1].every((k) => {
+          const aim = aimOf(shady, { ...r, instantMs: r.instantMs + k * 1_200_000 }, true)
+          return aim && sharesPast([aim], shady.obstructions[0]!)[0] === 0
+        }),
+      )
+      expect(dark.length).toBeGreaterThan(8)
+      for (const r of dark) expect(r.seen as number).toBeLessThan(0.03)
+    },
+  )
 
   it('finds the tree that went', () => {
     const truth = withSuppositions(drawn, [{ obstructionId: 'lime', gone: true }], DAY)

@@ -1,5 +1,5 @@
 import type { FeatureView, PlantingView } from '@border/contract'
-import { innerPoint, middleOf, selfCrossing, type Point } from '@border/core'
+import { capitalised, innerPoint, middleOf, outlineFault, type Point } from '@border/core'
 import { useState } from 'react'
 
 export type Ground = 'a round' | 'as drawn'
@@ -54,9 +54,8 @@ export function driftSent(
 
 function outlineProblem(corners: readonly Point[]): string | undefined {
   if (corners.length < 3) return 'A drift has three corners at least.'
-  const crossed = selfCrossing(corners)
-  if (crossed) return `Its edge crosses itself, after corners ${crossed[0] + 1} and ${crossed[1] + 1}.`
-  return undefined
+  const fault = outlineFault(corners)
+  return fault && `${capitalised(fault)}.`
 }
 
 /** To the centimetre. */
