@@ -59,6 +59,63 @@ describe('a field drawn from shadows', () => {
     )
   })
 
+  it('has the hours that rays give behind a crown of any shape, opaque or not, on ground as steep as it comes', () => {
+    const crowns = fc.record({
+      shape: fc.constantFrom('ellipsoid' as const, 'cone' as const, 'column' as const),
+      transmission: fc.constantFrom(0, 0.2, 0.6),
+      // On a fine grid with the cells, so that some of their centres come to lie on a rim.
+      x: fc.integer({ min: 0, max: 16 }).map((k) => k / 4),
+      radiusM: fc.integer({ min: 2, max: 14 }).map((k) => k / 4),
+      heightM: fc.integer({ min: 3, max: 12 }),
+      clearStemM: fc.constantFrom(0, 0.5, 2),
+      slopeDeg: fc.constantFrom(0, 25, 45, 59),
+      aspectDeg: fc.integer({ min: 0, max: 359 }),
+      latitudeDeg: fc.integer({ min: -60, max: 60 }),
+    })
+    fc.assert(
+      fc.property(crowns, (c) => {
+        const scene: Scene = {
+          latitudeDeg: c.latitudeDeg,
+          longitudeDeg: 0,
+          northDeg: 0,
+          obstructions: [
+            {
+              id: 't',
+              name: 't',
+              kind: 'tree',
+              x: c.x,
+              y: 1,
+              trunkRadiusM: 0.15,
+              clearStemM: c.clearStemM,
+              heightM: c.heightM,
+              crownRadiusM: c.radiusM,
+              crownShape: c.shape,
+              transmissionInLeaf: c.transmission,
+              transmissionBare: c.transmission,
+            },
+          ],
+        }
+        const raster = rasterOver(
+          [
+            [
+              [-5, -5],
+              [8, -5],
+              [8, 8],
+              [-5, 8],
+            ],
+          ],
+          0.5,
+        )
+        const ground = { slopeDeg: c.slopeDeg, aspectDeg: c.aspectDeg }
+        const field = lightField(scene, raster, DAY, ground)
+        byRays(scene, raster, DAY, ground).forEach((h, i) =>
+          expect(Math.abs(field.total[i]! - h.total)).toBeLessThan(ROUNDING_HOURS),
+        )
+      }),
+      { numRuns: 40 },
+    )
+  })
+
   it('with one obstruction moved, grown or felled is the field of the scene so changed', () => {
     fc.assert(
       fc.property(

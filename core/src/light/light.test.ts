@@ -6,12 +6,14 @@ import {
   causesOf,
   direction,
   fieldsBetween,
+  frozen,
   hoursWithin,
   skyViewFactor,
   standing,
   sunHours,
   transmittance,
   usualThen,
+  withSuppositions,
   type Direction,
   type Obstruction,
   type Scene,
@@ -260,6 +262,56 @@ describe('solids', () => {
   it('a point on a face is lit from its own side only', () => {
     expect(past([prism()], 0, 0, 0, up(30, 180))).toBe(1)
     expect(past([prism()], 0, 0, 0, up(30, 0))).toBe(0)
+  })
+
+  it('a building lowered or raised is that building drawn so, eaves and all: on record, tried and fixed', () => {
+    const house = (heightM: number): Obstruction => ({
+      id: 'house',
+      name: 'house',
+      kind: 'building',
+      ring: [
+        [-4, -9],
+        [4, -9],
+        [4, -2],
+        [-4, -2],
+      ],
+      heightM,
+      overhang: { depthM: 1.5, heightM },
+    })
+    const drawn = (o: Obstruction): Scene => ({
+      latitudeDeg: 50,
+      longitudeDeg: 0,
+      northDeg: 0,
+      obstructions: [o],
+    })
+    const points = [-1.5, -0.5, 1, 3].map((y) => ({ x: 0.3, y, z: 0 }))
+    const hours = (scene: Scene) =>
+      sunHours(scene, points, { kind: 'day', on: '2026-06-21' }).map((h) => h.total)
+    for (const [action, heightM] of [
+      ['lowered', 2.4],
+      ['measured', 9],
+    ] as const) {
+      const { id } = house(6)
+      const recorded = drawn({ ...house(6), events: [{ date: '2026-01-10', action, heightM }] })
+      const expected = hours(drawn(house(heightM)))
+      expect(hours(recorded)).toEqual(expected)
+      expect(
+        hours(withSuppositions(drawn(house(6)), [{ obstructionId: id, heightM }], '2026-06-21')),
+      ).toEqual(expected)
+      expect(hours(drawn(frozen(recorded.obstructions[0]!, '2026-06-21')!))).toEqual(expected)
+    }
+    // Eaves below the roof stay as far below it, and go with what is taken down to them.
+    const low = { ...house(6), overhang: { depthM: 1.5, heightM: 5 } } as Obstruction
+    expect(
+      standing({ ...low, events: [{ date: '2026-01-10', action: 'lowered', heightM: 3 }] }, '2026-06-21'),
+    ).toMatchObject({
+      overhang: { heightM: 2 },
+    })
+    expect(
+      standing({ ...low, events: [{ date: '2026-01-10', action: 'lowered', heightM: 0.8 }] }, '2026-06-21'),
+    ).toMatchObject({
+      overhang: null,
+    })
   })
 
   it('an overhang takes the high sun and leaves the low', () => {

@@ -138,7 +138,7 @@ function shapeOn(o: Obstruction, day: IsoDate, leafDay: IsoDate): Shape {
         id: o.id,
         ring: o.ring,
         heightM: now.heightM,
-        overhang: o.overhang ?? null,
+        overhang: eavesAt(o, now.heightM),
       }
     case 'wall':
     case 'fence':
@@ -194,6 +194,16 @@ function boxOf(points: readonly Point[], marginM: number, topM: number): Box {
   const e = extentOf(points)
   const reach = marginM + BOX_SLACK_M
   return { minX: e.minX - reach, minY: e.minY - reach, maxX: e.maxX + reach, maxY: e.maxY + reach, topM }
+}
+
+/** The eaves of a building whose roof stands at another height: as far below it, or above, as they were; none below the ground. */
+export function eavesAt(
+  { overhang, heightM }: BuildingRecord,
+  roofM: number,
+): NonNullable<BuildingRecord['overhang']> | null {
+  if (!overhang) return null
+  const eavesM = overhang.heightM + roofM - heightM
+  return eavesM > 0 ? { ...overhang, heightM: eavesM } : null
 }
 
 /** Removing a fraction of the leaf area leaves that much less to pass: T becomes T^kept (Beer-Lambert). */
@@ -255,7 +265,7 @@ export function frozen(o: Obstruction, day: IsoDate): Obstruction | undefined {
   const fixed = { from: null, to: null, growth: null, events: [], heightM: now.heightM }
   switch (o.kind) {
     case 'building':
-      return { ...o, ...fixed }
+      return { ...o, ...fixed, overhang: eavesAt(o, now.heightM) }
     case 'wall':
     case 'fence':
     case 'hedge':

@@ -43,14 +43,27 @@ export function prepare(raster: Raster, solid: Solid): Prepared {
       const c = Math.max(0, solid.heightM - solid.clearStemM) / 2
       if (!hasCrown(solid)) return { shape: 'crown', solid, meanDiameterM: 0, table: new Uint16Array(0) }
       const meanDiameterM = 2 * Math.cbrt(solid.radiusM * solid.radiusM * c)
-      // No chord is longer than the diagonal of the crown's box.
+      // On the level no chord is longer than the diagonal of the crown's box.
       const longest = Math.hypot(2 * solid.radiusM, 2 * solid.radiusM, 2 * c) / meanDiameterM
-      const table = Uint16Array.from({ length: Math.ceil(longest * STEPS_PER_DIAMETER) + 2 }, (_, i) =>
-        inBits(solid.transmission ** (i / STEPS_PER_DIAMETER)),
-      )
-      return { shape: 'crown', solid, meanDiameterM, table }
+      return { shape: 'crown', solid, meanDiameterM, table: tableOf(solid.transmission, longest) }
     }
   }
+}
+
+/** What a crown lets through by the length of the chord, in steps, up to the longest; mean diameters. */
+function tableOf(transmission: number, longest: number): Uint16Array {
+  const table = Uint16Array.from({ length: Math.ceil(longest * STEPS_PER_DIAMETER) + 2 }, (_, i) =>
+    inBits(transmission ** (i / STEPS_PER_DIAMETER)),
+  )
+  // A chord shorter than half a step is a chord: through an opaque crown nothing passes.
+  if (transmission === 0) table[0] = 0
+  return table
+}
+
+/** The table, made longer where over sloping ground a chord is longer than on the level: mean diameters. */
+function tableUpTo(p: Prepared & { shape: 'crown' }, longest: number): Uint16Array {
+  if (longest * STEPS_PER_DIAMETER + 1 >= p.table.length) p.table = tableOf(p.solid.transmission, longest)
+  return p.table
 }
 
 /** Runs of cells under a building, as pairs of first and one past the last. */
@@ -278,7 +291,7 @@ export class ShadowBrush {
     const halfY = Math.sqrt(a2 + stretch * d.uy * d.uy)
     const longest = (2 * d.slant) / Math.sqrt(1 / a2 + 1 / stretch) / p.meanDiameterM
     const scale = longest * STEPS_PER_DIAMETER
-    const table = p.table
+    const table = tableUpTo(p, longest)
     const A = (1 - k * d.ux * d.ux) / a2
     const first = Math.max(0, Math.ceil((cy - halfY - raster.y0) * perCell - 0.5))
     const end = Math.min(rows, Math.ceil((cy + halfY - raster.y0) * perCell - 0.5))
@@ -319,6 +332,7 @@ export class ShadowBrush {
     this.sweep(start, start, -d.ux * far, -d.uy * far, t.radiusM)
     const a2 = t.radiusM * t.radiusM
     const scale = (d.slant / p.meanDiameterM) * STEPS_PER_DIAMETER
+    const table = tableUpTo(p, (Math.min(2 * t.radiusM, high - low) * d.slant) / p.meanDiameterM)
     const runs = this.takeRuns()
     for (let k = 0; k < runs; k++)
       for (let i = this.runFrom[k]!; i < this.runTo[k]!; i++) {
@@ -329,7 +343,7 @@ export class ShadowBrush {
         if (disc <= 0) continue
         const root = Math.sqrt(disc)
         const run = Math.min(root - b, high) - Math.max(-root - b, low)
-        if (run > 0) into[i] = (into[i]! * p.table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
+        if (run > 0) into[i] = (into[i]! * table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
       }
   }
 
@@ -343,6 +357,7 @@ export class ShadowBrush {
     const k2 = (t.radiusM / (t.heightM - t.clearStemM)) ** 2
     const A = 1 - k2 * d.rise * d.rise
     const scale = (d.slant / p.meanDiameterM) * STEPS_PER_DIAMETER
+    const table = tableUpTo(p, (Math.min(2 * t.radiusM, high - low) * d.slant) / p.meanDiameterM)
     const runs = this.takeRuns()
     for (let k = 0; k < runs; k++)
       for (let i = this.runFrom[k]!; i < this.runTo[k]!; i++) {
@@ -365,7 +380,7 @@ export class ShadowBrush {
               ? Math.min(s2, high) - Math.max(s1, low)
               : Math.max(0, Math.min(s1, high) - low) + Math.max(0, high - Math.max(s2, low))
         } else if (A < 0) run = high - low
-        if (run > 0) into[i] = (into[i]! * p.table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
+        if (run > 0) into[i] = (into[i]! * table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
       }
   }
 

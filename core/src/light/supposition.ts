@@ -1,7 +1,7 @@
 import { addDays, isoDate, monthOf, yearOf, type IsoDate } from '../dates/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { Scene } from './hours.ts'
-import { frozen, type Obstruction } from './obstruction.ts'
+import { eavesAt, frozen, type Obstruction } from './obstruction.ts'
 
 /** What if: one obstruction other than it stands. What is absent stays as it is on the day of the supposition. */
 export interface Supposition {
@@ -49,7 +49,7 @@ function resized(o: Obstruction, t: Supposition): Obstruction {
   const passing = (share: number) => (t.thinnedBy ? share ** (1 - t.thinnedBy) : share)
   switch (o.kind) {
     case 'building':
-      return { ...o, heightM }
+      return { ...o, heightM, overhang: eavesAt(o, heightM) }
     case 'wall':
     case 'fence':
     case 'hedge':
