@@ -1,18 +1,20 @@
 import highsLoader from 'highs'
 import { scheduleCosts, type ScheduleProblem } from '../src/schedule/index.ts'
-import { prepare, SKILL_SETS } from '../src/schedule/prepare.ts'
+import { prepare } from '../src/schedule/prepare.ts'
+import { minutesBeyond, SKILL_SETS, skillBits } from '../src/schedule/room.ts'
 
 /**
  * The proved optimum of a small season by a mixed-integer programme (HiGHS): a second, independent way to the cost that the
- * search looks for. Variables: part on shift, garden visited on shift, part left out.
+ * search looks for. Variables: part on shift, garden visited on shift, part left out. Everybody is taken to have the time for the way
+ * to every garden.
  *
  * @returns the least cost, and by how much it may still be wrong
  * @throws {Error} when the solver does not prove it
  */
 export async function provedOptimum(problem: ScheduleProblem): Promise<{ cost: number; gap: number }> {
   const prepared = prepare(problem)
-  const { parts, days, capacity, skilled, skilledPeople, people, travel, gardens } = prepared
-  const shifts = capacity.length
+  const { parts, days, travel, gardens, mostHands } = prepared
+  const shifts = days.length
   const cost: number[] = []
   const add = (c: number) => cost.push(c) - 1
   const x = parts.map((p) => [...p.shifts].map((_, i) => add(p.costs[i]!)))
@@ -23,6 +25,16 @@ export async function provedOptimum(problem: ScheduleProblem): Promise<{ cost: n
   const rows: { terms: [number, number][]; low: number; high: number }[] = []
   const row = (terms: [number, number][], low: number, high: number) => rows.push({ terms, low, high })
   parts.forEach((p, k) => {
+    // A job is done whole or not at all.
+    if (p.index > 0)
+      row(
+        [
+          [left[k]!, 1],
+          [left[k - 1]!, -1],
+        ],
+        0,
+        0,
+      )
     row([...x[k]!.map((v): [number, number] => [v, 1]), [left[k]!, 1]], 1, 1)
     p.shifts.forEach((s, i) => {
       row(
@@ -41,26 +53,25 @@ export async function provedOptimum(problem: ScheduleProblem): Promise<{ cost: n
       const i = p.shifts.indexOf(s)
       return i < 0 ? [] : [{ p, v: x[k]![i]! }]
     })
-    row(
-      [
-        ...here.map(({ p, v }): [number, number] => [v, p.minutes]),
-        ...y[s]!.map((v, g): [number, number] => [v, travel[g]! * people[s]!]),
-      ],
-      -Infinity,
-      capacity[s]!,
-    )
-    for (let set = 1; set < SKILL_SETS; set++) {
-      const asked = here.filter(({ p }) => p.skill >= 0 && set & (1 << p.skill))
-      if (asked.length > 0)
+    const people = [...prepared.problem.shifts[s]!.people].sort((a, b) => b.minutes - a.minutes)
+    /** Work, by what each part counts, is no more than what some people have less their ways. */
+    const bounded = (worked: (p: (typeof parts)[number]) => number, by: typeof people) => {
+      const terms = here.flatMap(({ p, v }): [number, number][] => (worked(p) > 0 ? [[v, worked(p)]] : []))
+      if (terms.length > 0)
         row(
-          [
-            ...asked.map(({ p, v }): [number, number] => [v, p.minutes]),
-            ...y[s]!.map((v, g): [number, number] => [v, travel[g]! * skilledPeople[s * SKILL_SETS + set]!]),
-          ],
+          [...terms, ...y[s]!.map((v, g): [number, number] => [v, travel[g]! * by.length])],
           -Infinity,
-          skilled[s * SKILL_SETS + set]!,
+          by.reduce((sum, p) => sum + p.minutes, 0),
         )
     }
+    bounded((p) => p.minutes, people)
+    for (let set = 1; set < SKILL_SETS; set++)
+      bounded(
+        (p) => (p.skill >= 0 && set & (1 << p.skill) ? p.minutes : 0),
+        people.filter((p) => skillBits(p.skills) & set),
+      )
+    for (let most = 1; most < mostHands; most++)
+      bounded((p) => minutesBeyond(p.minutes, p.hands, most), people.slice(most))
   }
   parts.forEach((p, k) => {
     for (const { part: a, least, most } of p.before)

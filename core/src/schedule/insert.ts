@@ -12,31 +12,50 @@ export interface Visit {
 
 /** Puts groups of parts on days. */
 export interface Inserter {
-  /** Puts the parts of a group, none of which is placed, on their cheapest days together. */
+  /** Puts the parts of a group, none of which is placed, on their cheapest days together: of each job all parts or none. */
   insert: (component: number) => void
   /** A visit that is closed for now, and one that costs nothing for now: what pulls work together and apart. */
   closed: Visit | undefined
   opened: Visit | undefined
+  /** What a new visit counts for: less than it costs lets a group open one that others will come to. */
+  visitCost: number
 }
 
 const isThe = (visit: Visit | undefined, garden: number, shift: number) =>
   visit !== undefined && visit.shift === shift && visit.garden === garden
 
+/** Days tried at a time for a job that waits for several others, each with the best days of all the rest of its group. */
+const MOST_TRIED = 6
+const OUT = -1
+const OPEN = -2
+
 /**
- * Groups in which each part waits for at most one other are placed by dynamic programming over (part, day): the least cost
- * of a part on a day with all that follows it. Parts of other graphs take their cheapest day one after another.
+ * A group in which each part waits for at most one other is placed by dynamic programming over (part, day): the least cost of a
+ * part on a day with all that follows it. Once the days of those that wait for several are fixed the rest of any group is of
+ * that kind: these days are tried, and the group is placed by the best of them.
  *
  * @param skips a day is passed over where it answers true: makes a search less greedy
  */
 export function inserter(prepared: Prepared, state: ScheduleState, skips: () => boolean): Inserter {
   const { parts, components, days } = prepared
-  const isForest = components.map((own) => own.every((p) => parts[p]!.before.length <= 1))
+  const joinsOf = components.map((own) => own.filter((p) => parts[p]!.before.length > 1))
+  const siblings = parts.map((part) => prepared.partsOf.get(part.job.id)!)
+  /** What a part costs on each of its shifts by itself, as things stand. */
+  const alone = parts.map((p) => new Float64Array(p.shifts.length))
   /** Least cost by part and by index of its shifts, and of leaving out a part with all that waits for it. */
   const least = parts.map((p) => new Float64Array(p.shifts.length))
   const without = new Float64Array(parts.length)
+  /** Days that fixed joins leave a part, and whether one waits for it, so that it cannot be left out. */
+  const from = new Float64Array(parts.length).fill(-Infinity)
+  const to = new Float64Array(parts.length).fill(Infinity)
+  const isNeeded = new Uint8Array(parts.length)
+  /** Of a part that waits for several: the index of its shift, OUT where it is left out, OPEN while nothing is fixed. */
+  const fixed = new Int32Array(parts.length).fill(OPEN)
+  /** Where between the days that are tried the first of them lies: another each time. */
+  let turn = 0
   const queue = new Int32Array(Math.max(1, ...parts.map((p) => p.shifts.length)))
 
-  const self: Inserter = { insert, closed: undefined, opened: undefined }
+  const self: Inserter = { insert, closed: undefined, opened: undefined, visitCost: scheduleCosts.visit }
   return self
 
   function insert(component: number): void {
@@ -45,8 +64,17 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
       const p = own[0]!
       const i = cheapest(p, -Infinity, Infinity)
       if (i >= 0) state.put(p, parts[p]!.shifts[i]!, parts[p]!.costs[i]!)
-    } else if (isForest[component]) together(own)
-    else oneByOne(own)
+      return
+    }
+    for (const p of own) {
+      const part = parts[p]!
+      for (let i = 0; i < part.shifts.length; i++) alone[p]![i] = ownCost(part, p, i)
+    }
+    const joins = joinsOf[component]!
+    if (joins.length > 0) fixJoins(own, joins)
+    else work(own)
+    place(own)
+    takeHalves(own)
   }
 
   function ownCost(part: Part, p: number, i: number): number {
@@ -55,17 +83,18 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
     if (day < part.earliest || day > part.latest || !state.fits(p, shift) || skips()) return NEVER
     if (isThe(self.closed, part.garden, shift)) return NEVER
     const free = state.isVisited(part.garden, shift) || isThe(self.opened, part.garden, shift)
-    return part.costs[i]! + (free ? 0 : scheduleCosts.visit)
+    return part.costs[i]! + (free ? 0 : self.visitCost)
   }
 
   /** Index of the cheapest shift of a part between two days; -1 where leaving it out is cheaper or none is free. */
   function cheapest(p: number, from: number, to: number): number {
     const part = parts[p]!
     let best = -1
-    let bestCost = part.penalty
-    for (let i = 0; i < part.shifts.length; i++) {
-      const day = days[part.shifts[i]!]!
-      if (day < from || day > to) continue
+    let bestCost = costOfLeaving(p, part.penalty)
+    for (let i = firstFrom(part.shifts, from); i < part.shifts.length; i++) {
+      if (days[part.shifts[i]!]! > to) break
+      // It costs no less than by itself: most days need not be asked for room.
+      if (part.costs[i]! >= bestCost) continue
       const cost = ownCost(part, p, i)
       if (cost < bestCost) {
         bestCost = cost
@@ -75,32 +104,135 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
     return best
   }
 
-  function together(own: readonly number[]): void {
+  /** A later part of a job whose first has a day is not left out, nor is what a fixed join waits for. */
+  function costOfLeaving(p: number, cost: number): number {
+    return parts[p]!.index > 0 || isNeeded[p] === 1 ? NEVER : cost
+  }
+
+  function isFixed(p: number): boolean {
+    return fixed[p]! !== OPEN
+  }
+
+  /** The arcs that the dynamic programme goes along: those into a fixed join are kept by the days left to what it waits for. */
+  function isFollowed(p: number, { part }: Arc): boolean {
+    return !isFixed(part) && (parts[part]!.before.length <= 1 || parts[part]!.before[0]!.part === p)
+  }
+
+  /** Least costs of a group from its ends to its beginnings. @returns what it costs as a whole */
+  function work(own: readonly number[]): number {
+    let total = 0
     for (let k = own.length - 1; k >= 0; k--) {
       const p = own[k]!
       const part = parts[p]!
-      without[p] = part.penalty
-      for (const { part: c } of part.after) without[p]! += without[c]!
-      for (let i = 0; i < part.shifts.length; i++) {
-        least[p]![i] = ownCost(part, p, i)
-      }
-      for (const arc of part.after) addBestAfter(p, arc)
+      let missing = part.penalty
+      for (const arc of part.after)
+        if (isFollowed(p, arc)) missing += isNeeded[arc.part] === 1 ? NEVER : without[arc.part]!
+      without[p] = missing
+      const costs = least[p]!
+      costs.set(alone[p]!)
+      if (fixed[p]! >= 0) for (let i = 0; i < costs.length; i++) if (i !== fixed[p]) costs[i] = NEVER
+      if (fixed[p] === OUT) costs.fill(NEVER)
+      for (const arc of part.after) if (isFollowed(p, arc)) addBestAfter(p, arc)
+      if (part.before.length === 0 || isFixed(p)) total += leastBetween(p, from[p]!, to[p]!).cost
     }
+    return total
+  }
+
+  /** Days for the jobs that wait for several others, one after another, each by what the whole group then costs. */
+  function fixJoins(own: readonly number[], joins: readonly number[]): void {
+    for (const j of joins) {
+      let best = Infinity
+      let chosen = OUT
+      for (const i of [OUT, ...tried(j)]) {
+        fixed[j] = i
+        limit(own, joins)
+        const cost = work(own)
+        if (cost < best) {
+          best = cost
+          chosen = i
+        }
+      }
+      fixed[j] = chosen
+    }
+    limit(own, joins)
+    work(own)
+  }
+
+  /** Days of a part worth trying: the cheapest by itself, and others in turn. */
+  function tried(p: number): number[] {
+    const costs = alone[p]!
+    let cheapest = -1
+    const free: number[] = []
+    for (let i = 0; i < costs.length; i++) {
+      if (costs[i]! >= NEVER) continue
+      free.push(i)
+      if (cheapest < 0 || costs[i]! < costs[cheapest]!) cheapest = i
+    }
+    if (free.length <= MOST_TRIED) return free
+    const chosen = [cheapest]
+    const step = free.length / (MOST_TRIED - 1)
+    turn = (turn + 0.618) % 1
+    for (let k = 0; k < MOST_TRIED - 1; k++) chosen.push(free[Math.floor((k + turn) * step)]!)
+    return chosen
+  }
+
+  /** What fixed joins leave the parts that they wait for. */
+  function limit(own: readonly number[], joins: readonly number[]): void {
+    for (const p of own) {
+      from[p] = -Infinity
+      to[p] = Infinity
+      isNeeded[p] = 0
+    }
+    for (const j of joins) {
+      if (fixed[j]! < 0) continue
+      const day = days[parts[j]!.shifts[fixed[j]!]!]!
+      for (const { part, least: gap, most } of parts[j]!.before) {
+        from[part] = Math.max(from[part]!, day - most)
+        to[part] = Math.min(to[part]!, day - gap)
+        isNeeded[part] = 1
+      }
+    }
+  }
+
+  function place(own: readonly number[]): void {
     for (const p of own) {
       const part = parts[p]!
-      const before = part.before[0]
-      let from = -Infinity
-      let to = Infinity
-      if (before) {
-        const shift = state.where[before.part]!
-        if (shift < 0) continue
-        from = days[shift]! + before.least
-        to = days[shift]! + before.most
+      let first = from[p]!
+      let last = to[p]!
+      let waits = false
+      for (const { part: b, least: gap, most } of part.before) {
+        const shift = state.where[b]!
+        if (shift < 0) waits = true
+        else {
+          first = Math.max(first, days[shift]! + gap)
+          last = Math.min(last, days[shift]! + most)
+        }
       }
-      let { index } = bestAfter(p, from, to)
+      if (waits) continue
+      let { index } = leastBetween(p, first, last)
       // Two parts of one group may have chosen the last room of the same day.
-      if (index >= 0 && !state.fits(p, part.shifts[index]!)) index = cheapest(p, from, to)
+      if (index >= 0 && !state.fits(p, part.shifts[index]!)) index = cheapest(p, first, last)
       if (index >= 0) state.put(p, part.shifts[index]!, part.costs[index]!)
+    }
+    for (const p of own) {
+      from[p] = -Infinity
+      to[p] = Infinity
+      isNeeded[p] = 0
+      fixed[p] = OPEN
+    }
+  }
+
+  /** Takes out again what has only some of its parts on days, and what waits for that. */
+  function takeHalves(own: readonly number[]): void {
+    const isPlaced = (p: number) => state.where[p]! >= 0
+    for (let taken = true; taken;) {
+      taken = false
+      for (const p of own) {
+        if (!isPlaced(p)) continue
+        if (parts[p]!.before.every((a) => isPlaced(a.part)) && siblings[p]!.every(isPlaced)) continue
+        state.take(p)
+        taken = true
+      }
     }
   }
 
@@ -113,27 +245,30 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
     const theirs = parts[arc.part]!.shifts
     const own = least[p]!
     const costs = least[arc.part]!
-    const missing = without[arc.part]!
+    const missing = costOfLeaving(arc.part, without[arc.part]!)
+    const first = from[arc.part]!
+    const last = to[arc.part]!
     let head = 0
     let tail = 0
     let next = 0
     for (let i = 0; i < mine.length; i++) {
       const day = days[mine[i]!]!
-      const to = day + arc.most
-      for (; next < theirs.length && days[theirs[next]!]! <= to; next++) {
+      const until = Math.min(last, day + arc.most)
+      for (; next < theirs.length && days[theirs[next]!]! <= until; next++) {
         while (tail > head && costs[queue[tail - 1]!]! >= costs[next]!) tail--
         queue[tail++] = next
       }
-      const from = day + arc.least
-      while (head < tail && days[theirs[queue[head]!]!]! < from) head++
+      const since = Math.max(first, day + arc.least)
+      while (head < tail && days[theirs[queue[head]!]!]! < since) head++
       const best = head < tail ? costs[queue[head]!]! : missing
-      own[i]! += best < missing ? best : missing
+      own[i]! += Math.min(best, missing)
     }
   }
 
-  function bestAfter(p: number, from: number, to: number): { cost: number; index: number } {
+  /** The cheapest day of a part with what follows it; index -1 where leaving it out is no dearer. */
+  function leastBetween(p: number, from: number, to: number): { cost: number; index: number } {
     const { shifts } = parts[p]!
-    let cost = without[p]!
+    let cost = costOfLeaving(p, without[p]!)
     let index = -1
     for (let i = firstFrom(shifts, from); i < shifts.length && days[shifts[i]!]! <= to; i++)
       if (least[p]![i]! < cost) {
@@ -153,27 +288,5 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
       else high = middle
     }
     return low
-  }
-
-  function oneByOne(own: readonly number[]): void {
-    for (const p of own) {
-      let from = -Infinity
-      let to = Infinity
-      let waits = false
-      for (const { part, least: gap, most } of parts[p]!.before) {
-        const shift = state.where[part]!
-        if (shift < 0) waits = true
-        else {
-          from = Math.max(from, days[shift]! + gap)
-          to = Math.min(to, days[shift]! + most)
-        }
-      }
-      if (waits) continue
-      // A day that leaves time for what follows, if there is one.
-      const room = Math.min(to, ...parts[p]!.after.map((a) => parts[a.part]!.latest - a.least))
-      const tight = cheapest(p, from, room)
-      const index = tight >= 0 ? tight : cheapest(p, from, to)
-      if (index >= 0) state.put(p, parts[p]!.shifts[index]!, parts[p]!.costs[index]!)
-    }
   }
 }

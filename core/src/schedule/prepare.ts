@@ -1,12 +1,14 @@
-import { dayNumber } from '../dates/index.ts'
 import { skills } from '../care/index.ts'
+import { dayNumber } from '../dates/index.ts'
 import {
   MOST_DAYS_BETWEEN_PARTS,
   MOST_PART_MINUTES,
   scheduleCosts,
   type ScheduleJob,
   type ScheduleProblem,
+  type Shift,
 } from './problem.ts'
+import { roomFor, shiftRoom, type ShiftRoom } from './room.ts'
 
 /** An arc of the precedence graph between parts: days from the first to the second. */
 export interface Arc {
@@ -26,9 +28,12 @@ export interface Part {
   garden: number
   /** Index of the skill it asks for; -1 for none. */
   skill: number
+  /** People who must be there together. */
+  hands: number
   /** Shifts it could be in, ascending, and what each costs by itself. */
   shifts: Int32Array
   costs: Int32Array
+  /** Of leaving the job out: all of it at its first part, for a job is done whole or not at all. */
   penalty: number
   before: Arc[]
   after: Arc[]
@@ -44,13 +49,9 @@ export interface Prepared {
   /** Parts of each job, by id. */
   partsOf: ReadonlyMap<string, number[]>
   days: Int32Array
-  /** Person-minutes of each shift. */
-  capacity: Int32Array
-  /** Of the people who have any skill of a set: by shift, then by set of skills as bits. */
-  skilled: Int32Array
-  /** Of the people who have any skill of a set, how many. */
-  skilledPeople: Int32Array
-  people: Int32Array
+  rooms: ShiftRoom[]
+  /** Most people that any job asks for together. */
+  mostHands: number
   /** By garden, minutes of each person. */
   travel: Int32Array
   gardens: number
@@ -60,11 +61,7 @@ export interface Prepared {
 }
 
 /** A person's word gives way to nothing but another person's. */
-const PIN_PENALTY = 1_000_000
-
-const SKILLS = skills.length
-/** How many sets of skills there are: each is a bit mask of the skills in it. */
-export const SKILL_SETS = 1 << SKILLS
+export const PIN_PENALTY = 1_000_000
 
 /** What a job is: everything that orders jobs goes by it, so that the same season gives the same plan whatever ids it is kept under. */
 const identityOf = (job: ScheduleJob): string => job.identity ?? job.id
@@ -85,34 +82,22 @@ export function prepare(problem: ScheduleProblem): Prepared {
   }
   const days = Int32Array.from(shifts, (s) => dayNumber(s.day))
   const gardenIndex = new Map(problem.gardens.map((g, i) => [g.id, i]))
-  const skilled = new Int32Array(shifts.length * SKILL_SETS)
-  const skilledPeople = new Int32Array(shifts.length * SKILL_SETS)
-  shifts.forEach((s, i) => {
-    for (let set = 1; set < SKILL_SETS; set++) {
-      const able = s.people.filter((p) => p.skills.some((k) => set & (1 << skills.indexOf(k))))
-      skilled[i * SKILL_SETS + set] = able.reduce((sum, p) => sum + p.minutes, 0)
-      skilledPeople[i * SKILL_SETS + set] = able.length
-    }
-  })
-  const capacity = Int32Array.from(shifts, (s) => s.people.reduce((sum, p) => sum + p.minutes, 0))
-  const people = Int32Array.from(shifts, (s) => s.people.length)
-  const roomiestDay = problem.gardens.map((g) =>
-    shifts.reduce((most, _, i) => Math.max(most, capacity[i]! - g.travelMinutes * people[i]!), 0),
-  )
+  const rooms = shifts.map(shiftRoom)
   const partsOf = new Map<string, number[]>()
   const parts: Part[] = []
   for (const job of sorted.jobs) {
     if (job.doneOn) continue
     const garden = gardenIndex.get(job.gardenId)
     if (garden === undefined) throw new RangeError(`Job ${job.id}: there is no garden ${job.gardenId}`)
-    const roomiest = roomiestDay[garden]!
-    const most = Math.max(15, Math.min(MOST_PART_MINUTES, roomiest))
+    const open = openShifts(job, garden, sorted, rooms)
+    const roomiest = open.reduce((most, o) => Math.max(most, o.roomMin), 0)
+    const most = Math.max(LEAST_PART_MINUTES, Math.min(MOST_PART_MINUTES, roomiest))
     const of = Math.max(1, Math.ceil(job.minutes / most))
     const own: number[] = []
     for (let index = 0; index < of; index++) {
       own.push(parts.length)
       const minutes = Math.floor(job.minutes / of) + (index < job.minutes % of ? 1 : 0)
-      parts.push(partOf(job, index, of, minutes, garden, sorted, days))
+      parts.push(partOf({ job, index, of, minutes, garden }, open, sorted, days))
     }
     partsOf.set(job.id, own)
   }
@@ -123,10 +108,8 @@ export function prepare(problem: ScheduleProblem): Prepared {
     parts,
     partsOf,
     days,
-    capacity,
-    skilled,
-    skilledPeople,
-    people,
+    rooms,
+    mostHands: parts.reduce((most, p) => Math.max(most, p.hands), 1),
     travel: Int32Array.from(problem.gardens, (g) => g.travelMinutes),
     gardens: problem.gardens.length,
     components,
@@ -134,55 +117,84 @@ export function prepare(problem: ScheduleProblem): Prepared {
   }
 }
 
-function partOf(
+/** No part is shorter, were the longest day shorter still. */
+const LEAST_PART_MINUTES = 15
+
+interface OpenShift {
+  index: number
+  shift: Shift
+  /** Minutes of the job that the shift has, were it alone there. */
+  roomMin: number
+}
+
+/** The days a job may stand on, with who can do it: of its window and, where a person set one, of that day and after. */
+function openShifts(
   job: ScheduleJob,
-  index: number,
-  of: number,
-  minutes: number,
   garden: number,
-  { gardens, shifts, unsuitable }: ScheduleProblem,
+  { shifts, gardens }: ScheduleProblem,
+  rooms: readonly ShiftRoom[],
+): OpenShift[] {
+  const { pinnedTo } = job
+  const { earliest, latest } = job.window
+  return shifts.flatMap((shift, index) => {
+    const isOpen = pinnedTo ? shift.day >= pinnedTo : shift.day >= earliest && shift.day <= latest
+    if (!isOpen || (shift.gardenIds && !shift.gardenIds.includes(job.gardenId))) return []
+    const left = rooms[index]!.left(gardens[garden]!.travelMinutes)
+    const roomMin = roomFor(left, skillOf(job), job.hands ?? 1)
+    return roomMin > 0 ? [{ index, shift, roomMin }] : []
+  })
+}
+
+const skillOf = (job: ScheduleJob): number => (job.skill ? skills.indexOf(job.skill) : -1)
+
+function partOf(
+  { job, index, of, minutes, garden }: Pick<Part, 'job' | 'index' | 'of' | 'minutes' | 'garden'>,
+  open: readonly OpenShift[],
+  { gardens, unsuitable }: ScheduleProblem,
   days: Int32Array,
 ): Part {
-  const { earliest, bestFrom, bestTo, latest } = job.window
-  const [e, bf, bt, l] = [earliest, bestFrom, bestTo, latest].map(dayNumber) as [
-    number,
-    number,
-    number,
-    number,
-  ]
-  const skill = job.skill ? skills.indexOf(job.skill) : -1
+  const { bestFrom, bestTo } = job.window
+  const [bf, bt] = [dayNumber(bestFrom), dayNumber(bestTo)]
   const rate = scheduleCosts.rate[job.operation] / of
   const chances = (gardens[garden]!.unsuitable ?? unsuitable)[job.weather]
   const kept = job.keptOn?.[index]
+  const [earliest, latest] = daysOfPart(job, index)
   const found: [shift: number, cost: number][] = []
-  shifts.forEach((s, i) => {
+  for (const { index: i, shift } of open) {
     const day = days[i]!
-    if (job.pinnedTo ? s.day !== job.pinnedTo : day < e || day > l) return
-    if (s.gardenIds && !s.gardenIds.includes(job.gardenId)) return
-    if (s.people.length < (job.hands ?? 1)) return
-    if (skill >= 0 && !s.people.some((p) => p.skills.includes(skills[skill]!))) return
+    if (day < earliest || day > latest) continue
     const outside = Math.max(0, bf - day, day - bt)
-    const weather = scheduleCosts.badWeather * (chances?.[s.day] ?? 0) * (minutes / job.minutes)
-    const moved = kept !== undefined && kept !== s.day ? scheduleCosts.moved : 0
+    const weather = scheduleCosts.badWeather * (chances?.[shift.day] ?? 0) * (minutes / job.minutes)
+    const moved = kept !== undefined && kept !== shift.day ? scheduleCosts.moved : 0
     found.push([i, Math.round(rate * outside + weather) + moved])
-  })
+  }
+  const whole = job.pinnedTo
+    ? PIN_PENALTY
+    : Math.round(scheduleCosts.unplaced[job.operation] * (job.worth ?? 1))
   return {
     job,
     index,
     of,
     minutes,
     garden,
-    skill,
+    skill: skillOf(job),
+    hands: job.hands ?? 1,
     shifts: Int32Array.from(found, ([s]) => s),
     costs: Int32Array.from(found, ([, c]) => c),
-    penalty: job.pinnedTo
-      ? PIN_PENALTY
-      : Math.round((scheduleCosts.unplaced[job.operation] * (job.worth ?? 1)) / of),
+    penalty: index === 0 ? whole : 0,
     before: [],
     after: [],
-    earliest: e,
-    latest: l,
+    earliest,
+    latest,
   }
+}
+
+/** A person's day is that of the first part, be it in the window or not; the others follow as soon as parts do. */
+function daysOfPart({ window, pinnedTo }: ScheduleJob, index: number): [earliest: number, latest: number] {
+  const latest = dayNumber(window.latest)
+  if (!pinnedTo) return [dayNumber(window.earliest), latest]
+  const pin = dayNumber(pinnedTo)
+  return [pin, index === 0 ? pin : Math.max(latest, pin + index * MOST_DAYS_BETWEEN_PARTS)]
 }
 
 function link(problem: ScheduleProblem, parts: Part[], partsOf: ReadonlyMap<string, number[]>): void {

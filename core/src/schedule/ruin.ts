@@ -5,6 +5,8 @@ import type { ScheduleState } from './state.ts'
 
 /** Most groups that are taken out at once. */
 const MOST_RUINED = 12
+/** Groups further apart than this in time are not near; more are taken in where many are to be taken out. */
+const REACH_DAYS = 14
 /** Shares of the kinds of ruin, each up to here: fitting in what is left out, closing a visit, opening one; else near ones. */
 const FIT_IN = 0.1
 const CLOSE_VISIT = 0.45
@@ -25,6 +27,7 @@ export function ruins(prepared: Prepared, state: ScheduleState, placing: Inserte
   const count = components.length
   const gardenOf = Int32Array.from(components, (own) => parts[own[0]!]!.garden)
   const scores = new Float64Array(count)
+  const candidates: number[] = []
   /** The day a group is about: of its first placed part, else the middle of its best weeks. */
   const middleOf = components.map((own) => {
     const { shifts, costs } = parts[own[0]!]!
@@ -60,18 +63,21 @@ export function ruins(prepared: Prepared, state: ScheduleState, placing: Inserte
 
   /** A group and those nearest to a day, of its garden rather than of others. */
   function near(first: number, about: number, garden: number, size: number, random: Random): number[] {
+    const reach = REACH_DAYS * (1 + size / MOST_RUINED)
+    candidates.length = 0
     for (let c = 0; c < count; c++) {
-      const elsewhere = gardenOf[c] === garden ? 0 : 4
-      scores[c] = Math.abs(dayOf[c]! - about) + elsewhere + 6 * random()
+      const apart = Math.abs(dayOf[c]! - about)
+      if (apart > reach && c !== first) continue
+      scores[c] = c === first ? -1 : apart + (gardenOf[c] === garden ? 0 : 4) + 6 * random()
+      candidates.push(c)
     }
-    scores[first] = -1
     return smallest(size)
   }
 
   /** The groups of least score, least first: one pass, kept in order. */
   function smallest(size: number): number[] {
     const chosen: number[] = []
-    for (let c = 0; c < count; c++) {
+    for (const c of candidates) {
       const score = scores[c]!
       if (chosen.length === size && score >= scores[chosen[size - 1]!]!) continue
       let at = chosen.length < size ? chosen.length : size - 1

@@ -63,7 +63,7 @@ export interface ScheduleCost {
 }
 
 /** Rounds of the search for a season's plan, and for planning anew from a plan that exists. */
-export const FULL_ROUNDS = 24_000
+export const FULL_ROUNDS = 60_000
 /** Rounds of a search that mends a plan after a change: fewer than a season’s, as most of it stays. */
 export const RESCHEDULE_ROUNDS = 3_000
 
@@ -88,14 +88,15 @@ export function* scheduleSteps(
   // Small seasons are soon searched, and are searched from several seeds: the best of them is the plan.
   const isSmall = prepared.components.length <= FEW && options.iterations >= FULL_ROUNDS
   const starts = isSmall ? SMALL_STARTS : 1
+  const iterations = isSmall ? Math.min(options.iterations, SMALL_ROUNDS) : options.iterations
   let best: { where: Int32Array; cost: number } | undefined
   for (let k = 0; k < starts; k++) {
-    const steps = search(prepared, { ...options, seed: options.seed + k })
+    const steps = search(prepared, { seed: options.seed + k, iterations })
     let step = steps.next()
     for (; !step.done; step = steps.next())
       yield {
-        done: k * options.iterations + step.value.done,
-        of: starts * options.iterations,
+        done: k * iterations + step.value.done,
+        of: starts * iterations,
         cost: Math.min(best?.cost ?? Infinity, step.value.cost),
       }
     if (!best || step.value.cost < best.cost) best = step.value
@@ -105,6 +106,7 @@ export function* scheduleSteps(
 
 /** A small season is searched from so many seeds, the best of which is taken: there is time, and one may be caught. */
 const SMALL_STARTS = 4
+const SMALL_ROUNDS = 20_000
 
 /** Puts every part where a plan has it, without asking whether it fits. */
 export function stateOf(prepared: Prepared, where: ArrayLike<number>): ScheduleState {
@@ -122,7 +124,7 @@ export function stateOf(prepared: Prepared, where: ArrayLike<number>): ScheduleS
  * @param where index of the shift of each part, -1 for none
  */
 export function asSchedule(prepared: Prepared, where: Int32Array): Schedule {
-  const { parts, partsOf, problem, capacity } = prepared
+  const { partsOf, parts, problem, rooms } = prepared
   const state = stateOf(prepared, where)
   const placed: PlacedJob[] = []
   const unplaced: UnplacedJob[] = []
@@ -130,8 +132,7 @@ export function asSchedule(prepared: Prepared, where: Int32Array): Schedule {
   for (const job of problem.jobs) {
     const own = partsOf.get(job.id)
     if (!own) continue
-    const missing = own.find((p) => where[p]! < 0)
-    if (missing === undefined) {
+    if (own.every((p) => where[p]! >= 0)) {
       const days = own.map((p): PlacedPart => {
         const shift = problem.shifts[where[p]!]!
         return { day: shift.day, shiftId: shift.id, minutes: parts[p]!.minutes }
@@ -142,30 +143,21 @@ export function asSchedule(prepared: Prepared, where: Int32Array): Schedule {
         parts: days,
         inBest: days.every((d) => d.day >= bestFrom && d.day <= bestTo),
       })
-    } else unplaced.push(unplacedJob(prepared, state, job, missing))
+    } else unplaced.push(unplacedJob(prepared, state, job))
     const move = movedFrom(prepared, state, job, own)
     if (move) moved.push(move)
   }
-  const used = new Int32Array(capacity.length)
-  const visited = new Set<string>()
-  parts.forEach((part, p) => {
-    const shift = where[p]!
-    if (shift < 0) return
-    used[shift]! += part.minutes
-    const visit = `${shift} ${part.garden}`
-    if (!visited.has(visit)) used[shift]! += prepared.travel[part.garden]! * prepared.people[shift]!
-    visited.add(visit)
-  })
+  const visits = new Set(parts.flatMap((part, p) => (where[p]! < 0 ? [] : [`${where[p]} ${part.garden}`])))
   return {
     placed,
     unplaced,
     moved,
-    cost: costOf(prepared, where, visited.size),
+    cost: costOf(prepared, where, visits.size),
     load: problem.shifts.map((s, i) => ({
       shiftId: s.id,
       day: s.day,
-      used: used[i]!,
-      capacity: capacity[i]!,
+      used: state.used(i),
+      capacity: rooms[i]!.whole,
     })),
   }
 }
@@ -189,32 +181,38 @@ function costOf({ parts, problem }: Prepared, where: Int32Array, visits: number)
   return { total: days + moved + unplaced + visited, days, visits: visited, moved, unplaced }
 }
 
-function unplacedJob(
-  prepared: Prepared,
-  state: ScheduleState,
-  job: ScheduleJob,
-  missing: number,
-): UnplacedJob {
-  const { parts, partsOf } = prepared
-  const part = parts[missing]!
-  const cost = partsOf.get(job.id)!.reduce((sum, p) => sum + (state.where[p]! < 0 ? parts[p]!.penalty : 0), 0)
+function unplacedJob(prepared: Prepared, state: ScheduleState, job: ScheduleJob): UnplacedJob {
+  const { parts, partsOf, days } = prepared
+  const own = partsOf.get(job.id)!
   const answer = (reason: UnplacedJob['reason'], shortMinutes = 0): UnplacedJob => ({
     id: job.id,
     reason,
     shortMinutes,
-    cost,
+    cost: parts[own[0]!]!.penalty,
     nextChance: job.nextChance ?? null,
   })
-  if (part.before.some((a) => state.where[a.part]! < 0)) return answer('waits-for-unplaced')
-  if (part.shifts.length === 0)
-    return answer(part.skill >= 0 && hasOpenDay(prepared, job) ? 'no-skill' : 'no-working-day')
-  const [from, to] = between(prepared, state, part)
-  const open = [...part.shifts].filter((s) => prepared.days[s]! >= from && prepared.days[s]! <= to)
-  if (open.length === 0) return answer('order-leaves-no-day')
-  const fitting = open.filter((s) => state.fits(missing, s))
-  if (fitting.length > 0) return answer('costs-more')
-  const byTime = Math.min(...open.map((s) => state.shortBy(missing, s)))
-  return byTime > 0 ? answer('days-full', byTime) : answer('no-skill')
+  const [first] = own as [number]
+  if (parts[first]!.before.some((a) => state.where[a.part]! < 0)) return answer('waits-for-unplaced')
+  if (parts[first]!.shifts.length === 0)
+    return answer(parts[first]!.skill >= 0 && hasOpenDay(prepared, job) ? 'no-skill' : 'no-working-day')
+  // Its parts one after another as soon as each can be: the first that finds no day says why.
+  const against = ((): UnplacedJob | undefined => {
+    for (const p of own) {
+      const [from, to] = between(prepared, state, parts[p]!)
+      const open = [...parts[p]!.shifts].filter((s) => days[s]! >= from && days[s]! <= to)
+      if (open.length === 0)
+        return answer(p === first ? 'order-leaves-no-day' : 'days-full', p === first ? 0 : parts[p]!.minutes)
+      const shift = open.find((s) => state.fits(p, s))
+      if (shift === undefined) {
+        const byTime = Math.min(...open.map((s) => state.shortBy(p, s)))
+        return byTime > 0 ? answer('days-full', byTime) : answer('no-skill')
+      }
+      state.put(p, shift, 0)
+    }
+    return undefined
+  })()
+  for (const p of own) state.take(p)
+  return against ?? answer('costs-more')
 }
 
 const hasOpenDay = ({ problem }: Prepared, { window }: ScheduleJob) =>
@@ -222,7 +220,7 @@ const hasOpenDay = ({ problem }: Prepared, { window }: ScheduleJob) =>
 
 /** Days between which the order of a plan leaves a part. */
 export function between(prepared: Prepared, state: ScheduleState, part: Part): [from: number, to: number] {
-  const { parts, days } = prepared
+  const { days } = prepared
   let from = part.earliest
   let to = part.latest
   for (const { part: p, least, most } of part.before) {
@@ -233,7 +231,7 @@ export function between(prepared: Prepared, state: ScheduleState, part: Part): [
   }
   for (const { part: p, least, most } of part.after) {
     const shift = state.where[p]!
-    if (shift < 0 || parts[p]!.penalty === 0) continue
+    if (shift < 0) continue
     to = Math.min(to, days[shift]! - least)
     from = Math.max(from, days[shift]! - most)
   }
@@ -256,7 +254,7 @@ function movedFrom(
     return { id: job.id, from: kept, to, says: movedWhy() }
 
     function movedWhy(): string {
-      if (kept! < job.window.earliest || kept! > job.window.latest)
+      if (!job.pinnedTo && (kept! < job.window.earliest || kept! > job.window.latest))
         return `${dayMonth(kept!)} no longer lies in its window.`
       if (before === undefined) return `${dayMonth(kept!)} is no longer a working day for it.`
       const [from, until] = between(prepared, state, parts[p]!)

@@ -3,6 +3,7 @@ import { seededRandom } from '../random/index.ts'
 import { ruinAndRecreate, type Progress, type SearchOptions } from '../search/index.ts'
 import { inserter } from './insert.ts'
 import type { Prepared } from './prepare.ts'
+import { scheduleCosts } from './problem.ts'
 import { ruins } from './ruin.ts'
 import { scheduleState } from './state.ts'
 
@@ -56,6 +57,7 @@ export function* search(
           state.take(p)
         }),
       recreate: (groups, random) => {
+        placing.visitCost = scheduleCosts.visit * random()
         for (const c of order.reordered(groups, random)) placing.insert(c)
         placing.closed = undefined
         placing.opened = undefined

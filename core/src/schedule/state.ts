@@ -1,5 +1,6 @@
 import { scheduleCosts } from './problem.ts'
-import { SKILL_SETS, type Prepared } from './prepare.ts'
+import type { Prepared } from './prepare.ts'
+import { minutesBeyond, SKILL_SETS, type Left } from './room.ts'
 
 /** A plan being worked on: where every part is, and what that takes of every shift. */
 export interface ScheduleState {
@@ -15,62 +16,62 @@ export interface ScheduleState {
   isVisited: (garden: number, shift: number) => boolean
   put: (part: number, shift: number, ownCost: number) => void
   take: (part: number) => void
+  /** Minutes of work and of the way on a shift. */
+  used: (shift: number) => number
 }
+
+const ROUNDING = 1e-6
 
 /** A plan under way, with the room that is left on every shift. */
 export function scheduleState(prepared: Prepared): ScheduleState {
-  const { parts, capacity, skilled, skilledPeople, people, travel, gardens } = prepared
-  const shifts = capacity.length
+  const { parts, rooms, mostHands, travel, gardens } = prepared
+  const shifts = rooms.length
   const where = new Int32Array(parts.length).fill(-1)
   const ownCosts = new Int32Array(parts.length)
   // The search asks these millions of times: flat arrays, not objects.
   const minutesOf = Int32Array.from(parts, (p) => p.minutes)
   const gardenOf = Int32Array.from(parts, (p) => p.garden)
   const skillOf = Int32Array.from(parts, (p) => p.skill)
-  const used = new Int32Array(shifts)
-  const usedBySkills = new Int32Array(shifts * SKILL_SETS)
-  const visits = new Int32Array(shifts * gardens)
-  // Minutes of work that asks for a skill.
-  const skilledWork = new Int32Array(shifts)
-  // Minutes of each person on the way.
+  const handsOf = Int32Array.from(parts, (p) => p.hands)
+  const work = new Int32Array(shifts)
+  /** Minutes of each person on the way, and what is left of them. */
   const away = new Int32Array(shifts)
+  const left = rooms.map((r) => r.left(0))
+  /** The same with the way to one garden more, by shift and garden. */
+  const leftFurther = rooms.flatMap((r) => Array.from(travel, (minutes) => r.left(minutes)))
+  const visits = new Int32Array(shifts * gardens)
+  /** Minutes of work that asks for any of a set of skills, and of work that asks for any at all. */
+  const workOfSkills = new Int32Array(shifts * SKILL_SETS)
+  const skilledWork = new Int32Array(shifts)
+  /** Minutes that others than so many people must work; for one person and more. */
+  const workBeyond = new Float64Array(shifts * mostHands)
   const state: ScheduleState = {
     where,
     ownCosts,
     cost: parts.reduce((sum, p) => sum + p.penalty, 0),
     isVisited: (garden, shift) => visits[shift * gardens + garden]! > 0,
+    used: (shift) => work[shift]! + rooms[shift]!.whole - left[shift]!.all,
     shortBy(part, shift) {
-      const garden = gardenOf[part]!
-      const going = visits[shift * gardens + garden] === 0 ? travel[garden]! * people[shift]! : 0
-      return used[shift]! + minutesOf[part]! + going - capacity[shift]!
+      return work[shift]! + minutesOf[part]! - leftWith(part, shift).all
     },
     fits(part, shift) {
-      if (state.shortBy(part, shift) > 0) return false
+      const there = leftWith(part, shift)
+      if (work[shift]! + minutesOf[part]! > there.all) return false
+      const isFurther = there !== left[shift]
       const skill = skillOf[part]!
-      const garden = gardenOf[part]!
-      const isNew = visits[shift * gardens + garden] === 0 && travel[garden]! > 0
-      if (skill < 0 && (!isNew || skilledWork[shift] === 0)) return true
-      const minutes = minutesOf[part]!
-      const going = away[shift]! + (isNew ? travel[garden]! : 0)
-      // Work of a set of skills fits when those who have any of them have the time (Hall 1935).
-      const at = shift * SKILL_SETS
-      for (let set = 1; set < SKILL_SETS; set++) {
-        const asked = usedBySkills[at + set]! + (skill >= 0 && set & (1 << skill) ? minutes : 0)
-        if (asked > 0 && asked > skilled[at + set]! - going * skilledPeople[at + set]!) return false
-      }
-      return true
+      if (skill >= 0 || (isFurther && skilledWork[shift]! > 0))
+        if (!hasSkills(part, shift, there)) return false
+      return mostHands === 1 || hasHands(part, shift, there, isFurther)
     },
     put(part, shift, ownCost) {
-      const { minutes, garden, skill, penalty } = parts[part]!
+      const { garden, penalty } = parts[part]!
       const visit = shift * gardens + garden
       if (visits[visit] === 0) {
-        used[shift]! += travel[garden]! * people[shift]!
-        away[shift]! += travel[garden]!
+        go(shift, travel[garden]!)
         state.cost += scheduleCosts.visit
       }
       visits[visit]!++
-      used[shift]! += minutes
-      addSkill(shift, skill, minutes)
+      addWork(part, shift, 1)
       where[part] = shift
       ownCosts[part] = ownCost
       state.cost += ownCost - penalty
@@ -78,26 +79,66 @@ export function scheduleState(prepared: Prepared): ScheduleState {
     take(part) {
       const shift = where[part]!
       if (shift < 0) return
-      const { minutes, garden, skill, penalty } = parts[part]!
+      const { garden, penalty } = parts[part]!
       const visit = shift * gardens + garden
       visits[visit]!--
       if (visits[visit] === 0) {
-        used[shift]! -= travel[garden]! * people[shift]!
-        away[shift]! -= travel[garden]!
+        go(shift, -travel[garden]!)
         state.cost -= scheduleCosts.visit
       }
-      used[shift]! -= minutes
-      addSkill(shift, skill, -minutes)
+      addWork(part, shift, -1)
       where[part] = -1
       state.cost += penalty - ownCosts[part]!
     },
   }
   return state
 
-  function addSkill(shift: number, skill: number, minutes: number): void {
-    if (skill < 0) return
-    skilledWork[shift]! += minutes
-    for (let set = 1; set < SKILL_SETS; set++)
-      if (set & (1 << skill)) usedBySkills[shift * SKILL_SETS + set]! += minutes
+  /** What people have left, were the part there. */
+  function leftWith(part: number, shift: number): Left {
+    const visit = shift * gardens + gardenOf[part]!
+    return visits[visit]! > 0 ? left[shift]! : leftFurther[visit]!
+  }
+
+  function go(shift: number, minutes: number): void {
+    if (minutes === 0) return
+    away[shift]! += minutes
+    left[shift] = rooms[shift]!.left(away[shift]!)
+    for (let g = 0; g < gardens; g++)
+      leftFurther[shift * gardens + g] = rooms[shift]!.left(away[shift]! + travel[g]!)
+  }
+
+  /** Work of a set of skills fits when those who have any of them have the time (Hall 1935). */
+  function hasSkills(part: number, shift: number, { ofSkills }: Left): boolean {
+    const skill = skillOf[part]!
+    const at = shift * SKILL_SETS
+    for (let set = 1; set < SKILL_SETS; set++) {
+      const asked = workOfSkills[at + set]! + (skill >= 0 && set & (1 << skill) ? minutesOf[part]! : 0)
+      if (asked > 0 && asked > ofSkills[set]!) return false
+    }
+    return true
+  }
+
+  function hasHands(part: number, shift: number, { beyond }: Left, isFurther: boolean): boolean {
+    const hands = handsOf[part]!
+    for (let some = 1; some < mostHands; some++) {
+      const already = workBeyond[shift * mostHands + some]!
+      const asked = already + minutesBeyond(minutesOf[part]!, hands, some)
+      if (asked === already && !(isFurther && already > 0)) continue
+      if (asked > (beyond[some] ?? 0) + ROUNDING) return false
+    }
+    return true
+  }
+
+  function addWork(part: number, shift: number, sign: 1 | -1): void {
+    const minutes = sign * minutesOf[part]!
+    const skill = skillOf[part]!
+    work[shift]! += minutes
+    if (skill >= 0) {
+      skilledWork[shift]! += minutes
+      for (let set = 1; set < SKILL_SETS; set++)
+        if (set & (1 << skill)) workOfSkills[shift * SKILL_SETS + set]! += minutes
+    }
+    for (let people = 1; people < handsOf[part]!; people++)
+      workBeyond[shift * mostHands + people]! += minutesBeyond(minutes, handsOf[part]!, people)
   }
 }

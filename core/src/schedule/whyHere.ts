@@ -2,7 +2,7 @@ import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { counted, dayMonth } from '../words/index.ts'
 import { between, stateOf, type Schedule } from './schedule.ts'
 import { prepare, type Prepared } from './prepare.ts'
-import { scheduleCosts, type ScheduleProblem } from './problem.ts'
+import { scheduleCosts, type ScheduleJob, type ScheduleProblem } from './problem.ts'
 
 /** A day a job could be on, and what that would cost; or what is against it. */
 export interface DayChoice {
@@ -24,9 +24,12 @@ export interface WhyHere {
 
 /** Explains where a plan has a job, by the table that the plan was made from. Its first part stands for the whole. */
 export function whyHere(problem: ScheduleProblem, plan: Pick<Schedule, 'placed'>, jobId: string): WhyHere {
-  // Of a day that a person set, what other days would cost is asked as well.
-  const jobs = problem.jobs.map((j) => (j.id === jobId ? { ...j, pinnedTo: null } : j))
-  const prepared = prepare({ ...problem, jobs })
+  const own = problem.jobs.find((j) => j.id === jobId)
+  // Of a day that a person set, what other days would cost is asked as well; it may lie outside the window.
+  const prepared = prepare({
+    ...problem,
+    jobs: problem.jobs.map((j) => (j === own ? { ...j, pinnedTo: null, window: reaching(j) } : j)),
+  })
   const [p] = prepared.partsOf.get(jobId) ?? []
   if (p === undefined) return { id: jobId, chosen: null, runnerUp: null, days: [] }
   const where = whereOf(prepared, plan)
@@ -35,6 +38,8 @@ export function whyHere(problem: ScheduleProblem, plan: Pick<Schedule, 'placed'>
   const at = where[p]!
   state.take(p)
   const [from, to] = between(prepared, state, part)
+  const isAsked = (day: IsoDate) =>
+    day === own!.pinnedTo || (day >= own!.window.earliest && day <= own!.window.latest)
   const days = [...part.shifts].map((shift, i): DayChoice => {
     const { day, id: shiftId } = prepared.problem.shifts[shift]!
     const number = prepared.days[shift]!
@@ -50,7 +55,7 @@ export function whyHere(problem: ScheduleProblem, plan: Pick<Schedule, 'placed'>
   })
   const chosen = days.find((_, i) => part.shifts[i] === at)
   const others = days
-    .filter((d) => d.isFree && d !== chosen)
+    .filter((d) => d.isFree && d !== chosen && isAsked(d.day))
     .sort((a, b) => a.cost! - b.cost! || (a.day < b.day ? -1 : 1))
   const [next] = others
   const i = part.shifts.indexOf(at)
@@ -60,8 +65,16 @@ export function whyHere(problem: ScheduleProblem, plan: Pick<Schedule, 'placed'>
     id: jobId,
     chosen: at < 0 ? null : { day: prepared.problem.shifts[at]!.day, terms, cost },
     runnerUp: next ? { day: next.day, more: next.cost! - cost, says: next.says } : null,
-    days,
+    days: days.filter((d) => isAsked(d.day)),
   }
+}
+
+/** A window that reaches to the day a person has set. */
+function reaching({ window, pinnedTo }: ScheduleJob): ScheduleJob['window'] {
+  if (!pinnedTo) return window
+  const earliest = pinnedTo < window.earliest ? pinnedTo : window.earliest
+  const latest = pinnedTo > window.latest ? pinnedTo : window.latest
+  return { ...window, earliest, latest }
 }
 
 const says = (terms: readonly { says: string }[]) => terms.map((t) => t.says).join(' ')
