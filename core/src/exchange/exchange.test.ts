@@ -119,6 +119,28 @@ describe('plan.geojson', () => {
       /geometry: the outline crosses itself/,
     ],
     [
+      'a fence that is thinned',
+      plan([
+        feature(
+          {
+            kind: 'fence',
+            name: 'F',
+            heightM: 2,
+            events: [
+              { date: '2026-01-02', action: 'lowered', heightM: 1 },
+              { date: '2026-01-03', action: 'thinned', fraction: 0.5 },
+            ],
+          },
+          [
+            [0, 0],
+            [4, 0],
+          ],
+          'LineString',
+        ),
+      ]),
+      /events\.1\.action: only a tree or a hedge can be thinned/,
+    ],
+    [
       'a corner said twice',
       plan([
         feature({ kind: 'bed', name: 'B' }, [

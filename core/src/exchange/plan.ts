@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { isTimeZone } from '../dates/index.ts'
 import { areaM2, metresPerDegree, outlineFault } from '../geometry/index.ts'
 import {
+  eventFault,
   featureGeometry,
   featureKinds,
   featureProperties,
@@ -12,6 +13,7 @@ import {
   type FeatureProperties,
   type Geometry,
   type PlanFeature,
+  type RecordedEvent,
 } from '../garden/index.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
 import { readAs } from './readAs.ts'
@@ -132,6 +134,11 @@ function checkProperties(raw: { kind: FeatureKind }, where: Where): FileResult<F
   if (p.from && p.to && p.to <= p.from) wrong('to', `must be after from (${p.from})`)
   if ('slopeDeg' in p && p.slopeDeg && p.aspectDeg === undefined)
     wrong('aspectDeg', 'a slope needs the way it falls, degrees from north')
+  const { events } = p as { events?: RecordedEvent[] }
+  events?.forEach((event, i) => {
+    const fault = eventFault(p.kind, event)
+    if (fault) wrong(`events.${i}.action`, fault)
+  })
   if (p.kind === 'tree') {
     if (p.clearStemM >= p.heightM) wrong('clearStemM', `must be below heightM (${p.heightM})`)
     if (!p.leafFrom !== !p.leafTo) wrong('leafFrom', 'leafFrom and leafTo come together')

@@ -27,6 +27,19 @@ const event = z.discriminatedUnion('action', [
     crownRadiusM: size(40).optional(),
   }),
 ])
+/** An event as it is recorded of something that casts shade. */
+export type RecordedEvent = z.infer<typeof event>
+
+/** Why an event is none of a thing of this kind, for it would change nothing of it; undefined where it is one. */
+export function eventFault(kind: FeatureKind, recorded: RecordedEvent): string | undefined {
+  if (recorded.action === 'limbed' && kind !== 'tree') return 'only a tree can be limbed up'
+  if (recorded.action === 'thinned' && kind !== 'tree' && kind !== 'hedge')
+    return 'only a tree or a hedge can be thinned'
+  if (recorded.action === 'measured' && recorded.crownRadiusM !== undefined && kind !== 'tree')
+    return 'only a tree has a crown to be measured'
+  return undefined
+}
+
 const growth = z.object({
   measuredOn: day,
   matureHeightM: size(TALLEST_M),

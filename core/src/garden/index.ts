@@ -11,7 +11,13 @@ export {
   type Geometry,
   type PlanFeature,
 } from './feature.ts'
-export { featureGeometry, featureProperties, monthDay } from './featureSchema.ts'
+export {
+  eventFault,
+  featureGeometry,
+  featureProperties,
+  monthDay,
+  type RecordedEvent,
+} from './featureSchema.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf } from './obstructions.ts'
 export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'

@@ -43,8 +43,8 @@ export function declineOf(
   const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
   const trend = theilSen(points)
   if (!trend) return undefined
-  // Chance is judged by what the eye can tell apart, steps of half a rating: a fall that then stays is a fall.
-  const p = (theilSen(points.map(([x, y]) => [x, Math.round(2 * y) / 2] as const)) ?? trend).p
+  // Seasons alike to the eye are in no order: a fall that then stays is judged by whole ratings, an even one as it is.
+  const p = Math.min(trend.p, theilSen(points.map(([x, y]) => [x, Math.round(y)] as const))!.p)
   const values = points.map(([, y]) => y)
   const span = told.at(-1)!.season - told[0]!.season
   const [lastButOne, last] = values.slice(-2) as [number, number]

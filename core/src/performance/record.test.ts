@@ -168,6 +168,7 @@ describe('decline', () => {
     ['three even steps', [4, 3.6, 3.2], true],
     ['a long slide', [5, 4.5, 4, 3.5, 2.5], true],
     ['a fall that stays', [4.5, 4.5, 3, 3], true],
+    ['a fall that stays, a little up and down', [3.9, 4.2, 1.2, 1.3], true],
     ['level, then one bad season', [4, 4, 4, 2], false],
     ['level with chance, then one bad season', [4.5, 4, 4.5, 4, 2], false],
     ['two alike and one bad season', [4, 4, 2.5], false],

@@ -123,10 +123,11 @@ function untiedSaid({ untied, taxa }: ToldModel, names: RecordNames): CannotTell
   const [first, ...rest] = untied
   const apart = rest.slice(0, MOST_NAMED).map((places) => listed(places.map(names.place)))
   const more = rest.length - apart.length
-  const from = first!.length === 1 ? names.place(first![0]!) : 'the other places'
+  const others = first!.length === 1 ? names.place(first![0]!) : 'the other places'
+  const far = listed([...apart, ...(more > 0 ? [`${more} more`] : [])])
   return [
     {
-      says: `No taxon stands both in ${from} and in ${listed([...apart, ...(more > 0 ? [`${more} more`] : [])])}: what is plant and what is place there rests on averages.`,
+      says: `Nothing ties ${far} to ${others}: no taxon stands in both, and what is plant and what is place there rests on averages.`,
       wouldTell: 'One taxon planted in both would tie them.',
     },
   ]

@@ -112,6 +112,6 @@ describe('what the record cannot tell', () => {
     expect(model.taxa.every((t) => t.expected === undefined)).toBe(true)
     expect(model.places).toEqual([])
     expect(model.untied).toEqual([['bed 0'], ['bed 1'], ['bed 2']])
-    expect(said(model).at(-1)).toContain('No taxon stands both in bed 0 and in bed 1 and bed 2')
+    expect(said(model).at(-1)).toContain('Nothing ties bed 1 and bed 2 to bed 0: no taxon stands in both')
   })
 })

@@ -8,7 +8,7 @@ export type UnsuitableDays = Readonly<Partial<Record<WeatherNeed, Readonly<Recor
 /** A garden as the plan sees it: how far, and under what weather. */
 export interface ScheduledGarden {
   id: string
-  /** Minutes that each visit takes out of the day of everyone at work, there and back. */
+  /** Minutes that each visit takes out of the day of everyone who goes, there and back. */
   travelMinutes: number
   /** Weather of this garden, where it differs from the problem's. */
   unsuitable?: UnsuitableDays | undefined
@@ -45,7 +45,7 @@ export interface ScheduleJob {
   /** People who must be there together. */
   hands?: number | undefined
   after: readonly Precedence[]
-  /** A day set by a person: kept if it can be, else the job has none. */
+  /** A day set by a person, in the window or not: that of the first part, else the job has none. */
   pinnedTo?: IsoDate | null | undefined
   /** Days its parts had in the plan before. */
   keptOn?: readonly IsoDate[] | undefined

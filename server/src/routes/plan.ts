@@ -1,5 +1,5 @@
 import { planEndpoints } from '@border/contract'
-import { castsShade, checkFeature } from '@border/core'
+import { capitalised, castsShade, checkFeature, eventFault } from '@border/core'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -51,8 +51,8 @@ export const planRoutes = (): Route[] => [
   route(planEndpoints.recordEvent, {
     handle: async ({ db, garden, person, params, body }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
-      if (body.action === 'limbed' && feature.kind !== 'tree')
-        throw new Refusal(422, 'Only a tree can be limbed up.')
+      const fault = eventFault(feature.kind, body)
+      if (fault) throw new Refusal(422, `${capitalised(fault)}.`)
       if (!castsShade(feature)) throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
       await insertFeatureEvent(db, { gardenId: garden.id, personId: person.id }, feature.id, body)
     },
