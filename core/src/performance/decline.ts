@@ -10,7 +10,7 @@ export interface Decline {
   seasons: number
   from: number
   to: number
-  /** Chance of a run as even as this, were there no trend. */
+  /** Chance of a rise or fall as steep as this, were the order of the seasons none: two-sided. */
   p: number
 }
 
@@ -30,6 +30,33 @@ const ROUNDING = 1e-9
 const MOST_CHANCE = 0.34
 
 /**
+ * Two-sided chance that these values, in whatever order they had come, would rise or fall as much: all orders are tried (Pitman
+ * 1937, Supplement to the Journal of the Royal Statistical Society 4, 225-232). Seasons that are alike, or nearly, are so in any
+ * order.
+ */
+function chanceOfOrder(points: readonly (readonly [x: number, y: number])[]): number {
+  const x = points.map(([season]) => season)
+  const middle = x.reduce((a, b) => a + b, 0) / x.length
+  const found = Math.abs(points.reduce((sum, [season, y]) => sum + (season - middle) * y, 0))
+  let orders = 0
+  let asFar = 0
+  const place = (k: number, left: readonly number[], sum: number): void => {
+    if (k === x.length) {
+      orders++
+      if (Math.abs(sum) >= found - ROUNDING) asFar++
+      return
+    }
+    left.forEach((y, i) => place(k + 1, left.toSpliced(i, 1), sum + (x[k]! - middle) * y))
+  }
+  place(
+    0,
+    points.map(([, y]) => y),
+    0,
+  )
+  return asFar / orders
+}
+
+/**
  * @param scores of one planting, in order of season
  * @param yearEffect what a season gave or took from the whole garden, on the scale of ratings
  * @returns undefined when there is no such fall, or too little to tell
@@ -43,8 +70,7 @@ export function declineOf(
   const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
   const trend = theilSen(points)
   if (!trend) return undefined
-  // Seasons alike to the eye are in no order: a fall that then stays is judged by whole ratings, an even one as it is.
-  const p = Math.min(trend.p, theilSen(points.map(([x, y]) => [x, Math.round(y)] as const))!.p)
+  const p = chanceOfOrder(points)
   const values = points.map(([, y]) => y)
   const span = told.at(-1)!.season - told[0]!.season
   const [lastButOne, last] = values.slice(-2) as [number, number]

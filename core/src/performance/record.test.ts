@@ -169,6 +169,7 @@ describe('decline', () => {
     ['a long slide', [5, 4.5, 4, 3.5, 2.5], true],
     ['a fall that stays', [4.5, 4.5, 3, 3], true],
     ['a fall that stays, a little up and down', [3.9, 4.2, 1.2, 1.3], true],
+    ['a fall that stays, whatever a rating is rounded to', [4.1, 4.2, 1.49, 1.7], true],
     ['level, then one bad season', [4, 4, 4, 2], false],
     ['level with chance, then one bad season', [4.5, 4, 4.5, 4, 2], false],
     ['two alike and one bad season', [4, 4, 2.5], false],
