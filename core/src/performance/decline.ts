@@ -68,8 +68,8 @@ export function declineOf(
   const told = scores.filter((s) => !s.settling && s.weight >= LEAST_WEIGHT).slice(-MOST_SEASONS)
   if (told.length < LEAST_SEASONS) return undefined
   const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
-  const trend = theilSen(points)
-  if (!trend) return undefined
+  const slope = theilSen(points)
+  if (slope === undefined) return undefined
   const p = chanceOfOrder(points)
   const values = points.map(([, y]) => y)
   const span = told.at(-1)!.season - told[0]!.season
@@ -82,11 +82,11 @@ export function declineOf(
     fall >= LEAST_FALL / 2 - ROUNDING &&
     earlier >= LEAST_BEFORE * fall - ROUNDING &&
     last <= lastButOne + 0.25
-  const isSteep = -trend.slope >= LEAST_PER_SEASON - ROUNDING && -trend.slope * span >= LEAST_FALL - ROUNDING
+  const isSteep = -slope >= LEAST_PER_SEASON - ROUNDING && -slope * span >= LEAST_FALL - ROUNDING
   if (p > MOST_CHANCE || !isSteep || !sustained) return undefined
   return {
     plantingId: told[0]!.plantingId,
-    perSeason: -trend.slope,
+    perSeason: -slope,
     seasons: told.length,
     from: told[0]!.season,
     to: told.at(-1)!.season,

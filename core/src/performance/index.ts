@@ -1,4 +1,4 @@
-export { theilSen, median, type Trend } from './theilSen.ts'
+export { theilSen, median } from './theilSen.ts'
 export {
   followedPlants,
   survivalOf,

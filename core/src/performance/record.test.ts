@@ -149,6 +149,19 @@ describe('this plant, this spot or this year', () => {
   })
 })
 
+/** A season of a planting that has long settled. */
+const told: SeasonScore = {
+  plantingId: 'p',
+  season: 2020,
+  score: 4,
+  adjusted: 4,
+  weight: 1,
+  walks: 2,
+  seasonInPlace: 8,
+  settling: false,
+  resting: false,
+}
+
 describe('decline', () => {
   it('is found in the one planting that falls while its fellows hold', () => {
     const kinds = ['Salvia nemorosa', 'Phlomis russeliana', 'Geranium pratense']
@@ -162,6 +175,11 @@ describe('decline', () => {
     // The truth falls by 0.7 a season until ratings can go no lower.
     expect(declines[0]!.perSeason).toBeGreaterThan(0.45)
     expect(declines[0]).toMatchObject({ from: 2021, to: 2026, seasons: 6 })
+  })
+
+  it('of three even steps has the chance of one order in six, up or down', () => {
+    const steps = [4, 3.6, 3.2].map((adjusted, i) => ({ ...told, season: 2020 + i, adjusted }))
+    expect(declineOf(steps, () => 0)!.p).toBeCloseTo(1 / 3, 12)
   })
 
   it.each<[says: string, ratings: number[], isDecline: boolean]>([

@@ -9,42 +9,18 @@ import { varianceShares } from './varianceShares.ts'
 
 describe('Theil and Sen', () => {
   it('cloud seeding, Hollander and Wolfe 1999 example 9.1: slope -0.056 over five years', () => {
-    const trend = theilSen([
+    const slope = theilSen([
       [1, 1.26],
       [2, 1.27],
       [3, 1.12],
       [4, 1.16],
       [5, 1.03],
     ])!
-    expect(trend.slope).toBeCloseTo(-0.056, 3)
-    expect(trend.s).toBe(-6)
-    // Their table A.30: P(S >= 6) is 0.117 for n = 5.
-    expect(trend.p / 2).toBeCloseTo(0.117, 3)
-  })
-  it('the chance of an order is that of counting them all, ties and all', () => {
-    const orders = (values: readonly number[]): number[][] =>
-      values.length <= 1
-        ? [[...values]]
-        : values.flatMap((v, i) => orders(values.filter((_, j) => j !== i)).map((rest) => [v, ...rest]))
-    const kendall = (values: readonly number[]) =>
-      values.reduce((s, a, i) => s + values.slice(i + 1).reduce((t, b) => t + Math.sign(b - a), 0), 0)
-    for (const values of [
-      [4, 4, 4, 2],
-      [1, 2, 3, 4, 5],
-      [5, 4, 4, 3, 3, 3],
-      [2, 2, 2, 2, 2, 1],
-      [3, 3, 1, 1, 2],
-    ]) {
-      const s = kendall(values)
-      const all = orders(values)
-      const asFar = all.filter((o) => Math.abs(kendall(o)) >= Math.abs(s)).length
-      expect(theilSen(values.map((y, x) => [x, y]))!.p).toBeCloseTo(asFar / all.length, 12)
-    }
-    expect(theilSen([4, 4, 4, 2].map((y, x) => [x, y]))!.p).toBe(0.5)
+    expect(slope).toBeCloseTo(-0.056, 3)
   })
   it('one bad season out of seven does not turn a level record', () => {
     const level = [4, 4, 4, 1, 4, 4, 4].map((y, x) => [x, y] as const)
-    expect(theilSen(level)!.slope).toBe(0)
+    expect(theilSen(level)).toBe(0)
     expect(theilSen([[2020, 3]])).toBeUndefined()
   })
 })
