@@ -27,11 +27,22 @@ export async function goTo(page: Page, screen: string): Promise<void> {
 }
 
 /** What is on its way in or out, or waits for its answer, is paler than it will be. */
-const PASSING = '[aria-busy="true"], [class*="-leave-active"], [class*="-enter-active"]'
+const PASSING = '[aria-busy="true"], .ant-btn-loading, [class*="-leave-active"], [class*="-enter-active"]'
+
+/** Changes of looks that are under way, but for what turns for ever. */
+const passingLooks = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      document
+        .getAnimations()
+        .filter((a) => a.playState === 'running' && a.effect?.getComputedTiming().iterations !== Infinity)
+        .length,
+  )
 
 /** WCAG 2.2 AA as far as a program can tell, once nothing on the page is half way. */
 export async function expectAccessible(page: Page, where: string): Promise<void> {
   await expect(page.locator(PASSING)).toHaveCount(0)
+  await expect.poll(() => passingLooks(page)).toBe(0)
   const { violations } = await new AxeBuilder({ page })
     .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
     .analyze()
