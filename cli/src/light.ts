@@ -23,12 +23,11 @@ import {
   type FieldHours,
   type GardenHead,
   type LightPeriod,
-  type Planting,
   type Reading,
 } from '@border/core'
 import { stringify } from 'csv-stringify/sync'
 import { accepted, dayOption, numberOption, optionsOf, readText } from './files.ts'
-import { gardenIn, plantingsIn, type PlannedGarden } from './plannedGarden.ts'
+import { gardenIn, placeNames, plantingsIn, type PlannedGarden } from './plannedGarden.ts'
 import { BadInput, Misuse } from './say.ts'
 import { simulateLog } from '@border/core/simulated'
 
@@ -219,9 +218,6 @@ function plantingsFile({ plantings }: Options): string {
   return plantings
 }
 
-const placeName = ({ places }: PlannedGarden, planting: Planting) =>
-  places.find((p) => p.id === planting.placeId)?.name ?? ''
-
 const changeWords = (c: { name: string; what: string; date?: string }) =>
   `${c.name} ${c.what}${c.date ? ` ${c.date}` : ''}`
 
@@ -232,12 +228,13 @@ function affected(garden: PlannedGarden, values: Options): string {
   const plantings = plantingsIn(garden, plantingsFile(values), now)
   const model = { scene: garden.scene, places: garden.places, plantings, reserved: [] }
   const tags = new Map(plantings.map((p) => [p.id, p]))
+  const nameOf = placeNames(garden)
   const found = assessGarden(model, then, now)
     .filter((a) => a.outside)
     .map((a) => ({
       tag: a.plantingId,
       taxon: tags.get(a.plantingId)!.taxon.botanical,
-      place: placeName(garden, tags.get(a.plantingId)!),
+      place: nameOf(tags.get(a.plantingId)!.placeId),
       likesHours: [tags.get(a.plantingId)!.taxon.lightMinHours, tags.get(a.plantingId)!.taxon.lightMaxHours],
       hoursThen: a.before.total,
       hoursNow: a.now.total,
@@ -270,11 +267,12 @@ function ahead(garden: PlannedGarden, values: Options): string {
   if (!(span >= 1 && span <= 60)) throw new BadInput([`--ahead: ${span} is not between 1 and 60 years`])
   const plantings = plantingsIn(garden, plantingsFile(values), on)
   const tags = new Map(plantings.map((p) => [p.id, p]))
+  const nameOf = placeNames(garden)
   const coming = comingChanges({ scene: garden.scene, places: garden.places, plantings }, on, span).map(
     ({ plantingId, ...c }) => ({
       tag: plantingId,
       taxon: tags.get(plantingId)!.taxon.botanical,
-      place: placeName(garden, tags.get(plantingId)!),
+      place: nameOf(tags.get(plantingId)!.placeId),
       ...c,
     }),
   )

@@ -18,6 +18,8 @@ import {
   type PlanFeature,
   type Scene,
 } from '@border/core'
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
 import { accepted, readText } from './files.ts'
 import { BadInput } from './say.ts'
 
@@ -39,6 +41,12 @@ export function gardenIn(planFile: string): PlannedGarden {
     scene: sceneOf(head, named),
     places: named.flatMap((f) => placeOf(f) ?? []),
   }
+}
+
+/** The name of a place by its id. */
+export function placeNames({ places }: PlannedGarden): (id: string) => string {
+  const names = new Map(places.map((p) => [p.id, p.name]))
+  return (id) => names.get(id) ?? ''
 }
 
 /**
@@ -89,6 +97,12 @@ export interface FileClimate {
   climate: Climate
   days: readonly DailyWeather[]
   source: string
+}
+
+/** The weather file of a garden's folder, where there is one. */
+export function weatherIn(folder: string): string | undefined {
+  const file = join(folder, 'weather.csv')
+  return existsSync(file) ? file : undefined
 }
 
 const SIMULATED_YEARS = [2008, 2025] as const

@@ -89,5 +89,7 @@ describe('border record', () => {
     expect(status).toBe(1)
     expect(stderr).toContain('observations.csv, line 3, column rating')
     expect((await border('record')).status).toBe(2)
+    looks(() => 4)
+    expect((await record('--season', '2025.5')).stderr).toContain('--season: 2025.5 is not a year like 2026')
   })
 })

@@ -1,11 +1,10 @@
 import {
-  addDays,
   bloomGaps,
   bloomOfPlace,
   bloomsSeen,
   bestOfPlace,
   cannotTell,
-  daysBetween,
+  countHistory,
   earlinessOfSeason,
   fieldsBetween,
   gardenDay,
@@ -13,6 +12,7 @@ import {
   hoursOf,
   lightClass,
   likelyRange,
+  looksOfShow,
   readObservations,
   seasonYearOf,
   sharesSaid,
@@ -26,15 +26,22 @@ import {
   type Planting,
   type RecordModel,
   type Seen,
+  type YearOfSeason,
 } from '@border/core'
 import { stringify } from 'csv-stringify/sync'
-import { existsSync } from 'node:fs'
+import { group } from 'd3-array'
 import { join } from 'node:path'
-import { accepted, dayOption, numberOption, optionsOf, readText } from './files.ts'
-import { climateIn, gardenIn, plantingsIn, type FileClimate, type PlannedGarden } from './plannedGarden.ts'
-import { Misuse } from './say.ts'
-
-const DAYS_PER_YEAR = 365.25
+import { accepted, dayOption, optionsOf, readText } from './files.ts'
+import {
+  climateIn,
+  gardenIn,
+  placeNames,
+  plantingsIn,
+  weatherIn,
+  type FileClimate,
+  type PlannedGarden,
+} from './plannedGarden.ts'
+import { BadInput, Misuse } from './say.ts'
 
 /** `border record FOLDER [--season YEAR] [--on DAY] [--json]`: the record of a garden's folder, as the screen has it. */
 export function recordCommand(args: string[]): string {
@@ -51,11 +58,15 @@ export function recordCommand(args: string[]): string {
     values.on === undefined ? gardenDay(null, garden.head.timeZone, Date.now()) : dayOption('on', values.on)
   const plantings = plantingsIn(garden, join(folder, 'plantings.csv'), today)
   const seen = looksIn(join(folder, 'observations.csv'), plantings, today)
-  const weather = join(folder, 'weather.csv')
-  const climate = climateIn(garden.head, existsSync(weather) ? weather : undefined)
-  const asked = values.season === undefined ? undefined : numberOption('season', values.season)
+  const climate = climateIn(garden.head, weatherIn(folder))
+  const asked = values.season === undefined ? undefined : seasonOption(values.season)
   const found = recordOf({ garden, plantings, seen, climate, today }, asked)
   return values.json ? JSON.stringify(found) : inWords(found)
+}
+
+function seasonOption(text: string): number {
+  if (!/^\d{4}$/.test(text)) throw new BadInput([`--season: ${text} is not a year like 2026`])
+  return Number(text)
 }
 
 interface RecordFiles {
@@ -68,16 +79,24 @@ interface RecordFiles {
 
 function looksIn(file: string, plantings: readonly Planting[], today: string): Seen[] {
   const rows = accepted(readObservations(readText(file), new Set(plantings.map((p) => p.tag)), today, file))
-  return rows.map((r) => ({
-    plantingId: r.tag,
-    on: r.date,
-    rating: r.rating ?? null,
-    living: r.living ?? null,
-    stage: r.stage ?? null,
-    flush: r.flush ?? null,
-    absent: r.absent ?? false,
-    signs: r.signs ?? [],
-  }))
+  const since = new Map(plantings.map((p) => [p.tag, p.inPlaceSince]))
+  // As on the screen: a look from before a planting came to its place is none of it there.
+  return rows.flatMap((r) =>
+    r.date < since.get(r.tag)!
+      ? []
+      : [
+          {
+            plantingId: r.tag,
+            on: r.date,
+            rating: r.rating ?? null,
+            living: r.living ?? null,
+            stage: r.stage ?? null,
+            flush: r.flush ?? null,
+            absent: r.absent ?? false,
+            signs: r.signs ?? [],
+          },
+        ],
+  )
 }
 
 function recordOf(files: RecordFiles, asked: number | undefined) {
@@ -100,8 +119,6 @@ function recordOf(files: RecordFiles, asked: number | undefined) {
   })
   const nameOf = placeNames(garden)
   const taxa = taxonRecords(plantings, record, nameOf)
-  const window = { ...weeksOfShow(climate.climate, season, south), season }
-  const inSeason = seen.filter((s) => s.on >= addDays(window.from, -30) && s.on <= window.to)
   const placeIds = [...new Set(plantings.map((p) => p.placeId))]
   return {
     garden: garden.head.name,
@@ -127,31 +144,36 @@ function recordOf(files: RecordFiles, asked: number | undefined) {
         : [],
     })),
     survival: record.survival,
-    bloom: {
-      season,
-      from: window.from,
-      to: window.to,
-      seen: bloomsSeen(plantings, inSeason, yearOfSeason, south).map(({ plantingId, ...b }) => ({
-        tag: plantingId,
-        ...b,
-        expected: b.expected ?? null,
-        lateDays: b.lateDays ?? null,
-      })),
-      places: placeIds.map((placeId) => {
-        const own = plantings.filter((p) => p.placeId === placeId)
-        const weeks = bloomOfPlace(own, inSeason, window, yearOfSeason)
-        return { place: nameOf(placeId), weeks, gaps: bloomGaps(weeks) }
-      }),
-    },
+    bloom: bloomOf(files, season, yearOfSeason, nameOf),
+  }
+}
+
+function bloomOf(
+  { garden, plantings, seen, climate }: RecordFiles,
+  season: number,
+  yearOfSeason: YearOfSeason,
+  nameOf: (id: string) => string,
+) {
+  const south = garden.head.latitude < 0
+  const window = { ...weeksOfShow(climate.climate, season, south), season }
+  const looks = looksOfShow(seen, window)
+  const byPlace = group(plantings, (p) => p.placeId)
+  return {
+    ...window,
+    seen: bloomsSeen(plantings, looks, yearOfSeason, south).map(({ plantingId, ...b }) => ({
+      tag: plantingId,
+      ...b,
+      expected: b.expected ?? null,
+      lateDays: b.lateDays ?? null,
+    })),
+    places: [...byPlace].map(([placeId, own]) => {
+      const weeks = bloomOfPlace(own, looks, window, yearOfSeason)
+      return { place: nameOf(placeId), weeks, gaps: bloomGaps(weeks) }
+    }),
   }
 }
 
 type FoundRecord = ReturnType<typeof recordOf>
-
-function placeNames({ places }: PlannedGarden): (id: string) => string {
-  const names = new Map(places.map((p) => [p.id, p.name]))
-  return (id) => names.get(id) ?? id
-}
 
 /** The class of light each planting stands in, over its growing season. */
 function lightOf(
@@ -163,23 +185,17 @@ function lightOf(
   return new Map(plantings.map((p) => [p.id, lightClass(hoursOf(p, scene, on)(now).total)]))
 }
 
+/** Head counts from the looks; where there are none, what the file says lives today. */
 function countsOf(plantings: readonly Planting[], seen: readonly Seen[], today: string) {
-  const years = (p: Planting, on: string) =>
-    Math.round((Math.max(0, daysBetween(p.plantedOn, on)) / DAYS_PER_YEAR) * 100) / 100
   return plantings.map((p) => {
     const counted = seen
-      .filter((s) => s.plantingId === p.id && s.living !== null)
-      .map((s) => ({ on: s.on, living: s.living! }))
+      .flatMap(({ plantingId, on, living }) =>
+        plantingId === p.id && living !== null ? [{ on, living }] : [],
+      )
       .sort((a, b) => (a.on < b.on ? -1 : 1))
-    const stated =
-      p.livingCount < p.plantedCount && counted.length === 0 ? [{ on: today, living: p.livingCount }] : []
-    const counts = [...counted, ...stated]
-    return {
-      plantingId: p.id,
-      plantedCount: p.plantedCount,
-      counts: counts.map((c) => ({ years: years(p, c.on), living: c.living })),
-      followedYears: years(p, counts.at(-1)?.on ?? today),
-    }
+    const isStated = counted.length === 0 && p.livingCount < p.plantedCount
+    const counts = isStated ? [{ on: today, living: p.livingCount }] : counted
+    return { plantingId: p.id, ...countHistory(p, counts, counts.at(-1)?.on ?? today) }
   })
 }
 

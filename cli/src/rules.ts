@@ -18,7 +18,7 @@ import {
 import { existsSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import { accepted, optionsOf, readText } from './files.ts'
-import { climateIn, type FileClimate } from './plannedGarden.ts'
+import { climateIn, weatherIn, type FileClimate } from './plannedGarden.ts'
 import { BadInput, Misuse } from './say.ts'
 
 const usage =
@@ -101,8 +101,7 @@ function gardenAt(path: string, weatherPath: string | undefined): CliGarden {
   const isFolder = statSync(path).isDirectory()
   const planPath = isFolder ? join(path, 'plan.geojson') : path
   const { garden } = accepted(readPlan(readText(planPath), planPath))
-  const beside = join(path, 'weather.csv')
-  const file = weatherPath ?? (isFolder && existsSync(beside) ? beside : undefined)
+  const file = weatherPath ?? (isFolder ? weatherIn(path) : undefined)
   const { name, latitude, timeZone } = garden
   return { name, latitude, timeZone, ...climateIn(garden, file) }
 }

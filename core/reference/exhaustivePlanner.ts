@@ -1,39 +1,4 @@
-/**
- * The least cost of a small season by trying every day of every job, written apart from the engine: costs are counted from the
- * table, room on a day by asking of every group of its people whether the work that only they can do is too much for them.
- * Costs only grow as jobs are given days, so a branch that is dearer than the best so far is left.
- */
-interface Season {
-  gardens: readonly { id: string; travelMinutes: number }[]
-  shifts: readonly {
-    id: string
-    day: string
-    gardenIds?: readonly string[] | undefined
-    people: readonly { minutes: number; skills: readonly string[] }[]
-  }[]
-  jobs: readonly SeasonJob[]
-  unsuitable: Readonly<Partial<Record<string, Readonly<Record<string, number>>>>>
-}
-
-interface SeasonJob {
-  id: string
-  gardenId: string
-  operation: string
-  window: { earliest: string; bestFrom: string; bestTo: string; latest: string }
-  minutes: number
-  weather: string
-  skill?: string | null | undefined
-  hands?: number | undefined
-  after: readonly { id: string; leastDays: number; mostDays?: number | null | undefined }[]
-  worth?: number | undefined
-}
-
-interface Costs {
-  visit: number
-  badWeather: number
-  rate: Readonly<Record<string, number>>
-  unplaced: Readonly<Record<string, number>>
-}
+import type { ScheduleJob, ScheduleProblem, scheduleCosts } from '../src/schedule/index.ts'
 
 /** A sitting longer than this is split, as evenly as whole minutes go; sittings of a job lie at most so many days apart. */
 const LONGEST_MIN = 180
@@ -44,14 +9,18 @@ const dayNumber = (day: string) => Date.parse(`${day}T00:00Z`) / 86_400_000
 interface Sitting {
   shift: number
   minutes: number
-  job: SeasonJob
+  job: ScheduleJob
 }
 
 /**
+ * The least cost of a small season by trying every day of every job, written apart from the engine: costs are counted from the
+ * table, room on a day by asking of every group of its people whether the work that only they can do is too much for them.
+ * Costs only grow as jobs are given days, so a branch that is dearer than the best so far is left.
+ *
  * @param season without pins, days done or plans before; jobs in an order in which none comes before what it waits for
  * @returns the least cost of any plan that keeps every rule
  */
-export function leastCost(season: Season, costs: Costs): number {
+export function leastCost(season: ScheduleProblem, costs: typeof scheduleCosts): number {
   const { jobs, shifts } = season
   const days = shifts.map((s) => dayNumber(s.day))
   const travel = new Map(season.gardens.map((g) => [g.id, g.travelMinutes]))
@@ -85,11 +54,11 @@ export function leastCost(season: Season, costs: Costs): number {
       }
     }
     if (!waits) sit(job, minutes, 0, from, to, cost, k)
-    next(k + 1, cost + Math.round(costs.unplaced[job.operation]! * (job.worth ?? 1)))
+    next(k + 1, cost + Math.round(costs.unplaced[job.operation] * (job.worth ?? 1)))
   }
 
   function sit(
-    job: SeasonJob,
+    job: ScheduleJob,
     minutes: readonly number[],
     i: number,
     from: number,
@@ -114,7 +83,7 @@ export function leastCost(season: Season, costs: Costs): number {
         const away = Math.max(0, dayNumber(bestFrom) - day, day - dayNumber(bestTo))
         const chance = season.unsuitable[job.weather]?.[shifts[shift]!.day] ?? 0
         const own = Math.round(
-          (costs.rate[job.operation]! / minutes.length) * away +
+          (costs.rate[job.operation] / minutes.length) * away +
             costs.badWeather * chance * (minutes[i]! / job.minutes),
         )
         // The window's end is that of every sitting, what comes before it that of the first.

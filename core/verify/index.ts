@@ -29,10 +29,9 @@ const sections: Record<string, () => void | Promise<void>> = {
     const all = seeds(200).map((seed) => recordDeviation(seed)!)
     const modelled = all.filter((d) => d.model)
     say(`The record of ${all.length} thin gardens, ${modelled.length} with a model, against dense REML`)
-    const of = (d: (typeof all)[number]) => d.model!
     holds('expected ratings', largest(modelled.map((d) => d.expected)), 0.02, (n) => n.toPrecision(2))
     holds('standard errors', largest(modelled.map((d) => d.se)), 0.05, percent)
-    const shares = modelled.flatMap((d) => of(d).shares)
+    const shares = modelled.flatMap((d) => d.model!.shares)
     const said = shares.filter((s) => s.share !== undefined)
     holds('widest range of a share that is said', largest(said.map((s) => s.high - s.low)), 0.5, percent)
     say(`  ${said.length} of ${shares.length} shares said`)

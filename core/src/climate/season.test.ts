@@ -3,6 +3,7 @@ import { addDays, type IsoDate } from '../dates/index.ts'
 import {
   degreeDays,
   earlinessOf,
+  earlinessOfSeason,
   extraterrestrialRadiation,
   referenceEvapotranspiration,
   type DailyWeather,
@@ -63,6 +64,16 @@ describe('this season against the usual', () => {
   it('is early, south of the equator, by the days it was brought forward', () => {
     const days = record('2020-07-01', '2026-12-20', '07-01', (d) => (d >= '2026-07-15' ? -9 : 0))
     expect(Math.abs(earlinessOf(days, -37, '2026-12-20')!.lateDays + 9)).toBeLessThanOrEqual(1)
+  })
+  it('stays what it was while the season grew, when next to nothing is added any more', () => {
+    // A mild autumn after a season as usual: what it gathers in weeks without growth makes no days.
+    const mild = record('2020-01-01', '2026-12-20', '01-01', () => 0).map((d) =>
+      d.day >= '2026-11-25' ? { ...d, minC: d.minC + 6, maxC: d.maxC + 6 } : d,
+    )
+    expect(earlinessOf(mild, 52, '2026-12-20')!.lateDays).toBe(0)
+    const late = record('2021-01-01', '2026-12-20', '01-01', (d) => (d >= '2026-01-12' ? 11 : 0))
+    const june = earlinessOfSeason(late, 52, 2026, '2026-12-21')!.lateDays
+    expect(Math.abs(earlinessOf(late, 52, '2026-12-20')!.lateDays - june)).toBeLessThanOrEqual(1)
   })
   it('says nothing from two seasons, or from a record that ended in spring', () => {
     const days = record('2024-01-01', '2026-06-10', '01-01', () => 0)

@@ -94,6 +94,13 @@ export function weeksOfShow(
   return { from: warm[0] ?? days[60]!, to: warm.at(-1) ?? days[304]! }
 }
 
+/** A look so many days before a place should show something still tells when a bloom began. */
+const BEFORE_SHOW_DAYS = 30
+
+/** The looks that tell of the bloom of a season. */
+export const looksOfShow = (seen: readonly Seen[], { from, to }: { from: IsoDate; to: IsoDate }): Seen[] =>
+  seen.filter((s) => s.on >= addDays(from, -BEFORE_SHOW_DAYS) && s.on <= to)
+
 /** A planting as the bloom of a place counts it. */
 export interface BloomingPlanting extends RecordedPlanting {
   livingCount: number

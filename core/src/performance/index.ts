@@ -1,5 +1,6 @@
 export { theilSen, median } from './theilSen.ts'
 export {
+  countHistory,
   followedPlants,
   survivalOf,
   survivingAt,
@@ -56,6 +57,7 @@ export {
   bloomOfPlace,
   bloomsSeen,
   LEAST_COVER,
+  looksOfShow,
   weeksOfShow,
   type BloomGap,
   type BloomingPlanting,

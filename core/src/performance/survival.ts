@@ -1,3 +1,5 @@
+import { daysBetween, type IsoDate } from '../dates/index.ts'
+
 /** How long one plant was followed, in years, and whether it died then or was only last seen then. */
 export interface Followed {
   years: number
@@ -49,6 +51,28 @@ export interface CountHistory {
   counts: readonly { years: number; living: number }[]
   /** Years to the last look, or to when it was lifted and its plants were no longer followed. */
   followedYears: number
+}
+
+const DAYS_PER_YEAR = 365.25
+
+/**
+ * The head counts of a planting as survival takes them: by its age, to a hundredth of a year.
+ *
+ * @param counts in order of day
+ * @param followedTo the last day that its plants were followed
+ */
+export function countHistory(
+  { plantedOn, plantedCount }: { plantedOn: IsoDate; plantedCount: number },
+  counts: readonly { on: IsoDate; living: number }[],
+  followedTo: IsoDate,
+): CountHistory {
+  const age = (on: IsoDate) =>
+    Math.round((Math.max(0, daysBetween(plantedOn, on)) / DAYS_PER_YEAR) * 100) / 100
+  return {
+    plantedCount,
+    counts: counts.map(({ on, living }) => ({ years: age(on), living })),
+    followedYears: age(followedTo),
+  }
 }
 
 /** Each plant of some plantings, followed to its death or to the last look. */

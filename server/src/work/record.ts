@@ -1,8 +1,8 @@
 import type { BloomView, RecordView, SeasonFigures, Stay } from '@border/contract'
 import {
+  countHistory,
+  looksOfShow,
   unseenOf,
-  addDays,
-  daysBetween,
   isAlive,
   lightClass,
   meanHours,
@@ -145,22 +145,12 @@ function staying(seen: readonly Seen[], lives: readonly PlantingLife[]): Seen[] 
   })
 }
 
-const DAYS_PER_YEAR = 365.25
-const yearsBetween = (from: string, to: string) => Math.max(0, daysBetween(from, to)) / DAYS_PER_YEAR
-
 /** A planting's head counts on its latest stay, for survival. */
 function countsOf(life: PlantingLife, today: string): (CountHistory & { plantingId: string })[] {
   const stay = life.stays.at(-1)
   if (!stay) return []
-  const at = (on: string) => Math.round(yearsBetween(life.plantedOn, on) * 100) / 100
-  return [
-    {
-      plantingId: stay.id,
-      plantedCount: life.plantedCount,
-      counts: life.counts.map((c) => ({ years: at(c.on), living: c.living })),
-      followedYears: at(stay.to ?? life.counts.at(-1)?.on ?? today),
-    },
-  ]
+  const followedTo = stay.to ?? life.counts.at(-1)?.on ?? today
+  return [{ plantingId: stay.id, ...countHistory(life, life.counts, followedTo) }]
 }
 
 async function lightClasses(
@@ -201,7 +191,6 @@ export async function bloomOfGarden(
       [...new Set([...record.seasons, season - 1, season])],
       today,
     )
-    const inSeason = (on: string) => on >= addDays(window.from, -30) && on <= window.to
     const allSeen = staying(await reader.seen(), lives)
     const treated = await listTreatments(db, garden.id)
     const staysByPlanting = new Map(lives.map((l) => [l.id, l.stays]))
@@ -217,7 +206,7 @@ export async function bloomOfGarden(
           )
           .map(({ model }) => ({ ...model, livingCount: l.livingCount })),
       ),
-      seen: allSeen.filter((s) => inSeason(s.on)),
+      seen: looksOfShow(allSeen, window),
       // What was never treated needs no looks of other years.
       allSeen: treated.length > 0 ? allSeen : [],
       treatments: treated.flatMap((t) => {
