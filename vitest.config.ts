@@ -11,6 +11,7 @@ export default defineConfig({
           // What is worked out keeps no state: reading it anew for every file takes longer than most of the tests.
           isolate: false,
           include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
+          setupFiles: ['core/test/propertySeed.ts'],
           testTimeout: 240_000,
         },
       },
@@ -19,6 +20,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/src/**/*.test.ts', 'demo/src/**/*.test.ts', 'cli/src/**/*.test.ts'],
           globalSetup: './cli/src/vitestSetup.ts',
+          setupFiles: ['core/test/propertySeed.ts'],
           testTimeout: 240_000,
           hookTimeout: 240_000,
         },

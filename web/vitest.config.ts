@@ -4,7 +4,7 @@ export default defineConfig({
   test: {
     name: 'web',
     include: ['src/**/*.test.{ts,tsx}'],
-    setupFiles: ['src/test/setup.ts'],
+    setupFiles: ['src/test/setup.ts', '../core/test/propertySeed.ts'],
     testTimeout: 240_000,
   },
 })

@@ -1,11 +1,14 @@
+import { effectsDeviation } from './effects.ts'
+import { lightDeviation } from './light.ts'
 import { graphExcess, seasonExcess, yearExcess } from './plan.ts'
 import { recordDeviation } from './record.ts'
+import { waterDeviation } from './water.ts'
 
 /**
  * Holds the engine against references written apart from it, on seeded inputs, and prints the largest deviations. Ends with an
  * error where one is larger than it may be.
  *
- * usage: npm run verify -w core -- [first seed, of the day unless told otherwise, so that no seed is old] [record, plan]
+ * usage: npm run verify -w core -- [first seed, of the day unless told otherwise, so that no seed is old] [light, water, effects, record, plan]
  */
 const [seedAsked, ...asked] = process.argv.slice(2)
 const first = Number(seedAsked ?? Math.floor(Date.now() / 86_400_000))
@@ -25,6 +28,36 @@ function holds(what: string, deviation: number, most: number, said: (n: number) 
 const seeds = (n: number) => Array.from({ length: n }, (_, i) => first + i)
 
 const sections: Record<string, () => void | Promise<void>> = {
+  light() {
+    const all = seeds(100).map((seed) => lightDeviation(seed))
+    const traced = all.flatMap((d) => d.traced)
+    const drawn = all.flatMap((d) => d.drawn)
+    say(
+      `Hours of sun at ${traced.length} points of ${all.length} gardens, against rays marched in small steps`,
+    )
+    const hours = (n: number) => `${n.toFixed(4)} h`
+    holds('rays traced', largest(traced), 0.02, hours)
+    holds('the field drawn from shadows', largest(drawn), 0.03, hours)
+  },
+  water() {
+    const all = seeds(300).map((seed) => waterDeviation(seed))
+    say(`The water of ${all.length} plants over four months, against the daily sheet of FAO-56`)
+    holds(
+      'gone from the root zone',
+      largest(all.map((d) => d.depletionMm)),
+      0.01,
+      (n) => `${n.toFixed(5)} mm`,
+    )
+    holds('the day it needs watering', largest(all.map((d) => d.dueDays)), 0, (n) => `${n} days`)
+  },
+  effects() {
+    const all = seeds(300).map((seed) => effectsDeviation(seed))
+    say(
+      `The effects of ${all.length} tables with holes, nothing shrunk, against least squares by reflections`,
+    )
+    holds('differences of levels', largest(all.map((d) => d.difference)), 1e-4, (n) => n.toPrecision(2))
+    holds('standard errors', largest(all.map((d) => d.se)), 1e-4, (n) => n.toPrecision(2))
+  },
   record() {
     const all = seeds(200).map((seed) => recordDeviation(seed)!)
     const modelled = all.filter((d) => d.model)

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { waterDeviation } from '../../verify/water.ts'
 import { referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
 import { addDays, dayOfYear, daysBetween } from '../dates/index.ts'
 import { waterBalance, type RootingPlant } from './index.ts'
@@ -40,6 +41,10 @@ describe('a day of the balance', () => {
       // Printed to a tenth, from figures that were rounded at each step.
       expect(Math.abs(depletion - end)).toBeLessThan(0.25)
     }
+  })
+  it('over four months of any weather is what the sheet of the paper comes to, line by line', () => {
+    for (let seed = 1; seed <= 12; seed++)
+      expect(waterDeviation(seed), `seed ${seed}`).toEqual({ depletionMm: expect.closeTo(0, 3), dueDays: 0 })
   })
   it('never takes out more than there is, however long it is dry', () => {
     const zone = { totalMm: 20, readilyMm: 8 }

@@ -394,48 +394,6 @@ describe('solids', () => {
     expect(past([ball], 0, 10, 0, up(elevation))).toBeCloseTo(0.3, 9)
   })
 
-  it('crown chords of every shape agree with marching along the ray', () => {
-    fc.assert(
-      fc.property(
-        fc.constantFrom('ellipsoid', 'cone', 'column' as const),
-        fc.double({ min: -6, max: 6, noNaN: true }),
-        fc.double({ min: -6, max: 6, noNaN: true }),
-        fc.double({ min: 0, max: 9, noNaN: true }),
-        fc.double({ min: 3, max: 85, noNaN: true }),
-        fc.double({ min: 0, max: 360, noNaN: true }),
-        (crownShape, x, y, z, elevation, azimuth) => {
-          const crown = {
-            shape: 'crown',
-            id: 't',
-            x: 0,
-            y: 0,
-            trunkRadiusM: 0,
-            clearStemM: 1,
-            heightM: 7,
-            radiusM: 2.5,
-            crownShape,
-            transmission: 0.1,
-          } as const
-          const d = direction(azimuth, elevation, 0)
-          const inside = (px: number, py: number, pz: number) => {
-            const r = Math.hypot(px, py)
-            if (crownShape === 'ellipsoid') return (r / 2.5) ** 2 + ((pz - 4) / 3) ** 2 <= 1
-            if (pz < 1 || pz > 7) return false
-            return r <= (crownShape === 'column' ? 2.5 : (2.5 * (7 - pz)) / 6)
-          }
-          const step = 0.002
-          const slant = Math.sqrt(1 + d.rise ** 2)
-          let chord = 0
-          for (let s = step / 2; s * slant < 25; s += step / slant)
-            if (inside(x + d.ux * s, y + d.uy * s, z + d.rise * s)) chord += step
-          const expected = 0.1 ** (chord / (2 * Math.cbrt(2.5 * 2.5 * 3)))
-          expect(past([crown], x, y, z, d)).toBeCloseTo(expected, 2)
-        },
-      ),
-      { seed: 7, numRuns: 150 },
-    )
-  })
-
   it('an endless wall leaves (1 + cos(atan(h / d))) / 2 of the sky', () => {
     const solids = [
       standing(
@@ -503,7 +461,7 @@ it('trying boxes first never changes what a ray passes, on seeded random scenes'
         expect(transmittance(shapes.map(boxed), x, y, z, d)).toBe(transmittance(unboxed, x, y, z, d))
       },
     ),
-    { seed: 20261124, numRuns: 3000 },
+    { numRuns: 3000 },
   )
 })
 

@@ -2,7 +2,7 @@ import earcut from 'earcut'
 import { isInside, signedArea, type Point, type Ring } from '../geometry/index.ts'
 import type { Box, Crown, Prism, Screen, Solid } from './obstruction.ts'
 import type { Raster } from './raster.ts'
-import { hasCrown, pastSolid, type Direction } from './trace.ts'
+import { GRAZE_M, hasCrown, pastSolid, type Direction } from './trace.ts'
 
 /**
  * Shadows drawn onto the cells of a raster, each obstruction as runs of cells for one direction of the sun. It answers
@@ -291,6 +291,7 @@ export class ShadowBrush {
     const halfY = Math.sqrt(a2 + stretch * d.uy * d.uy)
     const longest = (2 * d.slant) / Math.sqrt(1 / a2 + 1 / stretch) / p.meanDiameterM
     const scale = longest * STEPS_PER_DIAMETER
+    const grazes = (GRAZE_M * d.slant * STEPS_PER_DIAMETER) / p.meanDiameterM
     const table = tableUpTo(p, longest)
     const A = (1 - k * d.ux * d.ux) / a2
     const first = Math.max(0, Math.ceil((cy - halfY - raster.y0) * perCell - 0.5))
@@ -315,7 +316,9 @@ export class ShadowBrush {
       for (let i = from; i < to; i++) {
         const x = cellX[i]! - middle
         const w = top - A * x * x
-        if (w > 0) into[i] = (into[i]! * table[(Math.sqrt(w) * scale + 0.5) | 0]! + HALF) >>> BITS
+        if (w <= 0) continue
+        const steps = Math.sqrt(w) * scale
+        if (steps > grazes) into[i] = (into[i]! * table[(steps + 0.5) | 0]! + HALF) >>> BITS
       }
     }
   }
@@ -343,7 +346,7 @@ export class ShadowBrush {
         if (disc <= 0) continue
         const root = Math.sqrt(disc)
         const run = Math.min(root - b, high) - Math.max(-root - b, low)
-        if (run > 0) into[i] = (into[i]! * table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
+        if (run > GRAZE_M) into[i] = (into[i]! * table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
       }
   }
 
@@ -380,7 +383,7 @@ export class ShadowBrush {
               ? Math.min(s2, high) - Math.max(s1, low)
               : Math.max(0, Math.min(s1, high) - low) + Math.max(0, high - Math.max(s2, low))
         } else if (A < 0) run = high - low
-        if (run > 0) into[i] = (into[i]! * table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
+        if (run > GRAZE_M) into[i] = (into[i]! * table[(run * scale + 0.5) | 0]! + HALF) >>> BITS
       }
   }
 

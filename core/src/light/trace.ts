@@ -306,12 +306,15 @@ function pastCrown(t: Crown, x: number, y: number, z: number, d: Direction): num
   const trunk = circleSpan(dx, dy, d, t.trunkRadiusM)
   if (trunk && trunk[1] > 0 && z + Math.max(0, trunk[0]) * d.rise < t.clearStemM) return 0
   const run = crownRun(t, dx, dy, z, d)
-  if (run <= 0) return 1
+  if (run <= GRAZE_M) return 1
   const c = (t.heightM - t.clearStemM) / 2
   const meanDiameter = 2 * Math.cbrt(t.radiusM * t.radiusM * c)
   const chord = run * d.slant
   return t.transmission ** (chord / meanDiameter)
 }
+
+/** A ray that is in a crown for no more than this, metres over the ground, only grazes it: so little is lost in rounding. */
+export const GRAZE_M = 1e-6
 
 /** False for a trunk cut off below its crown. */
 export const hasCrown = (t: Crown): boolean => t.heightM - t.clearStemM > 1e-3 && t.radiusM > 1e-3

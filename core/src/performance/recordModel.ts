@@ -148,7 +148,11 @@ export function recordModel(
   }
   const fitted = mixedModel(input, ratingPrior)
   const order = [...factors, ...nested].map((f) => f.name as RecordSource)
-  const shares = sharesOf(order, told, varianceShares(input, ratingPrior, fitted))
+  // Variances that did not settle are those of no record: of its shares nothing is known.
+  const ranges = fitted.converged
+    ? varianceShares(input, ratingPrior, fitted)
+    : [...order, 'chance'].map(() => ({ share: 0, low: 0, high: 1 }))
+  const shares = sharesOf(order, told, ranges)
   return {
     mean: fitted.mean,
     meanSe: fitted.meanSe,

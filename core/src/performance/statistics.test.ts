@@ -4,6 +4,7 @@ import { tellable } from './confounding.ts'
 import { mixedModel, type Factor } from './mixedModel.ts'
 import { followedPlants, survivalOf, survivingAt } from './survival.ts'
 import { denseLogLikelihood, denseReml } from '../../reference/denseReml.ts'
+import { effectsDeviation } from '../../verify/effects.ts'
 import { theilSen } from './theilSen.ts'
 import { varianceShares } from './varianceShares.ts'
 
@@ -152,6 +153,14 @@ describe('the mixed model', () => {
     expect(model.variance.error).toBeCloseTo(msError, 3)
     expect(model.variance.factors[0]!).toBeCloseTo((msRows - msError) / b, 3)
     expect(model.variance.factors[1]!).toBeCloseTo((msColumns - msError) / a, 3)
+  })
+
+  it('where nothing is shrunk has the differences and errors of least squares', () => {
+    for (let seed = 1; seed <= 12; seed++)
+      expect(effectsDeviation(seed), `seed ${seed}`).toEqual({
+        difference: expect.closeTo(0, 4),
+        se: expect.closeTo(0, 4),
+      })
   })
 
   it('sparse elimination gives the effects, errors and sums of the dense equations, nested or not', () => {
