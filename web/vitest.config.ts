@@ -6,5 +6,6 @@ export default defineConfig({
     include: ['src/**/*.test.{ts,tsx}'],
     setupFiles: ['src/test/setup.ts', '../core/test/propertySeed.ts'],
     testTimeout: 240_000,
+    isolate: false,
   },
 })
