@@ -90,16 +90,14 @@ export function prepare(problem: ScheduleProblem): Prepared {
     const garden = gardenIndex.get(job.gardenId)
     if (garden === undefined) throw new RangeError(`Job ${job.id}: there is no garden ${job.gardenId}`)
     const open = openShifts(job, garden, sorted, rooms)
-    const roomiest = open.reduce((most, o) => Math.max(most, o.roomMin), 0)
-    const most = Math.max(LEAST_PART_MINUTES, Math.min(MOST_PART_MINUTES, roomiest))
-    const of = Math.max(1, Math.ceil(job.minutes / most))
-    const own: number[] = []
-    for (let index = 0; index < of; index++) {
-      own.push(parts.length)
-      const minutes = Math.floor(job.minutes / of) + (index < job.minutes % of ? 1 : 0)
-      parts.push(partOf({ job, index, of, minutes, garden }, open, sorted, days))
-    }
-    partsOf.set(job.id, own)
+    const sittings = sittingsOf(job, open)
+    partsOf.set(
+      job.id,
+      sittings.map((_, index) => parts.length + index),
+    )
+    sittings.forEach((minutes, index) =>
+      parts.push(partOf({ job, index, of: sittings.length, minutes, garden }, open, sorted, days)),
+    )
   }
   link(sorted, parts, partsOf)
   const { components, componentOf } = group(parts)
@@ -125,6 +123,25 @@ interface OpenShift {
   shift: Shift
   /** Minutes of the job that the shift has, were it alone there. */
   roomMin: number
+}
+
+/**
+ * The minutes of each part of a job: as few as its days have room for and as even as whole minutes go. On a day that a person set
+ * the first is no longer than that day has room for, however roomy the days after it.
+ */
+function sittingsOf({ minutes, pinnedTo }: ScheduleJob, open: readonly OpenShift[]): number[] {
+  const longest = (days: readonly OpenShift[]) =>
+    Math.max(LEAST_PART_MINUTES, Math.min(MOST_PART_MINUTES, Math.max(0, ...days.map((o) => o.roomMin))))
+  const even = evenly(minutes, longest(open))
+  if (!pinnedTo) return even
+  const first = longest(open.filter((o) => o.shift.day === pinnedTo))
+  return even[0]! <= first ? even : [first, ...evenly(minutes - first, longest(open))]
+}
+
+/** Minutes in parts of at most so many, the first of them the longer by one where they do not go even. */
+function evenly(minutes: number, most: number): number[] {
+  const of = Math.max(1, Math.ceil(minutes / most))
+  return Array.from({ length: of }, (_, i) => Math.floor(minutes / of) + (i < minutes % of ? 1 : 0))
 }
 
 /** The days a job may stand on, with who can do it: of its window and, where a person set one, of that day and after. */

@@ -161,6 +161,25 @@ describe('the season plan', () => {
     expect(closed.unplaced[0]!.reason).toBe('no-working-day')
   })
 
+  it('begins a job on the short day that a person set, with as much as that day has room for', () => {
+    const pinned = job('a', { minutes: 300, pinnedTo: '2026-03-10' })
+    const shifts = [
+      shift('2026-03-10', 60),
+      ...['2026-03-12', '2026-03-16', '2026-03-20'].map((d) => shift(d, 480)),
+    ]
+    const partsOf = (problem: ScheduleProblem) => scheduleJobs(problem, quick).placed[0]!.parts
+    expect(partsOf(small([pinned], { shifts })).map((p) => p.minutes)).toEqual([60, 120, 120])
+    expect(partsOf(small([pinned], { shifts }))[0]!.day).toBe('2026-03-10')
+    // The way there is taken from the day.
+    const far = small([pinned], { shifts, gardens: [{ id: 'g', travelMinutes: 20 }] })
+    expect(partsOf(far).map((p) => p.minutes)).toEqual([40, 130, 130])
+    // An hour and a bit is soon done after it; and where an even part fits the day, parts stay even.
+    const short = job('a', { minutes: 100, pinnedTo: '2026-03-10' })
+    expect(partsOf(small([short], { shifts })).map((p) => p.minutes)).toEqual([60, 40])
+    const roomy = [shift('2026-03-10', 160), ...shifts.slice(1)]
+    expect(partsOf(small([pinned], { shifts: roomy })).map((p) => p.minutes)).toEqual([150, 150])
+  })
+
   const crew = (...minutes: number[]) => [
     { id: 's', day: '2026-03-10', people: minutes.map((m, i) => ({ id: `p${i}`, minutes: m, skills: [] })) },
   ]
