@@ -24,8 +24,8 @@ import {
   type GardenHead,
   type LightPeriod,
   type Reading,
+  writeTable,
 } from '@border/core'
-import { stringify } from 'csv-stringify/sync'
 import { accepted, dayOption, numberOption, optionsOf, readText } from './files.ts'
 import { gardenIn, placeNames, plantingsIn, type PlannedGarden } from './plannedGarden.ts'
 import { BadInput, Misuse } from './say.ts'
@@ -114,7 +114,7 @@ function hoursAtPoints(planFile: string, values: Options): string {
 }
 
 const twoPlaces = (v: number) => v.toFixed(2)
-const table = (columns: string[], rows: (string | number)[][]) => stringify([columns, ...rows]).trimEnd()
+const table = (columns: string[], rows: (string | number)[][]) => writeTable(columns, rows, '\n').trimEnd()
 
 interface Cell {
   bed: string

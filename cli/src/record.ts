@@ -27,8 +27,8 @@ import {
   type RecordModel,
   type Seen,
   type YearOfSeason,
+  writeTable,
 } from '@border/core'
-import { stringify } from 'csv-stringify/sync'
 import { group } from 'd3-array'
 import { join } from 'node:path'
 import { accepted, dayOption, optionsOf, readText } from './files.ts'
@@ -245,9 +245,9 @@ function ofModel(model: RecordModel, nameOf: (id: string) => string) {
 }
 
 function inWords({ plantings, seasons, model, taxa, bloom }: FoundRecord): string {
-  const table = stringify([
-    ['tag', 'taxon', 'place', ...seasons, 'expected_from', 'expected_to', 'decline_a_season'],
-    ...plantings.map((p) => [
+  const table = writeTable(
+    ['tag', 'taxon', 'place', ...seasons.map(String), 'expected_from', 'expected_to', 'decline_a_season'],
+    plantings.map((p) => [
       p.tag,
       p.taxon,
       p.place,
@@ -259,7 +259,8 @@ function inWords({ plantings, seasons, model, taxa, bloom }: FoundRecord): strin
       p.expected ? tenths(p.expected.high) : '',
       p.decline ? tenths(p.decline.perSeason) : '',
     ]),
-  ])
+    '\n',
+  )
   const lines = model
     ? [model.says, ...model.cannotTell.map((c) => `${c.says} ${c.wouldTell}`)].filter((l) => l !== '')
     : ['Too little yet to tell plant from spot from year.']

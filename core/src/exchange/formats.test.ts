@@ -19,18 +19,20 @@ import {
   readTaxa,
   readWeather,
   writeObservations,
+  writeTable,
   writeTaxa,
   type FileProblem,
   type FileResult,
   type ObservationLine,
 } from './index.ts'
+import { readCells } from './table.ts'
 
 /**
  * Every file format: what is written comes back as it went, how a file happens to be laid out says nothing, one fault is named
  * where it is and nowhere else, and whatever is thrown at a reader it answers with words.
  */
 
-const runs = { numRuns: 60, seed: 20261128 }
+const runs = { numRuns: 60 }
 const TODAY = '2026-09-14'
 const NOW = Date.parse(`${TODAY}T18:00:00Z`)
 const ZONE = 'Europe/London'
@@ -406,6 +408,35 @@ describe('looks', () => {
         expect(back).toEqual(written.map(({ by: _, ...o }) => o))
       }),
       runs,
+    )
+  })
+})
+
+describe('a table that goes out', () => {
+  /** What a spreadsheet would work out, with and without marks that are somebody's own. */
+  const formula = fc
+    .tuple(
+      fc.constantFrom('', "'", "''"),
+      fc.constantFrom('=', '+', '-', '@', '＝'),
+      fc.string({ minLength: 1 }),
+    )
+    .map((parts) => parts.join('').trim())
+
+  it('holds nothing that a spreadsheet takes for a formula, and is the same when it comes back', () => {
+    fc.assert(
+      fc.property(fc.array(fc.tuple(formula, fc.string()), { minLength: 1, maxLength: 5 }), (rows) => {
+        const { columns, rows: back } = readCells(writeTable(['a', 'b'], rows), 'a.csv')
+        expect(columns).toEqual(['a', 'b'])
+        expect(back.map((r) => r.cells)).toEqual(rows)
+        const raw = Papa.parse<string[]>(writeTable(['a', 'b'], rows)).data.flat()
+        for (const cell of raw)
+          if (!/^[+-]?[\d.]+$/.test(cell)) expect(cell).not.toMatch(/^[=+\-@\t\r＝＋－＠]/)
+      }),
+      { numRuns: 300 },
+    )
+    // Degrees of frost stay numbers.
+    expect(writeTable(['c'], [[-12.5], ['-7'], ['-7 in March'], ['=1+1']])).toBe(
+      "c\r\n-12.5\r\n-7\r\n'-7 in March\r\n'=1+1\r\n",
     )
   })
 })

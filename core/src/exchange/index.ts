@@ -10,7 +10,7 @@ export {
   type PlantingRow,
 } from './tables.ts'
 export { readAs } from './readAs.ts'
-export { type Located } from './table.ts'
+export { writeTable, type Located } from './table.ts'
 export {
   readObservations,
   writeObservations,

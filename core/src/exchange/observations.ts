@@ -1,11 +1,20 @@
-import Papa from 'papaparse'
 import { z } from 'zod'
 import type { IsoDate } from '../dates/index.ts'
 import { isSign, type SignId } from '../diagnosis/index.ts'
 import { bloomStages } from '../performance/index.ts'
 import type { SeenInWords } from '../walk/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
-import { day, inFileOrder, number, optional, readTable, text, whole, type Located } from './table.ts'
+import {
+  day,
+  inFileOrder,
+  number,
+  optional,
+  readTable,
+  text,
+  whole,
+  writeTable,
+  type Located,
+} from './table.ts'
 
 const yesNo = optional(
   z
@@ -115,5 +124,12 @@ export function writeObservations(lines: readonly ObservationLine[]): string {
     note: o.note,
     by: o.by,
   }))
-  return `${Papa.unparse(rows, { newline: '\r\n', columns: [...Object.keys(observationRow.shape), 'by'] })}\r\n`
+  const columns = [
+    ...(Object.keys(observationRow.shape) as (keyof typeof observationRow.shape)[]),
+    'by' as const,
+  ]
+  return writeTable(
+    columns,
+    rows.map((row) => columns.map((c) => row[c])),
+  )
 }

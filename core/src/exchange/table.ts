@@ -28,6 +28,31 @@ export const text = (most: number) =>
 /** As somebody goes through the file, in place. */
 export const inFileOrder = (problems: FileProblem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0))
 
+/** What a spreadsheet takes for the beginning of a formula, after the marks that say it is none. */
+const FORMULA = /^'*[=+\-@\t\r\n＝＋－＠]/
+const MARKED = /^'+[=+\-@\t\r\n＝＋－＠]/
+const isPlainNumber = (cell: string) => /^[+-]?\d+(\.\d+)?$/.test(cell)
+
+/** A cell that no spreadsheet takes for a formula: what looks like one is marked with an apostrophe, and read again without it. */
+const marked = (cell: string) => (FORMULA.test(cell) && !isPlainNumber(cell) ? `'${cell}` : cell)
+const unmarked = (cell: string) => (MARKED.test(cell) ? cell.slice(1) : cell)
+
+type Cell = string | number | null | undefined
+
+/**
+ * A CSV with a header, as `readCells` reads it; blank where there is nothing.
+ *
+ * @param newline between rows, and after the last
+ */
+export function writeTable(
+  columns: readonly string[],
+  rows: readonly (readonly Cell[])[],
+  newline: '\r\n' | '\n' = '\r\n',
+): string {
+  const data = [columns, ...rows].map((row) => row.map((cell) => (cell == null ? '' : marked(String(cell)))))
+  return `${Papa.unparse(data, { newline })}${newline}`
+}
+
 const delimiters = [',', ';', '\t'] as const
 
 /**
@@ -46,7 +71,7 @@ export function readCells(
   const rows: { line: number; cells: string[] }[] = []
   let line = 1
   for (const cells of data) {
-    rows.push({ line, cells })
+    rows.push({ line, cells: cells.map(unmarked) })
     line += 1 + breaksIn(cells)
   }
   const problems = errors

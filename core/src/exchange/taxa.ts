@@ -1,8 +1,7 @@
-import Papa from 'papaparse'
 import type { Taxon } from '../plants/index.ts'
 import type { FileResult } from './problems.ts'
 import { readAs } from './readAs.ts'
-import { inFileOrder, readCells } from './table.ts'
+import { inFileOrder, readCells, writeTable } from './table.ts'
 import { taxonSchema, taxonShape } from './taxonSchema.ts'
 
 /** How a trait stands in cells: one cell, or one for each end of a pair. */
@@ -77,7 +76,7 @@ const codecs = Object.keys(taxonShape).map((trait) => ({
 export function writeTaxa(taxa: readonly Taxon[]): string {
   const fields = codecs.flatMap((c) => c.columns)
   const data = taxa.map((t) => codecs.flatMap((c) => c.write(t[c.trait])))
-  return `${Papa.unparse({ fields, data }, { newline: '\r\n' })}\r\n`
+  return writeTable(fields, data)
 }
 
 /** Reads kinds; a file with any fault is refused whole, each fault with its line and column. */
