@@ -7,7 +7,7 @@ import { join } from 'node:path'
 import type { Logger } from 'pino'
 import type { Piscina } from 'piscina'
 import { connect, type Db } from './database/connect.ts'
-import { constraintRefusal, Refusal } from './errors.ts'
+import { AWAY_AGAIN_S, awayRefusal, constraintRefusal, Refusal } from './errors.ts'
 import { benchRoutes } from './routes/bench.ts'
 import { climateRoutes } from './routes/climate.ts'
 import { crewRoutes } from './routes/crew.ts'
@@ -63,7 +63,7 @@ export interface RunningApp {
 export function composeApp(options: AppOptions): RunningApp {
   const db = connect(options.databaseUrl)
   const pool = computePool()
-  const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies)
+  const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies, options.log)
   const { now = Date.now, enqueue = async () => {}, log } = options
   tellWeatherFaults((err) => log?.warn({ err }, 'the weather service'))
   const shop: Workshop = { db, pool, now, log }
@@ -183,8 +183,13 @@ function answerErrors(log: Logger | undefined): ErrorRequestHandler {
     if (res.headersSent) return next(error)
     // Nobody is there to be answered.
     if (res.destroyed || res.closed) return
-    const refusal = error instanceof Refusal ? error : (constraintRefusal(error) ?? badRequest(error))
+    const refusal =
+      error instanceof Refusal ? error : (constraintRefusal(error) ?? awayRefusal(error) ?? badRequest(error))
     if (refusal) {
+      if (refusal.status === 503) {
+        log?.warn({ err: error, path: req.path }, 'the database is away')
+        res.set('retry-after', String(AWAY_AGAIN_S))
+      }
       res.status(refusal.status).json({ error: refusal.message, problems: refusal.problems })
       return
     }

@@ -50,6 +50,39 @@ const constraintWords: Record<string, string> = {
   people_email: 'Someone already has an account with this address.',
 }
 
+/** Lost or refused connections, of the network and of PostgreSQL: going down, starting, shut to new ones, full. */
+const awayCodes = [
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ETIMEDOUT',
+  '57P01',
+  '57P02',
+  '57P03',
+  '53300',
+  '55000',
+]
+const awayWords =
+  /Connection (terminated|ended) unexpectedly|is not queryable$|Timeout acquiring a connection|timeout exceeded when trying to connect/
+
+/** Seconds after which it is worth asking again. */
+export const AWAY_AGAIN_S = 2
+
+/** The database cannot be reached just now; undefined for anything else. */
+export function awayRefusal(error: unknown): Refusal | undefined {
+  const { code, message } = error as { code?: string; message?: string }
+  const isAway =
+    code !== undefined && (awayCodes.includes(code) || code.startsWith('08'))
+      ? true
+      : awayWords.test(message ?? '')
+  return isAway
+    ? new Refusal(
+        503,
+        'The records cannot be reached just now. Try again in a moment; nothing is done twice.',
+      )
+    : undefined
+}
+
 /** Unique, check, foreign key, exclusion. */
 const brokenConstraint = ['23505', '23514', '23503', '23P01']
 

@@ -1,7 +1,9 @@
 import { existsSync, readFileSync } from 'node:fs'
+import { setTimeout } from 'node:timers/promises'
 import pino from 'pino'
 import { composeApp } from './app.ts'
 import { migrate } from './database/connect.ts'
+import { AWAY_AGAIN_S, awayRefusal } from './errors.ts'
 import { openQueue } from './queue.ts'
 
 /**
@@ -17,7 +19,19 @@ if (!DATABASE_URL || !SESSION_SECRET_FILE) {
   process.exit(2)
 }
 
-const queue = await openQueue(DATABASE_URL, log)
+/** A database that is still starting is waited for. */
+async function onceThere<T>(begin: () => Promise<T>): Promise<T> {
+  for (;;)
+    try {
+      return await begin()
+    } catch (err) {
+      if (!awayRefusal(err)) throw err
+      log.warn({ err }, 'the database is away')
+      await setTimeout(AWAY_AGAIN_S * 1000)
+    }
+}
+
+const queue = await onceThere(() => openQueue(DATABASE_URL, log))
 const running = composeApp({
   enqueue: queue.enqueue,
   databaseUrl: DATABASE_URL,
@@ -28,8 +42,8 @@ const running = composeApp({
   checksAnswers: process.env.CHECK_ANSWERS === '1',
   log,
 })
-await migrate(running.db)
-const stopQueue = await queue.serve(running.db, Date.now)
+await onceThere(() => migrate(running.db))
+const stopQueue = await onceThere(() => queue.serve(running.db, Date.now))
 const port = Number(process.env.PORT ?? 5180)
 const host = process.env.HOST ?? '127.0.0.1'
 const server = running.app.listen(port, host, (error) => {
@@ -49,5 +63,5 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
           .then(() => process.exit(0)),
     )
     server.closeIdleConnections()
-    setTimeout(() => process.exit(0), 5000).unref()
+    void setTimeout(5000, undefined, { ref: false }).then(() => process.exit(0))
   })

@@ -4,6 +4,7 @@ import session from 'express-session'
 import type { RequestHandler } from 'express'
 import { randomBytes, timingSafeEqual } from 'node:crypto'
 import pg from 'pg'
+import type { Logger } from 'pino'
 import type { Db } from './database/connect.ts'
 import { Refusal } from './errors.ts'
 
@@ -22,10 +23,18 @@ export function sessions(
   databaseUrl: string,
   secret: string,
   secure: boolean,
+  log?: Logger,
 ): { handler: RequestHandler; close: () => Promise<void> } {
   const pool = new pg.Pool({ connectionString: databaseUrl, max: 4 })
+  // A connection that is lost while nobody uses it is made anew when somebody does.
+  pool.on('error', (err) => log?.warn({ err }, 'a connection of the sessions'))
   const Store = connectPgSimple(session)
-  const store = new Store({ pool, tableName: 'session', pruneSessionInterval: 3600 })
+  const store = new Store({
+    pool,
+    tableName: 'session',
+    pruneSessionInterval: 3600,
+    errorLog: (...said: unknown[]) => log?.warn({ said }, 'the sessions'),
+  })
   const handler = session({
     name: SESSION_COOKIE,
     secret,

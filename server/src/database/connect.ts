@@ -17,8 +17,18 @@ pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
 
 export type Db = Knex
 
+/** A lost connection is told by what fails for it. */
+const warn = (said: unknown) => {
+  if (!String(said).startsWith('Connection Error')) process.emitWarning(String(said))
+}
+
 export function connect(url: string, poolSize = 10): Db {
-  return knex({ client: 'pg', connection: url, pool: { min: 0, max: poolSize } })
+  return knex({
+    client: 'pg',
+    connection: url,
+    pool: { min: 0, max: poolSize },
+    log: { warn },
+  })
 }
 
 const migrations: Record<string, Knex.Migration> = {

@@ -27,7 +27,7 @@ import { changeRun, findRun, latestMoved, latestRun, queueRun, type Run } from '
 import { seasonCalendar } from '../work/calendar.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { acceptSchedule, type Workshop } from '../work/runs.ts'
-import { crewSeason, LISTED_DAYS, placedNow, workingDaysOf } from '../work/schedule.ts'
+import { crewSeason, HORIZON_DAYS, placedNow, workingDaysOf } from '../work/schedule.ts'
 import { compute } from '../work/compute.ts'
 
 /** Jobs, the days they have, and what becomes of them. */
@@ -39,7 +39,7 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         return {
           jobs: jobs.filter((j) => j.state !== 'dropped').map((j) => jobView(j, today)),
           leftOut: leftOutOf(jobs, today),
-          workingDays: await workingDaysOf(db, garden, today, addDays(today, LISTED_DAYS)),
+          workingDays: await workingDaysOf(db, garden, today, addDays(today, HORIZON_DAYS)),
           rescheduled: await rescheduledIn(db, garden, jobs),
         }
       },

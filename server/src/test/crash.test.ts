@@ -6,7 +6,7 @@ import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { Client, practiceWithGarden, type TestPractice } from './practice.ts'
+import { Client, practiceWithGarden, takeAway, type TestPractice } from './practice.ts'
 
 let practice: TestPractice
 const children: ChildProcess[] = []
@@ -107,4 +107,19 @@ it('a server killed in the middle of a write leaves nothing half done, and the s
   for (let i = 0; i < 2; i++)
     expect((await again.post(`${base}/decisions`, decision, { key })).status).toBe(200)
   expect(await counts()).toEqual([before[0]! + 1, before[1]! + 5, before[2]! + 1])
+})
+
+it('a server waits for a database that is away, and outlives one that goes away', async () => {
+  let comeBack = await takeAway(practice.url)
+  const beginning = serverProcess()
+  await new Promise((r) => setTimeout(r, 4000))
+  await comeBack()
+  const { child, url } = await beginning
+  for (let time = 0; time < 3; time++) {
+    comeBack = await takeAway(practice.url)
+    expect((await fetch(`${url}/api/health`)).status).toBe(503)
+    await comeBack()
+    await expect.poll(async () => (await fetch(`${url}/api/health`)).status, { timeout: 20_000 }).toBe(200)
+  }
+  expect(child.exitCode).toBeNull()
 })

@@ -47,6 +47,22 @@ async function freshDatabase(): Promise<{ url: string; drop: () => Promise<void>
   return { url: url.href, drop: () => run(`drop database ${name} with (force)`) }
 }
 
+/**
+ * Takes a database away as a restart does: every connection is cut, and new ones are refused.
+ *
+ * @returns lets them in again
+ */
+export async function takeAway(url: string): Promise<() => Promise<void>> {
+  const name = new URL(url).pathname.slice(1)
+  const admin = connect(process.env.BORDER_ADMIN_URL!, 1)
+  await admin.raw(`alter database ${name} allow_connections false`)
+  await admin.raw('select pg_terminate_backend(pid) from pg_stat_activity where datname = ?', [name])
+  return async () => {
+    await admin.raw(`alter database ${name} allow_connections true`)
+    await admin.destroy()
+  }
+}
+
 export interface TestApp extends RunningApp {
   url: string
   stop: () => Promise<void>

@@ -1,10 +1,11 @@
 import type { JobView, OutlookView, ScheduleRunView, RuleView, SeasonView } from '@border/contract'
-import { addDays, civilDate, type WhyHere } from '@border/core'
+import { addDays, civilDate, daysBetween, type WhyHere } from '@border/core'
 import ICAL from 'ical.js'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { findForecast } from '../store/weatherService.ts'
+import { HORIZON_DAYS } from '../work/schedule.ts'
 import { Client, practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
 
 let practice: TestPractice
@@ -47,6 +48,8 @@ describe('the season’s plan', () => {
       }
     }
     for (const [day, m] of used) expect(m).toBeLessThanOrEqual(minutes.get(day) ?? 0)
+    // Whatever the day, work may be planned for the last of them.
+    expect(daysBetween(today, workingDays.at(-1)!.day)).toBeGreaterThan(HORIZON_DAYS - 7)
     // Taken once, it cannot be taken again.
     expect((await post(`/schedule-runs/${run.id}`, { take: true })).status).toBe(409)
   })

@@ -5,7 +5,7 @@ import type { GardenReader } from '../reader.ts'
 import { findCrew } from '../store/crews.ts'
 import { listOpenSuspicions } from '../store/light.ts'
 import { assessGardenOn } from './assess.ts'
-import { LISTED_DAYS } from './schedule.ts'
+import { HORIZON_DAYS } from './schedule.ts'
 
 /** What is told of a garden beside whichever screen of it is open, on a day. */
 export async function gardenNow(
@@ -24,6 +24,6 @@ export async function gardenNow(
     openJobs: open.length,
     suspicions: (await listOpenSuspicions(db, garden.id)).length,
     openWindows: openWindows(open.map((j) => j.window)),
-    workingDays: workingDays(crew, today, addDays(today, LISTED_DAYS)).map((d) => daysBetween(today, d.day)),
+    workingDays: workingDays(crew, today, addDays(today, HORIZON_DAYS)).map((d) => daysBetween(today, d.day)),
   }
 }

@@ -35,7 +35,8 @@ import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
 import { outlookOf, unsuitableAhead } from './outlook.ts'
 import { compute } from './compute.ts'
 
-const HORIZON_DAYS = 430
+/** Days ahead that work is planned for, and that working days are told of. */
+export const HORIZON_DAYS = 430
 
 /** A crew's work as it stands: its gardens with their jobs, and the state that a plan of it rests on. */
 export interface CrewSeason {
@@ -256,9 +257,6 @@ async function followMove(trx: Db, look: Job, planned: IsoDate | undefined): Pro
   await setWindow(trx, look.id, window)
   Object.assign(look, { sittings: [], unplaced: null })
 }
-
-/** Days ahead that the season's working days are listed for. */
-export const LISTED_DAYS = 400
 
 /** Days on which a garden's crew works, and what of each its other gardens and the way take. */
 export async function workingDaysOf(
