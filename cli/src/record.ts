@@ -81,22 +81,18 @@ function looksIn(file: string, plantings: readonly Planting[], today: string): S
   const rows = accepted(readObservations(readText(file), new Set(plantings.map((p) => p.tag)), today, file))
   const since = new Map(plantings.map((p) => [p.tag, p.inPlaceSince]))
   // As on the screen: a look from before a planting came to its place is none of it there.
-  return rows.flatMap((r) =>
-    r.date < since.get(r.tag)!
-      ? []
-      : [
-          {
-            plantingId: r.tag,
-            on: r.date,
-            rating: r.rating ?? null,
-            living: r.living ?? null,
-            stage: r.stage ?? null,
-            flush: r.flush ?? null,
-            absent: r.absent ?? false,
-            signs: r.signs ?? [],
-          },
-        ],
-  )
+  return rows
+    .filter((r) => r.date >= since.get(r.tag)!)
+    .map((r) => ({
+      plantingId: r.tag,
+      on: r.date,
+      rating: r.rating ?? null,
+      living: r.living ?? null,
+      stage: r.stage ?? null,
+      flush: r.flush ?? null,
+      absent: r.absent ?? false,
+      signs: r.signs ?? [],
+    }))
 }
 
 function recordOf(files: RecordFiles, asked: number | undefined) {

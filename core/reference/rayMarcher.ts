@@ -58,7 +58,14 @@ export function marchedHours(
   return hours
 }
 
-function marchedShare(
+/**
+ * Share of the sun's light that reaches a point, transmissions multiplied.
+ *
+ * @param toSun unit vector in plan axes, up from the level
+ * @param groundAt metres above the level, by plan metres
+ * @param day decides what is in leaf
+ */
+export function marchedShare(
   obstructions: readonly Obstruction[],
   { x, y, z }: { x: number; y: number; z: number },
   [east, north, up]: Vector,

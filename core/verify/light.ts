@@ -1,5 +1,6 @@
 import { marchedHours } from '../reference/rayMarcher.ts'
 import { sampleScene } from '../simulated/index.ts'
+import { addDays } from '../src/dates/index.ts'
 import { seededRandom } from '../src/random/index.ts'
 import { lightField, rasterOver, sunHours } from '../src/light/index.ts'
 
@@ -20,7 +21,7 @@ export function lightDeviation(seed: number, points = 4): LightDeviation {
   const { scene, beds } = sampleScene(seed, 12, 60)
   const random = seededRandom(seed * 13 + 5)
   const dice = (n: number) => Math.floor(random() * n)
-  const on = new Date(Date.UTC(2026, 0, 1 + dice(365))).toISOString().slice(0, 10)
+  const on = addDays('2026-01-01', dice(365))
   const ground = { slopeDeg: [0, 0, 12, 30][dice(4)]!, aspectDeg: dice(360) }
   const raster = rasterOver(beds, CELL_M)
   const field = lightField(scene, raster, { kind: 'day', on }, ground)

@@ -1,5 +1,5 @@
 import { existsSync, readFileSync } from 'node:fs'
-import { setTimeout } from 'node:timers/promises'
+import { setTimeout as wait } from 'node:timers/promises'
 import pino from 'pino'
 import { composeApp } from './app.ts'
 import { migrate } from './database/connect.ts'
@@ -27,7 +27,7 @@ async function onceThere<T>(begin: () => Promise<T>): Promise<T> {
     } catch (err) {
       if (!awayRefusal(err)) throw err
       log.warn({ err }, 'the database is away')
-      await setTimeout(AWAY_AGAIN_S * 1000)
+      await wait(AWAY_AGAIN_S * 1000)
     }
 }
 
@@ -63,5 +63,5 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
           .then(() => process.exit(0)),
     )
     server.closeIdleConnections()
-    void setTimeout(5000, undefined, { ref: false }).then(() => process.exit(0))
+    setTimeout(() => process.exit(0), 5000).unref()
   })

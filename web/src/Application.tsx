@@ -1,4 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { flushSync } from 'react-dom'
 import type { createBrowserRouter } from 'react-router'
 import { RouterProvider } from 'react-router'
 import { isRefusal } from './api/client.ts'
@@ -37,7 +38,7 @@ export function Application({
   return (
     <QueryClientProvider client={client}>
       <div className="app-root">
-        <RouterProvider router={router} />
+        <RouterProvider router={router} flushSync={(update) => void flushSync(update)} />
         <Announced />
       </div>
     </QueryClientProvider>

@@ -30,12 +30,11 @@ export const inFileOrder = (problems: FileProblem[]) => problems.sort((a, b) => 
 
 /** What a spreadsheet takes for the beginning of a formula, after the marks that say it is none. */
 const FORMULA = /^'*[=+\-@\t\r\n＝＋－＠]/
-const MARKED = /^'+[=+\-@\t\r\n＝＋－＠]/
 const isPlainNumber = (cell: string) => /^[+-]?\d+(\.\d+)?$/.test(cell)
 
 /** A cell that no spreadsheet takes for a formula: what looks like one is marked with an apostrophe, and read again without it. */
 const marked = (cell: string) => (FORMULA.test(cell) && !isPlainNumber(cell) ? `'${cell}` : cell)
-const unmarked = (cell: string) => (MARKED.test(cell) ? cell.slice(1) : cell)
+const unmarked = (cell: string) => (cell.startsWith("'") && FORMULA.test(cell) ? cell.slice(1) : cell)
 
 type Cell = string | number | null | undefined
 

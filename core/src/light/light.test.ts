@@ -1,6 +1,7 @@
 import * as Astronomy from 'astronomy-engine'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { marchedShare } from '../../reference/rayMarcher.ts'
 import {
   boxed,
   causesOf,
@@ -392,6 +393,35 @@ describe('solids', () => {
     }
     const elevation = Math.atan(6 / 10) / DEG
     expect(past([ball], 0, 10, 0, up(elevation))).toBeCloseTo(0.3, 9)
+  })
+
+  it('crown chords of every shape agree with marching along the ray', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom('ellipsoid' as const, 'cone' as const, 'column' as const),
+        fc.double({ min: -6, max: 6, noNaN: true }),
+        fc.double({ min: -6, max: 6, noNaN: true }),
+        fc.double({ min: 0, max: 9, noNaN: true }),
+        fc.double({ min: 3, max: 85, noNaN: true }),
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        (crownShape, x, y, z, elevation, azimuth) => {
+          const crown = tree({
+            trunkRadiusM: 0,
+            clearStemM: 1,
+            heightM: 7,
+            crownRadiusM: 2.5,
+            crownShape,
+            transmissionInLeaf: 0.1,
+          })
+          const [a, e] = [azimuth * DEG, elevation * DEG]
+          const toSun = [Math.cos(e) * Math.sin(a), Math.cos(e) * Math.cos(a), Math.sin(e)] as const
+          const expected = marchedShare([crown], { x, y, z }, toSun, () => 0, '2026-06-21', 0.002)
+          const solid = standing(crown, '2026-06-21')!
+          expect(transmittance([solid], x, y, z, direction(azimuth, elevation, 0))).toBeCloseTo(expected, 2)
+        },
+      ),
+      { numRuns: 150 },
+    )
   })
 
   it('an endless wall leaves (1 + cos(atan(h / d))) / 2 of the sky', () => {

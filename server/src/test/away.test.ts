@@ -12,10 +12,7 @@ beforeAll(async () => {
 })
 afterAll(() => practice.stop())
 
-const names = async () => {
-  const { rows } = await practice.db.raw('select name from what_ifs order by name')
-  return (rows as { name: string }[]).map((r) => r.name)
-}
+const names = (): Promise<string[]> => practice.db('what_ifs').pluck('name')
 const addresses = () => ['/session', '/gardens', `/gardens/${practice.gardenId}`]
 
 describe('while the database is away', () => {

@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
-import { act, render } from '@testing-library/react'
-import { createMemoryRouter, RouterProvider } from 'react-router'
-import { expect, it } from 'vitest'
+import { act, render, screen } from '@testing-library/react'
+import { createMemoryRouter } from 'react-router'
+import { expect, it, vi } from 'vitest'
+import { Application, newClient } from '../Application.tsx'
 import { useChosen, useParam, withParam, withPlanting } from './address.ts'
 
 it('an address says one thing otherwise and the rest as before', () => {
@@ -26,7 +27,7 @@ it('what is chosen is in the address, and the way back leads past it', async () 
   }
   const routes = ['/', '/verdicts'].map((path) => ({ path, Component: path === '/' ? () => null : Screen }))
   const router = createMemoryRouter(routes, { initialEntries: ['/', '/verdicts?on=2026-05-01'] })
-  render(<RouterProvider router={router} />)
+  render(<Application client={newClient()} router={router} />)
   expect(said).toEqual({ chosen: undefined, on: '2026-05-01' })
   await act(async () => choose('p1'))
   await act(async () => choose('p2'))
@@ -35,4 +36,25 @@ it('what is chosen is in the address, and the way back leads past it', async () 
   expect(said).toEqual({ chosen: 'p2', on: undefined })
   await act(async () => router.navigate(-1))
   expect(router.state.location.pathname).toBe('/')
+})
+
+it('what is chosen is shown before anything else can be pressed, not when the screen finds the time', async () => {
+  vi.stubGlobal('IS_REACT_ACT_ENVIRONMENT', false)
+  function Screen() {
+    const [chosen, choose] = useChosen('planting', 'verdict')
+    return (
+      <>
+        <button onClick={() => choose('p2')}>the second</button>
+        <output>{chosen}</output>
+      </>
+    )
+  }
+  const router = createMemoryRouter([{ path: '/', Component: Screen }], { initialEntries: ['/?planting=p1'] })
+  render(<Application client={newClient()} router={router} />)
+  const shown = await screen.findByText('p1')
+  screen.getByRole('button').click()
+  // Whatever follows the press by itself; the next event of a person comes after.
+  for (let i = 0; i < 50; i++) await Promise.resolve()
+  expect(shown.textContent).toBe('p2')
+  vi.unstubAllGlobals()
 })

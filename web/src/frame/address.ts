@@ -18,23 +18,32 @@ export function withParam(
 export const withPlanting = (search: string, plantingId: string): string =>
   `?${withParam(search, 'planting', plantingId)}`
 
-/** One thing that the address says, and the way to say it otherwise in place: the way back leads past it. */
-export function useParam(name: string): [string | undefined, (value: string | undefined) => void] {
+/**
+ * One thing that the address says, and the way to say it otherwise in place: the way back leads past it.
+ *
+ * @param atOnce whether the screen says it before the next press, rather than when it finds the time
+ */
+export function useParam(
+  name: string,
+  atOnce = false,
+): [string | undefined, (value: string | undefined) => void] {
   const [params, setParams] = useSearchParams()
   const set = useCallback(
-    (value: string | undefined) => setParams((before) => withParam(before, name, value), { replace: true }),
-    [setParams, name],
+    (value: string | undefined) =>
+      setParams((before) => withParam(before, name, value), { replace: true, flushSync: atOnce }),
+    [setParams, name, atOnce],
   )
   return [params.get(name) ?? undefined, set]
 }
 
 /**
- * What is chosen on a screen, by the address.
+ * What is chosen on a screen, by the address. It is shown at once: a press on what was shown before
+ * would count for something that is no longer chosen, or be lost with it.
  *
  * @param panel the id of the element that shows it, which is brought into view by choosing
  */
 export function useChosen(name: string, panel: string): [string | undefined, (id: string) => void] {
-  const [chosen, set] = useParam(name)
+  const [chosen, set] = useParam(name, true)
   const choose = (id: string) => {
     bringIntoView(panel)
     set(id)
