@@ -1,6 +1,7 @@
 import { expect, test as base } from '@playwright/test'
 import { dropKept, scratchDatabase } from '../cli/src/databases.ts'
 import { prepare, scratchServer } from '../cli/src/prepare.ts'
+import { freeOnLoopback } from '../cli/src/ports.ts'
 import { beginServing, type Serving } from '../cli/src/serve.ts'
 
 /** The demo with its work worked out, that every flow's own begins as a copy of. */
@@ -40,11 +41,12 @@ export class Practice {
   }
 
   get url(): string {
-    return `http://127.0.0.1:${this.serving!.port}`
+    return this.serving!.address
   }
 
   async start(): Promise<void> {
-    this.serving = await beginServing(this.database.url, this.begins.port, scratchServer(this.begins.demo))
+    const at = await freeOnLoopback(this.begins.port)
+    this.serving = await beginServing(this.database.url, at, scratchServer(this.begins.demo))
     if (!(await this.serving.answers)) throw new Error('The server of a flow did not answer')
   }
 

@@ -1,11 +1,11 @@
 import { execFileSync, spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
 import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { createServer } from 'node:net'
 import { userInfo } from 'node:os'
 import { dirname, join } from 'node:path'
 import { lock } from 'proper-lockfile'
 import { inState, projectRoot, stateFolder } from './paths.ts'
+import { freeOnLoopback } from './ports.ts'
 import { say } from './say.ts'
 
 /**
@@ -45,7 +45,7 @@ async function startCluster(): Promise<number> {
     const state = readState() ?? (await initialise())
     if (isReady(state.port) && ownsPort(state)) return state.port
     clearStalePid(state.dataFolder)
-    state.port = await freePort(state.port)
+    state.port = (await freeOnLoopback(state.port)).port
     writeFileSync(stateFile, JSON.stringify(state))
     const settings = `-p ${state.port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''`
     const log = join(dirname(state.dataFolder), 'postgres.log')
@@ -183,16 +183,3 @@ function clearStalePid(dataFolder: string): void {
   const comm = `/proc/${pid}/comm`
   if (!existsSync(comm) || !readFileSync(comm, 'utf8').startsWith('postgres')) rmSync(file)
 }
-
-/** The port itself or the next that nobody listens on. */
-export async function freePort(from: number): Promise<number> {
-  for (let port = from; port < from + 200; port++) if (await isFree(port)) return port
-  throw new Error(`No free port from ${from} to ${from + 199} on 127.0.0.1.`)
-}
-
-const isFree = (port: number) =>
-  new Promise<boolean>((resolve) => {
-    const probe = createServer()
-    probe.once('error', () => resolve(false))
-    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(true)))
-  })

@@ -7,7 +7,7 @@ import { scheduleCommand } from './schedule.ts'
 
 const usage = `Seasoned Border
 
-  ./border demo         sets up, loads the demo and serves it on http://127.0.0.1:5180
+  ./border demo         sets up, loads the demo and serves it on http://127.0.0.1:5180, or where PORT and HOST say
   ./border start        the same with your own practice, empty at first
   ./border stop         stops what demo and start started, and the database
   ./border reset-demo   puts the demo back as it was

@@ -1,15 +1,18 @@
+import { addressOf, listeningOf, type Listening } from '@border/server/listening'
 import { spawn, type ChildProcess } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { setTimeout as wait } from 'node:timers/promises'
 import { serverFile, weatherServiceFile, webRoot } from './build.ts'
-import { freePort } from './cluster.ts'
+import { keepUp } from './keepUp.ts'
 import { inState } from './paths.ts'
+import { freeOnLoopback, isFree } from './ports.ts'
 
 const secretFile = inState('session-secret')
 
 /** A server and the weather service beside it. */
 export interface Serving {
-  port: number
+  address: string
   pid: number
   /** Whether it answers requests; false where it ended first, or was ended after half a minute of silence. */
   answers: Promise<boolean>
@@ -22,60 +25,77 @@ export interface Serving {
 const WAITED_MS = 30_000
 
 /**
- * Begins to serve a database with what was built.
+ * Where to serve: where HOST and PORT of the environment say, or on loopback at the usual port or the next that is free.
  *
- * @param wantedPort or the next that is free
+ * @throws {Error} where PORT is taken, or is none
  */
+export async function whereToServe(usualPort: number, env = process.env): Promise<Listening> {
+  const at = listeningOf(env, usualPort)
+  if (!env.PORT) return { ...(await freeOnLoopback(at.port)), host: at.host }
+  if (!(await isFree(at))) throw new Error(`Something else is served on ${at.host}:${at.port} already.`)
+  return at
+}
+
+/** The stand-in weather service listens so far from the server. */
+const WEATHER_PORT_AWAY = 300
+const weatherFor = (port: number) =>
+  freeOnLoopback(port + 2 * WEATHER_PORT_AWAY < 65_535 ? port + WEATHER_PORT_AWAY : port - WEATHER_PORT_AWAY)
+
+/** Begins to serve a database with what was built; with a weather service beside it unless WEATHER_URL names one. */
 export async function beginServing(
   url: string,
-  wantedPort: number,
+  at: Listening,
   env: NodeJS.ProcessEnv = {},
 ): Promise<Serving> {
-  const port = await freePort(wantedPort)
-  const weatherPort = await freePort(wantedPort + WEATHER_PORT_AWAY)
+  const weatherUrl = process.env.WEATHER_URL
+  const weatherAt = await weatherFor(at.port)
   if (!existsSync(secretFile))
     writeFileSync(secretFile, randomBytes(32).toString('base64url'), { mode: 0o600 })
-  const weather = started(weatherServiceFile, { ...env, PORT: String(weatherPort) })
-  const server = started(serverFile, {
+  const weather = weatherUrl ? undefined : started(weatherServiceFile, weatherAt, env)
+  const server = started(serverFile, at, {
     DATABASE_URL: url,
-    SESSION_SECRET_FILE: secretFile,
+    SESSION_SECRET_FILE: process.env.SESSION_SECRET_FILE ?? secretFile,
     WEB_ROOT: webRoot,
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-    WEATHER_URL: `http://127.0.0.1:${weatherPort}`,
+    WEATHER_URL: weatherUrl ?? addressOf(weatherAt),
     ...env,
-    PORT: String(port),
   })
   const ended = exited(server).then((code) => {
-    weather.kill('SIGTERM')
+    weather?.kill('SIGTERM')
     return code
   })
   const end: Serving['end'] = async (signal) => {
     server.kill(signal)
-    weather.kill(signal)
+    weather?.kill(signal)
     await ended
   }
-  return { port, pid: server.pid!, answers: answers(server, port, end), ended, end }
+  const address = addressOf(at)
+  return { address, pid: server.pid!, answers: answers(server, address, end), ended, end }
 }
 
-async function answers(server: ChildProcess, port: number, end: Serving['end']): Promise<boolean> {
+async function answers(server: ChildProcess, address: string, end: Serving['end']): Promise<boolean> {
   const until = Date.now() + WAITED_MS
   while (server.exitCode === null && server.signalCode === null) {
-    if (await isHealthy(port)) return true
+    if (await isHealthy(address)) return true
     if (Date.now() > until) await end('SIGKILL')
-    else await new Promise((r) => setTimeout(r, 50))
+    else await wait(50)
   }
   return false
 }
 
-const started = (file: string, env: NodeJS.ProcessEnv): ChildProcess =>
-  spawn(process.execPath, [file], { env: { ...process.env, ...env }, stdio: ['ignore', 'ignore', 'inherit'] })
+const started = (file: string, { host, port }: Listening, env: NodeJS.ProcessEnv): ChildProcess =>
+  spawn(process.execPath, [file], {
+    env: { ...process.env, ...env, HOST: host, PORT: String(port) },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
 
+/** One that a signal ended has no code of its own. */
 const exited = (child: ChildProcess): Promise<number> =>
-  new Promise((resolve) => child.once('exit', (code) => resolve(code ?? 0)))
+  new Promise((resolve) => child.once('exit', (code, signal) => resolve(code ?? (signal ? 1 : 0))))
 
-export async function isHealthy(port: number): Promise<boolean> {
+export async function isHealthy(address: string): Promise<boolean> {
   try {
-    return (await fetch(`http://127.0.0.1:${port}/api/health`)).ok
+    return (await fetch(`${address}/api/health`)).ok
   } catch {
     return false
   }
@@ -83,15 +103,15 @@ export async function isHealthy(port: number): Promise<boolean> {
 
 interface ServingState {
   pid: number
-  port: number
+  address: string
 }
 
 const servingFile = (name: string) => inState(`serving-${name}.json`)
 
-/** A server of this name that is up already, if there is one. */
-export async function alreadyServing(name: string): Promise<number | undefined> {
+/** The address of a server of this name that is up already, if there is one. */
+export async function alreadyServing(name: string): Promise<string | undefined> {
   const state = readServing(name)
-  return state && (await isHealthy(state.port)) ? state.port : undefined
+  return state && (await isHealthy(state.address)) ? state.address : undefined
 }
 
 function readServing(name: string): ServingState | undefined {
@@ -99,31 +119,45 @@ function readServing(name: string): ServingState | undefined {
   return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as ServingState) : undefined
 }
 
-/** The stand-in weather service listens so far above the server. */
-const WEATHER_PORT_AWAY = 300
-
-/** Serves until stopped. `onReady` is told the port once requests are answered. */
+/**
+ * Serves until stopped; a server that ends by itself meanwhile is begun again.
+ *
+ * @param onReady is told the address once requests are answered for the first time
+ * @returns its exit code
+ */
 export async function serveUntilStopped(
   name: string,
   url: string,
-  wantedPort: number,
-  onReady: (port: number) => void,
+  at: Listening,
+  onReady: (address: string) => void,
   env: NodeJS.ProcessEnv = {},
 ): Promise<number> {
-  const { port, pid, answers, ended, end } = await beginServing(url, wantedPort, env)
-  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => void end('SIGTERM'))
-  writeFileSync(servingFile(name), JSON.stringify({ pid, port }))
-  if (await answers) onReady(port)
-  const code = await ended
-  rmSync(servingFile(name), { force: true })
-  return code
+  const file = servingFile(name)
+  const stopped = new AbortController()
+  for (const signal of ['SIGINT', 'SIGTERM'] as const) process.on(signal, () => stopped.abort())
+  const begin = async () => {
+    const serving = await beginServing(url, at, env)
+    const { pid, address } = serving
+    writeFileSync(file, JSON.stringify({ pid, address }))
+    return serving
+  }
+  try {
+    return await keepUp(begin, {
+      onReady: () => onReady(addressOf(at)),
+      signal: stopped.signal,
+      // Somebody stopped it while it was down: nothing answered that could be told to end.
+      isWanted: () => existsSync(file),
+    })
+  } finally {
+    rmSync(file, { force: true })
+  }
 }
 
 /** @returns whether there was one to stop */
 export async function stopServing(name: string): Promise<boolean> {
   const state = readServing(name)
   rmSync(servingFile(name), { force: true })
-  if (!state || !(await isHealthy(state.port))) return false
+  if (!state || !(await isHealthy(state.address))) return false
   process.kill(state.pid, 'SIGTERM')
   return true
 }

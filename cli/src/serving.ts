@@ -1,3 +1,4 @@
+import { portIn } from '@border/server/listening'
 import { ensureBuilt } from './build.ts'
 import { stopCluster } from './cluster.ts'
 import {
@@ -11,9 +12,9 @@ import {
 import { optionsOf } from './files.ts'
 import { demoWeather, prepare, scratchServer } from './prepare.ts'
 import { Misuse, say } from './say.ts'
-import { alreadyServing, serveUntilStopped, stopServing } from './serve.ts'
+import { alreadyServing, serveUntilStopped, stopServing, whereToServe } from './serve.ts'
 
-const PORT = 5180
+const USUAL_PORT = 5180
 
 export const demoCommand = () => serve('demo', DEMO_DATABASE, true)
 export const startCommand = () => serve('practice', PRACTICE_DATABASE, false)
@@ -21,18 +22,19 @@ export const startCommand = () => serve('practice', PRACTICE_DATABASE, false)
 async function serve(name: string, database: string, withDemo: boolean): Promise<number> {
   const running = await alreadyServing(name)
   if (running) {
-    process.stdout.write(`Already serving on http://127.0.0.1:${running}\n`)
+    process.stdout.write(`Already serving on ${running}\n`)
     return 0
   }
+  const at = await whereToServe(USUAL_PORT)
   ensureBuilt()
   const url = await ensureDatabase(database)
   const people = await prepare(url, withDemo)
   return serveUntilStopped(
     name,
     url,
-    PORT,
-    (port) => {
-      process.stdout.write(`\nSeasoned Border is on http://127.0.0.1:${port}\n`)
+    at,
+    (address) => {
+      process.stdout.write(`\nSeasoned Border is on ${address}\n`)
       if (people.length > 0) process.stdout.write(`Sign in with one click as ${people.join(', ')}.\n`)
       process.stdout.write('Ctrl-C stops it; ./border stop also stops the database.\n')
     },
@@ -61,8 +63,7 @@ export async function scratchCommand(args: string[]): Promise<number> {
     copy: { type: 'string' },
     drop: { type: 'string' },
   })
-  const port = values.port === undefined ? PORT + 10 : Number(values.port)
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) throw new Misuse('--port takes a port number')
+  if (values.port !== undefined && !portIn(values.port)) throw new Misuse('--port takes a port number')
   for (const option of ['keep', 'copy', 'drop'] as const)
     if (values[option] !== undefined && !/^[a-z0-9]{1,30}$/.test(values[option]))
       throw new Misuse(`--${option} takes a name of small letters and digits`)
@@ -70,12 +71,16 @@ export async function scratchCommand(args: string[]): Promise<number> {
     await dropKept(values.drop)
     return 0
   }
+  const at = await whereToServe(
+    USUAL_PORT + 10,
+    values.port ? { ...process.env, PORT: values.port } : process.env,
+  )
   ensureBuilt()
   const { url, drop } = await scratchDatabase({ kept: values.keep, copyOf: values.copy })
   try {
     await prepare(url, values.demo ?? false)
-    const ready = (at: number) => void process.stdout.write(`http://127.0.0.1:${at}\n`)
-    return await serveUntilStopped(`scratch-${port}`, url, port, ready, scratchServer(values.demo ?? false))
+    const ready = (address: string) => void process.stdout.write(`${address}\n`)
+    return await serveUntilStopped(`scratch-${at.port}`, url, at, ready, scratchServer(values.demo ?? false))
   } finally {
     if (values.keep === undefined) await drop()
   }

@@ -4,6 +4,7 @@ import pino from 'pino'
 import { composeApp } from './app.ts'
 import { migrate } from './database/connect.ts'
 import { AWAY_AGAIN_S, awayRefusal } from './errors.ts'
+import { addressOf, listeningOf, type Listening } from './listening.ts'
 import { openQueue } from './queue.ts'
 
 /**
@@ -14,10 +15,8 @@ import { openQueue } from './queue.ts'
  */
 const log = pino({ name: 'border', level: process.env.LOG_LEVEL ?? 'info' }, pino.destination(2))
 const { DATABASE_URL, SESSION_SECRET_FILE, WEB_ROOT } = process.env
-if (!DATABASE_URL || !SESSION_SECRET_FILE) {
-  log.fatal('DATABASE_URL and SESSION_SECRET_FILE must be set')
-  process.exit(2)
-}
+if (!DATABASE_URL || !SESSION_SECRET_FILE) misused('DATABASE_URL and SESSION_SECRET_FILE must be set')
+const listening = whereToListen()
 
 /** A database that is still starting is waited for. */
 async function onceThere<T>(begin: () => Promise<T>): Promise<T> {
@@ -44,14 +43,12 @@ const running = composeApp({
 })
 await onceThere(() => migrate(running.db))
 const stopQueue = await onceThere(() => queue.serve(running.db, Date.now))
-const port = Number(process.env.PORT ?? 5180)
-const host = process.env.HOST ?? '127.0.0.1'
-const server = running.app.listen(port, host, (error) => {
+const server = running.app.listen(listening.port, listening.host, (error) => {
   if (error) {
-    log.fatal({ err: error }, `cannot serve on ${host}:${port}`)
+    log.fatal({ err: error }, `cannot serve on ${listening.host}:${listening.port}`)
     process.exit(1)
   }
-  log.info(`serving on http://${host}:${port}`)
+  log.info(`serving on ${addressOf(listening)}`)
 })
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
@@ -65,3 +62,16 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const)
     server.closeIdleConnections()
     setTimeout(() => process.exit(0), 5000).unref()
   })
+
+function whereToListen(): Listening {
+  try {
+    return listeningOf(process.env, 5180)
+  } catch (error) {
+    return misused((error as Error).message)
+  }
+}
+
+function misused(what: string): never {
+  log.fatal(what)
+  process.exit(2)
+}

@@ -8,6 +8,7 @@ import {
   type WeatherPattern,
 } from '@border/core'
 import { createServer } from 'node:http'
+import { listeningOf } from '../listening.ts'
 
 /**
  * The stand-in for a weather service, a process of its own. Its interface, on loopback:
@@ -19,7 +20,7 @@ import { createServer } from 'node:http'
  *
  * `simulated` says that nobody measured it: a service that measures leaves it out. The weather it knows is made by the seeded generator, for regions told by WEATHER_REGIONS (JSON:
  * `[{"latitude", "longitude", "withinDeg", "pattern", "firstYear"}]`) and elsewhere from the latitude alone.
- * Environment: PORT.
+ * Environment: PORT; HOST (loopback unless told otherwise).
  */
 interface Region {
   latitude: number
@@ -78,6 +79,7 @@ const server = createServer((request, response) => {
     days: simulatedForecast(record, issued, days, Math.round(latitude * 100)),
   })
 })
-server.listen(Number(process.env.PORT ?? 5190), '127.0.0.1')
+const { host, port } = listeningOf(process.env, 5190)
+server.listen(port, host)
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => server.close(() => process.exit(0)))
