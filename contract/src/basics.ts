@@ -1,26 +1,45 @@
-import { areaM2, isIsoDate, isTimeZone, outlineFault, type FileProblem, type Ring } from '@border/core'
+import {
+  areaM2,
+  day,
+  fileText as textOfFile,
+  isTimeZone,
+  limits,
+  outlineFault,
+  planMetre,
+  recordedDay,
+  remark,
+  words,
+  type FileProblem,
+  type Ring,
+} from '@border/core'
 import { z } from 'zod'
 
 export const head = { garden: 'head' } as const
 export const crew = { garden: 'crew' } as const
 export const keeper = { garden: 'keeper' } as const
 
-export const isoDay = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
+/** Of anything that a calendar holds; what somebody sees or does is of a `recordedDay`. */
+export const isoDay = day
+export { recordedDay }
 export const id = z.uuid()
-export const shortText = z.string().trim().min(1).max(120)
-export const longText = z.string().trim().max(2000)
-export const shortNote = z.string().trim().min(1).max(500)
-export const fileText = z.string().max(4_000_000)
-export const botanicalName = z.string().trim().min(1).max(160)
+export const shortText = words(120)
+export const longText = remark(2000)
+export const shortNote = words(500)
+/** Something told of a planting or a place, as long as it takes. */
+export const note = words(2000)
+export const fileText = textOfFile(4_000_000)
+export const botanicalName = words(160)
 export const timeZone = shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London')
-/** An instant, UTC. */
-export const instant = z.iso.datetime()
-/** Plan metres. */
-const coordinate = z.number().min(-100_000).max(100_000)
+/** An instant of something seen or done, UTC. */
+export const instant = z.iso.datetime().refine((at) => recordedDay.safeParse(at.slice(0, 10)).success, {
+  error: `must lie between the years ${limits.earliestRecordYear} and ${limits.latestYear}`,
+})
+/** A point of the plan. */
+export const point = { x: planMetre, y: planMetre }
 /** A point of the plan, in a place where it is known which. */
-export const spot = { x: coordinate, y: coordinate, placeId: id.optional() }
+export const spot = { ...point, placeId: id.optional() }
 export const ring: z.ZodType<Ring> = z
-  .array(z.tuple([z.number(), z.number()]).readonly())
+  .array(z.tuple([planMetre, planMetre]).readonly())
   .min(3)
   .max(200)
   .readonly()

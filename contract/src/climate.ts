@@ -1,6 +1,6 @@
 import { monthDay } from '@border/core'
 import { z } from 'zod'
-import { gardenPath, crew, fileText, head, id, isoDay, keeper } from './basics.ts'
+import { gardenPath, crew, fileText, head, id, isoDay, keeper, recordedDay } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { soilCorrection, suitedDay } from './worked.ts'
 
@@ -38,7 +38,7 @@ export const climateEndpoints = {
   }),
   soil: reads(`${gardenPath}/soil`, keeper, { answer: soilView, restsOn: ['climate'] }),
   measureSoil: writes(`${gardenPath}/soil`, crew, {
-    body: z.object({ day: isoDay, celsius: z.number().min(-40).max(60), placeId: id.optional() }),
+    body: z.object({ day: recordedDay, celsius: z.number().min(-40).max(60), placeId: id.optional() }),
   }),
   bringSoil: writes(`${gardenPath}/soil-file`, head, {
     body: z.object({ csv: fileText }),

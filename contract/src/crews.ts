@@ -1,6 +1,6 @@
-import { skills } from '@border/core'
+import { skills, daysBetween, limits, remark } from '@border/core'
 import { z } from 'zod'
-import { gardenPath, head, id, isoDay, keeper, shortText } from './basics.ts'
+import { gardenPath, head, id, isoDay, keeper, shortText, recordedDay } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 
 const dayMinutes = z.number().int().min(0).max(1440)
@@ -52,15 +52,19 @@ export const crewEndpoints = {
       .object({
         /** Null: the whole crew. */
         personId: id.nullable(),
-        from: isoDay,
-        to: isoDay,
-        reason: z.string().trim().max(120).optional(),
+        from: recordedDay,
+        to: recordedDay,
+        reason: remark(120).optional(),
       })
-      .refine((a) => a.to >= a.from, 'the last day must not lie before the first'),
+      .refine((a) => a.to >= a.from, 'the last day must not lie before the first')
+      .refine(
+        (a) => daysBetween(a.from, a.to) <= limits.absenceDays,
+        `an absence is of at most ${limits.absenceDays} days; someone who is away for good leaves the crew`,
+      ),
   }),
   withdrawAbsence: writes(`${crewPath}/absences/:absenceId/withdraw`, head),
   /** Null: as in any week again. */
   setDay: writes(`${crewPath}/days`, head, {
-    body: z.object({ day: isoDay, minutes: dayMinutes.nullable() }),
+    body: z.object({ day: recordedDay, minutes: dayMinutes.nullable() }),
   }),
 }

@@ -1,4 +1,4 @@
-import { brightnesses } from '@border/core'
+import { brightnesses, words, fileText as textOfFile } from '@border/core'
 import { z } from 'zod'
 import {
   crew,
@@ -12,6 +12,7 @@ import {
   shortText,
   spot,
   timeZone,
+  recordedDay,
 } from './basics.ts'
 import { asks, done, reads, writes } from './endpoint.ts'
 import { obstructionChange } from './plan.ts'
@@ -57,7 +58,7 @@ const lightLogRequest = z.object({
   name: shortText,
   ...spot,
   /** The file, `time,lux`. */
-  csv: z.string().min(1).max(8_000_000),
+  csv: textOfFile(8_000_000),
   /** Zone of times without an offset; the garden's unless given. */
   timeZone: timeZone.optional(),
 })
@@ -146,7 +147,7 @@ export const lightEndpoints = {
   }),
   keepWhatIf: writes(`${gardenPath}/what-ifs`, head, {
     body: z.object({
-      name: z.string().trim().min(1).max(80),
+      name: words(80),
       suppositions: z
         .array(obstructionChange.extend({ obstructionId: id }))
         .min(1)
@@ -177,7 +178,7 @@ export const lightEndpoints = {
   decideSuspicion: writes(`${gardenPath}/suspicions/:suspicionId`, head, {
     body: z.discriminatedUnion('state', [
       z.object({ state: z.literal('dismissed') }),
-      z.object({ state: z.literal('confirmed'), date: isoDay.optional() }),
+      z.object({ state: z.literal('confirmed'), date: recordedDay.optional() }),
     ]),
   }),
 }

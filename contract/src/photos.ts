@@ -1,11 +1,12 @@
+import { remark } from '@border/core'
 import { z } from 'zod'
-import { gardenPath, crew, head, id, instant, isoDay, keeper, shortText } from './basics.ts'
+import { gardenPath, crew, head, id, instant, isoDay, keeper, recordedDay, shortText } from './basics.ts'
 import { reads, sendsFile, writes } from './endpoint.ts'
 
 const standpointRequest = z.object({
   name: shortText,
   placeId: id.optional(),
-  framing: z.string().trim().max(300).default(''),
+  framing: remark(300).default(''),
 })
 export const standpoint = z.strictObject({
   id,
@@ -21,7 +22,7 @@ export type StandpointView = z.infer<typeof standpoint>
 export const photoRequest = z
   .object({
     id,
-    on: isoDay,
+    on: recordedDay,
     at: instant,
     /** A picture file, base 64. */
     data: z.string().min(1).max(12_000_000),

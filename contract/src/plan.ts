@@ -1,13 +1,13 @@
 import { z } from 'zod'
-import { gardenPath, head, id, isoDay } from './basics.ts'
+import { gardenPath, head, id, isoDay, recordedDay } from './basics.ts'
 import { writes } from './endpoint.ts'
 
 export const featureEventRequest = z.discriminatedUnion('action', [
-  z.object({ date: isoDay, action: z.literal('limbed'), clearStemM: z.number().min(0).max(120) }),
-  z.object({ date: isoDay, action: z.literal('thinned'), fraction: z.number().min(0).max(1) }),
-  z.object({ date: isoDay, action: z.literal('lowered'), heightM: z.number().min(0).max(120) }),
+  z.object({ date: recordedDay, action: z.literal('limbed'), clearStemM: z.number().min(0).max(120) }),
+  z.object({ date: recordedDay, action: z.literal('thinned'), fraction: z.number().min(0).max(1) }),
+  z.object({ date: recordedDay, action: z.literal('lowered'), heightM: z.number().min(0).max(120) }),
   z.object({
-    date: isoDay,
+    date: recordedDay,
     action: z.literal('measured'),
     heightM: z.number().min(0.1).max(120),
     crownRadiusM: z.number().min(0).max(40).optional(),
@@ -29,7 +29,7 @@ export const obstructionChange = z.object({
     .optional(),
 })
 /** What was tried of an obstruction, or is believed of it, made so from a day. */
-export const obstructionChangeRequest = z.object({ date: isoDay, change: obstructionChange })
+export const obstructionChangeRequest = z.object({ date: recordedDay, change: obstructionChange })
 export type ObstructionChangeRequest = z.infer<typeof obstructionChangeRequest>
 
 const features = `${gardenPath}/features` as const

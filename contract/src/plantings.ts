@@ -1,19 +1,31 @@
-import { plantingSources } from '@border/core'
+import { plantingSources, remark, tag } from '@border/core'
 import { z } from 'zod'
-import { gardenPath, botanicalName, crew, head, id, instant, isoDay, keeper, ring } from './basics.ts'
+import {
+  gardenPath,
+  botanicalName,
+  crew,
+  head,
+  id,
+  instant,
+  isoDay,
+  keeper,
+  ring,
+  recordedDay,
+  point,
+  note,
+} from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { photo } from './photos.ts'
 import { planting } from './worked.ts'
 
 const plantingRequest = z.object({
-  tag: z.string().trim().min(1).max(40),
+  tag,
   taxonBotanical: botanicalName,
   placeId: id,
   count: z.number().int().min(1).max(10_000),
   plantedOn: isoDay,
   source: z.enum(plantingSources),
-  x: z.number(),
-  y: z.number(),
+  ...point,
   radiusM: z.number().min(0.02).max(50).optional(),
   /** The drift as it is drawn, corners in plan metres. */
   outline: ring.optional(),
@@ -21,9 +33,7 @@ const plantingRequest = z.object({
   benchId: id.optional(),
 })
 /** A planting put right: all that is said of it, and of where it stands. */
-const plantingAmendment = plantingRequest
-  .omit({ benchId: true })
-  .extend({ role: z.string().trim().max(120).nullish() })
+const plantingAmendment = plantingRequest.omit({ benchId: true }).extend({ role: remark(120).nullish() })
 
 const storyEntry = z.strictObject({
   on: isoDay,
@@ -73,7 +83,7 @@ export const plantingEndpoints = {
     restsOn: ['plan', 'plantings', 'record', 'library', 'decisions', 'jobs'],
   }),
   note: writes(`${one}/notes`, crew, {
-    body: z.object({ on: isoDay, note: z.string().trim().min(1).max(2000) }),
+    body: z.object({ on: recordedDay, note }),
   }),
 }
 
@@ -95,11 +105,11 @@ export const benchEndpoints = {
     body: z.object({
       taxonBotanical: botanicalName,
       count: z.number().int().min(1).max(10_000),
-      since: isoDay,
-      note: z.string().trim().max(200).optional(),
+      since: recordedDay,
+      note: remark(200).optional(),
     }),
   }),
   gone: writes(`${gardenPath}/bench/:benchId/gone`, crew, {
-    body: z.object({ on: isoDay, gone: z.enum(['given away', 'thrown away']) }),
+    body: z.object({ on: recordedDay, gone: z.enum(['given away', 'thrown away']) }),
   }),
 }

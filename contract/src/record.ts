@@ -1,7 +1,18 @@
 import { treatments } from '@border/core'
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
-import { gardenPath, crew, fileText, head, id, isoDay, keeper, longText, shortNote } from './basics.ts'
+import {
+  gardenPath,
+  crew,
+  fileText,
+  head,
+  id,
+  isoDay,
+  keeper,
+  longText,
+  shortNote,
+  recordedDay,
+} from './basics.ts'
 import { reads, sendsFile, writes } from './endpoint.ts'
 import {
   bloomSeen,
@@ -47,7 +58,7 @@ const trialOutcomes = ['trial', 'expand', 'retry elsewhere', 'strike off', 'go o
 export type TrialOutcome = (typeof trialOutcomes)[number]
 const trialRequest = z
   .object({
-    on: isoDay,
+    on: recordedDay,
     outcome: z.enum(trialOutcomes),
     driftCount: z.number().int().min(1).max(1000).optional(),
     reason: longText.optional(),
@@ -130,7 +141,7 @@ const likelihoodView = z.strictObject({
 export type LikelihoodView = z.infer<typeof likelihoodView>
 
 const planting = `${gardenPath}/plantings/:plantingId` as const
-const strikeOff = z.object({ on: isoDay, note: longText.optional() })
+const strikeOff = z.object({ on: recordedDay, note: longText.optional() })
 
 /** How plants have done, and what that says. */
 export const recordEndpoints = {
@@ -163,7 +174,7 @@ export const recordEndpoints = {
   judgeTrial: writes(`${planting}/trial`, head, { body: trialRequest }),
   /** What is done to a planting for the sake of its bloom. */
   treat: writes(`${planting}/treatments`, crew, {
-    body: z.object({ on: isoDay, what: z.enum(treatments) }),
+    body: z.object({ on: recordedDay, what: z.enum(treatments) }),
   }),
   csv: sendsFile(`${gardenPath}/observations.csv`, keeper, 'text/csv', {
     query: z.object({ from: isoDay.optional(), to: isoDay.optional() }),

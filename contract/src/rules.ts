@@ -1,4 +1,13 @@
-import { forbiddenStates, lifeForms, operations, ownAnchors, schoolIds, schoolOf, skills } from '@border/core'
+import {
+  forbiddenStates,
+  lifeForms,
+  operations,
+  ownAnchors,
+  schoolIds,
+  schoolOf,
+  skills,
+  words,
+} from '@border/core'
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
 import { gardenPath, botanicalName, head, id, isoDay, keeper, shortText } from './basics.ts'
@@ -12,6 +21,10 @@ const ownAnchor = z.object({
 })
 export type OwnAnchor = z.infer<typeof ownAnchor>
 const amountPer = z.number().min(0).max(1000)
+/** Said of work, as a sentence or the head of one. */
+const sentence = (most: number) =>
+  words(most).refine((text) => text.length >= 3, 'must be at least 3 characters')
+
 /** A rule of a garden's own. */
 const ownRuleRequest = z
   .object({
@@ -21,7 +34,7 @@ const ownRuleRequest = z
       .regex(/^own-[0-9a-f-]{36}$/)
       .optional(),
     operation: z.enum(operations),
-    does: z.string().trim().min(3).max(200),
+    does: sentence(200),
     on: z.discriminatedUnion('what', [
       z.object({ what: z.literal('places'), place: z.enum(['bed', 'container']) }),
       z.object({
@@ -49,11 +62,11 @@ const ownRuleRequest = z
       )
       .max(10),
     tools: z.array(shortText).max(20),
-    cautions: z.array(z.string().trim().min(1).max(300)).max(10),
+    cautions: z.array(words(300)).max(10),
     forbids: z.array(z.enum(forbiddenStates)).max(forbiddenStates.length),
     skill: z.enum(skills).nullable(),
-    why: z.string().trim().min(3).max(300),
-    missed: z.string().trim().min(3).max(300),
+    why: sentence(300),
+    missed: sentence(300),
   })
   .refine(
     (r) => r.on.what === 'places' || r.on.taxa.length + r.on.lifeForms.length > 0,

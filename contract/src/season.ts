@@ -1,6 +1,6 @@
-import { forbiddenStates, operations } from '@border/core'
+import { forbiddenStates, operations, remark, words } from '@border/core'
 import { z } from 'zod'
-import { gardenPath, crew, head, id, instant, isoDay, keeper, longText } from './basics.ts'
+import { gardenPath, crew, head, id, instant, isoDay, keeper, longText, recordedDay } from './basics.ts'
 import { done, reads, sendsFile, writes } from './endpoint.ts'
 import { jobWindow, placedHere, waterBalanceShape, whyHere } from './worked.ts'
 
@@ -86,7 +86,7 @@ const seasonView = z.strictObject({
 export type SeasonView = z.infer<typeof seasonView>
 
 export const jobDoneRequest = z.object({
-  on: isoDay,
+  on: recordedDay,
   minutes: z.number().int().min(1).max(10_000),
   /** Plants that lived through it; asked for where plants are handled. */
   lived: z.number().int().min(0).max(10_000).optional(),
@@ -99,9 +99,9 @@ export const jobDoneRequest = z.object({
   used: z
     .array(
       z.object({
-        name: z.string().min(1).max(200),
+        name: words(200),
         amount: z.number().min(0).max(100_000),
-        unit: z.string().max(20),
+        unit: remark(20),
       }),
     )
     .max(20)
@@ -151,7 +151,7 @@ export const seasonEndpoints = {
   recordDone: writes(`${oneJob}/done`, crew, { body: jobDoneRequest }),
   takeBackDone: writes(`${oneJob}/take-back`, crew),
   leaveOut: writes(`${oneJob}/leave-out`, head, { body: z.object({ leaveOut: z.boolean() }) }),
-  pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: isoDay.nullable() }) }),
+  pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: recordedDay.nullable() }) }),
   why: reads(`${oneJob}/why`, keeper, { answer: whyHere, restsOn: ['climate', 'jobs', 'days', 'crew'] }),
   schedule: writes(`${gardenPath}/schedule-runs`, head, { answer: z.strictObject({ runId: id }) }),
   latestSchedule: reads(`${gardenPath}/schedule-runs/latest`, keeper, {
@@ -187,7 +187,7 @@ export const wateringEndpoints = {
   }),
   give: writes(`${gardenPath}/waterings`, crew, {
     body: z.object({
-      on: isoDay,
+      on: recordedDay,
       given: z
         .array(z.object({ plantingId: id, litres: z.number().positive().max(10_000) }))
         .min(1)

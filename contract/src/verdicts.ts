@@ -1,29 +1,40 @@
 import { actions } from '@border/core'
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
-import { gardenPath, botanicalName, head, id, isoDay, keeper, longText } from './basics.ts'
+import {
+  gardenPath,
+  botanicalName,
+  head,
+  id,
+  isoDay,
+  keeper,
+  longText,
+  point,
+  recordedDay,
+  note,
+} from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { assessment, successorChoice, term } from './worked.ts'
 
-const moveTarget = z.object({ placeId: id, x: z.number(), y: z.number() })
+const moveTarget = z.object({ placeId: id, ...point })
 export type MoveTarget = z.infer<typeof moveTarget>
 
 /** What the person chose. Kept for ever; a later decision stands beside it. */
 export const decisionRequest = z.discriminatedUnion('choice', [
-  z.object({ plantingId: id, on: isoDay, choice: z.literal('accept'), target: moveTarget.optional() }),
+  z.object({ plantingId: id, on: recordedDay, choice: z.literal('accept'), target: moveTarget.optional() }),
   z.object({
     plantingId: id,
-    on: isoDay,
+    on: recordedDay,
     choice: z.literal('otherwise'),
     action: z.enum(actions),
-    reason: z.string().trim().min(3, 'say why').max(2000),
+    reason: note.refine((why) => why.length >= 3, 'say why'),
     target: moveTarget.optional(),
   }),
   z.object({
     plantingId: id,
-    on: isoDay,
+    on: recordedDay,
     choice: z.literal('wait'),
-    until: isoDay,
+    until: recordedDay,
     reason: longText.optional(),
   }),
 ])
@@ -97,10 +108,10 @@ export const verdictEndpoints = {
   decideMany: writes(`${gardenPath}/decisions/many`, head, {
     body: z.object({
       plantingIds: z.array(id).min(1).max(200),
-      on: isoDay,
+      on: recordedDay,
       word: z.discriminatedUnion('choice', [
         z.object({ choice: z.literal('accept') }),
-        z.object({ choice: z.literal('wait'), until: isoDay }),
+        z.object({ choice: z.literal('wait'), until: recordedDay }),
       ]),
     }),
     answer: bulkAnswer,

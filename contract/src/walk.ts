@@ -1,7 +1,7 @@
 import type { SeenInWords } from '@border/core'
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
-import { gardenPath, crew, id, instant, isoDay, shortNote } from './basics.ts'
+import { gardenPath, crew, id, instant, isoDay, shortNote, recordedDay, note } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { standpoint } from './photos.ts'
 import { bloomStage, earliness, sign, unseen, usualPhase } from './worked.ts'
@@ -9,13 +9,13 @@ import { bloomStage, earliness, sign, unseen, usualPhase } from './worked.ts'
 const noted = {
   /** Made on the device: the same entry sent twice is kept once. */
   id,
-  on: isoDay,
+  on: recordedDay,
   at: instant,
   /** An earlier entry of the same device that this one puts right. */
   replacesId: id.optional(),
   /** What it puts right instead where that one never came into the record, latest first. */
   orReplaces: z.array(id).max(50).optional(),
-  note: z.string().trim().min(1).max(2000).optional(),
+  note: note.optional(),
 }
 const sizeM = z.number().positive().max(60)
 const observationEntry = z

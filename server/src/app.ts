@@ -6,8 +6,9 @@ import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Logger } from 'pino'
 import type { Piscina } from 'piscina'
+import { readBody, requestRefusal } from './body.ts'
 import { connect, type Db } from './database/connect.ts'
-import { AWAY_AGAIN_S, awayRefusal, constraintRefusal, Refusal } from './errors.ts'
+import { AWAY_AGAIN_S, awayRefusal, constraintRefusal, Refusal, unkeptRefusal } from './errors.ts'
 import { benchRoutes } from './routes/bench.ts'
 import { climateRoutes } from './routes/climate.ts'
 import { crewRoutes } from './routes/crew.ts'
@@ -103,7 +104,7 @@ export function composeApp(options: AppOptions): RunningApp {
     '/api',
     noStore,
     session.handler,
-    express.json({ limit: '13mb' }),
+    readBody(BODY_MB),
     routerOf({ ...shop, enqueue, checksAnswers: options.checksAnswers ?? false }, routes),
     unknownAddress,
   )
@@ -160,6 +161,8 @@ const unknownAddress: RequestHandler = () => {
   throw new Refusal(404, 'There is nothing at this address.')
 }
 
+/** Most that is taken at once; the largest photo and what is said of it. */
+const BODY_MB = 13
 const NONCE_PLACE = /__CSP_NONCE__/g
 
 function serveWeb(app: Express, webRoot: string): void {
@@ -184,8 +187,15 @@ function answerErrors(log: Logger | undefined): ErrorRequestHandler {
     // Nobody is there to be answered.
     if (res.destroyed || res.closed) return
     const refusal =
-      error instanceof Refusal ? error : (constraintRefusal(error) ?? awayRefusal(error) ?? badRequest(error))
+      error instanceof Refusal
+        ? error
+        : (constraintRefusal(error) ??
+          awayRefusal(error) ??
+          unkeptRefusal(error) ??
+          requestRefusal(error, BODY_MB))
     if (refusal) {
+      // A rule should have refused it, and named what is wrong.
+      if (unkeptRefusal(error)) log?.error({ err: error, path: req.path }, 'refused by the database alone')
       if (refusal.status === 503) {
         log?.warn({ err: error, path: req.path }, 'the database is away')
         res.set('retry-after', String(AWAY_AGAIN_S))
@@ -198,12 +208,4 @@ function answerErrors(log: Logger | undefined): ErrorRequestHandler {
       .status(500)
       .json({ error: 'Something went wrong on our side. Nothing was saved; try again in a moment.' })
   }
-}
-
-/** Errors of the body parser. */
-function badRequest(error: { type?: string }): Refusal | undefined {
-  if (error.type === 'entity.parse.failed') return new Refusal(400, 'The request is not valid JSON.')
-  if (error.type === 'entity.too.large')
-    return new Refusal(413, 'This is larger than the 13 MB taken at once. Nothing was saved.')
-  return undefined
 }

@@ -81,12 +81,23 @@ export function awayRefusal(error: unknown): Refusal | undefined {
     : undefined
 }
 
-/** Unique, check, foreign key, exclusion. */
-const brokenConstraint = ['23505', '23514', '23503', '23P01']
+/** A value that no column holds, whatever the rules let through: text that cannot be written, a number too large, a day that is none. */
+export function unkeptRefusal(error: unknown): Refusal | undefined {
+  const { code, severity } = error as { code?: unknown; severity?: unknown }
+  // Only the database says how severe an error is.
+  return severity !== undefined && /^22/.test(String(code))
+    ? new Refusal(422, 'Something in what was sent cannot be kept as it is. Nothing was saved.')
+    : undefined
+}
+
+/** Unique, check, exclusion. */
+const brokenConstraint = ['23505', '23514', '23P01']
+const NAMES_NOTHING = '23503'
 
 /** A constraint of the database put into words; undefined for anything else. */
 export function constraintRefusal(error: unknown): Refusal | undefined {
   const { code, constraint } = error as { code?: string; constraint?: string }
+  if (code === NAMES_NOTHING) return notFound('Something that this names')
   if (!code || !brokenConstraint.includes(code)) return undefined
   return new Refusal(
     409,

@@ -3,18 +3,9 @@ import type { IsoDate } from '../dates/index.ts'
 import { isSign, type SignId } from '../diagnosis/index.ts'
 import { bloomStages } from '../performance/index.ts'
 import type { SeenInWords } from '../walk/index.ts'
+import { recordedDay, tag, words } from '../written/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
-import {
-  day,
-  inFileOrder,
-  number,
-  optional,
-  readTable,
-  text,
-  whole,
-  writeTable,
-  type Located,
-} from './table.ts'
+import { inFileOrder, number, optional, readTable, whole, writeTable, type Located } from './table.ts'
 
 const yesNo = optional(
   z
@@ -44,8 +35,8 @@ const signList = optional(
 /** One row of `observations.csv`: a look at a planting. Signs are separated by semicolons. */
 const observationRow = z.object({
   id: optional(z.uuid('must be a UUID, or empty')),
-  tag: text(40),
-  date: day,
+  tag,
+  date: recordedDay,
   rating: optional(whole(1, 5)),
   living: optional(whole(1, 10_000)),
   absent: yesNo,
@@ -54,7 +45,7 @@ const observationRow = z.object({
   height_m: optional(number(0.01, 60)),
   spread_m: optional(number(0.01, 60)),
   signs: signList,
-  note: optional(text(2000)),
+  note: optional(words(2000)),
 })
 export type ObservationRow = Located<z.infer<typeof observationRow>>
 

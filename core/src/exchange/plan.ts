@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { isTimeZone } from '../dates/index.ts'
-import { areaM2, metresPerDegree, outlineFault } from '../geometry/index.ts'
+import { areaM2, extentOf, metresPerDegree, outlineFault, type Point } from '../geometry/index.ts'
 import {
   eventFault,
   featureGeometry,
@@ -15,6 +15,7 @@ import {
   type PlanFeature,
   type RecordedEvent,
 } from '../garden/index.ts'
+import { limits, unkeepable, words } from '../written/index.ts'
 import { lineAndColumn, type FileProblem, type FileResult } from './problems.ts'
 import { readAs } from './readAs.ts'
 
@@ -25,7 +26,7 @@ const LEAST_AREA_M2 = 0.05
 export const gardenHead = z
   .looseObject({
     version: z.literal(1),
-    name: z.string().trim().min(1).max(120),
+    name: words(120),
     latitude: z.number().min(-90).max(90),
     longitude: z.number().min(-180).max(180),
     timeZone: z.string().refine(isTimeZone, 'must be an IANA time zone like Europe/London'),
@@ -97,7 +98,7 @@ function nameOf(raw: unknown): { featureName?: string } {
 const featureCollection = z.looseObject({
   type: z.literal('FeatureCollection'),
   garden: z.unknown(),
-  features: z.array(z.unknown()),
+  features: z.array(z.unknown()).max(limits.features),
 })
 const rawFeature = z.looseObject({
   type: z.literal('Feature'),
@@ -108,6 +109,9 @@ const rawFeature = z.looseObject({
 type Where = Pick<FileProblem, 'file' | 'feature' | 'featureName'>
 
 function readFeature(raw: unknown, where: Where, head: GardenHead | undefined): FileResult<PlanFeature> {
+  const unfit = unkeepable(raw)
+  if (unfit)
+    return { ok: false, problems: [{ ...where, property: pathOf(unfit.path), message: unfit.message }] }
   const outer = readAs(rawFeature, raw)
   if (!outer.success) return { ok: false, problems: problemsOf(outer.error, where) }
   const inner = checkProperties(outer.data.properties, where)
@@ -152,6 +156,12 @@ function geometryProblems(kind: FeatureKind, g: Geometry, where: Where): FilePro
   const problem = (message: string): FileProblem[] => [{ ...where, property: 'geometry', message }]
   const type = (neededGeometry as Partial<Record<FeatureKind, Geometry['type']>>)[kind]
   if (type && g.type !== type) return problem(`a ${kind} is a ${type}, not a ${g.type}`)
+  const corners = cornersOf(g)
+  const far = corners.findIndex(([x, y]) => Math.max(Math.abs(x), Math.abs(y)) > limits.reachM)
+  if (far >= 0)
+    return problem(
+      `${corners.length > 1 ? `corner ${far + 1} ` : ''}lies more than ${limits.reachM / 1000} km from the garden’s position`,
+    )
   if (g.type !== 'Polygon') return []
   if (g.coordinates.length > 1) return problem('a polygon with holes is not supported; draw the parts')
   const outer = g.coordinates[0]!
@@ -163,8 +173,17 @@ function geometryProblems(kind: FeatureKind, g: Geometry, where: Where): FilePro
   const fault = outlineFault(ring)
   if (fault) return problem(fault)
   if (areaM2(ring) < LEAST_AREA_M2) return problem('the outline encloses no area')
+  const { minX, minY, maxX, maxY } = extentOf(ring)
+  const across = Math.max(maxX - minX, maxY - minY)
+  if (kind === 'bed' && across > limits.bedAcrossM)
+    return problem(`is ${Math.round(across)} m across; a bed has at most ${limits.bedAcrossM} m`)
   return []
 }
+
+const cornersOf = (g: Geometry): Point[] =>
+  (g.type === 'Point' ? [g.coordinates] : g.type === 'LineString' ? g.coordinates : g.coordinates.flat()).map(
+    ([x, y]) => [x!, y!] as const,
+  )
 
 /** Plantings name their place, so places of one garden have names of their own. */
 function repeatedNames(features: readonly PlanFeature[], file: string): FileProblem[] {
@@ -199,10 +218,13 @@ function toLocal(g: Geometry, head: GardenHead): Geometry {
   return { type: 'Polygon', coordinates: g.coordinates.map((ring) => ring.map(move)) }
 }
 
+/** The properties of a feature go by their own names. */
+const pathOf = (path: readonly PropertyKey[]) => path.filter((k) => k !== 'properties').join('.') || undefined
+
 function problemsOf(error: z.ZodError, where: Where): FileProblem[] {
   return error.issues.map((issue) => ({
     ...where,
-    property: issue.path.filter((k) => k !== 'properties').join('.') || undefined,
+    property: pathOf(issue.path),
     message: issue.message,
   }))
 }

@@ -1,6 +1,5 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import { isIsoDate } from '../dates/index.ts'
 import type { FileProblem } from './problems.ts'
 import { readAs } from './readAs.ts'
 
@@ -19,11 +18,6 @@ export const number = (least: number, most: number) =>
 /** A whole number from `least` to `most`, both allowed. */
 export const whole = (least: number, most: number) =>
   number(least, most).refine((n) => Number.isInteger(n), 'must be a whole number')
-/** A field with a date. */
-export const day = z.string().trim().refine(isIsoDate, 'must be a date like 2026-09-14')
-/** A cell with words in it. */
-export const text = (most: number) =>
-  z.string().trim().min(1, 'is missing').max(most, `must be at most ${most} characters`)
 
 /** As somebody goes through the file, in place. */
 export const inFileOrder = (problems: FileProblem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0))

@@ -4,24 +4,25 @@ import type { DailyWeather, SoilReading } from '../climate/index.ts'
 import { plantingSources } from '../garden/index.ts'
 import type { LightPoint } from '../light/index.ts'
 import { brightnesses, type LuxSample, type Reading } from '../readings/index.ts'
+import { day, recordedDay, tag, tagKey, words } from '../written/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
-import { day, inFileOrder, number, optional, readTable, text, whole, type Located } from './table.ts'
+import { inFileOrder, number, optional, readTable, whole, type Located } from './table.ts'
 
 /** One row of `plantings.csv`. */
 export const plantingRow = z.object({
-  tag: text(40),
-  place: text(120),
-  taxon: text(160),
+  tag,
+  place: words(120),
+  taxon: words(160),
   count: whole(1, 10_000),
   living: optional(whole(0, 10_000)),
   planted_on: day,
   source: optional(z.enum(plantingSources, `must be one of: ${plantingSources.join(', ')}`)),
-  from_tag: optional(text(40)),
-  role: optional(text(60)),
+  from_tag: optional(tag),
+  role: optional(words(60)),
   x: optional(number(-100_000, 100_000)),
   y: optional(number(-100_000, 100_000)),
   radius_m: optional(number(0.02, 50)),
-  note: optional(text(2000)),
+  note: optional(words(2000)),
 })
 export type PlantingRow = z.infer<typeof plantingRow>
 
@@ -42,9 +43,9 @@ export function readPlantings(
   for (const row of read.rows) {
     const wrong = (column: string, message: string) =>
       problems.push({ file, line: row.line, column, message })
-    const first = tags.get(row.tag)
+    const first = tags.get(tagKey(row.tag))
     if (first !== undefined) wrong('tag', `${row.tag} is already used on line ${first}`)
-    else tags.set(row.tag, row.line)
+    else tags.set(tagKey(row.tag), row.line)
     const kind = knows.places.get(row.place.toLowerCase())
     if (!kind) wrong('place', `no place is called ${row.place}`)
     if (!knows.taxa.has(row.taxon.toLowerCase())) wrong('taxon', `${row.taxon} is not in the plant library`)
@@ -55,7 +56,7 @@ export function readPlantings(
       if (kind === 'bed' && row[axis] === undefined) wrong(axis, 'a planting in a bed needs x and y')
   }
   for (const row of read.rows)
-    if (row.from_tag && !tags.has(row.from_tag))
+    if (row.from_tag && !tags.has(tagKey(row.from_tag)))
       problems.push({
         file,
         line: row.line,
@@ -79,7 +80,7 @@ const MOST_SAMPLES = 200_000
 const LOCAL_TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(:\d{2})?$/
 const ZONED_TIME = /^\d{4}-\d{2}-\d{2}[T ]\d{2}:\d{2}(:\d{2}(\.\d+)?)?(Z|[+-]\d{2}:?\d{2})$/
 
-const timeText = text(40).refine(
+const timeText = words(40).refine(
   (t) => (LOCAL_TIME.test(t) || ZONED_TIME.test(t)) && !Number.isNaN(Date.parse(t.replace(' ', 'T'))),
   'must be a time like 2026-06-14T09:30 or 2026-06-14T08:30Z',
 )
@@ -190,7 +191,7 @@ export function readWeather(csv: string, file = 'weather.csv'): FileResult<Daily
   }
 }
 
-const soilRow = z.object({ day, celsius: number(-40, 60), place: optional(text(120)) })
+const soilRow = z.object({ day: recordedDay, celsius: number(-40, 60), place: optional(words(120)) })
 
 /**
  * Readings of a soil thermometer at about 10 cm: `day,celsius[,place]`.
@@ -215,7 +216,7 @@ export function readSoil(
 }
 
 const pointRow = z.object({
-  name: text(120),
+  name: words(120),
   x: number(-1e6, 1e6),
   y: number(-1e6, 1e6),
   z: optional(number(0, 200)),

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { monthDay } from '../garden/index.ts'
+import { words } from '../written/index.ts'
 import {
   cautionKinds,
   contradictions,
@@ -30,8 +31,8 @@ const twoDays = z.tuple([monthDay, monthDay])
 
 /** Every trait of a taxon, each by itself. */
 export const taxonShape = {
-  botanical: z.string('is missing').trim().min(1, 'is missing').min(2, 'is too short').max(160),
-  common: z.string('is missing').trim().min(1, 'is missing').max(160),
+  botanical: words(160).refine((name) => name.length >= 2, 'is too short'),
+  common: words(160),
   lifeForm: among(lifeForms),
   habit: among(habits),
   heightM: metres(60),
@@ -78,7 +79,7 @@ export const taxonShape = {
   foliageColour: colour,
   flowerColour: colour.nullish(),
   cautions: z.array(among(cautionKinds)),
-  synonyms: z.array(z.string().trim().min(1).max(160)).max(30),
+  synonyms: z.array(words(160)).max(30),
   sureness: among(['well known', 'usual', 'rough']),
 } satisfies Record<keyof Taxon, z.ZodType>
 

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { isIsoDate } from '../dates/index.ts'
+import { day, limits, remark, words } from '../written/index.ts'
 import { featureDefaults, type FeatureKind } from './feature.ts'
 import { soilTextures } from './soil.ts'
 
@@ -8,7 +9,6 @@ const TALLEST_M = 120
 
 const size = (most: number) => z.number().min(0).max(most)
 const share = z.number().min(0).max(1)
-const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
 /** A day of any year, `MM-DD`. */
 const monthDayWords = 'must be a month and day like 04-15'
 /** A day of any year, MM-DD; 29 February is one. */
@@ -48,10 +48,10 @@ const growth = z.object({
 })
 
 const lifeline = {
-  name: z.string().trim().min(1).max(120),
+  name: words(120),
   from: day.nullish(),
   to: day.nullish(),
-  note: z.string().max(2000).optional(),
+  note: remark(2000).optional(),
 }
 const screen = {
   ...lifeline,
@@ -88,7 +88,7 @@ export const featureProperties = {
     widthM: size(5).optional(),
     lengthM: size(10).optional(),
     rimHeightM: size(3).default(featureDefaults.container.rimHeightM),
-    material: z.string().max(60).optional(),
+    material: remark(60).optional(),
     ...lie,
   }),
   building: z.looseObject({
@@ -124,9 +124,19 @@ export const featureProperties = {
 } as const satisfies Record<FeatureKind, z.ZodType>
 
 const position = z.tuple([z.number(), z.number()]).rest(z.number())
+/** Positions along a line or around an outline; counted before they are looked at. */
+const positions = (least: number, most: number) =>
+  z.array(z.unknown()).min(least).max(most, `has more than ${limits.corners} corners`).pipe(z.array(position))
 /** Where a feature is: plan metres, x to the plan’s right, y up. */
 export const featureGeometry = z.discriminatedUnion('type', [
   z.object({ type: z.literal('Point'), coordinates: position }),
-  z.object({ type: z.literal('LineString'), coordinates: z.array(position).min(2) }),
-  z.object({ type: z.literal('Polygon'), coordinates: z.array(z.array(position).min(4)).min(1) }),
+  z.object({ type: z.literal('LineString'), coordinates: positions(2, limits.corners) }),
+  // The last corner of a ring repeats the first.
+  z.object({
+    type: z.literal('Polygon'),
+    coordinates: z
+      .array(positions(4, limits.corners + 1))
+      .min(1)
+      .max(100),
+  }),
 ])

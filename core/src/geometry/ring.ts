@@ -102,16 +102,47 @@ export function innerPoint(ring: Ring): Point {
   return centroid(largest)
 }
 
+/**
+ * The first two of these that meet, by number, where they do: a line sweeps over them from west to east, and only those that lie
+ * under it together are held against each other.
+ *
+ * @param spans where each lies, west to east
+ * @param meet is asked of each pair that overlaps there
+ */
+function firstMeeting(
+  spans: readonly (readonly [number, number])[],
+  meet: (i: number, j: number) => boolean,
+): readonly [number, number] | undefined {
+  const fromWest = spans.map((_, i) => i).sort((a, b) => spans[a]![0] - spans[b]![0])
+  let under: number[] = []
+  let first: readonly [number, number] | undefined
+  for (const i of fromWest) {
+    under = under.filter((j) => spans[j]![1] >= spans[i]![0])
+    for (const j of under)
+      if (meet(i, j)) {
+        const pair = [Math.min(i, j), Math.max(i, j)] as const
+        if (!first || pair[0] < first[0] || (pair[0] === first[0] && pair[1] < first[1])) first = pair
+      }
+    under.push(i)
+  }
+  return first
+}
+
 /** Corner numbers of the first two edges that cross, or undefined for a simple ring. */
 function selfCrossing(ring: Ring): readonly [number, number] | undefined {
   const n = ring.length
-  for (let i = 0; i < n; i++)
-    for (let j = i + 2; j < n; j++) {
-      if (i === 0 && j === n - 1) continue
-      const [a, b, c, d] = [ring[i]!, ring[(i + 1) % n]!, ring[j]!, ring[(j + 1) % n]!]
-      if (orient(a, b, c) !== orient(a, b, d) && orient(c, d, a) !== orient(c, d, b)) return [i, j]
-    }
-  return undefined
+  const edge = (i: number) => [ring[i]!, ring[(i + 1) % n]!] as const
+  const spans = ring.map((_, i) => {
+    const [a, b] = edge(i)
+    return [Math.min(a[0], b[0]), Math.max(a[0], b[0])] as const
+  })
+  return firstMeeting(spans, (i, j) => {
+    const apart = Math.abs(i - j)
+    if (apart === 1 || apart === n - 1) return false
+    const [a, b] = edge(i)
+    const [c, d] = edge(j)
+    return orient(a, b, c) !== orient(a, b, d) && orient(c, d, a) !== orient(c, d, b)
+  })
 }
 
 /** Corners nearer than this, metres, are one. */
@@ -119,10 +150,11 @@ const SAME_CORNER_M = 0.001
 
 /** What is wrong with an outline, by its corners as a person counts them, from 1; undefined for a simple ring. */
 export function outlineFault(ring: Ring): string | undefined {
-  for (let i = 0; i < ring.length; i++)
-    for (let j = i + 1; j < ring.length; j++)
-      if (Math.hypot(ring[i]![0] - ring[j]![0], ring[i]![1] - ring[j]![1]) < SAME_CORNER_M)
-        return `corners ${i + 1} and ${j + 1} are the same point: leave one of them out`
+  const same = firstMeeting(
+    ring.map(([x]) => [x, x + SAME_CORNER_M] as const),
+    (i, j) => Math.hypot(ring[i]![0] - ring[j]![0], ring[i]![1] - ring[j]![1]) < SAME_CORNER_M,
+  )
+  if (same) return `corners ${same[0] + 1} and ${same[1] + 1} are the same point: leave one of them out`
   const crossed = selfCrossing(ring)
   return crossed && `the outline crosses itself: edges from corners ${crossed[0] + 1} and ${crossed[1] + 1}`
 }

@@ -19,9 +19,13 @@ export async function write<T = Record<string, unknown>>(
   return answer.body ?? {}
 }
 
-/** Works out whatever follows and is not worked out yet, as the queue would in a moment. */
-export async function settle({ db, shop }: TestPractice): Promise<void> {
-  for (let i = 0; i < 5; i++) {
+/**
+ * Works out whatever follows and is not worked out yet, as the queue would in a moment.
+ *
+ * @param most runs that may be waiting
+ */
+export async function settle({ db, shop }: TestPractice, most = 5): Promise<void> {
+  for (let i = 0; i < most; i++) {
     const waiting = await db('runs').where({ state: 'queued' }).orderBy('created_at').first('id')
     if (!waiting) return
     await workOut(shop, waiting.id)

@@ -1,0 +1,440 @@
+import {
+  endpoints,
+  type CrewView,
+  type Endpoint,
+  type FeatureView,
+  type GardenView,
+  type RuleView,
+  type ScheduleRunView,
+  type SeasonView,
+} from '@border/contract'
+import { addDays, sceneOf, seededRandom } from '@border/core'
+import { simulateLog } from '@border/core/simulated'
+import { randomUUID } from 'node:crypto'
+import sharp from 'sharp'
+import { look, write } from './asked.ts'
+import { shortRecord, workOutWaiting, type TestPractice } from './practice.ts'
+
+/** Where a write goes, and a body that is accepted there. */
+export interface Sent {
+  path: string
+  body: Record<string, unknown>
+  /** The ids in it that are its own: what was sent before under one of them is known. */
+  ownIds: readonly string[]
+}
+
+/** The path of an endpoint with its parts filled in; each must be given. */
+function pathOf({ path }: Endpoint, given: Record<string, string>): string {
+  return path.replace(/:(\w+)/g, (_, name: string) => {
+    const part = given[name]
+    if (part === undefined) throw new Error(`${path} needs ${name}`)
+    return part
+  })
+}
+
+const ownRule = {
+  operation: 'upkeep',
+  does: 'Brush the paths beside the bed',
+  on: { what: 'places', place: 'bed' },
+  opens: { at: 'last frost', days: 10 },
+  bestFrom: { at: 'earliest', days: 0 },
+  bestTo: { at: 'earliest', days: 14 },
+  closes: { at: 'earliest', days: 40 },
+  labour: { setUp: 10, perPlant: 0, perM2: 0.5 },
+  materials: [{ name: 'sand', unit: 'kg', perM2: 0.2 }],
+  tools: ['broom'],
+  cautions: ['Eye protection.'],
+  forbids: ['rain'],
+  skill: null,
+  why: 'Moss is slippery.',
+  missed: 'In autumn.',
+}
+
+/**
+ * Of every address that takes a body a request that is accepted as the garden now stands; what it needs is made first. Each may be
+ * asked for again and again.
+ */
+export function validWrites(
+  practice: TestPractice,
+  today: string,
+): ReadonlyMap<Endpoint, () => Promise<Sent>> {
+  const { gardenId } = practice
+  const made = new Map<Endpoint, () => Promise<Sent>>()
+  let nth = 0
+  const own: string[] = []
+  const ownId = () => {
+    own.push(randomUUID())
+    return own.at(-1)!
+  }
+  const name = (of: string) => `${of} ${++nth}`
+  const yesterday = addDays(today, -1)
+  const garden = () => look<GardenView>(practice, '')
+  const season = () => look<SeasonView>(practice, '/season')
+  const valid = (
+    endpoint: Endpoint,
+    make: (garden: GardenView) => Promise<{ params?: Record<string, string>; body: Record<string, unknown> }>,
+  ) => {
+    made.set(endpoint, async () => {
+      const { params, body } = await make(await garden())
+      return { path: pathOf(endpoint, { gardenId, ...params }), body, ownIds: own.splice(0) }
+    })
+  }
+  const feature = (g: GardenView, named: string): FeatureView => g.features.find((f) => f.name === named)!
+  const planting = (g: GardenView) => g.plantings.filter((p) => p.livingCount > 0)[nth++ % 5]!
+  const pear = (g: GardenView) => ({ featureId: feature(g, 'Pear').id })
+  const openJob = async (is: (j: SeasonView['jobs'][number]) => boolean = () => true) => {
+    const open = (await season()).jobs.filter((j) => j.state === 'open' && j.after.length === 0 && is(j))
+    const job = open[nth++ % Math.max(1, open.length)]
+    if (!job) throw new Error('No job is open')
+    return job
+  }
+  const drawn = (named: string) => ({
+    feature: {
+      type: 'Feature',
+      properties: {
+        kind: 'tree',
+        name: named,
+        heightM: 4,
+        crownRadiusM: 1.5,
+        from: '2015-03-01',
+        note: 'A gift.',
+      },
+      geometry: { type: 'Point', coordinates: [18, 6] },
+    },
+  })
+  const newPlanting = (g: GardenView) => ({
+    tag: `F-${++nth}`,
+    taxonBotanical: 'Hosta sieboldiana',
+    placeId: feature(g, 'North bed').id,
+    count: 5,
+    plantedOn: addDays(today, -400),
+    source: 'bought',
+    x: 9,
+    y: 22.6,
+    radiusM: 0.5,
+  })
+
+  const { sessions, gardens, plan, climates, plantings, bench, taxa, light, verdicts } = endpoints
+  const { seasons, watering, rules, crews, walks, photos, records } = endpoints
+  valid(sessions.setClock, async () => ({ body: { useRealToday: false } }))
+  valid(gardens.create, async () => ({
+    body: { name: name('Garden'), latitude: 51, longitude: 0, timeZone: 'Europe/London', northDeg: 3 },
+  }))
+  const renamed = () => ({
+    plan: shortRecord.plan.replace('Walled Court', name('Court')),
+    plantings: shortRecord.plantings,
+    weather: shortRecord.weather.split('\n').slice(0, 40).join('\n'),
+  })
+  valid(gardens.previewImport, async () => ({ body: renamed() }))
+  valid(gardens.import, async () => ({ body: renamed() }))
+  valid(gardens.amend, async () => ({ body: { northDeg: 38, latitude: 52.1, longitude: 1.3 } }))
+  valid(gardens.withdraw, async () => {
+    const called = name('Garden')
+    const { body } = await practice.head.post('/gardens', {
+      name: called,
+      latitude: 51,
+      longitude: 0,
+      timeZone: 'Europe/London',
+    })
+    return { params: { gardenId: body.gardenId }, body: { name: called } }
+  })
+  valid(gardens.addMember, async () => ({
+    body: {
+      name: name('Helper'),
+      email: `helper${++nth}@example.invalid`,
+      password: 'a long enough one',
+      role: 'keeper',
+    },
+  }))
+  valid(plan.addFeature, async () => ({ body: drawn(name('Tree')) }))
+  valid(plan.amendFeature, async (g) => {
+    const { featureId } = await write<{ featureId: string }>(practice, '/features', drawn(name('Tree')))
+    return { params: { featureId }, body: drawn(feature(g, 'Pear').name + ++nth) }
+  })
+  valid(plan.changeFeature, async (g) => ({
+    params: pear(g),
+    body: { date: yesterday, change: { heightM: 5, crownRadiusM: 2 } },
+  }))
+  valid(plan.endFeature, async (g) => ({
+    params: { featureId: feature(g, 'Old workshop').id },
+    body: { to: addDays(today, -40) },
+  }))
+  valid(plan.recordEvent, async (g) => ({
+    params: pear(g),
+    body: { date: yesterday, action: 'thinned', fraction: 0.1 },
+  }))
+  valid(climates.bringWeather, async () => ({ body: { weather: shortRecord.weather } }))
+  valid(climates.sayKnown, async () => ({
+    body: { lastFrost: '05-14', firstFrost: '10-02', coldestC: -18 },
+  }))
+  valid(climates.measureSoil, async (g) => ({
+    body: { day: yesterday, celsius: 11.5, placeId: feature(g, 'North bed').id },
+  }))
+  valid(climates.bringSoil, async () => ({
+    body: { csv: `day,celsius,place\n${addDays(today, -(10 + (++nth % 300)))},9.5,North bed\n` },
+  }))
+  valid(plantings.add, async (g) => ({ body: newPlanting(g) }))
+  valid(plantings.amend, async (g) => {
+    const { plantingId } = await write<{ plantingId: string }>(practice, '/plantings', newPlanting(g))
+    return { params: { plantingId }, body: { ...newPlanting(g), role: 'edging' } }
+  })
+  valid(plantings.note, async (g) => ({
+    params: { plantingId: planting(g).id },
+    body: { on: yesterday, note: 'Staked after the gale.' },
+  }))
+  const waiting = {
+    taxonBotanical: 'Hosta sieboldiana',
+    count: 3,
+    since: addDays(today, -3),
+    note: 'in shade',
+  }
+  valid(bench.put, async () => ({ body: waiting }))
+  valid(bench.gone, async () => {
+    await write(practice, '/bench', waiting)
+    const [one] = await look<{ id: string }[]>(practice, '/bench')
+    return { params: { benchId: one!.id }, body: { on: today, gone: 'given away' } }
+  })
+  const ownKind = async (botanical: string) => {
+    const { body } = await practice.head.get('/taxa')
+    const known = (body as { botanical: string }[]).find((t) => t.botanical === 'Hosta sieboldiana')!
+    return { ...known, botanical, common: 'fuzzed hosta', synonyms: [] }
+  }
+  valid(taxa.save, async () => ({ body: { taxon: await ownKind(name('Hosta probata')) } }))
+  valid(taxa.bring, async () => {
+    const { text } = await practice.head.get('/taxa.csv')
+    const [columns, row] = text.split('\r\n')
+    return { body: { csv: `${columns}\r\n${row}\r\n` } }
+  })
+  valid(taxa.remove, async () => {
+    const botanical = name('Hosta removenda')
+    await practice.head.post('/taxa', { taxon: await ownKind(botanical) })
+    return { body: { botanical } }
+  })
+  valid(light.keepWhatIf, async (g) => ({
+    body: {
+      name: name('Without'),
+      suppositions: [{ obstructionId: feature(g, 'Pear').id, gone: true, heightM: 3, movedM: [1, -2] }],
+    },
+  }))
+  valid(light.takeReading, async (g) => ({
+    body: {
+      at: `${yesterday}T11:30:00Z`,
+      x: 5.5,
+      y: 11.6,
+      placeId: feature(g, 'Court border').id,
+      seen: 'shade',
+    },
+  }))
+  valid(light.bringLog, async (g) => {
+    const stood = { x: 5.5, y: 11.6, z: 0 }
+    const fromMs = Date.parse(`${addDays(today, -20)}T00:00Z`)
+    const samples = simulateLog(
+      sceneOf(g.garden, g.features),
+      stood,
+      { fromMs, days: 4, everyMin: 30 },
+      seededRandom(++nth),
+    )
+    const lines = samples.map((s) => `${new Date(s.instantMs).toISOString().slice(0, 16)}Z,${s.lux}`)
+    const placeId = feature(g, 'Court border').id
+    return {
+      body: { name: name('logger'), x: 5.5, y: 11.6, placeId, csv: ['time,lux', ...lines].join('\n') },
+    }
+  })
+  // A logger that stands where another stood writes the very same file.
+  valid(light.simulateLog, async (g) => ({
+    body: {
+      x: 4 + (++nth % 400) / 100,
+      y: 11.6,
+      placeId: feature(g, 'Court border').id,
+      name: name('logger'),
+    },
+  }))
+  valid(light.decideSuspicion, async (g) => {
+    const suspicionId = randomUUID()
+    const cause = { what: 'gone', obstructionId: feature(g, 'Pear').id, on: yesterday }
+    await practice.db('suspicions').insert({
+      id: suspicionId,
+      garden_id: gardenId,
+      key: suspicionId,
+      kind: 'unrecorded',
+      detail: JSON.stringify({ kind: 'unrecorded', cause, posterior: 0.9, explains: 5, used: 6 }),
+      state: 'open',
+      first_seen: yesterday,
+      last_seen: yesterday,
+    })
+    return { params: { suspicionId }, body: { state: 'dismissed' } }
+  })
+  valid(verdicts.decide, async (g) => ({
+    body: {
+      plantingId: planting(g).id,
+      on: today,
+      choice: 'otherwise',
+      action: 'keep',
+      reason: 'It is liked where it is.',
+    },
+  }))
+  valid(verdicts.decideMany, async (g) => ({
+    body: {
+      plantingIds: [planting(g).id],
+      on: today,
+      word: { choice: 'wait', until: addDays(today, 90) },
+    },
+  }))
+  valid(verdicts.saySuccessor, async (g) => {
+    const ailing = {
+      type: 'Feature',
+      properties: {
+        ...feature(g, 'Pear').properties,
+        kind: 'tree',
+        name: name('Old ash'),
+        heightM: 8,
+        crownRadiusM: 3,
+        health: 'failing',
+      },
+      geometry: { type: 'Point', coordinates: [30, 30] },
+    }
+    const { featureId } = await write<{ featureId: string }>(practice, '/features', { feature: ailing })
+    return { params: { subjectId: featureId }, body: { state: 'dismissed' } }
+  })
+  valid(seasons.setCalendarLink, async () => ({ body: { on: true } }))
+  valid(seasons.recordDone, async () => {
+    const job = await openJob()
+    await write(practice, `/jobs/${job.id}/done`, { on: today, minutes: 5 })
+    await write(practice, `/jobs/${job.id}/take-back`)
+    return {
+      params: { jobId: job.id },
+      body: {
+        on: today,
+        minutes: 13,
+        used: [{ name: 'compost', amount: 2, unit: 'l' }],
+        note: 'Wet ground.',
+      },
+    }
+  })
+  valid(seasons.leaveOut, async () => {
+    const job = await openJob((j) => j.ruleId !== null)
+    await write(practice, `/jobs/${job.id}/leave-out`, { leaveOut: true })
+    return { params: { jobId: job.id }, body: { leaveOut: false } }
+  })
+  valid(seasons.pin, async () => {
+    const job = await openJob((j) => j.plannedOn !== null && j.plannedOn > today)
+    return { params: { jobId: job.id }, body: { day: job.plannedOn } }
+  })
+  valid(seasons.takeSchedule, async () => {
+    const { runId } = await write<{ runId: string }>(practice, '/schedule-runs')
+    await workOutWaiting(practice)
+    const { run } = await look<{ run: ScheduleRunView | null }>(practice, '/schedule-runs/latest')
+    if (run?.state !== 'ready') throw new Error(`The plan is ${run?.state}`)
+    return { params: { runId }, body: { take: false } }
+  })
+  valid(watering.give, async (g) => ({
+    body: { on: today, given: [{ plantingId: planting(g).id, litres: 10 }] },
+  }))
+  valid(rules.saveOwn, async () => ({ body: ownRule }))
+  const shipped = async () =>
+    (await look<RuleView[]>(practice, '/rules')).find((r) => r.touches.length > 0 && r.isOn)!
+  valid(rules.change, async () => ({
+    params: { rule: (await shipped()).id },
+    body: { adjusted: { shiftDays: 6 } },
+  }))
+  valid(rules.askJob, async () => {
+    const { jobs } = await season()
+    const isThere = (rule: string, subjectId: string) =>
+      jobs.some((j) => j.ruleId === rule && (j.placeId === subjectId || j.plantingIds.includes(subjectId)))
+    const left = (await look<RuleView[]>(practice, '/rules')).flatMap(({ id: rule, touches }) =>
+      touches.filter((t) => !isThere(rule, t.id)).map((t) => ({ rule, subjectId: t.id })),
+    )
+    const { rule, subjectId } = left[++nth % left.length]!
+    return { params: { rule }, body: { subjectId } }
+  })
+  valid(rules.followSchool, async () => ({ body: { school: 'cutting-back', choice: 'autumn' } }))
+  valid(crews.name, async () => ({ body: { name: 'The two of us', travelMinutes: 15 } }))
+  valid(crews.share, async () => {
+    const other = { name: name('Garden'), latitude: 51, longitude: 0, timeZone: 'Europe/London' }
+    const { body } = await practice.head.post('/gardens', other)
+    const crew = await look<CrewView>(practice, '/crew')
+    if (crew.gardens.length + crew.others > 1) await write(practice, '/crew/share', { withGardenId: null })
+    return { body: { withGardenId: body.gardenId } }
+  })
+  valid(crews.savePerson, async () => ({
+    body: { name: name('Hand'), skills: ['pruning'], minutesByWeekday: [0, 60, 0, 60, 0, 0, 0] },
+  }))
+  valid(crews.addAbsence, async () => {
+    const from = addDays(today, ++nth * 20)
+    return { body: { personId: null, from, to: addDays(from, 3), reason: 'course' } }
+  })
+  valid(crews.setDay, async () => ({ body: { day: addDays(today, 5), minutes: 90 } }))
+  valid(walks.note, async (g) => ({
+    body: {
+      entries: [
+        {
+          kind: 'planting',
+          id: ownId(),
+          plantingId: planting(g).id,
+          on: yesterday,
+          at: `${yesterday}T09:00:00Z`,
+          rating: 3,
+          signs: ['wilting'],
+          note: 'After the heat.',
+        },
+        {
+          kind: 'place',
+          id: ownId(),
+          placeId: feature(g, 'Court border').id,
+          on: yesterday,
+          at: `${yesterday}T09:05:00Z`,
+          soil: 'dry',
+          holesM: [0.6],
+        },
+      ],
+    },
+  }))
+  valid(photos.add, async (g) => {
+    const hue = { r: ++nth % 256, g: 120, b: 40 }
+    const picture = await sharp({ create: { width: 32, height: 24, channels: 3, background: hue } })
+      .jpeg()
+      .toBuffer()
+    return {
+      body: {
+        id: ownId(),
+        on: yesterday,
+        at: `${yesterday}T09:00:00Z`,
+        data: picture.toString('base64'),
+        plantingId: planting(g).id,
+      },
+    }
+  })
+  valid(photos.addStandpoint, async (g) => ({
+    body: {
+      name: name('Gate'),
+      framing: 'The pot on the left.',
+      x: 4,
+      y: 9,
+      placeId: feature(g, 'Court border').id,
+    },
+  }))
+  valid(records.setShare, async () => ({
+    body: { sign: 'wilting', cause: 'drier', share: 0.4 + (++nth % 50) / 100, why: 'Sand.' },
+  }))
+  valid(records.strikeOff, async (g) => {
+    const { plantingId } = await write<{ plantingId: string }>(practice, '/plantings', newPlanting(g))
+    return { params: { plantingId }, body: { on: today, note: 'Frozen.' } }
+  })
+  valid(records.found, async (g) => {
+    const { plantingId } = await write<{ plantingId: string }>(practice, '/plantings', newPlanting(g))
+    await write(practice, `/plantings/${plantingId}/strike-off`, { on: today })
+    return { params: { plantingId }, body: { on: today, note: 'Late to show.' } }
+  })
+  valid(records.judgeTrial, async (g) => ({
+    params: { plantingId: planting(g).id },
+    body: { on: today, outcome: 'trial', reason: 'New here.' },
+  }))
+  valid(records.treat, async (g) => ({
+    params: { plantingId: planting(g).id },
+    body: { on: addDays(today, -90 - (++nth % 200)), what: 'cut by half' },
+  }))
+  valid(records.bring, async () => ({
+    body: { csv: `id,tag,date,rating,note\n${ownId()},W-02,${addDays(today, -60)},3,seen\n` },
+  }))
+  return made
+}
