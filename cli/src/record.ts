@@ -78,7 +78,9 @@ interface RecordFiles {
 }
 
 function looksIn(file: string, plantings: readonly Planting[], today: string): Seen[] {
-  const rows = accepted(readObservations(readText(file), new Set(plantings.map((p) => p.tag)), today, file))
+  const rows = accepted(
+    readObservations(readText(file), new Map(plantings.map((p) => [p.tag, p])), today, file),
+  )
   const since = new Map(plantings.map((p) => [p.tag, p.inPlaceSince]))
   // As on the screen: a look from before a planting came to its place is none of it there.
   return rows

@@ -19,7 +19,6 @@ beforeAll(async () => {
     databaseUrl: url.href,
     sessionSecret: 'test',
     secureCookies: false,
-    signInAttempts: 5,
   })
   db = app.db
   await migrate(db)

@@ -25,7 +25,7 @@ import { walkRoutes } from './routes/walk.ts'
 import { taxaRoutes } from './routes/taxa.ts'
 import { wateringRoutes } from './routes/watering.ts'
 import { routerOf, type Route } from './routing.ts'
-import { sessions, signInLimit } from './session.ts'
+import { sessions, signInLimits, tokens, usualAttempts, type AttemptsAllowed } from './session.ts'
 import type { Enqueue } from './follow.ts'
 import { computePool } from './work/compute.ts'
 import { tellWeatherFaults } from './store/weatherService.ts'
@@ -39,8 +39,9 @@ export interface AppOptions {
   secureCookies: boolean
   /** Folder of the built web application; without it only the API is served. */
   webRoot?: string
-  /** Failed sign-ins allowed from one address in a quarter of an hour. */
-  signInAttempts?: number
+  signInAttempts?: AttemptsAllowed
+  /** Whose word is taken on where a request comes from: how many servers stand before this one, or their addresses. */
+  trustedProxies?: number | string
   /** Every answer is held against the contract before it is sent. */
   checksAnswers?: boolean
   log?: Logger
@@ -65,11 +66,12 @@ export function composeApp(options: AppOptions): RunningApp {
   const db = connect(options.databaseUrl)
   const pool = computePool()
   const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies, options.log)
+  const token = tokens(options.sessionSecret, options.secureCookies)
   const { now = Date.now, enqueue = async () => {}, log } = options
   tellWeatherFaults((err) => log?.warn({ err }, 'the weather service'))
   const shop: Workshop = { db, pool, now, log }
   const routes = [
-    ...sessionRoutes(signInLimit(db, options.signInAttempts ?? 20), now),
+    ...sessionRoutes(signInLimits(db, options.signInAttempts ?? usualAttempts), token, now),
     ...gardenRoutes(pool),
     ...planRoutes(),
     ...taxaRoutes(),
@@ -88,7 +90,7 @@ export function composeApp(options: AppOptions): RunningApp {
 
   const app = express()
   app.disable('x-powered-by')
-  app.set('trust proxy', options.secureCookies ? 1 : false)
+  app.set('trust proxy', options.trustedProxies ?? false)
   app.use(contentPolicy(options.secureCookies))
   // What holds a secret is not compressed: its length would tell of it.
   app.use(
@@ -105,7 +107,10 @@ export function composeApp(options: AppOptions): RunningApp {
     noStore,
     session.handler,
     readBody(BODY_MB),
-    routerOf({ ...shop, enqueue, checksAnswers: options.checksAnswers ?? false }, routes),
+    routerOf(
+      { ...shop, enqueue, requireToken: token.require, checksAnswers: options.checksAnswers ?? false },
+      routes,
+    ),
     unknownAddress,
   )
   if (options.webRoot) serveWeb(app, options.webRoot)

@@ -35,6 +35,15 @@ export function zodRefusal(error: ZodError): Refusal {
 }
 
 const constraintWords: Record<string, string> = {
+  features_on_the_plan: 'This lies too far from the garden.',
+  features_corners: 'This has more corners than are taken.',
+  beds_across: 'This bed is larger than any that is taken.',
+  features_in_time: 'This is of a year that no garden knows.',
+  plantings_in_time: 'This was planted in a year that no garden knows.',
+  tags_are_seen: 'The tag holds a character that cannot be seen.',
+  sites_on_the_plan: 'This lies too far from the garden.',
+  absences_end: 'An absence ends within three years; someone who is away for good leaves the crew.',
+  nothing_before_planting: 'This lies before the day it was planted.',
   features_place_name: 'Another place in this garden has this name.',
   plantings_tag: 'Another planting in this garden has this tag.',
   gardens_name: 'Your practice already has a garden of this name.',
@@ -47,7 +56,7 @@ const constraintWords: Record<string, string> = {
   jobs_done_are_recorded: 'A job is done exactly where it is recorded as done.',
   job_order_goes_on: 'These jobs would wait for each other in a circle.',
   jobs_closed_have_no_day: 'Only an open job has a day.',
-  people_email: 'Someone already has an account with this address.',
+  people_email: 'Someone of your practice already has an account with this address.',
 }
 
 /** Lost or refused connections, of the network and of PostgreSQL: going down, starting, shut to new ones, full. */
@@ -94,6 +103,13 @@ export function unkeptRefusal(error: unknown): Refusal | undefined {
 const brokenConstraint = ['23505', '23514', '23P01']
 const NAMES_NOTHING = '23503'
 
+const kindOfRule = (constraint: string): string | undefined =>
+  constraint.endsWith('_in_time')
+    ? 'This is of a day that no garden knows.'
+    : constraint.endsWith('_say_something')
+      ? 'What is said holds nothing that can be seen.'
+      : undefined
+
 /** A constraint of the database put into words; undefined for anything else. */
 export function constraintRefusal(error: unknown): Refusal | undefined {
   const { code, constraint } = error as { code?: string; constraint?: string }
@@ -101,7 +117,7 @@ export function constraintRefusal(error: unknown): Refusal | undefined {
   if (!code || !brokenConstraint.includes(code)) return undefined
   return new Refusal(
     409,
-    (constraint && constraintWords[constraint]) ||
+    (constraint && (constraintWords[constraint] ?? kindOfRule(constraint))) ||
       'This conflicts with what is already recorded. Nothing was saved.',
   )
 }

@@ -11,7 +11,8 @@ import { openQueue } from './queue.ts'
  * The server process. It keeps no state of its own: any number run beside each other over one database.
  *
  * Environment: DATABASE_URL; SESSION_SECRET_FILE, a file with the secret that signs cookies; PORT; HOST (loopback
- * unless told otherwise); WEB_ROOT; SECURE_COOKIES=1 behind HTTPS; CHECK_ANSWERS=1 where the product is worked on.
+ * unless told otherwise); WEB_ROOT; SECURE_COOKIES=1 behind HTTPS; TRUSTED_PROXIES, how many servers stand before this one or
+ * their addresses; CHECK_ANSWERS=1 where the product is worked on.
  */
 const log = pino({ name: 'border', level: process.env.LOG_LEVEL ?? 'info' }, pino.destination(2))
 const { DATABASE_URL, SESSION_SECRET_FILE, WEB_ROOT } = process.env
@@ -31,13 +32,15 @@ async function onceThere<T>(begin: () => Promise<T>): Promise<T> {
 }
 
 const queue = await onceThere(() => openQueue(DATABASE_URL, log))
+const attempts = Number(process.env.SIGN_IN_ATTEMPTS) || undefined
 const running = composeApp({
   enqueue: queue.enqueue,
   databaseUrl: DATABASE_URL,
   sessionSecret: readFileSync(SESSION_SECRET_FILE, 'utf8').trim(),
   secureCookies: process.env.SECURE_COOKIES === '1',
   webRoot: WEB_ROOT && existsSync(WEB_ROOT) ? WEB_ROOT : undefined,
-  signInAttempts: process.env.SIGN_IN_ATTEMPTS ? Number(process.env.SIGN_IN_ATTEMPTS) : undefined,
+  trustedProxies: proxiesIn(process.env.TRUSTED_PROXIES),
+  signInAttempts: attempts === undefined ? undefined : { fromAddress: attempts, atAccount: attempts },
   checksAnswers: process.env.CHECK_ANSWERS === '1',
   log,
 })
@@ -69,6 +72,11 @@ function whereToListen(): Listening {
   } catch (error) {
     return misused((error as Error).message)
   }
+}
+
+/** How many there are, or their addresses and nets with commas between. */
+function proxiesIn(said: string | undefined): number | string | undefined {
+  return said && /^\d+$/.test(said) ? Number(said) : said || undefined
 }
 
 function misused(what: string): never {

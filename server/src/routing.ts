@@ -12,7 +12,6 @@ import { openGarden, type GardenReader } from './reader.ts'
 import { lockPractice } from './store/crews.ts'
 import { findMember, lockGarden, type GardenAccess } from './store/gardens.ts'
 import { findPerson, standsAt, type Person } from './store/people.ts'
-import { requireCsrf } from './session.ts'
 import { versionsOf } from './store/versions.ts'
 import type { Workshop } from './work/runs.ts'
 
@@ -43,13 +42,13 @@ interface InGarden {
 /** Of an endpoint that only answers that it is done, or that sends a file itself, nothing is awaited. */
 type Answered<E extends Endpoint> = AnswerOf<E> extends { ok: true } | undefined ? void : AnswerOf<E>
 
-interface Raw {
+export interface Raw {
   req: Request
   res: Response
 }
 
 interface Handling<E extends Endpoint, P> {
-  limit?: RequestHandler
+  limits?: RequestHandler[]
   /** What takes long, or is asked of others, before a write holds anything; what it returns is `call.prepared`. */
   prepare?: (call: Call<E>) => Promise<P>
   /** The view that what was prepared rests on: where that has changed meanwhile it is prepared anew. */
@@ -63,7 +62,7 @@ interface Handling<E extends Endpoint, P> {
 
 export interface Route {
   endpoint: Endpoint
-  limit?: RequestHandler
+  limits?: RequestHandler[]
   prepare?: (call: never) => Promise<unknown>
   restsOn?: View
   handle: (call: never, raw: Raw) => Promise<unknown>
@@ -78,6 +77,7 @@ export const route = <E extends Endpoint, P = undefined>(endpoint: E, handling: 
 /** What routes are served with. */
 export interface Served extends Workshop {
   enqueue: Enqueue
+  requireToken: RequestHandler
   /** In tests and in development every answer is held against what its endpoint says of it. */
   checksAnswers: boolean
 }
@@ -87,7 +87,8 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
   const router = express.Router()
   for (const r of routes) {
     const { endpoint } = r
-    const before = [...(r.limit ? [r.limit] : []), requireCsrf]
+    // What is counted is counted of the product's own pages: anybody else could lock people out by it.
+    const before = [served.requireToken, ...(r.limits ?? [])]
     router[endpoint.method](endpoint.path, ...before, async (req, res) => {
       const { person, garden } = await admit(db, endpoint.access, req)
       for (const [name, value] of Object.entries(req.params))

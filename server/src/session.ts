@@ -1,8 +1,9 @@
 import connectPgSimple from 'connect-pg-simple'
-import { rateLimit, type Store } from 'express-rate-limit'
+import { parse } from 'cookie'
+import { rateLimit, type Options, type Store } from 'express-rate-limit'
 import session from 'express-session'
-import type { RequestHandler } from 'express'
-import { randomBytes, timingSafeEqual } from 'node:crypto'
+import type { Request, RequestHandler, Response } from 'express'
+import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
 import pg from 'pg'
 import type { Logger } from 'pino'
 import type { Db } from './database/connect.ts'
@@ -11,7 +12,6 @@ import { Refusal } from './errors.ts'
 declare module 'express-session' {
   interface SessionData {
     personId?: string
-    csrfToken?: string
   }
 }
 
@@ -42,6 +42,8 @@ export function sessions(
     resave: false,
     saveUninitialized: false,
     rolling: false,
+    // What stands before the server ends HTTPS; where it does not say so, no cookie would ever be sent.
+    ...(secure && { proxy: true }),
     cookie: { httpOnly: true, sameSite: 'strict', secure, maxAge: SESSION_DAYS * 86_400_000 },
   })
   return {
@@ -53,17 +55,48 @@ export function sessions(
   }
 }
 
-/** Every write carries the session's token in a header, which another site cannot read or set. */
-export const requireCsrf: RequestHandler = (req, _res, next) => {
-  if (req.method === 'GET' || req.method === 'HEAD') return next()
-  const expected = Buffer.from(req.session.csrfToken ?? '')
-  const given = Buffer.from(req.get('x-csrf-token') ?? '')
-  if (expected.length === 0 || expected.length !== given.length || !timingSafeEqual(expected, given))
-    throw new Refusal(403, 'This page has been open too long. Reload it and try again; nothing was saved.')
-  next()
+/** Who has not signed in has no session: this random name alone, of which nothing is kept. */
+const VISIT_COOKIE = 'border.visit'
+
+/** Every write carries a token in a header, which another site cannot read or set. */
+export interface Tokens {
+  /** The token of whoever asks; a visit begins with it. */
+  of: (req: Request, res: Response) => string
+  /** Refuses a write without it. */
+  require: RequestHandler
 }
 
-export const newCsrfToken = () => randomBytes(24).toString('base64url')
+/** Tokens are the secret's seal on the session, or on the visit of who has none. */
+export function tokens(secret: string, secure: boolean): Tokens {
+  const seal = (of: string) => createHmac('sha256', secret).update(`token ${of}`).digest('base64url')
+  const known = (req: Request) =>
+    req.session.personId
+      ? `session ${req.sessionID}`
+      : sealedVisit(parse(req.headers.cookie ?? '')[VISIT_COOKIE])
+  return {
+    of: (req, res) => {
+      const on = known(req)
+      if (on) return seal(on)
+      const visit = randomBytes(24).toString('base64url')
+      res.cookie(VISIT_COOKIE, visit, { httpOnly: true, sameSite: 'strict', secure })
+      return seal(sealedVisit(visit)!)
+    },
+    require: (req, _res, next) => {
+      if (req.method === 'GET' || req.method === 'HEAD') return next()
+      const on = known(req)
+      const expected = Buffer.from(on ? seal(on) : '')
+      const given = Buffer.from(req.get('x-csrf-token') ?? '')
+      if (expected.length === 0 || expected.length !== given.length || !timingSafeEqual(expected, given))
+        throw new Refusal(
+          403,
+          'This page has been open too long. Reload it and try again; nothing was saved.',
+        )
+      next()
+    },
+  }
+}
+
+const sealedVisit = (visit: string | undefined) => visit && `visit ${visit}`
 
 /** Counts attempts in the database, so that every process sees them. */
 class DatabaseRateStore implements Store {
@@ -94,16 +127,43 @@ class DatabaseRateStore implements Store {
   }
 }
 
-/** Sign-in attempts from one address. */
-export function signInLimit(db: Db, most: number): RequestHandler {
-  return rateLimit({
-    windowMs: 15 * 60_000,
-    limit: most,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    store: new DatabaseRateStore(db),
-    skipSuccessfulRequests: true,
-    handler: (_req, _res, next) =>
-      next(new Refusal(429, 'Too many attempts. Wait a quarter of an hour and try again.')),
-  })
+/** Failed attempts to sign in that are allowed in a quarter of an hour. */
+export interface AttemptsAllowed {
+  /** From one address of the network. */
+  fromAddress: number
+  /** At one account, from wherever. */
+  atAccount: number
+}
+export const usualAttempts: AttemptsAllowed = { fromAddress: 60, atAccount: 12 }
+
+/** Shuts out who guesses, by where they are and by whom they claim to be; counted once the token is known to be right. */
+export function signInLimits(db: Db, allowed: AttemptsAllowed): RequestHandler[] {
+  const limit = (most: number, of: Partial<Options>) =>
+    rateLimit({
+      windowMs: 15 * 60_000,
+      limit: most,
+      standardHeaders: 'draft-8',
+      legacyHeaders: false,
+      store: new DatabaseRateStore(db),
+      skipSuccessfulRequests: true,
+      handler: (_req, _res, next) =>
+        next(new Refusal(429, 'Too many attempts. Wait a quarter of an hour and try again.')),
+      ...of,
+    })
+  return [
+    limit(allowed.fromAddress, { identifier: 'address' }),
+    limit(allowed.atAccount, {
+      identifier: 'account',
+      keyGenerator: (req) => `account ${accountOf(req)}`,
+      skip: (req) => accountOf(req) === undefined,
+    }),
+  ]
+}
+
+/** Whom a request claims to be; hashed, for what is counted need not tell. */
+function accountOf(req: Request): string | undefined {
+  const { email } = (req.body ?? {}) as { email?: unknown }
+  return typeof email === 'string'
+    ? createHash('sha256').update(email.trim().toLowerCase()).digest('base64url')
+    : undefined
 }

@@ -79,6 +79,7 @@ const places = new Map<string, 'bed' | 'container'>([
 ])
 const kinds = new Map(library.slice(0, 20).map((t) => [t.botanical.toLowerCase(), t.botanical]))
 const tags = ['N-001', 'N-002', 'N-003, left', 'a "tag"']
+const planted = new Map(tags.map((t) => [t, { plantedOn: '1950-01-01', plantedCount: 10_000 }]))
 
 const minutesAgo = fc.integer({ min: 1, max: 500_000 })
 /** `2026-09-14 18:00` */
@@ -217,7 +218,7 @@ const formats: Format[] = [
         note: maybe(words(200)),
       }),
     ),
-    read: (csv) => readObservations(csv, new Set(tags), TODAY),
+    read: (csv) => readObservations(csv, planted, TODAY),
     wrong: {
       id: 'one',
       tag: 'N-999',
@@ -389,7 +390,7 @@ describe('looks', () => {
   it('come back as they were written down', () => {
     fc.assert(
       fc.property(lines, (written) => {
-        const read = readObservations(writeObservations(written), new Set(tags), TODAY)
+        const read = readObservations(writeObservations(written), planted, TODAY)
         if (!read.ok) throw new Error(JSON.stringify(read.problems))
         const back = read.value.map((r) => ({
           id: r.id,

@@ -49,33 +49,41 @@ const observationRow = z.object({
 })
 export type ObservationRow = Located<z.infer<typeof observationRow>>
 
+type PlantingsByTag = ReadonlyMap<string, { plantedOn: IsoDate; plantedCount: number }>
+
 /**
- * Reads looks at plantings. Tags are matched as written; a row says something; nothing lies ahead of today.
+ * Reads looks at plantings. Tags are matched as written; a row says something; nothing lies ahead of today, or
+ * before the planting.
  *
- * @param tags of the garden
+ * @param plantings of the garden, by tag
  */
 export function readObservations(
   csv: string,
-  tags: ReadonlySet<string>,
+  plantings: PlantingsByTag,
   today: IsoDate,
   file = 'observations.csv',
 ): FileResult<ObservationRow[]> {
   const { rows, problems } = readTable(csv, observationRow, file)
   const ids = new Map<string, number>()
-  for (const row of rows) problems.push(...faultsOf(row, tags, today, ids, file))
+  for (const row of rows) problems.push(...faultsOf(row, plantings, today, ids, file))
   return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: rows }
 }
 
 function faultsOf(
   row: ObservationRow,
-  tags: ReadonlySet<string>,
+  plantings: PlantingsByTag,
   today: IsoDate,
   ids: Map<string, number>,
   file: string,
 ): FileProblem[] {
   const problems: FileProblem[] = []
   const wrong = (column: string, message: string) => problems.push({ file, line: row.line, column, message })
-  if (!tags.has(row.tag)) wrong('tag', `no planting has the tag ${row.tag}`)
+  const planting = plantings.get(row.tag)
+  if (!planting) wrong('tag', `no planting has the tag ${row.tag}`)
+  else if (row.date < planting.plantedOn)
+    wrong('date', `${row.date} lies before ${row.tag} was planted (${planting.plantedOn})`)
+  if (planting && (row.living ?? 0) > planting.plantedCount)
+    wrong('living', `more living than planted (${planting.plantedCount})`)
   if (row.date > today) wrong('date', `${row.date} is after today (${today})`)
   const { rating, living, absent, stage, height_m, spread_m, signs, note } = row
   const says = [rating, living, stage, height_m, spread_m, note].some((v) => v !== undefined)

@@ -11,6 +11,8 @@ import * as climate from './006_climate.ts'
 import * as foundation from './007_foundation.ts'
 import * as oneOfEach from './008_one_of_each.ts'
 import * as whatIsTold from './009_what_is_told.ts'
+import * as limits from './010_limits.ts'
+import * as accounts from './011_accounts.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -41,6 +43,8 @@ const migrations: Record<string, Knex.Migration> = {
   '007_foundation': foundation,
   '008_one_of_each': oneOfEach,
   '009_what_is_told': whatIsTold,
+  '010_limits': limits,
+  '011_accounts': accounts,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -110,9 +110,14 @@ export const gardenRoutes = (pool: Piscina): Route[] => [
   route(gardenEndpoints.addMember, {
     handle: async ({ db, garden, person, body }) => {
       const known = await findColleague(db, person.practiceId, body.email)
-      if (known === person.id) throw new Refusal(409, 'You cannot change your own role in a garden.')
+      if (known?.id === person.id) throw new Refusal(409, 'You cannot change your own role in a garden.')
+      if (known?.leads && !person.leads)
+        throw new Refusal(
+          403,
+          `${known.name} leads the practice: only someone who leads it too may change that role.`,
+        )
       const personId =
-        known ??
+        known?.id ??
         (await insertPerson(db, {
           practiceId: person.practiceId,
           name: body.name,

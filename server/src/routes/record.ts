@@ -1,5 +1,5 @@
 import { type PlantingView, recordEndpoints } from '@border/contract'
-import { likelihoods, seasonYearOf } from '@border/core'
+import { dayMonthYear, likelihoods, seasonYearOf } from '@border/core'
 import type { Piscina } from 'piscina'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Call, type Route } from '../routing.ts'
@@ -128,5 +128,10 @@ async function plantingOn(
   const planting = await findPlanting(db, garden.id, params.plantingId)
   if (!planting) throw notFound('This planting')
   if (body.on > today) throw new Refusal(422, ahead)
+  if (body.on < planting.plantedOn)
+    throw new Refusal(
+      422,
+      `${planting.tag} was planted on ${dayMonthYear(planting.plantedOn)}; ${dayMonthYear(body.on)} lies before.`,
+    )
   return planting
 }

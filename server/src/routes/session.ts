@@ -3,12 +3,12 @@ import { hash, verify } from '@node-rs/argon2'
 import type { Request, RequestHandler } from 'express'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
-import { route, type Route } from '../routing.ts'
-import { newCsrfToken } from '../session.ts'
+import { route, type Raw, type Route } from '../routing.ts'
+import type { Tokens } from '../session.ts'
 import {
   anyAccount,
   findPerson,
-  findSignIn,
+  findAccounts,
   insertPerson,
   insertPractice,
   isDemoPerson,
@@ -22,44 +22,44 @@ export const hashPassword = (password: string): Promise<string> => hash(password
 /** Verified against when nobody has the address, so that both answers take as long. */
 const nobodysHash = hashPassword('nobody has this password')
 
-/** @param now the real instant, milliseconds since 1970 */
-export function sessionRoutes(limit: RequestHandler, now: () => number): Route[] {
-  const sessionInfo = (db: Db, req: Request) => infoOf(db, req, now())
+/**
+ * @param limits who guesses is shut out by them
+ * @param now the real instant, milliseconds since 1970
+ */
+export function sessionRoutes(limits: RequestHandler[], tokens: Tokens, now: () => number): Route[] {
+  const sessionInfo = (db: Db, { req, res }: Raw) =>
+    infoOf(db, req, { csrfToken: tokens.of(req, res), nowMs: now() })
   /** A new session for the person, so that a cookie from before signing in is worth nothing after it. */
-  const signedIn = async (db: Db, req: Request, personId: string): Promise<SessionInfo> => {
+  const signedIn = async (db: Db, raw: Raw, personId: string): Promise<SessionInfo> => {
+    const { req } = raw
     await new Promise<void>((resolve, reject) => req.session.regenerate((e) => (e ? reject(e) : resolve())))
     req.session.personId = personId
-    req.session.csrfToken = newCsrfToken()
-    return sessionInfo(db, req)
+    return sessionInfo(db, raw)
   }
 
   return [
     route(sessionEndpoints.read, {
-      handle: async ({ db }, { req }) => {
-        req.session.csrfToken ??= newCsrfToken()
-        return sessionInfo(db, req)
-      },
+      handle: ({ db }, raw) => sessionInfo(db, raw),
     }),
     route(sessionEndpoints.signIn, {
-      limit,
-      handle: async ({ db, body }, { req }) => {
-        const found = await findSignIn(db, body.email)
-        const matches = await verify(found?.passwordHash ?? (await nobodysHash), body.password)
-        if (!found?.passwordHash || !matches) throw new Refusal(401, 'Address and password do not match.')
-        return signedIn(db, req, found.id)
+      limits,
+      handle: async ({ db, body }, raw) => {
+        const personId = await accountOf(db, body.email, body.password)
+        if (!personId) throw new Refusal(401, 'Address and password do not match.')
+        return signedIn(db, raw, personId)
       },
     }),
     route(sessionEndpoints.enterDemo, {
-      limit,
-      handle: async ({ db, body }, { req }) => {
+      limits,
+      handle: async ({ db, body }, raw) => {
         if (!(await isDemoPerson(db, body.personId)))
           throw new Refusal(401, 'This is not one of the demo’s people.')
-        return signedIn(db, req, body.personId)
+        return signedIn(db, raw, body.personId)
       },
     }),
     route(sessionEndpoints.firstAccount, {
-      limit,
-      handle: async ({ db, body }, { req }) => {
+      limits,
+      handle: async ({ db, body }, raw) => {
         const passwordHash = await hashPassword(body.password)
         const id = await db.transaction(async (trx) => {
           // Two first accounts at the same moment: the second waits here and then finds the first.
@@ -75,7 +75,7 @@ export function sessionRoutes(limit: RequestHandler, now: () => number): Route[]
             leads: true,
           })
         })
-        return signedIn(db, req, id)
+        return signedIn(db, raw, id)
       },
     }),
     route(sessionEndpoints.signOut, {
@@ -84,18 +84,33 @@ export function sessionRoutes(limit: RequestHandler, now: () => number): Route[]
       },
     }),
     route(sessionEndpoints.setClock, {
-      handle: async ({ db, body, person }, { req }) => {
+      handle: async ({ db, body, person }, raw) => {
         await setClock(db, person.practiceId, body.useRealToday)
-        return sessionInfo(db, req)
+        return sessionInfo(db, raw)
       },
     }),
   ]
 }
 
-async function infoOf(db: Db, req: Request, nowMs: number): Promise<SessionInfo> {
+/**
+ * Whose address and password these are. Practices do not know of each other: who belongs to two has an account in each, told apart
+ * by the password. It takes as long where nobody has the address.
+ */
+async function accountOf(db: Db, email: string, password: string): Promise<string | undefined> {
+  const known = await findAccounts(db, email)
+  const hashes = known.length > 0 ? known : [{ id: undefined, passwordHash: await nobodysHash }]
+  for (const { id, passwordHash } of hashes) if (await verify(passwordHash, password)) return id
+  return undefined
+}
+
+async function infoOf(
+  db: Db,
+  req: Request,
+  { csrfToken, nowMs }: { csrfToken: string; nowMs: number },
+): Promise<SessionInfo> {
   const person = req.session.personId ? await findPerson(db, req.session.personId) : undefined
   return {
-    csrfToken: req.session.csrfToken!,
+    csrfToken,
     needsFirstAccount: !person && !(await anyAccount(db)),
     demoPeople: person ? [] : await listDemoPeople(db),
     person: person

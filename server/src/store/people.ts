@@ -32,14 +32,13 @@ export async function findPerson(db: Db, id: string): Promise<Person | undefined
     .first(personColumns)
 }
 
-/** Whose address this is, whatever its capitals, and what the password is held against. */
-export async function findSignIn(
-  db: Db,
-  email: string,
-): Promise<{ id: string; passwordHash: string | null } | undefined> {
+/** Whose address this is, whatever its capitals, and what the password is held against: one at most in each practice. */
+export async function findAccounts(db: Db, email: string): Promise<{ id: string; passwordHash: string }[]> {
   return db('people')
     .whereRaw('lower(email) = lower(?)', [email])
-    .first(['id', 'password_hash as passwordHash'])
+    .whereNotNull('password_hash')
+    .orderBy('created_at')
+    .select(['id', 'password_hash as passwordHash'])
 }
 
 /** The fixed day that a practice stands at; null where it stands at the real one. */
@@ -131,10 +130,12 @@ export async function listMembers(db: Db, gardenId: string): Promise<MemberView[
 }
 
 /** Someone of the practice by address; addresses of other practices are not looked into. */
-export async function findColleague(db: Db, practiceId: string, email: string): Promise<string | undefined> {
-  const row = await db('people')
+export const findColleague = (
+  db: Db,
+  practiceId: string,
+  email: string,
+): Promise<Pick<Person, 'id' | 'name' | 'leads'> | undefined> =>
+  db('people')
     .where({ practice_id: practiceId })
     .whereRaw('lower(email) = lower(?)', [email])
-    .first('id')
-  return row?.id
-}
+    .first('id', 'name', 'leads')

@@ -1,8 +1,11 @@
 import { roles, type Role } from '@border/contract'
 import { randomUUID } from 'node:crypto'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { insertPractice } from '../store/people.ts'
-import { Client, practiceWithGarden, type TestPractice } from './practice.ts'
+import request from 'supertest'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { composeApp, type RunningApp } from '../app.ts'
+import { hashPassword } from '../routes/session.ts'
+import { insertPerson, insertPractice } from '../store/people.ts'
+import { Client, PASSWORD, practiceWithGarden, type TestPractice } from './practice.ts'
 
 let practice: TestPractice
 const people = new Map<string, Client>()
@@ -112,13 +115,57 @@ describe('signing in', () => {
     expect((await leaving.get('/gardens')).status).toBe(401)
   })
 
-  it('answers a wrong password and an unknown address alike, and stops after five tries', async () => {
-    const guesser = new Client(practice.app)
-    const wrong = await guesser.signIn('head@example.invalid', 'not this one')
-    const unknown = await guesser.signIn('nobody@example.invalid', 'not this one')
-    expect([wrong.status, wrong.body.error]).toEqual([401, unknown.body.error])
-    for (let i = 0; i < 3; i++) await guesser.signIn('head@example.invalid', 'not this one')
-    expect((await guesser.signIn('head@example.invalid')).status).toBe(429)
+  it('keeps nothing of who only looks, and a token for them all the same', async () => {
+    const sessions = async () => Number((await practice.db('session').count('* as n').first())!.n)
+    const before = await sessions()
+    const visitor = new Client(practice.app)
+    const first = await visitor.open()
+    for (let i = 0; i < 5; i++) expect((await visitor.open()).csrfToken).toBe(first.csrfToken)
+    expect((await new Client(practice.app).open()).csrfToken).not.toBe(first.csrfToken)
+    expect(await sessions()).toBe(before)
+    const signedIn = await visitor.signIn('head@example.invalid')
+    expect(signedIn.status).toBe(200)
+    expect(signedIn.body.csrfToken).not.toBe(first.csrfToken)
+    expect(await sessions()).toBe(before + 1)
+    // What a page knew before it was signed in is worth nothing after it.
+    const stale = await visitor.post('/session/clock', { useRealToday: true }, { token: first.csrfToken })
+    expect(stale.status).toBe(403)
+  })
+
+  it('lets who belongs to two practices sign in to each, and tells neither of the other', async () => {
+    const other = await insertPractice(practice.db, 'Another practice')
+    await insertPerson(practice.db, {
+      practiceId: other,
+      name: 'Elsewhere',
+      email: 'Both@Example.invalid',
+      passwordHash: await hashPassword('the other password'),
+    })
+    const here = { name: 'Here', email: 'both@example.invalid', password: PASSWORD, role: 'crew' }
+    const people = `/gardens/${practice.gardenId}/people`
+    expect((await practice.head.post(people, here)).status).toBe(200)
+    const nameOf = async (password: string) =>
+      (await new Client(practice.app).signIn('BOTH@example.invalid', password)).body.person?.name
+    expect([
+      await nameOf(PASSWORD),
+      await nameOf('the other password'),
+      await nameOf('neither of them'),
+    ]).toEqual(['Here', 'Elsewhere', undefined])
+  })
+
+  it('lets a head gardener change roles, but not of who leads the practice', async () => {
+    const people = `/gardens/${practice.gardenId}/people`
+    const deputy = await practice.join('deputy', 'head')
+    const roleFor = (email: string, role: string) =>
+      deputy.post(people, { name: 'x', email, password: 'a long enough one', role })
+    const refused = await roleFor('head@example.invalid', 'keeper')
+    expect([refused.status, refused.body.error]).toEqual([
+      403,
+      'head leads the practice: only someone who leads it too may change that role.',
+    ])
+    expect((await practice.head.get(`/gardens/${practice.gardenId}/people`)).status).toBe(200)
+    expect((await roleFor('deputy@example.invalid', 'keeper')).status).toBe(409)
+    await practice.join('helper', 'crew')
+    expect((await roleFor('helper@example.invalid', 'keeper')).status).toBe(200)
   })
 
   it('sends a strict content policy and keeps the cookie from scripts and other sites', async () => {
@@ -126,5 +173,84 @@ describe('signing in', () => {
     expect(headers['content-security-policy']).toMatch(/default-src 'self'.*object-src 'none'/)
     expect(headers['content-security-policy']).not.toMatch(/unsafe/)
     expect(String(headers['set-cookie'])).toMatch(/HttpOnly; SameSite=Strict/)
+  })
+})
+
+describe('who guesses passwords', () => {
+  let practice: TestPractice
+  beforeAll(async () => {
+    practice = await practiceWithGarden()
+  })
+  beforeEach(() => practice.db('rate_counts').delete())
+  afterAll(() => practice.stop())
+  const wrong = 'not this one'
+  const head = 'head@example.invalid'
+
+  it('is told the same of a wrong password and an unknown address, and shut out after five tries', async () => {
+    const guesser = new Client(practice.app)
+    const first = await guesser.signIn(head, wrong)
+    const unknown = await guesser.signIn('nobody@example.invalid', wrong)
+    expect([first.status, first.body.error]).toEqual([401, unknown.body.error])
+    for (let i = 0; i < 4; i++) expect((await guesser.signIn('HEAD@example.invalid', wrong)).status).toBe(401)
+    expect((await guesser.signIn(head)).status).toBe(429)
+  })
+
+  it('is shut out of every account after eight tries at different ones, and nobody is locked out who signs in', async () => {
+    for (let i = 0; i < 10; i++) expect((await new Client(practice.app).signIn(head)).status).toBe(200)
+    const guesser = new Client(practice.app)
+    for (let i = 0; i < 8; i++)
+      expect((await guesser.signIn(`nobody${i}@example.invalid`, wrong)).status).toBe(401)
+    expect((await guesser.signIn('another@example.invalid', wrong)).status).toBe(429)
+  })
+
+  it('locks nobody out with posts that come from no page of the product', async () => {
+    const outside = new Client(practice.app)
+    for (let i = 0; i < 25; i++)
+      expect((await outside.post('/session/sign-in', { email: head, password: wrong })).status).toBe(403)
+    expect((await new Client(practice.app).signIn(head)).status).toBe(200)
+  })
+
+  it('is who they are, whatever they say they were forwarded for, unless a server before this one is trusted', async () => {
+    const triesAs = async (app: RunningApp['app']) => {
+      const statuses: number[] = []
+      for (let i = 0; i < 12; i++) {
+        const agent = request.agent(app)
+        const from = `10.0.0.${i}`
+        const { body } = await agent.get('/api/session').set('x-forwarded-for', from)
+        const sent = agent
+          .post('/api/session/sign-in')
+          .set('x-csrf-token', body.csrfToken)
+          .set('x-forwarded-for', from)
+        statuses.push((await sent.send({ email: `nobody${i}@example.invalid`, password: wrong })).status)
+      }
+      return statuses
+    }
+    const behindProxy = composeApp({
+      databaseUrl: practice.url,
+      sessionSecret: 'test',
+      secureCookies: false,
+      signInAttempts: { fromAddress: 8, atAccount: 5 },
+      trustedProxies: 1,
+    })
+    expect(await triesAs(behindProxy.app)).toEqual(Array(12).fill(401))
+    await behindProxy.close()
+    expect(await triesAs(practice.app)).toEqual([...Array(8).fill(401), ...Array(4).fill(429)])
+  })
+
+  it('needs HTTPS where it is spoken, and is given cookies there alone', async () => {
+    const secure = composeApp({ databaseUrl: practice.url, sessionSecret: 'test', secureCookies: true })
+    const agent = request.agent(secure.app)
+    const { body, headers } = await agent.get('/api/session').set('x-forwarded-proto', 'https')
+    expect(String(headers['set-cookie'])).toMatch(/border\.visit=.*HttpOnly; Secure; SameSite=Strict/)
+    const cookie = String(headers['set-cookie']).split(';')[0]!
+    const answer = await request(secure.app)
+      .post('/api/session/sign-in')
+      .set({ cookie, 'x-csrf-token': body.csrfToken, 'x-forwarded-proto': 'https' })
+      .send({ email: head, password: PASSWORD })
+    expect([answer.status, String(answer.headers['set-cookie'])]).toEqual([
+      200,
+      expect.stringMatching(/border\.sid=.*HttpOnly; Secure; SameSite=Strict/),
+    ])
+    await secure.close()
   })
 })

@@ -6,7 +6,7 @@ import request from 'supertest'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { route, routerOf } from '../routing.ts'
-import { sessions } from '../session.ts'
+import { sessions, tokens } from '../session.ts'
 import { versionsOf } from '../store/versions.ts'
 import { settle, look, write } from './asked.ts'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
@@ -69,6 +69,7 @@ describe('an answer', () => {
         now: () => NOW,
         log: undefined,
         enqueue: async () => {},
+        requireToken: tokens('test', false).require,
         checksAnswers: true,
       }
       const session = sessions(practice.url, 'test', false)

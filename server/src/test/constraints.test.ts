@@ -67,7 +67,121 @@ const site = `insert into planting_sites (id, planting_id, garden_id, place_id, 
 const sitting = `insert into job_sittings (job_id, garden_id, nth, day, minutes)
   values (:job, :gardenId, 90, '2026-10-01', :minutes)`
 
+const geometry = (type: string, coordinates: unknown) => JSON.stringify({ type, coordinates })
+const bed = (across: number) =>
+  geometry('Polygon', [
+    [
+      [0, 0],
+      [across, 0],
+      [across, 5],
+      [0, 5],
+      [0, 0],
+    ],
+  ])
+const drawn = `update features set geometry = cast(:geometry as jsonb) where id = :place`
+const look = `insert into observations (id, garden_id, planting_id, on_date, seen_at, rating, note)
+  values (:id, :gardenId, :planting, :on, now(), 3, :note)`
+const event = `insert into planting_events (id, garden_id, planting_id, on_date, kind, living, note)
+  values (:id, :gardenId, :planting, :on, :kind, :living, :note)`
+const seenNow = { on: TODAY, note: 'well' }
+
+/** What no garden holds. */
+const limitProbes: readonly Probe[] = [
+  {
+    untruth: 'a bed is 20 km long',
+    rule: 'features_on_the_plan|beds_across',
+    sql: (r) => [[drawn, { ...r, geometry: bed(20_000) }]],
+  },
+  {
+    untruth: 'a bed is a park',
+    rule: 'beds_across',
+    sql: (r) => [[drawn, { ...r, geometry: bed(1001) }]],
+  },
+  {
+    untruth: 'something stands at 1e308 m',
+    rule: 'features_on_the_plan|beds_across',
+    sql: (r) => [[drawn, { ...r, geometry: geometry('Point', [1e308, 0]) }]],
+  },
+  {
+    untruth: 'an outline has 15,000 corners',
+    rule: 'features_corners',
+    sql: (r) => [
+      [
+        drawn,
+        { ...r, geometry: geometry('Polygon', [Array.from({ length: 15_000 }, (_, i) => [i / 100, i % 2])]) },
+      ],
+    ],
+  },
+  {
+    untruth: 'a plant stands 20 km away',
+    rule: 'sites_on_the_plan',
+    sql: (r) => [['update planting_sites set x = 20000 where planting_id = :planting', { ...r }]],
+  },
+  {
+    untruth: 'a planting is of the year 1',
+    rule: 'plantings_in_time',
+    sql: (r) => [[`update plantings set planted_on = '0001-05-05' where id = :planting`, { ...r }]],
+  },
+  {
+    untruth: 'a look is of 1900',
+    rule: 'observations_in_time|nothing_before_planting',
+    sql: (r) => [[look, { ...r, id: randomUUID(), ...seenNow, on: '1900-06-01' }]],
+  },
+  {
+    untruth: 'a planting is seen before it was planted',
+    rule: 'nothing_before_planting',
+    sql: (r) => [[look, { ...r, id: randomUUID(), ...seenNow, on: '1999-06-01' }]],
+  },
+  {
+    untruth: 'a planting is lost before it was planted',
+    rule: 'nothing_before_planting',
+    sql: (r) => [[event, { ...r, id: randomUUID(), on: '1999-06-01', kind: 'lost', living: 0, note: null }]],
+  },
+  {
+    untruth: '9,000 live of five',
+    rule: 'living_within_planted',
+    sql: (r) => [[event, { ...r, id: randomUUID(), on: TODAY, kind: 'counted', living: 9000, note: null }]],
+  },
+  {
+    untruth: 'a note holds nothing that is seen',
+    rule: 'observations_say_something',
+    sql: (r) => [[look, { ...r, id: randomUUID(), ...seenNow, note: '\u200b \u2060' }]],
+  },
+  {
+    untruth: 'a job was done in 1900',
+    rule: 'job_records_in_time',
+    sql: (r) => [[`update job_records set done_on = '1900-06-01' where job_id = :done`, { ...r }]],
+  },
+  {
+    untruth: 'an absence lasts ten thousand years',
+    rule: 'absences_end',
+    sql: (r) => [
+      [
+        `insert into crew_absences (id, crew_id, from_day, to_day)
+           select :id, crew_id, '2026-01-01', '9999-12-31' from gardens where id = :gardenId`,
+        { ...r, id: randomUUID() },
+      ],
+    ],
+  },
+  {
+    untruth: 'two tags differ by the size of a letter',
+    rule: 'plantings_tag',
+    sql: (r) => [
+      [
+        `update plantings set tag = (select lower(tag) from plantings where id = :otherPlanting) where id = :planting`,
+        { ...r },
+      ],
+    ],
+  },
+  {
+    untruth: 'a tag holds what is not seen',
+    rule: 'tags_are_seen',
+    sql: (r) => [[`update plantings set tag = tag || :more where id = :planting`, { ...r, more: '\u200b' }]],
+  },
+]
+
 const probes: readonly Probe[] = [
+  ...limitProbes,
   {
     untruth: 'a dropped job has a day that somebody set',
     rule: 'jobs_closed_have_no_day',

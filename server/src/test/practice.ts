@@ -75,7 +75,7 @@ export async function testApp(now?: () => number): Promise<TestApp> {
     databaseUrl: url,
     sessionSecret: 'test',
     secureCookies: false,
-    signInAttempts: 5,
+    signInAttempts: { fromAddress: 8, atAccount: 5 },
     checksAnswers: true,
     ...(now && { now }),
     ...(process.env.TEST_LOG && { log: pino(pino.destination(2)) }),

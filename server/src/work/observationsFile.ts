@@ -1,4 +1,4 @@
-import { readObservations, writeObservations, type FileResult } from '@border/core'
+import { readObservations, writeObservations, type FileResult, type IsoDate } from '@border/core'
 import { createHash } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import type { GardenAccess } from '../store/gardens.ts'
@@ -34,8 +34,8 @@ export async function importObservations(
   { personId, today }: { personId: string; today: string },
   csv: string,
 ): Promise<FileResult<{ added: number; known: number }>> {
-  const ids = new Map((await tagsOf(db, garden.id)).map((p) => [p.tag, p.id]))
-  const read = readObservations(csv, new Set(ids.keys()), today)
+  const plantings = new Map((await tagsOf(db, garden.id)).map((p) => [p.tag, p]))
+  const read = readObservations(csv, plantings, today)
   if (!read.ok) return read
   const rows = read.value.map(({ line: _, ...row }) => ({
     ...row,
@@ -54,7 +54,7 @@ export async function importObservations(
     fresh.map((r) => ({
       kind: 'planting',
       id: r.id,
-      plantingId: ids.get(r.tag)!,
+      plantingId: plantings.get(r.tag)!.id,
       on: r.date,
       // A file knows the day; noon stands for the hour.
       at: `${r.date}T12:00:00Z`,
@@ -75,7 +75,12 @@ export async function importObservations(
 const tagsOf = (db: Db, gardenId: string) =>
   db('plantings')
     .where({ garden_id: gardenId, withdrawn_at: null })
-    .select<{ id: string; tag: string }[]>('id', 'tag')
+    .select<{ id: string; tag: string; plantedOn: IsoDate; plantedCount: number }[]>(
+      'id',
+      'tag',
+      'planted_on as plantedOn',
+      'planted_count as plantedCount',
+    )
 
 /** A UUID made from what a row says, of the version kept for such uses. */
 function idOfContent(gardenId: string, row: object): string {

@@ -188,26 +188,36 @@ const idOf = (entry: unknown): string | undefined => {
   return z.uuid().safeParse(id).success ? (id as string) : undefined
 }
 
-/** What a look can be at: by id, its name and, of a planting, how many were planted. */
-type Subjects = ReadonlyMap<string, { name: string; planted: number | null }>
+interface Planted {
+  on: IsoDate
+  count: number
+}
+/** What a look can be at: its name and, of a planting, how many were planted and when. */
+interface Subject {
+  name: string
+  planted: Planted | null
+}
+/** By id. */
+type Subjects = ReadonlyMap<string, Subject>
 
 async function subjectsOf(db: Db, gardenId: string): Promise<Subjects> {
   const plantings = await db('plantings')
     .join('taxa', 'taxa.id', 'taxon_id')
     .where({ garden_id: gardenId })
-    .select<{ id: string; tag: string; botanical: string; planted: number }[]>(
+    .select<(Planted & { id: string; tag: string; botanical: string })[]>(
       'plantings.id',
       'tag',
       'botanical',
-      'planted_count as planted',
+      'planted_count as count',
+      'planted_on as on',
     )
   const places = await db('features')
     .where({ garden_id: gardenId })
     .whereIn('kind', ['bed', 'container'])
     .select<{ id: string; name: string }[]>('id', 'name')
-  const subjects = new Map<string, { name: string; planted: number | null }>()
+  const subjects = new Map<string, Subject>()
   for (const p of places) subjects.set(p.id, { name: p.name, planted: null })
-  for (const p of plantings) subjects.set(p.id, { name: `${p.tag} ${p.botanical}`, planted: p.planted })
+  for (const p of plantings) subjects.set(p.id, { name: `${p.tag} ${p.botanical}`, planted: p })
   return subjects
 }
 
@@ -217,8 +227,12 @@ function faultOf(e: z.output<typeof walkEntry>, here: Subjects, today: IsoDate):
   if (!subject) return `This ${e.kind} is not in this garden.`
   if (e.on > today)
     return `${subject.name}: ${dayMonthYear(e.on)} lies ahead, it is ${dayMonthYear(today)} in this garden. Set the clock of this device right and note it again.`
-  if (e.kind === 'planting' && subject.planted !== null && (e.living ?? 0) > subject.planted)
-    return `${subject.name}: ${e.living} living of ${subject.planted} planted. Correct how many were planted, or the count.`
+  if (e.kind !== 'planting' || !subject.planted) return undefined
+  const { on, count } = subject.planted
+  if (e.on < on)
+    return `${subject.name}: it was planted on ${dayMonthYear(on)}; ${dayMonthYear(e.on)} lies before. Correct when it was planted, or the day.`
+  if ((e.living ?? 0) > count)
+    return `${subject.name}: ${e.living} living of ${count} planted. Correct how many were planted, or the count.`
   return undefined
 }
 
