@@ -21,7 +21,8 @@ export const keeper = { garden: 'keeper' } as const
 /** Of anything that a calendar holds; what somebody sees or does is of a `recordedDay`. */
 export const isoDay = day
 export { recordedDay }
-export const id = z.uuid()
+/** However its letters are written, as the database writes them. */
+export const id = z.uuid().toLowerCase()
 export const shortText = words(120)
 export const longText = remark(2000)
 export const shortNote = words(500)

@@ -4,7 +4,7 @@ import type { DailyWeather, SoilReading } from '../climate/index.ts'
 import { plantingSources } from '../garden/index.ts'
 import type { LightPoint } from '../light/index.ts'
 import { brightnesses, type LuxSample, type Reading } from '../readings/index.ts'
-import { day, recordedDay, tag, tagKey, words } from '../written/index.ts'
+import { day, limits, recordedDay, tag, tagKey, words } from '../written/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
 import { inFileOrder, number, optional, readTable, whole, type Located } from './table.ts'
 
@@ -68,11 +68,11 @@ export function readPlantings(
 
 const weatherRow = z.object({
   day,
-  min_c: number(-90, 60),
-  max_c: number(-90, 60),
-  rain_mm: optional(number(0, 2000)),
-  wind_ms: optional(number(0, 120)),
-  cloud: optional(number(0, 1)),
+  min_c: number(...limits.celsius),
+  max_c: number(...limits.celsius),
+  rain_mm: optional(number(...limits.rainMm)),
+  wind_ms: optional(number(...limits.windMs)),
+  cloud: optional(number(...limits.cloud)),
 })
 
 /** A logger’s file longer than this, in lines, is refused. */

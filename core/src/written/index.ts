@@ -22,6 +22,11 @@ export const limits = {
   latestYear: 2199,
   /** One absence, days. */
   absenceDays: 1100,
+  /** Least and most of a day's weather, degrees Celsius, mm, metres a second, share of the sky: beyond all that was ever measured. */
+  celsius: [-90, 60],
+  rainMm: [0, 2000],
+  windMs: [0, 120],
+  cloud: [0, 1],
 } as const
 
 /** Control characters but for the breaks of a text, and halves of characters: no keyboard makes them, no database keeps them. */

@@ -91,7 +91,7 @@ export type Whose = { personId: string | null } | 'anyone'
 /** Takes a look back. @returns false where there is none of theirs */
 export const withdrawLook = async (
   db: Db,
-  table: 'observations' | 'place_looks',
+  table: LookTable,
   gardenId: string,
   whose: Whose,
   id: string,
@@ -107,12 +107,23 @@ export const withdrawLook = async (
 
 /** Which of some ids are in the record already, withdrawn or not. */
 export async function knownEntries(db: Db, gardenId: string, ids: readonly string[]): Promise<Set<string>> {
-  const of = (table: string) =>
-    db(table)
-      .where({ garden_id: gardenId })
-      .whereIn('id', [...ids])
-      .select<{ id: string }[]>('id')
-  const rows = [...(await of('observations')), ...(await of('place_looks'))]
+  const of = (table: LookTable) => knownLooks(db, table, gardenId, ids)
+  return new Set([...(await of('observations')), ...(await of('place_looks'))])
+}
+
+type LookTable = 'observations' | 'place_looks'
+
+/** Of these ids those of looks of one kind in a garden. */
+export async function knownLooks(
+  db: Db,
+  table: LookTable,
+  gardenId: string,
+  ids: readonly string[],
+): Promise<Set<string>> {
+  const rows = await db(table)
+    .where({ garden_id: gardenId })
+    .whereIn('id', [...ids])
+    .select<{ id: string }[]>('id')
   return new Set(rows.map((r) => r.id))
 }
 

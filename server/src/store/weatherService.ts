@@ -1,4 +1,4 @@
-import type { DailyWeather, ForecastDay } from '@border/core'
+import { day, daysBetween, limits, type DailyWeather, type ForecastDay } from '@border/core'
 import { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 import { kept } from './computed.ts'
@@ -7,21 +7,42 @@ const DAYS = 10
 const TIMEOUT_MS = 1500
 const TRIES = 3
 const PAUSE_MS = 150
+/** No answer is longer: bytes. */
+const FORECAST_BYTES = 20_000
+const HISTORY_BYTES = 4_000_000
+
+const between = ([least, most]: readonly [number, number]) => z.number().min(least).max(most)
+
+/** A day's weather, as somebody can have measured it or will. */
+const weatherDay = z
+  .object({
+    day,
+    minC: between(limits.celsius),
+    maxC: between(limits.celsius),
+    rainMm: between(limits.rainMm),
+    windMs: between(limits.windMs).optional(),
+    cloud: between(limits.cloud).optional(),
+  })
+  .refine((d) => d.minC <= d.maxC, 'is colder at its warmest than at its coldest')
+
+/**
+ * Days one after another, each once; counted before they are looked at.
+ *
+ * @param most how many were asked for
+ */
+const daysInOrder = <S extends z.ZodType<{ day: string }>>(of: S, most: number) =>
+  z
+    .array(z.unknown())
+    .max(most)
+    .pipe(z.array(of))
+    .refine((days) => days.every((d, i) => i === 0 || d.day > days[i - 1]!.day), 'are not in order')
 
 const forecastAnswer = z.object({
   simulated: z.boolean().default(false),
-  issued: z.string(),
-  days: z.array(
-    z.object({
-      day: z.string(),
-      minC: z.number(),
-      maxC: z.number(),
-      rainMm: z.number(),
-      windMs: z.number().optional(),
-      cloud: z.number().optional(),
-      rainChance: z.number(),
-      spreadC: z.number(),
-    }),
+  issued: day,
+  days: daysInOrder(
+    z.intersection(weatherDay, z.object({ rainChance: between([0, 1]), spreadC: between([0, 40]) })),
+    DAYS,
   ),
 })
 
@@ -32,10 +53,15 @@ export type Forecast =
 /** The weather service did not answer, or with something that is no answer: what went wrong is its cause. */
 export class WeatherSilent extends Error {}
 
+/** It answered, with something that is no weather: nothing of it is taken. */
+class NoWeather extends Error {}
+
 const SILENT: Forecast = { ok: false, why: 'The weather service does not answer.' }
+const SENSELESS: Forecast = { ok: false, why: 'The weather service answers with what is no weather.' }
 /** A service that did not answer is left alone for so long: work does not wait for it again and again. */
 const LEFT_ALONE_MS = 60_000
-let silentUntil = 0
+/** Services that are left alone, by their address: until when, and what is said meanwhile. */
+const leftAlone = new Map<string, { until: number; says: Forecast }>()
 
 /** Is told whatever goes wrong with the service; nothing until the server says who. */
 let told: (error: unknown) => void = () => {}
@@ -52,7 +78,8 @@ export async function findForecast(
   serviceUrl: string | undefined = process.env.WEATHER_URL,
 ): Promise<Forecast> {
   if (!serviceUrl) return { ok: false, why: 'No weather service is set up.' }
-  if (Date.now() < silentUntil) return SILENT
+  const alone = leftAlone.get(serviceUrl)
+  if (alone && Date.now() < alone.until) return alone.says
   const { latitude, longitude } = place
   try {
     return await kept(
@@ -65,32 +92,24 @@ export async function findForecast(
           issued: today,
           days: String(DAYS),
         })
-        const { issued, days, simulated } = forecastAnswer.parse(
-          await asked(`${serviceUrl}/v1/forecast?${query}`),
+        const { issued, days, simulated } = read(
+          forecastAnswer,
+          await asked(`${serviceUrl}/v1/forecast?${query}`, TIMEOUT_MS, FORECAST_BYTES),
         )
+        if (issued !== today || days.some((d) => d.day < today)) throw new NoWeather('It is of another day.')
         return { ok: true, issued, days: days as ForecastDay[], isSimulated: simulated }
       },
     )
   } catch (error) {
-    silentUntil = Date.now() + LEFT_ALONE_MS
     told(error)
-    return SILENT
+    const says = error instanceof NoWeather ? SENSELESS : SILENT
+    leftAlone.set(serviceUrl, { until: Date.now() + LEFT_ALONE_MS, says })
+    return says
   }
 }
 
-const historyAnswer = z.object({
-  simulated: z.boolean().default(false),
-  days: z.array(
-    z.object({
-      day: z.string(),
-      minC: z.number(),
-      maxC: z.number(),
-      rainMm: z.number().min(0),
-      windMs: z.number().optional(),
-      cloud: z.number().optional(),
-    }),
-  ),
-})
+const historyAnswer = (mostDays: number) =>
+  z.object({ simulated: z.boolean().default(false), days: daysInOrder(weatherDay, mostDays) })
 
 /** Years of days are longer in coming than a forecast. */
 const HISTORY_TIMEOUT_MS = 8000
@@ -114,9 +133,11 @@ export async function askHistory(
     to,
   })
   try {
-    const { days, simulated } = historyAnswer.parse(
-      await asked(`${serviceUrl}/v1/history?${query}`, HISTORY_TIMEOUT_MS),
+    const { days, simulated } = read(
+      historyAnswer(daysBetween(from, to) + 1),
+      await asked(`${serviceUrl}/v1/history?${query}`, HISTORY_TIMEOUT_MS, HISTORY_BYTES),
     )
+    if (days.some((d) => d.day < from || d.day > to)) throw new NoWeather('It is of other days.')
     return { days, isSimulated: simulated }
   } catch (error) {
     told(error)
@@ -124,17 +145,42 @@ export async function askHistory(
   }
 }
 
-/** Asks a few times, each with a limit; a refusal is not asked again. */
-async function asked(url: string, timeoutMs = TIMEOUT_MS): Promise<unknown> {
+/** @throws {NoWeather} saying what is wrong with the first thing that is */
+function read<S extends z.ZodType>(schema: S, answer: unknown): z.output<S> {
+  const found = schema.safeParse(answer)
+  if (!found.success) {
+    const [issue] = found.error.issues
+    throw new NoWeather(`${issue?.path.join('.')}: ${issue?.message}`)
+  }
+  return found.data
+}
+
+/** Asks a few times, each with a limit; a refusal, or an answer that is no weather, is not asked for again. */
+async function asked(url: string, timeoutMs: number, mostBytes: number): Promise<unknown> {
   for (let attempt = 1; ; attempt++) {
     try {
       const response = await fetch(url, { signal: AbortSignal.timeout(timeoutMs) })
-      if (response.ok) return await response.json()
+      if (response.ok) return await jsonOf(response, mostBytes)
       if (response.status < 500) throw new RangeError(`refused: ${response.status}`)
     } catch (error) {
-      if (error instanceof RangeError || attempt >= TRIES) throw error
+      if (error instanceof RangeError || error instanceof NoWeather || attempt >= TRIES) throw error
     }
     if (attempt >= TRIES) throw new Error('no answer')
     await new Promise((resolve) => setTimeout(resolve, PAUSE_MS * attempt))
+  }
+}
+
+async function jsonOf(response: Response, mostBytes: number): Promise<unknown> {
+  const parts: Uint8Array[] = []
+  let bytes = 0
+  for await (const part of response.body ?? []) {
+    bytes += part.byteLength
+    if (bytes > mostBytes) throw new NoWeather(`It is longer than ${mostBytes} bytes.`)
+    parts.push(part)
+  }
+  try {
+    return JSON.parse(Buffer.concat(parts).toString('utf8'))
+  } catch {
+    throw new NoWeather('It is no JSON.')
   }
 }

@@ -140,6 +140,51 @@ describe('a walk', () => {
       goodTogether: 'Sage against the wall.',
     })
   })
+
+  it('judges each entry by itself, whatever is wrong with another', async () => {
+    const planting = view.plantings[3]!
+    const place = view.features.find((f) => f.kind === 'bed')!
+    const placeLook = {
+      kind: 'place',
+      id: randomUUID(),
+      placeId: place.id,
+      on: '2026-06-11',
+      at: '2026-06-11T09:00:00Z',
+    }
+    expect((await send(crew, [{ ...placeLook, soil: 'dry' }])).kept).toEqual([placeLook.id])
+    const bad = {
+      zeroByte: look(planting.id, { note: 'a\u0000b' }),
+      nothingSeen: look(planting.id, { note: '\u200b' }),
+      beforePlanting: look(planting.id, { on: '1999-06-10' }),
+      longAgo: look(planting.id, { on: '1900-06-10' }),
+      tooMany: look(planting.id, { living: 9000 }),
+      noEntry: 'nothing of the kind',
+    }
+    const capitals = {
+      ...look(planting.id),
+      id: randomUUID().toUpperCase(),
+      plantingId: planting.id.toUpperCase(),
+    }
+    // What it says it puts right is of a place, or of nobody: it stands for itself.
+    const ofPlace = look(planting.id, { replacesId: placeLook.id })
+    const ofNobody = look(planting.id, { replacesId: randomUUID(), orReplaces: [randomUUID()] })
+    const answer = await send(crew, [...Object.values(bad), capitals, ofPlace, ofNobody])
+    expect(answer.kept).toEqual([capitals.id, ofPlace.id, ofNobody.id])
+    const whys = answer.refused.map((r: { why: string }) => r.why)
+    expect(whys).toHaveLength(Object.keys(bad).length)
+    const { tag } = planting
+    expect(whys).toEqual([
+      expect.stringMatching(new RegExp(`${tag}.*cannot be written`)),
+      expect.stringMatching(new RegExp(`${tag}.*nothing that can be seen`)),
+      expect.stringMatching(new RegExp(`${tag}.*was planted on`)),
+      expect.stringMatching(new RegExp(`${tag}.*not lie before 1950`)),
+      expect.stringMatching(new RegExp(`${tag}.*9000 living of`)),
+      expect.any(String),
+    ])
+    // Sent again, each is told by the name that the device has for it.
+    expect((await send(crew, [capitals])).kept).toEqual([capitals.id])
+    expect(await standing().where({ id: capitals.id.toLowerCase() })).toHaveLength(1)
+  })
 })
 
 describe('photos', () => {

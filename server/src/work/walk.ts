@@ -33,10 +33,12 @@ import {
   insertObservation,
   insertPlaceLook,
   knownEntries,
+  knownLooks,
   lastObservations,
   lastPlaceLooks,
   type Whose,
 } from '../store/observations.ts'
+import { constraintRefusal, unkeptRefusal } from '../errors.ts'
 import { listStandpoints } from '../store/photos.ts'
 import { lightOfGarden } from './assess.ts'
 import { likelihoodsOf, yearOfGarden } from './diagnosis.ts'
@@ -134,53 +136,70 @@ export async function keepEntries(
   entries: readonly unknown[],
 ): Promise<WalkAnswer> {
   const answer: WalkAnswer = { kept: [], refused: [] }
-  const ids = entries.map(idOf)
   const known = await knownEntries(
     db,
     by.gardenId,
-    ids.filter((id) => id !== undefined),
+    entries.flatMap((entry) => idOf(entry)?.toLowerCase() ?? []),
   )
   const here = await subjectsOf(db, by.gardenId)
-  for (const [i, entry] of entries.entries()) {
-    const id = ids[i]
-    if (id !== undefined && known.has(id)) {
-      answer.kept.push(id)
-      continue
-    }
-    const read = readAs(walkEntry, entry)
-    const fault = read.success
-      ? faultOf(read.data, here, by.today)
-      : wordsOf(read.error, here.get(subjectIdOf(entry)))
-    if (!read.success || fault) {
-      answer.refused.push({ id: id ?? '', why: fault ?? '' })
-      continue
-    }
-    const e = read.data
-    const replacesId = await replacedBy(db, by.gardenId, e, known)
-    const added =
-      e.kind === 'planting'
-        ? await insertObservation(db, by, { ...e, replacesId })
-        : await insertPlaceLook(db, by, { ...e, replacesId })
-    // Not added though unknown here: the id is another garden's.
-    if (added) {
-      answer.kept.push(e.id)
-      known.add(e.id)
-    } else answer.refused.push({ id: e.id, why: 'This entry was already kept for another garden.' })
+  for (const entry of entries) {
+    // Told by the name that the device has for it.
+    const sentAs = idOf(entry)
+    const why =
+      sentAs !== undefined && known.has(sentAs.toLowerCase())
+        ? undefined
+        : await keptOrWhyNot(db, by, entry, { known, here })
+    if (why === undefined) answer.kept.push(sentAs!)
+    else answer.refused.push({ id: sentAs ?? '', why })
   }
   return answer
+}
+
+/**
+ * Keeps one entry, by itself: whatever becomes of it, the others stay as they are.
+ *
+ * @returns why it is not kept; undefined where it is
+ */
+async function keptOrWhyNot(
+  db: Db,
+  by: { gardenId: string; personId: string; today: IsoDate },
+  entry: unknown,
+  { known, here }: { known: Set<string>; here: Subjects },
+): Promise<string | undefined> {
+  const read = readAs(walkEntry, entry)
+  if (!read.success) return wordsOf(read.error, here.get(subjectIdOf(entry)))
+  const e = read.data
+  const fault = faultOf(e, here, by.today)
+  if (fault) return fault
+  try {
+    const added = await db.transaction(async (one) => {
+      const replacesId = await replacedBy(one, by.gardenId, e)
+      return e.kind === 'planting'
+        ? insertObservation(one, by, { ...e, replacesId })
+        : insertPlaceLook(one, by, { ...e, replacesId })
+    })
+    // Not added though unknown here: the id is another garden's.
+    if (!added) return 'This entry was already kept for another garden.'
+  } catch (error) {
+    const refusal = constraintRefusal(error) ?? unkeptRefusal(error)
+    if (!refusal) throw error
+    return refusal.message
+  }
+  known.add(e.id)
+  return undefined
 }
 
 /** The entry that one puts right: the latest of those it names that is in the record. */
 async function replacedBy(
   db: Db,
   gardenId: string,
-  { replacesId, orReplaces = [] }: z.output<typeof walkEntry>,
-  known: ReadonlySet<string>,
+  { kind, replacesId, orReplaces = [] }: z.output<typeof walkEntry>,
 ): Promise<string | undefined> {
   const named = replacesId ? [replacesId, ...orReplaces] : []
-  const unknown = named.filter((id) => !known.has(id))
-  const inRecord = unknown.length > 0 ? await knownEntries(db, gardenId, unknown) : known
-  return named.find((id) => known.has(id) || inRecord.has(id))
+  if (named.length === 0) return undefined
+  // A look at a planting puts right none at a place.
+  const inRecord = await knownLooks(db, kind === 'planting' ? 'observations' : 'place_looks', gardenId, named)
+  return named.find((id) => inRecord.has(id))
 }
 
 const idOf = (entry: unknown): string | undefined => {
