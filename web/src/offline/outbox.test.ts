@@ -142,17 +142,28 @@ const sending = fc
     tabs: fc.constantFrom(1, 1, 2),
     refuses: fc.subarray(['planting a', 'place b']),
     refusesAll: fc.constantFrom(false, false, false, true),
+    breaksOver: fc.subarray(['planting b', 'place a']),
   })
-  .map(({ person, lose, all, tabs, refuses, refusesAll }) =>
+  .map(({ person, lose, all, tabs, refuses, refusesAll, breaksOver }) =>
     step(
-      `${person} sends${all ? ' all' : ''} from ${tabs} tabs, losing ${lose}, refusing ${refusesAll ? 'all' : refuses.join()}`,
+      `${person} sends${all ? ' all' : ''} from ${tabs} tabs, losing ${lose}, refusing ${refusesAll ? 'all' : refuses.join()}, breaking over ${breaksOver.join()}`,
       async (model, { server }) => {
         const ofOthers = [...server.kept.keys()].filter((id) => writers.get(id) !== person).length
-        Object.assign(server, { lose, refuses: new Set(refuses), refusesAll })
+        Object.assign(server, {
+          lose,
+          refuses: new Set(refuses),
+          refusesAll,
+          breaksOver: new Set(breaksOver),
+        })
         await Promise.allSettled(
           Array.from({ length: tabs }, () => sendWaiting(server.wire, person, model.now, all)),
         )
-        Object.assign(server, { lose: 'nothing', refuses: new Set(), refusesAll: false })
+        Object.assign(server, {
+          lose: 'nothing',
+          refuses: new Set(),
+          refusesAll: false,
+          breaksOver: new Set(),
+        })
         // Nothing of anybody else went with it.
         expect([...server.kept.keys()].filter((id) => writers.get(id) !== person)).toHaveLength(ofOthers)
       },

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto'
 import { beforeEach, expect, it } from 'vitest'
-import { doneHere, note, noteDone, notedOn, sendWaiting, waitingOf } from './queue.ts'
+import { doneHere, note, noteDone, notedOn, sendAgain, sendWaiting, waitingOf } from './queue.ts'
 import { walkDb, type Entry } from './store.ts'
 import { RecordStandIn } from './test/recordStandIn.ts'
 
@@ -79,7 +79,7 @@ it('with no connection all waits, in order, for as long as it takes', async () =
   await expect(send(10_000)).rejects.toThrow('no connection')
   expect((await waitingOf('p')).entries).toBe(250)
   server.lose = 'nothing'
-  expect(await send(10_000)).toBe(250)
+  expect(await send(10_000)).toEqual({ sent: 250, delayed: false })
   expect(server.standing()).toHaveLength(250)
 })
 
@@ -126,7 +126,7 @@ it('a job recorded without a connection is put right until it is sent, and recor
   server.lose = 'answer'
   await expect(send(3000)).rejects.toThrow('no answer')
   server.lose = 'nothing'
-  expect(await send(4000)).toBe(1)
+  expect(await send(4000)).toEqual({ sent: 1, delayed: false })
   expect([...server.jobs.values()].map((j) => [j.jobId, j.done.minutes])).toEqual([['prune', 30]])
   expect((await doneHere(owner)).get('prune')).toMatchObject({ state: 'kept', keptAt: 4000 })
 })
@@ -138,4 +138,42 @@ it('what the record refuses of a job is kept with its reason until it is put rig
   expect((await waitingOf('p')).refused.map((r) => r.why)).toEqual(['already recorded'])
   await recorded('mulch', 20, 2000)
   expect((await waitingOf('p')).jobs).toBe(1)
+})
+
+const inGarden = (gardenId: string, plantingId: string, now: number) =>
+  note({ gardenId, personId: 'p' }, entry(plantingId, 3), now, newId)
+
+it('a garden that one may no longer write to, or that is busy, does not hold up another', async () => {
+  await inGarden('lost', 'a', 0)
+  await inGarden('busy', 'b', 1)
+  await inGarden('g', 'c', 2)
+  server.refusesOf.add('lost')
+  server.busyWith.add('busy')
+  expect(await send(5000)).toEqual({ sent: 1, delayed: true })
+  expect(ratings()).toEqual([['c', 3]])
+  const waiting = await waitingOf('p')
+  expect(waiting.entries).toBe(1)
+  expect(waiting.refused.map((r) => [r.gardenId, r.why])).toEqual([
+    ['lost', 'Only a crew member of this garden may do this.'],
+  ])
+  // What was refused is mended there, and sent again as it was.
+  server.refusesOf.clear()
+  server.busyWith.clear()
+  await sendAgain(waiting.refused[0]!.id)
+  expect(await send(6000)).toEqual({ sent: 2, delayed: false })
+  expect(ratings().map(([id]) => id)).toEqual(['c', 'a', 'b'])
+  expect((await waitingOf('p')).refused).toEqual([])
+})
+
+it('an entry that the record breaks over waits alone', async () => {
+  const ids = Array.from({ length: 100 }, (_, i) => `p${i}`)
+  for (const [i, id] of ids.entries()) await inGarden('g', id, i)
+  server.breaksOver.add('planting p37')
+  expect(await send(60_000)).toEqual({ sent: 99, delayed: true })
+  expect((await waitingOf('p')).entries).toBe(1)
+  // Found by halves.
+  expect(server.asked).toBeLessThan(20)
+  server.breaksOver.clear()
+  expect(await send(70_000)).toEqual({ sent: 1, delayed: false })
+  expect(ratings()).toHaveLength(100)
 })

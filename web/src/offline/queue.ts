@@ -141,6 +141,18 @@ export async function waitingOf(personId: string): Promise<Waiting> {
   }
 }
 
+/** Sends again what the record refused: what it was refused for may have been mended there. */
+export async function sendAgain(id: string): Promise<void> {
+  const db = await walkDb()
+  for (const store of ['entries', 'photos', 'jobs'] as const) {
+    const tx = db.transaction(store, 'readwrite')
+    const q = await tx.store.get(id)
+    // As tried: an answer to it may have been lost before.
+    if (q?.state === 'refused') await tx.store.put({ ...q, state: 'tried', why: undefined } as never)
+    await tx.done
+  }
+}
+
 /** Throws away what the record refused, once the person has read why. */
 export async function dropRefused(id: string): Promise<void> {
   const db = await walkDb()
@@ -152,44 +164,60 @@ export async function dropRefused(id: string): Promise<void> {
   await db.delete('jobs', id)
 }
 
-/** The wire, as the queue sees it. Both throw when nobody answered. */
+/**
+ * What came of something on the wire: nobody answered; the record takes nothing just now; it broke over this very thing, or
+ * seemed to; or it refused it, in words, for good.
+ */
+export type Judgement = 'nobody answered' | 'not now' | 'it broke' | { refused: string }
+
+/** The wire, as the queue sees it. */
 export interface Wire {
   sendEntries: (gardenId: string, entries: WalkEntry[]) => Promise<WalkAnswer>
   sendPhoto: (photo: QueuedPhoto) => Promise<void>
   sendJob: (job: QueuedJob) => Promise<void>
-  /** The words of a refusal that trying again will not change. */
-  refusal: (error: unknown) => string | undefined
+  judged: (error: unknown) => Judgement
+}
+
+/** What a pass over what waits came to. */
+export interface Passed {
+  /** Entries, jobs and photos that the record now has and had not. */
+  sent: number
+  /** Somebody answered, and something waits all the same: it goes another time. */
+  delayed: boolean
 }
 
 /**
  * Sends what waits, oldest first. An entry is marked as tried before it goes, so that what happens while it is under way,
- * a closed page or a lost answer among it, can neither lose nor double it.
+ * a closed page or a lost answer among it, can neither lose nor double it. What the record does not take holds up nothing else: not
+ * the other entries, not another garden.
  *
  * @param all send also what is still being gathered: the walk has ended or the page is going
- * @returns how many entries, jobs and photos the record now has that it had not
  * @throws what the wire throws when nobody answered; everything then still waits
  */
-export async function sendWaiting(wire: Wire, personId: string, now: number, all = false): Promise<number> {
+export async function sendWaiting(wire: Wire, personId: string, now: number, all = false): Promise<Passed> {
   const db = await walkDb()
   await forgetOld(now)
-  let sent = 0
+  const passed: Passed = { sent: 0, delayed: false }
+  const add = ({ sent, delayed }: Passed) => {
+    passed.sent += sent
+    passed.delayed ||= delayed
+  }
   const due = (await db.getAll('entries'))
     .filter((q) => q.personId === personId && unsent(q) && (all || q.state === 'tried' || q.sendAfter <= now))
     .sort((a, b) => a.notedAt - b.notedAt)
   for (const gardenId of new Set(due.map((q) => q.gardenId))) {
     const own = due.filter((q) => q.gardenId === gardenId)
-    for (let i = 0; i < own.length; i += BATCH)
-      sent += await sendBatch(wire, gardenId, own.slice(i, i + BATCH))
+    for (let i = 0; i < own.length; i += BATCH) add(await sendBatch(wire, gardenId, own.slice(i, i + BATCH)))
   }
   // In the order they were recorded: what follows on another job goes after it.
   const jobs = (await db.getAll('jobs')).filter((q) => q.personId === personId && unsent(q))
-  for (const job of jobs.sort((a, b) => a.notedAt - b.notedAt)) sent += await sendOneJob(wire, job, now)
+  for (const job of jobs.sort((a, b) => a.notedAt - b.notedAt)) add(await sendOneJob(wire, job, now))
   const photos = (await db.getAll('photos')).filter((q) => q.personId === personId && unsent(q))
-  for (const photo of photos.sort((a, b) => a.notedAt - b.notedAt)) sent += await sendOnePhoto(wire, photo)
-  return sent
+  for (const photo of photos.sort((a, b) => a.notedAt - b.notedAt)) add(await sendOnePhoto(wire, photo))
+  return passed
 }
 
-async function sendBatch(wire: Wire, gardenId: string, batch: readonly QueuedEntry[]): Promise<number> {
+async function sendBatch(wire: Wire, gardenId: string, batch: readonly QueuedEntry[]): Promise<Passed> {
   const db = await walkDb()
   const taken: QueuedEntry[] = []
   const triedBefore = new Set<string>()
@@ -204,82 +232,105 @@ async function sendBatch(wire: Wire, gardenId: string, batch: readonly QueuedEnt
     taken.push(tried)
   }
   await marking.done
-  if (taken.length === 0) return 0
-  const { answer, isOfAll } = await answerOf(wire, gardenId, taken)
-  const kept = new Set(answer.kept)
-  const why = new Map(answer.refused.map((r) => [r.id, r.why]))
+  const { kept, refused, delayed } = await answerOf(wire, gardenId, taken)
   const settling = db.transaction('entries', 'readwrite')
   for (const q of taken) {
+    const no = refused.get(q.id)
     if (kept.has(q.id)) await settling.store.put({ ...q, state: 'kept' })
-    else if (why.has(q.id)) {
+    else if (no) {
       // A record that looked at the entry knows that it has it not; one that took nothing at all does not say.
-      const mayBeKept = isOfAll && triedBefore.has(q.id)
-      await settling.store.put({
-        ...q,
-        state: 'refused',
-        why: why.get(q.id)!,
-        ...(mayBeKept && { mayBeKept }),
-      })
+      const mayBeKept = no.isOfAll && triedBefore.has(q.id)
+      await settling.store.put({ ...q, state: 'refused', why: no.why, ...(mayBeKept && { mayBeKept }) })
     }
   }
   await settling.done
-  return kept.size
+  return { sent: kept.size, delayed }
 }
 
-/** A refusal of the whole batch, as of a garden one no longer belongs to, is a refusal of each entry. */
-async function answerOf(
-  wire: Wire,
-  gardenId: string,
-  taken: readonly QueuedEntry[],
-): Promise<{ answer: WalkAnswer; isOfAll: boolean }> {
+interface BatchAnswer {
+  kept: ReadonlySet<string>
+  refused: ReadonlyMap<string, { why: string; isOfAll: boolean }>
+  delayed: boolean
+}
+
+/**
+ * A refusal of the whole batch, as of a garden one no longer belongs to, is a refusal of each entry. Where the record breaks over a
+ * batch, its halves are sent by themselves, until the entry that it breaks over waits alone.
+ */
+async function answerOf(wire: Wire, gardenId: string, taken: readonly QueuedEntry[]): Promise<BatchAnswer> {
+  if (taken.length === 0) return { kept: new Set(), refused: new Map(), delayed: false }
   try {
-    const entries = taken.map((q) => q.entry)
-    return { answer: await wire.sendEntries(gardenId, entries), isOfAll: false }
+    const answer = await wire.sendEntries(
+      gardenId,
+      taken.map((q) => q.entry),
+    )
+    const refused = new Map(answer.refused.map(({ id, why }) => [id, { why, isOfAll: false }]))
+    return { kept: new Set(answer.kept), refused, delayed: false }
   } catch (error) {
-    const why = wire.refusal(error)
-    if (why === undefined) throw error
-    return { answer: { kept: [], refused: taken.map((q) => ({ id: q.id, why })) }, isOfAll: true }
+    const judgement = wire.judged(error)
+    if (judgement === 'nobody answered') throw error
+    if (typeof judgement === 'object') {
+      const no = { why: judgement.refused, isOfAll: true }
+      return { kept: new Set(), refused: new Map(taken.map((q) => [q.id, no])), delayed: false }
+    }
+    if (judgement === 'not now' || taken.length === 1)
+      return { kept: new Set(), refused: new Map(), delayed: true }
+    const half = Math.ceil(taken.length / 2)
+    const one = await answerOf(wire, gardenId, taken.slice(0, half))
+    const other = await answerOf(wire, gardenId, taken.slice(half))
+    return {
+      kept: new Set([...one.kept, ...other.kept]),
+      refused: new Map([...one.refused, ...other.refused]),
+      delayed: one.delayed || other.delayed,
+    }
   }
 }
 
-async function sendOnePhoto(wire: Wire, photo: QueuedPhoto): Promise<number> {
+async function sendOnePhoto(wire: Wire, photo: QueuedPhoto): Promise<Passed> {
   const db = await walkDb()
   await db.put('photos', { ...photo, state: 'tried' })
-  const why = await refusalOf(wire, () => wire.sendPhoto(photo))
-  if (why !== undefined) {
-    await db.put('photos', { ...photo, state: 'refused', why })
-    return 0
+  const came = await whatCameOf(wire, () => wire.sendPhoto(photo))
+  if (came === 'delayed') return { sent: 0, delayed: true }
+  if (came !== 'taken') {
+    await db.put('photos', { ...photo, state: 'refused', why: came.refused })
+    return { sent: 0, delayed: false }
   }
   // The picture itself is in the record now; the device need not hold it.
   await db.delete('photos', photo.id)
-  return 1
+  return { sent: 1, delayed: false }
 }
 
-/** The words of a refusal of what was sent; undefined where it was taken. Throws when nobody answered. */
-async function refusalOf(wire: Wire, send: () => Promise<void>): Promise<string | undefined> {
+/** Throws when nobody answered. */
+async function whatCameOf(
+  wire: Wire,
+  send: () => Promise<void>,
+): Promise<'taken' | 'delayed' | { refused: string }> {
   try {
     await send()
-    return undefined
+    return 'taken'
   } catch (error) {
-    const why = wire.refusal(error)
-    if (why === undefined) throw error
-    return why
+    const judgement = wire.judged(error)
+    if (judgement === 'nobody answered') throw error
+    return typeof judgement === 'object' ? judgement : 'delayed'
   }
 }
 
-async function sendOneJob(wire: Wire, job: QueuedJob, now: number): Promise<number> {
+async function sendOneJob(wire: Wire, job: QueuedJob, now: number): Promise<Passed> {
   const db = await walkDb()
   const marking = db.transaction('jobs', 'readwrite')
   // As it stands now: it may have been recorded anew since the list was made.
   const standing = await marking.store.get(job.id)
   if (standing && unsent(standing)) await marking.store.put({ ...standing, state: 'tried' })
   await marking.done
-  if (!standing || !unsent(standing)) return 0
-  const why = await refusalOf(wire, () => wire.sendJob(job))
+  if (!standing || !unsent(standing)) return { sent: 0, delayed: false }
+  const came = await whatCameOf(wire, () => wire.sendJob(job))
+  if (came === 'delayed') return { sent: 0, delayed: true }
   const settled: QueuedJob =
-    why === undefined ? { ...job, state: 'kept', keptAt: now } : { ...job, state: 'refused', why }
+    came === 'taken'
+      ? { ...job, state: 'kept', keptAt: now }
+      : { ...job, state: 'refused', why: came.refused }
   await db.put('jobs', settled)
-  return why === undefined ? 1 : 0
+  return { sent: came === 'taken' ? 1 : 0, delayed: false }
 }
 
 async function forgetOld(now: number): Promise<void> {

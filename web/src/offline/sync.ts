@@ -1,12 +1,14 @@
 import { photoEndpoints, seasonEndpoints, walkEndpoints, type WalkEntry } from '@border/contract'
 import { ApiError, openSession, write } from '../api/client.ts'
-import { sendWaiting, waitingOf, type Waiting, type Wire } from './queue.ts'
+import { sendWaiting, waitingOf, type Judgement, type Waiting, type Wire } from './queue.ts'
 import type { QueuedPhoto } from './store.ts'
 
 /** How the sending of what waits stands. */
 export interface SyncState extends Waiting {
   /** Nobody answered the last time, or the device says it has no connection. */
   offline: boolean
+  /** Somebody answered the last time, and did not take all of it just then. */
+  delayed: boolean
   sending: boolean
   /** Somebody must sign in before anything can be sent. */
   signedOut: boolean
@@ -26,13 +28,16 @@ const wire: Wire = {
     const { id, gardenId, jobId, done } = job
     await write(seasonEndpoints.recordDone, { params: { gardenId, jobId }, body: done }, id)
   },
-  refusal: (error) =>
-    error instanceof ApiError &&
-    error.status >= 400 &&
-    error.status < 500 &&
-    ![401, 403, 429].includes(error.status)
-      ? error.message
-      : undefined,
+  judged,
+}
+
+/** Whoever is signed out has nothing judged; a record that is asked too much, or is away, takes nothing just now. */
+function judged(error: unknown): Judgement {
+  if (!(error instanceof ApiError)) throw error
+  const { status, message } = error
+  if (status === 0 || status === 401) return 'nobody answered'
+  if ([408, 425, 429].includes(status) || status >= 502) return 'not now'
+  return status >= 500 ? 'it broke' : { refused: message }
 }
 
 async function base64Of(picture: QueuedPhoto['picture']): Promise<string> {
@@ -48,6 +53,7 @@ const NOTHING: SyncState = {
   jobs: 0,
   refused: [],
   offline: false,
+  delayed: false,
   sending: false,
   signedOut: false,
 }
@@ -95,6 +101,7 @@ export async function syncNow(all = false): Promise<void> {
     const waiting = await waitingOf(who)
     set(waiting)
     if (waiting.entries + waiting.photos + waiting.jobs === 0) {
+      set({ delayed: false })
       if (state.offline && navigator.onLine) await probe()
       return
     }
@@ -103,11 +110,13 @@ export async function syncNow(all = false): Promise<void> {
       // The token may be of a session that ended while there was no connection.
       const session = await openSession()
       if (session.person?.id !== who) return set({ signedOut: true })
-      const sent = await sendWaiting(wire, who, Date.now(), all)
-      set({ offline: false, signedOut: false })
+      const { sent, delayed } = await sendWaiting(wire, who, Date.now(), all)
+      set({ offline: false, signedOut: false, delayed })
       if (sent > 0) sentListeners.forEach((tell) => tell())
     } catch (error) {
       if (error instanceof ApiError && error.status === 401) set({ signedOut: true })
+      // What stands before the record answers for it while it is away.
+      else if (error instanceof ApiError && error.status >= 500) set({ offline: false, delayed: true })
       else set({ offline: true })
     } finally {
       set({ ...(await waitingOf(who)), sending: false })

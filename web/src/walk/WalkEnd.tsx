@@ -1,5 +1,5 @@
 import { lightEndpoints, type DiagnosisView, type WalkPlace } from '@border/contract'
-import { counted, listed, ratingWords, signWords, type SuspectedChange } from '@border/core'
+import { counted, dayMonthYear, listed, ratingWords, signWords, type SuspectedChange } from '@border/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useEffect } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -13,8 +13,8 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import type { QueuedEntry } from '../offline/store.ts'
-import { countWaiting, syncNow } from '../offline/sync.ts'
-import { dropRefused } from '../offline/queue.ts'
+import { countWaiting, syncNow, type SyncState } from '../offline/sync.ts'
+import { dropRefused, sendAgain } from '../offline/queue.ts'
 import { useSyncState } from '../offline/useSync.ts'
 import { withPlanting } from '../frame/address.ts'
 
@@ -47,8 +47,8 @@ export function WalkEnd({ places, noted, onBack }: Props) {
             {left > 0 ? `, ${left} passed over` : ''}.{' '}
             {sent
               ? 'All of it is in the record.'
-              : sync.offline
-                ? `${sync.entries + sync.photos + sync.jobs} wait on this device and go by themselves when there is a connection; the page may be closed.`
+              : sync.offline || sync.delayed
+                ? `${sync.entries + sync.photos + sync.jobs} wait on this device and go by themselves when ${sync.offline ? 'there is a connection' : 'the record takes them'}; the page may be closed.`
                 : 'Sending.'}
           </>
         }
@@ -80,7 +80,10 @@ function NotKept() {
       <h2>Not kept</h2>
       {refused.map((r) => (
         <p key={r.id}>
-          {r.why}{' '}
+          <b>{refusedName(r)}</b> {r.why}{' '}
+          <Button size="small" onClick={() => void sendAgain(r.id).then(() => syncNow(true))}>
+            Send it again
+          </Button>{' '}
           <Button size="small" onClick={() => void dropRefused(r.id).then(countWaiting)}>
             Throw it away
           </Button>
@@ -88,6 +91,12 @@ function NotKept() {
       ))}
     </section>
   )
+}
+
+/** What it is: of the plant or place itself its reason tells. */
+function refusedName(refused: SyncState['refused'][number]): string {
+  if ('entry' in refused) return `Look of ${dayMonthYear(refused.entry.on)}.`
+  return 'title' in refused ? `${refused.title}.` : `Photo of ${dayMonthYear(refused.about.on)}.`
 }
 
 function Dropped({ looks }: { looks: readonly Look[] }) {

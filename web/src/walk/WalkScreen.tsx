@@ -230,7 +230,9 @@ function SyncWords() {
         ? `No connection. ${waiting} waiting on this device.`
         : 'No connection. What is noted waits on this device.'
       : waiting
-        ? `${waiting} on the way.`
+        ? sync.delayed
+          ? `The record does not take ${waiting} just now; what waits goes by itself.`
+          : `${waiting} on the way.`
         : 'All is in the record.'
   return (
     <span className={`walk-sync${sync.offline || sync.signedOut ? ' is-offline' : ''}`} role="status">

@@ -6,7 +6,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { walkDb } from '../offline/store.ts'
 import { syncNow } from '../offline/sync.ts'
 import { openApp } from '../test/openApp.tsx'
-import { answerTo, gardenId, MockServer, today, type Asked } from '../test/server.ts'
+import { answerTo, gardenId, MockServer, Refuses, today, type Asked } from '../test/server.ts'
 
 let server: MockServer
 const walk = (): WalkView => answerTo(walkEndpoints.read)
@@ -125,6 +125,34 @@ describe('a walk', () => {
     await send()
     await waitFor(() => expect(screen.queryByText(/Too many/)).toBeNull())
     expect(sent().at(-1)).toMatchObject({ plantingId: one!.id, rating: 2 })
+  })
+
+  it('that the record takes nothing of just now waits, says so, and goes by itself', async () => {
+    server.on(walkEndpoints.note, () => new Refuses(503, 'The records cannot be reached just now.'))
+    const { user } = await opened()
+    await user.keyboard('4')
+    await send()
+    const words = 'The record does not take 1 look just now; what waits goes by itself.'
+    await waitFor(() => expect(screen.getByText(words)).toBeTruthy(), { timeout: 5000 })
+    server.on(walkEndpoints.note, takes)
+    await send()
+    expect(await screen.findByText('All is in the record.')).toBeTruthy()
+  })
+
+  it('refused whole, as by a garden that one no longer works in, is sent again as it was', async () => {
+    const why = 'Only a crew member of this garden may do this.'
+    server.on(walkEndpoints.note, () => new Refuses(403, why))
+    const { user } = await opened()
+    await user.keyboard('4')
+    await send()
+    await screen.findByText(`Not kept: ${why}`)
+    await user.click(screen.getByRole('button', { name: 'End the walk' }))
+    const refused = within(await screen.findByRole('alert'))
+    expect(refused.getByText(/^Look of \d+ \w+ \d{4}\.$/)).toBeTruthy()
+    server.on(walkEndpoints.note, takes)
+    await user.click(refused.getByRole('button', { name: 'Send it again' }))
+    expect(await screen.findByText(/All of it is in the record/)).toBeTruthy()
+    expect(sent().at(-1)).toMatchObject({ plantingId: one!.id, rating: 4 })
   })
 
   it('is noted by the crew and the head gardener; who only reads is told so', async () => {

@@ -4,6 +4,11 @@ import { subjectOf, type Wire } from '../queue.ts'
 /** A no of the record. */
 export class Refused extends Error {}
 
+/** A record that takes nothing just now. */
+export class Busy extends Error {}
+/** A record that breaks over what it was sent. */
+export class Broken extends Error {}
+
 /** What becomes of something on the wire: it arrives and is answered, never arrives, or arrives and its answer is lost. */
 export type Fate = 'nothing' | 'request' | 'answer'
 
@@ -18,11 +23,25 @@ export class RecordStandIn {
   refuses = new Set<string>()
   /** It takes nothing at all, as of a garden that one no longer belongs to. */
   refusesAll = false
+  /** Gardens of which it takes nothing. */
+  refusesOf = new Set<string>()
+  /** Gardens of which it takes nothing just now. */
+  busyWith = new Set<string>()
+  /** Subjects that it breaks over, and with it over all they are sent with. */
+  breaksOver = new Set<string>()
+  asked = 0
   lose: Fate = 'nothing'
   whileUnderWay: () => Promise<unknown> = async () => {}
 
   readonly wire: Wire = {
-    sendEntries: (_garden, entries) => this.onTheWire(async () => this.takeEntries(entries)),
+    sendEntries: (garden, entries) =>
+      this.onTheWire(async () => {
+        this.asked++
+        if (this.refusesOf.has(garden)) throw new Refused('Only a crew member of this garden may do this.')
+        if (this.busyWith.has(garden)) throw new Busy()
+        if (entries.some((e) => this.breaksOver.has(subjectOf(e)))) throw new Broken()
+        return this.takeEntries(entries)
+      }),
     sendPhoto: (photo) =>
       this.onTheWire(async () => void this.photos.set(photo.id, (this.photos.get(photo.id) ?? 0) + 1)),
     sendJob: (job) =>
@@ -33,7 +52,14 @@ export class RecordStandIn {
         if (!this.jobs.has(job.id))
           this.jobs.set(job.id, { jobId: job.jobId, done: structuredClone(job.done) })
       }),
-    refusal: (error) => (error instanceof Refused ? error.message : undefined),
+    judged: (error) =>
+      error instanceof Refused
+        ? { refused: error.message }
+        : error instanceof Busy
+          ? 'not now'
+          : error instanceof Broken
+            ? 'it broke'
+            : 'nobody answered',
   }
 
   private async onTheWire<T>(take: () => Promise<T>): Promise<T> {
