@@ -46,7 +46,9 @@ export function WalkEnd({ places, noted, onBack }: Props) {
             </b>
             {left > 0 ? `, ${left} passed over` : ''}.{' '}
             {sent
-              ? 'All of it is in the record.'
+              ? sync.refused.length > 0
+                ? `All but ${sync.refused.length} of it is in the record.`
+                : 'All of it is in the record.'
               : sync.offline || sync.delayed
                 ? `${sync.entries + sync.photos + sync.jobs} wait on this device and go by themselves when ${sync.offline ? 'there is a connection' : 'the record takes them'}; the page may be closed.`
                 : 'Sending.'}
@@ -79,15 +81,19 @@ function NotKept() {
     <section role="alert">
       <h2>Not kept</h2>
       {refused.map((r) => (
-        <p key={r.id}>
-          <b>{refusedName(r)}</b> {r.why}{' '}
-          <Button size="small" onClick={() => void sendAgain(r.id).then(() => syncNow(true))}>
-            Send it again
-          </Button>{' '}
-          <Button size="small" onClick={() => void dropRefused(r.id).then(countWaiting)}>
-            Throw it away
-          </Button>
-        </p>
+        <div key={r.id} className="stack walk-not-kept">
+          <p>
+            <b>{refusedName(r)}</b> {r.why}
+          </p>
+          <div className="row">
+            <Button size="small" onClick={() => void sendAgain(r.id).then(() => syncNow(true))}>
+              Send it again
+            </Button>
+            <Button size="small" onClick={() => void dropRefused(r.id).then(countWaiting)}>
+              Throw it away
+            </Button>
+          </div>
+        </div>
       ))}
     </section>
   )
