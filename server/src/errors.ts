@@ -79,7 +79,7 @@ export const AWAY_AGAIN_S = 2
 
 /** The database cannot be reached just now; undefined for anything else. */
 export function awayRefusal(error: unknown): Refusal | undefined {
-  const { code, message } = error as { code?: unknown; message?: string }
+  const { code, message } = (error ?? {}) as { code?: unknown; message?: string }
   // What a browser's kind of error calls its code is a number.
   const isAway = awayCodes.includes(String(code)) || /^08/.test(String(code)) || awayWords.test(message ?? '')
   return isAway

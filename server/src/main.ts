@@ -19,6 +19,14 @@ const { DATABASE_URL, SESSION_SECRET_FILE, WEB_ROOT } = process.env
 if (!DATABASE_URL || !SESSION_SECRET_FILE) misused('DATABASE_URL and SESSION_SECRET_FILE must be set')
 const listening = whereToListen()
 
+// Wherever it is noticed that the database went away, a connection that nobody was using among it: nothing ends by that.
+for (const unheard of ['unhandledRejection', 'uncaughtException'] as const)
+  process.on(unheard, (err) => {
+    if (awayRefusal(err)) return log.error({ err }, 'the database is away, and nobody heard of it')
+    log.fatal({ err }, unheard)
+    process.exit(1)
+  })
+
 /** A database that is still starting is waited for. */
 async function onceThere<T>(begin: () => Promise<T>): Promise<T> {
   for (;;)

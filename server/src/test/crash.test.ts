@@ -1,64 +1,32 @@
 import { civilDate } from '@border/core'
-import { spawn, type ChildProcess } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
-import { writeFileSync } from 'node:fs'
-import { createServer } from 'node:net'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { Client, practiceWithGarden, takeAway, type TestPractice } from './practice.ts'
+import { ServerProcess } from './serverProcess.ts'
+import { tableOf, underStrikes } from './struck.ts'
 
 let practice: TestPractice
-const children: ChildProcess[] = []
+const servers: ServerProcess[] = []
 
 beforeAll(async () => {
   practice = await practiceWithGarden()
 })
 afterAll(async () => {
-  for (const c of children) c.kill('SIGKILL')
+  for (const server of servers) server.kill()
   await practice.stop()
 })
 
-const freePort = () =>
-  new Promise<number>((resolve) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number }
-      probe.close(() => resolve(port))
-    })
-  })
-
 /** The server as a process of its own over the test's database. */
-async function serverProcess(): Promise<{ child: ChildProcess; url: string }> {
-  const port = await freePort()
-  const secret = join(tmpdir(), `border-secret-${port}`)
-  writeFileSync(secret, 'crash test')
-  const child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, '..', 'main.ts')], {
-    env: {
-      ...process.env,
-      DATABASE_URL: practice.url,
-      SESSION_SECRET_FILE: secret,
-      PORT: String(port),
-      LOG_LEVEL: 'error',
-    },
-    stdio: 'inherit',
-  })
-  children.push(child)
-  const url = `http://127.0.0.1:${port}`
-  for (let i = 0; i < 200; i++) {
-    const up = await fetch(`${url}/api/health`).then(
-      (r) => r.ok,
-      () => false,
-    )
-    if (up) return { child, url }
-    await new Promise((r) => setTimeout(r, 100))
-  }
-  throw new Error('The server process did not come up')
+async function serverProcess(): Promise<ServerProcess> {
+  const server = await ServerProcess.at(practice.url)
+  servers.push(server)
+  return server
 }
 
 it('a server killed in the middle of a write leaves nothing half done, and the same request then works once', async () => {
   const today = civilDate(new Date(), 'Europe/London')
-  const { child, url } = await serverProcess()
-  const client = new Client(url)
+  const server = await (await serverProcess()).begin()
+  const client = new Client(server.url)
   await client.signIn('head@example.invalid')
   const base = `/gardens/${practice.gardenId}`
   const { plantings } = (await client.get(base)).body
@@ -95,31 +63,40 @@ it('a server killed in the middle of a write leaves nothing half done, and the s
   for (let i = 0; i < 300 && (await waiting()).rows.length === 0; i++)
     await new Promise((r) => setTimeout(r, 100))
   expect((await waiting()).rows).toHaveLength(1)
-  child.kill('SIGKILL')
+  server.kill()
   expect(await sent).toBe('lost')
   await hold.rollback()
   for (let i = 0; i < 100 && (await waiting()).rows.length > 0; i++)
     await new Promise((r) => setTimeout(r, 50))
   expect(await counts()).toEqual(before)
 
-  const again = new Client((await serverProcess()).url)
+  const again = new Client((await server.begin()).url)
   await again.signIn('head@example.invalid')
   for (let i = 0; i < 2; i++)
     expect((await again.post(`${base}/decisions`, decision, { key })).status).toBe(200)
   expect(await counts()).toEqual([before[0]! + 1, before[1]! + 5, before[2]! + 1])
 })
 
-it('a server waits for a database that is away, and outlives one that goes away', async () => {
-  let comeBack = await takeAway(practice.url)
-  const beginning = serverProcess()
+it('a server that begins waits for a database that is away', async () => {
+  const comeBack = await takeAway(practice.url)
+  const server = await serverProcess()
+  const beginning = server.begin()
   await new Promise((r) => setTimeout(r, 4000))
+  expect(server.hasEnded).toBe(false)
   await comeBack()
-  const { child, url } = await beginning
-  for (let time = 0; time < 3; time++) {
-    comeBack = await takeAway(practice.url)
-    expect((await fetch(`${url}/api/health`)).status).toBe(503)
-    await comeBack()
-    await expect.poll(async () => (await fetch(`${url}/api/health`)).status, { timeout: 20_000 }).toBe(200)
-  }
-  expect(child.exitCode).toBeNull()
+  await beginning
+  server.kill()
+})
+
+/** `npm run faults -w server` strikes more often. */
+const KILLS = Number(process.env.FAULTS_KILLS ?? 1)
+const RESTARTS = Number(process.env.FAULTS_RESTARTS ?? 4)
+const SEED = Number(process.env.FAULTS_SEED ?? 1)
+
+it('struck again and again, what was acknowledged is there once, and a database that goes away ends nothing', async () => {
+  const server = await (await serverProcess()).begin()
+  const found = await underStrikes(practice, server, { kills: KILLS, restarts: RESTARTS, seed: SEED })
+  if (process.env.FAULTS_KILLS) process.stdout.write(tableOf(found))
+  expect(found).toMatchObject({ strikes: KILLS + RESTARTS, lost: 0, doubled: 0, refused: 0, ended: 0 })
+  expect(found.acknowledged).toBeGreaterThan(20)
 })
