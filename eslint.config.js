@@ -19,6 +19,7 @@ const not = (...names) => ({
 const coreOrder = [
   'dates',
   'words',
+  'written',
   'random',
   'search',
   'geometry',
