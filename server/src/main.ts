@@ -19,7 +19,8 @@ const { DATABASE_URL, SESSION_SECRET_FILE, WEB_ROOT } = process.env
 if (!DATABASE_URL || !SESSION_SECRET_FILE) misused('DATABASE_URL and SESSION_SECRET_FILE must be set')
 const listening = whereToListen()
 
-// Wherever it is noticed that the database went away, a connection that nobody was using among it: nothing ends by that.
+// Wherever it is noticed that the database went away, in a worker of the queue or by a connection that nobody was using: nothing ends
+// by that.
 for (const unheard of ['unhandledRejection', 'uncaughtException'] as const)
   process.on(unheard, (err) => {
     if (awayRefusal(err)) return log.error({ err }, 'the database is away, and nobody heard of it')

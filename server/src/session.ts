@@ -146,6 +146,8 @@ export function signInLimits(db: Db, allowed: AttemptsAllowed): RequestHandler[]
       legacyHeaders: false,
       store: new DatabaseRateStore(db),
       skipSuccessfulRequests: true,
+      // Passed over on purpose, unless a server before this one is trusted.
+      validate: { xForwardedForHeader: false },
       handler: (_req, _res, next) =>
         next(new Refusal(429, 'Too many attempts. Wait a quarter of an hour and try again.')),
       ...of,

@@ -1,6 +1,7 @@
-import type { GardenView, OwnRuleRequest, RuleView, SeasonView } from '@border/contract'
+import type { GardenView, RuleView, SeasonView } from '@border/contract'
 import { addDays, civilDate } from '@border/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { ownRule as own } from './validWrites.ts'
 import { practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
@@ -10,24 +11,6 @@ const get = async <T>(rest: string): Promise<T> =>
   (await practice.head.get(`/gardens/${practice.gardenId}${rest}`)).body
 const rule = async (id: string) => (await get<RuleView[]>('/rules')).find((r) => r.id === id)
 const jobsOf = async (id: string) => (await get<SeasonView>('/season')).jobs.filter((j) => j.ruleId === id)
-
-const own: OwnRuleRequest = {
-  operation: 'upkeep',
-  does: 'Brush the paths beside the bed',
-  on: { what: 'places', place: 'bed' },
-  opens: { at: 'last frost', days: 10 },
-  bestFrom: { at: 'earliest', days: 0 },
-  bestTo: { at: 'earliest', days: 14 },
-  closes: { at: 'earliest', days: 40 },
-  labour: { setUp: 10, perPlant: 0, perM2: 0.5 },
-  materials: [{ name: 'sand', unit: 'kg', perM2: 0.2 }],
-  tools: ['broom'],
-  cautions: ['Eye protection.'],
-  forbids: ['rain'],
-  skill: null,
-  why: 'Moss is slippery.',
-  missed: 'In autumn.',
-}
 
 beforeAll(async () => {
   practice = await practiceWithGarden()

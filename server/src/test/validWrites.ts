@@ -4,6 +4,7 @@ import {
   type Endpoint,
   type FeatureView,
   type GardenView,
+  type OwnRuleRequest,
   type RuleView,
   type ScheduleRunView,
   type SeasonView,
@@ -32,7 +33,8 @@ function pathOf({ path }: Endpoint, given: Record<string, string>): string {
   })
 }
 
-const ownRule = {
+/** A rule of a garden's own. */
+export const ownRule: OwnRuleRequest = {
   operation: 'upkeep',
   does: 'Brush the paths beside the bed',
   on: { what: 'places', place: 'bed' },
@@ -330,7 +332,7 @@ export function validWrites(
   valid(watering.give, async (g) => ({
     body: { on: today, given: [{ plantingId: planting(g).id, litres: 10 }] },
   }))
-  valid(rules.saveOwn, async () => ({ body: ownRule }))
+  valid(rules.saveOwn, async () => ({ body: { ...ownRule } }))
   const shipped = async () =>
     (await look<RuleView[]>(practice, '/rules')).find((r) => r.touches.length > 0 && r.isOn)!
   valid(rules.change, async () => ({
