@@ -1,4 +1,4 @@
-import { seededRandom } from '@border/core'
+import { addDays, civilDate, seededRandom } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { setTimeout as wait } from 'node:timers/promises'
 import { Client, takeAway, type TestPractice } from './practice.ts'
@@ -44,7 +44,7 @@ export async function underStrikes(
     ended: 0,
   }
   const acknowledged: string[] = []
-  const [{ today }] = (await practice.db.raw(`select current_date::text as today`)).rows
+  const on = addDays(civilDate(new Date(), 'Europe/London'), -2)
   let isOver = false
   const writer = async (client: Client, nth: number) => {
     while (!isOver) {
@@ -53,7 +53,7 @@ export async function underStrikes(
       const key = randomUUID()
       const begun = performance.now()
       for (;;) {
-        const status = await client.post(path, { on: today, note }, { key }).then(
+        const status = await client.post(path, { on, note }, { key }).then(
           (answer) => answer.status,
           () => 0,
         )

@@ -88,7 +88,7 @@ describe('the days ahead', () => {
     const begun = performance.now()
     const told = await findForecast(app.db, PLACE, TODAY, isTold(name, lies[name]))
     expect(told).toEqual({ ok: false, why: 'The weather service answers with what is no weather.' })
-    expect(performance.now() - begun).toBeLessThan(5000)
+    expect(performance.now() - begun).toBeLessThan(20_000)
     // Nothing of it is kept, and it is not asked again and again.
     answers.set(name, honest)
     expect(await findForecast(app.db, PLACE, TODAY, `${address}/${name}`)).toEqual(told)
@@ -102,7 +102,7 @@ describe('the days ahead', () => {
       ok: false,
       why: 'The weather service does not answer.',
     })
-    expect(performance.now() - begun).toBeLessThan(8000)
+    expect(performance.now() - begun).toBeLessThan(20_000)
   })
 })
 
