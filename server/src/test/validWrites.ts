@@ -198,13 +198,17 @@ export function validWrites(
   })
   const ownKind = async (botanical: string) => {
     const { body } = await practice.head.get('/taxa')
-    const known = (body as { botanical: string }[]).find((t) => t.botanical === 'Hosta sieboldiana')!
-    return { ...known, botanical, common: 'fuzzed hosta', synonyms: [] }
+    const known = (body as { botanical: string; own: unknown }[]).find(
+      (t) => t.botanical === 'Hosta sieboldiana',
+    )!
+    const { own: _, ...taxon } = known
+    return { ...taxon, botanical, common: 'fuzzed hosta', synonyms: [] }
   }
   valid(taxa.save, async () => ({ body: { taxon: await ownKind(name('Hosta probata')) } }))
   valid(taxa.bring, async () => {
     const { text } = await practice.head.get('/taxa.csv')
-    const [columns, row] = text.split('\r\n')
+    const [columns, ...rows] = text.split('\r\n')
+    const row = rows.find((r) => r.startsWith('Hosta sieboldiana,'))
     return { body: { csv: `${columns}\r\n${row}\r\n` } }
   })
   valid(taxa.remove, async () => {

@@ -159,6 +159,7 @@ describe('a walk', () => {
       longAgo: look(planting.id, { on: '1900-06-10' }),
       tooMany: look(planting.id, { living: 9000 }),
       noEntry: 'nothing of the kind',
+      ofNothing: { ...placeLook, id: randomUUID(), placeId: { constructor: 1, toString: 'x' } },
     }
     const capitals = {
       ...look(planting.id),
@@ -180,6 +181,7 @@ describe('a walk', () => {
       expect.stringMatching(new RegExp(`${tag}.*not lie before 1950`)),
       expect.stringMatching(new RegExp(`${tag}.*9000 living of`)),
       expect.any(String),
+      expect.stringMatching(/^placeId: must be/),
     ])
     // Sent again, each is told by the name that the device has for it.
     expect((await send(crew, [capitals])).kept).toEqual([capitals.id])
