@@ -90,7 +90,7 @@ it('a server that begins waits for a database that is away', async () => {
 
 /** `npm run faults -w server` strikes more often. */
 const KILLS = Number(process.env.FAULTS_KILLS ?? 1)
-const RESTARTS = Number(process.env.FAULTS_RESTARTS ?? 4)
+const RESTARTS = Number(process.env.FAULTS_RESTARTS ?? 3)
 const SEED = Number(process.env.FAULTS_SEED ?? 1)
 
 it('struck again and again, what was acknowledged is there once, and a database that goes away ends nothing', async () => {

@@ -197,7 +197,7 @@ export async function fuzz(
 ): Promise<Fuzzed> {
   const dice = seededRandom(seed)
   const found: Fuzzed = { address: endpoint.path, sent: 0, accepted: 0, slowestMs: 0, faults: [] }
-  let sent = await valid()
+  let sent!: Sent
   for (let i = 0; i < inputs; i++) {
     if (i % 100 === 0) {
       sent = await valid()

@@ -47,7 +47,7 @@ export function WalkEnd({ places, noted, onBack }: Props) {
             {left > 0 ? `, ${left} passed over` : ''}.{' '}
             {sent
               ? sync.refused.length > 0
-                ? `All but ${sync.refused.length} of it is in the record.`
+                ? `${sync.refused.length} ${sync.refused.length === 1 ? 'was' : 'were'} not kept; the rest is in the record.`
                 : 'All of it is in the record.'
               : sync.offline || sync.delayed
                 ? `${sync.entries + sync.photos + sync.jobs} wait on this device and go by themselves when ${sync.offline ? 'there is a connection' : 'the record takes them'}; the page may be closed.`

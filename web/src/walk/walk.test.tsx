@@ -148,7 +148,7 @@ describe('a walk', () => {
     await screen.findByText(`Not kept: ${why}`)
     await user.click(screen.getByRole('button', { name: 'End the walk' }))
     const refused = within(await screen.findByRole('alert'))
-    expect(screen.getByText(/All but 1 of it is in the record/)).toBeTruthy()
+    expect(screen.getByText(/1 was not kept; the rest is in the record/)).toBeTruthy()
     expect(refused.getByText(/^Look of \d+ \w+ \d{4}\.$/)).toBeTruthy()
     server.on(walkEndpoints.note, takes)
     await user.click(refused.getByRole('button', { name: 'Send it again' }))
