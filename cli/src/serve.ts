@@ -47,17 +47,17 @@ export async function beginServing(
   at: Listening,
   env: NodeJS.ProcessEnv = {},
 ): Promise<Serving> {
-  const weatherUrl = process.env.WEATHER_URL
-  const weatherAt = await weatherFor(at.port)
-  if (!existsSync(secretFile))
+  const { WEATHER_URL, SESSION_SECRET_FILE } = process.env
+  const weatherAt = WEATHER_URL ? undefined : await weatherFor(at.port)
+  if (!SESSION_SECRET_FILE && !existsSync(secretFile))
     writeFileSync(secretFile, randomBytes(32).toString('base64url'), { mode: 0o600 })
-  const weather = weatherUrl ? undefined : started(weatherServiceFile, weatherAt, env)
+  const weather = weatherAt && started(weatherServiceFile, weatherAt, env)
   const server = started(serverFile, at, {
     DATABASE_URL: url,
-    SESSION_SECRET_FILE: process.env.SESSION_SECRET_FILE ?? secretFile,
+    SESSION_SECRET_FILE: SESSION_SECRET_FILE ?? secretFile,
     WEB_ROOT: webRoot,
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-    WEATHER_URL: weatherUrl ?? addressOf(weatherAt),
+    WEATHER_URL: weatherAt ? addressOf(weatherAt) : WEATHER_URL,
     ...env,
   })
   const ended = exited(server).then((code) => {

@@ -156,14 +156,14 @@ export function signInLimits(db: Db, allowed: AttemptsAllowed): RequestHandler[]
     limit(allowed.fromAddress, { identifier: 'address' }),
     limit(allowed.atAccount, {
       identifier: 'account',
-      keyGenerator: (req) => `account ${accountOf(req)}`,
-      skip: (req) => accountOf(req) === undefined,
+      keyGenerator: (req) => `account ${claimedAccount(req)}`,
+      skip: (req) => claimedAccount(req) === undefined,
     }),
   ]
 }
 
 /** Whom a request claims to be; hashed, for what is counted need not tell. */
-function accountOf(req: Request): string | undefined {
+function claimedAccount(req: Request): string | undefined {
   const { email } = (req.body ?? {}) as { email?: unknown }
   return typeof email === 'string'
     ? createHash('sha256').update(email.trim().toLowerCase()).digest('base64url')

@@ -30,7 +30,10 @@ export const limits = {
 } as const
 
 /** Control characters but for the breaks of a text, and halves of characters: no keyboard makes them, no database keeps them. */
-const UNREADABLE = /(?![\t\n\r])[\p{Cc}\p{Cs}\uFFFE\uFFFF]/u
+const UNREADABLE = new RegExp(
+  String.raw`[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u009f\ud800-\udfff\ufffe\uffff]`,
+  'u',
+)
 const VISIBLE = /[^\p{Z}\p{C}\p{Default_Ignorable_Code_Point}\u2800]/u
 /** What nobody sees in a line: all but letters, marks, digits, signs and the plain space. */
 const HIDDEN = /(?! )[\p{Z}\p{C}\p{Default_Ignorable_Code_Point}\u2800]/u

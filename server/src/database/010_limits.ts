@@ -16,8 +16,16 @@ const VISIBLE = `'[^[:space:][:cntrl:]${UNSEEN}]'`
 /** In a tag the plain space is the only one. */
 const HIDDEN = String.raw`'[[:cntrl:]${UNSEEN}\u00a0\u1680\u2000-\u200a\u2028\u2029\u202f\u205f\u3000]'`
 
-/** Each as table, name, rule. */
-const rules: readonly (readonly [table: string, name: string, rule: string])[] = [
+type Rule = readonly [table: string, name: string, rule: string]
+
+/** The same rule of a column in each of these tables. */
+const each = (
+  name: string,
+  rule: (column: string) => string,
+  columns: Readonly<Record<string, string>>,
+): Rule[] => Object.entries(columns).map(([table, column]) => [table, `${table}_${name}`, rule(column)])
+
+const rules: readonly Rule[] = [
   [
     'features',
     'features_on_the_plan',
@@ -32,41 +40,27 @@ const rules: readonly (readonly [table: string, name: string, rule: string])[] =
   ['planting_sites', 'sites_on_the_plan', 'x between -10000 and 10000 and y between -10000 and 10000'],
   ['crew_absences', 'absences_end', `${since('from_day')} and to_day - from_day <= 1100`],
   ['crew_days', 'crew_days_in_time', since('day')],
-  ...[
-    ['observations', 'on_date'],
-    ['place_looks', 'on_date'],
-    ['planting_events', 'on_date'],
-    ['trial_outcomes', 'on_date'],
-    ['treatments', 'on_date'],
-    ['job_records', 'done_on'],
-    ['photos', 'taken_on'],
-    ['soil_readings', 'day'],
-    ['waterings', 'day'],
-    ['bench', 'since'],
-  ].map(
-    ([table, column]) =>
-      [
-        table!,
-        `${table}_in_time`,
-        table === 'planting_events' ? `kind = 'planted' or ${since(column!)}` : since(column!),
-      ] as const,
-  ),
-  ...[
-    ['observations', 'note'],
-    ['place_looks', 'note'],
-    ['planting_events', 'note'],
-    ['job_records', 'note'],
-    ['decisions', 'reason'],
-    ['trial_outcomes', 'reason'],
-    ['bench', 'note'],
-  ].map(
-    ([table, column]) =>
-      [
-        table!,
-        `${table}_say_something`,
-        `${column} is null or ${column} = '' or ${column} ~ ${VISIBLE}`,
-      ] as const,
-  ),
+  ['planting_events', 'planting_events_in_time', `kind = 'planted' or ${since('on_date')}`],
+  ...each('in_time', since, {
+    observations: 'on_date',
+    place_looks: 'on_date',
+    trial_outcomes: 'on_date',
+    treatments: 'on_date',
+    job_records: 'done_on',
+    photos: 'taken_on',
+    soil_readings: 'day',
+    waterings: 'day',
+    bench: 'since',
+  }),
+  ...each('say_something', (text) => `${text} is null or ${text} = '' or ${text} ~ ${VISIBLE}`, {
+    observations: 'note',
+    place_looks: 'note',
+    planting_events: 'note',
+    job_records: 'note',
+    decisions: 'reason',
+    trial_outcomes: 'reason',
+    bench: 'note',
+  }),
 ]
 
 const follows: readonly (readonly [table: string, column: string, when?: string])[] = [

@@ -167,7 +167,7 @@ async function keptOrWhyNot(
   { known, here }: { known: Set<string>; here: Subjects },
 ): Promise<string | undefined> {
   const read = readAs(walkEntry, entry)
-  if (!read.success) return wordsOf(read.error, here.get(subjectIdOf(entry) ?? ''))
+  if (!read.success) return wordsOf(read.error, subjectNamed(entry, here))
   const e = read.data
   const fault = faultOf(e, here, by.today)
   if (fault) return fault
@@ -255,10 +255,10 @@ function faultOf(e: z.output<typeof walkEntry>, here: Subjects, today: IsoDate):
   return undefined
 }
 
-const subjectIdOf = (entry: unknown): string | undefined => {
+const subjectNamed = (entry: unknown, here: Subjects): Subject | undefined => {
   const { plantingId, placeId } = (entry ?? {}) as { plantingId?: unknown; placeId?: unknown }
   const named = plantingId ?? placeId
-  return typeof named === 'string' ? named.toLowerCase() : undefined
+  return typeof named === 'string' ? here.get(named.toLowerCase()) : undefined
 }
 
 const wordsOf = (error: z.ZodError, subject: { name: string } | undefined) =>
