@@ -169,17 +169,25 @@ function binFolder(): string {
 const isReady = (port: number) =>
   spawnSync(join(binFolder(), 'pg_isready'), ['-h', '127.0.0.1', '-p', String(port), '-q']).status === 0
 
-/** Whether the server on the port is this cluster's: its pid file names the port on its fourth line. */
-function ownsPort(state: ClusterState): boolean {
-  const file = join(state.dataFolder, 'postmaster.pid')
-  return existsSync(file) && readFileSync(file, 'utf8').split('\n')[3] === String(state.port)
+/** Whether the server on the port is this cluster's: it runs, and its pid file names the port on its fourth line. */
+const ownsPort = ({ dataFolder, port }: ClusterState) =>
+  isServing(dataFolder) && pidFile(dataFolder)?.[3] === String(port)
+
+/** After a crash of the machine the pid file may name a process that is something else by now, another cluster's too. */
+function clearStalePid(dataFolder: string): void {
+  if (!isServing(dataFolder)) rmSync(join(dataFolder, PID_FILE), { force: true })
 }
 
-/** After a crash of the machine the pid file may name a process that is something else by now. */
-function clearStalePid(dataFolder: string): void {
-  const file = join(dataFolder, 'postmaster.pid')
-  if (!existsSync(file)) return
-  const pid = readFileSync(file, 'utf8').split('\n')[0]
-  const comm = `/proc/${pid}/comm`
-  if (!existsSync(comm) || !readFileSync(comm, 'utf8').startsWith('postgres')) rmSync(file)
+const PID_FILE = 'postmaster.pid'
+
+function pidFile(dataFolder: string): string[] | undefined {
+  const file = join(dataFolder, PID_FILE)
+  return existsSync(file) ? readFileSync(file, 'utf8').split('\n') : undefined
+}
+
+/** Whether the process that the pid file names is the server of these data: it was begun with their folder. */
+export function isServing(dataFolder: string): boolean {
+  const pid = pidFile(dataFolder)?.[0]
+  const begunWith = `/proc/${pid}/cmdline`
+  return existsSync(begunWith) && readFileSync(begunWith, 'utf8').split('\0').includes(dataFolder)
 }

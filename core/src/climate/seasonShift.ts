@@ -1,3 +1,4 @@
+import { onceFor } from '../once/index.ts'
 import { degreeDays, GROWTH_C } from './degreeDays.ts'
 import type { Climate } from './normals.ts'
 
@@ -35,16 +36,7 @@ const MOST_LATER = 75
  * hold weakens through summer, when day length takes over; autumn follows the day on which the mean air falls below 10 °C.
  * A working model of this product; the limits keep it to climates with a winter of some kind.
  */
-export function seasonShift(climate: Pick<Climate, 'latitudeDeg' | 'minC' | 'maxC'>): SeasonShift {
-  const known = shifts.get(climate)
-  if (known) return known
-  const shift = shiftOf(climate)
-  shifts.set(climate, shift)
-  return shift
-}
-
-/** A climate's shift is asked for with every date and never changes. */
-const shifts = new WeakMap<object, SeasonShift>()
+export const seasonShift = onceFor(shiftOf)
 
 function shiftOf(climate: Pick<Climate, 'latitudeDeg' | 'minC' | 'maxC'>): SeasonShift {
   const start = climate.latitudeDeg < 0 ? 181 : 0

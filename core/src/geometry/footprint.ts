@@ -80,6 +80,8 @@ export function sharedAreaM2(a: Footprint, b: Footprint): number {
   if (isDisc(a) && isDisc(b)) return lens(a.radiusM, b.radiusM, Math.hypot(a.x - b.x, a.y - b.y))
   const [small, large] = footprintAreaM2(a) <= footprintAreaM2(b) ? [a, b] : [b, a]
   const { minX, minY, maxX, maxY } = footprintExtent(small)
+  const around = footprintExtent(large)
+  if (minX > around.maxX || maxX < around.minX || minY > around.maxY || maxY < around.minY) return 0
   const [dx, dy] = [(maxX - minX) / COUNTED, (maxY - minY) / COUNTED]
   let hits = 0
   for (let i = 0; i < COUNTED; i++)

@@ -45,6 +45,11 @@ export class MixedEquations {
   private readonly start: Int32Array
   /** Unknown of each entry, ascending in its row and later than the row's own. */
   private readonly column: Int32Array
+  /**
+   * Where each product of two entries of a sparse row is taken off as the row is eliminated, in the order of elimination: the
+   * number of an entry where the former is of a sparse unknown, else a place of the dense part.
+   */
+  private readonly target: Int32Array
   private readonly coefficients: Float64Array
   private readonly diagonals: Float64Array
   /** Coefficients among the dense unknowns, rows on end. */
@@ -87,6 +92,7 @@ export class MixedEquations {
     this.start = new Int32Array(this.mean + 1)
     rows.forEach((row, v) => (this.start[v + 1] = this.start[v]! + row.length))
     this.column = Int32Array.from(rows.flat())
+    this.target = this.targets()
     this.coefficients = new Float64Array(this.column.length)
     this.diagonals = new Float64Array(this.mean)
     this.dense = new Float64Array(this.size * this.size)
@@ -125,6 +131,19 @@ export class MixedEquations {
     })
   }
 
+  private targets(): Int32Array {
+    const { mean, start, column } = this
+    const target: number[] = []
+    for (let v = 0; v < mean; v++)
+      for (let e = start[v]!; e < start[v + 1]!; e++) {
+        const i = column[e]!
+        // A row holds all that is later in the rows before it. Of the dense part above the diagonal only: Cholesky reads no more.
+        for (let m = i < mean ? e + 1 : e; m < start[v + 1]!; m++)
+          target.push(i < mean ? this.entryAt(i, column[m]!) : this.place(i, column[m]!))
+      }
+    return Int32Array.from(target)
+  }
+
   private place(i: number, j: number): number {
     return (i - this.mean) * this.size + (j - this.mean)
   }
@@ -148,36 +167,28 @@ export class MixedEquations {
    */
   factorise(variance: readonly number[]): void {
     const { factors } = this.input
-    const { mean, size, start, column } = this
+    const { mean, size, start, column, target } = this
     const error = variance.at(-1)!
-    const dense = Float64Array.from(this.dense)
-    const rows = Float64Array.from(this.coefficients)
-    const pivots = Float64Array.from(this.diagonals)
+    const dense = this.dense.slice()
+    const rows = this.coefficients.slice()
+    const pivots = this.diagonals.slice()
     this.all.forEach((f, k) => {
       for (let i = this.first[k]!; i < this.first[k]! + f.levels; i++)
         if (k < factors.length) dense[this.place(i, i)]! += error / variance[k]!
         else pivots[i]! += error / variance[k]!
     })
+    let t = 0
     for (let v = 0; v < mean; v++) {
-      const end = start[v + 1]!
-      for (let e = start[v]!; e < end; e++) {
+      const [begin, end, pivot] = [start[v]!, start[v + 1]!, pivots[v]!]
+      for (let e = begin; e < end; e++) {
         const i = column[e]!
-        const share = rows[e]! / pivots[v]!
+        const share = rows[e]! / pivot
         if (i < mean) {
           pivots[i]! -= share * rows[e]!
-          // A row holds all that is later in the rows before it: both are gone along together.
-          let at = start[i]!
-          for (let m = e + 1; m < end; m++) {
-            while (column[at]! < column[m]!) at++
-            rows[at]! -= share * rows[m]!
-          }
-        } else {
-          // Above the diagonal only: it is all that Cholesky's factor reads.
-          const row = (i - mean) * size - mean
-          for (let m = e; m < end; m++) dense[row + column[m]!]! -= share * rows[m]!
-        }
+          for (let m = e + 1; m < end; m++) rows[target[t++]!]! -= share * rows[m]!
+        } else for (let m = e; m < end; m++) dense[target[t++]!]! -= share * rows[m]!
       }
-      for (let e = start[v]!; e < end; e++) rows[e]! /= pivots[v]!
+      for (let e = begin; e < end; e++) rows[e]! /= pivot
     }
     this.pivots = pivots
     this.lower = rows
@@ -257,7 +268,7 @@ export class MixedEquations {
   }
 
   private eliminated(sums: Float64Array): Float64Array {
-    const b = Float64Array.from(sums)
+    const b = sums.slice()
     const { lower, start, column, mean } = this
     for (let v = 0; v < mean; v++) {
       const own = b[v]!
@@ -316,14 +327,14 @@ function choleskyOf(a: Float64Array, n: number): Float64Array {
 
 /** Solution of L x = b, rows of L on end. */
 function forward(l: Float64Array, n: number, b: Float64Array): Float64Array {
-  const x = Float64Array.from(b)
+  const x = b.slice()
   for (let i = 0; i < n; i++) x[i] = (x[i]! - run(l, i * n, x, 0, i)) / l[i * n + i]!
   return x
 }
 
 /** Solution of L' x = b, rows of L on end. */
 function backward(l: Float64Array, n: number, b: Float64Array): Float64Array {
-  const x = Float64Array.from(b)
+  const x = b.slice()
   for (let i = n - 1; i >= 0; i--) {
     x[i]! /= l[i * n + i]!
     for (let j = 0; j < i; j++) x[j]! -= l[i * n + j]! * x[i]!

@@ -12,6 +12,7 @@ import {
 } from '../light/index.ts'
 import {
   groundOf,
+  groundRadiusM,
   groundTakenBy,
   type Planting,
   type StandingGarden,
@@ -113,15 +114,15 @@ export function freeSpots(
   now: IsoDate,
 ): FreeSpots {
   const taken = groundTaken(garden)
-  return Object.fromEntries(
-    garden.plantings
-      .filter(
-        (p, i) =>
-          isOutside(lightFit(p.taxon, light.plantings[i]!.now)) ||
-          crowdingOf(p, garden.plantings, now).reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT,
-      )
-      .map((p) => [p.id, bestSpots(light.field, p, taken)]),
+  const asking = garden.plantings.filter(
+    (p, i) =>
+      isOutside(lightFit(p.taxon, light.plantings[i]!.now)) ||
+      crowdingOf(p, garden.plantings, now).reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT,
   )
+  // Those that cover the same ground stand in the same light.
+  const byRadius = asking.toSorted((a, b) => groundRadiusM(a) - groundRadiusM(b))
+  const spots = new Map(byRadius.map((p) => [p.id, bestSpots(light.field, p, taken)]))
+  return Object.fromEntries(asking.map((p) => [p.id, spots.get(p.id)!]))
 }
 
 /**

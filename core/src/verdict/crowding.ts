@@ -1,6 +1,8 @@
+import { group } from 'd3-array'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { groundOf, type Planting } from '../garden/index.ts'
 import { footprintAreaM2, grown, sharedAreaM2, type Footprint } from '../geometry/index.ts'
+import { onceFor } from '../once/index.ts'
 import { bloomsOn, type Taxon } from '../plants/index.ts'
 
 /** How much of a planting's ground a stronger neighbour has grown over. */
@@ -28,16 +30,26 @@ const isStronger = (a: Taxon, b: Taxon) =>
   a.heightM >= AS_TALL * b.heightM &&
   (a.heightM > b.heightM * 1.2 || vigours.indexOf(a.vigour) > vigours.indexOf(b.vigour))
 
+const byPlace = onceFor((plantings: readonly Planting[]) => group(plantings, (p) => p.placeId))
+const grownOnDays = onceFor((_: Planting) => new Map<IsoDate, Footprint>())
+/** Asked for by every neighbour. */
+function grownOn(p: Planting, on: IsoDate): Footprint {
+  const days = grownOnDays(p)
+  const ground = days.get(on) ?? grownGround(p, on)
+  days.set(on, ground)
+  return ground
+}
+
 /** The stronger neighbours that have grown over a planting, most first. */
 export function crowdingOf(p: Planting, others: readonly Planting[], on: IsoDate): Crowding[] {
   const own = groundOf(p)
   const ownM2 = footprintAreaM2(own)
-  return others
-    .filter((o) => o.id !== p.id && o.placeId === p.placeId && isStronger(o.taxon, p.taxon))
+  return (byPlace(others).get(p.placeId) ?? [])
+    .filter((o) => o.id !== p.id && isStronger(o.taxon, p.taxon))
     .map((o) => ({
       plantingId: o.id,
       botanical: o.taxon.botanical,
-      share: sharedAreaM2(own, grownGround(o, on)) / ownM2,
+      share: sharedAreaM2(own, grownOn(o, on)) / ownM2,
     }))
     .filter((c) => c.share >= LEAST_SHARE)
     .sort((a, b) => b.share - a.share)
@@ -47,8 +59,25 @@ const WEEKS = Array.from({ length: 52 }, (_, w) =>
   new Date(Date.UTC(2023, 0, 4 + 7 * w)).toISOString().slice(5, 10),
 )
 
-/** Weeks of the usual year in which a planting is the only one of its place in flower. */
-export function weeksAlone(p: Planting, others: readonly Planting[]): number {
-  const near = others.filter((o) => o.id !== p.id && o.placeId === p.placeId)
-  return WEEKS.filter((day) => bloomsOn(p.taxon, day) && !near.some((o) => bloomsOn(o.taxon, day))).length
+/** Whether a kind flowers in each week of the usual year. */
+const flowersInWeeks = onceFor((taxon: Taxon) => WEEKS.map((day) => bloomsOn(taxon, day)))
+/** How many plantings of each place flower in each week of the usual year. */
+const flowering = onceFor(
+  (plantings: readonly Planting[]) =>
+    new Map(
+      [...byPlace(plantings)].map(([placeId, here]) => {
+        const weeks = here.map((p) => flowersInWeeks(p.taxon))
+        return [placeId, WEEKS.map((_, w) => weeks.filter((flowers) => flowers[w]).length)]
+      }),
+    ),
+)
+
+/**
+ * Weeks of the usual year in which a planting is the only one of its place in flower.
+ *
+ * @param plantings of the garden, it among them
+ */
+export function weeksAlone(p: Planting, plantings: readonly Planting[]): number {
+  const here = flowering(plantings).get(p.placeId) ?? []
+  return flowersInWeeks(p.taxon).filter((flowers, w) => flowers && here[w] === 1).length
 }

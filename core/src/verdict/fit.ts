@@ -36,7 +36,8 @@ export function lightFit(taxon: Taxon, hours: SunHours): LightFit {
 /** Whether the misfit is more than hours are good for. */
 export const isOutside = (fit: LightFit): boolean => fit.misfitHours > FIT_TOLERANCE_HOURS
 
-export type Factor = 'light' | 'afternoon' | 'moisture'
+const factors = ['light', 'afternoon', 'moisture'] as const
+export type Factor = (typeof factors)[number]
 
 /** Fit of a taxon to a spot, 0 to 1, as its limiting factor: the worst of light, afternoon and moisture. */
 export interface Fit {
@@ -49,37 +50,44 @@ export interface Fit {
 const LOSS_PER_HOUR = 0.3
 const LOSS_SCORCHED = 0.45
 const LOSS_PER_MOISTURE_STEP = 0.4
+/** Above this nothing limits it. */
+const WELL_SUITED = 0.95
+
+/** How a spot suits a taxon, 0 to 1, by each factor. */
+function factorsOf(taxon: Taxon, spot: Spot): Record<Factor, number> {
+  const { hoursOutside, scorched } = lightFit(taxon, spot.hours)
+  return {
+    light: clamp(1 - LOSS_PER_HOUR * Math.abs(hoursOutside)),
+    afternoon: scorched ? 1 - LOSS_SCORCHED : 1,
+    moisture: clamp(1 - LOSS_PER_MOISTURE_STEP * Math.abs(moistureSteps(taxon, spot.moisture))),
+  }
+}
+
+/** As the score of `fitOf`, where many are compared and no words are wanted. */
+export function fitScore(taxon: Taxon, spot: Spot): number {
+  const { light, afternoon, moisture } = factorsOf(taxon, spot)
+  return Math.min(light, afternoon, moisture)
+}
 
 /** How a spot suits a taxon, 0 to 1, with what limits it. */
 export function fitOf(taxon: Taxon, spot: Spot): Fit {
-  const light = lightFit(taxon, spot.hours)
-  const away = Math.abs(light.hoursOutside)
-  const step = moistureSteps(taxon, spot.moisture)
-  const factors: { factor: Factor; score: number; reason: string }[] = [
-    {
-      factor: 'light',
-      score: clamp(1 - LOSS_PER_HOUR * away),
-      reason: `${quarterHours(away)} ${light.hoursOutside > 0 ? 'more' : 'less'} sun than it likes`,
-    },
-    {
-      factor: 'afternoon',
-      score: light.scorched ? 1 - LOSS_SCORCHED : 1,
-      reason: `${quarterHours(spot.hours.heat)} of it in the heat from two to five, which it suffers from`,
-    },
-    {
-      factor: 'moisture',
-      score: clamp(1 - LOSS_PER_MOISTURE_STEP * Math.abs(step)),
-      reason: step > 0 ? 'wetter ground than it likes' : 'drier ground than it likes',
-    },
-  ]
-  const worst = factors.reduce((a, b) => (b.score < a.score ? b : a))
-  if (worst.score > 0.95)
-    return {
-      score: worst.score,
-      limiting: 'none',
-      reason: `${quarterHours(spot.hours.total)} of sun, inside its range`,
-    }
-  return { score: worst.score, limiting: worst.factor, reason: worst.reason }
+  const scores = factorsOf(taxon, spot)
+  const limiting = factors.reduce((a, b) => (scores[b] < scores[a] ? b : a))
+  const score = scores[limiting]
+  return score > WELL_SUITED
+    ? { score, limiting: 'none', reason: `${quarterHours(spot.hours.total)} of sun, inside its range` }
+    : { score, limiting, reason: limitedBy[limiting](taxon, spot) }
+}
+
+const limitedBy: Record<Factor, (taxon: Taxon, spot: Spot) => string> = {
+  light: (taxon, { hours }) => {
+    const { hoursOutside } = lightFit(taxon, hours)
+    return `${quarterHours(Math.abs(hoursOutside))} ${hoursOutside > 0 ? 'more' : 'less'} sun than it likes`
+  },
+  afternoon: (_, { hours }) =>
+    `${quarterHours(hours.heat)} of it in the heat from two to five, which it suffers from`,
+  moisture: (taxon, { moisture }) =>
+    moistureSteps(taxon, moisture) > 0 ? 'wetter ground than it likes' : 'drier ground than it likes',
 }
 
 const clamp = (v: number) => Math.max(0, Math.min(1, v))

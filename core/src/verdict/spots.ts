@@ -1,7 +1,9 @@
+import { bisector, group } from 'd3-array'
 import { groundRadiusM, type Place, type Planting, type TakenGround } from '../garden/index.ts'
-import { asDisc, distanceToBoundary, isInside, metresOutside } from '../geometry/index.ts'
+import { asDisc, distanceToBoundary, isInside, metresOutside, type Footprint } from '../geometry/index.ts'
 import { cellHours, type GardenField, type LightPoint, type SunHours } from '../light/index.ts'
-import { fitOf, type Fit } from './fit.ts'
+import { onceFor } from '../once/index.ts'
+import { fitOf, fitScore, type Fit } from './fit.ts'
 
 /** Somewhere to move to, with the light it has and why it was ranked so. */
 export interface SpotOption {
@@ -60,6 +62,7 @@ const LEAST_APART_M = 2
  * The best few free spots for a planting: room for its whole drift, light and moisture it likes.
  *
  * @param planting its own ground counts as free; nothing that its present ground would overlap is offered
+ * @param occupied is read once, however many plantings ask; those of one radius are best asked for one after another
  * @returns best first, at most `most`, at least two metres apart; empty when nothing fits
  */
 export function bestSpots(
@@ -70,83 +73,165 @@ export function bestSpots(
 ): SpotOption[] {
   const { taxon } = planting
   const radiusM = groundRadiusM(planting)
-  const options: SpotOption[] = []
-  for (const { place, points } of field.places) {
-    const taken = occupied.filter((o) => o.placeId === place.id && o.plantingId !== planting.id)
-    const { edgeM, near } = surveyOf(place, points)
-    for (const [i, p] of points.entries()) {
-      if (Math.hypot(p.x - planting.x, p.y - planting.y) < 2 * radiusM) continue
-      if (!isRoomy(place, p, edgeM[i]!, radiusM, taken)) continue
-      const hours = hoursAbout(p, near(p, radiusM), radiusM)
-      const fit = fitOf(taxon, { hours, moisture: place.moisture })
-      if (fit.score >= LEAST_FIT)
-        options.push({ placeId: place.id, placeName: place.name, x: p.x, y: p.y, hours, fit })
+  const middle = (taxon.lightMinHours + taxon.lightMaxHours) / 2
+  const roomIn = roomsBeside(occupied)
+  const options = new Options()
+  for (const [turn, { place, points }] of field.places.entries()) {
+    const hoursOf = surveyOf(points).hoursAbout(radiusM)
+    for (const i of roomIn(place, points)(radiusM, planting.id)) {
+      const { x, y } = points[i]!
+      if (squared(x - planting.x, y - planting.y) < squared(2 * radiusM)) continue
+      const hours = hoursOf(i)
+      const score = fitScore(taxon, { hours, moisture: place.moisture })
+      if (score >= LEAST_FIT) options.add(turn, i, x, y, score, Math.abs(hours.total - middle))
     }
   }
-  const turnOf = new Map(field.places.map(({ place }, i) => [place.id, i]))
-  const middle = (taxon.lightMinHours + taxon.lightMaxHours) / 2
-  const fromMiddle = (o: SpotOption) => Math.abs(o.hours.total - middle)
-  options.sort(
-    (a, b) =>
-      b.fit.score - a.fit.score ||
-      fromMiddle(a) - fromMiddle(b) ||
-      turnOf.get(a.placeId)! - turnOf.get(b.placeId)! ||
-      a.x - b.x ||
-      a.y - b.y,
-  )
-  return spread(options, most)
+  return options.spread(most).map(([turn, i]) => {
+    const { place, points } = field.places[turn]!
+    const { x, y } = points[i]!
+    const hours = surveyOf(points).hoursAbout(radiusM)(i)
+    const fit = fitOf(taxon, { hours, moisture: place.moisture })
+    return { placeId: place.id, placeName: place.name, x, y, hours, fit }
+  })
 }
 
-/** What every planting asks of the points of a place: told once for all of them. */
-interface Survey {
-  /** Metres from each point to the edge of its bed. */
-  edgeM: Float64Array
-  /** Points of the squares that a circle touches, and so all that lie in it. */
-  near: (p: Readonly<{ x: number; y: number }>, radiusM: number) => LitPoint[]
+/** The square of a length, or of that of two sides at right angles. */
+const squared = (a: number, b = 0) => a * a + b * b
+
+/** Where a planting could go. They are millions over a large garden: kept as columns, and looked through rather than put in order. */
+class Options {
+  private readonly turn: number[] = []
+  private readonly i: number[] = []
+  private readonly x: number[] = []
+  private readonly y: number[] = []
+  private readonly score: number[] = []
+  private readonly fromMiddle: number[] = []
+
+  /**
+   * @param turn of its place among those of the garden
+   * @param i among the points of its place
+   * @param fromMiddle hours from the middle of the range that the kind likes
+   */
+  add(turn: number, i: number, x: number, y: number, score: number, fromMiddle: number): void {
+    this.turn.push(turn)
+    this.i.push(i)
+    this.x.push(x)
+    this.y.push(y)
+    this.score.push(score)
+    this.fromMiddle.push(fromMiddle)
+  }
+
+  /** The best of each neighbourhood, and no more than two from one place. @returns turn and point of each, best first */
+  spread(most: number): [turn: number, i: number][] {
+    const chosen: number[] = []
+    while (chosen.length < most) {
+      let best = -1
+      for (let o = 0; o < this.i.length; o++)
+        if ((best < 0 || this.isBetter(o, best)) && this.mayCome(o, chosen)) best = o
+      if (best < 0) break
+      chosen.push(best)
+    }
+    return chosen.map((o) => [this.turn[o]!, this.i[o]!])
+  }
+
+  private isBetter(o: number, than: number): boolean {
+    return (
+      (this.score[than]! - this.score[o]! ||
+        this.fromMiddle[o]! - this.fromMiddle[than]! ||
+        this.turn[o]! - this.turn[than]! ||
+        this.x[o]! - this.x[than]! ||
+        this.y[o]! - this.y[than]!) < 0
+    )
+  }
+
+  private mayCome(o: number, chosen: readonly number[]): boolean {
+    return (
+      chosen.every(
+        (c) => squared(this.x[c]! - this.x[o]!, this.y[c]! - this.y[o]!) >= squared(LEAST_APART_M),
+      ) && chosen.filter((c) => this.turn[c] === this.turn[o]).length < 2
+    )
+  }
 }
-const surveys = new WeakMap<readonly LitPoint[], Survey>()
+
 /** Side of the squares that points are looked up by, metres. */
 const SQUARE_M = 1
 
-function surveyOf(place: Place, points: readonly LitPoint[]): Survey {
-  const known = surveys.get(points)
-  if (known) return known
-  const edgeM = Float64Array.from(points, (p) => edgeOf(place, p))
-  const squares = new Map<string, LitPoint[]>()
+/** What every planting asks of the points of a place. */
+interface Survey {
+  /** Mean hours of the points that a drift about one would cover, each worked out once until another radius is asked for. */
+  hoursAbout: (radiusM: number) => (i: number) => SunHours
+}
+const surveyOf = onceFor((points: readonly LitPoint[]): Survey => {
   const squareOf = (m: number) => Math.floor(m / SQUARE_M)
-  for (const p of points) {
-    const key = `${squareOf(p.x)} ${squareOf(p.y)}`
-    const square = squares.get(key)
-    if (square) square.push(p)
-    else squares.set(key, [p])
+  const squares = group(
+    points,
+    (p) => squareOf(p.x),
+    (p) => squareOf(p.y),
+  )
+  /** Points of the squares that a circle touches, and so all that lie in it. */
+  const near = ({ x, y }: LitPoint, radiusM: number) => {
+    const found: LitPoint[] = []
+    for (let i = squareOf(x - radiusM); i <= squareOf(x + radiusM); i++)
+      for (let k = squareOf(y - radiusM); k <= squareOf(y + radiusM); k++)
+        found.push(...(squares.get(i)?.get(k) ?? []))
+    return found
   }
-  const survey: Survey = {
-    edgeM,
-    near: ({ x, y }, radiusM) => {
-      const found: LitPoint[] = []
-      for (let i = squareOf(x - radiusM); i <= squareOf(x + radiusM); i++)
-        for (let k = squareOf(y - radiusM); k <= squareOf(y + radiusM); k++)
-          found.push(...(squares.get(`${i} ${k}`) ?? []))
-      return found
+  let ofM = NaN
+  let known: (SunHours | undefined)[] = []
+  return {
+    hoursAbout: (radiusM) => {
+      if (radiusM !== ofM) known = []
+      ofM = radiusM
+      return (i) => (known[i] ??= meanHours(points[i]!, near(points[i]!, radiusM), radiusM))
     },
   }
-  surveys.set(points, survey)
-  return survey
+})
+
+/** The largest round about a point that has room there, metres: less than nothing on ground that is taken. */
+interface Room {
+  /** Beside the edge of the bed and all ground that is taken. */
+  radiusM: number
+  /** Whose ground leaves no more; null where the edge does. */
+  heldBy: string | null
+  /** Were it not for that planting. */
+  withoutM: number
+}
+const NO_ROOM = -Infinity
+
+const unheld = (radiusM: number): Room => ({ radiusM, heldBy: null, withoutM: radiusM })
+
+/** Of the points of a place those about which a planting has room for so much, by where they stand among them. */
+type RoomFor = (radiusM: number, plantingId: string) => readonly number[]
+
+/** Where there is room beside what is taken: worked out once for all plantings that ask. */
+const roomsBeside = onceFor((occupied: readonly TakenGround[]) => {
+  const takenIn = group(occupied, (o) => o.placeId)
+  const known = new Map<string, RoomFor>()
+  return (place: Place, points: readonly LitPoint[]): RoomFor => {
+    const rooms = known.get(place.id) ?? roomsOf(place, points, takenIn.get(place.id) ?? [])
+    known.set(place.id, rooms)
+    return rooms
+  }
+})
+
+function roomsOf(place: Place, points: readonly LitPoint[], taken: readonly TakenGround[]): RoomFor {
+  const rooms = points.map((point, i) => ({ i, ...roomAt(place, point, taken) }))
+  const widest = rooms.toSorted((a, b) => b.radiusM - a.radiusM)
+  const inOrder = widest.map((r) => r.i)
+  const narrower = bisector((r: Room) => -r.radiusM).right
+  const held = group(rooms, (r) => r.heldBy)
+  return (radiusM, plantingId) => {
+    const its = (held.get(plantingId) ?? []).filter((r) => r.radiusM < radiusM && r.withoutM >= radiusM)
+    return [...inOrder.slice(0, narrower(widest, -radiusM)), ...its.map((r) => r.i)]
+  }
 }
 
-/** Metres from a point to the edge of its bed; a pot is told by its radius. */
-const edgeOf = (place: Place, { x, y }: { x: number; y: number }): number =>
-  place.kind === 'bed' ? distanceToBoundary(place.ring, x, y) : 0
-
 /** Mean hours of the points that a drift about `p` would cover, its own always among them. */
-function hoursAbout(p: LitPoint, near: readonly LitPoint[], radiusM: number): SunHours {
+function meanHours(p: LitPoint, near: readonly LitPoint[], radiusM: number): SunHours {
   const sum = { ...p.hours }
   let count = 1
-  const reach = radiusM * radiusM
   for (const q of near) {
-    const dx = q.x - p.x
-    const dy = q.y - p.y
-    if (q === p || dx * dx + dy * dy > reach) continue
+    if (q === p || squared(q.x - p.x, q.y - p.y) > squared(radiusM)) continue
     count++
     sum.total += q.hours.total
     sum.morning += q.hours.morning
@@ -166,28 +251,29 @@ function hoursAbout(p: LitPoint, near: readonly LitPoint[], radiusM: number): Su
 /** Drifts may reach over the edge of their bed by the rest of their radius. */
 const LEAST_INSIDE = 0.85
 
-/**
- * Whether ground of a radius about a point in a place is free; drifts may interlock a little.
- *
- * @param edgeM from the point to the edge of its bed
- * @param taken in this place
- */
-function isRoomy(
-  place: Place,
-  p: { x: number; y: number },
-  edgeM: number,
-  radiusM: number,
-  taken: readonly TakenGround[],
-): boolean {
-  if (place.kind === 'container') return radiusM <= place.radiusM && taken.length === 0
-  return (
-    edgeM >= radiusM * LEAST_INSIDE &&
-    taken.every(
-      (o) =>
-        metresOutside(o.ground, p.x, p.y) >=
-        radiusM - 2 * OVERLAP_SHARE * Math.min(asDisc(o.ground).radiusM, radiusM),
-    )
-  )
+/** @param taken in this place */
+function roomAt(place: Place, p: { x: number; y: number }, taken: readonly TakenGround[]): Room {
+  const room: Room =
+    place.kind === 'container'
+      ? unheld(place.radiusM)
+      : unheld(distanceToBoundary(place.ring, p.x, p.y) / LEAST_INSIDE)
+  for (const o of taken) {
+    const radiusM = place.kind === 'container' ? NO_ROOM : besideM(o.ground, p)
+    if (radiusM < room.radiusM) {
+      if (o.plantingId !== room.heldBy) room.withoutM = room.radiusM
+      room.radiusM = radiusM
+      room.heldBy = o.plantingId
+    } else if (o.plantingId !== room.heldBy) room.withoutM = Math.min(room.withoutM, radiusM)
+  }
+  return room
+}
+
+/** The largest round about a point that overlaps ground by no more than drifts interlock, metres. */
+function besideM(ground: Footprint, { x, y }: { x: number; y: number }): number {
+  const awayM = metresOutside(ground, x, y)
+  const interlocks = 2 * OVERLAP_SHARE
+  // Of two rounds the smaller says how much: of this one, as long as it is that.
+  return Math.min(awayM / (1 - interlocks), awayM + interlocks * asDisc(ground).radiusM)
 }
 
 /** Whether ground of a radius about a point lies in the place and is free; drifts may interlock a little. */
@@ -198,17 +284,12 @@ export function hasRoom(
   taken: readonly TakenGround[],
 ): boolean {
   if (place.kind === 'bed' && !isInside(place.ring, p.x, p.y)) return false
-  const here = taken.filter((o) => o.placeId === place.id)
-  return isRoomy(place, p, edgeOf(place, p), radiusM, here)
-}
-
-/** The best of each neighbourhood, and no more than two from one place. */
-function spread(options: readonly SpotOption[], most: number): SpotOption[] {
-  const chosen: SpotOption[] = []
-  for (const o of options) {
-    if (chosen.length === most) break
-    const near = chosen.some((c) => Math.hypot(c.x - o.x, c.y - o.y) < LEAST_APART_M)
-    if (!near && chosen.filter((c) => c.placeId === o.placeId).length < 2) chosen.push(o)
-  }
-  return chosen
+  return (
+    radiusM <=
+    roomAt(
+      place,
+      p,
+      taken.filter((o) => o.placeId === place.id),
+    ).radiusM
+  )
 }

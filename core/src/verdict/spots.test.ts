@@ -1,0 +1,202 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { madeBed, madePlanting, madePot, rectangle } from '../garden/test/made.ts'
+import { groundOf, groundRadiusM, groundTakenBy, type Planting, type TakenGround } from '../garden/index.ts'
+import { asDisc, covers, distanceToBoundary, metresOutside, sharedAreaM2 } from '../geometry/index.ts'
+import { bloomsOn } from '../plants/index.ts'
+import {
+  bestSpots,
+  crowdingOf,
+  fitOf,
+  freeSpots,
+  grownGround,
+  hasRoom,
+  weeksAlone,
+  type SpotField,
+  type SpotOption,
+} from './index.ts'
+
+const bed = madeBed('bed', rectangle(0, 0, 6, 4), { moisture: 3 })
+const strip = madeBed('strip', rectangle(8, 0, 14, 1.4), { moisture: 5 })
+const pot = madePot('pot', 7, 3, { moisture: 3, radiusM: 0.3 })
+const on = '2026-09-14'
+
+const kinds = [
+  'Hosta sieboldiana',
+  'Astrantia major',
+  'Helenium autumnale',
+  'Cotinus coggygria',
+  'Galanthus nivalis',
+]
+const somewhere = fc.record({
+  placeId: fc.constantFrom('bed', 'strip', 'pot'),
+  x: fc.double({ min: 0, max: 14, noNaN: true }),
+  y: fc.double({ min: 0, max: 4, noNaN: true }),
+})
+const planting = fc
+  .record({
+    at: somewhere,
+    kind: fc.constantFrom(...kinds),
+    livingCount: fc.integer({ min: 1, max: 5 }),
+    outlineM: fc.option(fc.double({ min: 0.2, max: 1, noNaN: true })),
+  })
+  .map(({ at, kind, livingCount, outlineM: m }): Planting =>
+    madePlanting('', kind, {
+      ...at,
+      livingCount,
+      outline: m === null ? null : rectangle(at.x, at.y, at.x + m, at.y + m / 2),
+    }),
+  )
+const plantings = fc
+  .array(planting, { minLength: 2, maxLength: 9 })
+  .map((list) => list.map((p, i) => ({ ...p, id: `p${i}`, tag: `p${i}` })))
+/** Light that changes over every bed, so that hardly two points are alike. */
+const lit = fc.tuple(
+  fc.double({ min: 1, max: 9, noNaN: true }),
+  fc.double({ min: -0.8, max: 0.8, noNaN: true }),
+)
+const fieldIn = ([start, slope]: [number, number]): SpotField => ({
+  places: [bed, strip, pot].map((place) => {
+    const at =
+      place.kind === 'container'
+        ? [[place.x, place.y] as const]
+        : [0.25, 0.75, 1.25, 1.75, 2.25, 2.75, 3.25, 3.75, 4.25, 4.75, 5.25].flatMap((x) =>
+            [0.25, 0.75, 1.25, 1.75, 2.25, 2.75].map((y) => [x + (place === strip ? 8 : 0), y] as const),
+          )
+    const inside = at.filter(([x, y]) => place.kind === 'container' || covers({ ring: place.ring }, x, y))
+    return {
+      place,
+      points: inside.map(([x, y]) => {
+        const total = start + slope * x + 0.1 * y
+        return {
+          x,
+          y,
+          z: 0,
+          hours: { total, morning: total / 2, midday: total / 4, afternoon: total / 4, heat: total / 8 },
+        }
+      }),
+    }
+  }),
+})
+
+/** The rule as a gardener would say it, a point at a time. */
+function plainly(field: SpotField, planting: Planting, taken: readonly TakenGround[]): SpotOption[] {
+  const radiusM = groundRadiusM(planting)
+  const options: (SpotOption & { away: number; turn: number })[] = []
+  field.places.forEach(({ place, points }, turn) => {
+    const others = taken.filter((o) => o.placeId === place.id && o.plantingId !== planting.id)
+    for (const p of points) {
+      if (Math.hypot(p.x - planting.x, p.y - planting.y) < 2 * radiusM) continue
+      const isFree =
+        place.kind === 'container'
+          ? others.length === 0 && radiusM <= place.radiusM
+          : distanceToBoundary(place.ring, p.x, p.y) >= 0.85 * radiusM &&
+            others.every((o) => {
+              const interlocked = 0.3 * Math.min(radiusM, asDisc(o.ground).radiusM)
+              return metresOutside(o.ground, p.x, p.y) + interlocked >= radiusM
+            })
+      if (!isFree) continue
+      const under = points.filter((q) => q === p || Math.hypot(q.x - p.x, q.y - p.y) <= radiusM)
+      const mean = (of: 'total' | 'morning' | 'midday' | 'afternoon' | 'heat') =>
+        under.reduce((sum, q) => sum + q.hours[of], 0) / under.length
+      const hours = {
+        total: mean('total'),
+        morning: mean('morning'),
+        midday: mean('midday'),
+        afternoon: mean('afternoon'),
+        heat: mean('heat'),
+      }
+      const fit = fitOf(planting.taxon, { hours, moisture: place.moisture })
+      const away = Math.abs(hours.total - (planting.taxon.lightMinHours + planting.taxon.lightMaxHours) / 2)
+      if (fit.score >= 0.6)
+        options.push({ placeId: place.id, placeName: place.name, x: p.x, y: p.y, hours, fit, away, turn })
+    }
+  })
+  options.sort(
+    (a, b) => b.fit.score - a.fit.score || a.away - b.away || a.turn - b.turn || a.x - b.x || a.y - b.y,
+  )
+  const chosen: SpotOption[] = []
+  for (const { away: _, turn: __, ...o } of options)
+    if (
+      chosen.length < 3 &&
+      chosen.every((c) => Math.hypot(c.x - o.x, c.y - o.y) >= 2) &&
+      chosen.filter((c) => c.placeId === o.placeId).length < 2
+    )
+      chosen.push(o)
+  return chosen
+}
+
+const where = (spots: readonly SpotOption[]) =>
+  spots.map(({ placeId, x, y, fit }) => `${placeId} ${x} ${y} ${fit.limiting}`)
+
+describe('free spots', () => {
+  it('are those that the rule says, a point at a time, whoever else asked before', () => {
+    fc.assert(
+      fc.property(lit, plantings, (light, list) => {
+        const field = fieldIn(light)
+        const taken = [...list.map(groundTakenBy), { ...groundTakenBy(list[0]!), placeId: 'strip' }]
+        for (const p of list)
+          expect([p.id, where(bestSpots(field, p, taken))]).toEqual([p.id, where(plainly(field, p, taken))])
+        // In another order, and again.
+        for (const p of list.toReversed())
+          expect(where(bestSpots(field, p, taken))).toEqual(where(plainly(field, p, taken)))
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('may be accepted: each has room when a person chooses it', () => {
+    fc.assert(
+      fc.property(lit, plantings, (light, list) => {
+        const field = fieldIn(light)
+        const taken = list.map(groundTakenBy)
+        for (const p of list) {
+          const others = taken.filter((o) => o.plantingId !== p.id)
+          for (const s of bestSpots(field, p, taken)) {
+            const { place } = field.places.find((of) => of.place.id === s.placeId)!
+            expect(hasRoom(place, s, groundRadiusM(p), others)).toBe(true)
+          }
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('are told in the order of the plantings', () => {
+    fc.assert(
+      fc.property(lit, plantings, (light, list) => {
+        const field = fieldIn(light)
+        const dark = { total: 0, morning: 0, midday: 0, afternoon: 0, heat: 0 }
+        const ofEach = list.map((p) => ({ plantingId: p.id, before: dark, now: dark, causes: [] }))
+        const asked = Object.keys(
+          freeSpots({ plantings: list, reserved: [] }, { field, plantings: ofEach }, on),
+        )
+        expect(asked).toEqual(list.map((p) => p.id).filter((id) => asked.includes(id)))
+      }),
+      { numRuns: 20 },
+    )
+  })
+})
+
+describe('neighbours', () => {
+  it('crowd by the ground that they share, and leave weeks alone, whoever else was asked of', () => {
+    const days = Array.from({ length: 52 }, (_, w) =>
+      new Date(Date.UTC(2023, 0, 4 + 7 * w)).toISOString().slice(5, 10),
+    )
+    fc.assert(
+      fc.property(plantings, (list) => {
+        for (const p of list) {
+          const here = list.filter((o) => o.placeId === p.placeId && o !== p)
+          for (const { plantingId, share } of crowdingOf(p, list, on)) {
+            const by = here.find((o) => o.id === plantingId)!
+            const shared = sharedAreaM2(groundOf(p), grownGround(by, on))
+            expect(share * sharedAreaM2(groundOf(p), groundOf(p))).toBeCloseTo(shared, 9)
+          }
+          const alone = days.filter((d) => bloomsOn(p.taxon, d) && !here.some((o) => bloomsOn(o.taxon, d)))
+          expect(weeksAlone(p, list)).toBe(alone.length)
+        }
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
