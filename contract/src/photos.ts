@@ -1,6 +1,17 @@
 import { remark } from '@border/core'
 import { z } from 'zod'
-import { gardenPath, crew, head, id, instant, isoDay, keeper, recordedDay, shortText } from './basics.ts'
+import {
+  gardenPath,
+  crew,
+  head,
+  id,
+  instant,
+  isoDay,
+  keeper,
+  recordedDay,
+  serverAheadMs,
+  shortText,
+} from './basics.ts'
 import { reads, sendsFile, writes } from './endpoint.ts'
 
 const standpointRequest = z.object({
@@ -23,7 +34,9 @@ export const photoRequest = z
   .object({
     id,
     on: recordedDay,
+    /** By the device's own clock. */
     at: instant,
+    serverAheadMs: serverAheadMs.optional(),
     /** A picture file, base 64. */
     data: z.string().min(1).max(12_000_000),
     standpointId: id.optional(),

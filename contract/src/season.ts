@@ -1,6 +1,17 @@
 import { forbiddenStates, operations, remark, words } from '@border/core'
 import { z } from 'zod'
-import { gardenPath, crew, head, id, instant, isoDay, keeper, longText, recordedDay } from './basics.ts'
+import {
+  gardenPath,
+  crew,
+  head,
+  id,
+  instant,
+  isoDay,
+  keeper,
+  longText,
+  recordedDay,
+  serverAheadMs,
+} from './basics.ts'
 import { done, reads, sendsFile, writes } from './endpoint.ts'
 import { jobWindow, placedHere, waterBalanceShape, whyHere } from './worked.ts'
 
@@ -87,6 +98,9 @@ export type SeasonView = z.infer<typeof seasonView>
 
 export const jobDoneRequest = z.object({
   on: recordedDay,
+  /** When it was said, by the device's own clock. */
+  at: instant.optional(),
+  serverAheadMs: serverAheadMs.optional(),
   minutes: z.number().int().min(1).max(10_000),
   /** Plants that lived through it; asked for where plants are handled. */
   lived: z.number().int().min(0).max(10_000).optional(),

@@ -1,7 +1,17 @@
 import type { SeenInWords } from '@border/core'
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
-import { gardenPath, crew, id, instant, isoDay, shortNote, recordedDay, note } from './basics.ts'
+import {
+  gardenPath,
+  crew,
+  id,
+  instant,
+  isoDay,
+  shortNote,
+  recordedDay,
+  note,
+  serverAheadMs,
+} from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { standpoint } from './photos.ts'
 import { bloomStage, earliness, sign, unseen, usualPhase } from './worked.ts'
@@ -10,7 +20,9 @@ const noted = {
   /** Made on the device: the same entry sent twice is kept once. */
   id,
   on: recordedDay,
+  /** By the device's own clock. */
   at: instant,
+  serverAheadMs: serverAheadMs.optional(),
   /** An earlier entry of the same device that this one puts right. */
   replacesId: id.optional(),
   /** What it puts right instead where that one never came into the record, latest first. */

@@ -248,6 +248,7 @@ async function photograph(
         standpointId,
         placeId,
         keepPosition: false,
+        deviceAt: null,
       })
       await insertPhoto(trx, gardenId, personId, photo)
     }

@@ -5,10 +5,10 @@ import { randomBytes } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import type { Logger } from 'pino'
-import type { Piscina } from 'piscina'
 import { readBody, requestRefusal } from './body.ts'
 import { connect, type Db } from './database/connect.ts'
-import { AWAY_AGAIN_S, awayRefusal, constraintRefusal, Refusal, unkeptRefusal } from './errors.ts'
+import { rememberArrival } from './deviceClock.ts'
+import { awayRefusal, constraintRefusal, Refusal, unkeptRefusal } from './errors.ts'
 import { benchRoutes } from './routes/bench.ts'
 import { climateRoutes } from './routes/climate.ts'
 import { crewRoutes } from './routes/crew.ts'
@@ -27,7 +27,7 @@ import { wateringRoutes } from './routes/watering.ts'
 import { routerOf, type Route } from './routing.ts'
 import { sessions, signInLimits, tokens, usualAttempts, type AttemptsAllowed } from './session.ts'
 import type { Enqueue } from './follow.ts'
-import { computePool } from './work/compute.ts'
+import { ComputePool } from './work/compute.ts'
 import { tellWeatherFaults } from './store/weatherService.ts'
 import { simulatedLogger } from './work/loggerService.ts'
 import type { Workshop } from './work/runs.ts'
@@ -56,7 +56,7 @@ export interface RunningApp {
   /** What long work is done with. */
   shop: Workshop
   db: Db
-  pool: Piscina
+  pool: ComputePool
   routes: readonly Route[]
   close: () => Promise<void>
 }
@@ -64,7 +64,7 @@ export interface RunningApp {
 /** Puts the server together: everything chosen is chosen here. */
 export function composeApp(options: AppOptions): RunningApp {
   const db = connect(options.databaseUrl)
-  const pool = computePool()
+  const pool = new ComputePool()
   const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies, options.log)
   const token = tokens(options.sessionSecret, options.secureCookies)
   const { now = Date.now, enqueue = async () => {}, log } = options
@@ -105,6 +105,7 @@ export function composeApp(options: AppOptions): RunningApp {
   app.use(
     '/api',
     noStore,
+    rememberArrival(now),
     session.handler,
     readBody(BODY_MB),
     routerOf(
@@ -201,10 +202,8 @@ function answerErrors(log: Logger | undefined): ErrorRequestHandler {
     if (refusal) {
       // A rule should have refused it, and named what is wrong.
       if (unkeptRefusal(error)) log?.error({ err: error, path: req.path }, 'refused by the database alone')
-      if (refusal.status === 503) {
-        log?.warn({ err: error, path: req.path }, 'the database is away')
-        res.set('retry-after', String(AWAY_AGAIN_S))
-      }
+      if (awayRefusal(error)) log?.warn({ err: error, path: req.path }, 'the database is away')
+      if (refusal.againS !== undefined) res.set('retry-after', String(refusal.againS))
       res.status(refusal.status).json({ error: refusal.message, problems: refusal.problems })
       return
     }

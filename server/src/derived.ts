@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import { codeVersion } from './codeVersion.ts'
 import type { GardenReader } from './reader.ts'
 import { findKept, keep } from './store/computed.ts'
+import { UnderWay } from './underWay.ts'
 
 /**
  * Everything that is worked out of a garden and kept, with the aspects it is made from. A view is kept under exactly these and
@@ -56,7 +57,8 @@ export const keyOf = (view: View, gardenId: string, versions: Versions, asked: u
 export type AskedView = readonly [view: View, asked: unknown]
 
 /**
- * A view found, or worked out and kept for every process.
+ * A view found, or worked out and kept for every process. Whoever asks for what is being worked out already waits for it with the
+ * others; it is given up when none of them waits any more.
  *
  * @param madeFrom views that it is likely to be worked out from: looked for with it, in one question
  */
@@ -69,21 +71,7 @@ export async function derive<T>(
   const versions = await reader.versions()
   const nameOf = ([v, a]: AskedView) => keyOf(v, reader.garden.id, versions, a)
   const key = nameOf([view, asked])
-  const under = underWay.get(key) as Promise<T> | undefined
-  if (under)
-    try {
-      return await under
-    } catch (error) {
-      // Whoever asked first has gone away; this one has not.
-      if ((error as Error).name !== 'AbortError') throw error
-    }
-  const found = foundOrMade(reader, key, work, madeFrom.map(nameOf))
-  underWay.set(key, found)
-  try {
-    return await found
-  } finally {
-    underWay.delete(key)
-  }
+  return (await underWay.join(key, () => foundOrMade(reader, key, work, madeFrom.map(nameOf)))) as T
 }
 
 async function foundOrMade<T>(
@@ -112,5 +100,5 @@ async function foundOrMade<T>(
   }
 }
 
-/** What this process is working out just now: whoever asks for the same waits for it. */
-const underWay = new Map<string, Promise<unknown>>()
+/** What this process is working out just now. */
+const underWay = new UnderWay<unknown>()

@@ -8,6 +8,8 @@ export class Refusal extends Error {
     readonly status: number,
     message: string,
     readonly problems: ErrorAnswer['problems'] = undefined,
+    /** Seconds after which it is worth asking again, where it may be otherwise then. */
+    readonly againS: number | undefined = undefined,
   ) {
     super(message)
   }
@@ -86,6 +88,8 @@ export function awayRefusal(error: unknown): Refusal | undefined {
     ? new Refusal(
         503,
         'The records cannot be reached just now. Try again in a moment; nothing is done twice.',
+        undefined,
+        AWAY_AGAIN_S,
       )
     : undefined
 }

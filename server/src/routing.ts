@@ -4,15 +4,18 @@ import { gardenDay, gardenInstant, readAs, type IsoDate } from '@border/core'
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
 import { z } from 'zod'
 import type { Db } from './database/connect.ts'
+import { byTrueClock, deviceAheadMs, type Noted, type TrulyNoted } from './deviceClock.ts'
 import { notFound, Refusal, zodRefusal } from './errors.ts'
 import { keyOf as viewKey, type View } from './derived.ts'
 import { followUp, watchChanges, type Enqueue } from './follow.ts'
 import { answeredBefore, once } from './once.ts'
+import { BUSY, countOpen } from './openQuestions.ts'
 import { openGarden, type GardenReader } from './reader.ts'
 import { lockPractice } from './store/crews.ts'
 import { findMember, lockGarden, type GardenAccess } from './store/gardens.ts'
 import { findPerson, standsAt, type Person } from './store/people.ts'
 import { versionsOf } from './store/versions.ts'
+import { behalfNow, onBehalfOf, Turns } from './turns.ts'
 import type { Workshop } from './work/runs.ts'
 
 /** What a handler is given once access is settled, by what its endpoint says of it. */
@@ -26,8 +29,6 @@ export type Call<E extends Endpoint, P = undefined> = {
   todayIn: (timeZone: string) => IsoDate
   /** The instant its garden stands at; without one the real instant. */
   nowMs: number
-  /** Ends when whoever asked has gone away. */
-  signal: AbortSignal
 } & (E['access'] extends 'anyone' ? object : { person: Person }) &
   (E['access'] extends { garden: Role } ? InGarden : object)
 
@@ -37,6 +38,8 @@ interface InGarden {
   read: GardenReader
   /** The garden's own day. */
   today: IsoDate
+  /** What a device noted, by the true clock. */
+  truly: <N extends Noted>(noted: N) => TrulyNoted<N>
 }
 
 /** Of an endpoint that only answers that it is done, or that sends a file itself, nothing is awaited. */
@@ -74,6 +77,9 @@ export const route = <E extends Endpoint, P = undefined>(endpoint: E, handling: 
   ...handling,
 })
 
+/** Writes that may hold a connection at once; the rest of them are for reading and for the queue. */
+const WRITES_AT_ONCE = 6
+const WRITES_WAITING = 40
 /** What routes are served with. */
 export interface Served extends Workshop {
   enqueue: Enqueue
@@ -85,19 +91,33 @@ export interface Served extends Workshop {
 export function routerOf(served: Served, routes: readonly Route[]): Router {
   const { db, now } = served
   const router = express.Router()
+  // The changes of a crew's gardens come one after another: none holds a connection while it waits for the one before.
+  const writes = new Turns({
+    slots: WRITES_AT_ONCE,
+    slotsOfOne: 1,
+    mostWaiting: WRITES_WAITING,
+    tooMany: BUSY,
+  })
+  const open = countOpen()
   for (const r of routes) {
     const { endpoint } = r
     // What is counted is counted of the product's own pages: anybody else could lock people out by it.
     const before = [served.requireToken, ...(r.limits ?? [])]
     router[endpoint.method](endpoint.path, ...before, async (req, res) => {
       const { person, garden } = await admit(db, endpoint.access, req)
+      if (person) open(person.id, res)
       for (const [name, value] of Object.entries(req.params))
         if (name.endsWith('Id') && !z.uuid().safeParse(value).success)
           throw notFound('What this address names')
       const body = parsed(endpoint.body, req.body)
       const query = parsed(endpoint.query, req.query)
       const clock = clockOf(person, garden, now())
-      const signal = goneAway(res)
+      const stands = garden && {
+        standsAt: person ? standsAt(person) : null,
+        timeZone: garden.timeZone,
+        nowMs: now(),
+      }
+      const whom = { garden: garden?.id, person: person?.id, signal: goneAway(res) }
       // What the endpoint says of a call is what it is put together from: `route` has held its handler to it.
       const callOn: CallOn = (on, as, prepared) =>
         ({
@@ -109,12 +129,14 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
           garden: as,
           read: as && openGarden(on, as, clock.today!),
           ...clock,
-          signal,
+          truly: (noted: Noted) => byTrueClock(noted, deviceAheadMs(req, res), stands!),
           prepared,
         }) as never
-      const answer = endpoint.writes
-        ? await doWrite(served, r, { req, res, person: person!, garden, callOn })
-        : await r.handle(callOn(db, garden), { req, res })
+      const answer = await onBehalfOf(whom, () =>
+        endpoint.writes
+          ? doWrite(served, writes, r, { req, res, person: person!, garden, callOn })
+          : r.handle(callOn(db, garden), { req, res }),
+      )
       if (res.headersSent) return
       const sent = answer ?? { ok: true }
       if (served.checksAnswers) checkAnswer(endpoint, sent)
@@ -150,6 +172,7 @@ const MOST_TRIES = 6
 
 async function doWrite(
   served: Served,
+  writes: Turns,
   r: Route,
   asked: {
     req: Request
@@ -173,23 +196,21 @@ async function doWrite(
     const prepared = await r.prepare?.(callOn(db, garden))
     try {
       let toFollow: string[] = []
-      const answer = await once(
-        db,
-        write,
-        async (trx) => {
-          // What is read before it is changed stays as it is: one change of a garden at a time.
-          if (garden) await lockGarden(trx, garden.id)
-          else await lockPractice(trx, person.practiceId)
-          if ((await standsAs(trx)) !== basis) throw new Moved()
-          // As it stands now that nobody else changes it; it may have gone to another crew, or from this person.
-          const held = garden && (await findMember(trx, person.id, garden.id))?.garden
-          if (garden && !held) throw notFound('This garden')
-          const changes = await watchChanges(trx, person.practiceId, enqueue)
-          const made = await r.handle(callOn(trx, held, prepared), { req, res })
-          toFollow = await changes.asked({ gardenId: garden?.id ?? null, personId: person.id })
-          return made
-        },
-        { keepAnswer: r.endpoint.writes !== 'secret' },
+      const change = async (trx: Db) => {
+        // What is read before it is changed stays as it is: one change of a garden at a time.
+        if (garden) await lockGarden(trx, garden.id)
+        else await lockPractice(trx, person.practiceId)
+        if ((await standsAs(trx)) !== basis) throw new Moved()
+        // As it stands now that nobody else changes it; it may have gone to another crew, or from this person.
+        const held = garden && (await findMember(trx, person.id, garden.id))?.garden
+        if (garden && !held) throw notFound('This garden')
+        const changes = await watchChanges(trx, person.practiceId, enqueue)
+        const made = await r.handle(callOn(trx, held, prepared), { req, res })
+        toFollow = await changes.asked({ gardenId: garden?.id ?? null, personId: person.id })
+        return made
+      }
+      const answer = await onBehalfOf({ ...behalfNow(), garden: garden?.crewId ?? person.practiceId }, () =>
+        writes.take(() => once(db, write, change, { keepAnswer: r.endpoint.writes !== 'secret' })),
       )
       await followUp(served, toFollow)
       return answer

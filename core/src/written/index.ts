@@ -13,6 +13,8 @@ export const limits = {
   reachM: 10_000,
   /** One bed from end to end, metres. */
   bedAcrossM: 1000,
+  /** Points of one picture: more than cameras make. */
+  pixels: 60_000_000,
   /** Things on one plan. */
   features: 5000,
   /** The oldest trees that stand in gardens are younger. */

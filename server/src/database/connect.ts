@@ -13,6 +13,7 @@ import * as oneOfEach from './008_one_of_each.ts'
 import * as whatIsTold from './009_what_is_told.ts'
 import * as limits from './010_limits.ts'
 import * as accounts from './011_accounts.ts'
+import * as deviceClock from './012_device_clock.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -45,6 +46,7 @@ const migrations: Record<string, Knex.Migration> = {
   '009_what_is_told': whatIsTold,
   '010_limits': limits,
   '011_accounts': accounts,
+  '012_device_clock': deviceClock,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -1,19 +1,16 @@
 import { verdictEndpoints } from '@border/contract'
-import type { Piscina } from 'piscina'
 import { route, type Route } from '../routing.ts'
 import { assessGardenOn } from '../work/assess.ts'
+import type { ComputePool } from '../work/compute.ts'
 import { draftDecision, draftMany, keepDecision } from '../work/decide.ts'
 import { failingOf, sayOfSuccessor, successionsOf } from '../work/successions.ts'
 
 /** How every planting is weighed, and what people decide. */
-export function decisionRoutes(pool: Piscina): Route[] {
+export function decisionRoutes(pool: ComputePool): Route[] {
   return [
     route(verdictEndpoints.assessment, {
-      handle: async ({ read, today, query, signal }) => {
-        const view = await assessGardenOn(read, pool, query.on ?? today, {
-          then: query.then,
-          signal,
-        })
+      handle: async ({ read, today, query }) => {
+        const view = await assessGardenOn(read, pool, query.on ?? today, query.then)
         return { ...view, decisions: await read.decisions() }
       },
     }),
@@ -34,7 +31,7 @@ export function decisionRoutes(pool: Piscina): Route[] {
       },
     }),
     route(verdictEndpoints.successions, {
-      handle: ({ read, signal }) => successionsOf(read, pool, signal),
+      handle: ({ read }) => successionsOf(read, pool),
     }),
     route(verdictEndpoints.saySuccessor, {
       restsOn: 'successions',

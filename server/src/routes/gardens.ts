@@ -1,6 +1,5 @@
 import { gardenEndpoints, type GardenSummary } from '@border/contract'
 import { civilDate } from '@border/core'
-import type { Piscina } from 'piscina'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
@@ -15,12 +14,13 @@ import {
 import { findColleague, insertPerson, listMembers } from '../store/people.ts'
 import { isUnderWay } from '../store/runs.ts'
 import { findWorkedOut } from '../store/workedOut.ts'
+import type { ComputePool } from '../work/compute.ts'
 import { gardenNow } from '../work/gardenNow.ts'
 import { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
 
 /** Gardens themselves: entered, brought in, put right, taken out; and what is told of them at a glance. */
-export const gardenRoutes = (pool: Piscina): Route[] => [
+export const gardenRoutes = (pool: ComputePool): Route[] => [
   route(gardenEndpoints.list, {
     handle: async ({ db, person }) => (await listGardensFor(db, person.id)).map(summaryOf),
   }),
@@ -79,7 +79,7 @@ export const gardenRoutes = (pool: Piscina): Route[] => [
     }),
   }),
   route(gardenEndpoints.now, {
-    handle: ({ read, query, today, signal }) => gardenNow(read, pool, query.on ?? today, signal),
+    handle: ({ read, query, today }) => gardenNow(read, pool, query.on ?? today),
   }),
   route(gardenEndpoints.amend, {
     handle: ({ db, garden, person, body }) => amendGarden(db, garden, person.id, body),

@@ -12,7 +12,6 @@ import {
   type LuxSample,
   type ReadingFault,
 } from '@border/core'
-import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -28,6 +27,7 @@ import {
   withdraw,
 } from '../store/light.ts'
 import { changeObstruction, newBuilding } from '../work/changeObstruction.ts'
+import type { ComputePool } from '../work/compute.ts'
 import { compareWhatIfs, lightAhead, lightEvidence, surfaceOf } from '../work/light.ts'
 import type { LoggerService } from '../work/loggerService.ts'
 import { recheckGarden } from '../work/suspect.ts'
@@ -41,13 +41,13 @@ const faultWords: Record<ReadingFault, string> = {
 const SIMULATED_DAYS = 14
 
 /** The light: what-ifs, readings, loggers, and what they make suspect. */
-export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
+export function lightRoutes(pool: ComputePool, loggers: LoggerService): Route[] {
   return [
     route(lightEndpoints.ahead, {
-      handle: ({ read, query, today, signal }) => lightAhead(read, pool, query.on ?? today, signal),
+      handle: ({ read, query, today }) => lightAhead(read, pool, query.on ?? today),
     }),
     route(lightEndpoints.whatIfs, {
-      handle: ({ read, query, today, signal }) => compareWhatIfs(read, pool, query.on ?? today, signal),
+      handle: ({ read, query, today }) => compareWhatIfs(read, pool, query.on ?? today),
     }),
     route(lightEndpoints.keepWhatIf, {
       handle: async ({ db, garden, person, body }) => {
@@ -63,7 +63,7 @@ export function lightRoutes(pool: Piscina, loggers: LoggerService): Route[] {
       },
     }),
     route(lightEndpoints.evidence, {
-      handle: ({ read, nowMs, signal }) => lightEvidence(read, pool, { nowMs, signal }),
+      handle: ({ read, nowMs }) => lightEvidence(read, pool, nowMs),
     }),
     route(lightEndpoints.takeReading, {
       handle: async ({ db, garden, person, body, nowMs }) => {

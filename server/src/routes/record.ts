@@ -1,28 +1,28 @@
 import { type PlantingView, recordEndpoints } from '@border/contract'
 import { dayMonthYear, likelihoods, seasonYearOf } from '@border/core'
-import type { Piscina } from 'piscina'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Call, type Route } from '../routing.ts'
 import { findPlanting, insertEvents, insertTreatment, insertTrialOutcome } from '../store/plantings.ts'
 import { listSignShares, setSignShare } from '../store/signShares.ts'
+import type { ComputePool } from '../work/compute.ts'
 import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
 import { exportObservations, importObservations } from '../work/observationsFile.ts'
 import { bloomOfGarden, recordOfGarden } from '../work/record.ts'
 
 /** How plants have done, and what that says. */
-export function recordRoutes(pool: Piscina): Route[] {
+export function recordRoutes(pool: ComputePool): Route[] {
   return [
     route(recordEndpoints.read, {
-      handle: ({ read, signal }) => recordOfGarden(read, pool, signal),
+      handle: ({ read }) => recordOfGarden(read, pool),
     }),
     route(recordEndpoints.bloom, {
-      handle: ({ read, garden, query, today, signal }) => {
+      handle: ({ read, garden, query, today }) => {
         const season = query.season ?? seasonYearOf(today, garden.latitude < 0)
-        return bloomOfGarden(read, pool, season, signal)
+        return bloomOfGarden(read, pool, season)
       },
     }),
     route(recordEndpoints.diagnosis, {
-      handle: ({ read, signal }) => diagnoseGarden(read, pool, signal),
+      handle: ({ read }) => diagnoseGarden(read, pool),
     }),
     route(recordEndpoints.likelihoods, {
       handle: async ({ db, garden }) => {

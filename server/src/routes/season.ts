@@ -1,7 +1,6 @@
 import { type ScheduleRunView, type Rescheduled, seasonEndpoints } from '@border/contract'
 import { addDays, gardenDay, RESCHEDULE_ROUNDS, workingDays, type IsoDate } from '@border/core'
 import type { Response } from 'express'
-import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import type { Enqueue } from '../follow.ts'
 import { notFound, Refusal } from '../errors.ts'
@@ -28,10 +27,10 @@ import { seasonCalendar } from '../work/calendar.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { acceptSchedule, type Workshop } from '../work/runs.ts'
 import { crewSeason, HORIZON_DAYS, placedNow, workingDaysOf } from '../work/schedule.ts'
-import { compute } from '../work/compute.ts'
+import type { ComputePool } from '../work/compute.ts'
 
 /** Jobs, the days they have, and what becomes of them. */
-export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): Route[] {
+export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue): Route[] {
   return [
     route(seasonEndpoints.read, {
       handle: async ({ db, read, garden, today }) => {
@@ -68,8 +67,8 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
       },
     }),
     route(seasonEndpoints.recordDone, {
-      handle: ({ db, garden, person, today, params, body }) =>
-        recordDone(db, { gardenId: garden.id, personId: person.id, today }, params.jobId, body),
+      handle: ({ db, garden, person, today, params, body, truly }) =>
+        recordDone(db, { gardenId: garden.id, personId: person.id, today }, params.jobId, truly(body)),
     }),
     route(seasonEndpoints.takeBackDone, {
       handle: ({ db, garden, params }) => takeBackDone(db, garden.id, params.jobId),
@@ -134,7 +133,7 @@ export function seasonRoutes(shop: Workshop, pool: Piscina, enqueue: Enqueue): R
         const season = await crewSeason(db, garden.crewId, shop.now())
         if (!season) throw notFound('This job')
         const { problem } = season
-        return compute(pool, 'why', { problem, placed: placedNow(problem), jobId: job.id })
+        return pool.run('why', { problem, placed: placedNow(problem), jobId: job.id })
       },
     }),
   ]
@@ -150,7 +149,7 @@ async function openJob(db: Db, gardenId: string, jobId: string): Promise<Job> {
 /** @throws {Refusal} where the job cannot be done on the day, with why */
 async function requirePossible(
   db: Db,
-  pool: Piscina,
+  pool: ComputePool,
   shop: Workshop,
   garden: GardenAccess,
   jobId: string,
@@ -163,7 +162,7 @@ async function requirePossible(
   if (!season) throw notFound('This job')
   const { crew, problem } = season
   const jobs = problem.jobs.map((j) => (j.id === jobId ? { ...j, pinnedTo: day } : j))
-  const plan = await compute(pool, 'schedule', { problem: { ...problem, jobs }, rounds: RESCHEDULE_ROUNDS })
+  const plan = await pool.run('schedule', { problem: { ...problem, jobs }, rounds: RESCHEDULE_ROUNDS })
   if (plan.placed.find((p) => p.id === jobId)?.parts[0]?.day === day) return
   throw new Refusal(
     409,

@@ -1,5 +1,4 @@
 import { photoEndpoints, walkEndpoints } from '@border/contract'
-import type { Piscina } from 'piscina'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { withdrawLook } from '../store/observations.ts'
@@ -11,18 +10,19 @@ import {
   listStandpoints,
   withdrawPhoto,
 } from '../store/photos.ts'
+import type { ComputePool } from '../work/compute.ts'
 import { makePhoto } from '../work/photos.ts'
 import { keepEntries, looksTakenBackBy, walkOfGarden } from '../work/walk.ts'
 
 /** Walking a garden and noting what is seen. */
-export function walkRoutes(pool: Piscina): Route[] {
+export function walkRoutes(pool: ComputePool): Route[] {
   return [
     route(walkEndpoints.read, {
-      handle: ({ read, signal }) => walkOfGarden(read, pool, signal),
+      handle: ({ read }) => walkOfGarden(read, pool),
     }),
     route(walkEndpoints.note, {
-      handle: ({ db, garden, person, body, today }) =>
-        keepEntries(db, { gardenId: garden.id, personId: person.id, today }, body.entries),
+      handle: ({ db, garden, person, body, today, truly }) =>
+        keepEntries(db, { gardenId: garden.id, personId: person.id, today, truly }, body.entries),
     }),
     route(walkEndpoints.withdrawLook, {
       handle: async ({ db, garden, person, params }) => {
@@ -35,11 +35,15 @@ export function walkRoutes(pool: Piscina): Route[] {
       handle: ({ db, garden }) => listPhotos(db, garden.id),
     }),
     route(photoEndpoints.add, {
-      handle: async ({ db, garden, person, body, today }) => {
-        if (body.on > today) throw new Refusal(422, 'A photo cannot be taken ahead of today.')
-        const photo = await makePhoto(body)
-        return { added: await insertPhoto(db, garden.id, person.id, photo) }
+      // Before the garden is held: a picture takes a second.
+      prepare: ({ body, today, truly }) => {
+        const taken = truly(body)
+        if (taken.on > today) throw new Refusal(422, 'A photo cannot be taken ahead of today.')
+        return makePhoto(taken)
       },
+      handle: async ({ db, garden, person, prepared }) => ({
+        added: await insertPhoto(db, garden.id, person.id, prepared),
+      }),
     }),
     route(photoEndpoints.picture, {
       handle: async ({ db, garden, params, query }, { res }) => {

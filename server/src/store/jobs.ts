@@ -361,7 +361,7 @@ export async function dropDecidedJobs(db: Db, plantingId: string): Promise<void>
 export async function insertJobRecord(
   db: Db,
   of: { jobId: string; gardenId: string; personId: string },
-  done: JobDone,
+  done: JobDone & { deviceAt: string | null },
 ): Promise<void> {
   await db('job_records').insert({
     id: randomUUID(),
@@ -372,6 +372,7 @@ export async function insertJobRecord(
     lived: done.lived,
     used: done.used && JSON.stringify(done.used),
     note: done.note,
+    device_at: done.deviceAt,
     person_id: of.personId,
   })
 }

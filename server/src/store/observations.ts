@@ -3,7 +3,8 @@ import { seenWords, type BloomStage, type IsoDate, type Seen, type SignId } from
 import type { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 
-type Entry = z.output<typeof walkEntry>
+/** With what the device's clock said, where that was not the true time. */
+type Entry = z.output<typeof walkEntry> & { deviceAt?: string | null }
 type PlantingEntry = Extract<Entry, { kind: 'planting' }>
 type PlaceEntry = Extract<Entry, { kind: 'place' }>
 
@@ -43,6 +44,7 @@ const observationRow = (by: Noted, e: PlantingEntry) => ({
   planting_id: e.plantingId,
   on_date: e.on,
   seen_at: e.at,
+  device_at: e.deviceAt ?? null,
   rating: e.rating ?? null,
   living: e.living ?? null,
   absent: e.absent,
@@ -68,6 +70,7 @@ export async function insertPlaceLook(db: Db, by: Noted, e: PlaceEntry): Promise
     place_id: e.placeId,
     on_date: e.on,
     seen_at: e.at,
+    device_at: e.deviceAt ?? null,
     weeds: e.weeds ?? null,
     mulch: e.mulch ?? null,
     soil: e.soil ?? null,

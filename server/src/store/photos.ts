@@ -40,6 +40,8 @@ export interface NewPhoto {
   id: string
   takenOn: string
   takenAt: string
+  /** What the device's clock said, where that was something else. */
+  deviceAt: string | null
   standpointId?: string | undefined
   plantingId?: string | undefined
   placeId?: string | undefined
@@ -67,6 +69,7 @@ export async function insertPhoto(
       place_id: p.placeId ?? null,
       taken_on: p.takenOn,
       taken_at: p.takenAt,
+      device_at: p.deviceAt,
       width: p.width,
       height: p.height,
       picture: p.picture,

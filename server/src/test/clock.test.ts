@@ -148,6 +148,61 @@ describe.each(edges)('$where', ({ timeZone, instant, today }) => {
   })
 })
 
+describe('devices whose clocks are wrong', () => {
+  const DAY = 86_400_000
+  const HOUR = 3_600_000
+
+  it.each([
+    ['three days ahead, at UTC-11', 'Pacific/Pago_Pago', 3 * DAY],
+    ['a day and a half behind, at UTC+14', 'Pacific/Kiritimati', -1.5 * DAY],
+    ['an hour ahead, where clocks change that night', 'America/Denver', HOUR],
+  ])(
+    '%s: nothing that was noted is lost, each is of its day, with what the device said',
+    async (_, timeZone, aheadMs) => {
+      // Clocks go back in Denver on 1 November 2026, at two in the morning.
+      const walkedMs = Date.parse('2026-11-01T05:30:00Z')
+      at(new Date(walkedMs).toISOString())
+      await zone(timeZone)
+      const { plantings } = await view()
+      const treeBed = plantings[0]!.placeId
+      const device = (ms: number) => new Date(ms + aheadMs).toISOString()
+      const onDevice = gardenDay(null, timeZone, walkedMs + aheadMs)
+      const noted = { id: randomUUID(), on: onDevice, at: device(walkedMs) }
+      const entry = { kind: 'planting', ...noted, plantingId: plantings[0]!.id, rating: 4 }
+      const place = { kind: 'place', ...noted, id: randomUUID(), placeId: treeBed, weeds: 'some' }
+      const season = (await practice.head.get(path('/season'))).body as SeasonView
+      const job = season.jobs.find(
+        (j) => j.state === 'open' && j.after.length === 0 && j.plantingIds.length === 0,
+      )!
+      // They are sent six hours later, when there is a connection.
+      at(new Date(walkedMs + 6 * HOUR).toISOString())
+      const deviceClock = device(nowMs)
+      const answer = await practice.head.post(
+        path('/walk-entries'),
+        { entries: [entry, place] },
+        { deviceClock },
+      )
+      expect(answer.body).toEqual({ kept: [entry.id, place.id], refused: [] })
+      const done = await practice.head.post(
+        path(`/jobs/${job.id}/done`),
+        { on: onDevice, at: noted.at, minutes: 20 },
+        { deviceClock },
+      )
+      expect([done.status, done.body.error]).toEqual([200, undefined])
+      const today = gardenDay(null, timeZone, walkedMs)
+      for (const [table, id, when, day] of [
+        ['observations', { id: entry.id }, 'seen_at', 'on_date'],
+        ['place_looks', { id: place.id }, 'seen_at', 'on_date'],
+        ['job_records', { job_id: job.id }, 'device_at', 'done_on'],
+      ] as const) {
+        const row = await practice.db(table).where(id).first()
+        expect([table, row[day], row.device_at.toISOString()]).toEqual([table, today, noted.at])
+        if (when === 'seen_at') expect(row.seen_at.getTime()).toBe(walkedMs)
+      }
+    },
+  )
+})
+
 describe('the clock', () => {
   it('is told to whoever signs in, as the server has it: a device set wrong goes by it', async () => {
     at('2026-09-15T22:00:00Z')

@@ -1,4 +1,4 @@
-import type { CrewView, Role, SessionInfo } from '@border/contract'
+import { DEVICE_CLOCK, type CrewView, type Role, type SessionInfo } from '@border/contract'
 import { randomBytes, randomUUID } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
@@ -118,10 +118,15 @@ export class Client {
   post(
     path: string,
     body: object = {},
-    { key = randomUUID(), token = this.token }: { key?: string | null; token?: string } = {},
+    {
+      key = randomUUID(),
+      token = this.token,
+      deviceClock,
+    }: { key?: string | null; token?: string; deviceClock?: string } = {},
   ) {
     const sent = this.agent.post(`/api${path}`).set('x-csrf-token', token)
     if (key) void sent.set('idempotency-key', key)
+    if (deviceClock) void sent.set(DEVICE_CLOCK, deviceClock)
     return sent.send(body)
   }
 }

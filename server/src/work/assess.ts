@@ -10,18 +10,10 @@ import {
   type JudgedGarden,
   type TakenGround,
 } from '@border/core'
-import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
-import type { ComputeTasks } from './computeTasks.ts'
 import { conditionsOfGarden } from './conditions.ts'
-import { compute } from './compute.ts'
-
-/** Before is a day somebody chose, or the one most worth comparing with. */
-interface Compared {
-  then?: string | undefined
-  signal?: AbortSignal | undefined
-}
+import type { ComputePool } from './compute.ts'
 
 /** The day that is compared with: what was asked for; today, for a day ahead; else null, and the light finds the one worth it. */
 const comparedDay = ({ today }: GardenReader, on: string, then: string | undefined): string | null =>
@@ -30,21 +22,23 @@ const comparedDay = ({ today }: GardenReader, on: string, then: string | undefin
 /** Threads that share the light of one garden, whoever else waits for one. */
 const LIGHT_THREADS = 2
 
-/** The light of a garden on a day. */
+/**
+ * The light of a garden on a day.
+ *
+ * @param then the day that is compared with; the one most worth it unless somebody chose it
+ */
 export async function lightOfGarden(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   on: string,
-  { then, signal }: Compared = {},
+  then?: string,
 ): Promise<{ then: string; light: GardenLight }> {
   const compared = comparedDay(reader, on, then)
   return derive(reader, ['light', [on, compared]], async () => {
     const garden = await reader.standing(on)
     const then = compared ?? usualThen(garden.scene.obstructions, on)
     const parts = await Promise.all(
-      lightParts(garden, LIGHT_THREADS).map((part) =>
-        compute(pool, 'light', { garden: part, then, on }, { signal }),
-      ),
+      lightParts(garden, LIGHT_THREADS).map((part) => pool.run('light', { garden: part, then, on })),
     )
     return { then, light: joinLight(garden, parts) }
   })
@@ -57,29 +51,33 @@ export interface AssessedGarden {
   assessments: Assessment[]
 }
 
-/** Every planting of a garden judged on a day, by its light and all that is known of it. */
+/**
+ * Every planting of a garden judged on a day, by its light and all that is known of it.
+ *
+ * @param chosen the day that is compared with; the one most worth it unless somebody chose it
+ */
 export async function assessGardenOn(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   on: string,
-  compared: Compared = {},
+  chosen?: string,
 ): Promise<AssessedGarden> {
   const { today } = reader
   return derive(
     reader,
-    ['assessment', [on, compared.then ?? null, today]],
+    ['assessment', [on, chosen ?? null, today]],
     async () => {
       // Where there is room and how the plantings do are worked out beside each other.
       const [{ then, light }, spots, garden] = await Promise.all([
-        lightOfGarden(reader, pool, on, compared),
-        spotsOfGarden(reader, pool, on, compared),
-        judgedGarden(reader, pool, on, compared.signal),
+        lightOfGarden(reader, pool, on, chosen),
+        spotsOfGarden(reader, pool, on, chosen),
+        judgedGarden(reader, pool, on),
       ])
-      return { then, on, assessments: await judgeWith(pool, garden, light, spots, on, compared.signal) }
+      return { then, on, assessments: await judgeWith(pool, garden, light, spots, on) }
     },
     [
-      ['light', [on, comparedDay(reader, on, compared.then)]],
-      ['spots', [on, comparedDay(reader, on, compared.then)]],
+      ['light', [on, comparedDay(reader, on, chosen)]],
+      ['spots', [on, comparedDay(reader, on, chosen)]],
       // What is known of the plantings rests on the light of today.
       ['light', [today, null]],
       ['diagnosis', [today]],
@@ -91,63 +89,50 @@ export async function assessGardenOn(
 /** The free spots of a garden for whichever of its plantings is worth another place. */
 const spotsOfGarden = (
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   on: string,
-  compared: Compared,
+  then: string | undefined,
 ): Promise<FreeSpots> =>
-  derive(reader, ['spots', [on, comparedDay(reader, on, compared.then)]], async () => {
+  derive(reader, ['spots', [on, comparedDay(reader, on, then)]], async () => {
     const [{ light }, { plantings }, reserved] = await Promise.all([
-      lightOfGarden(reader, pool, on, compared),
+      lightOfGarden(reader, pool, on, then),
       reader.standing(on),
       groundPromised(reader, on),
     ])
-    return findSpots(pool, { plantings, reserved }, light, on, compared.signal)
+    return pool.run('spots', { garden: { plantings, reserved }, light, on })
   })
 
-function findSpots(
-  pool: Piscina,
-  garden: ComputeTasks['spots']['garden'],
-  light: GardenLight,
-  on: string,
-  signal?: AbortSignal,
-): Promise<FreeSpots> {
-  return compute(pool, 'spots', { garden, light, on }, { signal })
-}
-
-function judgeWith(
-  pool: Piscina,
+const judgeWith = (
+  pool: ComputePool,
   garden: JudgedGarden,
   { plantings }: GardenLight,
   spots: FreeSpots,
   on: string,
-  signal?: AbortSignal,
-): Promise<Assessment[]> {
-  return compute(pool, 'judge', { garden, light: { plantings }, spots, on }, { signal })
-}
+): Promise<Assessment[]> => pool.run('judge', { garden, light: { plantings }, spots, on })
 
 /** A garden judged as it is supposed to stand, by its light. */
 export async function judge(
-  pool: Piscina,
+  pool: ComputePool,
   garden: JudgedGarden,
   light: GardenLight,
   on: string,
 ): Promise<Assessment[]> {
   const { plantings, reserved } = garden
-  return judgeWith(pool, garden, light, await findSpots(pool, { plantings, reserved }, light, on), on)
+  const spots = await pool.run('spots', { garden: { plantings, reserved }, light, on })
+  return judgeWith(pool, garden, light, spots, on)
 }
 
 /** A garden with the ground that is promised and all that is known of its plantings. */
 export async function judgedGarden(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   on: string,
-  signal?: AbortSignal,
 ): Promise<JudgedGarden> {
   const standing = await reader.standing(on)
   return {
     ...standing,
     reserved: await groundPromised(reader, on),
-    conditions: await conditionsOfGarden(reader, pool, signal),
+    conditions: await conditionsOfGarden(reader, pool),
   }
 }
 

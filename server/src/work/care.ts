@@ -20,7 +20,6 @@ import {
 } from '@border/core'
 import type { OwnRuleRequest, RuleView } from '@border/contract'
 import { group } from 'd3-array'
-import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { keyOf } from '../derived.ts'
 import { notFound, Refusal } from '../errors.ts'
@@ -31,7 +30,7 @@ import { findRuleEdits, listOwnRules } from '../store/rules.ts'
 import { versionsOf } from '../store/versions.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
 import { yearOfGarden } from './diagnosis.ts'
-import { compute } from './compute.ts'
+import type { ComputePool } from './compute.ts'
 
 /** A sign of the last look asks for work for so long. */
 const SIGN_DAYS = 365
@@ -88,7 +87,7 @@ const careKey = (garden: GardenAccess, versions: Awaited<ReturnType<typeof versi
  */
 export async function bringCareUpToDate(
   db: Db,
-  pool: Piscina,
+  pool: ComputePool,
   garden: GardenAccess,
   today: string,
 ): Promise<boolean> {
@@ -97,7 +96,7 @@ export async function bringCareUpToDate(
   if ((await findWorkedOut(db, garden.id)).careBasis === basis) return true
   const cared = await caredGarden(reader)
   const wanted: CareJob[] = cared
-    ? await compute(pool, 'care', { garden: cared, on: today, until: addDays(today, CARE_DAYS) })
+    ? await pool.run('care', { garden: cared, on: today, until: addDays(today, CARE_DAYS) })
     : []
   const known = await reader.jobs()
   const isGone = goneBy(

@@ -1,6 +1,8 @@
 import { availableParallelism } from 'node:os'
 import type { Transferable } from 'node:worker_threads'
 import { Piscina } from 'piscina'
+import { Refusal } from '../errors.ts'
+import { behalfNow, Turns } from '../turns.ts'
 import type * as worker from './computeWorker.ts'
 
 type Work = typeof worker
@@ -8,32 +10,77 @@ type Work = typeof worker
 /** What a thread can be asked for, by the name of its function, and gives back. */
 type Answer<Name extends keyof Work> = Awaited<ReturnType<Work[Name]>>
 
-interface How {
-  /** Whoever asked has gone away: it is not worked out. */
-  signal?: AbortSignal | undefined
-  transferList?: Transferable[]
-}
+/** The most that one task may take of a thread, milliseconds; a whole season is planned in the background, by a search. */
+const MOST_MS = 60_000
+const MOST_MS_OF: Partial<Record<keyof Work, number>> = { scheduleTelling: 15 * 60_000 }
 
-/** Asks a thread of the pool. */
-export const compute = <Name extends keyof Work>(
-  pool: Piscina,
-  name: Name,
-  task: Parameters<Work[Name]>[0],
-  { signal, transferList }: How = {},
-): Promise<Answer<Name>> => pool.run(task, { name, signal, ...(transferList && { transferList }) })
+/** Of one person's tasks so many may wait: a screen asks for a handful. */
+const MOST_WAITING = 60
 
 /**
- * Threads for heavy computation. From source the worker is TypeScript; built, it lies beside the server. They stay: a new one takes
- * several times as long over its first task.
- *
- * @param threads two at least for what a person waits for, so that it can be shared out
+ * Threads for heavy computation, shared out between gardens and people: turns are taken on behalf of whoever asks. From source the
+ * worker is TypeScript; built, it lies beside the server. Threads begin when they are first needed and stay: a new one takes several
+ * times as long over its first task. One whose task takes longer than it may is ended, and another begun.
  */
-export function computePool(threads = Math.max(2, availableParallelism() - 1)): Piscina {
-  const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
-  return new Piscina({
-    filename: new URL(file, import.meta.url).href,
-    minThreads: threads,
-    maxThreads: threads,
-    execArgv: [],
-  })
+export class ComputePool {
+  private readonly turns: Turns
+  private readonly threads: Piscina
+
+  /**
+   * @param threads what one garden asks for takes one less at most, so that others never wait behind it
+   * @param mostMs that a task may take, in place of what each may
+   */
+  constructor(
+    threads: number = Math.max(3, availableParallelism()),
+    private readonly mostMs?: number,
+  ) {
+    const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
+    this.threads = new Piscina({
+      filename: new URL(file, import.meta.url).href,
+      minThreads: 0,
+      maxThreads: threads,
+      idleTimeout: Infinity,
+      execArgv: [],
+    })
+    this.turns = new Turns({
+      slots: threads,
+      slotsOfOne: Math.max(1, threads - 1),
+      mostWaiting: MOST_WAITING,
+      tooMany: 'More is being worked out for you than can be at once. Try again in a moment.',
+    })
+  }
+
+  /** Asks a thread, when it is the turn of whoever asks; given up where nobody waits for it any more. */
+  run<Name extends keyof Work>(
+    name: Name,
+    task: Parameters<Work[Name]>[0],
+    transferList: Transferable[] = [],
+  ): Promise<Answer<Name>> {
+    return this.turns.take(async () => {
+      const limit = AbortSignal.timeout(this.mostMs ?? MOST_MS_OF[name] ?? MOST_MS)
+      const { signal } = behalfNow()
+      try {
+        return await this.threads.run(task, {
+          name,
+          signal: signal ? AbortSignal.any([signal, limit]) : limit,
+          transferList,
+        })
+      } catch (error) {
+        if (!limit.aborted || signal?.aborted) throw error
+        throw new Refusal(
+          503,
+          'This takes longer to work out than it may, and was given up. Nothing else is touched by it.',
+          undefined,
+          GIVEN_UP_AGAIN_S,
+        )
+      }
+    })
+  }
+
+  destroy(): Promise<void> {
+    return this.threads.destroy()
+  }
 }
+
+/** Seconds after which it is worth asking again for what took too long. */
+const GIVEN_UP_AGAIN_S = 60

@@ -1,20 +1,16 @@
 import type { Condition } from '@border/core'
-import type { Piscina } from 'piscina'
 import type { GardenReader } from '../reader.ts'
 import { dividedOf } from '../store/jobs.ts'
+import type { ComputePool } from './compute.ts'
 import { diagnoseGarden } from './diagnosis.ts'
 import { recordOfGarden } from './record.ts'
 
 /** What is known of a garden's plantings beside their light: the season's signs, the record, their age. */
 export async function conditionsOfGarden(
   reader: GardenReader,
-  pool: Piscina,
-  signal?: AbortSignal,
+  pool: ComputePool,
 ): Promise<Record<string, Condition>> {
-  const [diagnosis, record] = await Promise.all([
-    diagnoseGarden(reader, pool, signal),
-    recordOfGarden(reader, pool, signal),
-  ])
+  const [diagnosis, record] = await Promise.all([diagnoseGarden(reader, pool), recordOfGarden(reader, pool)])
   const divided = dividedOf(await reader.jobs())
   const seen = new Map(diagnosis.diagnoses.map((d) => [d.plantingId, d]))
   const passedOver = new Map(diagnosis.passedOver.map(({ plantingId, ...p }) => [plantingId, p]))

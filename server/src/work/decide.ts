@@ -20,7 +20,6 @@ import {
   type JobDraft,
   type JudgedGarden,
 } from '@border/core'
-import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
@@ -28,6 +27,7 @@ import { insertDecision } from '../store/decisions.ts'
 import { dropDecidedJobs, insertJobs } from '../store/jobs.ts'
 import { assessGardenOn, judge, judgedGarden, lightOfGarden } from './assess.ts'
 import { caredGarden } from './care.ts'
+import type { ComputePool } from './compute.ts'
 
 /** A line this near either end of a move, in metres, is named at the job. */
 const HAZARD_NEAR_M = 2
@@ -49,7 +49,7 @@ export interface DraftedDecision {
  */
 export async function draftDecision(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   request: DecisionRequest,
 ): Promise<DraftedDecision> {
   const { assessments } = await assessGardenOn(reader, pool, request.on)
@@ -68,7 +68,7 @@ export type DraftedMany = { drafts: DraftedDecision[]; refused: BulkAnswer['refu
  */
 export async function draftMany(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   { plantingIds, on, word }: BodyOf<typeof verdictEndpoints.decideMany>,
 ): Promise<DraftedMany> {
   let { assessments } = await assessGardenOn(reader, pool, on)

@@ -16,7 +16,6 @@ import {
   type Year,
 } from '@border/core'
 import { group } from 'd3-array'
-import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
@@ -24,7 +23,7 @@ import type { GardenAccess } from '../store/gardens.ts'
 import { listSignShares } from '../store/signShares.ts'
 import { usualYearOf } from '../store/weather.ts'
 import { lightOfGarden } from './assess.ts'
-import { compute } from './compute.ts'
+import type { ComputePool } from './compute.ts'
 
 /** Looks older than this are of another state of things. */
 const LOOK_BACK_DAYS = 120
@@ -47,20 +46,12 @@ export async function yearOfGarden(
 }
 
 /** What this season's signs say of a garden, joined with the light that is drawn. */
-export async function diagnoseGarden(
-  reader: GardenReader,
-  pool: Piscina,
-  signal?: AbortSignal,
-): Promise<DiagnosisView> {
+export async function diagnoseGarden(reader: GardenReader, pool: ComputePool): Promise<DiagnosisView> {
   const { today } = reader
-  return derive(reader, ['diagnosis', [today]], () => workOutDiagnosis(reader, pool, signal))
+  return derive(reader, ['diagnosis', [today]], () => workOutDiagnosis(reader, pool))
 }
 
-async function workOutDiagnosis(
-  reader: GardenReader,
-  pool: Piscina,
-  signal?: AbortSignal,
-): Promise<DiagnosisView> {
+async function workOutDiagnosis(reader: GardenReader, pool: ComputePool): Promise<DiagnosisView> {
   const { db, garden, today } = reader
   const since = addDays(today, -LOOK_BACK_DAYS)
   const looks = (await reader.seen()).filter((s) => s.on >= since && s.on <= today)
@@ -70,7 +61,7 @@ async function workOutDiagnosis(
   const [features, { places, plantings }, { light }, table] = await Promise.all([
     reader.features(),
     reader.standing(),
-    lightOfGarden(reader, pool, today, { signal }),
+    lightOfGarden(reader, pool, today),
     likelihoodsOf(db, garden),
   ])
   const lightOf = new Map(light.plantings.map((p) => [p.plantingId, p]))
@@ -104,7 +95,7 @@ async function workOutDiagnosis(
       },
     ]
   })
-  const diagnoses = await compute(pool, 'diagnose', { plantings: signed, table, year }, { signal })
+  const diagnoses = await pool.run('diagnose', { plantings: signed, table, year })
   return {
     on: today,
     since,

@@ -16,22 +16,16 @@ import {
   type Scene,
   type Supposition,
 } from '@border/core'
-import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
 import { listLogs, listReadings, listWhatIfs, type LogRow } from '../store/light.ts'
 import type { ComputeTasks } from './computeTasks.ts'
-import { compute } from './compute.ts'
+import type { ComputePool } from './compute.ts'
 
 const YEARS_AHEAD = 15
 
 /** Plantings leaving their range in coming years, and what the going of ailing plants would do. */
-export async function lightAhead(
-  reader: GardenReader,
-  pool: Piscina,
-  on: string,
-  signal?: AbortSignal,
-): Promise<AheadView> {
+export async function lightAhead(reader: GardenReader, pool: ComputePool, on: string): Promise<AheadView> {
   return derive(reader, ['ahead', [on, YEARS_AHEAD]], async () => {
     const ailing = (await featuresOn(reader, on)).filter(isAiling)
     const task: ComputeTasks['ahead'] = {
@@ -40,7 +34,7 @@ export async function lightAhead(
       years: YEARS_AHEAD,
       ailing: ailing.map((f) => f.id),
     }
-    const found = await compute(pool, 'ahead', task, { signal })
+    const found = await pool.run('ahead', task)
     return {
       on,
       years: YEARS_AHEAD,
@@ -59,9 +53,8 @@ const isAiling = (f: FeatureView) =>
 /** The garden as it stands and every kept what-if, by what each would do. */
 export async function compareWhatIfs(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   on: string,
-  signal?: AbortSignal,
 ): Promise<WhatIfView[]> {
   const { db, garden } = reader
   const whatIfs = await listWhatIfs(db, garden.id)
@@ -69,7 +62,7 @@ export async function compareWhatIfs(
   const suppositions = [[], ...whatIfs.map((s) => s.suppositions)]
   const done: WhatIfEffect[] = await derive(reader, ['whatIfs', [on, suppositions]], async () => {
     const task: ComputeTasks['whatIfs'] = { garden: await reader.standing(on), on, suppositions }
-    return compute(pool, 'whatIfs', task, { signal })
+    return pool.run('whatIfs', task)
   })
   const all: { id: string | null; name: string; suppositions: Supposition[] }[] = [
     { id: null, name: 'As it stands', suppositions: [] },
@@ -91,8 +84,8 @@ const EXPLANATIONS_SHOWN = 6
 /** What readings of the last months say, and where looking would tell most in the rest of the day. */
 export async function lightEvidence(
   reader: GardenReader,
-  pool: Piscina,
-  { nowMs, signal }: { nowMs: number; signal?: AbortSignal },
+  pool: ComputePool,
+  nowMs: number,
 ): Promise<LightEvidenceView> {
   const { db, garden, today } = reader
   // The proposals change every twenty minutes, not by the second: kept results then serve.
@@ -124,7 +117,7 @@ export async function lightEvidence(
       most: TELLING_SHOWN,
       shown: EXPLANATIONS_SHOWN,
     }
-    const found = await compute(pool, 'explain', task, { signal })
+    const found = await pool.run('explain', task)
     return { since, readings: taps, logs: logs.map((l) => l.record), ...found }
   })
 }

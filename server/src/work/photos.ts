@@ -2,30 +2,44 @@ import type { photoRequest } from '@border/contract'
 import exifReader from 'exif-reader'
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
+import { limits } from '@border/core'
 import type { z } from 'zod'
+import type { TrulyNoted } from '../deviceClock.ts'
 import { Refusal } from '../errors.ts'
 import type { NewPhoto } from '../store/photos.ts'
+import { Turns } from '../turns.ts'
 
 /** Longest side kept, in pixels, and of the small version for lists. */
 const LONGEST = 2000
 const SMALL = 360
+type TakenPhoto = TrulyNoted<z.output<typeof photoRequest>>
+
 /** Drawings that run code, and documents, are no photos. */
 const formats: readonly string[] = ['jpeg', 'png', 'webp', 'heif', 'tiff']
-/** A picture of more pixels is not a photo of a border but an attack on memory. */
-const MOST_PIXELS = 120_000_000
+/** A picture takes some hundred megabytes while it is made anew. */
+const turns = new Turns({
+  slots: 2,
+  slotsOfOne: 1,
+  mostWaiting: 6,
+  tooMany: 'Your photos come faster than they can be read. Send the next one in a moment; nothing is lost.',
+})
 
 /**
  * Takes a picture file apart and makes it anew: turned the right way up, no larger than needed, without anything the
  * camera wrote beside the picture. Where it was taken is read out only when it is wanted.
  *
- * @throws {Refusal} when it is no picture
+ * @throws {Refusal} when it is no picture, or one of more points than cameras make, or too many wait already
  */
-export async function makePhoto(request: z.output<typeof photoRequest>): Promise<NewPhoto> {
+export const makePhoto = (request: TakenPhoto): Promise<NewPhoto> => turns.take(() => madeAnew(request))
+
+async function madeAnew(request: TakenPhoto): Promise<NewPhoto> {
   const file = Buffer.from(request.data, 'base64')
   try {
-    const source = sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
-    const { exif, format } = await source.metadata()
+    const source = sharp(file, { limitInputPixels: limits.pixels, failOn: 'error' })
+    // Told by its first bytes: nothing of the picture is read.
+    const { exif, format, width, height } = await sharp(file, { limitInputPixels: false }).metadata()
     if (!formats.includes(format ?? '')) throw new Error(`Not a photo: ${format}`)
+    if (width * height > limits.pixels) throw tooLarge(width, height)
     const upright = source.rotate()
     const { data: picture, info } = await upright
       .clone()
@@ -41,6 +55,7 @@ export async function makePhoto(request: z.output<typeof photoRequest>): Promise
       id: request.id,
       takenOn: request.on,
       takenAt: request.at,
+      deviceAt: request.deviceAt,
       standpointId: request.standpointId,
       plantingId: request.plantingId,
       placeId: request.placeId,
@@ -51,10 +66,17 @@ export async function makePhoto(request: z.output<typeof photoRequest>): Promise
       contentHash: createHash('sha256').update(file).digest('hex'),
       position: request.keepPosition && exif ? positionIn(exif) : null,
     }
-  } catch {
+  } catch (error) {
+    if (error instanceof Refusal) throw error
     throw new Refusal(422, 'This file is not a picture that can be read. Nothing was saved.')
   }
 }
+
+const tooLarge = (width: number, height: number): Refusal =>
+  new Refusal(
+    422,
+    `This picture is ${width} by ${height} points, more than the ${limits.pixels / 1e6} million that are taken. Nothing was saved.`,
+  )
 
 function positionIn(exif: Buffer): { latitude: number; longitude: number } | null {
   const gps = exifReader(exif).GPSInfo

@@ -14,28 +14,23 @@ import {
   type Seen,
 } from '@border/core'
 import { rollup } from 'd3-array'
-import type { Piscina } from 'piscina'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
 import { listTreatments, type PlantingLife } from '../store/plantings.ts'
 import { findEarliness, usualYearOf } from '../store/weather.ts'
 import { lightOfGarden } from './assess.ts'
 import type { BloomTask, RecordTask, StayModel } from './recordTasks.ts'
-import { compute } from './compute.ts'
+import type { ComputePool } from './compute.ts'
 
 /**
  * A garden's record, judged: worked out when something it is made from has changed, and kept.
  */
-export async function recordOfGarden(
-  reader: GardenReader,
-  pool: Piscina,
-  signal?: AbortSignal,
-): Promise<RecordView> {
+export async function recordOfGarden(reader: GardenReader, pool: ComputePool): Promise<RecordView> {
   const { today } = reader
-  return derive(reader, ['record', [today]], () => workOutRecord(reader, pool, signal))
+  return derive(reader, ['record', [today]], () => workOutRecord(reader, pool))
 }
 
-async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: AbortSignal): Promise<RecordView> {
+async function workOutRecord(reader: GardenReader, pool: ComputePool): Promise<RecordView> {
   const { garden, today } = reader
   const [found, features, lives, early, allSeen] = await Promise.all([
     reader.climate(),
@@ -49,7 +44,7 @@ async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: Abort
   const seen = staying(allSeen, lives)
   const seasons = [...new Set(seen.map((s) => seasonYearOf(s.on, south)))].sort((a, b) => a - b)
   const stays = lives.flatMap(staysOf)
-  const light = await lightClasses(reader, pool, lives, signal)
+  const light = await lightClasses(reader, pool, lives)
   const running = lives.filter((l) => isRunning(l.outcomes.at(-1)) && l.livingCount > 0)
   const task: RecordTask = {
     stays: stays.map(({ model }) => model),
@@ -64,7 +59,7 @@ async function workOutRecord(reader: GardenReader, pool: Piscina, signal?: Abort
     placeNames: Object.fromEntries(features.map((f) => [f.id, f.name])),
     onTrial: running.map((l) => l.stays.at(-1)!.id),
   }
-  const result = await compute(pool, 'record', task, { signal })
+  const result = await pool.run('record', task)
   const scoresOf = rollup(
     result.scores,
     (of) =>
@@ -155,11 +150,10 @@ function countsOf(life: PlantingLife, today: string): (CountHistory & { planting
 
 async function lightClasses(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   lives: readonly PlantingLife[],
-  signal?: AbortSignal,
 ): Promise<Record<string, LightClass>> {
-  const { light } = await lightOfGarden(reader, pool, reader.today, { signal })
+  const { light } = await lightOfGarden(reader, pool, reader.today)
   const stayOf = new Map(lives.map((l) => [l.id, l.stays.at(-1)?.id]))
   return Object.fromEntries(
     light.plantings.flatMap((p) => {
@@ -172,9 +166,8 @@ async function lightClasses(
 /** Bloom of a season, seen and expected, with the gaps of every place and what would fill them. */
 export async function bloomOfGarden(
   reader: GardenReader,
-  pool: Piscina,
+  pool: ComputePool,
   season: number,
-  signal?: AbortSignal,
 ): Promise<BloomView> {
   const { db, garden, today } = reader
   return derive(reader, ['bloom', [season, today]], async () => {
@@ -182,8 +175,8 @@ export async function bloomOfGarden(
     const usual = usualYearOf(found, garden)
     const window = weeksOfShow(found.climate, season, garden.latitude < 0)
     const lives = await reader.lives()
-    const record = await recordOfGarden(reader, pool, signal)
-    const { light } = await lightOfGarden(reader, pool, today, { signal })
+    const record = await recordOfGarden(reader, pool)
+    const { light } = await lightOfGarden(reader, pool, today)
     const early = await findEarliness(
       db,
       garden,
@@ -225,7 +218,7 @@ export async function bloomOfGarden(
         t.expected ? [[t.taxon, t.expected.score] as [string, number]] : [],
       ),
     }
-    const result = await compute(pool, 'bloom', task, { signal })
+    const result = await pool.run('bloom', task)
     const plantingOf = new Map(lives.flatMap((l) => l.stays.map((s) => [s.id, l.id])))
     return {
       season,

@@ -2,6 +2,7 @@ import { aftercareDays, aftercareWindow, dayMonthYear, type IsoDate } from '@bor
 import type { z } from 'zod'
 import type { jobDoneRequest, PlantingView } from '@border/contract'
 import type { Db } from '../database/connect.ts'
+import type { TrulyNoted } from '../deviceClock.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { putOnBench, withdrawFromBench, type NewOnBench } from '../store/bench.ts'
 import {
@@ -28,7 +29,7 @@ interface Recording {
   personId: string
   job: Job
   jobs: readonly Job[]
-  done: z.infer<typeof jobDoneRequest>
+  done: TrulyNoted<z.infer<typeof jobDoneRequest>>
 }
 
 /** Records a job as really done, with all that follows from it. Run inside a transaction that holds the garden. */
@@ -36,7 +37,7 @@ export async function recordDone(
   trx: Db,
   { gardenId, personId, today }: { gardenId: string; personId: string; today: IsoDate },
   jobId: string,
-  done: z.infer<typeof jobDoneRequest>,
+  done: TrulyNoted<z.infer<typeof jobDoneRequest>>,
 ): Promise<void> {
   const jobs = await listJobs(trx, gardenId)
   const job = jobs.find((j) => j.id === jobId)
@@ -61,6 +62,7 @@ export async function recordDone(
       lived: done.lived ?? null,
       used: done.used ?? null,
       note: done.note || null,
+      deviceAt: done.deviceAt,
     },
   )
   const recording: Recording = { trx, gardenId, personId, job, jobs, done }

@@ -1,6 +1,5 @@
 import type { Progress, Schedule } from '@border/core'
 import { addDays, gardenDay, gardenInstant } from '@border/core'
-import type { Piscina } from 'piscina'
 import type { Logger } from 'pino'
 import { MessageChannel } from 'node:worker_threads'
 import type { Db } from '../database/connect.ts'
@@ -10,16 +9,17 @@ import { listCheckedOn, listCrewGardens } from '../store/gardens.ts'
 import { changeRun, claimRun, findRun, type Run } from '../store/runs.ts'
 import { followService } from '../store/weather.ts'
 import { WeatherSilent } from '../store/weatherService.ts'
+import { behalfNow, onBehalfOf } from '../turns.ts'
 import { bringCareUpToDate } from './care.ts'
 import type { ComputeTasks } from './computeTasks.ts'
 import { crewSeason, reschedule, takeSchedule } from './schedule.ts'
 import { recheckGarden } from './suspect.ts'
-import { compute } from './compute.ts'
+import type { ComputePool } from './compute.ts'
 
 /** What long work is done with. */
 export interface Workshop {
   db: Db
-  pool: Piscina
+  pool: ComputePool
   /** The real instant, milliseconds since 1970. */
   now: () => number
   log?: Logger | undefined
@@ -70,11 +70,8 @@ async function searchWithProgress(
     })
   })
   try {
-    return await compute(
-      pool,
-      'scheduleTelling',
-      { problem, port: port2 },
-      { transferList: [port2], signal: stop.signal },
+    return await onBehalfOf({ ...behalfNow(), signal: stop.signal }, () =>
+      pool.run('scheduleTelling', { problem, port: port2 }, [port2]),
     )
   } finally {
     port1.close()
@@ -124,9 +121,13 @@ export async function workOut(shop: Workshop, runId: string): Promise<boolean> {
   const finish = (to: Parameters<typeof changeRun>[3]) =>
     changeRun(shop.db, run.id, ['running'], { progress: 1, ...to })
   try {
-    if (run.kind === 'season') await finish({ state: 'ready', ...(await scheduleWhole(shop, run)) })
-    else if (run.kind === 'night') await finish({ state: 'taken', result: await goThrough(shop, run.crewId) })
-    else await finish({ state: 'taken', result: await followChanges(shop, run.crewId) })
+    // Whoever asked for it may go away: it is worked out all the same.
+    await onBehalfOf({ garden: run.crewId, person: behalfNow().person }, async () => {
+      if (run.kind === 'season') await finish({ state: 'ready', ...(await scheduleWhole(shop, run)) })
+      else if (run.kind === 'night')
+        await finish({ state: 'taken', result: await goThrough(shop, run.crewId) })
+      else await finish({ state: 'taken', result: await followChanges(shop, run.crewId) })
+    })
     return true
   } catch (error) {
     // Dropped by a person while it was worked out.

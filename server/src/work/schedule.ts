@@ -23,7 +23,6 @@ import {
 } from '@border/core'
 import type { SeasonView, Versions } from '@border/contract'
 import { createHash } from 'node:crypto'
-import type { Piscina } from 'piscina'
 import type { Db } from '../database/connect.ts'
 import { keyOf } from '../derived.ts'
 import { findCrew, lockCrew } from '../store/crews.ts'
@@ -33,7 +32,7 @@ import { versionsOf } from '../store/versions.ts'
 import { findUnsuitable } from '../store/weather.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
 import { outlookOf, unsuitableAhead } from './outlook.ts'
-import { compute } from './compute.ts'
+import type { ComputePool } from './compute.ts'
 
 /** Days ahead that work is planned for, and that working days are told of. */
 export const HORIZON_DAYS = 430
@@ -191,7 +190,7 @@ function lookWindow(look: Job, jobs: ReadonlyMap<string, Job>): Job['window'] {
  */
 export async function reschedule(
   db: Db,
-  pool: Piscina,
+  pool: ComputePool,
   crewId: string,
   nowMs: number,
 ): Promise<MovedJob[] | undefined> {
@@ -199,7 +198,7 @@ export async function reschedule(
   if (!season) return []
   const [first] = season.gardens
   if ((await findWorkedOut(db, first!.garden.id)).scheduleBasis === season.basis) return []
-  const plan = await compute(pool, 'schedule', { problem: season.problem, rounds: RESCHEDULE_ROUNDS })
+  const plan = await pool.run('schedule', { problem: season.problem, rounds: RESCHEDULE_ROUNDS })
   return (await takeSchedule(db, season, plan)) ? plan.moved : undefined
 }
 

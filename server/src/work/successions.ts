@@ -1,6 +1,5 @@
 import type { SuccessionView, successorRequest } from '@border/contract'
 import { successorJob } from '@border/core'
-import type { Piscina } from 'piscina'
 import type { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
@@ -11,14 +10,10 @@ import { insertSuccessionWord, listSuccessionWords, withdrawSuccessionWord } fro
 import type { ComputeTasks } from './computeTasks.ts'
 import { conditionsOfGarden } from './conditions.ts'
 import type { Failing } from './successionTasks.ts'
-import { compute } from './compute.ts'
+import type { ComputePool } from './compute.ts'
 
 /** Trees and shrubs of consequence that fail, with what could be planted now to stand when they go. */
-export async function failingOf(
-  reader: GardenReader,
-  pool: Piscina,
-  signal?: AbortSignal,
-): Promise<Failing[]> {
+export async function failingOf(reader: GardenReader, pool: ComputePool): Promise<Failing[]> {
   const { today } = reader
   return derive(reader, ['successions', [today]], async () => {
     const { climate } = await reader.climate()
@@ -26,12 +21,12 @@ export async function failingOf(
     const task: ComputeTasks['successions'] = {
       garden: await reader.standing(),
       features: await featuresOn(reader),
-      conditions: await conditionsOfGarden(reader, pool, signal),
+      conditions: await conditionsOfGarden(reader, pool),
       library: (await reader.taxa()).map((t) => t.taxon),
       climate,
       on: today,
     }
-    return compute(pool, 'successions', task, { signal })
+    return pool.run('successions', task)
   })
 }
 
@@ -39,15 +34,11 @@ const subjectOf = (f: { plantingId: string | null; featureId: string | null }): 
   (f.plantingId ?? f.featureId)!
 
 /** Those that fail, with the word that was said of each. */
-export async function successionsOf(
-  reader: GardenReader,
-  pool: Piscina,
-  signal?: AbortSignal,
-): Promise<SuccessionView[]> {
+export async function successionsOf(reader: GardenReader, pool: ComputePool): Promise<SuccessionView[]> {
   const words = new Map(
     (await listSuccessionWords(reader.db, reader.garden.id)).map((w) => [subjectOf(w), w]),
   )
-  return (await failingOf(reader, pool, signal)).map((f) => {
+  return (await failingOf(reader, pool)).map((f) => {
     const word = words.get(subjectOf(f))
     return {
       subjectId: subjectOf(f),

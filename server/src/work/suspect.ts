@@ -1,10 +1,10 @@
 import type { SuspicionDetail } from '@border/contract'
 import { addDays, seasonYearOf, yearOf, type Assessment, type Cause, type IsoDate } from '@border/core'
-import type { Piscina } from 'piscina'
 import type { GardenReader } from '../reader.ts'
 import { lockGarden } from '../store/gardens.ts'
 import { recordRecheck } from '../store/light.ts'
 import { assessGardenOn } from './assess.ts'
+import type { ComputePool } from './compute.ts'
 import { diagnoseGarden } from './diagnosis.ts'
 import { lightAhead, lightEvidence } from './light.ts'
 
@@ -23,7 +23,7 @@ type Found = { key: string; detail: SuspicionDetail }
  * Re-checks a garden: readings against the plan, growth and planned changes against what plants like, recorded changes
  * against the same, and what plants show against all of them. What is found is written down once; see `recordRecheck`.
  */
-export async function recheckGarden(reader: GardenReader, pool: Piscina, nowMs: number): Promise<void> {
+export async function recheckGarden(reader: GardenReader, pool: ComputePool, nowMs: number): Promise<void> {
   const found = [
     ...(await fromReadings(reader, pool, nowMs)),
     ...(await fromYearsAhead(reader, pool)),
@@ -36,8 +36,8 @@ export async function recheckGarden(reader: GardenReader, pool: Piscina, nowMs: 
   })
 }
 
-async function fromReadings(reader: GardenReader, pool: Piscina, nowMs: number): Promise<Found[]> {
-  const { explanations, used } = await lightEvidence(reader, pool, { nowMs })
+async function fromReadings(reader: GardenReader, pool: ComputePool, nowMs: number): Promise<Found[]> {
+  const { explanations, used } = await lightEvidence(reader, pool, nowMs)
   const [first] = explanations
   if (!first || first.cause.what === 'as drawn' || first.posterior < BELIEVED) return []
   const drawn = explanations.find((e) => e.cause.what === 'as drawn')
@@ -57,7 +57,7 @@ function causeKey(cause: Cause): string {
   return cause.what === 'as drawn' ? cause.what : `${cause.what}|${cause.obstructionId}`
 }
 
-async function fromYearsAhead(reader: GardenReader, pool: Piscina): Promise<Found[]> {
+async function fromYearsAhead(reader: GardenReader, pool: ComputePool): Promise<Found[]> {
   const { today } = reader
   const { coming } = await lightAhead(reader, pool, today)
   return coming
@@ -68,7 +68,7 @@ async function fromYearsAhead(reader: GardenReader, pool: Piscina): Promise<Foun
     }))
 }
 
-async function fromChanges(reader: GardenReader, pool: Piscina): Promise<Found[]> {
+async function fromChanges(reader: GardenReader, pool: ComputePool): Promise<Found[]> {
   const { today } = reader
   const { assessments } = await assessGardenOn(reader, pool, today)
   const decided = new Set((await reader.decisions()).map((d) => d.plantingId))
@@ -85,7 +85,7 @@ async function fromChanges(reader: GardenReader, pool: Piscina): Promise<Found[]
 }
 
 /** A cause is suspected of a place once a season. */
-async function fromSigns(reader: GardenReader, pool: Piscina): Promise<Found[]> {
+async function fromSigns(reader: GardenReader, pool: ComputePool): Promise<Found[]> {
   const { suspected } = await diagnoseGarden(reader, pool)
   const season = seasonYearOf(reader.today, reader.garden.latitude < 0)
   return suspected.map((change) => ({

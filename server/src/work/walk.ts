@@ -23,10 +23,10 @@ import {
   type IsoDate,
 } from '@border/core'
 import { group } from 'd3-array'
-import type { Piscina } from 'piscina'
 import { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
+import type { Noted, TrulyNoted } from '../deviceClock.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
 import type { GardenAccess } from '../store/gardens.ts'
 import {
@@ -41,6 +41,7 @@ import {
 import { constraintRefusal, unkeptRefusal } from '../errors.ts'
 import { listStandpoints } from '../store/photos.ts'
 import { lightOfGarden } from './assess.ts'
+import type { ComputePool } from './compute.ts'
 import { likelihoodsOf, yearOfGarden } from './diagnosis.ts'
 
 /** Whose looks a person may take back: their own, and anyone's where they answer for the garden. */
@@ -48,16 +49,12 @@ export const looksTakenBackBy = ({ role }: Pick<GardenAccess, 'role'>, { id }: {
   role === 'head' ? 'anyone' : { personId: id }
 
 /** Everything a walk of a garden needs on a day, places in walking order. */
-export async function walkOfGarden(
-  reader: GardenReader,
-  pool: Piscina,
-  signal?: AbortSignal,
-): Promise<WalkView> {
+export async function walkOfGarden(reader: GardenReader, pool: ComputePool): Promise<WalkView> {
   const { today } = reader
-  return derive(reader, ['walk', [today]], () => workOutWalk(reader, pool, signal))
+  return derive(reader, ['walk', [today]], () => workOutWalk(reader, pool))
 }
 
-async function workOutWalk(reader: GardenReader, pool: Piscina, signal?: AbortSignal): Promise<WalkView> {
+async function workOutWalk(reader: GardenReader, pool: ComputePool): Promise<WalkView> {
   const { db, garden, today } = reader
   const table = await likelihoodsOf(db, garden)
   const { year, earliness } = await yearOfGarden(reader)
@@ -69,7 +66,7 @@ async function workOutWalk(reader: GardenReader, pool: Piscina, signal?: AbortSi
   )
   const placeLooks = await lastPlaceLooks(db, garden.id, today)
   const standpoints = await listStandpoints(db, garden.id, today)
-  const { light: lit } = await lightOfGarden(reader, pool, today, { signal })
+  const { light: lit } = await lightOfGarden(reader, pool, today)
   const light = new Map(lit.plantings.map((p) => [p.plantingId, p]))
   const places = (await featuresOn(reader)).filter(isPlace)
   const byId = new Map(places.map((f) => [f.id, f]))
@@ -126,15 +123,19 @@ async function workOutWalk(reader: GardenReader, pool: Piscina, signal?: AbortSi
   }
 }
 
+/** Whose looks are kept, where, and by which clock. */
+interface Keeping {
+  gardenId: string
+  personId: string
+  today: IsoDate
+  truly: <N extends Noted>(noted: N) => TrulyNoted<N>
+}
+
 /**
  * Takes what a walk noted, entry by entry: what is in the record already is left as it is, what cannot be kept is named
  * with the reason, and the rest is kept. Two people's looks at one planting are both kept.
  */
-export async function keepEntries(
-  db: Db,
-  by: { gardenId: string; personId: string; today: IsoDate },
-  entries: readonly unknown[],
-): Promise<WalkAnswer> {
+export async function keepEntries(db: Db, by: Keeping, entries: readonly unknown[]): Promise<WalkAnswer> {
   const answer: WalkAnswer = { kept: [], refused: [] }
   const known = await knownEntries(
     db,
@@ -162,13 +163,13 @@ export async function keepEntries(
  */
 async function keptOrWhyNot(
   db: Db,
-  by: { gardenId: string; personId: string; today: IsoDate },
+  by: Keeping,
   entry: unknown,
   { known, here }: { known: Set<string>; here: Subjects },
 ): Promise<string | undefined> {
   const read = readAs(walkEntry, entry)
   if (!read.success) return wordsOf(read.error, subjectNamed(entry, here))
-  const e = read.data
+  const e = by.truly(read.data)
   const fault = faultOf(e, here, by.today)
   if (fault) return fault
   try {

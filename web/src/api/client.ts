@@ -1,5 +1,6 @@
 import {
   addressOf,
+  DEVICE_CLOCK,
   sessionEndpoints,
   type AnswerOf,
   type BodyOf,
@@ -31,6 +32,13 @@ export const nobodyAnswered = (error: unknown): boolean =>
   error instanceof ApiError && (error.status === 0 || error.status >= 502)
 
 let csrfToken = ''
+
+const postHeaders = () => ({
+  'content-type': 'application/json',
+  'x-csrf-token': csrfToken,
+  // Days are told by the server's clock: it must know how far this one is off.
+  [DEVICE_CLOCK]: new Date().toISOString(),
+})
 
 /** What is sent along with an endpoint: the given parts of its path, its query, its body. */
 export type Sent<E extends Endpoint> = (unknown extends ParamsOf<E['path']>
@@ -65,7 +73,7 @@ async function send<E extends Endpoint>(
         method: endpoint.method.toUpperCase(),
         signal,
         headers: {
-          ...(isPost ? { 'content-type': 'application/json', 'x-csrf-token': csrfToken } : {}),
+          ...(isPost ? postHeaders() : {}),
           ...(key ? { 'idempotency-key': key } : {}),
         },
         body: isPost ? JSON.stringify(sent.body ?? {}) : undefined,

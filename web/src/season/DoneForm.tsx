@@ -64,20 +64,20 @@ export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }
 /** Keeps it on the device, with its photo, and sends it when there is a connection. */
 function useKeeping(job: JobView, onKept: () => void) {
   const { view } = useGardenContext()
-  const { person } = useSignedIn()
+  const { person, clockAheadMs } = useSignedIn()
   const owner = { gardenId: view.garden.id, personId: person.id }
   return async (done: JobDone, photo: File | undefined) => {
     const [plantingId] = job.plantingIds
     const about = plantingId ? { plantingId } : job.placeId ? { placeId: job.placeId } : null
     try {
-      if (photo && about) await takePhoto(owner, about, done.on, photo, false)
+      if (photo && about) await takePhoto(owner, about, done.on, photo, false, clockAheadMs)
       await noteDone({
         ...owner,
         id: crypto.randomUUID(),
         notedAt: Date.now(),
         jobId: job.id,
         title: job.title,
-        done,
+        done: { ...done, at: new Date().toISOString(), serverAheadMs: clockAheadMs },
       })
     } catch {
       announce.failed('This browser would not keep it. Nothing was recorded.')

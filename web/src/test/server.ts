@@ -1,4 +1,5 @@
 import {
+  DEVICE_CLOCK,
   endpoints,
   gardenEndpoints,
   type AnswerOf,
@@ -39,6 +40,7 @@ export interface Asked {
   query: URLSearchParams
   body: unknown
   key: string | null
+  deviceClock: string | null
 }
 
 type Way = (asked: Asked) => unknown
@@ -140,6 +142,7 @@ export class MockServer {
       query: searchParams,
       body,
       key: new Headers(init.headers).get('idempotency-key'),
+      deviceClock: new Headers(init.headers).get(DEVICE_CLOCK),
     }
     this.asked.push(asked)
     const way =

@@ -26,7 +26,7 @@ function Grid({ walk }: { walk: WalkView }) {
   const { search } = useLocation()
   const session = useSignedIn()
   const [day, setDay] = useState(today)
-  const notes = useNotes(view.garden.id, session.person.id, day)
+  const notes = useNotes(view.garden.id, session, day)
   if (!notes.noted) return <Waiting />
   const { noted } = notes
   const typed = [...noted.values()].filter((q) => q.entry.kind === 'planting').length

@@ -8,6 +8,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Empty, Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useSyncState } from '../offline/useSync.ts'
+import { ClockWords } from './ClockWords.tsx'
 import { ForWalkers } from './ForWalkers.tsx'
 import { PlaceCard } from './PlaceCard.tsx'
 import { PlantingCard } from './PlantingCard.tsx'
@@ -32,7 +33,7 @@ export const WalkScreen = () => <ForWalkers title="Walk">{(walk) => <WalkToday w
 function WalkToday({ walk }: { walk: WalkView }) {
   const { view, on, today } = useGardenContext()
   const session = useSignedIn()
-  const notes = useNotes(view.garden.id, session.person.id, today)
+  const notes = useNotes(view.garden.id, session, today)
   if (!notes.noted) return <Waiting />
   const places = walk.places.filter((p) => p.plantings.length > 0 || p.kind === 'bed')
   if (places.length === 0)
@@ -99,6 +100,7 @@ function Walk({ places, notes, day, late, elsewhen }: WalkProps) {
             <h2>{place.name}</h2>
             <KeyWords />
           </div>
+          <ClockWords day={day} />
           {notes.failed && (
             <p role="alert" className="walk-refused">
               This browser does not let the walk be kept on the device. Leave private browsing, or free some
@@ -141,17 +143,20 @@ function Looks({
   dispatch: (action: WalkAction) => void
 }) {
   const gardenId = useGardenContext().view.garden.id
-  const personId = useSignedIn().person.id
+  const {
+    person: { id: personId },
+    clockAheadMs,
+  } = useSignedIn()
   const noted = notes.noted!
   // The same for every card and every touch, so that only the card touched is drawn anew.
   const photo = useCallback(
     (about: { plantingId?: string; placeId?: string; standpointId?: string }, file: File) => {
-      takePhoto({ gardenId, personId }, about, day, file, keepPosition).then(
+      takePhoto({ gardenId, personId }, about, day, file, keepPosition, clockAheadMs).then(
         () => announce.done('Photo noted.'),
         () => announce.failed('This device has no room for the photo. Nothing was noted.'),
       )
     },
-    [gardenId, personId, day, keepPosition],
+    [gardenId, personId, day, keepPosition, clockAheadMs],
   )
   const photoOfPlanting = useCallback(
     (plantingId: string, file: File) => photo({ plantingId }, file),

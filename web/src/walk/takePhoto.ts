@@ -14,6 +14,7 @@ export async function takePhoto(
   day: string,
   file: File,
   keepPosition: boolean,
+  serverAheadMs: number,
 ): Promise<void> {
   await notePhoto({
     ...owner,
@@ -21,7 +22,7 @@ export async function takePhoto(
     state: 'noted',
     notedAt: Date.now(),
     picture: keepPosition ? file : await smaller(file),
-    about: { ...about, on: day, at: new Date().toISOString(), keepPosition },
+    about: { ...about, on: day, at: new Date().toISOString(), serverAheadMs, keepPosition },
   })
   await countWaiting()
 }

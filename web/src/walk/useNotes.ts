@@ -1,10 +1,11 @@
 import type { ObservationEntry, PlaceEntry } from '@border/contract'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import type { useSignedIn } from '../api/session.ts'
 import { note, notedOn, subjectOf } from '../offline/queue.ts'
 import type { QueuedEntry } from '../offline/store.ts'
 import { countWaiting, onSync } from '../offline/sync.ts'
 
-type Patch<E> = Partial<Omit<E, 'id' | 'kind' | 'on' | 'at' | 'replacesId' | 'orReplaces'>>
+type Patch<E> = Partial<Omit<E, 'id' | 'kind' | 'on' | 'at' | 'serverAheadMs' | 'replacesId' | 'orReplaces'>>
 export type PlantingPatch = Patch<ObservationEntry>
 export type PlacePatch = Patch<PlaceEntry>
 
@@ -21,7 +22,11 @@ export interface Notes {
 }
 
 /** What a person notes in a garden on a day, kept on the device touch by touch. */
-export function useNotes(gardenId: string, personId: string, day: string): Notes {
+export function useNotes(
+  gardenId: string,
+  { person: { id: personId }, clockAheadMs: serverAheadMs }: ReturnType<typeof useSignedIn>,
+  day: string,
+): Notes {
   const [noted, setNoted] = useState<Noted>()
   const [failed, setFailed] = useState(false)
   const latest = useRef<Map<string, QueuedEntry>>(new Map())
@@ -46,7 +51,7 @@ export function useNotes(gardenId: string, personId: string, day: string): Notes
         .then(async () => {
           const subject = subjectOf(fresh)
           const before = latest.current.get(subject)?.entry ?? fresh
-          const entry = { ...before, ...patch, at: new Date().toISOString() } as E
+          const entry = { ...before, ...patch, at: new Date().toISOString(), serverAheadMs } as E
           const queued = await note({ gardenId, personId }, entry, Date.now(), () => crypto.randomUUID())
           latest.current.set(subject, queued)
           setNoted(new Map(latest.current))
@@ -54,7 +59,7 @@ export function useNotes(gardenId: string, personId: string, day: string): Notes
         })
         .catch(() => setFailed(true))
     },
-    [gardenId, personId],
+    [gardenId, personId, serverAheadMs],
   )
   return {
     noted,

@@ -1,6 +1,13 @@
 // @vitest-environment jsdom
-import { walkEndpoints, type ObservationEntry, type WalkAnswer, type WalkView } from '@border/contract'
-import { ratingWords } from '@border/core'
+import {
+  gardenEndpoints,
+  sessionEndpoints,
+  walkEndpoints,
+  type ObservationEntry,
+  type WalkAnswer,
+  type WalkView,
+} from '@border/contract'
+import { dayMonthYear, gardenDay, ratingWords } from '@border/core'
 import { act, screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { walkDb } from '../offline/store.ts'
@@ -29,6 +36,41 @@ async function opened() {
 }
 const send = () => act(() => syncNow(true))
 const counted = (n: number) => screen.findByText(new RegExp(`^${n} of \\d+ looked at$`))
+
+describe('a device whose clock is wrong', () => {
+  const withClock = (offMs: number) =>
+    server.on(sessionEndpoints.read, () => ({
+      ...answerTo(sessionEndpoints.read),
+      now: new Date(Date.now() + offMs).toISOString(),
+    }))
+  const words = () => screen.queryByText(/The clock of this device/)?.textContent
+
+  it.each([
+    [-3 * 86_400_000, /is 3 days ahead\./],
+    [2 * 3_600_000 + 5_000, /is 2 hours behind\./],
+    [-7 * 60_000, /is 7 minutes ahead\./],
+  ])('by %i ms is told so before the walk begins, and sends what it went by', async (offMs, says) => {
+    withClock(offMs)
+    const { user } = await opened()
+    const day = gardenDay(null, answerTo(gardenEndpoints.read).garden.timeZone, Date.now() + offMs)
+    expect(words()).toMatch(says)
+    expect(words()).toContain(`dated ${dayMonthYear(day)} all the same`)
+    await user.keyboard('4')
+    await counted(1)
+    await send()
+    const [entry] = sent()
+    expect(entry!.on).toBe(day)
+    expect(Math.abs(entry!.serverAheadMs! - offMs)).toBeLessThan(10_000)
+    const [{ deviceClock }] = server.askedOf(walkEndpoints.note) as [Asked]
+    expect(Math.abs(Date.parse(deviceClock!) - Date.now())).toBeLessThan(10_000)
+  })
+
+  it('by a minute is not', async () => {
+    withClock(60_000)
+    await opened()
+    expect(words()).toBeUndefined()
+  })
+})
 
 describe('a walk', () => {
   it('rates by one key a planting and goes on to the next', async () => {
