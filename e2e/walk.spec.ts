@@ -23,6 +23,59 @@ const openWalk = async (browser: Browser, who?: string) => {
   return page
 }
 
+test('a page of an older version holds the walk’s store: the walk goes on, and is kept once that page closes', async ({
+  browser,
+}) => {
+  test.setTimeout(120_000)
+  const context = await browser.newContext({ reducedMotion: 'reduce', locale: 'en-GB' })
+  context.setDefaultTimeout(20_000)
+  const older = await context.newPage()
+  await older.goto('/icon.svg')
+  await older.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const opening = indexedDB.open('border-walk', 2)
+        opening.onupgradeneeded = () => {
+          for (const name of ['entries', 'photos', 'jobs'])
+            opening.result.createObjectStore(name, { keyPath: 'id' }).createIndex('garden', 'gardenId')
+          opening.result.createObjectStore('taken')
+        }
+        opening.onsuccess = () => {
+          // Held for as long as the page is there.
+          ;(globalThis as { held?: IDBDatabase }).held = opening.result
+          resolve()
+        }
+      }),
+  )
+  const page = await context.newPage()
+  await enterDemo(page)
+  await goTo(page, 'Walk')
+  const gardenId = page.url().split('/g/')[1]!.split('/')[0]!
+  const ratings = async () => {
+    const answer = await context.request.get(`/api/gardens/${gardenId}/observations.csv?from=2026-09-14`)
+    const [, ...lines] = (await answer.text()).trim().split('\r\n')
+    return lines.map((l) => l.split(',').slice(1, 4).join(' ')).sort()
+  }
+  await page
+    .getByRole('navigation', { name: /Places/ })
+    .getByRole('button', { name: /Courtyard border/ })
+    .click()
+  await rate(page, 'N-001', 'poor')
+  await expect.poll(ratings).toEqual(['N-001 2026-09-14 2'])
+  await expect(page.getByText(/This browser keeps nothing for later/)).toBeVisible()
+  await context.setOffline(true)
+  await rate(page, 'N-002', 'failing')
+  await expect(page.getByText(/keeps nothing: leave this page open until 1 look can be sent/)).toBeVisible()
+  await older.close()
+  await expect(page.getByText('No connection. 1 look waiting on this device.')).toBeVisible()
+  await page.close()
+  await context.setOffline(false)
+  const again = await context.newPage()
+  await again.goto(`/g/${gardenId}/walk`)
+  await expect.poll(ratings).toEqual(['N-001 2026-09-14 2', 'N-002 2026-09-14 1'])
+  await context.close()
+})
+
 test('a walk without a connection loses and doubles nothing', async ({ browser, practice }) => {
   test.setTimeout(180_000)
   const page = await openWalk(browser)

@@ -6,3 +6,6 @@ export function addressOf(path: string, params: Readonly<Record<string, string>>
     return encodeURIComponent(value)
   })
 }
+
+/** The header in which a device says what its own clock tells as it sends: an instant, UTC. */
+export const DEVICE_CLOCK = 'device-clock'

@@ -31,8 +31,6 @@ export const note = words(2000)
 export const fileText = textOfFile(4_000_000)
 export const botanicalName = words(160)
 export const timeZone = shortText.refine(isTimeZone, 'must be an IANA time zone like Europe/London')
-/** The header in which a device says what its own clock tells as it sends: an instant, UTC. */
-export const DEVICE_CLOCK = 'device-clock'
 /** How far a device took the server's clock to be ahead of its own, milliseconds, as it told the day that something was of. */
 export const serverAheadMs = z.number().int().min(-1e12).max(1e12)
 

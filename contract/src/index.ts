@@ -41,7 +41,7 @@ export {
   type ParamsOf,
   type QueryOf,
 } from './endpoint.ts'
-export { DEVICE_CLOCK, isoDay, type ErrorAnswer } from './basics.ts'
+export { isoDay, type ErrorAnswer } from './basics.ts'
 export * from './schemaless.ts'
 export * from './session.ts'
 export * from './gardens.ts'

@@ -1,6 +1,8 @@
 import type { JobDone, ObservationEntry, PhotoRequest, PlaceEntry, WalkEntry } from '@border/contract'
 import type { AsyncStorage, PersistedQuery } from '@tanstack/query-persist-client-core'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import { MemoryOutbox } from './memoryOutbox.ts'
+import { Openable } from './openable.ts'
 
 /**
  * How far an entry has come: noted, tried over the wire at least once, in the record, or refused by it; dropped where a person threw
@@ -51,20 +53,56 @@ export interface QueuedJob {
   done: JobDone
 }
 
-interface WalkDb extends DBSchema {
-  entries: { key: string; value: QueuedEntry; indexes: { garden: string } }
-  photos: { key: string; value: QueuedPhoto; indexes: { garden: string } }
-  jobs: { key: string; value: QueuedJob; indexes: { garden: string } }
+/** What each store holds. */
+export interface Queued {
+  entries: QueuedEntry
+  photos: QueuedPhoto
+  jobs: QueuedJob
+}
+export type StoreName = keyof Queued
+
+/** A store within a transaction. */
+export interface OutboxStore<Q> {
+  get: (id: string) => Promise<Q | undefined>
+  put: (item: Q) => Promise<unknown>
+  delete: (id: string) => Promise<void>
+  index: (name: 'garden') => { getAll: (gardenId: string) => Promise<Q[]> }
+}
+
+export interface OutboxTransaction<Q> {
+  store: OutboxStore<Q>
+  done: Promise<void>
+}
+
+/** What waits to be sent, by id: as a database of the browser keeps it, or nothing but this page. */
+export interface Outbox {
+  get: <Name extends StoreName>(name: Name, id: string) => Promise<Queued[Name] | undefined>
+  getAll: <Name extends StoreName>(name: Name) => Promise<Queued[Name][]>
+  getAllFromIndex: <Name extends StoreName>(
+    name: Name,
+    index: 'garden',
+    gardenId: string,
+  ) => Promise<Queued[Name][]>
+  put: <Name extends StoreName>(name: Name, item: Queued[Name]) => Promise<unknown>
+  delete: (name: StoreName, id: string) => Promise<void>
+  clear: (name: StoreName) => Promise<void>
+  transaction: <Name extends StoreName>(name: Name, mode: 'readwrite') => OutboxTransaction<Queued[Name]>
+}
+
+type WalkDb = DBSchema & {
+  [Name in StoreName]: { key: string; value: Queued[Name]; indexes: { garden: string } }
 }
 
 export type Entry = ObservationEntry | PlaceEntry
 
-let opened: Promise<IDBPDatabase<WalkDb>> | undefined
+/** Anybody waits so long for a database of the browser: one that opens is there in a few milliseconds. */
+const OUTBOX_LIMIT_MS = 3_000
+const ANSWERS_LIMIT_MS = 1_000
 
-export const walkDb = (): Promise<IDBPDatabase<WalkDb>> =>
-  (opened ??= openDB<WalkDb>('border-walk', 3, {
+const deviceOutbox = new Openable<Outbox>(async () => {
+  const db = await openDB<WalkDb>('border-walk', 3, {
     upgrade(db, before) {
-      const outbox = (name: 'entries' | 'photos' | 'jobs') =>
+      const outbox = (name: StoreName) =>
         db.createObjectStore(name, { keyPath: 'id' }).createIndex('garden', 'gardenId')
       if (before < 1) {
         outbox('entries')
@@ -77,33 +115,68 @@ export const walkDb = (): Promise<IDBPDatabase<WalkDb>> =>
     // A page of a later version waits for nobody.
     blocking(_before, _blocked, event) {
       ;(event.target as IDBDatabase).close()
-      opened = undefined
+      deviceOutbox.closed()
     },
-    terminated() {
-      opened = undefined
-    },
-  }))
+    terminated: () => deviceOutbox.closed(),
+  })
+  // It has all that is asked of an outbox, and more.
+  return db as unknown as Outbox
+}, OUTBOX_LIMIT_MS)
+
+let memory: MemoryOutbox | undefined
+
+/** Whether what waits to be sent is kept by nothing but this page: the browser keeps nothing for us, or not yet. */
+export const isUnkept = (): boolean => memory !== undefined
+
+/** What waits to be sent: on the device, or where the browser does not open its database for us, in this page. */
+export async function walkDb(): Promise<Outbox> {
+  if (memory) return memory
+  try {
+    return await deviceOutbox.get()
+  } catch {
+    memory ??= untilThereIsRoom()
+    return memory
+  }
+}
+
+/** Kept by this page until the device does it: where a page of an older version closes, that may be at any time. */
+function untilThereIsRoom(): MemoryOutbox {
+  const waiting = new MemoryOutbox()
+  deviceOutbox
+    .eventually()
+    .then((kept) => waiting.handOver(kept))
+    .then(
+      () => (memory = undefined),
+      () => {
+        // Denied: it stays in this page.
+      },
+    )
+  return waiting
+}
 
 interface AnswersDb extends DBSchema {
   /** Answers of the server as they were last given. */
   answers: { key: string; value: PersistedQuery }
 }
 
-let answersOpened: Promise<IDBPDatabase<AnswersDb>> | undefined
-
 /** Apart from what waits to be sent: every screen asks here first, and never waits until another page lets go of an old version. */
-const answersDb = (): Promise<IDBPDatabase<AnswersDb>> =>
-  (answersOpened ??= openDB<AnswersDb>('border-answers', 1, {
-    upgrade: (db) => void db.createObjectStore('answers'),
-    terminated() {
-      answersOpened = undefined
-    },
-  }))
+const deviceAnswers = new Openable(
+  () =>
+    openDB<AnswersDb>('border-answers', 1, {
+      upgrade: (db) => void db.createObjectStore('answers'),
+      blocking(_before, _blocked, event) {
+        ;(event.target as IDBDatabase).close()
+        deviceAnswers.closed()
+      },
+      terminated: () => deviceAnswers.closed(),
+    }),
+  ANSWERS_LIMIT_MS,
+)
 
 /** A browser that keeps nothing for us is no reason to fail. */
 async function ifKept<T>(does: (db: IDBPDatabase<AnswersDb>) => Promise<T>): Promise<T | undefined> {
   try {
-    return await does(await answersDb())
+    return await does(await deviceAnswers.get())
   } catch {
     return undefined
   }
@@ -123,5 +196,5 @@ export const keptAnswers: AsyncStorage<PersistedQuery> = {
 
 /** Answers are one person's; what waits to be sent stays, and is sent as theirs. */
 export async function forgetKept(): Promise<void> {
-  await (await answersDb()).clear('answers')
+  await ifKept((db) => db.clear('answers'))
 }

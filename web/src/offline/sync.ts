@@ -1,7 +1,7 @@
 import { photoEndpoints, seasonEndpoints, walkEndpoints, type WalkEntry } from '@border/contract'
 import { ApiError, openSession, write } from '../api/client.ts'
 import { sendWaiting, waitingOf, type Judgement, type Waiting, type Wire } from './queue.ts'
-import type { QueuedPhoto } from './store.ts'
+import { isUnkept, type QueuedPhoto } from './store.ts'
 
 /** How the sending of what waits stands. */
 export interface SyncState extends Waiting {
@@ -10,6 +10,8 @@ export interface SyncState extends Waiting {
   /** Somebody answered the last time, and did not take all of it just then. */
   delayed: boolean
   sending: boolean
+  /** What waits is kept by nothing but this page. */
+  unkept: boolean
   /** Somebody must sign in before anything can be sent. */
   signedOut: boolean
 }
@@ -55,6 +57,7 @@ const NOTHING: SyncState = {
   offline: false,
   delayed: false,
   sending: false,
+  unkept: false,
   signedOut: false,
 }
 let state = NOTHING
@@ -89,7 +92,7 @@ export function onSent(tell: () => void): () => void {
 
 /** Counts anew what waits; called after each thing noted. */
 export async function countWaiting(): Promise<void> {
-  if (personId) set(await waitingOf(personId))
+  if (personId) set({ ...(await waitingOf(personId)), unkept: isUnkept() })
 }
 
 /** One pass over what waits. Tabs take turns; a pass that finds another under way leaves it to that one. */
@@ -99,7 +102,7 @@ export async function syncNow(all = false): Promise<void> {
   await navigator.locks.request('border-sync', { ifAvailable: true }, async (lock) => {
     if (!lock) return
     const waiting = await waitingOf(who)
-    set(waiting)
+    set({ ...waiting, unkept: isUnkept() })
     if (waiting.entries + waiting.photos + waiting.jobs === 0) {
       set({ delayed: false })
       if (state.offline && navigator.onLine) await probe()
@@ -119,7 +122,7 @@ export async function syncNow(all = false): Promise<void> {
       else if (error instanceof ApiError && error.status >= 500) set({ offline: false, delayed: true })
       else set({ offline: true })
     } finally {
-      set({ ...(await waitingOf(who)), sending: false })
+      set({ ...(await waitingOf(who)), unkept: isUnkept(), sending: false })
     }
   })
 }
@@ -146,9 +149,14 @@ export function startSync(who: string): () => void {
   const soon = () => pass()
   const gone = () => set({ offline: true })
   const hidden = () => pass(document.visibilityState === 'hidden')
+  // What only this page keeps is gone with it: whoever leaves is asked first.
+  const leaving = (event: BeforeUnloadEvent) => {
+    if (state.unkept && state.entries + state.photos + state.jobs > 0) event.preventDefault()
+  }
   const timer = setInterval(soon, EVERY_MS)
   addEventListener('online', soon)
   addEventListener('offline', gone)
+  addEventListener('beforeunload', leaving)
   document.addEventListener('visibilitychange', hidden)
   pass()
   return () => {
@@ -156,6 +164,7 @@ export function startSync(who: string): () => void {
     clearInterval(timer)
     removeEventListener('online', soon)
     removeEventListener('offline', gone)
+    removeEventListener('beforeunload', leaving)
     document.removeEventListener('visibilitychange', hidden)
     set(NOTHING)
   }

@@ -7,6 +7,7 @@ import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Empty, Waiting } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
+import type { SyncState } from '../offline/sync.ts'
 import { useSyncState } from '../offline/useSync.ts'
 import { ClockWords } from './ClockWords.tsx'
 import { ForWalkers } from './ForWalkers.tsx'
@@ -228,23 +229,32 @@ function SyncWords() {
     ...(sync.jobs > 0 ? [counted(sync.jobs, 'job')] : []),
     ...(sync.photos > 0 ? [counted(sync.photos, 'photo')] : []),
   ].join(' and ')
-  const words = sync.signedOut
-    ? `${waiting || 'Nothing'} waiting; sign in again to send.`
-    : sync.offline
-      ? waiting
-        ? `No connection. ${waiting} waiting on this device.`
-        : 'No connection. What is noted waits on this device.'
-      : waiting
-        ? sync.delayed
-          ? `The record does not take ${waiting} just now; what waits goes by itself.`
-          : `${waiting} on the way.`
-        : 'All is in the record.'
+  const words = sync.unkept ? unkeptWords(waiting, sync.offline) : keptWords(waiting, sync)
   return (
     <span className={`walk-sync${sync.offline || sync.signedOut ? ' is-offline' : ''}`} role="status">
       {words}
     </span>
   )
 }
+
+/** Where what waits is on the device: it can be left there. */
+function keptWords(waiting: string, sync: SyncState): string {
+  if (sync.signedOut) return `${waiting || 'Nothing'} waiting; sign in again to send.`
+  if (sync.offline)
+    return waiting
+      ? `No connection. ${waiting} waiting on this device.`
+      : 'No connection. What is noted waits on this device.'
+  if (!waiting) return 'All is in the record.'
+  return sync.delayed
+    ? `The record does not take ${waiting} just now; what waits goes by itself.`
+    : `${waiting} on the way.`
+}
+
+/** Where the browser keeps nothing for us: it is lost with the page. */
+const unkeptWords = (waiting: string, offline: boolean): string =>
+  waiting
+    ? `${offline ? 'No connection, and this' : 'This'} browser keeps nothing: leave this page open until ${waiting} ${offline ? 'can be sent' : 'is sent'}.`
+    : 'All is in the record. This browser keeps nothing for later: what you note goes straight there.'
 
 const KeyWords = () => (
   <small className="walk-keys">
