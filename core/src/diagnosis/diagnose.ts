@@ -167,7 +167,8 @@ interface Near {
 function neighbours(plantings: readonly SignedPlanting[], i: number): Near[] {
   const p = plantings[i]!
   const near = plantings.flatMap((q, at): Near[] => {
-    if (at === i) return []
+    // Most lie further than that along one side already.
+    if (at === i || Math.abs(q.x - p.x) > FURTHEST_M || Math.abs(q.y - p.y) > FURTHEST_M) return []
     const d = Math.hypot(q.x - p.x, q.y - p.y)
     if (d > FURTHEST_M) return []
     const weight = Math.exp(-0.5 * (d / REACH_M) ** 2) * (q.placeId === p.placeId ? 1 : OTHER_PLACE)

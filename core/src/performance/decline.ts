@@ -70,7 +70,6 @@ export function declineOf(
   const points = told.map((s) => [s.season, s.adjusted - yearEffect(s.season)] as const)
   const slope = theilSen(points)
   if (slope === undefined) return undefined
-  const p = chanceOfOrder(points)
   const values = points.map(([, y]) => y)
   const span = told.at(-1)!.season - told[0]!.season
   const [lastButOne, last] = values.slice(-2) as [number, number]
@@ -83,7 +82,10 @@ export function declineOf(
     earlier >= LEAST_BEFORE * fall - ROUNDING &&
     last <= lastButOne + 0.25
   const isSteep = -slope >= LEAST_PER_SEASON - ROUNDING && -slope * span >= LEAST_FALL - ROUNDING
-  if (p > MOST_CHANCE || !isSteep || !sustained) return undefined
+  if (!isSteep || !sustained) return undefined
+  // Asked last: it is tried in all orders.
+  const p = chanceOfOrder(points)
+  if (p > MOST_CHANCE) return undefined
   return {
     plantingId: told[0]!.plantingId,
     perSeason: -slope,

@@ -1,5 +1,6 @@
-import { group } from 'd3-array'
+import { group, rollup } from 'd3-array'
 import type { IsoDate } from '../dates/index.ts'
+import { onceFor } from '../once/index.ts'
 import { emergenceOf, groundM2, usualState, type Year } from '../plants/index.ts'
 import { counted, dayMonth, listed, tenths } from '../words/index.ts'
 import type { GardenRecord } from './record.ts'
@@ -215,6 +216,16 @@ export interface Rank extends Expected {
   seasons: number
 }
 
+const expectedOf = onceFor((model: RecordModel) => new Map(model.plantings.map((e) => [e.key, e.expected])))
+/** In how many seasons each planting was seen. */
+const seasonsSeen = onceFor((scores: readonly SeasonScore[]) =>
+  rollup(
+    scores.filter((s) => s.weight > 0),
+    (own) => own.length,
+    (s) => s.plantingId,
+  ),
+)
+
 /** The best of each place: plantings by what the model expects of them there, less what is not known. */
 export function bestOfPlace(
   plantings: readonly RecordedPlanting[],
@@ -222,13 +233,13 @@ export function bestOfPlace(
   scores: readonly SeasonScore[],
   placeId: string,
 ): Rank[] {
-  const own = new Map(model.plantings.map((e) => [e.key, e.expected]))
+  const own = expectedOf(model)
+  const seen = seasonsSeen(scores)
   return plantings
     .flatMap((p): Rank[] => {
       const expected = own.get(p.id)
       if (p.placeId !== placeId || !expected) return []
-      const seasons = scores.filter((s) => s.plantingId === p.id && s.weight > 0).length
-      return [{ plantingId: p.id, taxon: p.taxon.botanical, ...expected, seasons }]
+      return [{ plantingId: p.id, taxon: p.taxon.botanical, ...expected, seasons: seen.get(p.id) ?? 0 }]
     })
     .sort((a, b) => b.score - b.se - (a.score - a.se))
 }

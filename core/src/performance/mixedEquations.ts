@@ -179,7 +179,9 @@ export class MixedEquations {
     })
     let t = 0
     for (let v = 0; v < mean; v++) {
-      const [begin, end, pivot] = [start[v]!, start[v + 1]!, pivots[v]!]
+      const begin = start[v]!
+      const end = start[v + 1]!
+      const pivot = pivots[v]!
       for (let e = begin; e < end; e++) {
         const i = column[e]!
         const share = rows[e]! / pivot

@@ -12,7 +12,7 @@ export interface VarianceShare {
 
 /** Draws are made by so many until they tell as much as this many independent ones, or there are no more to be had. */
 const BATCH = 100
-const ENOUGH = { ofFew: 150, ofMany: 100, few: 500 }
+const ENOUGH = { ofFew: 150, ofMany: 60, few: 500 }
 const MOST_DRAWS = 3_000
 /** Draws of one in so many come from the prior: where it lies apart from the top, they still weigh what they are worth. */
 const OF_PRIOR = 10

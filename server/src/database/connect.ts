@@ -14,6 +14,7 @@ import * as whatIsTold from './009_what_is_told.ts'
 import * as limits from './010_limits.ts'
 import * as accounts from './011_accounts.ts'
 import * as deviceClock from './012_device_clock.ts'
+import * as keptAsText from './013_kept_as_text.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -47,6 +48,7 @@ const migrations: Record<string, Knex.Migration> = {
   '010_limits': limits,
   '011_accounts': accounts,
   '012_device_clock': deviceClock,
+  '013_kept_as_text': keptAsText,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -66,9 +66,11 @@ describe('what waits, kept by nothing but the page', () => {
         const later = await device(`later ${made}`)
         for (const [i, op] of ops.entries()) {
           if (i === handedOverAt) await waiting.handOver(later)
-          expect(await does(waiting, op)).toEqual(await does(kept, op))
+          const [here, there] = [await does(waiting, op), await does(kept, op)]
+          expect(here).toEqual(there)
         }
-        if (ops.length > handedOverAt) expect(await later.getAll('jobs')).toEqual(await kept.getAll('jobs'))
+        const [handed, all] = [await later.getAll('jobs'), await kept.getAll('jobs')]
+        if (ops.length > handedOverAt) expect(handed).toEqual(all)
       }),
       { numRuns: 60 },
     )
