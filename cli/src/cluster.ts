@@ -70,6 +70,13 @@ async function startCluster(): Promise<number> {
   }
 }
 
+/** The command that restarts the running cluster, as its owner would, not waiting for whoever is connected. */
+export function restartCommand(): string[] {
+  const { dataFolder } = readState()!
+  const command = [join(binFolder(), 'pg_ctl'), '-D', dataFolder, '-m', 'fast', '-w', 'restart']
+  return isRoot ? ['setpriv', ...asPostgres, ...command] : command
+}
+
 export function stopCluster(): boolean {
   const state = readState()
   if (!state || !isReady(state.port)) return false

@@ -23,7 +23,7 @@ export type Db = Knex
 
 /** A lost connection is told by what fails for it. */
 const warn = (said: unknown) => {
-  if (!String(said).startsWith('Connection Error')) process.emitWarning(String(said))
+  if (!/^(Connection Error|Acquire connection error)/.test(String(said))) process.emitWarning(String(said))
 }
 
 export function connect(url: string, poolSize = 10): Db {

@@ -1,5 +1,7 @@
 import { DEVICE_CLOCK, type CrewView, type Role, type SessionInfo } from '@border/contract'
+import { spawn } from 'node:child_process'
 import { randomBytes, randomUUID } from 'node:crypto'
+import { once } from 'node:events'
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import pino from 'pino'
@@ -61,6 +63,14 @@ export async function takeAway(url: string): Promise<() => Promise<void>> {
     await admin.raw(`alter database ${name} allow_connections true`)
     await admin.destroy()
   }
+}
+
+/** Restarts PostgreSQL itself, as an update of the machine does: every connection to every database is cut. */
+export async function restartPostgres(): Promise<void> {
+  const [program, ...args] = JSON.parse(process.env.BORDER_RESTART_DATABASES!) as string[]
+  const restarted = spawn(program!, args, { cwd: '/', stdio: 'ignore' })
+  const [status] = (await once(restarted, 'exit')) as [number | null]
+  if (status !== 0) throw new Error(`PostgreSQL did not restart: ${status}`)
 }
 
 export interface TestApp extends RunningApp {

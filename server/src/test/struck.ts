@@ -1,7 +1,7 @@
 import { addDays, civilDate, seededRandom } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { setTimeout as wait } from 'node:timers/promises'
-import { Client, takeAway, type TestPractice } from './practice.ts'
+import { Client, restartPostgres, takeAway, type TestPractice } from './practice.ts'
 import type { ServerProcess } from './serverProcess.ts'
 
 /** What came of writes under which the server was killed, or its database went away. */
@@ -18,6 +18,17 @@ export interface Struck {
   ended: number
 }
 
+/** How many of each; all fall in an order of their own. */
+interface Strikes {
+  /** The server is killed. */
+  kills: number
+  /** Its database cuts every connection and takes no new one for a moment. */
+  restarts: number
+  /** PostgreSQL itself is restarted, with every database of the cluster. */
+  wholeRestarts?: number
+  seed: number
+}
+
 const WRITERS = 4
 /** After a strike everything goes on within so long, on a busy machine. */
 const FLOWS_WITHIN_MS = 60_000
@@ -25,17 +36,17 @@ const FLOWS_WITHIN_MS = 60_000
 /**
  * Writers go on noting things while the server is struck, each sending again under the same key what had no answer.
  *
- * @param kills strikes that kill the server; the other ones take its database away
+ * @returns what became of what they wrote
  */
 export async function underStrikes(
   practice: TestPractice,
   server: ServerProcess,
-  { kills, restarts, seed }: { kills: number; restarts: number; seed: number },
+  { kills, restarts, wholeRestarts = 0, seed }: Strikes,
 ): Promise<Struck> {
   const dice = seededRandom(seed)
   const plantings: string[] = await practice.db('plantings').pluck('id')
   const found: Struck = {
-    strikes: kills + restarts,
+    strikes: kills + restarts + wholeRestarts,
     acknowledged: 0,
     lost: 0,
     doubled: 0,
@@ -70,7 +81,7 @@ export async function underStrikes(
   const clients = Array.from({ length: WRITERS }, () => new Client(server.url))
   for (const client of clients) await client.signIn('head@example.invalid')
   const writers = clients.map(writer)
-  let killsLeft = kills
+  let [killsLeft, wholeLeft] = [kills, wholeRestarts]
   /** Strikes fall on traffic: something is acknowledged between two. */
   const flows = async () => {
     const had = acknowledged.length
@@ -80,14 +91,20 @@ export async function underStrikes(
   for (let left = found.strikes; left > 0; left--) {
     await flows()
     await wait(300 * dice())
-    if (dice() < killsLeft / left) {
+    const die = dice() * left
+    if (die < killsLeft) {
       killsLeft--
       server.kill()
       await server.begin()
     } else {
-      const comeBack = await takeAway(practice.url)
-      await wait(50 + 300 * dice())
-      await comeBack()
+      if (die < killsLeft + wholeLeft) {
+        wholeLeft--
+        await restartPostgres()
+      } else {
+        const comeBack = await takeAway(practice.url)
+        await wait(50 + 300 * dice())
+        await comeBack()
+      }
       if (server.hasEnded) {
         found.ended++
         await server.begin()
