@@ -1,5 +1,6 @@
 import type { UseQueryResult } from '@tanstack/react-query'
-import { ApiError, isRefusal } from '../api/client.ts'
+import { useEffect, useEffectEvent, useState } from 'react'
+import { ApiError, isRefusal, nobodyAnswered } from '../api/client.ts'
 import { errorText } from '../api/writes.ts'
 import { useSyncState } from '../offline/useSync.ts'
 import { Button } from './Button.tsx'
@@ -37,15 +38,17 @@ export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
   const { offline } = useSyncState()
   const head = title && <ScreenHead title={title} />
   const again = () => of.forEach((q) => q.error && void q.refetch())
+  const isThere = of.every((q) => q.data !== undefined)
   const failed = of.find((q) => q.error && (q.data === undefined || isRefusal(q.error)))
-  if (failed)
+  const error = useLasting(failed?.error, isThere)
+  if (error)
     return around(
       <>
         {head}
-        <Failed error={failed.error} onAgain={again} />
+        <Failed error={error} onAgain={again} />
       </>,
     )
-  if (of.some((q) => q.data === undefined))
+  if (!isThere)
     return quiet ? null : (
       <>
         {head}
@@ -61,6 +64,14 @@ export function Answered<const Q extends readonly UseQueryResult<unknown>[]>({
   )
 }
 
+/** What failed, and while it is asked for again that nobody answered before: a screen does not flicker for as long as nobody does. */
+function useLasting(error: Error | null | undefined, isThere: boolean): Error | undefined {
+  const [last, setLast] = useState<Error>()
+  const lasts = error ?? (isThere || !nobodyAnswered(last) ? undefined : last)
+  if (lasts !== last) setLast(lasts)
+  return lasts
+}
+
 /** Something is being asked for. */
 export function Waiting({ children }: { children?: React.ReactNode }) {
   return (
@@ -71,11 +82,22 @@ export function Waiting({ children }: { children?: React.ReactNode }) {
   )
 }
 
+/** Where nobody answers it is asked again so often. */
+const AGAIN_MS = 4_000
+
 /** Something was asked for and cannot be shown. */
 export function Failed({ error, onAgain }: { error: unknown; onAgain?: () => void }) {
+  const goesOn = onAgain !== undefined && nobodyAnswered(error)
+  const ask = useEffectEvent(() => onAgain?.())
+  useEffect(() => {
+    if (!goesOn) return
+    const timer = setInterval(() => ask(), AGAIN_MS)
+    return () => clearInterval(timer)
+  }, [goesOn])
   return (
     <div className="state-failed" role="alert">
       <p>{askedText(error)}</p>
+      {goesOn && <p className="soft">This page goes on by itself as soon as somebody answers.</p>}
       {onAgain && !isRefusal(error) && <Button onClick={onAgain}>Try again</Button>}
     </div>
   )
@@ -104,7 +126,7 @@ export function Offline({ since }: { since: number }) {
   if (!offline) return null
   return (
     <p className="state-stale" role="status">
-      No connection. What you see was read {momentText(new Date(since).toISOString())}.
+      The record cannot be reached. What you see was read {momentText(new Date(since).toISOString())}.
     </p>
   )
 }

@@ -14,7 +14,7 @@ import {
   walkEndpoints,
   type Endpoint,
 } from '@border/contract'
-import { screen, waitFor, within } from '@testing-library/react'
+import { act, screen, waitFor, within } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { syncNow } from '../offline/sync.ts'
 import { openApp } from '../test/openApp.tsx'
@@ -144,15 +144,53 @@ describe('a screen', () => {
       server.isAway = true
       openApp(addressOf(s))
       expect(await s.shows()).toBeTruthy()
-      expect(await screen.findByText(/^No connection\. What you see was read /)).toBeTruthy()
+      expect(await screen.findByText(/^The record cannot be reached\. What you see was read /)).toBeTruthy()
       expect(failure()).toBeNull()
       server.isAway = false
       const before = server.asked.length
       await syncNow()
-      await waitFor(() => expect(screen.queryByText(/^No connection\. What you see/)).toBeNull())
+      await waitFor(() => expect(screen.queryByText(/What you see was read/)).toBeNull())
       await waitFor(() => expect(server.asked.slice(before).map((a) => a.endpoint)).toContain(s.needs))
     },
   )
+})
+
+describe('while the records are away', () => {
+  const away = () => new Refuses(503, 'The records cannot be reached just now.')
+  const pages = [
+    { name: 'the sign-in', path: '/', needs: sessionEndpoints.read, shows: text(/^Seasoned Border$/) },
+    { name: 'a screen', path: `/g/${gardenId}/walk`, needs: walkEndpoints.read, shows: text(/looked at/) },
+  ]
+
+  it.each(pages)('$name says so, does not flicker, and goes on by itself', async ({ path, needs, shows }) => {
+    // The wait between two questions is not waited for here.
+    const timers = vi.spyOn(globalThis, 'setInterval')
+    const later = () =>
+      act(async () => timers.mock.calls.forEach(([tick, ms]) => ms === 4_000 && (tick as () => void)()))
+    server.on(needs, away)
+    openApp(path)
+    await waitFor(() => expect(failure()).not.toBeNull(), { timeout: 5_000 })
+    const said = failure()!
+    expect(said.textContent).toContain('The records cannot be reached just now.')
+    expect(said.textContent).toContain('goes on by itself')
+    const flickered = vi.fn()
+    const watched = new MutationObserver(() => {
+      if (!said.isConnected) flickered()
+    })
+    watched.observe(document.body, { childList: true, subtree: true })
+    const asked = server.askedOf(needs).length
+    await later()
+    await server.settled()
+    expect(server.askedOf(needs).length).toBeGreaterThan(asked)
+    expect(flickered).not.toHaveBeenCalled()
+    watched.disconnect()
+    server.asWritten(needs)
+    await later()
+    await server.settled()
+    expect(failure()).toBeNull()
+    timers.mockRestore()
+    expect(await shows()).toBeTruthy()
+  })
 })
 
 describe('a part of a screen that is nothing until it has something to say', () => {
