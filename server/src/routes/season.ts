@@ -119,10 +119,12 @@ export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue
       },
     }),
     route(seasonEndpoints.takeSchedule, {
-      handle: async ({ db, garden, params, body }) => {
+      prepare: ({ db, garden, body }) =>
+        body.take ? crewSeason(db, garden.crewId, shop.now()) : Promise.resolve(undefined),
+      handle: async ({ db, garden, params, body, prepared }) => {
         const run = await findRun(db, params.runId)
         if (run?.crewId !== garden.crewId || run.kind !== 'season') throw notFound('This plan')
-        if (body.take) await acceptSchedule({ ...shop, db }, garden.crewId, run.id)
+        if (body.take) await acceptSchedule(db, prepared, garden.crewId, run.id)
         else await changeRun(db, run.id, ['queued', 'running', 'ready'], { state: 'dropped' })
       },
     }),

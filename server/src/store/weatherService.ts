@@ -70,13 +70,18 @@ export const tellWeatherFaults = (to: (error: unknown) => void): void => {
   told = to
 }
 
-/** What the weather service says of the days ahead of a place; kept for the day it was issued on. */
+/**
+ * What the weather service says of the days ahead of a place; kept for the day it was issued on.
+ *
+ * @throws {Error} within a transaction (a caller's bug): what it holds would wait as long as the service does
+ */
 export async function findForecast(
   db: Db,
   place: { latitude: number; longitude: number },
   today: string,
   serviceUrl: string | undefined = process.env.WEATHER_URL,
 ): Promise<Forecast> {
+  if (db.isTransaction) throw new Error('The weather is asked for before anything is held')
   if (!serviceUrl) return { ok: false, why: 'No weather service is set up.' }
   const alone = leftAlone.get(serviceUrl)
   if (alone && Date.now() < alone.until) return alone.says

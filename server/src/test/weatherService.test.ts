@@ -77,6 +77,12 @@ const lies: Record<string, unknown> = {
 }
 
 describe('the days ahead', () => {
+  it('are never asked for while something is held: it would wait as long as the service does', async () => {
+    await app.db.transaction(async (trx) => {
+      await expect(findForecast(trx, PLACE, TODAY)).rejects.toThrow(/before anything is held/)
+    })
+  })
+
   it('are taken of a service that tells them', async () => {
     const told = await findForecast(app.db, PLACE, TODAY, isTold('honest', honest))
     expect(told).toMatchObject({ ok: true, issued: TODAY, isSimulated: false })

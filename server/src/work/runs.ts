@@ -12,7 +12,7 @@ import { WeatherSilent } from '../store/weatherService.ts'
 import { behalfNow, onBehalfOf } from '../turns.ts'
 import { bringCareUpToDate } from './care.ts'
 import type { ComputeTasks } from './computeTasks.ts'
-import { crewSeason, reschedule, takeSchedule } from './schedule.ts'
+import { crewSeason, reschedule, takeSchedule, type CrewSeason } from './schedule.ts'
 import { recheckGarden } from './suspect.ts'
 import type { ComputePool } from './compute.ts'
 
@@ -137,12 +137,20 @@ export async function workOut(shop: Workshop, runId: string): Promise<boolean> {
   }
 }
 
-/** Puts a plan that was looked at in place. */
-export async function acceptSchedule({ db, now }: Workshop, crewId: string, runId: string): Promise<void> {
+/**
+ * Puts a plan that was looked at in place.
+ *
+ * @param season of the crew, read before its gardens are held: it asks the weather service
+ */
+export async function acceptSchedule(
+  db: Db,
+  season: CrewSeason | undefined,
+  crewId: string,
+  runId: string,
+): Promise<void> {
   const run = (await findRun(db, runId)) as Run<'season'> | undefined
   if (run?.crewId !== crewId || run.kind !== 'season' || run.state !== 'ready' || !run.result)
     throw new Refusal(409, 'This plan is no longer there to be taken: work it out again.')
-  const season = await crewSeason(db, crewId, now())
   if (season?.basis !== run.basis || !(await takeSchedule(db, season, run.result)))
     throw new Refusal(
       409,
