@@ -20,7 +20,8 @@ import { scratchDatabase } from '../src/databases.ts'
  * ten answers of each list, and the plans of the queries they rest on.
  */
 const PLANTINGS = 2000
-const LOOKS = 100_000
+/** `LOOKS=20000` for a younger garden. */
+const LOOKS = Number(process.env.LOOKS ?? 100_000)
 /** Gardens of 40 plantings each. */
 const SMALL = 5
 const LIMIT_MS = 200

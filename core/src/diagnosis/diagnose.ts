@@ -204,14 +204,18 @@ function likelihoodRatio(
   usual: ReadonlyMap<SignId, number>,
   minds: number,
 ): number {
-  let log = 0
+  let present = 1
+  let absent = 1
   for (const [sign, { share }] of rows) {
-    const base = Math.min(0.9, usual.get(sign)!)
-    const under = 1 - (1 - base) * (1 - Math.min(0.95, share * minds))
-    if (noted.has(sign)) log += Math.log(under / base)
-    else log += ABSENT_WEIGHT * Math.log((1 - under) / (1 - base))
+    const spared = 1 - Math.min(0.95, share * minds)
+    // Without the cause's doing a sign is absent as often as usual, whatever that is.
+    if (!noted.has(sign)) absent *= spared
+    else {
+      const base = Math.min(0.9, usual.get(sign)!)
+      present *= (1 - (1 - base) * spared) / base
+    }
   }
-  return log
+  return Math.log(present) + ABSENT_WEIGHT * Math.log(absent)
 }
 
 /** Shares of ratings 1-2, 3 and 4-5: sound plantings, and those in trouble. Working figures. */

@@ -97,6 +97,8 @@ export function logLikelihood(
 /** Records beyond which a likelihood is taken to lead uphill from wherever it is high already. */
 const MANY = 500
 const STARTS_OF_MANY = 3
+/** Of so many the highest start alone: each step goes through all of them. */
+const VERY_MANY = 5000
 
 /** One with every source alike, and one for each source and for chance that has most of it; of many records the highest. */
 function startsOf(slope: Slope, records: number): number[][] {
@@ -109,7 +111,9 @@ function startsOf(slope: Slope, records: number): number[][] {
   ]
   if (records <= MANY) return starts
   const worth = new Map(starts.map((start) => [start, slope.value(start)]))
-  return starts.sort((a, b) => worth.get(b)! - worth.get(a)!).slice(0, STARTS_OF_MANY)
+  return starts
+    .sort((a, b) => worth.get(b)! - worth.get(a)!)
+    .slice(0, records > VERY_MANY ? 1 : STARTS_OF_MANY)
 }
 
 /** A place on the likelihood, and what it is worth. */

@@ -54,6 +54,18 @@ export const settlingAllowance = (taxon: Taxon, season: number): number => allow
 export const isSettling = (taxon: Taxon, inPlaceSince: IsoDate, on: IsoDate, south: boolean): boolean =>
   seasonInPlace(inPlaceSince, on, south) <= allowances(taxon).length
 
+/** How telling a day is of a kind: a walk looks at many plantings of one kind on one day. */
+function tellingOnDays(yearOfSeason: YearOfSeason, south: boolean): (taxon: Taxon, on: IsoDate) => number {
+  const known = new Map<Taxon, Map<IsoDate, number>>()
+  return (taxon, on) => {
+    const days = known.get(taxon) ?? new Map<IsoDate, number>()
+    known.set(taxon, days)
+    const telling = days.get(on) ?? usualState(taxon, on, yearOfSeason(seasonYearOf(on, south))).telling
+    days.set(on, telling)
+    return telling
+  }
+}
+
 /**
  * Observations to seasons.
  *
@@ -71,11 +83,12 @@ export function seasonScores(
     string,
     { p: RecordedPlanting; season: number; telling: number; rated: number; walks: number; plain: number }
   >()
+  const tellingOf = tellingOnDays(yearOfSeason, south)
   for (const s of seen) {
     const p = byId.get(s.plantingId)
     if (!p || s.rating === null || s.on < p.inPlaceSince) continue
     const season = seasonYearOf(s.on, south)
-    const { telling } = usualState(p.taxon, s.on, yearOfSeason(season))
+    const telling = tellingOf(p.taxon, s.on)
     const key = `${p.id} ${season}`
     const sum = sums.get(key) ?? { p, season, telling: 0, rated: 0, walks: 0, plain: 0 }
     sum.telling += telling
