@@ -1,4 +1,4 @@
-import type { Outbox, OutboxStore, OutboxTransaction, Queued, StoreName } from './store.ts'
+import type { Outbox, OutboxStore, OutboxTransaction, Queued, StoreName } from './queued.ts'
 
 /**
  * What waits to be sent where the browser keeps nothing: gone with the page. Once there is something that keeps it, it is handed

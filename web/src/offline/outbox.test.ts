@@ -10,7 +10,8 @@ import {
   subjectOf,
   waitingOf,
 } from './queue.ts'
-import { walkDb, type Entry } from './store.ts'
+import type { Entry } from './queued.ts'
+import { walkDb } from './store.ts'
 import { RecordStandIn, type Fate } from './test/recordStandIn.ts'
 
 /**

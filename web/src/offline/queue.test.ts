@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto'
 import { beforeEach, expect, it } from 'vitest'
 import { doneHere, note, noteDone, notedOn, sendAgain, sendWaiting, waitingOf } from './queue.ts'
-import { walkDb, type Entry } from './store.ts'
+import type { Entry } from './queued.ts'
+import { walkDb } from './store.ts'
 import { RecordStandIn } from './test/recordStandIn.ts'
 
 const owner = { gardenId: 'g', personId: 'p' }

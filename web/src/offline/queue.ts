@@ -1,5 +1,6 @@
 import type { WalkAnswer, WalkEntry } from '@border/contract'
-import { walkDb, type Entry, type QueuedEntry, type QueuedJob, type QueuedPhoto } from './store.ts'
+import type { Entry, QueuedEntry, QueuedJob, QueuedPhoto } from './queued.ts'
+import { walkDb } from './store.ts'
 
 /** Touches on one planting within this become one entry. */
 const GATHER_MS = 3_000

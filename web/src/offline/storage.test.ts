@@ -4,7 +4,7 @@ import { openDB } from 'idb'
 import { describe, expect, it, vi } from 'vitest'
 import { MemoryOutbox } from './memoryOutbox.ts'
 import { Openable } from './openable.ts'
-import type { Outbox, Queued, QueuedJob } from './store.ts'
+import type { Outbox, Queued, QueuedJob } from './queued.ts'
 
 const job = (id: string, gardenId: string, minutes: number): QueuedJob => ({
   id,

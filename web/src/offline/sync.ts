@@ -1,7 +1,8 @@
 import { photoEndpoints, seasonEndpoints, walkEndpoints, type WalkEntry } from '@border/contract'
 import { ApiError, openSession, write } from '../api/client.ts'
 import { sendWaiting, waitingOf, type Judgement, type Waiting, type Wire } from './queue.ts'
-import { isUnkept, type QueuedPhoto } from './store.ts'
+import type { QueuedPhoto } from './queued.ts'
+import { isUnkept } from './store.ts'
 
 /** How the sending of what waits stands. */
 export interface SyncState extends Waiting {

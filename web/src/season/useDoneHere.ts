@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import { useSignedIn } from '../api/session.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { doneHere } from '../offline/queue.ts'
-import type { QueuedJob } from '../offline/store.ts'
+import type { QueuedJob } from '../offline/queued.ts'
 import { onSync } from '../offline/sync.ts'
 
 /** What the person has recorded of a job on this device, as it stands with the sending of it. */

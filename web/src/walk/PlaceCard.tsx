@@ -2,7 +2,7 @@ import type { PlaceEntry, WalkPlace } from '@border/contract'
 import { useState } from 'react'
 import { photoAddress } from '../record/queries.ts'
 import { shortDate } from '../frame/words.ts'
-import type { QueuedEntry } from '../offline/store.ts'
+import type { QueuedEntry } from '../offline/queued.ts'
 import { Chip, PhotoButton, WordsField } from './fields.tsx'
 import type { PlacePatch } from './useNotes.ts'
 

@@ -16,7 +16,7 @@ import { InputNumber } from 'antd'
 import { memo, useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { shortDate } from '../frame/words.ts'
-import type { QueuedEntry } from '../offline/store.ts'
+import type { QueuedEntry } from '../offline/queued.ts'
 import { Chip, PhotoButton, WordsField } from './fields.tsx'
 import type { PlantingPatch } from './useNotes.ts'
 

@@ -2,7 +2,7 @@ import type { ObservationEntry, PlaceEntry } from '@border/contract'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { useSignedIn } from '../api/session.ts'
 import { note, notedOn, subjectOf } from '../offline/queue.ts'
-import type { QueuedEntry } from '../offline/store.ts'
+import type { QueuedEntry } from '../offline/queued.ts'
 import { countWaiting, onSync } from '../offline/sync.ts'
 
 type Patch<E> = Partial<Omit<E, 'id' | 'kind' | 'on' | 'at' | 'serverAheadMs' | 'replacesId' | 'orReplaces'>>
