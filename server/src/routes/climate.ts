@@ -1,5 +1,5 @@
 import { climateEndpoints } from '@border/contract'
-import { addDays, isPlace, readSoil, readWeather } from '@border/core'
+import { addDays, isPlace, readSoil } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { listFeatures, setKnownClimate, setStation } from '../store/gardens.ts'
@@ -13,17 +13,22 @@ import {
   withdrawSoilReading,
 } from '../store/weather.ts'
 import { WeatherSilent } from '../store/weatherService.ts'
+import type { ComputePool } from '../work/compute.ts'
+import { readOn } from '../work/fileTasks.ts'
 import { outlookOf } from '../work/outlook.ts'
 
 /** What a garden's year is like: its weather record, what is known of it, its soil thermometers, and the days to come. */
-export function climateRoutes(): Route[] {
+export function climateRoutes(pool: ComputePool): Route[] {
   return [
     route(climateEndpoints.bringWeather, {
-      handle: async ({ db, garden, body }) => {
-        const read = readWeather(body.weather)
+      prepare: async ({ body }) => {
+        const read = await readOn(pool)('weatherFile', { text: body.weather })
         if (!read.ok) throw fileRefusal(read.problems)
+        return read.value
+      },
+      handle: async ({ db, garden, prepared }) => {
         const record = { name: `Record brought with ${garden.name}`, source: 'file' as const }
-        await setStation(db, garden.id, await insertStation(db, record, read.value))
+        await setStation(db, garden.id, await insertStation(db, record, prepared))
       },
     }),
     route(climateEndpoints.askWeatherService, {

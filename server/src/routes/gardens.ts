@@ -15,6 +15,7 @@ import { findColleague, insertPerson, listMembers } from '../store/people.ts'
 import { isUnderWay } from '../store/runs.ts'
 import { findWorkedOut } from '../store/workedOut.ts'
 import type { ComputePool } from '../work/compute.ts'
+import { readOn } from '../work/fileTasks.ts'
 import { gardenNow } from '../work/gardenNow.ts'
 import { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
 import { hashPassword } from './session.ts'
@@ -38,14 +39,14 @@ export const gardenRoutes = (pool: ComputePool): Route[] => [
   }),
   route(gardenEndpoints.previewImport, {
     handle: async ({ db, person, body, todayIn }) => {
-      const read = await readGardenFiles(db, person.practiceId, body, todayIn)
+      const read = await readGardenFiles(db, person.practiceId, body, todayIn, readOn(pool))
       return read.ok ? { ok: true as const, preview: previewOf(read.value) } : read
     },
   }),
   route(gardenEndpoints.import, {
     // The weather is asked for before anything is held.
     prepare: async ({ db, person, body, todayIn }) => {
-      const read = await readGardenFiles(db, person.practiceId, body, todayIn)
+      const read = await readGardenFiles(db, person.practiceId, body, todayIn, readOn(pool))
       if (!read.ok) throw fileRefusal(read.problems)
       const { weather, plan, today } = read.value
       return { read: read.value, climate: await climateFor(plan.garden, today, weather) }

@@ -6,7 +6,8 @@ import { findPlanting, insertEvents, insertTreatment, insertTrialOutcome } from 
 import { listSignShares, setSignShare } from '../store/signShares.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
-import { exportObservations, importObservations } from '../work/observationsFile.ts'
+import { readOn } from '../work/fileTasks.ts'
+import { exportObservations, keepLooks, readLooks } from '../work/observationsFile.ts'
 import { bloomOfGarden, recordOfGarden } from '../work/record.ts'
 
 /** How plants have done, and what that says. */
@@ -111,11 +112,14 @@ export function recordRoutes(pool: ComputePool): Route[] {
       },
     }),
     route(recordEndpoints.bring, {
-      handle: async ({ db, garden, person, body, today }) => {
-        const read = await importObservations(db, garden, { personId: person.id, today }, body.csv)
+      // Of plantings as they stand: where those have changed it is read again.
+      restsOn: 'light',
+      prepare: async ({ db, garden, body, today }) => {
+        const read = await readLooks(db, garden, today, body.csv, readOn(pool))
         if (!read.ok) throw fileRefusal(read.problems)
         return read.value
       },
+      handle: ({ db, garden, person, prepared }) => keepLooks(db, garden, person.id, prepared),
     }),
   ]
 }

@@ -1,11 +1,13 @@
 import { taxonEndpoints } from '@border/contract'
-import { readAs, readTaxa, taxonSchema, writeTaxa } from '@border/core'
+import { readAs, taxonSchema, writeTaxa } from '@border/core'
 import { fileRefusal, zodRefusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { listTaxa, removeOwnTaxon, saveOwnTaxon } from '../store/taxa.ts'
+import type { ComputePool } from '../work/compute.ts'
+import { readOn } from '../work/fileTasks.ts'
 
 /** The plant library: what ships with it, and the kinds of a practice's own. */
-export const taxaRoutes = (): Route[] => [
+export const taxaRoutes = (pool: ComputePool): Route[] => [
   route(taxonEndpoints.list, {
     handle: async ({ db, person }) =>
       (await listTaxa(db, person.practiceId)).map((t) => ({ ...t.taxon, own: t.own })),
@@ -28,12 +30,15 @@ export const taxaRoutes = (): Route[] => [
     },
   }),
   route(taxonEndpoints.bring, {
-    handle: async ({ db, person, body }) => {
-      const read = readTaxa(body.csv)
+    prepare: async ({ body }) => {
+      const read = await readOn(pool)('taxaFile', { text: body.csv })
       if (!read.ok) throw fileRefusal(read.problems)
+      return read.value
+    },
+    handle: async ({ db, person, prepared }) => {
       let changed = 0
-      for (const taxon of read.value) if (await saveOwnTaxon(db, person.practiceId, taxon)) changed++
-      return { changed, same: read.value.length - changed }
+      for (const taxon of prepared) if (await saveOwnTaxon(db, person.practiceId, taxon)) changed++
+      return { changed, same: prepared.length - changed }
     },
   }),
   route(taxonEndpoints.remove, {

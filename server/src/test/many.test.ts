@@ -163,6 +163,34 @@ describe('a garden that somebody holds', () => {
   })
 })
 
+describe('files', () => {
+  it('are read on a thread, whatever they hold and wherever they are brought', async () => {
+    const asked = vi.spyOn(practice.pool, 'run')
+    const { gardenId, head } = practice
+    const csv = (await head.get(`/gardens/${gardenId}/observations.csv`)).text
+    const answers = [
+      await head.post('/imports/preview', shortRecord),
+      await head.post(`/gardens/${gardenId}/weather`, { weather: shortRecord.weather }),
+      await head.post(`/gardens/${gardenId}/observations-file`, { csv: `${csv}\r\nno look,` }),
+      await head.post('/taxa-file', { csv: 'botanical\r\nHosta' }),
+    ]
+    // A file that is wrong is refused with where, as one that was read here.
+    expect(
+      answers.map((a) => [a.status, (a.body as { problems?: { message: string }[] }).problems?.length]),
+    ).toEqual([
+      // There is a garden of this name.
+      [200, 1],
+      [200, undefined],
+      [422, expect.any(Number)],
+      [422, expect.any(Number)],
+    ])
+    expect(asked.mock.calls.map(([name]) => name)).toEqual(
+      expect.arrayContaining(['planFile', 'plantingsFile', 'weatherFile', 'observationsFile', 'taxaFile']),
+    )
+    asked.mockRestore()
+  })
+})
+
 describe('what is worked out', () => {
   const assessment = (client: Client, gardenId: string, on: string) =>
     client.get(`/gardens/${gardenId}/assessment?on=${on}`)

@@ -32,5 +32,10 @@ export const {
   why,
   care,
   successions,
+  planFile,
+  plantingsFile,
+  weatherFile,
+  taxaFile,
+  observationsFile,
 } = await import(outfile)
 rmSync(folder, { recursive: true })

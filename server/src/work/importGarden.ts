@@ -5,9 +5,6 @@ import {
   isInside,
   isPlace,
   planMetres,
-  readPlan,
-  readPlantings,
-  readWeather,
   ringOf,
   skills,
   type DailyWeather,
@@ -34,6 +31,7 @@ import {
 } from '../store/weather.ts'
 import { WeatherSilent } from '../store/weatherService.ts'
 import { crewIdOf, insertCrewPerson } from '../store/crews.ts'
+import { readHere, type ReadFile } from './fileTasks.ts'
 
 /** A garden's files, read and checked together. */
 export interface ReadGarden {
@@ -59,8 +57,9 @@ export async function readGardenFiles(
   practiceId: string,
   files: ImportRequest,
   todayIn: (timeZone: string) => IsoDate,
+  read: ReadFile = readHere,
 ): Promise<FileResult<ReadGarden>> {
-  const plan = readPlan(files.plan)
+  const plan = await read('planFile', { text: files.plan })
   const today = plan.ok ? todayIn(plan.value.garden.timeZone) : undefined
   const problems: FileProblem[] = plan.ok ? [] : [...plan.problems]
   if (
@@ -72,7 +71,7 @@ export async function readGardenFiles(
       property: 'garden.name',
       message: `your practice already has a garden called ${plan.value.garden.name}`,
     })
-  const weather = files.weather === undefined ? null : readWeather(files.weather)
+  const weather = files.weather === undefined ? null : await read('weatherFile', { text: files.weather })
   if (weather && !weather.ok) problems.push(...weather.problems)
   const places = new Map<string, 'bed' | 'container'>()
   if (plan.ok) for (const f of plan.value.features) if (isPlace(f)) places.set(f.name.toLowerCase(), f.kind)
@@ -82,11 +81,15 @@ export async function readGardenFiles(
   // Without a readable plan every place would be unknown: then the plantings wait for it.
   const plantings =
     files.plantings !== undefined && plan.ok && today
-      ? readPlantings(files.plantings, { places, taxa: new Set(taxa.keys()) }, today)
+      ? await read('plantingsFile', {
+          text: files.plantings,
+          knows: { places, taxa: new Set(taxa.keys()) },
+          today,
+        })
       : null
   if (plantings && !plantings.ok) problems.push(...plantings.problems)
   const rows = plan.ok && plantings?.ok ? plantings.value.map((row) => onPlan(plan.value, row)) : []
-  if (plan.ok) problems.push(...rows.flatMap((row) => strayProblem(plan.value, row)))
+  if (plan.ok) problems.push(...strayProblems(plan.value, rows))
   if (!plan.ok || !today || problems.length > 0) return { ok: false, problems }
   return {
     ok: true,
@@ -110,12 +113,19 @@ function onPlan({ garden }: Plan, row: Located<PlantingRow>): Located<PlantingRo
 /** A drift's middle this far outside its bed, in metres, is on its edge; farther out it is a mistake. */
 const ON_THE_EDGE_M = 0.25
 
-function strayProblem(plan: Plan, row: Located<PlantingRow>): FileProblem[] {
-  const bed = plan.features.find((f) => f.kind === 'bed' && f.name.toLowerCase() === row.place.toLowerCase())
-  if (!bed || row.x === undefined || row.y === undefined) return []
-  const ring = ringOf(bed.geometry)
-  if (isInside(ring, row.x, row.y) || distanceToBoundary(ring, row.x, row.y) <= ON_THE_EDGE_M) return []
-  return [{ file: 'plantings.csv', line: row.line, column: 'x', message: `x and y lie outside ${bed.name}` }]
+function strayProblems(plan: Plan, rows: readonly Located<PlantingRow>[]): FileProblem[] {
+  const beds = new Map(
+    plan.features.flatMap((f) =>
+      f.kind === 'bed' ? [[f.name.toLowerCase(), { name: f.name, ring: ringOf(f.geometry) }] as const] : [],
+    ),
+  )
+  return rows.flatMap(({ place, x, y, line }) => {
+    const bed = beds.get(place.toLowerCase())
+    if (!bed || x === undefined || y === undefined) return []
+    const { ring, name } = bed
+    if (isInside(ring, x, y) || distanceToBoundary(ring, x, y) <= ON_THE_EDGE_M) return []
+    return [{ file: 'plantings.csv', line, column: 'x', message: `x and y lie outside ${name}` }]
+  })
 }
 
 /** What a garden’s files would bring in, before any of it is kept. */

@@ -1,8 +1,9 @@
-import { readObservations, writeObservations, type FileResult, type IsoDate } from '@border/core'
+import { writeObservations, type FileResult, type IsoDate, type ObservationRow } from '@border/core'
 import { createHash } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import type { GardenAccess } from '../store/gardens.ts'
 import { insertObservations, knownEntries, listObservations } from '../store/observations.ts'
+import type { ReadFile } from './fileTasks.ts'
 
 const FIRST_DAY = '1900-01-01'
 const LAST_DAY = '2200-12-31'
@@ -24,20 +25,36 @@ export async function exportObservations(
   )
 }
 
-/**
- * Adds the looks of a file, whole or not at all. A row with an id that is in the record already is passed over; a row
- * without one is given an id by what it says, so that the same file twice adds nothing.
- */
-export async function importObservations(
+/** Looks that a file tells of, and the plantings that they are at, by tag. */
+interface LooksRead {
+  rows: ObservationRow[]
+  plantings: ReadonlyMap<string, { id: string }>
+}
+
+/** Reads the looks of a file against the plantings as they stand. */
+export async function readLooks(
   db: Db,
   garden: GardenAccess,
-  { personId, today }: { personId: string; today: string },
+  today: string,
   csv: string,
-): Promise<FileResult<{ added: number; known: number }>> {
+  read: ReadFile,
+): Promise<FileResult<LooksRead>> {
   const plantings = new Map((await tagsOf(db, garden.id)).map((p) => [p.tag, p]))
-  const read = readObservations(csv, plantings, today)
-  if (!read.ok) return read
-  const rows = read.value.map(({ line: _, ...row }) => ({
+  const found = await read('observationsFile', { text: csv, plantings, today })
+  return found.ok ? { ok: true, value: { rows: found.value, plantings } } : found
+}
+
+/**
+ * Adds the looks of a file. A row with an id that is in the record already is passed over; a row without one is given an id by what
+ * it says, so that the same file twice adds nothing.
+ */
+export async function keepLooks(
+  db: Db,
+  garden: GardenAccess,
+  personId: string,
+  { rows: found, plantings }: LooksRead,
+): Promise<{ added: number; known: number }> {
+  const rows = found.map(({ line: _, ...row }) => ({
     ...row,
     id: row.id ?? idOfContent(garden.id, row),
   }))
@@ -69,7 +86,7 @@ export async function importObservations(
       note: r.note,
     })),
   )
-  return { ok: true, value: { added: fresh.length, known: rows.length - fresh.length } }
+  return { added: fresh.length, known: rows.length - fresh.length }
 }
 
 const tagsOf = (db: Db, gardenId: string) =>

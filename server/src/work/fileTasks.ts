@@ -1,0 +1,57 @@
+import {
+  readObservations,
+  readPlan,
+  readPlantings,
+  readTaxa,
+  readWeather,
+  type FileResult,
+  type IsoDate,
+  type Located,
+  type ObservationRow,
+  type Plan,
+  type PlantingRow,
+} from '@border/core'
+import type { ComputePool } from './compute.ts'
+
+// Files are read on a thread: a large one takes seconds.
+
+interface Text {
+  text: string
+}
+export const planFile = ({ text }: Text): FileResult<Plan> => readPlan(text)
+export const plantingsFile = ({
+  text,
+  knows,
+  today,
+}: Text & { knows: Parameters<typeof readPlantings>[1]; today: IsoDate }): FileResult<
+  Located<PlantingRow>[]
+> => readPlantings(text, knows, today)
+export const weatherFile = ({ text }: Text): ReturnType<typeof readWeather> => readWeather(text)
+export const taxaFile = ({ text }: Text): ReturnType<typeof readTaxa> => readTaxa(text)
+export const observationsFile = ({
+  text,
+  plantings,
+  today,
+}: Text & {
+  plantings: Parameters<typeof readObservations>[1]
+  today: IsoDate
+}): FileResult<ObservationRow[]> => readObservations(text, plantings, today)
+
+const files = { planFile, plantingsFile, weatherFile, taxaFile, observationsFile }
+type Files = typeof files
+
+/** Reads a file of a kind. */
+export type ReadFile = <Name extends keyof Files>(
+  name: Name,
+  task: Parameters<Files[Name]>[0],
+) => Promise<ReturnType<Files[Name]>>
+
+/** Where nobody else waits: a command, a test. */
+export const readHere: ReadFile = (name, task) =>
+  Promise.resolve((files[name] as (task: unknown) => never)(task))
+
+/** While others are served. */
+export const readOn =
+  (pool: ComputePool): ReadFile =>
+  (name, task) =>
+    pool.run(name, task as never) as never
