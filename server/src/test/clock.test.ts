@@ -152,6 +152,43 @@ describe('devices whose clocks are wrong', () => {
   const DAY = 86_400_000
   const HOUR = 3_600_000
 
+  it('three at once, each set to the wall clock of another zone, note one garden’s day', async () => {
+    // One took the wall clock of UTC-11 and one that of UTC+14 for universal time.
+    const offsets = [-11 * HOUR, 0, 14 * HOUR]
+    at('2026-10-20T16:00:00Z')
+    await zone('America/Denver')
+    const { plantings } = await view()
+    const entries = offsets.map((offMs, i) => ({
+      kind: 'planting',
+      id: randomUUID(),
+      plantingId: plantings[i]!.id,
+      on: gardenDay(null, 'America/Denver', nowMs + offMs),
+      at: new Date(nowMs + offMs).toISOString(),
+      rating: 3,
+    }))
+    // As told by the devices they are not of one day.
+    expect(new Set(entries.map((e) => e.on)).size).toBeGreaterThan(1)
+    const answers = await Promise.all(
+      entries.map((entry, i) =>
+        practice.head.post(
+          path('/walk-entries'),
+          { entries: [entry] },
+          { deviceClock: new Date(nowMs + offsets[i]!).toISOString() },
+        ),
+      ),
+    )
+    expect(answers.map((a) => a.body)).toEqual(entries.map((e) => ({ kept: [e.id], refused: [] })))
+    const rows = await practice
+      .db('observations')
+      .whereIn(
+        'id',
+        entries.map((e) => e.id),
+      )
+      .select('on_date', 'seen_at')
+    expect(new Set(rows.map((r) => r.on_date))).toEqual(new Set(['2026-10-20']))
+    expect(new Set(rows.map((r) => r.seen_at.getTime()))).toEqual(new Set([nowMs]))
+  })
+
   it.each([
     ['three days ahead, at UTC-11', 'Pacific/Pago_Pago', 3 * DAY],
     ['a day and a half behind, at UTC+14', 'Pacific/Kiritimati', -1.5 * DAY],
