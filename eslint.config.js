@@ -21,6 +21,7 @@ const coreOrder = [
   'words',
   'written',
   'random',
+  'once',
   'search',
   'geometry',
   'sun',

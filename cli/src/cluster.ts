@@ -72,9 +72,7 @@ async function startCluster(): Promise<number> {
 
 /** The command that restarts the running cluster, as its owner would, not waiting for whoever is connected. */
 export function restartCommand(): string[] {
-  const { dataFolder } = readState()!
-  const command = [join(binFolder(), 'pg_ctl'), '-D', dataFolder, '-m', 'fast', '-w', 'restart']
-  return isRoot ? ['setpriv', ...asPostgres, ...command] : command
+  return ownersCommand(['pg_ctl', '-D', readState()!.dataFolder, '-m', 'fast', '-w', 'restart'])
 }
 
 export function stopCluster(): boolean {
@@ -141,12 +139,17 @@ function postgresIds(): [number, number] {
   return [id('-u'), id('-g')]
 }
 
-/** Runs one of PostgreSQL's programs as the user who owns the cluster. */
-function asOwner([program, ...args]: string[]): string {
-  const command = join(binFolder(), program!)
-  const [run, all] = isRoot ? ['setpriv', [...asPostgres, command, ...args]] : [command, args]
+/** One of PostgreSQL's programs, with what it is given, as the user who owns the cluster runs it. */
+function ownersCommand([program, ...args]: string[]): string[] {
+  const command = [join(binFolder(), program!), ...args]
+  return isRoot ? ['setpriv', ...asPostgres, ...command] : command
+}
+
+function asOwner(command: string[]): string {
+  const [program] = command
+  const [run, ...all] = ownersCommand(command)
   // pg_ctl's child keeps inherited pipes open, so output goes to a file handle of its own: none.
-  const result = spawnSync(run, all, {
+  const result = spawnSync(run!, all, {
     encoding: 'utf8',
     cwd: '/',
     stdio: ['ignore', program === 'pg_ctl' ? 'ignore' : 'pipe', program === 'pg_ctl' ? 'ignore' : 'pipe'],

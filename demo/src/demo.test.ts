@@ -231,7 +231,10 @@ async function up(): Promise<void> {
   for (const name of await later()) await db.migrate.up({ migrationSource, name } as never)
 }
 
-/** The greatest of the migrations, and those after it, down and up again over five seasons of three gardens: nothing that a person recorded is lost or doubled. */
+/**
+ * The greatest of the migrations, and those after it, down and up again over five seasons of three gardens: nothing that a person
+ * recorded is lost or doubled.
+ */
 describe('migrations, on the loaded demo', () => {
   beforeAll(somethingOfEverything)
 

@@ -15,6 +15,12 @@ export class Refusal extends Error {
   }
 }
 
+/** Seconds after which it is worth asking again, of what passes by itself. */
+export const AGAIN_S = 2
+
+/** Of what is scarce somebody asks too much at once. */
+export const tooMuch = (message: string) => new Refusal(429, message, undefined, AGAIN_S)
+
 export const notFound = (what: string) => new Refusal(404, `${what} was not found in your gardens.`)
 
 export function fileRefusal(problems: readonly FileProblem[]): Refusal {
@@ -76,9 +82,6 @@ const awayCodes = [
 const awayWords =
   /Connection (terminated|ended) unexpectedly|is not queryable$|Timeout acquiring a connection|timeout exceeded when trying to connect/
 
-/** Seconds after which it is worth asking again. */
-export const AWAY_AGAIN_S = 2
-
 /** The database cannot be reached just now; undefined for anything else. */
 export function awayRefusal(error: unknown): Refusal | undefined {
   const { code, message } = (error ?? {}) as { code?: unknown; message?: string }
@@ -89,7 +92,7 @@ export function awayRefusal(error: unknown): Refusal | undefined {
         503,
         'The records cannot be reached just now. Try again in a moment; nothing is done twice.',
         undefined,
-        AWAY_AGAIN_S,
+        AGAIN_S,
       )
     : undefined
 }

@@ -3,7 +3,7 @@ import { setTimeout as wait } from 'node:timers/promises'
 import pino from 'pino'
 import { composeApp } from './app.ts'
 import { migrate } from './database/connect.ts'
-import { AWAY_AGAIN_S, awayRefusal } from './errors.ts'
+import { AGAIN_S, awayRefusal } from './errors.ts'
 import { addressOf, listeningOf, type Listening } from './listening.ts'
 import { openQueue } from './queue.ts'
 
@@ -36,7 +36,7 @@ async function onceThere<T>(begin: () => Promise<T>): Promise<T> {
     } catch (err) {
       if (!awayRefusal(err)) throw err
       log.warn({ err }, 'the database is away')
-      await wait(AWAY_AGAIN_S * 1000)
+      await wait(AGAIN_S * 1000)
     }
 }
 

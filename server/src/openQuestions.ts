@@ -1,10 +1,9 @@
-import { Refusal } from './errors.ts'
+import { tooMuch } from './errors.ts'
 
 /** Questions of one person that may be open at once: several screens of several devices. */
 export const MOST_OPEN = 60
 export const BUSY =
   'You ask for more at once than can be answered. Try again in a moment; nothing is done twice.'
-const AGAIN_S = 2
 
 /** An answer, as far as its end can be heard of. */
 interface Answering {
@@ -20,7 +19,7 @@ export function countOpen(): (personId: string, answering: Answering) => void {
   const open = new Map<string, number>()
   return (personId, answering) => {
     const already = open.get(personId) ?? 0
-    if (already >= MOST_OPEN) throw new Refusal(429, BUSY, undefined, AGAIN_S)
+    if (already >= MOST_OPEN) throw tooMuch(BUSY)
     open.set(personId, already + 1)
     answering.once('close', () => {
       const left = open.get(personId)! - 1

@@ -111,12 +111,7 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
           throw notFound('What this address names')
       const body = parsed(endpoint.body, req.body)
       const query = parsed(endpoint.query, req.query)
-      const clock = clockOf(person, garden, now())
-      const stands = garden && {
-        standsAt: person ? standsAt(person) : null,
-        timeZone: garden.timeZone,
-        nowMs: now(),
-      }
+      const clock = clockOf(person, garden, now(), deviceAheadMs(req, res))
       const whom = { garden: garden?.id, person: person?.id, signal: goneAway(res) }
       // What the endpoint says of a call is what it is put together from: `route` has held its handler to it.
       const callOn: CallOn = (on, as, prepared) =>
@@ -129,7 +124,6 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
           garden: as,
           read: as && openGarden(on, as, clock.today!),
           ...clock,
-          truly: (noted: Noted) => byTrueClock(noted, deviceAheadMs(req, res), stands!),
           prepared,
         }) as never
       const answer = await onBehalfOf(whom, () =>
@@ -225,12 +219,22 @@ async function doWrite(
   }
 }
 
-function clockOf(person: Person | undefined, garden: GardenAccess | undefined, nowMs: number) {
+function clockOf(
+  person: Person | undefined,
+  garden: GardenAccess | undefined,
+  nowMs: number,
+  aheadMs: number,
+) {
   const fixed = person ? standsAt(person) : null
   const todayIn = (timeZone: string) => gardenDay(fixed, timeZone, nowMs)
-  return garden
-    ? { todayIn, today: todayIn(garden.timeZone), nowMs: gardenInstant(fixed, garden.timeZone, nowMs) }
-    : { todayIn, nowMs }
+  if (!garden) return { todayIn, nowMs }
+  const { timeZone } = garden
+  return {
+    todayIn,
+    today: todayIn(timeZone),
+    nowMs: gardenInstant(fixed, timeZone, nowMs),
+    truly: <N extends Noted>(noted: N) => byTrueClock(noted, aheadMs, { standsAt: fixed, timeZone, nowMs }),
+  }
 }
 
 async function admit(

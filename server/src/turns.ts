@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
-import { Refusal } from './errors.ts'
+import { tooMuch } from './errors.ts'
 
 /** For whom something is done: what is scarce is shared out by it, and what nobody waits for any more is given up. */
 export interface Behalf {
@@ -37,9 +37,6 @@ export interface Sharing {
   /** What is said to whom has more than that. */
   tooMany: string
 }
-
-/** Seconds after which it is worth asking again. */
-const AGAIN_S = 2
 
 /**
  * Turns at something scarce. A turn goes to the garden that has had least of it, and in it to the person who has, by time spent:
@@ -83,7 +80,7 @@ export class Turns {
 
   private turnOf(garden: string, person: string, signal: AbortSignal | undefined): Promise<void> {
     const own = this.waiting.filter((w) => w.person === person)
-    if (own.length >= this.of.mostWaiting) throw new Refusal(429, this.of.tooMany, undefined, AGAIN_S)
+    if (own.length >= this.of.mostWaiting) throw tooMuch(this.of.tooMany)
     return new Promise((resolve, reject) => {
       const givenUp = () => {
         this.waiting.splice(this.waiting.indexOf(waiting), 1)

@@ -1,5 +1,6 @@
 import { degreeDays, GROWTH_C, type Climate } from '../climate/index.ts'
 import { dayNumber, dayOfYear, fromDayNumber, seasonStart, type IsoDate } from '../dates/index.ts'
+import { onceForEach } from '../once/index.ts'
 import { yearAt, type Year } from '../plants/index.ts'
 
 /** One gardening year of a place, from the midwinter that opens it. Days are day numbers. */
@@ -33,17 +34,11 @@ const WARMEST = [150, 260] as const
  * @param season the year the growing season is called by
  * @param lateDays how late this season runs; 0 for seasons to come
  */
-export function gardenYear(climate: Climate, season: number, lateDays = 0): GardenYear {
-  const known = years.get(climate) ?? new Map<string, GardenYear>()
-  years.set(climate, known)
-  const key = `${season} ${lateDays}`
-  const year = known.get(key) ?? worked(climate, season, lateDays)
-  known.set(key, year)
-  return year
-}
+export const gardenYear = (climate: Climate, season: number, lateDays = 0): GardenYear =>
+  yearOf(climate, season, lateDays)
 
 /** A climate's years are asked for with every window and never change. */
-const years = new WeakMap<Climate, Map<string, GardenYear>>()
+const yearOf = onceForEach(worked)
 
 function worked(climate: Climate, season: number, lateDays: number): GardenYear {
   const south = climate.latitudeDeg < 0

@@ -11,3 +11,17 @@ export function onceFor<From extends object, To>(of: (from: From) => To): (from:
     return found.of
   }
 }
+
+/** As `onceFor`, of an object and what is asked of it: of each once. */
+export function onceForEach<From extends object, Asked extends readonly (string | number)[], To>(
+  of: (from: From, ...asked: Asked) => To,
+): (from: From, ...asked: Asked) => To {
+  const knownOf = onceFor((_: From) => new Map<string, To>())
+  return (from, ...asked) => {
+    const known = knownOf(from)
+    const key = asked.join(' ')
+    const found = known.get(key) ?? of(from, ...asked)
+    known.set(key, found)
+    return found
+  }
+}

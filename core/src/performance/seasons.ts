@@ -1,4 +1,5 @@
 import { seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { onceForEach } from '../once/index.ts'
 import { seasonInPlace, usualState, type LifeForm, type Taxon, type Year } from '../plants/index.ts'
 import type { RecordedPlanting, Seen } from './seen.ts'
 
@@ -54,18 +55,6 @@ export const settlingAllowance = (taxon: Taxon, season: number): number => allow
 export const isSettling = (taxon: Taxon, inPlaceSince: IsoDate, on: IsoDate, south: boolean): boolean =>
   seasonInPlace(inPlaceSince, on, south) <= allowances(taxon).length
 
-/** How telling a day is of a kind: a walk looks at many plantings of one kind on one day. */
-function tellingOnDays(yearOfSeason: YearOfSeason, south: boolean): (taxon: Taxon, on: IsoDate) => number {
-  const known = new Map<Taxon, Map<IsoDate, number>>()
-  return (taxon, on) => {
-    const days = known.get(taxon) ?? new Map<IsoDate, number>()
-    known.set(taxon, days)
-    const telling = days.get(on) ?? usualState(taxon, on, yearOfSeason(seasonYearOf(on, south))).telling
-    days.set(on, telling)
-    return telling
-  }
-}
-
 /**
  * Observations to seasons.
  *
@@ -83,7 +72,10 @@ export function seasonScores(
     string,
     { p: RecordedPlanting; season: number; telling: number; rated: number; walks: number; plain: number }
   >()
-  const tellingOf = tellingOnDays(yearOfSeason, south)
+  // A walk looks at many plantings of one kind on one day.
+  const tellingOf = onceForEach(
+    (taxon: Taxon, on: IsoDate) => usualState(taxon, on, yearOfSeason(seasonYearOf(on, south))).telling,
+  )
   for (const s of seen) {
     const p = byId.get(s.plantingId)
     if (!p || s.rating === null || s.on < p.inPlaceSince) continue

@@ -2,7 +2,7 @@ import { group } from 'd3-array'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { groundOf, type Planting } from '../garden/index.ts'
 import { footprintAreaM2, grown, sharedAreaM2, type Footprint } from '../geometry/index.ts'
-import { onceFor } from '../once/index.ts'
+import { onceFor, onceForEach } from '../once/index.ts'
 import { bloomsOn, type Taxon } from '../plants/index.ts'
 
 /** How much of a planting's ground a stronger neighbour has grown over. */
@@ -31,14 +31,8 @@ const isStronger = (a: Taxon, b: Taxon) =>
   (a.heightM > b.heightM * 1.2 || vigours.indexOf(a.vigour) > vigours.indexOf(b.vigour))
 
 const byPlace = onceFor((plantings: readonly Planting[]) => group(plantings, (p) => p.placeId))
-const grownOnDays = onceFor((_: Planting) => new Map<IsoDate, Footprint>())
 /** Asked for by every neighbour. */
-function grownOn(p: Planting, on: IsoDate): Footprint {
-  const days = grownOnDays(p)
-  const ground = days.get(on) ?? grownGround(p, on)
-  days.set(on, ground)
-  return ground
-}
+const grownOn = onceForEach(grownGround)
 
 /** The stronger neighbours that have grown over a planting, most first. */
 export function crowdingOf(p: Planting, others: readonly Planting[], on: IsoDate): Crowding[] {

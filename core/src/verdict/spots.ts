@@ -17,7 +17,12 @@ export interface SpotOption {
 
 /** Light of every place at points about half a metre apart, searched many times. */
 export interface SpotField {
-  places: { place: Place; points: LitPoint[] }[]
+  places: SearchedPlace[]
+}
+
+interface SearchedPlace {
+  place: Place
+  points: LitPoint[]
 }
 
 type LitPoint = LightPoint & { hours: SunHours }
@@ -76,9 +81,10 @@ export function bestSpots(
   const middle = (taxon.lightMinHours + taxon.lightMaxHours) / 2
   const roomIn = roomsBeside(occupied)
   const options = new Options()
-  for (const [turn, { place, points }] of field.places.entries()) {
+  for (const [turn, searched] of field.places.entries()) {
+    const { place, points } = searched
     const hoursOf = surveyOf(points).hoursAbout(radiusM)
-    for (const i of roomIn(place, points)(radiusM, planting.id)) {
+    for (const i of roomIn(searched)(radiusM, planting.id)) {
       const { x, y } = points[i]!
       if (squared(x - planting.x, y - planting.y) < squared(2 * radiusM)) continue
       const hours = hoursOf(i)
@@ -206,15 +212,10 @@ type RoomFor = (radiusM: number, plantingId: string) => readonly number[]
 /** Where there is room beside what is taken: worked out once for all plantings that ask. */
 const roomsBeside = onceFor((occupied: readonly TakenGround[]) => {
   const takenIn = group(occupied, (o) => o.placeId)
-  const known = new Map<string, RoomFor>()
-  return (place: Place, points: readonly LitPoint[]): RoomFor => {
-    const rooms = known.get(place.id) ?? roomsOf(place, points, takenIn.get(place.id) ?? [])
-    known.set(place.id, rooms)
-    return rooms
-  }
+  return onceFor((searched: SearchedPlace) => roomsOf(searched, takenIn.get(searched.place.id) ?? []))
 })
 
-function roomsOf(place: Place, points: readonly LitPoint[], taken: readonly TakenGround[]): RoomFor {
+function roomsOf({ place, points }: SearchedPlace, taken: readonly TakenGround[]): RoomFor {
   const rooms = points.map((point, i) => ({ i, ...roomAt(place, point, taken) }))
   const widest = rooms.toSorted((a, b) => b.radiusM - a.radiusM)
   const inOrder = widest.map((r) => r.i)

@@ -82,17 +82,12 @@ export class MemoryOutbox implements Outbox {
     name: Name,
     does: (store: OutboxStore<Queued[Name]>) => Promise<T>,
   ): Promise<T> {
-    const { store, done } = this.begun(name)
-    try {
-      return await does(store)
-    } finally {
-      await done()
-    }
-  }
-
-  private begun<Name extends StoreName>(name: Name) {
     const one = this.transaction(name)
-    return { store: one.store, done: () => one.done }
+    try {
+      return await does(one.store)
+    } finally {
+      await one.done
+    }
   }
 
   private all<Name extends StoreName>(name: Name): Queued[Name][] {

@@ -91,9 +91,11 @@ export function onSent(tell: () => void): () => void {
   return () => sentListeners.delete(tell)
 }
 
+const standing = async (who: string) => ({ ...(await waitingOf(who)), unkept: isUnkept() })
+
 /** Counts anew what waits; called after each thing noted. */
 export async function countWaiting(): Promise<void> {
-  if (personId) set({ ...(await waitingOf(personId)), unkept: isUnkept() })
+  if (personId) set(await standing(personId))
 }
 
 /** One pass over what waits. Tabs take turns; a pass that finds another under way leaves it to that one. */
@@ -102,8 +104,8 @@ export async function syncNow(all = false): Promise<void> {
   const who = personId
   await navigator.locks.request('border-sync', { ifAvailable: true }, async (lock) => {
     if (!lock) return
-    const waiting = await waitingOf(who)
-    set({ ...waiting, unkept: isUnkept() })
+    const waiting = await standing(who)
+    set(waiting)
     if (waiting.entries + waiting.photos + waiting.jobs === 0) {
       set({ delayed: false })
       if (state.offline && navigator.onLine) await probe()
@@ -123,7 +125,7 @@ export async function syncNow(all = false): Promise<void> {
       else if (error instanceof ApiError && error.status >= 500) set({ offline: false, delayed: true })
       else set({ offline: true })
     } finally {
-      set({ ...(await waitingOf(who)), unkept: isUnkept(), sending: false })
+      set({ ...(await standing(who)), sending: false })
     }
   })
 }

@@ -251,10 +251,13 @@ function keptWords(waiting: string, sync: SyncState): string {
 }
 
 /** Where the browser keeps nothing for us: it is lost with the page. */
-const unkeptWords = (waiting: string, offline: boolean): string =>
-  waiting
-    ? `${offline ? 'No connection, and this' : 'This'} browser keeps nothing: leave this page open until ${waiting} ${offline ? 'can be sent' : 'is sent'}.`
-    : 'All is in the record. This browser keeps nothing for later: what you note goes straight there.'
+function unkeptWords(waiting: string, offline: boolean): string {
+  if (!waiting)
+    return 'All is in the record. This browser keeps nothing for later: what you note goes straight there.'
+  return offline
+    ? `No connection, and this browser keeps nothing: leave this page open until ${waiting} can be sent.`
+    : `${waiting} on the way. This browser keeps nothing: leave this page open until then.`
+}
 
 const KeyWords = () => (
   <small className="walk-keys">
