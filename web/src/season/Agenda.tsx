@@ -12,7 +12,7 @@ import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { minutesText, momentText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { minutesText, momentText, shortDate, shortDayMonth, weekdayName } from '../frame/words.ts'
 
 /** A day this near can be seen to be lost. */
 const LOSABLE_DAYS = 10
@@ -185,8 +185,7 @@ function Moved({ rescheduled: { id, at, moved } }: { rescheduled: Rescheduled })
       <ul className="plain-list">
         {moved.map((m) => (
           <li key={m.jobId}>
-            {m.title}: {shortDayMonth(m.from)} to {m.to ? shortDayMonth(m.to) : 'no day'}.{' '}
-            <small>{m.says}</small>
+            {m.title}: {shortDate(m.from)} to {m.to ? shortDate(m.to) : 'no day'}. <small>{m.says}</small>
           </li>
         ))}
       </ul>

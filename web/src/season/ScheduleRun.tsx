@@ -1,9 +1,10 @@
 import { seasonEndpoints, type ScheduleRunView, type SeasonView } from '@border/contract'
-import { counted, dayMonth } from '@border/core'
+import { counted, dayMonthYear } from '@border/core'
 import { Progress } from 'antd'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { shortDate } from '../frame/words.ts'
 import { useScheduleRun } from './queries.ts'
 
 /** Asking for the season's plan. */
@@ -96,7 +97,7 @@ function Summary({ plan, season }: { plan: NonNullable<ScheduleRunView['result']
           <ul className="plain-list">
             {plan.moved.slice(0, MOST_LISTED).map((m) => (
               <li key={m.id}>
-                {titleOf(m.id)}: {dayMonth(m.from)} to {m.to ? dayMonth(m.to) : 'no day'}.{' '}
+                {titleOf(m.id)}: {shortDate(m.from)} to {m.to ? shortDate(m.to) : 'no day'}.{' '}
                 <small>{m.says}</small>
               </li>
             ))}
@@ -112,7 +113,7 @@ function Summary({ plan, season }: { plan: NonNullable<ScheduleRunView['result']
               <li key={u.id}>
                 {titleOf(u.id)}
                 {u.shortMinutes > 0 && `: ${u.shortMinutes} minutes short`}
-                {u.nextChance && `; next chance from ${dayMonth(u.nextChance)} ${u.nextChance.slice(0, 4)}`}
+                {u.nextChance && `; next chance from ${dayMonthYear(u.nextChance)}`}
               </li>
             ))}
           </ul>

@@ -21,6 +21,25 @@ async function opened() {
   const app = openApp(`/g/${gardenId}/season?job=${jobId}`)
   return { ...app, panel: await panel() }
 }
+describe('what moved', () => {
+  it('is told with its year: jobs of the next season are moved too', async () => {
+    const moved = [
+      { jobId, title: 'Flush the pipes', from: '2027-09-16', to: '2027-09-07', says: 'Better weeks.' },
+      { jobId, title: 'Weed', from: '2026-12-28', to: '2027-01-04', says: 'Rain.' },
+      { jobId, title: 'Feed', from: '2026-10-01', to: null, says: 'Nobody works.' },
+    ]
+    const rescheduled = { id: jobId, at: '2026-09-15T10:00:00Z', moved }
+    server.on(seasonEndpoints.read, () => ({ ...season(), rescheduled }))
+    await opened()
+    const told = within(await screen.findByRole('region', { name: 'What moved' })).getAllByRole('listitem')
+    expect(told.map((li) => li.textContent)).toEqual([
+      'Flush the pipes: 16 Sept 2027 to 7 Sept 2027. Better weeks.',
+      'Weed: 28 Dec 2026 to 4 Jan 2027. Rain.',
+      'Feed: 1 Oct 2026 to no day. Nobody works.',
+    ])
+  })
+})
+
 describe('a job', () => {
   it('shows its window with the reason for each of its days', async () => {
     const { panel } = await opened()
