@@ -10,16 +10,17 @@ export const serverFile = join(projectRoot, 'server', 'dist', 'main.js')
 export const weatherServiceFile = join(projectRoot, 'server', 'dist', 'weatherService.js')
 const stamp = inState('build.stamp')
 
+/** Whether what is built was made from the sources as they are, of which this is the hash. */
+export const isBuilt = (sources = sourceHash()): boolean =>
+  existsSync(serverFile) &&
+  existsSync(join(webRoot, 'index.html')) &&
+  existsSync(stamp) &&
+  readFileSync(stamp, 'utf8') === sources
+
 /** Builds the server and the web application when anything they are made from has changed. */
 export function ensureBuilt(): void {
   const want = sourceHash()
-  if (
-    existsSync(serverFile) &&
-    existsSync(join(webRoot, 'index.html')) &&
-    existsSync(stamp) &&
-    readFileSync(stamp, 'utf8') === want
-  )
-    return
+  if (isBuilt(want)) return
   say('building (once after a change, about half a minute)')
   for (const workspace of ['server', 'web']) {
     const built = spawnSync('npm', ['run', 'build', '-w', workspace], { cwd: projectRoot, encoding: 'utf8' })

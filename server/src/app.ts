@@ -27,7 +27,7 @@ import { wateringRoutes } from './routes/watering.ts'
 import { routerOf, type Route } from './routing.ts'
 import { sessions, signInLimits, tokens, usualAttempts, type AttemptsAllowed } from './session.ts'
 import type { Enqueue } from './follow.ts'
-import { ComputePool } from './work/compute.ts'
+import { ComputePool, computeThreads, type ComputeThreads } from './work/compute.ts'
 import { tellWeatherFaults } from './store/weatherService.ts'
 import { simulatedLogger } from './work/loggerService.ts'
 import type { Workshop } from './work/runs.ts'
@@ -49,6 +49,8 @@ export interface AppOptions {
   now?: () => number
   /** Where work is queued that another process takes should this one be lost; without it this process alone does it. */
   enqueue?: Enqueue
+  /** Threads that others use as well, and end; its own unless given. */
+  threads?: ComputeThreads
 }
 
 export interface RunningApp {
@@ -64,7 +66,8 @@ export interface RunningApp {
 /** Puts the server together: everything chosen is chosen here. */
 export function composeApp(options: AppOptions): RunningApp {
   const db = connect(options.databaseUrl)
-  const pool = new ComputePool()
+  const threads = options.threads ?? computeThreads()
+  const pool = new ComputePool(threads)
   const session = sessions(options.databaseUrl, options.sessionSecret, options.secureCookies, options.log)
   const token = tokens(options.sessionSecret, options.secureCookies)
   const { now = Date.now, enqueue = async () => {}, log } = options
@@ -124,7 +127,8 @@ export function composeApp(options: AppOptions): RunningApp {
     routes,
     close: async () => {
       await session.close()
-      await pool.destroy()
+      pool.close()
+      if (threads !== options.threads) await threads.destroy()
       await db.destroy()
     },
   }

@@ -5,7 +5,7 @@ import type { Enqueue } from './follow.ts'
 import { forgetOldWrites } from './once.ts'
 import { forgetOldResults } from './store/computed.ts'
 import { queueRun, tidyRuns } from './store/runs.ts'
-import { ComputePool } from './work/compute.ts'
+import { ComputePool, computeThreads } from './work/compute.ts'
 import { crewsNotGoneThrough, workOut, type Workshop } from './work/runs.ts'
 
 const RUNS = 'runs'
@@ -39,7 +39,8 @@ export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue
     enqueue,
     serve: async (db, now) => {
       // A thread of its own: nobody who asks for something waits behind long work.
-      const shop: Workshop = { db, pool: new ComputePool(1), now, log }
+      const threads = computeThreads(1)
+      const shop: Workshop = { db, pool: new ComputePool(threads), now, log }
       await boss.work<{ runId: string }>(RUNS, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
         for (const { data } of jobs) await workOut(shop, data.runId)
       })
@@ -55,7 +56,7 @@ export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue
       await boss.send(CLOCK, {})
       return async () => {
         await boss.stop({ graceful: true, timeout: 4000 })
-        await shop.pool.destroy()
+        await threads.destroy()
       }
     },
   }

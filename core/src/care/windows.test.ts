@@ -24,7 +24,7 @@ import { openWindows, windowOf, windowsOf, type Window } from './windows.ts'
 
 const FIRST = 2008
 const LAST = 2022
-const runs = { numRuns: 8 }
+const runs = { numRuns: 6 }
 
 const weathers = fc
   .record({
@@ -183,7 +183,7 @@ describe('a window', () => {
         })
         expect(wrong).toEqual([])
       }),
-      { ...runs, numRuns: 5 },
+      { ...runs, numRuns: 4 },
     )
   })
 })
@@ -222,7 +222,7 @@ describe('a year turned by half', () => {
         expect(alike).toBeGreaterThan(100)
         expect(wrong.length / (alike + wrong.length), wrong.slice(0, 5).join('; ')).toBeLessThan(0.05)
       }),
-      { ...runs, numRuns: 5 },
+      { ...runs, numRuns: 4 },
     )
   })
 })

@@ -156,7 +156,7 @@ describe('what is said of the other days of a job', () => {
           }
         }
       }),
-      { numRuns: 6 },
+      { numRuns: 4 },
     )
   })
 
@@ -182,7 +182,7 @@ describe('what is said of the other days of a job', () => {
           ).toEqual(days.map((s) => s.id).sort())
         }
       }),
-      { numRuns: 6 },
+      { numRuns: 4 },
     )
   })
 })

@@ -32,7 +32,7 @@ describe('any plan', () => {
         const { total, days, visits, moved, unplaced } = plan.cost
         expect(total).toBe(days + visits + moved + unplaced)
       }),
-      { numRuns: 12 },
+      { numRuns: 9 },
     )
   })
 
@@ -53,7 +53,7 @@ describe('any plan', () => {
           expect(used).toBeLessThanOrEqual(capacity)
         }
       }),
-      { numRuns: 6 },
+      { numRuns: 4 },
     )
   })
 
@@ -81,7 +81,7 @@ describe('any plan', () => {
           new Map(named.jobs.map((j) => [j.id, plan.get(j.id)])),
         )
       }),
-      { numRuns: 8 },
+      { numRuns: 5 },
     )
   })
 
@@ -118,7 +118,7 @@ describe('any plan', () => {
           ...daysOf(plan),
         ])
       }),
-      { numRuns: 6 },
+      { numRuns: 4 },
     )
   })
 
@@ -171,7 +171,7 @@ describe('a plan made anew', () => {
           plan = next
         }
       }),
-      { numRuns: 6 },
+      { numRuns: 4 },
     )
   })
 
@@ -198,7 +198,7 @@ describe('a plan made anew', () => {
           expect(m.says).toMatch(/^[A-Z0-9].*\.$/)
         }
       }),
-      { numRuns: 8 },
+      { numRuns: 5 },
     )
   })
 
@@ -217,7 +217,7 @@ describe('a plan made anew', () => {
         expect(next.moved.length).toBeLessThanOrEqual(4)
         expect(next.unplaced.length).toBeLessThanOrEqual(plan.unplaced.length)
       }),
-      { numRuns: 8 },
+      { numRuns: 5 },
     )
   })
 
@@ -238,7 +238,7 @@ describe('a plan made anew', () => {
         for (const j of pinned) if (before.has(j.id)) expect(daysOf(next).get(j.id)).toEqual(before.get(j.id))
         expect(next.moved.length).toBeLessThanOrEqual(6)
       }),
-      { numRuns: 8 },
+      { numRuns: 5 },
     )
   })
 
@@ -263,7 +263,7 @@ describe('a plan made anew', () => {
         )
         requireSound(done, scheduleJobs(done, again))
       }),
-      { numRuns: 6 },
+      { numRuns: 4 },
     )
   })
 })

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
-import { ComputePool } from '../work/compute.ts'
+import { ComputePool, computeThreads } from '../work/compute.ts'
 import type { ComputeTasks } from '../work/computeTasks.ts'
 import { insertPractice } from '../store/people.ts'
 import { Client, member, practiceWithGarden, shortRecord, type TestPractice } from './practice.ts'
@@ -236,7 +236,8 @@ describe('what is worked out', () => {
       ComputeTasks['whatIfs'],
     ]
     asked.mockRestore()
-    const pool = new ComputePool(1, 2_500)
+    const threads = computeThreads(1)
+    const pool = new ComputePool(threads, 2_500)
     try {
       const suppositions = Array.from({ length: 1_000 }, () => [
         { obstructionId: treeId, gone: true as const },
@@ -246,7 +247,7 @@ describe('what is worked out', () => {
       await expect(endless).rejects.toMatchObject({ status: 503, againS: 60 })
       expect((await next).length).toBe(1)
     } finally {
-      await pool.destroy()
+      await threads.destroy()
     }
   })
 })

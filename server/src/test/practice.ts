@@ -11,6 +11,7 @@ import { connect, type Db } from '../database/connect.ts'
 import { hashPassword } from '../routes/session.ts'
 import { addMember } from '../store/gardens.ts'
 import { insertPerson, insertPractice } from '../store/people.ts'
+import { computeThreads } from '../work/compute.ts'
 import { workOut } from '../work/runs.ts'
 
 export const PASSWORD = 'twelve apple trees'
@@ -78,6 +79,9 @@ export interface TestApp extends RunningApp {
   stop: () => Promise<void>
 }
 
+/** Of all the applications of this process: threads that have computed before are quick. */
+const threads = computeThreads()
+
 /** @param now the instant that the application takes for now */
 export async function testApp(now?: () => number): Promise<TestApp> {
   const { url, drop } = await freshDatabase()
@@ -87,6 +91,7 @@ export async function testApp(now?: () => number): Promise<TestApp> {
     secureCookies: false,
     signInAttempts: { fromAddress: 8, atAccount: 5 },
     checksAnswers: true,
+    threads,
     ...(now && { now }),
     ...(process.env.TEST_LOG && { log: pino(pino.destination(2)) }),
   })

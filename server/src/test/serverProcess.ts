@@ -33,7 +33,9 @@ export class ServerProcess {
   async begin(): Promise<this> {
     const secret = join(tmpdir(), `border-secret-${this.port}`)
     writeFileSync(secret, 'crash test')
-    this.child = spawn(process.execPath, ['--import', 'tsx', join(import.meta.dirname, '..', 'main.ts')], {
+    const { BORDER_SERVER: built } = process.env
+    const program = built ? [built] : ['--import', 'tsx', join(import.meta.dirname, '..', 'main.ts')]
+    this.child = spawn(process.execPath, program, {
       env: {
         ...process.env,
         DATABASE_URL: this.database,

@@ -17,34 +17,44 @@ const MOST_MS_OF: Partial<Record<keyof Work, number>> = { scheduleTelling: 15 * 
 /** Of one person's tasks so many may wait: a screen asks for a handful. */
 const MOST_WAITING = 60
 
+/** Threads that compute. */
+export type ComputeThreads = Piscina
+
 /**
- * Threads for heavy computation, shared out between gardens and people: turns are taken on behalf of whoever asks. From source the
- * worker is TypeScript; built, it lies beside the server. Threads begin when they are first needed and stay: a new one takes several
- * times as long over its first task. One whose task takes longer than it may is ended, and another begun.
+ * Threads begin when they are first needed and stay: a new one takes several times as long over its first task. From source the
+ * worker is TypeScript; built, it lies beside the server.
+ *
+ * @param most that there are at once
+ */
+export function computeThreads(most: number = Math.max(3, availableParallelism())): ComputeThreads {
+  const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
+  return new Piscina({
+    filename: new URL(file, import.meta.url).href,
+    minThreads: 0,
+    maxThreads: most,
+    idleTimeout: Infinity,
+    execArgv: [],
+  })
+}
+
+/**
+ * Threads for heavy computation, shared out between gardens and people: turns are taken on behalf of whoever asks. What one garden
+ * asks for takes one thread less at most, so that others never wait behind it. A thread whose task takes longer than it may is
+ * ended, and another begun.
  */
 export class ComputePool {
   private readonly turns: Turns
-  private readonly threads: Piscina
+  private readonly underWay = new Set<AbortController>()
 
-  /**
-   * @param threads what one garden asks for takes one less at most, so that others never wait behind it
-   * @param mostMs that a task may take, in place of what each may
-   */
+  /** @param mostMs that a task may take, in place of what each may */
   constructor(
-    threads: number = Math.max(3, availableParallelism()),
+    private readonly threads: ComputeThreads,
     private readonly mostMs?: number,
   ) {
-    const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
-    this.threads = new Piscina({
-      filename: new URL(file, import.meta.url).href,
-      minThreads: 0,
-      maxThreads: threads,
-      idleTimeout: Infinity,
-      execArgv: [],
-    })
+    const slots = threads.options.maxThreads
     this.turns = new Turns({
-      slots: threads,
-      slotsOfOne: Math.max(1, threads - 1),
+      slots,
+      slotsOfOne: Math.max(1, slots - 1),
       mostWaiting: MOST_WAITING,
       tooMany: 'More is being worked out for you than can be at once. Try again in a moment.',
     })
@@ -59,12 +69,11 @@ export class ComputePool {
     return this.turns.take(async () => {
       const limit = AbortSignal.timeout(this.mostMs ?? MOST_MS_OF[name] ?? MOST_MS)
       const { signal } = behalfNow()
+      const closing = new AbortController()
+      const ends = [limit, closing.signal, ...(signal ? [signal] : [])]
+      this.underWay.add(closing)
       try {
-        return await this.threads.run(task, {
-          name,
-          signal: signal ? AbortSignal.any([signal, limit]) : limit,
-          transferList,
-        })
+        return await this.threads.run(task, { name, signal: AbortSignal.any(ends), transferList })
       } catch (error) {
         if (!limit.aborted || signal?.aborted) throw error
         throw new Refusal(
@@ -73,12 +82,15 @@ export class ComputePool {
           undefined,
           GIVEN_UP_AGAIN_S,
         )
+      } finally {
+        this.underWay.delete(closing)
       }
     })
   }
 
-  destroy(): Promise<void> {
-    return this.threads.destroy()
+  /** What it is asked for, and has not answered, is given up; the threads stay whose they are. */
+  close(): void {
+    for (const task of this.underWay) task.abort()
   }
 }
 

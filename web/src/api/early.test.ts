@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { answerTo, gardenId } from '../test/server.ts'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { act, render, screen } from '@testing-library/react'
 import { createMemoryRouter } from 'react-router'
 import { expect, it, vi } from 'vitest'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { gardenEndpoints } from '@border/contract'
 import { pointSky, sceneOf } from '@border/core'
 import { render } from '@testing-library/react'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { gardenEndpoints } from '@border/contract'
 import { sceneOf, supposed, type Obstruction, type Supposition } from '@border/core'
 import { fireEvent, render, screen } from '@testing-library/react'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { habits, library, type Taxon } from '@border/core'
 import { render } from '@testing-library/react'
 import fc from 'fast-check'

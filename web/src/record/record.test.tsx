@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { recordEndpoints, type RecordView } from '@border/contract'
 import { screen } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'

@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { screen } from '@testing-library/react'
 import { beforeEach, expect, it } from 'vitest'
 import { openApp } from './openApp.tsx'

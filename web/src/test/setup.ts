@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto'
 import { afterEach } from 'vitest'
 
-/** What a browser has and the tests' does not. Files of components say `@vitest-environment jsdom`. */
+/** What a browser has and the tests' does not. Files of components say `@vitest-environment happy-dom`. */
 if (typeof window !== 'undefined') {
   const { cleanup, configure, getConfig } = await import('@testing-library/react')
   const { getElementError } = getConfig()

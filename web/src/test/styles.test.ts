@@ -1,4 +1,4 @@
-// @vitest-environment jsdom
+// @vitest-environment happy-dom
 import { dirname } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { bringsAlong, shownAs, sources, textOf } from './imports.ts'
