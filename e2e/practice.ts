@@ -1,7 +1,10 @@
 import { expect, test as base } from '@playwright/test'
+import { execFile } from 'node:child_process'
+import { join } from 'node:path'
+import { promisify } from 'node:util'
 import { dropKept, scratchDatabase } from '../cli/src/databases.ts'
-import { prepare, scratchServer } from '../cli/src/prepare.ts'
 import { freeOnLoopback } from '../cli/src/ports.ts'
+import { scratchServer } from '../cli/src/scratchServer.ts'
 import { beginServing, type Serving } from '../cli/src/serve.ts'
 
 /** The demo with its work worked out, that every flow's own begins as a copy of. */
@@ -9,6 +12,19 @@ export const TEMPLATE = 'e2etemplate'
 
 /** Two checks on one machine keep apart. */
 export const FIRST_PORT = 20_000 + (process.ppid % 500) * 20
+
+/** In a process of its own: what it is made from would be read by every worker of the flows else, which takes longer than to make it. */
+const prepareDatabase = (url: string, demo: boolean) =>
+  promisify(execFile)(
+    process.execPath,
+    [
+      '--import',
+      'tsx',
+      join(import.meta.dirname, '../cli/src/prepareDatabase.ts'),
+      ...(demo ? ['--demo'] : []),
+    ],
+    { env: { ...process.env, DATABASE_URL: url } },
+  )
 
 interface Begins {
   demo: boolean
@@ -31,7 +47,7 @@ export class Practice {
   static async begin(begins: Begins): Promise<Practice> {
     const practice = new Practice(begins, await scratchDatabase(begins))
     try {
-      if (!begins.copyOf) await prepare(practice.database.url, begins.demo)
+      if (!begins.copyOf) await prepareDatabase(practice.database.url, begins.demo)
       await practice.start()
     } catch (error) {
       await practice.database.drop()

@@ -1,5 +1,5 @@
-import { connect } from '@border/server'
 import { randomBytes } from 'node:crypto'
+import pg from 'pg'
 import { databaseUrl } from './cluster.ts'
 
 export const DEMO_DATABASE = 'border_demo'
@@ -8,11 +8,12 @@ export const PRACTICE_DATABASE = 'border_practice'
 async function asAdmin<T>(
   work: (run: (sql: string) => Promise<{ rows: Record<string, unknown>[] }>) => Promise<T>,
 ): Promise<T> {
-  const db = connect(await databaseUrl('postgres'), 1)
+  const admin = new pg.Client({ connectionString: await databaseUrl('postgres') })
+  await admin.connect()
   try {
-    return await work((sql) => db.raw(sql))
+    return await work((sql) => admin.query(sql))
   } finally {
-    await db.destroy()
+    await admin.end()
   }
 }
 

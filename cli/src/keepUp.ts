@@ -1,4 +1,4 @@
-import { counted } from '@border/core'
+import { counted } from '@border/core/words'
 import { setTimeout } from 'node:timers/promises'
 import { say } from './say.ts'
 import type { Serving } from './serve.ts'

@@ -1,9 +1,6 @@
-import { loadDemo, weatherRegion } from '@border/demo'
+import { loadDemo } from '@border/demo'
 import { connect, migrate } from '@border/server'
 import { say } from './say.ts'
-
-/** The stand-in weather service knows the demo's town. */
-export const demoWeather = { WEATHER_REGIONS: JSON.stringify([weatherRegion]) }
 
 /**
  * Makes a database ready to be served.
@@ -19,10 +16,3 @@ export async function prepare(url: string, withDemo: boolean): Promise<string[]>
     await db.destroy()
   }
 }
-
-/** How a throw-away practice is served: nobody is locked out of it, and its answers are held against the contract. */
-export const scratchServer = (withDemo: boolean): NodeJS.ProcessEnv => ({
-  SIGN_IN_ATTEMPTS: '1000',
-  CHECK_ANSWERS: '1',
-  ...(withDemo && demoWeather),
-})

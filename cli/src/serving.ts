@@ -10,8 +10,9 @@ import {
   scratchDatabase,
 } from './databases.ts'
 import { optionsOf } from './files.ts'
-import { demoWeather, prepare, scratchServer } from './prepare.ts'
+import { prepare } from './prepare.ts'
 import { Misuse, say } from './say.ts'
+import { demoWeather, scratchServer } from './scratchServer.ts'
 import { alreadyServing, serveUntilStopped, stopServing, whereToServe } from './serve.ts'
 
 const USUAL_PORT = 5180

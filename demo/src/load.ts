@@ -38,7 +38,8 @@ import { looksOf, placeLooksOf, type Grown } from './history.ts'
 import { lightReadOf } from './lightRead.ts'
 import { pictureOf } from './pictures.ts'
 import type { SketchGarden } from './sketch.ts'
-import { DEMO_DATE, town, townWeather } from './town.ts'
+import { DEMO_DATE, town } from './town.ts'
+import { townWeather } from './townWeather.ts'
 
 export const demoGardens = [netmakersYard, almshouseTerrace, cliffLane]
 

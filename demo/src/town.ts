@@ -1,4 +1,4 @@
-import { generateWeather, type DailyWeather, type WeatherPattern } from '@border/core'
+import type { WeatherPattern } from '@border/core'
 
 /** The made-up estuary town all three gardens lie in, at about 52.1 N, 1.3 E. */
 export const town = { name: 'Harrowmouth', latitude: 52.1, longitude: 1.3, timeZone: 'Europe/London' }
@@ -24,7 +24,3 @@ export const weatherRegion = {
   pattern: townPattern,
   firstYear: 2011,
 }
-
-/** The town's daily record, 2011 to the eve of the demo's day, by the seeded generator of core/climate. */
-export const townWeather = (): DailyWeather[] =>
-  generateWeather(townPattern, 2011, 2026).filter((d) => d.day < DEMO_DATE)
