@@ -4,6 +4,7 @@ import { VitePWA } from 'vite-plugin-pwa'
 import { addressesOnly } from './addressesOnly.ts'
 import { askedEarly } from './askedEarly.ts'
 import { compiledEarly } from './compiledEarly.ts'
+import { fontsEarly } from './fontsEarly.ts'
 
 export default defineConfig({
   plugins: [
@@ -11,6 +12,11 @@ export default defineConfig({
     askedEarly(),
     react(),
     compiledEarly(['/src/frame/GardenFrame.tsx', '/src/light/LightScreen.tsx']),
+    fontsEarly([
+      'source-sans-3-latin-wght-normal',
+      'literata-latin-wght-normal',
+      'literata-latin-wght-italic',
+    ]),
     VitePWA({
       strategies: 'injectManifest',
       srcDir: 'src',
@@ -46,6 +52,14 @@ export default defineConfig({
     manifest: true,
     // Fonts stay files: the content policy takes no fonts from data addresses.
     assetsInlineLimit: 0,
+    rolldownOptions: {
+      output: {
+        // What the page itself needs is one file beside its own: each file by itself takes a slow device some ten milliseconds.
+        codeSplitting: {
+          groups: [{ name: 'first', tags: ['$initial'], test: (id) => !/main\.tsx$|index\.html$/.test(id) }],
+        },
+      },
+    },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:5180' } },
 })
