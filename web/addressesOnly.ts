@@ -8,6 +8,7 @@ const addressOnly = ({
   access: _access,
   query: _query,
   answer: _answer,
+  sees: _sees,
   body,
   ...rest
 }: Record<string, unknown>) => ({

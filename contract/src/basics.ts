@@ -72,4 +72,17 @@ export const fileProblem: z.ZodType<FileProblem> = z.strictObject({
 export interface ErrorAnswer {
   error: string
   problems?: { where: string; message: string }[]
+  /** Somebody else has changed it since it was seen. */
+  meanwhile?: Meanwhile
+}
+
+/** What has become, since it was seen, of something that a change was meant for. */
+export interface Meanwhile {
+  /** Who changed it last, and when (an instant); null where that is not known. */
+  by: string | null
+  at: string | null
+  /** What is otherwise now, in sentences. */
+  says: string[]
+  /** As it stands: sent as `seen`, it is changed all the same. */
+  stands: unknown
 }

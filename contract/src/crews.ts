@@ -13,6 +13,14 @@ export const crewPersonRequest = z.object({
   minutesByWeekday: z.array(dayMinutes).length(7),
 })
 
+const crewPerson = z.strictObject({
+  id,
+  name: z.string(),
+  skills: z.array(z.enum(skills)),
+  minutesByWeekday: z.array(z.number()),
+})
+export type CrewPersonView = z.infer<typeof crewPerson>
+
 const crewView = z.strictObject({
   id,
   name: z.string(),
@@ -20,14 +28,7 @@ const crewView = z.strictObject({
   gardens: z.array(z.strictObject({ id, name: z.string(), travelMinutes: z.number() })),
   /** How many more there are. */
   others: z.number(),
-  people: z.array(
-    z.strictObject({
-      id,
-      name: z.string(),
-      skills: z.array(z.enum(skills)),
-      minutesByWeekday: z.array(z.number()),
-    }),
-  ),
+  people: z.array(crewPerson),
   absences: z.array(
     z.strictObject({ id, personId: id.nullable(), from: isoDay, to: isoDay, reason: z.string().nullable() }),
   ),
@@ -42,11 +43,12 @@ export const crewEndpoints = {
   read: reads(crewPath, keeper, { answer: crewView, restsOn: ['crew', 'members'] }),
   name: writes(crewPath, head, {
     body: z.object({ name: shortText, travelMinutes: z.number().int().min(0).max(600) }),
+    sees: z.strictObject({ name: z.string(), travelMinutes: z.number() }),
   }),
   /** The crew of another garden that this one is to share; null: one of its own. */
   share: writes(`${crewPath}/share`, head, { body: z.object({ withGardenId: id.nullable() }) }),
-  savePerson: writes(`${crewPath}/people`, head, { body: crewPersonRequest }),
-  leave: writes(`${crewPath}/people/:personId/leave`, head),
+  savePerson: writes(`${crewPath}/people`, head, { body: crewPersonRequest, sees: crewPerson }),
+  leave: writes(`${crewPath}/people/:personId/leave`, head, { sees: crewPerson }),
   addAbsence: writes(`${crewPath}/absences`, head, {
     body: z
       .object({
@@ -66,5 +68,6 @@ export const crewEndpoints = {
   /** Null: as in any week again. */
   setDay: writes(`${crewPath}/days`, head, {
     body: z.object({ day: recordedDay, minutes: dayMinutes.nullable() }),
+    sees: z.strictObject({ minutes: z.number().nullable() }),
   }),
 }

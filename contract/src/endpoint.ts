@@ -19,6 +19,11 @@ export interface Endpoint {
   /** Of one that sends a file: what the file is. */
   sends?: string
   answer: z.ZodType
+  /**
+   * Of a change of something: what of it whoever changes it has seen, sent beside the body as `seen`. Where somebody else has changed
+   * that since, nothing is changed, and the answer tells what. Unsaid, it is changed however it stands.
+   */
+  sees?: z.ZodType
   /** Of what is read: the aspects of a garden that its answer is made from. While none of them changes the answer stays, for a day. */
   restsOn?: readonly Aspect[]
   /** Runs once per idempotency key. The answer of a `secret` one is not kept: a repeat is answered without it. */
@@ -37,6 +42,10 @@ export type AnswerOf<E extends Endpoint> = z.infer<E['answer']>
 /** What is sent, as it is before defaults are filled in. */
 export type BodyOf<E extends Endpoint> = E extends { body: infer B extends z.ZodType }
   ? z.input<B>
+  : undefined
+/** What was seen of that which is changed. */
+export type SeenOf<E extends Endpoint> = E extends { sees: infer S extends z.ZodType }
+  ? z.infer<S>
   : undefined
 export type QueryOf<E extends Endpoint> = E extends { query: infer Q extends z.ZodType }
   ? z.input<Q>

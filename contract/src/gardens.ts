@@ -138,7 +138,10 @@ export const gardenEndpoints = {
     answer: gardenView,
     restsOn: ['plan', 'plantings', 'climate', 'rules', 'library', 'members'],
   }),
-  amend: writes(`${gardenPath}/amend`, head, { body: said.partial() }),
+  amend: writes(`${gardenPath}/amend`, head, {
+    body: said.partial(),
+    sees: gardenSummary.pick({ name: true, latitude: true, longitude: true, timeZone: true, northDeg: true }),
+  }),
   /** How often each aspect of it has changed: what a device was told stays true while those it rests on stand still. */
   versions: reads(`${gardenPath}/versions`, keeper, { answer: versionsView, restsOn: [] }),
   now: reads(`${gardenPath}/now`, keeper, {

@@ -40,8 +40,9 @@ export {
   type Endpoint,
   type ParamsOf,
   type QueryOf,
+  type SeenOf,
 } from './endpoint.ts'
-export { isoDay, type ErrorAnswer } from './basics.ts'
+export { isoDay, type ErrorAnswer, type Meanwhile } from './basics.ts'
 export * from './schemaless.ts'
 export * from './session.ts'
 export * from './gardens.ts'

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { gardenPath, head, id, isoDay, recordedDay } from './basics.ts'
 import { writes } from './endpoint.ts'
+import { feature as part } from './worked.ts'
 
 export const featureEventRequest = z.discriminatedUnion('action', [
   z.object({ date: recordedDay, action: z.literal('limbed'), clearStemM: z.number().min(0).max(120) }),
@@ -40,12 +41,12 @@ const drawn = z.object({ feature: z.unknown() })
 /** What stands in a garden, and what has happened to it. */
 export const planEndpoints = {
   addFeature: writes(features, head, { body: drawn, answer: z.strictObject({ featureId: id }) }),
-  amendFeature: writes(`${feature}/amend`, head, { body: drawn }),
-  changeFeature: writes(`${feature}/change`, head, { body: obstructionChangeRequest }),
+  amendFeature: writes(`${feature}/amend`, head, { body: drawn, sees: part }),
+  changeFeature: writes(`${feature}/change`, head, { body: obstructionChangeRequest, sees: part }),
   /** `to` is the day it is gone; null when it stands after all. */
-  endFeature: writes(`${feature}/end`, head, { body: z.object({ to: isoDay.nullable() }) }),
-  recordEvent: writes(`${feature}/events`, head, { body: featureEventRequest }),
-  takeBackEvent: writes(`${feature}/events/undo`, head),
-  withdrawFeature: writes(`${feature}/withdraw`, head),
+  endFeature: writes(`${feature}/end`, head, { body: z.object({ to: isoDay.nullable() }), sees: part }),
+  recordEvent: writes(`${feature}/events`, head, { body: featureEventRequest, sees: part }),
+  takeBackEvent: writes(`${feature}/events/undo`, head, { sees: part }),
+  withdrawFeature: writes(`${feature}/withdraw`, head, { sees: part }),
   restoreFeature: writes(`${feature}/restore`, head),
 }

@@ -69,13 +69,27 @@ const plantingStory = z.strictObject({
 })
 export type PlantingStory = z.infer<typeof plantingStory>
 
+/** What can be put right of a planting. */
+const plantingSeen = z.strictObject({
+  tag: z.string(),
+  botanical: z.string(),
+  placeId: id,
+  x: z.number(),
+  y: z.number(),
+  plantedCount: z.number(),
+  plantedOn: isoDay,
+  source: z.enum(plantingSources),
+  role: z.string().nullable(),
+})
+export type PlantingSeen = z.infer<typeof plantingSeen>
+
 const plantingsPath = `${gardenPath}/plantings` as const
 const one = `${plantingsPath}/:plantingId` as const
 
 /** Plantings: put in, put right, and told. */
 export const plantingEndpoints = {
   add: writes(plantingsPath, head, { body: plantingRequest, answer: z.strictObject({ plantingId: id }) }),
-  amend: writes(`${one}/amend`, head, { body: plantingAmendment }),
+  amend: writes(`${one}/amend`, head, { body: plantingAmendment, sees: plantingSeen }),
   withdraw: writes(`${one}/withdraw`, head),
   restore: writes(`${one}/restore`, head),
   story: reads(one, keeper, {

@@ -48,7 +48,8 @@ const job = z.strictObject({
   nextChance: isoDay.nullable(),
   /** Why it has no day, in a sentence. */
   unplaced: z.string().nullable(),
-  pinned: z.boolean(),
+  /** The day somebody has put it on. */
+  pinnedOn: isoDay.nullable(),
   done: z
     .strictObject({
       on: isoDay,
@@ -140,6 +141,9 @@ const scheduleRun = z.strictObject({
 })
 export type ScheduleRunView = z.infer<typeof scheduleRun>
 
+/** What people have said of a job. */
+const jobSeen = job.pick({ state: true, pinnedOn: true })
+
 const oneJob = `${gardenPath}/jobs/:jobId` as const
 const withAlarms = z.object({ alarms: z.string().optional() })
 
@@ -164,8 +168,8 @@ export const seasonEndpoints = {
   }),
   recordDone: writes(`${oneJob}/done`, crew, { body: jobDoneRequest }),
   takeBackDone: writes(`${oneJob}/take-back`, crew),
-  leaveOut: writes(`${oneJob}/leave-out`, head, { body: z.object({ leaveOut: z.boolean() }) }),
-  pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: recordedDay.nullable() }) }),
+  leaveOut: writes(`${oneJob}/leave-out`, head, { body: z.object({ leaveOut: z.boolean() }), sees: jobSeen }),
+  pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: recordedDay.nullable() }), sees: jobSeen }),
   why: reads(`${oneJob}/why`, keeper, { answer: whyHere, restsOn: ['climate', 'jobs', 'days', 'crew'] }),
   schedule: writes(`${gardenPath}/schedule-runs`, head, { answer: z.strictObject({ runId: id }) }),
   latestSchedule: reads(`${gardenPath}/schedule-runs/latest`, keeper, {

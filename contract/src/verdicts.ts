@@ -64,6 +64,9 @@ const assessmentView = z.strictObject({
 })
 export type AssessmentView = z.infer<typeof assessmentView>
 
+/** The latest word on each planting that a word is said on; null where there was none. */
+const wordsSeen = z.array(z.strictObject({ plantingId: id, decisionId: id.nullable() })).max(200)
+
 const bulkAnswer = z.strictObject({
   kept: z.array(id),
   refused: z.array(z.strictObject({ plantingId: id, why: z.string() })),
@@ -102,6 +105,7 @@ export const verdictEndpoints = {
   }),
   decide: writes(`${gardenPath}/decisions`, head, {
     body: decisionRequest,
+    sees: wordsSeen,
     answer: z.strictObject({ decisionId: id }),
   }),
   /** The same word on many proposals at once. */
@@ -114,6 +118,7 @@ export const verdictEndpoints = {
         z.object({ choice: z.literal('wait'), until: recordedDay }),
       ]),
     }),
+    sees: wordsSeen,
     answer: bulkAnswer,
   }),
   successions: reads(`${gardenPath}/successions`, keeper, {

@@ -208,7 +208,8 @@ function answerErrors(log: Logger | undefined): ErrorRequestHandler {
       if (unkeptRefusal(error)) log?.error({ err: error, path: req.path }, 'refused by the database alone')
       if (awayRefusal(error)) log?.warn({ err: error, path: req.path }, 'the database is away')
       if (refusal.againS !== undefined) res.set('retry-after', String(refusal.againS))
-      res.status(refusal.status).json({ error: refusal.message, problems: refusal.problems })
+      const { message, problems, meanwhile } = refusal
+      res.status(refusal.status).json({ error: message, problems, meanwhile })
       return
     }
     log?.error({ err: error, path: req.path }, 'request failed')

@@ -1,5 +1,5 @@
 import { problemText, type FileProblem } from '@border/core'
-import type { ErrorAnswer } from '@border/contract'
+import type { ErrorAnswer, Meanwhile } from '@border/contract'
 import { ZodError } from 'zod'
 
 /** A refusal a person can act on: what happened, with the status the wire uses for it. */
@@ -10,6 +10,8 @@ export class Refusal extends Error {
     readonly problems: ErrorAnswer['problems'] = undefined,
     /** Seconds after which it is worth asking again, where it may be otherwise then. */
     readonly againS: number | undefined = undefined,
+    /** What has become of the thing meanwhile, where that is why. */
+    readonly meanwhile: Meanwhile | undefined = undefined,
   ) {
     super(message)
   }

@@ -1,4 +1,4 @@
-import type { Access, AnswerOf, Endpoint, ParamsOf } from '@border/contract'
+import type { Access, AnswerOf, Endpoint, ParamsOf, SeenOf } from '@border/contract'
 import { roles, type Role } from '@border/contract'
 import { gardenDay, gardenInstant, readAs, type IsoDate } from '@border/core'
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
@@ -8,6 +8,7 @@ import { byTrueClock, deviceAheadMs, type Noted, type TrulyNoted } from './devic
 import { notFound, Refusal, zodRefusal } from './errors.ts'
 import { keyOf as viewKey, type View } from './derived.ts'
 import { followUp, watchChanges, type Enqueue } from './follow.ts'
+import { nameChanged, requireAsSeen, type Standing } from './meanwhile.ts'
 import { answeredBefore, once } from './once.ts'
 import { BUSY, countOpen } from './openQuestions.ts'
 import { openGarden, type GardenReader } from './reader.ts'
@@ -56,6 +57,10 @@ interface Handling<E extends Endpoint, P> {
   prepare?: (call: Call<E>) => Promise<P>
   /** The view that what was prepared rests on: where that has changed meanwhile it is prepared anew. */
   restsOn?: View
+  /** Of a change of something that people see: what it is and how it stands. Undefined where it is new. */
+  stands?: E extends { sees: z.ZodType }
+    ? (call: Call<E>) => Promise<Standing<SeenOf<E>> | undefined>
+    : undefined
   /**
    * Changes that outlive the call are made in `call.db`, which is a transaction where the endpoint writes; what it returns is the
    * answer. What a write entails is asked for by the aspects it has changed (`derived.ts`).
@@ -68,6 +73,7 @@ export interface Route {
   limits?: RequestHandler[]
   prepare?: (call: never) => Promise<unknown>
   restsOn?: View
+  stands?: (call: never) => Promise<Standing<never> | undefined>
   handle: (call: never, raw: Raw) => Promise<unknown>
 }
 
@@ -110,6 +116,7 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
         if (name.endsWith('Id') && !z.uuid().safeParse(value).success)
           throw notFound('What this address names')
       const body = parsed(endpoint.body, req.body)
+      const seen = endpoint.sees && seenIn(endpoint.sees, req.body)
       const query = parsed(endpoint.query, req.query)
       const clock = clockOf(person, garden, now(), deviceAheadMs(req, res))
       const whom = { garden: garden?.id, person: person?.id, signal: goneAway(res) }
@@ -128,7 +135,7 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
         }) as never
       const answer = await onBehalfOf(whom, () =>
         endpoint.writes
-          ? doWrite(served, writes, r, { req, res, person: person!, garden, callOn })
+          ? doWrite(served, writes, r, { req, res, person: person!, garden, seen, callOn })
           : r.handle(callOn(db, garden), { req, res }),
       )
       if (res.headersSent) return
@@ -173,11 +180,13 @@ async function doWrite(
     res: Response
     person: Person
     garden: GardenAccess | undefined
+    /** What is changed, as it was seen; undefined where that was not said. */
+    seen: unknown
     callOn: CallOn
   },
 ): Promise<unknown> {
   const { db, enqueue } = served
-  const { req, res, person, garden, callOn } = asked
+  const { req, res, person, garden, seen, callOn } = asked
   const write = { key: keyOf(req), personId: person.id, request: [r.endpoint.path, req.params, req.body] }
   for (let attempt = 1; ; attempt++) {
     if (r.prepare) {
@@ -198,6 +207,11 @@ async function doWrite(
         // As it stands now that nobody else changes it; it may have gone to another crew, or from this person.
         const held = garden && (await findMember(trx, person.id, garden.id))?.garden
         if (garden && !held) throw notFound('This garden')
+        const standing = await r.stands?.(callOn(trx, held, prepared))
+        if (standing) {
+          if (seen !== undefined) await requireAsSeen(trx, person.id, standing, seen as never)
+          await nameChanged(trx, write.key, standing.names)
+        }
         const changes = await watchChanges(trx, person.practiceId, enqueue)
         const made = await r.handle(callOn(trx, held, prepared), { req, res })
         toFollow = await changes.asked({ gardenId: garden?.id ?? null, personId: person.id })
@@ -273,6 +287,10 @@ function keyOf(req: Request): string {
   if (!key.success) throw new Refusal(400, 'A write needs an Idempotency-Key header holding a UUID.')
   return key.data
 }
+
+/** What is said to have been seen, beside what is to be changed. */
+const seenIn = (sees: z.ZodType, body: unknown): unknown =>
+  (parsed(z.object({ seen: sees.optional() }), body ?? {}) as { seen?: unknown }).seen
 
 function parsed(schema: z.ZodType | undefined, value: unknown): unknown {
   if (!schema) return undefined

@@ -4,6 +4,7 @@ import type { createBrowserRouter } from 'react-router'
 import { RouterProvider } from 'react-router'
 import { isRefusal } from './api/client.ts'
 import { Announced } from './frame/Announced.tsx'
+import { MeanwhileAsked } from './frame/Meanwhile.tsx'
 
 const RETRIES = 2
 
@@ -40,6 +41,7 @@ export function Application({
       <div className="app-root">
         <RouterProvider router={router} flushSync={(update) => void flushSync(update)} />
         <Announced />
+        <MeanwhileAsked />
       </div>
     </QueryClientProvider>
   )

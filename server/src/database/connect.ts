@@ -15,6 +15,7 @@ import * as limits from './010_limits.ts'
 import * as accounts from './011_accounts.ts'
 import * as deviceClock from './012_device_clock.ts'
 import * as keptAsText from './013_kept_as_text.ts'
+import * as whoChanged from './014_who_changed.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -49,6 +50,7 @@ const migrations: Record<string, Knex.Migration> = {
   '011_accounts': accounts,
   '012_device_clock': deviceClock,
   '013_kept_as_text': keptAsText,
+  '014_who_changed': whoChanged,
 }
 
 /** The migrations in their order, each with its way up and down. */

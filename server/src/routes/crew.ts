@@ -1,4 +1,5 @@
-import { type CrewView, crewEndpoints } from '@border/contract'
+import { type CrewPersonView, type CrewView, crewEndpoints } from '@border/contract'
+import type { CrewPerson } from '@border/core'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
@@ -18,6 +19,7 @@ import {
 } from '../store/crews.ts'
 import { findMember, listCrewGardens, listGardensFor, type GardenAccess } from '../store/gardens.ts'
 import type { Person } from '../store/people.ts'
+import { crewStanding, dayStanding, memberStanding } from '../work/standing.ts'
 
 /** Who works in a garden, when and at what. */
 export function crewRoutes(): Route[] {
@@ -26,6 +28,12 @@ export function crewRoutes(): Route[] {
       handle: async ({ db, garden, person }) => crewView(db, garden, person),
     }),
     route(crewEndpoints.name, {
+      stands: async ({ db, garden }) =>
+        crewStanding(garden.id, {
+          name: (await findCrew(db, garden.crewId)).name,
+          travelMinutes: (await listCrewGardens(db, garden.crewId)).find((g) => g.id === garden.id)!
+            .travelMinutes,
+        }),
       handle: async ({ db, garden, body }) => {
         await nameCrew(db, garden.crewId, body.name)
         await setTravel(db, garden.id, body.travelMinutes)
@@ -53,6 +61,7 @@ export function crewRoutes(): Route[] {
       },
     }),
     route(crewEndpoints.savePerson, {
+      stands: async ({ db, garden, body: { id } }) => (id ? memberNow(db, garden.crewId, id) : undefined),
       handle: async ({ db, garden, body }) => {
         const crewId = garden.crewId
         if (!body.id) await insertCrewPerson(db, crewId, body)
@@ -60,6 +69,7 @@ export function crewRoutes(): Route[] {
       },
     }),
     route(crewEndpoints.leave, {
+      stands: ({ db, garden, params }) => memberNow(db, garden.crewId, params.personId),
       handle: async ({ db, garden, params }) => {
         if (!(await leaveCrew(db, garden.crewId, params.personId))) throw notFound('This person')
       },
@@ -77,12 +87,28 @@ export function crewRoutes(): Route[] {
       },
     }),
     route(crewEndpoints.setDay, {
+      stands: async ({ db, garden, body: { day } }) => {
+        const { days } = await findCrew(db, garden.crewId)
+        return dayStanding(garden.crewId, day, { minutes: days[day] ?? null })
+      },
       handle: async ({ db, garden, body }) => {
         await setCrewDay(db, garden.crewId, body.day, body.minutes)
       },
     }),
   ]
 }
+
+const memberNow = async (db: Db, crewId: string, id: string) =>
+  memberStanding(
+    id,
+    (await findCrew(db, crewId)).people.map(viewOf).find((p) => p.id === id),
+  )
+
+const viewOf = (p: CrewPerson): CrewPersonView => ({
+  ...p,
+  skills: [...p.skills],
+  minutesByWeekday: [...p.minutesByWeekday],
+})
 
 /** A crew as someone sees it: of its gardens only those that the person belongs to. */
 async function crewView(db: Db, garden: GardenAccess, person: Person): Promise<CrewView> {
@@ -95,11 +121,7 @@ async function crewView(db: Db, garden: GardenAccess, person: Person): Promise<C
     name,
     gardens: seen.map((g) => ({ id: g.id, name: g.name, travelMinutes: g.travelMinutes })),
     others: gardens.length - seen.length,
-    people: people.map((p) => ({
-      ...p,
-      skills: [...p.skills],
-      minutesByWeekday: [...p.minutesByWeekday],
-    })),
+    people: people.map(viewOf),
     absences,
     days: Object.entries(days).map(([day, minutes]) => ({ day, minutes })),
   }

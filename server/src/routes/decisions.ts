@@ -1,8 +1,10 @@
 import { verdictEndpoints } from '@border/contract'
+import type { GardenReader } from '../reader.ts'
 import { route, type Route } from '../routing.ts'
 import { assessGardenOn } from '../work/assess.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { draftDecision, draftMany, keepDecision } from '../work/decide.ts'
+import { wordsStanding } from '../work/standing.ts'
 import { failingOf, sayOfSuccessor, successionsOf } from '../work/successions.ts'
 
 /** How every planting is weighed, and what people decide. */
@@ -15,6 +17,7 @@ export function decisionRoutes(pool: ComputePool): Route[] {
       },
     }),
     route(verdictEndpoints.decide, {
+      stands: ({ read, body }) => wordsNow(read, [body.plantingId]),
       restsOn: 'assessment',
       prepare: ({ read, body }) => draftDecision(read, pool, body),
       handle: async ({ db, garden, person, prepared }) => {
@@ -22,6 +25,7 @@ export function decisionRoutes(pool: ComputePool): Route[] {
       },
     }),
     route(verdictEndpoints.decideMany, {
+      stands: ({ read, body }) => wordsNow(read, [...new Set(body.plantingIds)]),
       restsOn: 'assessment',
       prepare: ({ read, body }) => draftMany(read, pool, body),
       handle: async ({ db, garden, person, prepared }) => {
@@ -40,4 +44,9 @@ export function decisionRoutes(pool: ComputePool): Route[] {
         sayOfSuccessor(db, read, person.id, params.subjectId, body, prepared),
     }),
   ]
+}
+
+async function wordsNow(read: GardenReader, plantingIds: readonly string[]) {
+  const tags = new Map((await read.lives()).map((p) => [p.id, p.tag]))
+  return wordsStanding(plantingIds, await read.decisions(), (id) => tags.get(id) ?? 'A planting')
 }

@@ -18,6 +18,7 @@ import type { ComputePool } from '../work/compute.ts'
 import { readOn } from '../work/fileTasks.ts'
 import { gardenNow } from '../work/gardenNow.ts'
 import { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from '../work/importGarden.ts'
+import { gardenStanding } from '../work/standing.ts'
 import { hashPassword } from './session.ts'
 
 /** Gardens themselves: entered, brought in, put right, taken out; and what is told of them at a glance. */
@@ -83,6 +84,7 @@ export const gardenRoutes = (pool: ComputePool): Route[] => [
     handle: ({ read, query, today }) => gardenNow(read, pool, query.on ?? today),
   }),
   route(gardenEndpoints.amend, {
+    stands: ({ garden }) => Promise.resolve(gardenStanding(garden.id, garden)),
     handle: ({ db, garden, person, body }) => amendGarden(db, garden, person.id, body),
   }),
   route(gardenEndpoints.withdraw, {

@@ -2,6 +2,7 @@ import { planEndpoints } from '@border/contract'
 import { capitalised, castsShade, checkFeature, eventFault } from '@border/core'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
+import type { GardenReader } from '../reader.ts'
 import { route, type Route } from '../routing.ts'
 import {
   amendFeature,
@@ -15,6 +16,13 @@ import {
   withdrawLatestEvent,
 } from '../store/gardens.ts'
 import { changeObstruction } from '../work/changeObstruction.ts'
+import { partStanding } from '../work/standing.ts'
+
+const stands = async ({ read, params }: { read: GardenReader; params: { featureId: string } }) =>
+  partStanding(
+    params.featureId,
+    (await read.features()).find((f) => f.id === params.featureId),
+  )
 
 /** What stands in a garden, and what has happened to it. */
 export const planRoutes = (): Route[] => [
@@ -27,6 +35,7 @@ export const planRoutes = (): Route[] => [
     },
   }),
   route(planEndpoints.amendFeature, {
+    stands,
     handle: async ({ db, garden, person, params, body }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
       const right = checkFeature(body.feature)
@@ -37,10 +46,12 @@ export const planRoutes = (): Route[] => [
     },
   }),
   route(planEndpoints.changeFeature, {
+    stands,
     handle: ({ db, garden, person, params, body }) =>
       changeObstruction(db, { gardenId: garden.id, personId: person.id }, params.featureId, body),
   }),
   route(planEndpoints.endFeature, {
+    stands,
     handle: async ({ db, garden, params, body }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
       if (body.to && feature.from_date && body.to <= feature.from_date)
@@ -49,6 +60,7 @@ export const planRoutes = (): Route[] => [
     },
   }),
   route(planEndpoints.recordEvent, {
+    stands,
     handle: async ({ db, garden, person, params, body }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
       const fault = eventFault(feature.kind, body)
@@ -58,6 +70,7 @@ export const planRoutes = (): Route[] => [
     },
   }),
   route(planEndpoints.takeBackEvent, {
+    stands,
     handle: async ({ db, garden, params }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
       if (!(await withdrawLatestEvent(db, feature.id)))
@@ -68,6 +81,7 @@ export const planRoutes = (): Route[] => [
     },
   }),
   route(planEndpoints.withdrawFeature, {
+    stands,
     handle: async ({ db, garden, params }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
       if (await everPlanted(db, feature.id))

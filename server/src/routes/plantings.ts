@@ -23,6 +23,7 @@ import {
   withdrawPlanting,
 } from '../store/plantings.ts'
 import { findTaxon } from '../store/taxa.ts'
+import { plantingStanding } from '../work/standing.ts'
 import { looksTakenBackBy } from '../work/walk.ts'
 
 /** Plantings: put in, put right, and told. */
@@ -52,6 +53,11 @@ export const plantingRoutes = (): Route[] => [
     },
   }),
   route(plantingEndpoints.amend, {
+    stands: async ({ db, garden, read, params: { plantingId } }) => {
+      const names = new Map((await read.features()).map((f) => [f.id, f.name]))
+      const planting = await findPlanting(db, garden.id, plantingId)
+      return plantingStanding(plantingId, planting, (id) => names.get(id) ?? 'a place')
+    },
     handle: async ({ db, garden, person, params, body, today }) => {
       const planting = await findPlanting(db, garden.id, params.plantingId)
       if (!planting) throw notFound('This planting')

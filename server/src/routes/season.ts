@@ -27,6 +27,7 @@ import { seasonCalendar } from '../work/calendar.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { acceptSchedule, type Workshop } from '../work/runs.ts'
 import { crewSeason, HORIZON_DAYS, placedNow, workingDaysOf } from '../work/schedule.ts'
+import { jobStanding } from '../work/standing.ts'
 import type { ComputePool } from '../work/compute.ts'
 
 /** Jobs, the days they have, and what becomes of them. */
@@ -74,6 +75,7 @@ export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue
       handle: ({ db, garden, params }) => takeBackDone(db, garden.id, params.jobId),
     }),
     route(seasonEndpoints.leaveOut, {
+      stands: jobNow,
       handle: async ({ db, garden, params, body }) => {
         const job = await findJob(db, garden.id, params.jobId)
         if (!job) throw notFound('This job')
@@ -89,6 +91,7 @@ export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue
       },
     }),
     route(seasonEndpoints.pin, {
+      stands: jobNow,
       restsOn: 'schedule',
       // Whether the day can be kept is found out before anything is changed.
       prepare: ({ db, garden, params, body }) =>
@@ -140,6 +143,16 @@ export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue
     }),
   ]
 }
+
+const jobNow = async ({
+  db,
+  garden,
+  params: { jobId },
+}: {
+  db: Db
+  garden: GardenAccess
+  params: { jobId: string }
+}) => jobStanding(jobId, await findJob(db, garden.id, jobId))
 
 async function openJob(db: Db, gardenId: string, jobId: string): Promise<Job> {
   const job = await findJob(db, gardenId, jobId)

@@ -165,7 +165,7 @@ export const jobView = (job: Job, today: IsoDate): JobView => ({
   parts: job.sittings,
   nextChance: job.nextChance,
   unplaced: job.unplaced && unplacedWords(job, job.unplaced, today),
-  pinned: job.pinnedOn !== null,
+  pinnedOn: job.pinnedOn,
   done: job.done,
 })
 

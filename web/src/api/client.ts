@@ -6,8 +6,10 @@ import {
   type BodyOf,
   type Endpoint,
   type ErrorAnswer,
+  type Meanwhile,
   type ParamsOf,
   type QueryOf,
+  type SeenOf,
   type SessionInfo,
 } from '@border/contract'
 import { takeEarly } from './early.ts'
@@ -18,6 +20,8 @@ export class ApiError extends Error {
     readonly status: number,
     message: string,
     readonly problems: NonNullable<ErrorAnswer['problems']> = [],
+    /** What has become of the thing since it was seen, where that is why. */
+    readonly meanwhile: Meanwhile | undefined = undefined,
   ) {
     super(message)
   }
@@ -40,11 +44,11 @@ const postHeaders = () => ({
   [DEVICE_CLOCK]: new Date().toISOString(),
 })
 
-/** What is sent along with an endpoint: the given parts of its path, its query, its body. */
+/** What is sent along with an endpoint: the given parts of its path, its query, its body, and what was seen of what it changes. */
 export type Sent<E extends Endpoint> = (unknown extends ParamsOf<E['path']>
   ? { params?: undefined }
   : { params: ParamsOf<E['path']> }) &
-  WithBody<E> & { query?: QueryOf<E> }
+  WithBody<E> & { query?: QueryOf<E>; seen?: SeenOf<E> }
 
 type WithBody<E extends Endpoint> = BodyOf<E> extends undefined ? { body?: undefined } : { body: BodyOf<E> }
 
@@ -76,7 +80,7 @@ async function send<E extends Endpoint>(
           ...(isPost ? postHeaders() : {}),
           ...(key ? { 'idempotency-key': key } : {}),
         },
-        body: isPost ? JSON.stringify(sent.body ?? {}) : undefined,
+        body: isPost ? JSON.stringify({ ...(sent.body as object | undefined), seen: sent.seen }) : undefined,
       }))
   } catch (error) {
     if (signal?.aborted) throw error
@@ -89,6 +93,7 @@ async function send<E extends Endpoint>(
     response.status,
     answer?.error ?? `The server answered ${response.status}.`,
     answer?.problems,
+    answer?.meanwhile,
   )
 }
 

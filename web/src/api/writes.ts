@@ -1,6 +1,7 @@
-import type { AnswerOf, BodyOf, Endpoint, ParamsOf } from '@border/contract'
+import type { AnswerOf, BodyOf, Endpoint, ParamsOf, SeenOf } from '@border/contract'
 import { useMutation, useQueryClient, type QueryClient } from '@tanstack/react-query'
 import { announce } from '../frame/Announced.tsx'
+import { askMeanwhile } from '../frame/Meanwhile.tsx'
 import { followGarden, PRACTICE } from './answers.ts'
 import { ApiError, write, type Sent } from './client.ts'
 
@@ -33,11 +34,32 @@ async function followPractice(client: QueryClient): Promise<void> {
 /** What a write is called with: its body, or nothing that matters where it has none. */
 type Written<E extends Endpoint> = BodyOf<E> extends undefined ? object : BodyOf<E>
 
+/** Somebody else's change was left standing. */
+class LeftStanding extends Error {}
+
+/**
+ * Writes, with what was seen of that which it changes; where somebody else has changed it since, the person is shown what and
+ * chooses.
+ *
+ * @throws {LeftStanding} where the other change is to stand
+ */
+async function writeAsSeen<E extends Endpoint>(endpoint: E, sent: Sent<E>): Promise<AnswerOf<E>> {
+  for (let { seen } = sent; ;)
+    try {
+      return await write(endpoint, { ...sent, seen })
+    } catch (error) {
+      if (!(error instanceof ApiError) || !error.meanwhile) throw error
+      if (!(await askMeanwhile(error.meanwhile))) throw new LeftStanding()
+      seen = error.meanwhile.stands as SeenOf<E>
+    }
+}
+
 /**
  * A write to a garden: what it has changed is read again, and a refusal is shown in its words.
  *
  * @param params the given parts of its path, or how they follow from what is written
  * @param done said when it worked
+ * @param seen of a change of something: that thing as whoever changes it saw it when they began
  */
 export function useGardenWrite<E extends Endpoint, W extends Written<E> = Written<E>>(
   endpoint: E,
@@ -45,20 +67,29 @@ export function useGardenWrite<E extends Endpoint, W extends Written<E> = Writte
     | (ParamsOf<E['path']> & { gardenId: string })
     | ((written: W) => ParamsOf<E['path']> & { gardenId: string }),
   done: string | ((written: W, answer: AnswerOf<E>) => React.ReactNode),
+  ...[seen]: SeenOf<E> extends undefined ? [] : [seen: (written: W) => SeenOf<E> | undefined]
 ) {
   const client = useQueryClient()
   const paramsOf = (written: W) => (typeof params === 'function' ? params(written) : params)
   const sentOf = (written: W): Sent<E> => {
-    const sent: unknown = { params: paramsOf(written), body: endpoint.body && written }
+    const sent: unknown = {
+      params: paramsOf(written),
+      body: endpoint.body && written,
+      seen: seen?.(written),
+    }
     return sent as Sent<E>
   }
   return useMutation({
-    mutationFn: (written: W) => write(endpoint, sentOf(written)),
+    mutationFn: (written: W) => writeAsSeen(endpoint, sentOf(written)),
     onSuccess: async (answer, written) => {
       await followGarden(client, paramsOf(written).gardenId)
       announce.done(typeof done === 'string' ? done : done(written, answer))
     },
-    onError: (error) => announce.failed(errorText(error)),
+    onError: async (error, written) => {
+      if (!(error instanceof LeftStanding)) return announce.failed(errorText(error))
+      await followGarden(client, paramsOf(written).gardenId)
+      announce.done('Left as it stands.')
+    },
   })
 }
 

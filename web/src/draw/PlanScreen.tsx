@@ -142,6 +142,7 @@ function PartsList({ selectedId, onSelect }: PartsProps) {
         </Button>
       </>
     ),
+    ({ id }) => view.features.find((f) => f.id === id),
   )
   const parts = [...view.features].sort((a, b) => kindOrder.indexOf(a.kind) - kindOrder.indexOf(b.kind))
   const planted = new Set(view.plantings.map((p) => p.placeId))

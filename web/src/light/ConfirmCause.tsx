@@ -21,10 +21,12 @@ export function ConfirmCause({
 }) {
   const { view } = useGardenContext()
   const [day, setDay] = useState(addDays(before, -1))
+  const featureId = 'obstructionId' in cause ? cause.obstructionId : ''
   const change = useGardenWrite(
     planEndpoints.changeFeature,
-    { gardenId: view.garden.id, featureId: 'obstructionId' in cause ? cause.obstructionId : '' },
+    { gardenId: view.garden.id, featureId },
     ({ date }) => `On the plan from ${dayMonthYear(date)}.`,
+    () => view.features.find((f) => f.id === featureId),
   )
   const build = useGardenWrite(
     planEndpoints.addFeature,

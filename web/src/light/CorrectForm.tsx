@@ -21,10 +21,13 @@ const monthDay = /^\d{2}-\d{2}$/
 export function CorrectForm({ feature, onDone }: { feature: FeatureView; onDone: () => void }) {
   const { view } = useGardenContext()
   const [problems, setProblems] = useState<string[]>([])
+  // What the form began with: it is not filled in anew while somebody works on it.
+  const [seen] = useState(feature)
   const amend = useGardenWrite(
     planEndpoints.amendFeature,
     { gardenId: view.garden.id, featureId: feature.id },
     `${feature.name}: the plan is put right.`,
+    () => seen,
   )
   const fields = kindFields[feature.kind as DrawnKind]
   const submit = (values: Values) => {

@@ -129,6 +129,7 @@ function Trying({
     planEndpoints.changeFeature,
     { gardenId: view.garden.id, featureId: feature.id },
     ({ date }) => `${feature.name}: recorded as so from ${dayMonthYear(date)}.`,
+    () => feature,
   )
   const record = ({ obstructionId: _, ...change }: Supposition) =>
     makeSo.mutate({ date: day, change }, { onSuccess: () => onSuppose(undefined) })
@@ -159,6 +160,7 @@ function Events({ feature, obstruction }: { feature: FeatureView; obstruction: O
     planEndpoints.takeBackEvent,
     { gardenId: view.garden.id, featureId: feature.id },
     `${feature.name}: the latest entry is taken back.`,
+    () => feature,
   )
   const changes = changesOf(obstruction)
   return (
@@ -190,6 +192,7 @@ function useEnd(feature: FeatureView) {
     planEndpoints.endFeature,
     { gardenId: view.garden.id, featureId: feature.id },
     ({ to }) => (to ? `${feature.name} is gone from ${dayMonthYear(to)}.` : `${feature.name} stands again.`),
+    () => feature,
   )
 }
 
@@ -216,6 +219,7 @@ function Happened({ feature, heightM, on }: { feature: FeatureView; heightM: num
     planEndpoints.recordEvent,
     { gardenId: view.garden.id, featureId: feature.id },
     `${feature.name}: recorded.`,
+    () => feature,
   )
   const end = useEnd(feature)
   const record = (action: Action, date: string, value: number) =>

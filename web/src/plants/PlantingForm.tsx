@@ -1,6 +1,13 @@
-import { plantingEndpoints, type BenchView, type FeatureView, type PlantingView } from '@border/contract'
+import {
+  plantingEndpoints,
+  type BenchView,
+  type FeatureView,
+  type PlantingSeen,
+  type PlantingView,
+} from '@border/contract'
 import { isPlace, plantingSources } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { useState } from 'react'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -95,11 +102,14 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
 /** What is added or put right, as it was filled in. */
 function usePlantingWrite({ bench, planting, onClose }: Props) {
   const gardenId = useGardenContext().view.garden.id
+  // What the form began with: it is not filled in anew while somebody works on it.
+  const [seen] = useState(() => planting && seenOf(planting))
   const add = useGardenWrite(plantingEndpoints.add, { gardenId }, 'Planting added.')
   const amend = useGardenWrite(
     plantingEndpoints.amend,
     { gardenId, plantingId: planting?.id ?? '' },
     'Put right; everything that hangs on it follows.',
+    () => seen,
   )
   const send = ({ acrossM, ...values }: Values, drift: Drift) => {
     const said = {
@@ -112,6 +122,18 @@ function usePlantingWrite({ bench, planting, onClose }: Props) {
   }
   return { send, isPending: add.isPending || amend.isPending }
 }
+
+const seenOf = ({ taxon: { botanical }, ...p }: PlantingView): PlantingSeen => ({
+  tag: p.tag,
+  botanical,
+  placeId: p.placeId,
+  x: p.x,
+  y: p.y,
+  plantedCount: p.plantedCount,
+  plantedOn: p.plantedOn,
+  source: p.source,
+  role: p.role,
+})
 
 function useInitialValues({
   bench,

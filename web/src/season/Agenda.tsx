@@ -87,6 +87,8 @@ function AgendaDay({
     crewEndpoints.setDay,
     { gardenId: view.garden.id },
     ({ day }) => `${dayMonthYear(day)} is a day without work now; Set-up takes it back.`,
+    // Whatever was said of the day: rain does not ask.
+    () => undefined,
   )
   const sittings = open.flatMap((j) =>
     j.parts.filter((p) => p.day === day).map((p) => ({ job: j, minutes: p.minutes })),
@@ -140,6 +142,7 @@ function LeftOut({ jobs }: { jobs: SeasonView['leftOut'] }) {
       jobId: id,
     }),
     'It is open again.',
+    () => ({ state: 'dropped', pinnedOn: null }),
   )
   return (
     <section>
@@ -217,7 +220,7 @@ function JobLine({
       </span>
       <small>
         {job.unsure && 'unsure, '}
-        {job.pinned && 'pinned, '}
+        {job.pinnedOn && 'pinned, '}
         {extra}
       </small>
     </button>

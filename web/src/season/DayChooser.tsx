@@ -18,8 +18,11 @@ export function DayChooser({ job }: { job: JobView }) {
 
 function DaysOf({ job, why }: { job: JobView; why: WhyHere }) {
   const { view, isHead } = useGardenContext()
-  const pin = useGardenWrite(seasonEndpoints.pin, { gardenId: view.garden.id, jobId: job.id }, ({ day }) =>
-    day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.',
+  const pin = useGardenWrite(
+    seasonEndpoints.pin,
+    { gardenId: view.garden.id, jobId: job.id },
+    ({ day }) => (day ? `Pinned to ${dayMonthYear(day)}.` : 'Free to be moved again.'),
+    () => ({ state: job.state, pinnedOn: job.pinnedOn }),
   )
   return (
     <div className="stack">
@@ -55,7 +58,7 @@ function DaysOf({ job, why }: { job: JobView; why: WhyHere }) {
             says={against}
             onChoose={(day) => pin.mutate({ day })}
           />
-          {job.pinned && (
+          {job.pinnedOn && (
             <Button size="small" onClick={() => pin.mutate({ day: null })}>
               Unpin
             </Button>

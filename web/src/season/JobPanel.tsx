@@ -24,6 +24,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
     seasonEndpoints.leaveOut,
     { gardenId: view.garden.id, jobId: job.id },
     'Left out; it can be taken up again under “Left out” in the season.',
+    () => ({ state: job.state, pinnedOn: job.pinnedOn }),
   )
   const nameOf = usePlaceName()
   const waitsFor = job.after.flatMap((id) => season.jobs.find((j) => j.id === id) ?? [])
@@ -181,7 +182,7 @@ function When({ job }: { job: JobView }) {
         {job.plannedOn
           ? `${weekdayName(weekdayOf(job.plannedOn))} ${dayMonthYear(job.plannedOn)}`
           : 'No day yet'}
-        {job.pinned && ', pinned'}
+        {job.pinnedOn && ', pinned'}
       </h3>
       {parts > 1 && (
         <p>

@@ -75,6 +75,7 @@ function Member({ person, onChange }: { person: Person; onChange: () => void }) 
     crewEndpoints.leave,
     { gardenId: view.garden.id, personId: person.id },
     'Gone from the crew; the season is planned anew.',
+    () => person,
   )
   return (
     <li className="spread">
@@ -109,10 +110,13 @@ function weekWords({ minutesByWeekday }: Person): string {
 
 function PersonForm({ person, onClose }: { person?: Person; onClose: () => void }) {
   const { view } = useGardenContext()
+  // What the form began with: it is not filled in anew while somebody works on it.
+  const [seen] = useState(person)
   const save = useGardenWrite(
     crewEndpoints.savePerson,
     { gardenId: view.garden.id },
     ({ name }) => `${name} is kept; the season is planned anew.`,
+    () => seen,
   )
   return (
     <Form
@@ -169,10 +173,13 @@ function Sharing({ crew }: { crew: CrewView }) {
   const { view } = useGardenContext()
   const { data: gardens } = useGardens()
   const here = crew.gardens.find((g) => g.id === view.garden.id)
+  // What the form began with: it is not filled in anew while somebody works on it.
+  const [seen] = useState({ name: crew.name, travelMinutes: here?.travelMinutes ?? 0 })
   const keep = useGardenWrite(
     crewEndpoints.name,
     { gardenId: view.garden.id },
     'Kept; the season is planned anew.',
+    () => seen,
   )
   const share = useGardenWrite(crewEndpoints.share, { gardenId: view.garden.id }, ({ withGardenId }) =>
     withGardenId ? 'One crew looks after both now.' : 'This garden has a crew of its own now.',
@@ -186,7 +193,7 @@ function Sharing({ crew }: { crew: CrewView }) {
         name="share"
         layout="inline"
         className="crew-line"
-        initialValues={{ name: crew.name, travelMinutes: here?.travelMinutes ?? 0 }}
+        initialValues={seen}
         onFinish={(v: { name: string; travelMinutes: number }) => keep.mutate(v)}
       >
         <Form.Item name="name" label="Crew" rules={[{ required: true, whitespace: true, message: 'Needed' }]}>

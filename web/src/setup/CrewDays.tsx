@@ -102,6 +102,7 @@ export function OtherDays({ crew }: { crew: CrewView }) {
     crewEndpoints.setDay,
     { gardenId: view.garden.id },
     ({ day }) => `${dayMonthYear(day)} kept; the season is planned anew.`,
+    ({ day }) => ({ minutes: crew.days.find((d) => d.day === day)?.minutes ?? null }),
   )
   const ahead = crew.days.filter((d) => d.day >= today)
   return (

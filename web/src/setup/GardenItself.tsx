@@ -20,6 +20,7 @@ export function GardenItself() {
     gardenEndpoints.amend,
     { gardenId: view.garden.id },
     'Put right; the light and the dates follow.',
+    () => ({ name, latitude, longitude, timeZone, northDeg }),
   )
   return (
     <section aria-labelledby="garden-itself">

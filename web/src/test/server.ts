@@ -53,6 +53,7 @@ export class Refuses {
     readonly status: number,
     readonly error: string,
     readonly problems?: ErrorAnswer['problems'],
+    readonly meanwhile?: ErrorAnswer['meanwhile'],
   ) {}
 }
 
@@ -136,6 +137,8 @@ export class MockServer {
     const sent = endpoint.body?.safeParse(body)
     if (sent && !sent.success)
       throw new Error(`${nameOf.get(endpoint)} does not take ${JSON.stringify(body)}`)
+    const { seen } = (body ?? {}) as { seen?: unknown }
+    if (endpoint.sees && seen !== undefined) endpoint.sees.parse(seen)
     const asked = {
       endpoint,
       params,
@@ -152,7 +155,10 @@ export class MockServer {
     if (this.nth !== made) return new Promise(() => {})
     if (this.isAway) throw new TypeError('Failed to fetch')
     if (answer instanceof Refuses)
-      return Response.json({ error: answer.error, problems: answer.problems }, { status: answer.status })
+      return Response.json(
+        { error: answer.error, problems: answer.problems, meanwhile: answer.meanwhile },
+        { status: answer.status },
+      )
     endpoint.answer.parse(answer)
     return Response.json(answer)
   }

@@ -104,6 +104,7 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
             on={on}
             spot={verdict.spots[spot]}
             decided={decided}
+            latest={own[0]}
           />
         ) : (
           <p className="soft">Only a head gardener of this garden decides.</p>
@@ -241,22 +242,28 @@ interface AnswerProps {
   on: string
   spot: SpotOption | undefined
   decided: DecisionView | undefined
+  /** The latest word on it, of whatever proposal. */
+  latest: DecisionView | undefined
 }
 
 type Way = 'accept' | 'otherwise' | 'wait'
 
 /** Accept, choose otherwise with a reason, or wait until a day. */
-function Answer({ planting, assessment, on, spot, decided }: AnswerProps) {
+function Answer({ planting, assessment, on, spot, decided, latest }: AnswerProps) {
   const { view, today } = useGardenContext()
   const { verdict } = assessment
   const [way, setWay] = useState<Way>('accept')
   const [action, setAction] = useState<Action>(verdict.action === 'keep' ? 'watch' : 'keep')
   const [reason, setReason] = useState('')
   const [until, setUntil] = useState(() => dayjs(today).add(6, 'month'))
-  const decide = useGardenWrite(verdictEndpoints.decide, { gardenId: view.garden.id }, (d) =>
-    d.choice === 'wait'
-      ? 'Left for later.'
-      : `Recorded${goes(d, verdict.action) ? '; its jobs are in the season plan.' : '.'}`,
+  const decide = useGardenWrite(
+    verdictEndpoints.decide,
+    { gardenId: view.garden.id },
+    (d) =>
+      d.choice === 'wait'
+        ? 'Left for later.'
+        : `Recorded${goes(d, verdict.action) ? '; its jobs are in the season plan.' : '.'}`,
+    () => [{ plantingId: planting.id, decisionId: latest?.id ?? null }],
   )
   const target: MoveTarget | undefined = spot && { placeId: spot.placeId, x: spot.x, y: spot.y }
   const base = { plantingId: planting.id, on }

@@ -153,6 +153,11 @@ function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentV
     verdictEndpoints.decideMany,
     { gardenId: garden.garden.id },
     'Your word is kept.',
+    ({ plantingIds }) =>
+      plantingIds.map((plantingId) => ({
+        plantingId,
+        decisionId: view.decisions.find((d) => d.plantingId === plantingId)?.id ?? null,
+      })),
   )
   if (!isHead || waiting.length < 2) return null
   const send = (word: Bulk['word']) =>

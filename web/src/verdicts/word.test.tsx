@@ -20,7 +20,11 @@ async function opened() {
   return { ...app, word: within(await screen.findByRole('region', { name: 'Your word' })) }
 }
 const sent = () => server.askedOf(verdictEndpoints.decide).map((a) => a.body)
-const base = { plantingId: watched.plantingId, on: today }
+const base = {
+  plantingId: watched.plantingId,
+  on: today,
+  seen: [{ plantingId: watched.plantingId, decisionId: null }],
+}
 
 describe('a word on a verdict', () => {
   it('accepts it', async () => {

@@ -1,0 +1,327 @@
+import {
+  endpoints,
+  type AssessmentView,
+  type CrewView,
+  type Endpoint,
+  type ErrorAnswer,
+  type FeatureView,
+  type GardenView,
+  type PlantingView,
+  type SeasonView,
+} from '@border/contract'
+import { addDays } from '@border/core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { practiceWithGarden, shortRecord, type Client, type TestPractice } from './practice.ts'
+
+/** Two people who look at the same thing, and change it one after the other. */
+
+const TODAY = '2026-09-15'
+let practice: TestPractice
+let [tobin, marla]: Client[] = []
+
+beforeAll(async () => {
+  practice = await practiceWithGarden(shortRecord, () => Date.parse(`${TODAY}T10:00:00Z`))
+  await practice.work([0, 240, 240, 240, 240, 240, 0])
+  ;[tobin, marla] = [await practice.join('Tobin', 'head'), await practice.join('Marla', 'head')]
+})
+afterAll(() => practice.stop())
+
+const look = async <T>(rest: string): Promise<T> =>
+  (await practice.head.get(`/gardens/${practice.gardenId}${rest}`)).body as T
+const part = async (name: string): Promise<FeatureView> =>
+  (await look<GardenView>('')).features.find((f) => f.name === name)!
+const planting = async (tag: string): Promise<PlantingView> =>
+  (await look<GardenView>('')).plantings.find((p) => p.tag === tag)!
+const plantingSeen = async (tag: string) => {
+  const p = await planting(tag)
+  const { placeId, x, y, plantedCount, plantedOn, source, role } = p
+  return { tag: p.tag, botanical: p.taxon.botanical, placeId, x, y, plantedCount, plantedOn, source, role }
+}
+const amended = async (tag: string, more: object) => {
+  const { botanical, plantedCount, role, ...p } = await plantingSeen(tag)
+  return { ...p, taxonBotanical: botanical, count: plantedCount, ...(role && { role }), ...more }
+}
+const crew = () => look<CrewView>('/crew')
+const [A_DAY, ANOTHER] = [addDays(TODAY, 9), addDays(TODAY, 10)]
+const jobs = async () => {
+  const all = (await look<SeasonView>('/season')).jobs
+  return all.filter((j) => j.state === 'open' && j.ruleId !== null && j.after.length === 0)
+}
+const jobSeen = ({ state, pinnedOn }: SeasonView['jobs'][number]) => ({ state, pinnedOn })
+const wordsSeen = async (...tags: string[]) => {
+  const { decisions } = await look<AssessmentView>('/assessment')
+  const ids = await Promise.all(tags.map(async (tag) => (await planting(tag)).id))
+  return ids.map((plantingId) => ({
+    plantingId,
+    decisionId: decisions.find((d) => d.plantingId === plantingId)?.id ?? null,
+  }))
+}
+const keep = async (tag: string, reason: string) => ({
+  plantingId: (await planting(tag)).id,
+  on: TODAY,
+  choice: 'otherwise',
+  action: 'watch',
+  reason,
+})
+const drawn = ({ id: _, kind, name, geometry, properties, from, to }: FeatureView, more: object) => ({
+  feature: {
+    type: 'Feature',
+    geometry,
+    properties: { ...properties, kind, name, ...(from && { from }), ...(to && { to }), ...more },
+  },
+})
+
+interface Change {
+  endpoint: Endpoint
+  /** Address below the garden, what is seen of it, and how each of the two changes it. */
+  of: () => Promise<{ path: string; seen: unknown; theirs: object; mine: object }>
+  /** What the second is told. */
+  says: RegExp
+  /** What one changes, and the other then takes out, is not there to be changed. */
+  goesAway?: true
+}
+
+const ofPear = async (path: string, theirs: object, mine: object) => {
+  const pear = await part('Pear')
+  return { path: `/features/${pear.id}${path}`, seen: pear, theirs, mine }
+}
+const ofJob = async (path: string, nth: number, theirs: object, mine: object) => {
+  const job = (await jobs())[nth]!
+  return { path: `/jobs/${job.id}${path}`, seen: jobSeen(job), theirs, mine }
+}
+
+const changes: Change[] = [
+  {
+    endpoint: endpoints.plan.amendFeature,
+    of: async () => {
+      const wall = await part('Old workshop')
+      const seen = wall
+      return {
+        path: `/features/${wall.id}/amend`,
+        seen,
+        theirs: drawn(wall, { heightM: 5.5 }),
+        mine: drawn(wall, { heightM: 4.5 }),
+      }
+    },
+    says: /^Its height is 5\.5 m; you saw \d/,
+  },
+  {
+    endpoint: endpoints.plan.changeFeature,
+    of: () =>
+      ofPear(
+        '/change',
+        { date: addDays(TODAY, -9), change: { thinnedBy: 0.4 } },
+        { date: addDays(TODAY, -8), change: { heightM: 3 } },
+      ),
+    says: /It was thinned by 40\u00a0% on 6 September 2026/,
+  },
+  {
+    endpoint: endpoints.plan.recordEvent,
+    of: () =>
+      ofPear(
+        '/events',
+        { date: addDays(TODAY, -4), action: 'measured', heightM: 5 },
+        { date: addDays(TODAY, -4), action: 'measured', heightM: 6 },
+      ),
+    says: /It was measured at 5 m on 11 September 2026/,
+  },
+  {
+    endpoint: endpoints.plan.takeBackEvent,
+    of: () => ofPear('/events/undo', {}, {}),
+    says: /^That it was .* was taken back\.$/,
+  },
+  {
+    endpoint: endpoints.plan.endFeature,
+    of: () => ofPear('/end', { to: addDays(TODAY, -2) }, { to: addDays(TODAY, -1) }),
+    says: /^It is gone from 13 September 2026\.$/,
+  },
+  {
+    endpoint: endpoints.plan.withdrawFeature,
+    of: () => ofPear('/withdraw', {}, {}),
+    says: /^It is no longer there\.$/,
+    goesAway: true,
+  },
+  {
+    endpoint: endpoints.plantings.amend,
+    of: async () => ({
+      path: `/plantings/${(await planting('W-03')).id}/amend`,
+      seen: await plantingSeen('W-03'),
+      theirs: await amended('W-03', { tag: 'W-33' }),
+      mine: await amended('W-03', { count: 40 }),
+    }),
+    says: /^Its tag is W-33 now\.$/,
+  },
+  {
+    endpoint: endpoints.gardens.amend,
+    of: async () => {
+      const { name, latitude, longitude, timeZone, northDeg } = (await look<GardenView>('')).garden
+      return {
+        path: '/amend',
+        seen: { name, latitude, longitude, timeZone, northDeg },
+        theirs: { northDeg: 12 },
+        mine: { northDeg: 14 },
+      }
+    },
+    says: /^North lies at 12° on its plan\.$/,
+  },
+  {
+    endpoint: endpoints.verdicts.decide,
+    of: async () => ({
+      path: '/decisions',
+      seen: await wordsSeen('W-02'),
+      theirs: await keep('W-02', 'Another year will tell.'),
+      mine: await keep('W-02', 'I want to see it in June.'),
+    }),
+    says: /^W-02 decided: watch, by Tobin\.$/,
+  },
+  {
+    endpoint: endpoints.verdicts.decideMany,
+    of: async () => {
+      const [seen, other] = [await wordsSeen('W-04', 'W-05'), await wordsSeen('W-05', 'W-06')]
+      const wait = (of: typeof seen, until: string) => ({
+        plantingIds: of.map((w) => w.plantingId),
+        on: TODAY,
+        word: { choice: 'wait', until },
+      })
+      return {
+        path: '/decisions/many',
+        seen,
+        theirs: { ...wait(other, A_DAY), seen: other },
+        mine: wait(seen, ANOTHER),
+      }
+    },
+    says: /^W-05 is left until 24 September 2026, by Tobin\.$/,
+  },
+  {
+    endpoint: endpoints.seasons.pin,
+    of: async () => {
+      for (const [nth, { id }] of (await jobs()).entries()) {
+        const { days } = await look<{ days: { day: string; isFree: boolean }[] }>(`/jobs/${id}/why`)
+        const [first, second] = days.filter((d) => d.isFree)
+        if (second) return ofJob('/pin', nth, { day: first!.day }, { day: second.day })
+      }
+      throw new Error('No job could be done on two days')
+    },
+    says: /^It is pinned to \d+ \w+ 202\d\.$/,
+  },
+  {
+    endpoint: endpoints.seasons.leaveOut,
+    of: () => ofJob('/leave-out', 1, { leaveOut: true }, { leaveOut: true }),
+    says: /^It was left out\.$/,
+    goesAway: true,
+  },
+  {
+    endpoint: endpoints.crews.savePerson,
+    of: async () => {
+      const [seen] = (await crew()).people
+      const week = (minutes: number) => ({ ...seen!, minutesByWeekday: [0, minutes, 0, 0, 0, 0, 0] })
+      return { path: '/crew/people', seen, theirs: week(60), mine: week(90) }
+    },
+    says: /^Works Monday 60 minutes\.$/,
+  },
+  {
+    endpoint: endpoints.crews.name,
+    of: async () => {
+      const { name, gardens } = await crew()
+      const { travelMinutes } = gardens.find((g) => g.id === practice.gardenId)!
+      return {
+        path: '/crew',
+        seen: { name, travelMinutes },
+        theirs: { name, travelMinutes: 25 },
+        mine: { name: 'The two', travelMinutes },
+      }
+    },
+    says: /^The way here and back takes 25 minutes\.$/,
+  },
+  {
+    endpoint: endpoints.crews.setDay,
+    of: async () => ({
+      path: '/crew/days',
+      seen: { minutes: (await crew()).days.find((d) => d.day === A_DAY)?.minutes ?? null },
+      theirs: { day: A_DAY, minutes: 0 },
+      mine: { day: A_DAY, minutes: 300 },
+    }),
+    says: /^24 September 2026 is a day without work\.$/,
+  },
+  {
+    endpoint: endpoints.crews.leave,
+    of: async () => {
+      const [seen] = (await crew()).people
+      return { path: `/crew/people/${seen!.id}/leave`, seen, theirs: {}, mine: {} }
+    },
+    says: /^It is no longer there\.$/,
+    goesAway: true,
+  },
+]
+
+/** Everything that people have said of the garden, as it is recorded. */
+const recorded = async () => {
+  const { features, plantings, garden } = await look<GardenView>('')
+  const { people, days, gardens } = await crew()
+  const { decisions } = await look<AssessmentView>('/assessment')
+  const season = await look<SeasonView>('/season')
+  return {
+    features,
+    plantings,
+    garden,
+    people,
+    days,
+    gardens,
+    decisions: decisions.map((d) => d.id),
+    jobs: season.jobs.map((j) => [j.id, j.state, j.pinnedOn]).sort(),
+    leftOut: season.leftOut.map((j) => j.id).sort(),
+  }
+}
+
+const send = (who: Client, path: string, body: object) =>
+  who.post(`/gardens/${practice.gardenId}${path}`, body)
+
+describe('a change of what somebody else has changed since it was seen', () => {
+  it('is tried of all that is changed as it was seen', () => {
+    const all = Object.values(endpoints).flatMap((area) => Object.values<Endpoint>(area))
+    expect(new Set(changes.map((c) => c.endpoint))).toEqual(new Set(all.filter((e) => e.sees)))
+  })
+
+  it.each(changes.map((c) => [c.endpoint.path.replace('/gardens/:gardenId', ''), c] as const))(
+    '%s: is not made, is told what has become of it, and is made when that is seen',
+    async (_, { of, says, goesAway }) => {
+      const { path, seen, theirs, mine } = await of()
+      const first = await send(tobin!, path, { seen, ...theirs })
+      expect([first.status, first.body]).toEqual([200, expect.anything()])
+      const before = await recorded()
+
+      const refused = await send(marla!, path, { ...mine, seen })
+      expect(refused.status).toBe(409)
+      const { error, meanwhile } = refused.body as ErrorAnswer
+      expect(error).toBe('Tobin has changed this since you looked at it. Nothing of yours was saved.')
+      expect(meanwhile).toMatchObject({ by: 'Tobin', says: [expect.stringMatching(says)] })
+      expect(Date.parse(meanwhile!.at!)).toBeGreaterThan(Date.now() - 60_000)
+      expect(await recorded()).toEqual(before)
+
+      // Whoever changed it last goes on from there.
+      if (goesAway) return
+      const again = await send(marla!, path, { ...mine, seen: meanwhile!.stands })
+      expect([again.status, again.body]).toEqual([200, expect.anything()])
+      expect(await recorded()).not.toEqual(before)
+      const own = await send(marla!, path, { ...mine, seen: meanwhile!.stands })
+      expect(own.body.meanwhile).toBeUndefined()
+    },
+  )
+})
+
+describe('what is said to have been seen', () => {
+  it('is refused by its name where it is nothing of the kind', async () => {
+    const { status, body } = await send(tobin!, '/crew/days', {
+      day: ANOTHER,
+      minutes: 0,
+      seen: { minutes: 'none' },
+    })
+    expect(status).toBe(422)
+    expect(body.problems).toEqual([expect.objectContaining({ where: 'seen.minutes' })])
+  })
+
+  it('need not be said: it is changed however it stands', async () => {
+    expect((await send(tobin!, '/crew/days', { day: ANOTHER, minutes: 0 })).status).toBe(200)
+    expect((await send(marla!, '/crew/days', { day: ANOTHER, minutes: 60 })).status).toBe(200)
+  })
+})

@@ -1,0 +1,227 @@
+import type {
+  crewEndpoints,
+  CrewPersonView,
+  DecisionView,
+  FeatureView,
+  GardenSummary,
+  JobView,
+  PlantingSeen,
+  PlantingView,
+  SeenOf,
+  verdictEndpoints,
+} from '@border/contract'
+import { counted, dayMonthYear, listed } from '@border/core'
+import { isDeepStrictEqual } from 'node:util'
+import type { Standing } from '../meanwhile.ts'
+
+/** How each thing that several people change is told to one who has seen it otherwise. */
+
+/** One thing by itself. @param tell how it stands otherwise than it was seen; not asked where it is gone */
+const one = <Seen>(
+  name: string,
+  as: Seen | undefined,
+  tell: (now: Seen, seen: Seen) => string[],
+): Standing<Seen> => ({
+  names: [name],
+  as: as ?? null,
+  differs: (seen) => ({ names: [name], says: as ? tell(as, seen) : [] }),
+})
+
+const told = (...said: (string | false | null | undefined)[]): string[] =>
+  said.filter((s): s is string => !!s)
+
+const day = (on: string) => dayMonthYear(on)
+
+type Entry = { date: string; action: string } & Record<string, unknown>
+const entriesOf = (f: FeatureView) => (f.properties.events ?? []) as unknown as Entry[]
+
+const entryWords: Record<string, (e: Entry) => string> = {
+  limbed: (e) => `limbed up to ${String(e.clearStemM)} m`,
+  thinned: (e) => `thinned by ${Math.round(Number(e.fraction) * 100)}\u00a0%`,
+  lowered: (e) => `lowered to ${String(e.heightM)} m`,
+  measured: (e) => `measured at ${String(e.heightM)} m`,
+}
+
+/** Entries of a list that another has not, each as often as it is there more. */
+function without(list: readonly Entry[], other: readonly Entry[]): Entry[] {
+  const left = [...other]
+  return list.filter((e) => {
+    const at = left.findIndex((x) => isDeepStrictEqual(x, e))
+    if (at >= 0) left.splice(at, 1)
+    return at < 0
+  })
+}
+
+/** Sizes that are told by their names; of all else it is told that it was put right. */
+const sizeNames: Record<string, string> = {
+  heightM: 'height',
+  crownRadiusM: 'crown’s radius',
+  clearStemM: 'clear stem',
+  widthM: 'width',
+}
+
+function partDiffers(now: FeatureView, seen: FeatureView): string[] {
+  const [is, was] = [entriesOf(now), entriesOf(seen)]
+  const rest = ({ properties: { events: _, ...p } }: FeatureView) => p as Record<string, unknown>
+  const [here, before] = [rest(now), rest(seen)]
+  const changed = [...new Set([...Object.keys(here), ...Object.keys(before)])].filter(
+    (key) => !isDeepStrictEqual(here[key], before[key]),
+  )
+  return told(
+    now.name !== seen.name && `It is called ${now.name} now.`,
+    !isDeepStrictEqual(now.geometry, seen.geometry) && 'It is drawn otherwise.',
+    now.from !== seen.from &&
+      (now.from ? `It stands since ${day(now.from)}.` : 'It has no first day any more.'),
+    now.to !== seen.to && (now.to ? `It is gone from ${day(now.to)}.` : 'It stands after all.'),
+    ...without(is, was).map((e) => `It was ${entryWords[e.action]?.(e) ?? e.action} on ${day(e.date)}.`),
+    ...without(was, is).map(
+      (e) => `That it was ${entryWords[e.action]?.(e) ?? e.action} on ${day(e.date)} was taken back.`,
+    ),
+    ...changed
+      .filter((key) => sizeNames[key])
+      .map(
+        (key) =>
+          `Its ${sizeNames[key]} is ${String(here[key] ?? 'unsaid')} m; you saw ${String(before[key] ?? 'none')}.`,
+      ),
+    changed.some((key) => !sizeNames[key]) && 'More that the plan says of it was put right.',
+  )
+}
+
+export const partStanding = (id: string, now: FeatureView | undefined): Standing<FeatureView> =>
+  one(`feature ${id}`, now, partDiffers)
+
+type JobSaid = Pick<JobView, 'state' | 'pinnedOn'>
+
+const stateWords: Record<JobView['state'], string> = {
+  open: 'It is open again.',
+  done: 'It is done.',
+  dropped: 'It was left out.',
+}
+
+export const jobStanding = (id: string, job: JobSaid | undefined): Standing<JobSaid> =>
+  one(`job ${id}`, job && { state: job.state, pinnedOn: job.pinnedOn }, (now, seen) =>
+    told(
+      now.state !== seen.state && stateWords[now.state],
+      now.state === 'open' &&
+        now.pinnedOn !== seen.pinnedOn &&
+        (now.pinnedOn ? `It is pinned to ${day(now.pinnedOn)}.` : 'It is pinned to no day.'),
+    ),
+  )
+
+const WEEK = [1, 2, 3, 4, 5, 6, 0]
+const DAYS = ['Sunday', 'Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday']
+
+const weekWords = (minutes: readonly number[]): string =>
+  listed(WEEK.filter((d) => minutes[d]! > 0).map((d) => `${DAYS[d]} ${counted(minutes[d]!, 'minute')}`)) ||
+  'no day'
+
+export const memberStanding = (id: string, person: CrewPersonView | undefined): Standing<CrewPersonView> =>
+  one(`crew person ${id}`, person, (now, seen) =>
+    told(
+      now.name !== seen.name && `${seen.name} is called ${now.name} now.`,
+      !isDeepStrictEqual(now.skills, seen.skills) && `Can do: ${listed(now.skills) || 'ordinary work'}.`,
+      !isDeepStrictEqual(now.minutesByWeekday, seen.minutesByWeekday) &&
+        `Works ${weekWords(now.minutesByWeekday)}.`,
+    ),
+  )
+
+type CrewSaid = SeenOf<typeof crewEndpoints.name>
+
+export const crewStanding = (gardenId: string, crew: CrewSaid): Standing<CrewSaid> =>
+  one(`crew of ${gardenId}`, crew, (now, seen) =>
+    told(
+      now.name !== seen.name && `The crew is called ${now.name} now.`,
+      now.travelMinutes !== seen.travelMinutes &&
+        `The way here and back takes ${counted(now.travelMinutes, 'minute')}.`,
+    ),
+  )
+
+type DaySaid = SeenOf<typeof crewEndpoints.setDay>
+
+export const dayStanding = (crewId: string, on: string, said: DaySaid): Standing<DaySaid> =>
+  one(`day ${on} of ${crewId}`, said, ({ minutes }) => [
+    minutes === null
+      ? `${day(on)} is a day like any other again.`
+      : minutes === 0
+        ? `${day(on)} is a day without work.`
+        : `On ${day(on)} each works ${counted(minutes, 'minute')}.`,
+  ])
+
+type WordsSaid = SeenOf<typeof verdictEndpoints.decide>
+
+/**
+ * The words on plantings.
+ *
+ * @param decisions of the garden, newest first
+ */
+export function wordsStanding(
+  plantingIds: readonly string[],
+  decisions: readonly DecisionView[],
+  tagOf: (plantingId: string) => string,
+): Standing<WordsSaid> {
+  const latest = new Map([...decisions].reverse().map((d) => [d.plantingId, d]))
+  const nameOf = (id: string) => `word on ${id}`
+  const wordOn = (id: string) => {
+    const d = latest.get(id)
+    if (!d) return `Nothing is decided of ${tagOf(id)}.`
+    const word = d.choice === 'wait' ? `is left until ${day(d.waitUntil!)}` : `decided: ${d.action}`
+    return `${tagOf(id)} ${word}, by ${d.decidedBy}.`
+  }
+  return {
+    names: plantingIds.map(nameOf),
+    as: plantingIds.map((plantingId) => ({ plantingId, decisionId: latest.get(plantingId)?.id ?? null })),
+    differs: (seen) => {
+      const before = new Map(seen.map((s) => [s.plantingId, s.decisionId]))
+      const otherwise = plantingIds.filter((id) => (before.get(id) ?? null) !== (latest.get(id)?.id ?? null))
+      return { names: otherwise.map(nameOf), says: otherwise.map(wordOn) }
+    },
+  }
+}
+
+export function plantingStanding(
+  id: string,
+  planting: PlantingView | undefined,
+  placeName: (placeId: string) => string,
+): Standing<PlantingSeen> {
+  const said = planting && plantingSaid(planting)
+  return one(`planting ${id}`, said, (now, seen) =>
+    told(
+      now.tag !== seen.tag && `Its tag is ${now.tag} now.`,
+      now.botanical !== seen.botanical && `It is ${now.botanical}.`,
+      (now.placeId !== seen.placeId || now.x !== seen.x || now.y !== seen.y) &&
+        `It stands ${now.placeId === seen.placeId ? 'elsewhere in' : 'in'} ${placeName(now.placeId)}.`,
+      now.plantedCount !== seen.plantedCount && `${now.plantedCount} were planted.`,
+      now.plantedOn !== seen.plantedOn && `It was planted on ${day(now.plantedOn)}.`,
+      (now.source !== seen.source || now.role !== seen.role) &&
+        `It is ${now.source}${now.role ? `, as ${now.role}` : ''}.`,
+    ),
+  )
+}
+
+const plantingSaid = ({ taxon: { botanical }, ...p }: PlantingView): PlantingSeen => ({
+  tag: p.tag,
+  botanical,
+  placeId: p.placeId,
+  x: p.x,
+  y: p.y,
+  plantedCount: p.plantedCount,
+  plantedOn: p.plantedOn,
+  source: p.source,
+  role: p.role,
+})
+
+type GardenSaid = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' | 'northDeg'>
+
+export const gardenStanding = (
+  id: string,
+  { name, latitude, longitude, timeZone, northDeg }: GardenSaid,
+): Standing<GardenSaid> =>
+  one(`garden ${id}`, { name, latitude, longitude, timeZone, northDeg }, (now, seen) =>
+    told(
+      now.name !== seen.name && `The garden is called ${now.name} now.`,
+      (now.latitude !== seen.latitude || now.longitude !== seen.longitude) &&
+        `It lies at ${now.latitude}, ${now.longitude}.`,
+      now.timeZone !== seen.timeZone && `Its time zone is ${now.timeZone}.`,
+      now.northDeg !== seen.northDeg && `North lies at ${now.northDeg}° on its plan.`,
+    ),
+  )
