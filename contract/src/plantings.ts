@@ -70,7 +70,7 @@ const plantingStory = z.strictObject({
 export type PlantingStory = z.infer<typeof plantingStory>
 
 /** What can be put right of a planting. */
-const plantingSeen = z.strictObject({
+const seen = z.strictObject({
   tag: z.string(),
   botanical: z.string(),
   placeId: id,
@@ -81,7 +81,7 @@ const plantingSeen = z.strictObject({
   source: z.enum(plantingSources),
   role: z.string().nullable(),
 })
-export type PlantingSeen = z.infer<typeof plantingSeen>
+export type PlantingSeen = z.infer<typeof seen>
 
 const plantingsPath = `${gardenPath}/plantings` as const
 const one = `${plantingsPath}/:plantingId` as const
@@ -89,7 +89,7 @@ const one = `${plantingsPath}/:plantingId` as const
 /** Plantings: put in, put right, and told. */
 export const plantingEndpoints = {
   add: writes(plantingsPath, head, { body: plantingRequest, answer: z.strictObject({ plantingId: id }) }),
-  amend: writes(`${one}/amend`, head, { body: plantingAmendment, sees: plantingSeen }),
+  amend: writes(`${one}/amend`, head, { body: plantingAmendment, sees: seen }),
   withdraw: writes(`${one}/withdraw`, head),
   restore: writes(`${one}/restore`, head),
   story: reads(one, keeper, {

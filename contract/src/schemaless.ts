@@ -2,3 +2,4 @@
 export * from './address.ts'
 export * from './aspects.ts'
 export * from './roles.ts'
+export * from './seen.ts'

@@ -1,5 +1,6 @@
 import {
   endpoints,
+  plantingSeen,
   type AssessmentView,
   type CrewView,
   type Endpoint,
@@ -32,13 +33,8 @@ const part = async (name: string): Promise<FeatureView> =>
   (await look<GardenView>('')).features.find((f) => f.name === name)!
 const planting = async (tag: string): Promise<PlantingView> =>
   (await look<GardenView>('')).plantings.find((p) => p.tag === tag)!
-const plantingSeen = async (tag: string) => {
-  const p = await planting(tag)
-  const { placeId, x, y, plantedCount, plantedOn, source, role } = p
-  return { tag: p.tag, botanical: p.taxon.botanical, placeId, x, y, plantedCount, plantedOn, source, role }
-}
 const amended = async (tag: string, more: object) => {
-  const { botanical, plantedCount, role, ...p } = await plantingSeen(tag)
+  const { botanical, plantedCount, role, ...p } = plantingSeen(await planting(tag))
   return { ...p, taxonBotanical: botanical, count: plantedCount, ...(role && { role }), ...more }
 }
 const crew = () => look<CrewView>('/crew')
@@ -145,7 +141,7 @@ const changes: Change[] = [
     endpoint: endpoints.plantings.amend,
     of: async () => ({
       path: `/plantings/${(await planting('W-03')).id}/amend`,
-      seen: await plantingSeen('W-03'),
+      seen: plantingSeen(await planting('W-03')),
       theirs: await amended('W-03', { tag: 'W-33' }),
       mine: await amended('W-03', { count: 40 }),
     }),

@@ -1,14 +1,15 @@
-import type {
-  crewEndpoints,
-  CrewPersonView,
-  DecisionView,
-  FeatureView,
-  GardenSummary,
-  JobView,
-  PlantingSeen,
-  PlantingView,
-  SeenOf,
-  verdictEndpoints,
+import {
+  plantingSeen,
+  type crewEndpoints,
+  type CrewPersonView,
+  type DecisionView,
+  type FeatureView,
+  type GardenSummary,
+  type JobView,
+  type PlantingSeen,
+  type PlantingView,
+  type SeenOf,
+  type verdictEndpoints,
 } from '@border/contract'
 import { counted, dayMonthYear, listed } from '@border/core'
 import { isDeepStrictEqual } from 'node:util'
@@ -183,7 +184,7 @@ export function plantingStanding(
   planting: PlantingView | undefined,
   placeName: (placeId: string) => string,
 ): Standing<PlantingSeen> {
-  const said = planting && plantingSaid(planting)
+  const said = planting && plantingSeen(planting)
   return one(`planting ${id}`, said, (now, seen) =>
     told(
       now.tag !== seen.tag && `Its tag is ${now.tag} now.`,
@@ -197,18 +198,6 @@ export function plantingStanding(
     ),
   )
 }
-
-const plantingSaid = ({ taxon: { botanical }, ...p }: PlantingView): PlantingSeen => ({
-  tag: p.tag,
-  botanical,
-  placeId: p.placeId,
-  x: p.x,
-  y: p.y,
-  plantedCount: p.plantedCount,
-  plantedOn: p.plantedOn,
-  source: p.source,
-  role: p.role,
-})
 
 type GardenSaid = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' | 'northDeg'>
 

@@ -1,8 +1,8 @@
 import {
   plantingEndpoints,
+  plantingSeen,
   type BenchView,
   type FeatureView,
-  type PlantingSeen,
   type PlantingView,
 } from '@border/contract'
 import { isPlace, plantingSources } from '@border/core'
@@ -103,7 +103,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
 function usePlantingWrite({ bench, planting, onClose }: Props) {
   const gardenId = useGardenContext().view.garden.id
   // What the form began with: it is not filled in anew while somebody works on it.
-  const [seen] = useState(() => planting && seenOf(planting))
+  const [seen] = useState(() => planting && plantingSeen(planting))
   const add = useGardenWrite(plantingEndpoints.add, { gardenId }, 'Planting added.')
   const amend = useGardenWrite(
     plantingEndpoints.amend,
@@ -122,18 +122,6 @@ function usePlantingWrite({ bench, planting, onClose }: Props) {
   }
   return { send, isPending: add.isPending || amend.isPending }
 }
-
-const seenOf = ({ taxon: { botanical }, ...p }: PlantingView): PlantingSeen => ({
-  tag: p.tag,
-  botanical,
-  placeId: p.placeId,
-  x: p.x,
-  y: p.y,
-  plantedCount: p.plantedCount,
-  plantedOn: p.plantedOn,
-  source: p.source,
-  role: p.role,
-})
 
 function useInitialValues({
   bench,

@@ -1,0 +1,15 @@
+import type { PlantingView } from './gardens.ts'
+import type { PlantingSeen } from './plantings.ts'
+
+/** What of a planting is seen by whoever puts it right. */
+export const plantingSeen = ({ taxon: { botanical }, ...p }: PlantingView): PlantingSeen => ({
+  tag: p.tag,
+  botanical,
+  placeId: p.placeId,
+  x: p.x,
+  y: p.y,
+  plantedCount: p.plantedCount,
+  plantedOn: p.plantedOn,
+  source: p.source,
+  role: p.role,
+})
