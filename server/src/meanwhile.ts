@@ -1,4 +1,5 @@
 import type { Meanwhile } from '@border/contract'
+import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { Db } from './database/connect.ts'
 import { Refusal } from './errors.ts'
@@ -13,13 +14,23 @@ export interface Standing<Seen> {
   differs: (seen: Seen) => { names: readonly string[]; says: string[] }
 }
 
-/** Says of a write what it has changed. */
-export const nameChanged = async (trx: Db, key: string, names: readonly string[]): Promise<void> => {
-  await trx('writes').where({ idempotency_key: key }).update({ changed: names })
+/** As it travels: what is not said is left out. */
+const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
+
+/** Tells how a thing stands from any other way; null of several at once. */
+const markOf = ({ names, as }: { names: readonly string[]; as: unknown }): string | null =>
+  names.length === 1 ? createHash('sha256').update(JSON.stringify(as)).digest('hex') : null
+
+/** Says of a write what it has changed, and how it left it. */
+export const nameChanged = async (trx: Db, key: string, left: Standing<never>): Promise<void> => {
+  await trx('writes')
+    .where({ idempotency_key: key })
+    .update({ changed: left.names, left_as: markOf(left) })
 }
 
 interface LastChange {
   personId: string
+  leftAs: string | null
   by: string
   at: Date
 }
@@ -29,28 +40,37 @@ const lastChange = (trx: Db, name: string) =>
     .join('people', 'people.id', 'writes.person_id')
     .whereRaw('changed @> array[?]', [name])
     .orderBy('writes.created_at', 'desc')
-    .first<LastChange | undefined>('people.id as personId', 'people.name as by', 'writes.created_at as at')
-
-/** As it travels: what is not said is left out. */
-const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
+    .first<LastChange | undefined>(
+      'people.id as personId',
+      'left_as as leftAs',
+      'people.name as by',
+      'writes.created_at as at',
+    )
 
 /**
- * Holds what somebody has seen of a thing against how it stands. What one has changed last oneself is one's own to change again.
+ * Holds what somebody has seen of a thing against how it stands. What one has changed last oneself, and stands as one left it, is
+ * one's own to change again.
  *
- * @throws {Refusal} where somebody else has changed it since, with what is otherwise
+ * @throws {Refusal} where it has been changed otherwise since, with what is otherwise, and who did where that is known
  */
 export async function requireAsSeen<Seen>(
   trx: Db,
   personId: string,
-  { names, as, differs }: Standing<Seen>,
+  standing: Standing<Seen>,
   seen: Seen,
 ): Promise<void> {
+  const { names, as, differs } = standing
   const stands = asSent(as)
   if (isDeepStrictEqual(asSent(seen), stands)) return
   const otherwise = as === null ? { names, says: ['It is no longer there.'] } : differs(seen)
-  const last: (LastChange | undefined)[] = []
-  for (const name of otherwise.names) last.push(await lastChange(trx, name))
-  const others = last.filter((l) => l?.personId !== personId)
+  const mark = markOf(standing)
+  const others: (LastChange | undefined)[] = []
+  for (const name of otherwise.names) {
+    const last = await lastChange(trx, name)
+    // What follows from something else, a job that was done or a file, is nobody's own.
+    const isTheirs = last !== undefined && (last.leftAs === null || last.leftAs === mark)
+    if (!isTheirs || last.personId !== personId) others.push(isTheirs ? last : undefined)
+  }
   if (others.length === 0) return
   const [theirs] = others.sort((a, b) => (b?.at.getTime() ?? 0) - (a?.at.getTime() ?? 0))
   const meanwhile: Meanwhile = {

@@ -208,12 +208,11 @@ async function doWrite(
         const held = garden && (await findMember(trx, person.id, garden.id))?.garden
         if (garden && !held) throw notFound('This garden')
         const standing = await r.stands?.(callOn(trx, held, prepared))
-        if (standing) {
-          if (seen !== undefined) await requireAsSeen(trx, person.id, standing, seen as never)
-          await nameChanged(trx, write.key, standing.names)
-        }
+        if (standing && seen !== undefined) await requireAsSeen(trx, person.id, standing, seen as never)
         const changes = await watchChanges(trx, person.practiceId, enqueue)
         const made = await r.handle(callOn(trx, held, prepared), { req, res })
+        const left = standing && (await r.stands?.(callOn(trx, held, prepared)))
+        if (left) await nameChanged(trx, write.key, left)
         toFollow = await changes.asked({ gardenId: garden?.id ?? null, personId: person.id })
         return made
       }

@@ -305,6 +305,31 @@ describe('a change of what somebody else has changed since it was seen', () => {
   )
 })
 
+describe('what one has changed last oneself', () => {
+  it('is one’s own to change again, unless it has become another by something else', async () => {
+    const before = plantingSeen(await planting('W-06'))
+    const amend = async (more: object) =>
+      send(marla!, `/plantings/${(await planting('W-06')).id}/amend`, {
+        ...(await amended('W-06', more)),
+        seen: before,
+      })
+    expect((await amend({ count: 30 })).status).toBe(200)
+    expect((await amend({ count: 31 })).status).toBe(200)
+    // Moved by a job that was done, say: no write of its own.
+    await practice
+      .db('planting_sites')
+      .where({ planting_id: (await planting('W-06')).id, to_date: null })
+      .increment('x', 0.2)
+    const refused = await amend({ count: 32 })
+    expect(refused.status).toBe(409)
+    expect(refused.body.error).toMatch(/^This has changed since you looked at it/)
+    expect(refused.body.meanwhile).toMatchObject({
+      by: null,
+      says: [expect.stringMatching(/^It stands elsewhere in /), '31 were planted.'],
+    })
+  })
+})
+
 describe('what is said to have been seen', () => {
   it('is refused by its name where it is nothing of the kind', async () => {
     const { status, body } = await send(tobin!, '/crew/days', {
