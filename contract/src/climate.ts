@@ -2,7 +2,7 @@ import { monthDay } from '@border/core'
 import { z } from 'zod'
 import { gardenPath, crew, fileText, head, id, isoDay, keeper, recordedDay } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
-import { soilCorrection, suitedDay } from './worked.ts'
+import { knownClimate, soilCorrection, suitedDay } from './worked.ts'
 
 const soilReading = z.strictObject({ id, day: isoDay, celsius: z.number(), placeId: id.nullable() })
 export type SoilReadingView = z.infer<typeof soilReading>
@@ -35,6 +35,7 @@ export const climateEndpoints = {
       firstFrost: monthDay.optional(),
       coldestC: z.number().min(-60).max(30).optional(),
     }),
+    sees: z.strictObject({ known: knownClimate.nullable() }),
   }),
   soil: reads(`${gardenPath}/soil`, keeper, { answer: soilView, restsOn: ['climate'] }),
   measureSoil: writes(`${gardenPath}/soil`, crew, {

@@ -90,7 +90,7 @@ const one = `${plantingsPath}/:plantingId` as const
 export const plantingEndpoints = {
   add: writes(plantingsPath, head, { body: plantingRequest, answer: z.strictObject({ plantingId: id }) }),
   amend: writes(`${one}/amend`, head, { body: plantingAmendment, sees: seen }),
-  withdraw: writes(`${one}/withdraw`, head),
+  withdraw: writes(`${one}/withdraw`, head, { sees: seen }),
   restore: writes(`${one}/restore`, head),
   story: reads(one, keeper, {
     answer: plantingStory,

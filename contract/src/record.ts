@@ -168,6 +168,7 @@ export const recordEndpoints = {
       share: z.number().min(0).max(1).nullable(),
       why: shortNote.optional(),
     }),
+    sees: z.strictObject({ share: z.number() }),
   }),
   strikeOff: writes(`${planting}/strike-off`, crew, { body: strikeOff }),
   found: writes(`${planting}/found`, crew, { body: strikeOff }),

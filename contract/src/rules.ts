@@ -127,9 +127,14 @@ export const ruleEndpoints = {
     answer: z.array(rule),
     restsOn: [...whatIsKnown, 'rules', 'jobs'],
   }),
-  saveOwn: writes(rulesPath, head, { body: ownRuleRequest, answer: z.strictObject({ id: z.string() }) }),
+  saveOwn: writes(rulesPath, head, {
+    body: ownRuleRequest,
+    sees: ownRuleRequest,
+    answer: z.strictObject({ id: z.string() }),
+  }),
   change: writes(one, head, {
     body: z.object({ isOn: z.boolean().optional(), adjusted: adjusted.nullable().optional() }),
+    sees: rule.pick({ isOn: true, adjusted: true }),
   }),
   removeOwn: writes(`${one}/remove`, head),
   /** Work of a rule that a person asks for, on one planting or place. */
@@ -144,5 +149,6 @@ export const ruleEndpoints = {
         ({ school, choice }) => schoolOf(school).choices.some((c) => c.id === choice),
         'is no choice of this school',
       ),
+    sees: z.strictObject({ choice: z.string() }),
   }),
 }

@@ -1,8 +1,9 @@
 import { climateEndpoints } from '@border/contract'
-import { addDays, isPlace, readSoil } from '@border/core'
+import { addDays, isPlace } from '@border/core'
+import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import { listFeatures, setKnownClimate, setStation } from '../store/gardens.ts'
+import { findMember, listFeatures, setKnownClimate, setStation } from '../store/gardens.ts'
 import {
   askRecord,
   findSoilCorrection,
@@ -16,6 +17,7 @@ import { WeatherSilent } from '../store/weatherService.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { readOn } from '../work/fileTasks.ts'
 import { outlookOf } from '../work/outlook.ts'
+import { knownStanding } from '../work/standing.ts'
 
 /** What a garden's year is like: its weather record, what is known of it, its soil thermometers, and the days to come. */
 export function climateRoutes(pool: ComputePool): Route[] {
@@ -46,6 +48,8 @@ export function climateRoutes(pool: ComputePool): Route[] {
       },
     }),
     route(climateEndpoints.sayKnown, {
+      stands: async ({ db, garden, person }) =>
+        knownStanding(garden.id, (await findMember(db, person.id, garden.id))!.garden.knownClimate),
       handle: ({ db, garden, body }) =>
         setKnownClimate(db, garden.id, Object.keys(body).length > 0 ? body : null),
     }),
@@ -66,18 +70,25 @@ export function climateRoutes(pool: ComputePool): Route[] {
       },
     }),
     route(climateEndpoints.bringSoil, {
-      handle: async ({ db, garden, person, body, today }) => {
-        const places = new Map(
-          (await listFeatures(db, garden.id)).filter(isPlace).map((p) => [p.name.toLowerCase(), p.id]),
-        )
-        const read = readSoil(body.csv, new Set(places.keys()), today)
+      prepare: async ({ db, garden, body, today }) => {
+        const places = [...(await placesByName(db, garden.id)).keys()]
+        const read = await readOn(pool)('soilFile', { text: body.csv, places, today })
         if (!read.ok) throw fileRefusal(read.problems)
+        return read.value
+      },
+      handle: async ({ db, garden, person, prepared }) => {
+        const places = await placesByName(db, garden.id)
+        const placeIdOf = (name: string) => {
+          const id = places.get(name.toLowerCase())
+          if (!id) throw notFound(`${name}, which the file names,`)
+          return id
+        }
         const added = await insertSoilReadings(
           db,
           { gardenId: garden.id, personId: person.id },
-          read.value.map((r) => ({ ...r, placeId: r.place ? places.get(r.place.toLowerCase())! : null })),
+          prepared.map((r) => ({ ...r, placeId: r.place ? placeIdOf(r.place) : null })),
         )
-        return { added, known: read.value.length - added }
+        return { added, known: prepared.length - added }
       },
     }),
     route(climateEndpoints.withdrawSoil, {
@@ -90,3 +101,7 @@ export function climateRoutes(pool: ComputePool): Route[] {
     }),
   ]
 }
+
+/** Ids of the garden's places, by their names in lower case. */
+const placesByName = async (db: Db, gardenId: string): Promise<Map<string, string>> =>
+  new Map((await listFeatures(db, gardenId)).filter(isPlace).map((p) => [p.name.toLowerCase(), p.id]))

@@ -3,13 +3,10 @@ import {
   addDays,
   castsShade,
   CLOCK_OUT_HOURS,
-  clockOffsetHours,
   instantsOf,
   placeOf,
   readingFault,
-  readLightLog,
   sceneOf,
-  type LuxSample,
   type ReadingFault,
 } from '@border/core'
 import type { Db } from '../database/connect.ts'
@@ -28,6 +25,7 @@ import {
 } from '../store/light.ts'
 import { changeObstruction, newBuilding } from '../work/changeObstruction.ts'
 import type { ComputePool } from '../work/compute.ts'
+import { readOn } from '../work/fileTasks.ts'
 import { compareWhatIfs, lightAhead, lightEvidence, surfaceOf } from '../work/light.ts'
 import type { LoggerService } from '../work/loggerService.ts'
 import { recheckGarden } from '../work/suspect.ts'
@@ -81,13 +79,18 @@ export function lightRoutes(pool: ComputePool, loggers: LoggerService): Route[] 
       },
     }),
     route(lightEndpoints.bringLog, {
-      handle: async ({ db, garden, person, body, nowMs }) => {
-        await featureAt(db, garden, body.placeId)
-        const zone = body.timeZone ?? garden.timeZone
-        const read = readLightLog(body.csv, zone, nowMs, body.name)
+      prepare: async ({ garden, body, nowMs }) => {
+        const timeZone = body.timeZone ?? garden.timeZone
+        const { csv: text, name } = body
+        const scene = sceneOf(garden, [])
+        const read = await readOn(pool)('logFile', { text, scene, timeZone, nowMs, name })
         if (!read.ok) throw fileRefusal(read.problems)
-        checkClock(garden, read.value, zone)
-        return { logId: await insertLog(db, garden.id, person.id, body, read.value) }
+        requireClockRight(read.value.clockOutHours, timeZone)
+        return read.value.samples
+      },
+      handle: async ({ db, garden, person, body, prepared }) => {
+        await featureAt(db, garden, body.placeId)
+        return { logId: await insertLog(db, garden.id, person.id, body, prepared) }
       },
     }),
     route(lightEndpoints.withdrawLog, {
@@ -155,10 +158,12 @@ async function featureAt(db: Db, garden: GardenAccess, placeId: string | undefin
   return place
 }
 
-/** @throws {Refusal} when the days of a log are not centred on the sun's noon */
-function checkClock(garden: GardenAccess, samples: readonly LuxSample[], zone: string): void {
-  const out = clockOffsetHours(sceneOf(garden, []), samples)
-  if (out === undefined || Math.abs(out) < CLOCK_OUT_HOURS) return
+/**
+ * @param out hours that the days of a log are off the sun's noon
+ * @throws {Refusal} where its clock was of another zone
+ */
+function requireClockRight(out: number, zone: string): void {
+  if (Math.abs(out) < CLOCK_OUT_HOURS) return
   const hours = Math.round(Math.abs(out) * 4) / 4
   throw new Refusal(
     422,

@@ -3,7 +3,7 @@ import { dayMonthYear, isInside, isPlace, ringOf, type Ring } from '@border/core
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
-import { route, type Route } from '../routing.ts'
+import { route, type Call, type Route } from '../routing.ts'
 import { findOnBench, plantFromBench } from '../store/bench.ts'
 import { listDecisionStory } from '../store/decisions.ts'
 import { findFeature } from '../store/gardens.ts'
@@ -25,6 +25,17 @@ import {
 import { findTaxon } from '../store/taxa.ts'
 import { plantingStanding } from '../work/standing.ts'
 import { looksTakenBackBy } from '../work/walk.ts'
+
+async function plantingNow({
+  db,
+  garden,
+  read,
+  params: { plantingId },
+}: Pick<Call<typeof plantingEndpoints.amend>, 'db' | 'garden' | 'read' | 'params'>) {
+  const names = new Map((await read.features()).map((f) => [f.id, f.name]))
+  const planting = await findPlanting(db, garden.id, plantingId)
+  return plantingStanding(plantingId, planting, (id) => names.get(id) ?? 'a place')
+}
 
 /** Plantings: put in, put right, and told. */
 export const plantingRoutes = (): Route[] => [
@@ -53,11 +64,7 @@ export const plantingRoutes = (): Route[] => [
     },
   }),
   route(plantingEndpoints.amend, {
-    stands: async ({ db, garden, read, params: { plantingId } }) => {
-      const names = new Map((await read.features()).map((f) => [f.id, f.name]))
-      const planting = await findPlanting(db, garden.id, plantingId)
-      return plantingStanding(plantingId, planting, (id) => names.get(id) ?? 'a place')
-    },
+    stands: plantingNow,
     handle: async ({ db, garden, person, params, body, today }) => {
       const planting = await findPlanting(db, garden.id, params.plantingId)
       if (!planting) throw notFound('This planting')
@@ -76,6 +83,7 @@ export const plantingRoutes = (): Route[] => [
     },
   }),
   route(plantingEndpoints.withdraw, {
+    stands: plantingNow,
     handle: async ({ db, garden, params }) => {
       if (!(await withdrawPlanting(db, garden.id, params.plantingId))) throw notFound('This planting')
     },

@@ -9,6 +9,7 @@ import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
 import { readOn } from '../work/fileTasks.ts'
 import { exportObservations, keepLooks, readLooks } from '../work/observationsFile.ts'
 import { bloomOfGarden, recordOfGarden } from '../work/record.ts'
+import { shareStanding } from '../work/standing.ts'
 
 /** How plants have done, and what that says. */
 export function recordRoutes(pool: ComputePool): Route[] {
@@ -39,6 +40,10 @@ export function recordRoutes(pool: ComputePool): Route[] {
       },
     }),
     route(recordEndpoints.setShare, {
+      stands: async ({ db, garden, body: { sign, cause } }) => {
+        const row = (await likelihoodsOf(db, garden)).find((r) => r.sign === sign && r.cause === cause)
+        return shareStanding(garden.practiceId, sign, cause, row?.share ?? 0)
+      },
       handle: async ({ db, garden, person, body }) => setSignShare(db, garden.practiceId, person.id, body),
     }),
     route(recordEndpoints.strikeOff, {

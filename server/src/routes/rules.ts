@@ -1,12 +1,13 @@
 import { ruleEndpoints } from '@border/contract'
-import { careRules } from '@border/core'
+import { careRules, followed } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { askCareJob } from '../store/jobs.ts'
-import { setSchool } from '../store/gardens.ts'
-import { listOwnRules, removeOwnRule, saveRuleChange } from '../store/rules.ts'
-import { findAskedJob, rulesOfGarden } from '../work/care.ts'
+import { findMember, setSchool } from '../store/gardens.ts'
+import { findRuleEdits, listOwnRules, removeOwnRule, saveRuleChange } from '../store/rules.ts'
+import { asAsked, findAskedJob, rulesOfGarden } from '../work/care.ts'
+import { ownRuleStanding, ruleStanding, schoolStanding } from '../work/standing.ts'
 
 /** The rules of care as a garden has them, its own among them, and the work they make. */
 export function rulesRoutes(): Route[] {
@@ -15,6 +16,11 @@ export function rulesRoutes(): Route[] {
       handle: ({ read }) => rulesOfGarden(read),
     }),
     route(ruleEndpoints.saveOwn, {
+      stands: async ({ db, garden, body: { id } }) => {
+        if (!id) return undefined
+        const own = (await listOwnRules(db, garden.id)).get(id)
+        return ownRuleStanding(garden.id, id, own && asAsked(id, own))
+      },
       handle: async ({ db, garden, person, body }) => {
         const { id: known, ...own } = body
         if (known && !(await listOwnRules(db, garden.id)).has(known)) throw notFound('This rule')
@@ -24,11 +30,22 @@ export function rulesRoutes(): Route[] {
       },
     }),
     route(ruleEndpoints.followSchool, {
+      stands: async ({ db, garden, person, body: { school } }) => {
+        const { schools } = (await findMember(db, person.id, garden.id))!.garden
+        return schoolStanding(garden.id, school, followed(schools, school))
+      },
       handle: async ({ db, garden, body }) => {
         await setSchool(db, garden.id, body.school, body.choice)
       },
     }),
     route(ruleEndpoints.change, {
+      stands: async ({ db, garden, params: { rule } }) => {
+        const { switched, adjusted } = await findRuleEdits(db, garden.id)
+        return ruleStanding(garden.id, rule, {
+          isOn: switched[rule] ?? !careRules.find((r) => r.id === rule)?.off,
+          adjusted: adjusted[rule] ?? null,
+        })
+      },
       handle: async ({ db, garden, person, params, body }) => {
         const own = await listOwnRules(db, garden.id)
         if (!careRules.some((r) => r.id === params.rule) && !own.has(params.rule)) throw notFound('This rule')

@@ -173,6 +173,13 @@ describe('files', () => {
       await head.post(`/gardens/${gardenId}/weather`, { weather: shortRecord.weather }),
       await head.post(`/gardens/${gardenId}/observations-file`, { csv: `${csv}\r\nno look,` }),
       await head.post('/taxa-file', { csv: 'botanical\r\nHosta' }),
+      await head.post(`/gardens/${gardenId}/soil-file`, { csv: 'day,celsius,place\n2026-09-01,14,Nowhere' }),
+      await head.post(`/gardens/${gardenId}/light-logs`, {
+        csv: 'time,lux\nnoon,1',
+        name: 'log.csv',
+        x: 5,
+        y: 11,
+      }),
     ]
     // A file that is wrong is refused with where, as one that was read here.
     expect(
@@ -183,10 +190,19 @@ describe('files', () => {
       [200, undefined],
       [422, expect.any(Number)],
       [422, expect.any(Number)],
+      [422, 1],
+      [422, 1],
     ])
-    expect(asked.mock.calls.map(([name]) => name)).toEqual(
-      expect.arrayContaining(['planFile', 'plantingsFile', 'weatherFile', 'observationsFile', 'taxaFile']),
-    )
+    const files = [
+      'planFile',
+      'plantingsFile',
+      'weatherFile',
+      'observationsFile',
+      'taxaFile',
+      'soilFile',
+      'logFile',
+    ]
+    expect(asked.mock.calls.map(([name]) => name)).toEqual(expect.arrayContaining(files))
     asked.mockRestore()
   })
 })

@@ -7,11 +7,15 @@ import {
   type ErrorAnswer,
   type FeatureView,
   type GardenView,
+  type LikelihoodView,
   type PlantingView,
+  type RuleView,
   type SeasonView,
 } from '@border/contract'
-import { addDays } from '@border/core'
+import { addDays, followed, schoolOf } from '@border/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { versionsOf } from '../store/versions.ts'
+import { ownRule } from './validWrites.ts'
 import { practiceWithGarden, shortRecord, type Client, type TestPractice } from './practice.ts'
 
 /** Two people who look at the same thing, and change it one after the other. */
@@ -250,24 +254,81 @@ const changes: Change[] = [
   },
 ]
 
-/** Everything that people have said of the garden, as it is recorded. */
-const recorded = async () => {
-  const { features, plantings, garden } = await look<GardenView>('')
-  const { people, days, gardens } = await crew()
-  const { decisions } = await look<AssessmentView>('/assessment')
-  const season = await look<SeasonView>('/season')
-  return {
-    features,
-    plantings,
-    garden,
-    people,
-    days,
-    gardens,
-    decisions: decisions.map((d) => d.id),
-    jobs: season.jobs.map((j) => [j.id, j.state, j.pinnedOn]).sort(),
-    leftOut: season.leftOut.map((j) => j.id).sort(),
-  }
-}
+/** Tried after the rest: what goes away is changed by others first. */
+const rules = async () => (await look<RuleView[]>('/rules')).filter((r) => !r.isOwn)
+changes.unshift(
+  {
+    endpoint: endpoints.plantings.withdraw,
+    of: async () => {
+      const seen = await planting('W-08')
+      return { path: `/plantings/${seen.id}/withdraw`, seen: plantingSeen(seen), theirs: {}, mine: {} }
+    },
+    says: /^It is no longer there\.$/,
+    goesAway: true,
+  },
+  {
+    endpoint: endpoints.rules.change,
+    of: async () => {
+      const { id, isOn, adjusted } = (await rules()).find((r) => r.isOn)!
+      return {
+        path: `/rules/${id}`,
+        seen: { isOn, adjusted },
+        theirs: { adjusted: { shiftDays: 6 } },
+        mine: { isOn: false },
+      }
+    },
+    says: /^It is adjusted: 6 days later\.$/,
+  },
+  {
+    endpoint: endpoints.rules.saveOwn,
+    of: async () => {
+      const { body } = await practice.head.post(`/gardens/${practice.gardenId}/rules`, ownRule)
+      const seen = (await look<RuleView[]>('/rules')).find((r) => r.id === body.id)!.own
+      const again = (does: string) => ({ ...ownRule, id: body.id as string, does })
+      return { path: '/rules', seen, theirs: again('hoe and rake'), mine: again('hoe by hand') }
+    },
+    says: /^It says “hoe and rake” now\.$/,
+  },
+  {
+    endpoint: endpoints.rules.followSchool,
+    of: async () => {
+      const school = 'cutting-back'
+      const choice = followed((await look<GardenView>('')).schools, school)
+      const other = schoolOf(school).choices.find((c) => c.id !== choice)!
+      return {
+        path: '/schools',
+        seen: { choice },
+        theirs: { school, choice: other.id },
+        mine: { school, choice },
+      }
+    },
+    says: /^Followed: /,
+  },
+  {
+    endpoint: endpoints.climates.sayKnown,
+    of: () =>
+      Promise.resolve({
+        path: '/known-climate',
+        seen: { known: null },
+        theirs: { lastFrost: '05-14' },
+        mine: { lastFrost: '04-30' },
+      }),
+    says: /^Last frost of spring: 14 May\.$/,
+  },
+  {
+    endpoint: endpoints.records.setShare,
+    of: async () => {
+      const { rows } = await look<LikelihoodView>('/likelihoods')
+      const { sign, cause, share } = rows.find((r) => r.share === 0.5) ?? rows[0]!
+      const put = (to: number) => ({ sign, cause, share: to })
+      return { path: '/likelihoods', seen: { share }, theirs: put(0.15), mine: put(0.35) }
+    },
+    says: /speaks for it 15 times in 100; you saw \d+\.$/,
+  },
+)
+
+/** The versions of all that is recorded of the garden, which the database raises itself. */
+const recorded = () => versionsOf(practice.db, practice.gardenId)
 
 const send = (who: Client, path: string, body: object) =>
   who.post(`/gardens/${practice.gardenId}${path}`, body)

@@ -17,6 +17,7 @@ import {
   type CareJob,
   type CareRule,
   type Place,
+  type OwnRule,
 } from '@border/core'
 import type { OwnRuleRequest, RuleView } from '@border/contract'
 import { group } from 'd3-array'
@@ -165,7 +166,7 @@ export async function rulesOfGarden(reader: GardenReader): Promise<RuleView[]> {
       ...ruleWords(rule, garden),
       isOn: edits.switched[rule.id] ?? !rule.off,
       isOwn: said !== undefined,
-      own: said ? { id: rule.id, ...(said as Omit<OwnRuleRequest, 'id'>) } : null,
+      own: said ? asAsked(rule.id, said) : null,
       adjusted: edits.adjusted[rule.id] ?? null,
       touches: touched.map((s) =>
         'taxon' in s
@@ -186,6 +187,12 @@ export async function rulesOfGarden(reader: GardenReader): Promise<RuleView[]> {
     }
   })
 }
+
+/** A rule of the garden's own as it is asked for: what is put right begins from it. */
+export const asAsked = (id: string, own: OwnRule): OwnRuleRequest => ({
+  id,
+  ...(own as Omit<OwnRuleRequest, 'id'>),
+})
 
 const everySwitchedOn = (own: readonly CareRule[]): Record<string, boolean> =>
   Object.fromEntries([...careRules, ...own].map((r) => [r.id, true]))

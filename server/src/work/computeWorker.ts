@@ -80,4 +80,12 @@ export const record = (task: ComputeTasks['record']) => recordResult(task)
 export const bloom = (task: ComputeTasks['bloom']) => bloomResult(task)
 export const diagnose = ({ plantings, table, year }: ComputeTasks['diagnose']) =>
   diagnosePlantings(plantings, table, year)
-export { observationsFile, planFile, plantingsFile, taxaFile, weatherFile } from './fileTasks.ts'
+export {
+  logFile,
+  observationsFile,
+  planFile,
+  plantingsFile,
+  soilFile,
+  taxaFile,
+  weatherFile,
+} from './fileTasks.ts'

@@ -37,5 +37,7 @@ export const {
   weatherFile,
   taxaFile,
   observationsFile,
+  soilFile,
+  logFile,
 } = await import(outfile)
 rmSync(folder, { recursive: true })

@@ -1,15 +1,20 @@
 import {
+  clockOffsetHours,
+  readLightLog,
   readObservations,
   readPlan,
   readPlantings,
+  readSoil,
   readTaxa,
   readWeather,
   type FileResult,
   type IsoDate,
   type Located,
+  type LuxSample,
   type ObservationRow,
   type Plan,
   type PlantingRow,
+  type Scene,
 } from '@border/core'
 import type { ComputePool } from './compute.ts'
 
@@ -37,7 +42,30 @@ export const observationsFile = ({
   today: IsoDate
 }): FileResult<ObservationRow[]> => readObservations(text, plantings, today)
 
-const files = { planFile, plantingsFile, weatherFile, taxaFile, observationsFile }
+export const soilFile = ({
+  text,
+  places,
+  today,
+}: Text & { places: string[]; today: IsoDate }): ReturnType<typeof readSoil> =>
+  readSoil(text, new Set(places), today)
+/** A logger's samples, and by how many hours its clock seems to be out where that can be told; 0 where it cannot. */
+export function logFile({
+  text,
+  scene,
+  timeZone,
+  nowMs,
+  name,
+}: Text & { scene: Scene; timeZone: string; nowMs: number; name: string }): FileResult<{
+  samples: LuxSample[]
+  clockOutHours: number
+}> {
+  const read = readLightLog(text, timeZone, nowMs, name)
+  return read.ok
+    ? { ok: true, value: { samples: read.value, clockOutHours: clockOffsetHours(scene, read.value) ?? 0 } }
+    : read
+}
+
+const files = { planFile, plantingsFile, weatherFile, taxaFile, observationsFile, soilFile, logFile }
 type Files = typeof files
 
 /** Reads a file of a kind. */

@@ -1,6 +1,8 @@
 import {
   plantingSeen,
+  type climateEndpoints,
   type crewEndpoints,
+  type ruleEndpoints,
   type CrewPersonView,
   type DecisionView,
   type FeatureView,
@@ -11,7 +13,16 @@ import {
   type SeenOf,
   type verdictEndpoints,
 } from '@border/contract'
-import { counted, dayMonthYear, listed } from '@border/core'
+import {
+  counted,
+  dayMonthYear,
+  listed,
+  schoolOf,
+  signWords,
+  type SchoolId,
+  type SignCause,
+  type SignId,
+} from '@border/core'
 import { isDeepStrictEqual } from 'node:util'
 import type { Standing } from '../meanwhile.ts'
 
@@ -28,7 +39,7 @@ const one = <Seen>(
   differs: (seen) => ({ names: [name], says: as ? tell(as, seen) : [] }),
 })
 
-const told = (...said: (string | false | null | undefined)[]): string[] =>
+const told = (...said: (string | false | 0 | null | undefined)[]): string[] =>
   said.filter((s): s is string => !!s)
 
 const day = (on: string) => dayMonthYear(on)
@@ -214,3 +225,74 @@ export const gardenStanding = (
       now.northDeg !== seen.northDeg && `North lies at ${now.northDeg}° on its plan.`,
     ),
   )
+
+type RuleSaid = SeenOf<typeof ruleEndpoints.change>
+
+const adjustedWords = ({ shiftDays, everyDays, everySeasons, labour }: NonNullable<RuleSaid['adjusted']>) =>
+  listed(
+    told(
+      shiftDays && `${counted(Math.abs(shiftDays), 'day')} ${shiftDays < 0 ? 'earlier' : 'later'}`,
+      everyDays && `every ${counted(everyDays, 'day')}`,
+      everySeasons && `every ${counted(everySeasons, 'season')}`,
+      labour !== undefined && labour !== 1 && `${labour} times the time`,
+    ),
+  )
+
+export const ruleStanding = (gardenId: string, id: string, rule: RuleSaid): Standing<RuleSaid> =>
+  one(`rule ${id} of ${gardenId}`, rule, (now, seen) =>
+    told(
+      now.isOn !== seen.isOn && (now.isOn ? 'It is in force again.' : 'It is out of force.'),
+      !isDeepStrictEqual(now.adjusted, seen.adjusted) &&
+        (now.adjusted && adjustedWords(now.adjusted)
+          ? `It is adjusted: ${adjustedWords(now.adjusted)}.`
+          : 'It is as it ships again.'),
+    ),
+  )
+
+type OwnRuleSaid = SeenOf<typeof ruleEndpoints.saveOwn>
+
+export const ownRuleStanding = (
+  gardenId: string,
+  id: string,
+  rule: OwnRuleSaid | undefined,
+): Standing<OwnRuleSaid> =>
+  one(`own rule ${id} of ${gardenId}`, rule, (now, seen) =>
+    told(
+      now.does !== seen.does && `It says “${now.does}” now.`,
+      now.does === seen.does && 'Its window, its time or its steps were put otherwise.',
+    ),
+  )
+
+export const schoolStanding = (
+  gardenId: string,
+  school: SchoolId,
+  choice: string,
+): Standing<{ choice: string }> =>
+  one(`school ${school} of ${gardenId}`, { choice }, (now) => [
+    `Followed: ${schoolOf(school).choices.find((c) => c.id === now.choice)?.does ?? now.choice}.`,
+  ])
+
+type KnownSaid = SeenOf<typeof climateEndpoints.sayKnown>
+
+/** `14 May` */
+const dayOfYear = (monthDay: string) => dayMonthYear(`2024-${monthDay}`).replace(' 2024', '')
+
+export const knownStanding = (gardenId: string, known: KnownSaid['known']): Standing<KnownSaid> =>
+  one(`climate of ${gardenId}`, { known }, (now) =>
+    told(
+      now.known?.lastFrost && `Last frost of spring: ${dayOfYear(now.known.lastFrost)}.`,
+      now.known?.firstFrost && `First frost of autumn: ${dayOfYear(now.known.firstFrost)}.`,
+      now.known?.coldestC !== undefined && `Coldest: ${now.known.coldestC} °C.`,
+      !now.known && 'What was said of the climate was taken back.',
+    ),
+  )
+
+export const shareStanding = (
+  practiceId: string,
+  sign: SignId,
+  cause: SignCause,
+  share: number,
+): Standing<{ share: number }> =>
+  one(`share of ${sign} under ${cause} in ${practiceId}`, { share }, (now, seen) => [
+    `${signWords(sign)} speaks for it ${Math.round(100 * now.share)} times in 100; you saw ${Math.round(100 * seen.share)}.`,
+  ])

@@ -1,5 +1,6 @@
 import {
   plantingEndpoints,
+  plantingSeen,
   recordEndpoints,
   walkEndpoints,
   type PlantingStory,
@@ -253,14 +254,19 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
   const { tag } = planting
   const one = { gardenId: view.garden.id, plantingId: planting.id }
   const restore = useGardenWrite(plantingEndpoints.restore, one, `${tag} is in the garden again.`)
-  const takeOut = useGardenWrite(plantingEndpoints.withdraw, one, () => (
-    <>
-      {tag} is taken out.{' '}
-      <Button size="small" onClick={() => restore.mutate({})}>
-        Bring it back
-      </Button>
-    </>
-  ))
+  const takeOut = useGardenWrite(
+    plantingEndpoints.withdraw,
+    one,
+    () => (
+      <>
+        {tag} is taken out.{' '}
+        <Button size="small" onClick={() => restore.mutate({})}>
+          Bring it back
+        </Button>
+      </>
+    ),
+    () => plantingSeen(planting),
+  )
   // Its story is gone with it, and this form with the story: what comes after must not wait for either.
   const goOut = () =>
     takeOut.mutateAsync({}).then(

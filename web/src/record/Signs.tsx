@@ -204,6 +204,7 @@ function ShareRow({ row, canEdit }: { row: LikelihoodView['rows'][number]; canEd
     recordEndpoints.setShare,
     { gardenId: view.garden.id },
     'The garden’s signs are read anew.',
+    () => ({ share: row.share }),
   )
   const changed = row.shipped !== null && Math.abs(row.share - row.shipped) > 0.001
   return (

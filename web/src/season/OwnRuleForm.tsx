@@ -13,6 +13,7 @@ import {
   type Skill,
 } from '@border/core'
 import { Checkbox, Form, Input, InputNumber, Radio, Select } from 'antd'
+import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useTaxa } from '../plants/queries.ts'
@@ -122,10 +123,13 @@ function requestOf(id: string | undefined, f: Filled): OwnRuleRequest {
 /** A rule of the garden's own: what is done to what, between which points of the year, and what it takes. */
 export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose: () => void }) {
   const { view } = useGardenContext()
+  // What the form began with: it is not filled in anew while somebody works on it.
+  const [seen] = useState(rule)
   const save = useGardenWrite(
     ruleEndpoints.saveOwn,
     { gardenId: view.garden.id },
     'The rule is kept; the season’s jobs follow it.',
+    () => seen,
   )
   const [form] = Form.useForm<Filled>()
   const what = Form.useWatch('what', form) ?? rule?.on.what ?? 'plants'

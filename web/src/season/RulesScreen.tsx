@@ -82,7 +82,10 @@ function Rule({ rule }: { rule: RuleView }) {
   const { view, isHead } = useGardenContext()
   const [opened, setOpened] = useState<'adjust' | 'edit'>()
   const params = { gardenId: view.garden.id, rule: rule.id }
-  const change = useGardenWrite(ruleEndpoints.change, params, 'Kept; the season’s jobs follow it.')
+  const change = useGardenWrite(ruleEndpoints.change, params, 'Kept; the season’s jobs follow it.', () => ({
+    isOn: rule.isOn,
+    adjusted: rule.adjusted,
+  }))
   const off = !rule.isOn || rule.school?.followed === false
   const close = () => setOpened(undefined)
   return (

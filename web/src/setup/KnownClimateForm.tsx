@@ -27,8 +27,12 @@ const requestOf = (f: Fields): KnownClimate => ({
 export function KnownClimateForm() {
   const { view, isHead } = useGardenContext()
   const known = view.knownClimate
-  const keep = useGardenWrite(climateEndpoints.sayKnown, { gardenId: view.garden.id }, (k) =>
-    Object.keys(k).length > 0 ? 'Kept; dates follow it.' : 'Taken back; dates go by the record again.',
+  const keep = useGardenWrite(
+    climateEndpoints.sayKnown,
+    { gardenId: view.garden.id },
+    (k) =>
+      Object.keys(k).length > 0 ? 'Kept; dates follow it.' : 'Taken back; dates go by the record again.',
+    () => ({ known }),
   )
   return (
     <>

@@ -83,6 +83,7 @@ function Schools() {
     ruleEndpoints.followSchool,
     { gardenId: view.garden.id },
     'Kept; the season’s jobs follow it.',
+    ({ school }) => ({ choice: followed(view.schools, school) }),
   )
   return (
     <section>
