@@ -26,6 +26,16 @@ describe('every endpoint', () => {
     }
   })
 
+  it('that is sent what was seen of a thing has nothing else of that name in its body', () => {
+    const seeing = all.filter(([, e]) => e.sees)
+    expect(seeing.length).toBeGreaterThan(15)
+    for (const [name, { method, body, writes }] of seeing) {
+      expect([name, method, writes]).toEqual([name, 'post', true])
+      const shape = (body as { shape?: object } | undefined)?.shape ?? {}
+      expect([name, 'seen' in shape]).toEqual([name, false])
+    }
+  })
+
   it('that every member may use changes nothing', () => {
     for (const [name, e] of inGarden)
       if (typeof e.access === 'object' && e.access.garden === 'keeper')

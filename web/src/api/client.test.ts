@@ -1,5 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { crewEndpoints, gardenEndpoints, photoEndpoints, verdictEndpoints } from '@border/contract'
+import {
+  crewEndpoints,
+  gardenEndpoints,
+  lightEndpoints,
+  photoEndpoints,
+  verdictEndpoints,
+} from '@border/contract'
 import { ApiError, ask, changeSession, hrefOf, write } from './client.ts'
 
 type Call = { path: string; headers: Record<string, string> }
@@ -50,6 +56,21 @@ describe('a write', () => {
     await write(gardenEndpoints.create, made)
     expect(calls[0]!.headers['idempotency-key']).not.toBe(calls[1]!.headers['idempotency-key'])
   })
+})
+
+it('what was seen goes beside the body where it was said, and is nothing else of a body that has one', async () => {
+  const bodies: unknown[] = []
+  vi.stubGlobal('fetch', (_: string, init: { body: string }) => {
+    bodies.push(JSON.parse(init.body))
+    return json(200, {})()
+  })
+  const params = { gardenId: 'g' }
+  const day = { day: '2026-09-21', minutes: 0 }
+  await write(crewEndpoints.setDay, { params, body: day, seen: { minutes: null } })
+  await write(crewEndpoints.setDay, { params, body: day })
+  const reading = { at: '2026-09-13T11:00:00Z', x: 1, y: 2, seen: 'dappled' as const }
+  await write(lightEndpoints.takeReading, { params, body: reading })
+  expect(bodies).toEqual([{ ...day, seen: { minutes: null } }, day, reading])
 })
 
 it('the token of the session last answered goes with every change and with no read', async () => {

@@ -62,6 +62,12 @@ export function hrefOf<E extends Endpoint>(endpoint: E, { params, query }: Omit<
   return `/api${addressOf(endpoint.path, params ?? {})}${search && `?${search}`}`
 }
 
+/** What was seen goes beside the body, where it was said. */
+const bodyOf = <E extends Endpoint>({ body, seen }: Sent<E>): object => ({
+  ...(body as object | undefined),
+  ...(seen !== undefined && { seen }),
+})
+
 async function send<E extends Endpoint>(
   endpoint: E,
   sent: Sent<E>,
@@ -80,7 +86,7 @@ async function send<E extends Endpoint>(
           ...(isPost ? postHeaders() : {}),
           ...(key ? { 'idempotency-key': key } : {}),
         },
-        body: isPost ? JSON.stringify({ ...(sent.body as object | undefined), seen: sent.seen }) : undefined,
+        body: isPost ? JSON.stringify(bodyOf(sent)) : undefined,
       }))
   } catch (error) {
     if (signal?.aborted) throw error

@@ -2,9 +2,11 @@ import 'fake-indexeddb/auto'
 import fc from 'fast-check'
 import { openDB } from 'idb'
 import { describe, expect, it, vi } from 'vitest'
+import type { PersistedQuery } from '@tanstack/query-persist-client-core'
 import { MemoryOutbox } from './memoryOutbox.ts'
 import { Openable } from './openable.ts'
 import type { Outbox, Queued, QueuedJob } from './queued.ts'
+import { forgetKept, keptAnswers } from './store.ts'
 
 const job = (id: string, gardenId: string, minutes: number): QueuedJob => ({
   id,
@@ -133,5 +135,22 @@ describe('a database of the browser', () => {
     openable.closed()
     expect(await openable.get()).toBe('open')
     expect(open).toHaveBeenCalledTimes(3)
+  })
+})
+
+describe('what the device keeps of answers', () => {
+  const answer = (dataUpdatedAt: number) =>
+    ({ buster: '', queryHash: 'h', queryKey: ['h'], state: { dataUpdatedAt } }) as unknown as PersistedQuery
+
+  it('is forgotten with all that is still on its way to be kept: the next person has none of it', async () => {
+    const before = Date.now() - 1
+    await keptAnswers.setItem('known', answer(before))
+    expect(await keptAnswers.getItem('known')).toBeDefined()
+    await forgetKept()
+    expect(await keptAnswers.getItem('known')).toBeUndefined()
+    await keptAnswers.setItem('late', answer(before))
+    expect(await keptAnswers.getItem('late')).toBeUndefined()
+    await keptAnswers.setItem('theirs', answer(Date.now()))
+    expect(await keptAnswers.getItem('theirs')).toBeDefined()
   })
 })

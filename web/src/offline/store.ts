@@ -95,10 +95,14 @@ async function ifKept<T>(does: (db: IDBPDatabase<AnswersDb>) => Promise<T>): Pro
   }
 }
 
+/** When this device last forgot: an answer from before is of whoever was here then, however late it comes to be kept. */
+let forgottenAt = 0
+
 /** Answers of the server, kept for where there is no connection. */
 export const keptAnswers: AsyncStorage<PersistedQuery> = {
   getItem: (key) => ifKept((db) => db.get('answers', key)),
-  setItem: (key, query) => ifKept((db) => db.put('answers', query, key)),
+  setItem: (key, query) =>
+    query.state.dataUpdatedAt < forgottenAt ? undefined : ifKept((db) => db.put('answers', query, key)),
   removeItem: (key) => ifKept((db) => db.delete('answers', key)),
   entries: async () => {
     const found = await ifKept((db) => Promise.all([db.getAllKeys('answers'), db.getAll('answers')]))
@@ -109,5 +113,6 @@ export const keptAnswers: AsyncStorage<PersistedQuery> = {
 
 /** Answers are one person's; what waits to be sent stays, and is sent as theirs. */
 export async function forgetKept(): Promise<void> {
+  forgottenAt = Date.now()
   await ifKept((db) => db.clear('answers'))
 }

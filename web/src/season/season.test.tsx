@@ -112,7 +112,8 @@ describe('a rule', () => {
     await user.click(await screen.findByRole('switch', { name: `${first.does} (${first.id})` }))
     await screen.findByText('Kept; the season’s jobs follow it.')
     const [asked] = server.askedOf(ruleEndpoints.change)
-    expect([asked!.params, asked!.body]).toEqual([{ gardenId, rule: first.id }, { isOn: false }])
+    const seen = { isOn: first.isOn, adjusted: first.adjusted }
+    expect([asked!.params, asked!.body]).toEqual([{ gardenId, rule: first.id }, { isOn: false, seen }])
   })
 
   it('is found by the plant that it touches', async () => {

@@ -72,8 +72,6 @@ export class MockServer {
   static async fresh(): Promise<MockServer> {
     cleanup()
     const server = new MockServer()
-    // What was answered before is still being kept.
-    await new Promise((resolve) => setTimeout(resolve, 30))
     localStorage.clear()
     await forgetKept().catch(() => {})
     return server
