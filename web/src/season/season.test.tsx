@@ -113,7 +113,10 @@ describe('a rule', () => {
     await screen.findByText('Kept; the season’s jobs follow it.')
     const [asked] = server.askedOf(ruleEndpoints.change)
     const seen = { isOn: first.isOn, adjusted: first.adjusted }
-    expect([asked!.params, asked!.body]).toEqual([{ gardenId, rule: first.id }, { isOn: false, seen }])
+    expect([asked!.params, asked!.body]).toEqual([
+      { gardenId, rule: first.id },
+      { isOn: false, seen },
+    ])
   })
 
   it('is found by the plant that it touches', async () => {
