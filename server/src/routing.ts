@@ -205,14 +205,15 @@ async function doWrite(
         else await lockPractice(trx, person.practiceId)
         if ((await standsAs(trx)) !== basis) throw new Moved()
         // As it stands now that nobody else changes it; it may have gone to another crew, or from this person.
-        const held = garden && (await findMember(trx, person.id, garden.id))?.garden
-        if (garden && !held) throw notFound('This garden')
-        const standing = await r.stands?.(callOn(trx, held, prepared))
-        if (standing && seen !== undefined) await requireAsSeen(trx, person.id, standing, seen as never)
+        const held = garden && (await asMember(trx, person.id, garden.id))
+        const standing = seen !== undefined && (await r.stands?.(callOn(trx, held)))
+        if (standing) await requireAsSeen(trx, person.id, standing, seen as never)
         const changes = await watchChanges(trx, person.practiceId, enqueue)
         const made = await r.handle(callOn(trx, held, prepared), { req, res })
-        const left = standing && (await r.stands?.(callOn(trx, held, prepared)))
-        if (left) await nameChanged(trx, write.key, left)
+        if (r.stands) {
+          const left = await r.stands(callOn(trx, garden && (await asMember(trx, person.id, garden.id))))
+          if (left) await nameChanged(trx, write.key, left)
+        }
         toFollow = await changes.asked({ gardenId: garden?.id ?? null, personId: person.id })
         return made
       }
@@ -230,6 +231,13 @@ async function doWrite(
         )
     }
   }
+}
+
+/** @throws {Refusal} where the garden is not, or no longer, one of the person's */
+async function asMember(trx: Db, personId: string, gardenId: string): Promise<GardenAccess> {
+  const member = await findMember(trx, personId, gardenId)
+  if (!member) throw notFound('This garden')
+  return member.garden
 }
 
 function clockOf(

@@ -5,7 +5,6 @@ import { route, type Route } from '../routing.ts'
 import {
   addMember,
   amendGarden,
-  findMember,
   listGardensFor,
   listWithdrawnGardens,
   restoreGarden,
@@ -85,8 +84,7 @@ export const gardenRoutes = (pool: ComputePool): Route[] => [
     handle: ({ read, query, today }) => gardenNow(read, pool, query.on ?? today),
   }),
   route(gardenEndpoints.amend, {
-    stands: async ({ db, garden, person }) =>
-      gardenStanding(garden.id, (await findMember(db, person.id, garden.id))!.garden),
+    stands: ({ garden }) => Promise.resolve(gardenStanding(garden.id, garden)),
     handle: ({ db, garden, person, body }) => amendGarden(db, garden, person.id, body),
   }),
   route(gardenEndpoints.withdraw, {

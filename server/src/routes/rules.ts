@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { askCareJob } from '../store/jobs.ts'
-import { findMember, setSchool } from '../store/gardens.ts'
+import { setSchool } from '../store/gardens.ts'
 import { findRuleEdits, listOwnRules, removeOwnRule, saveRuleChange } from '../store/rules.ts'
 import { asAsked, findAskedJob, rulesOfGarden } from '../work/care.ts'
 import { ownRuleStanding, ruleStanding, schoolStanding } from '../work/standing.ts'
@@ -30,10 +30,8 @@ export function rulesRoutes(): Route[] {
       },
     }),
     route(ruleEndpoints.followSchool, {
-      stands: async ({ db, garden, person, body: { school } }) => {
-        const { schools } = (await findMember(db, person.id, garden.id))!.garden
-        return schoolStanding(garden.id, school, followed(schools, school))
-      },
+      stands: ({ garden: { id, schools }, body: { school } }) =>
+        Promise.resolve(schoolStanding(id, school, followed(schools, school))),
       handle: async ({ db, garden, body }) => {
         await setSchool(db, garden.id, body.school, body.choice)
       },

@@ -15,6 +15,7 @@ import {
 } from '@border/contract'
 import {
   counted,
+  dayMonth,
   dayMonthYear,
   listed,
   schoolOf,
@@ -41,8 +42,6 @@ const one = <Seen>(
 
 const told = (...said: (string | false | 0 | null | undefined)[]): string[] =>
   said.filter((s): s is string => !!s)
-
-const day = (on: string) => dayMonthYear(on)
 
 type Entry = { date: string; action: string } & Record<string, unknown>
 const entriesOf = (f: FeatureView) => (f.properties.events ?? []) as unknown as Entry[]
@@ -83,11 +82,14 @@ function partDiffers(now: FeatureView, seen: FeatureView): string[] {
     now.name !== seen.name && `It is called ${now.name} now.`,
     !isDeepStrictEqual(now.geometry, seen.geometry) && 'It is drawn otherwise.',
     now.from !== seen.from &&
-      (now.from ? `It stands since ${day(now.from)}.` : 'It has no first day any more.'),
-    now.to !== seen.to && (now.to ? `It is gone from ${day(now.to)}.` : 'It stands after all.'),
-    ...without(is, was).map((e) => `It was ${entryWords[e.action]?.(e) ?? e.action} on ${day(e.date)}.`),
+      (now.from ? `It stands since ${dayMonthYear(now.from)}.` : 'It has no first day any more.'),
+    now.to !== seen.to && (now.to ? `It is gone from ${dayMonthYear(now.to)}.` : 'It stands after all.'),
+    ...without(is, was).map(
+      (e) => `It was ${entryWords[e.action]?.(e) ?? e.action} on ${dayMonthYear(e.date)}.`,
+    ),
     ...without(was, is).map(
-      (e) => `That it was ${entryWords[e.action]?.(e) ?? e.action} on ${day(e.date)} was taken back.`,
+      (e) =>
+        `That it was ${entryWords[e.action]?.(e) ?? e.action} on ${dayMonthYear(e.date)} was taken back.`,
     ),
     ...changed
       .filter((key) => sizeNames[key])
@@ -116,7 +118,7 @@ export const jobStanding = (id: string, job: JobSaid | undefined): Standing<JobS
       now.state !== seen.state && stateWords[now.state],
       now.state === 'open' &&
         now.pinnedOn !== seen.pinnedOn &&
-        (now.pinnedOn ? `It is pinned to ${day(now.pinnedOn)}.` : 'It is pinned to no day.'),
+        (now.pinnedOn ? `It is pinned to ${dayMonthYear(now.pinnedOn)}.` : 'It is pinned to no day.'),
     ),
   )
 
@@ -153,10 +155,10 @@ type DaySaid = SeenOf<typeof crewEndpoints.setDay>
 export const dayStanding = (crewId: string, on: string, said: DaySaid): Standing<DaySaid> =>
   one(`day ${on} of ${crewId}`, said, ({ minutes }) => [
     minutes === null
-      ? `${day(on)} is a day like any other again.`
+      ? `${dayMonthYear(on)} is a day like any other again.`
       : minutes === 0
-        ? `${day(on)} is a day without work.`
-        : `On ${day(on)} each works ${counted(minutes, 'minute')}.`,
+        ? `${dayMonthYear(on)} is a day without work.`
+        : `On ${dayMonthYear(on)} each works ${counted(minutes, 'minute')}.`,
   ])
 
 type WordsSaid = SeenOf<typeof verdictEndpoints.decide>
@@ -176,7 +178,7 @@ export function wordsStanding(
   const wordOn = (id: string) => {
     const d = latest.get(id)
     if (!d) return `Nothing is decided of ${tagOf(id)}.`
-    const word = d.choice === 'wait' ? `is left until ${day(d.waitUntil!)}` : `decided: ${d.action}`
+    const word = d.choice === 'wait' ? `is left until ${dayMonthYear(d.waitUntil!)}` : `decided: ${d.action}`
     return `${tagOf(id)} ${word}, by ${d.decidedBy}.`
   }
   return {
@@ -203,7 +205,7 @@ export function plantingStanding(
       (now.placeId !== seen.placeId || now.x !== seen.x || now.y !== seen.y) &&
         `It stands ${now.placeId === seen.placeId ? 'elsewhere in' : 'in'} ${placeName(now.placeId)}.`,
       now.plantedCount !== seen.plantedCount && `${now.plantedCount} were planted.`,
-      now.plantedOn !== seen.plantedOn && `It was planted on ${day(now.plantedOn)}.`,
+      now.plantedOn !== seen.plantedOn && `It was planted on ${dayMonthYear(now.plantedOn)}.`,
       (now.source !== seen.source || now.role !== seen.role) &&
         `It is ${now.source}${now.role ? `, as ${now.role}` : ''}.`,
     ),
@@ -274,8 +276,8 @@ export const schoolStanding = (
 
 type KnownSaid = SeenOf<typeof climateEndpoints.sayKnown>
 
-/** `14 May` */
-const dayOfYear = (monthDay: string) => dayMonthYear(`2024-${monthDay}`).replace(' 2024', '')
+/** Of a day of every year: a leap year has all of them. */
+const dayOfYear = (monthDay: string) => dayMonth(`2024-${monthDay}`)
 
 export const knownStanding = (gardenId: string, known: KnownSaid['known']): Standing<KnownSaid> =>
   one(`climate of ${gardenId}`, { known }, (now) =>

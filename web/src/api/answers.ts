@@ -49,15 +49,19 @@ export const persister = experimental_createQueryPersister<PersistedQuery>({
   refetchOnRestore: false,
 })
 
-/** What the device keeps is shown at once; the server is asked anew all the same. */
+/** What the device keeps is shown at once; the server is asked anew all the same, as long as anybody waits for it. */
 export const asKept: typeof persister.persisterFn = async (asked, context, query) => {
+  // Taken before the device has looked: a query whose signal is taken is given up as soon as nobody waits for it.
+  const { client, signal } = context
   let isAsked = false
   const ask: typeof asked = (c) => {
     isAsked = true
+    signal.throwIfAborted()
     return asked(c)
   }
+  const isKnown = () => client.getQueryCache().get(query.queryHash) === query
   const answer = await persister.persisterFn(ask, context, query)
-  if (!isAsked) setTimeout(() => void query.fetch().catch(() => {}))
+  if (!isAsked) setTimeout(() => isKnown() && void query.fetch().catch(() => {}))
   return answer
 }
 

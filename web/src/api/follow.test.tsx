@@ -17,7 +17,7 @@ import {
   type VersionsView,
 } from '@border/contract'
 import { act, screen, waitFor, within } from '@testing-library/react'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, onTestFinished, vi } from 'vitest'
 import { keptAnswers } from '../offline/store.ts'
 import { openApp } from '../test/openApp.tsx'
 import { answerTo, gardenId, MockServer, plantingId, Refuses } from '../test/server.ts'
@@ -240,6 +240,53 @@ describe('what a device keeps', () => {
     await server.settled()
     expect((await kept()).join()).not.toContain('/record')
     expect(screen.queryByText(/planting-season/)).toBeNull()
+  })
+})
+
+describe('an answer that nobody waits for any more', () => {
+  /** Has the device look for what it keeps until it is let go. */
+  function slowDevice() {
+    const getItem = keptAnswers.getItem
+    let letGo = () => {}
+    const gate = new Promise<void>((resolve) => (letGo = resolve))
+    const looksFor = vi.spyOn(keptAnswers, 'getItem').mockImplementation(async (key) => {
+      if (key.includes('/record')) await gate
+      return getItem(key)
+    })
+    onTestFinished(() => looksFor.mockRestore())
+    return { letGo, isLookedFor: () => looksFor.mock.calls.some(([key]) => key.includes('/record')) }
+  }
+
+  it.each([
+    { where: 'the screen', leaves: (app: ReturnType<typeof openApp>) => app.router.navigate('../walk') },
+    { where: 'the application', leaves: (app: ReturnType<typeof openApp>) => app.unmount() },
+  ])('is not asked for where $where is left before the device has looked', async ({ leaves }) => {
+    const device = slowDevice()
+    const app = openApp(`/g/${gardenId}/record`)
+    await waitFor(() => expect(device.isLookedFor()).toBe(true))
+    await act(async () => leaves(app))
+    device.letGo()
+    await server.settled()
+    expect(server.askedOf(recordEndpoints.read)).toEqual([])
+  })
+
+  it('is not asked for anew where all that was known is forgotten as the device has found it', async () => {
+    const { unmount } = await opened('record')
+    await waitFor(async () => expect((await keptAnswers.entries!()).join()).toContain('/record'))
+    unmount()
+    const asked = server.askedOf(recordEndpoints.read).length
+    const device = slowDevice()
+    const app = openApp(`/g/${gardenId}/record`)
+    await waitFor(() => expect(device.isLookedFor()).toBe(true))
+    const [query] = app.client
+      .getQueryCache()
+      .findAll({ predicate: (q) => q.queryKey.join().endsWith('/record') })
+    device.letGo()
+    expect(await query!.promise).toBeTruthy()
+    app.unmount()
+    app.client.clear()
+    await server.settled()
+    expect(server.askedOf(recordEndpoints.read)).toHaveLength(asked)
   })
 })
 

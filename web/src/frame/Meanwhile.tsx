@@ -5,11 +5,13 @@ import './meanwhile.css'
 import { momentText } from './words.ts'
 
 interface Asked {
+  id: number
   meanwhile: Meanwhile
   answer: (mine: boolean) => void
 }
 
 let waiting: readonly Asked[] = []
+let last = 0
 const listeners = new Set<() => void>()
 function show(next: readonly Asked[]): void {
   waiting = next
@@ -24,6 +26,7 @@ function show(next: readonly Asked[]): void {
 export const askMeanwhile = (meanwhile: Meanwhile): Promise<boolean> =>
   new Promise((resolve) => {
     const asked: Asked = {
+      id: ++last,
       meanwhile,
       answer: (mine) => {
         show(waiting.filter((w) => w !== asked))
@@ -44,7 +47,7 @@ export function MeanwhileAsked() {
   )
   // What is asked by an application that is gone is answered by nobody: nothing more is changed.
   useEffect(() => () => waiting.forEach((w) => w.answer(false)), [])
-  return asked && <Question key={waiting.indexOf(asked)} {...asked} />
+  return asked && <Question key={asked.id} {...asked} />
 }
 
 function Question({ meanwhile: { by, at, says }, answer }: Asked) {

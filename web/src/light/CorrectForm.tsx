@@ -9,6 +9,7 @@ import '../draw/draw.css'
 import { SizeInputs } from '../draw/SizeInputs.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useBegunWith } from '../frame/useBegunWith.ts'
 
 type Values = Record<string, unknown>
 
@@ -21,8 +22,7 @@ const monthDay = /^\d{2}-\d{2}$/
 export function CorrectForm({ feature, onDone }: { feature: FeatureView; onDone: () => void }) {
   const { view } = useGardenContext()
   const [problems, setProblems] = useState<string[]>([])
-  // What the form began with: it is not filled in anew while somebody works on it.
-  const [seen] = useState(feature)
+  const seen = useBegunWith(feature)
   const amend = useGardenWrite(
     planEndpoints.amendFeature,
     { gardenId: view.garden.id, featureId: feature.id },

@@ -7,10 +7,10 @@ import {
 } from '@border/contract'
 import { isPlace, plantingSources } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
-import { useState } from 'react'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useBegunWith } from '../frame/useBegunWith.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { DriftOnPlan } from './DriftOnPlan.tsx'
 import './plants.css'
@@ -102,8 +102,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
 /** What is added or put right, as it was filled in. */
 function usePlantingWrite({ bench, planting, onClose }: Props) {
   const gardenId = useGardenContext().view.garden.id
-  // What the form began with: it is not filled in anew while somebody works on it.
-  const [seen] = useState(() => planting && plantingSeen(planting))
+  const seen = useBegunWith(planting && plantingSeen(planting))
   const add = useGardenWrite(plantingEndpoints.add, { gardenId }, 'Planting added.')
   const amend = useGardenWrite(
     plantingEndpoints.amend,

@@ -13,11 +13,11 @@ import {
   type Skill,
 } from '@border/core'
 import { Checkbox, Form, Input, InputNumber, Radio, Select } from 'antd'
-import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useBegunWith } from '../frame/useBegunWith.ts'
 
 type AnchorAt = OwnAnchor['at']
 
@@ -123,8 +123,7 @@ function requestOf(id: string | undefined, f: Filled): OwnRuleRequest {
 /** A rule of the garden's own: what is done to what, between which points of the year, and what it takes. */
 export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose: () => void }) {
   const { view } = useGardenContext()
-  // What the form began with: it is not filled in anew while somebody works on it.
-  const [seen] = useState(rule)
+  const seen = useBegunWith(rule)
   const save = useGardenWrite(
     ruleEndpoints.saveOwn,
     { gardenId: view.garden.id },

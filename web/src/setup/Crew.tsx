@@ -7,6 +7,7 @@ import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useBegunWith } from '../frame/useBegunWith.ts'
 import { minutesText, weekdayName } from '../frame/words.ts'
 import { Away, OtherDays } from './CrewDays.tsx'
 import { useCrew } from './queries.ts'
@@ -110,8 +111,7 @@ function weekWords({ minutesByWeekday }: Person): string {
 
 function PersonForm({ person, onClose }: { person?: Person; onClose: () => void }) {
   const { view } = useGardenContext()
-  // What the form began with: it is not filled in anew while somebody works on it.
-  const [seen] = useState(person)
+  const seen = useBegunWith(person)
   const save = useGardenWrite(
     crewEndpoints.savePerson,
     { gardenId: view.garden.id },
@@ -173,8 +173,7 @@ function Sharing({ crew }: { crew: CrewView }) {
   const { view } = useGardenContext()
   const { data: gardens } = useGardens()
   const here = crew.gardens.find((g) => g.id === view.garden.id)
-  // What the form began with: it is not filled in anew while somebody works on it.
-  const [seen] = useState({ name: crew.name, travelMinutes: here?.travelMinutes ?? 0 })
+  const seen = useBegunWith({ name: crew.name, travelMinutes: here?.travelMinutes ?? 0 })
   const keep = useGardenWrite(
     crewEndpoints.name,
     { gardenId: view.garden.id },

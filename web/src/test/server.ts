@@ -120,6 +120,7 @@ export class MockServer {
 
   private async answer(address: string, init: RequestInit = {}): Promise<Response> {
     await Promise.resolve()
+    init.signal?.throwIfAborted()
     if (this.isAway) throw new TypeError('Failed to fetch')
     const { pathname, searchParams } = new URL(address, 'http://garden.invalid')
     const method = (init.method ?? 'GET').toLowerCase()
