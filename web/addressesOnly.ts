@@ -3,7 +3,7 @@ import { runnerImport, type Plugin } from 'vite'
 
 const contract = fileURLToPath(new URL('../contract/src/', import.meta.url))
 
-/** An endpoint as a browser needs it: where it is and what it rests on; of its schemas only whether it takes a body. */
+/** An endpoint as a browser needs it: where it is, what it rests on and whether it takes a file; of its schemas only whether it takes a body. */
 const addressOnly = ({
   access: _access,
   query: _query,

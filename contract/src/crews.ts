@@ -46,7 +46,10 @@ export const crewEndpoints = {
     sees: z.strictObject({ name: z.string(), travelMinutes: z.number() }),
   }),
   /** The crew of another garden that this one is to share; null: one of its own. */
-  share: writes(`${crewPath}/share`, head, { body: z.object({ withGardenId: id.nullable() }) }),
+  share: writes(`${crewPath}/share`, head, {
+    body: z.object({ withGardenId: id.nullable() }),
+    sees: z.strictObject({ crewId: id }),
+  }),
   savePerson: writes(`${crewPath}/people`, head, { body: crewPersonRequest, sees: crewPerson }),
   leave: writes(`${crewPath}/people/:personId/leave`, head, { sees: crewPerson }),
   addAbsence: writes(`${crewPath}/absences`, head, {

@@ -18,6 +18,8 @@ export interface Endpoint {
   body?: z.ZodType
   /** Of one that sends a file: what the file is. */
   sends?: string
+  /** It takes a file as well: what is sent is a form of two parts, `said`, the body as JSON, and `file`. */
+  takesFile?: true
   answer: z.ZodType
   /**
    * Of a change of something: what of it whoever changes it has seen, sent beside the body as `seen`. Where somebody else has changed

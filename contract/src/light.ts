@@ -99,6 +99,10 @@ const lightEvidence = z.strictObject({
   used: z.number(),
   unusable: z.array(z.string()),
   telling: z.array(tellingLook),
+  /** The day of the coming months on which looking would tell clearly more than today, with how many times as much. */
+  later: z
+    .strictObject({ day: isoDay, looks: z.array(tellingLook), times: z.number().nullable() })
+    .nullable(),
 })
 export type LightEvidenceView = z.infer<typeof lightEvidence>
 

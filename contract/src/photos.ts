@@ -30,6 +30,7 @@ export const standpoint = z.strictObject({
 })
 export type StandpointView = z.infer<typeof standpoint>
 
+/** What is said of a photo, beside the picture. */
 export const photoRequest = z
   .object({
     id,
@@ -37,8 +38,6 @@ export const photoRequest = z
     /** By the device's own clock. */
     at: instant,
     serverAheadMs: serverAheadMs.optional(),
-    /** A picture file, base 64. */
-    data: z.string().min(1).max(12_000_000),
     standpointId: id.optional(),
     plantingId: id.optional(),
     placeId: id.optional(),
@@ -67,7 +66,11 @@ const photosPath = `${gardenPath}/photos` as const
 /** Photos, and where they are taken from year after year. */
 export const photoEndpoints = {
   list: reads(photosPath, keeper, { answer: z.array(photo), restsOn: ['record'] }),
-  add: writes(photosPath, crew, { body: photoRequest, answer: z.strictObject({ added: z.boolean() }) }),
+  add: writes(photosPath, crew, {
+    body: photoRequest,
+    takesFile: true,
+    answer: z.strictObject({ added: z.boolean() }),
+  }),
   picture: sendsFile(`${photosPath}/:photoId`, keeper, 'image/jpeg', {
     query: z.object({ size: z.enum(['small']).optional() }),
   }),

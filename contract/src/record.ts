@@ -172,7 +172,11 @@ export const recordEndpoints = {
   }),
   strikeOff: writes(`${planting}/strike-off`, crew, { body: strikeOff }),
   found: writes(`${planting}/found`, crew, { body: strikeOff }),
-  judgeTrial: writes(`${planting}/trial`, head, { body: trialRequest }),
+  judgeTrial: writes(`${planting}/trial`, head, {
+    body: trialRequest,
+    /** The latest word on it. */
+    sees: z.strictObject({ outcome: trialOutcome.nullable() }),
+  }),
   /** What is done to a planting for the sake of its bloom. */
   treat: writes(`${planting}/treatments`, crew, {
     body: z.object({ on: recordedDay, what: z.enum(treatments) }),

@@ -136,7 +136,7 @@ export const ruleEndpoints = {
     body: z.object({ isOn: z.boolean().optional(), adjusted: adjusted.nullable().optional() }),
     sees: rule.pick({ isOn: true, adjusted: true }),
   }),
-  removeOwn: writes(`${one}/remove`, head),
+  removeOwn: writes(`${one}/remove`, head, { sees: ownRuleRequest }),
   /** Work of a rule that a person asks for, on one planting or place. */
   askJob: writes(`${one}/jobs`, head, {
     body: z.object({ subjectId: id }),

@@ -17,11 +17,15 @@ export const taxonEndpoints = {
   save: writes('/taxa', 'leads practice', {
     /** The kind is checked whole where it is read; `was` is the name it had until now. */
     body: z.object({ taxon: z.unknown(), was: botanicalName.optional() }),
+    sees: knownTaxon,
     answer: z.strictObject({ changed: z.boolean() }),
   }),
   bring: writes('/taxa-file', 'leads practice', {
     body: z.object({ csv: fileText }),
     answer: z.strictObject({ changed: z.number(), same: z.number() }),
   }),
-  remove: writes('/taxa/remove', 'leads practice', { body: z.object({ botanical: botanicalName }) }),
+  remove: writes('/taxa/remove', 'leads practice', {
+    body: z.object({ botanical: botanicalName }),
+    sees: knownTaxon,
+  }),
 }

@@ -125,5 +125,8 @@ export const verdictEndpoints = {
     answer: z.array(succession),
     restsOn: [...whatIsKnown, 'decisions', 'jobs'],
   }),
-  saySuccessor: writes(`${gardenPath}/successions/:subjectId`, head, { body: successorRequest }),
+  saySuccessor: writes(`${gardenPath}/successions/:subjectId`, head, {
+    body: successorRequest,
+    sees: z.strictObject({ word: succession.shape.word }),
+  }),
 }

@@ -1,4 +1,4 @@
-import { scheduleJobs, RESCHEDULE_ROUNDS, FULL_ROUNDS, type ScheduleProblem } from '../src/schedule/index.ts'
+import { scheduleJobs, seasonRounds, RESCHEDULE_ROUNDS, type ScheduleProblem } from '../src/schedule/index.ts'
 import { prepare } from '../src/schedule/prepare.ts'
 import { asSchedule } from '../src/schedule/schedule.ts'
 import { simulatedSeason } from '../simulated/index.ts'
@@ -47,7 +47,7 @@ for (const seed of SEEDS) {
   const problem = year(seed)
   const simple = firstFit(problem)
   const [plan, ms] = timed(() => scheduleJobs(problem))
-  const long = scheduleJobs(problem, { seed: 1, iterations: 10 * FULL_ROUNDS })
+  const long = scheduleJobs(problem, { seed: 1, iterations: 10 * seasonRounds(problem) })
   above.push(plan.cost.total / long.cost.total - 1)
   seconds.push(ms / 1000)
   process.stdout.write(

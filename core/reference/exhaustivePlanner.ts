@@ -1,7 +1,11 @@
 import type { ScheduleJob, ScheduleProblem, scheduleCosts } from '../src/schedule/index.ts'
 
-/** A sitting longer than this is split, as evenly as whole minutes go; sittings of a job lie at most so many days apart. */
+/**
+ * A job longer than this, or than the roomiest day it may stand on has for it alone, is split as evenly as whole minutes go, but into
+ * no shorter sittings than the least; sittings of a job lie at most so many days apart.
+ */
 const LONGEST_MIN = 180
+const SHORTEST_MIN = 15
 const DAYS_BETWEEN = 10
 
 const dayNumber = (day: string) => Date.parse(`${day}T00:00Z`) / 86_400_000
@@ -37,7 +41,7 @@ export function leastCost(season: ScheduleProblem, costs: typeof scheduleCosts):
       best = cost
       return
     }
-    const of = Math.ceil(job.minutes / LONGEST_MIN)
+    const of = Math.ceil(job.minutes / longestSitting(job))
     const minutes = Array.from(
       { length: of },
       (_, i) => Math.floor(job.minutes / of) + (i < job.minutes % of ? 1 : 0),
@@ -55,6 +59,17 @@ export function leastCost(season: ScheduleProblem, costs: typeof scheduleCosts):
     }
     if (!waits) sit(job, minutes, 0, from, to, cost, k)
     next(k + 1, cost + Math.round(costs.unplaced[job.operation] * (job.worth ?? 1)))
+  }
+
+  /** The most minutes that some day of its window has for a job alone, as long as nothing else is there. */
+  function longestSitting(job: ScheduleJob): number {
+    const { earliest, latest } = job.window
+    for (let minutes = LONGEST_MIN; minutes > SHORTEST_MIN; minutes--)
+      for (const [shift, { day, gardenIds }] of shifts.entries()) {
+        if (day < earliest || day > latest || (gardenIds && !gardenIds.includes(job.gardenId))) continue
+        if (hasRoom(shift, [{ shift, minutes, job }])) return minutes
+      }
+    return SHORTEST_MIN
   }
 
   function sit(
@@ -95,8 +110,8 @@ export function leastCost(season: ScheduleProblem, costs: typeof scheduleCosts):
   }
 
   /** Whether the people of a shift have the time, each taking no more of a job than a share of its hands. */
-  function hasRoom(shift: number): boolean {
-    const here = sittings.filter((s) => s.shift === shift)
+  function hasRoom(shift: number, all: readonly Sitting[] = sittings): boolean {
+    const here = all.filter((s) => s.shift === shift)
     const going = [...new Set(here.map((s) => s.job.gardenId))].reduce((sum, g) => sum + travel.get(g)!, 0)
     const people = shifts[shift]!.people.map((p) => ({ ...p, minutes: Math.max(0, p.minutes - going) }))
     for (let group = 0; group < 2 ** people.length; group++) {

@@ -1,7 +1,7 @@
 import { provedOptimum } from '../bench/oracle.ts'
 import { leastCost } from '../reference/exhaustivePlanner.ts'
 import { simulatedSeason, smallGraph } from '../simulated/index.ts'
-import { FULL_ROUNDS, scheduleCosts, scheduleJobs } from '../src/schedule/index.ts'
+import { scheduleCosts, scheduleJobs, seasonRounds } from '../src/schedule/index.ts'
 import type { SearchOptions } from '../src/search/index.ts'
 
 /** By how much a plan is dearer than the least cost there is, of that cost. */
@@ -32,6 +32,6 @@ export async function seasonExcess(seed: number): Promise<PlanExcess> {
 /** Three hundred jobs over a year in three gardens, against the same search for ten times as long. */
 export function yearExcess(seed: number): PlanExcess {
   const problem = simulatedSeason({ seed, jobs: 300, gardens: 3, days: 365, from: '2026-01-01' })
-  const long = scheduleJobs(problem, { seed: seed + 1, iterations: 10 * FULL_ROUNDS })
+  const long = scheduleJobs(problem, { seed: seed + 1, iterations: 10 * seasonRounds(problem) })
   return excessOf(scheduleJobs(problem).cost.total, long.cost.total)
 }

@@ -20,6 +20,7 @@ import {
   insertTreatment,
   insertTrialOutcome,
   makePhoto,
+  sentFile,
   moveSite,
   putOnBench,
   readGardenFiles,
@@ -240,17 +241,18 @@ async function photograph(
     const placeId = placeIds.get(s.place)
     const standpointId = await insertStandpoint(trx, gardenId, { name: s.name, placeId, framing: s.framing })
     for (const on of s.photographedOn) {
-      const data = (await pictureOf(plan, s.place, grown, on)).toString('base64')
-      const photo = await makePhoto({
-        id: randomUUID(),
-        on,
-        at: noon(on),
-        data,
-        standpointId,
-        placeId,
-        keepPosition: false,
-        deviceAt: null,
-      })
+      const photo = await makePhoto(
+        {
+          id: randomUUID(),
+          on,
+          at: noon(on),
+          standpointId,
+          placeId,
+          keepPosition: false,
+          deviceAt: null,
+        },
+        await sentFile(await pictureOf(plan, s.place, grown, on)),
+      )
       await insertPhoto(trx, gardenId, personId, photo)
     }
   }

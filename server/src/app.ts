@@ -171,7 +171,7 @@ const unknownAddress: RequestHandler = () => {
   throw new Refusal(404, 'There is nothing at this address.')
 }
 
-/** Most that is taken at once; the largest photo and what is said of it. */
+/** Most JSON that is taken at once: all files of a garden. */
 const BODY_MB = 13
 const NONCE_PLACE = /__CSP_NONCE__/g
 

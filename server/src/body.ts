@@ -1,5 +1,7 @@
 import { limits } from '@border/core'
-import express, { type RequestHandler } from 'express'
+import { webcrypto } from 'node:crypto'
+import express, { type Request, type RequestHandler, type Response } from 'express'
+import multer from 'multer'
 import { Refusal } from './errors.ts'
 
 const [QUOTE, COMMA, BACKSLASH] = [0x22, 0x2c, 0x5c]
@@ -49,25 +51,84 @@ function isEscaped(json: Buffer, at: number): boolean {
   return (at - before) % 2 === 1
 }
 
+/** @throws {Refusal} for a JSON text that is fuller or deeper than is taken */
+function requireShape(json: Buffer): void {
+  const { nesting, commas } = shapeOf(json, { nesting: limits.nesting, commas: limits.values })
+  if (commas > limits.values)
+    throw new Refusal(
+      413,
+      `What was sent holds more than the ${limits.values} values taken at once. Nothing was saved.`,
+    )
+  if (nesting > limits.nesting)
+    throw new Refusal(400, `What was sent is nested deeper than ${limits.nesting} levels. Nothing was saved.`)
+}
+
 /** The body of a request, JSON in UTF-8, no larger, no fuller and no deeper than is taken; nothing is read from one that is. */
 export const readBody = (mostMb: number): RequestHandler =>
   express.json({
     limit: `${mostMb}mb`,
     verify: (_req, _res, body, encoding) => {
       if (encoding !== 'utf-8') throw new Refusal(415, 'Send JSON in UTF-8.')
-      const { nesting, commas } = shapeOf(body, { nesting: limits.nesting, commas: limits.values })
-      if (commas > limits.values)
-        throw new Refusal(
-          413,
-          `What was sent holds more than the ${limits.values} values taken at once. Nothing was saved.`,
-        )
-      if (nesting > limits.nesting)
-        throw new Refusal(
-          400,
-          `What was sent is nested deeper than ${limits.nesting} levels. Nothing was saved.`,
-        )
+      requireShape(body)
     },
   })
+
+/** A file that was sent, and what it is known by: SHA-256, in hexadecimal. */
+export interface SentFile {
+  bytes: Buffer
+  digest: string
+}
+
+const FILE_MB = 10
+const SAID_BYTES = 20_000
+const readForm = multer({
+  limits: { fileSize: FILE_MB * 1024 * 1024, files: 1, fields: 1, parts: 2, fieldSize: SAID_BYTES },
+}).single('file')
+
+/** What the wire says of a form that cannot be read. */
+const unreadForm: Readonly<Record<string, Refusal>> = {
+  LIMIT_FILE_SIZE: new Refusal(
+    413,
+    `This file is larger than the ${FILE_MB} MB taken at once. Nothing was saved.`,
+  ),
+  LIMIT_FIELD_VALUE: new Refusal(413, 'What is said of the file is too long. Nothing was saved.'),
+}
+
+/**
+ * A form of a body and a file, which is read as it comes in. The body is put in the request's.
+ *
+ * @throws {Refusal} where it is no such form, or larger than is taken
+ */
+export async function readSent(req: Request, res: Response): Promise<SentFile> {
+  if (!req.is('multipart/form-data'))
+    throw new Refusal(415, 'Send a form of two parts: “said”, in JSON, and “file”.')
+  await new Promise<void>((resolve, reject) => {
+    void readForm(req, res, (error: unknown) => {
+      const { code = '' } = (error ?? {}) as { code?: string }
+      if (!error) resolve()
+      else
+        reject(
+          unreadForm[code] ?? new Refusal(400, 'The form cannot be read as it was sent. Nothing was saved.'),
+        )
+    })
+  })
+  const { said } = (req.body ?? {}) as { said?: unknown }
+  if (typeof said !== 'string' || !req.file)
+    throw new Refusal(400, 'The form needs two parts: “said”, in JSON, and “file”. Nothing was saved.')
+  requireShape(Buffer.from(said))
+  try {
+    req.body = JSON.parse(said)
+  } catch {
+    throw new Refusal(400, unread['entity.parse.failed']!)
+  }
+  return sentFile(req.file.buffer)
+}
+
+/** A file, told by what it holds off the event loop. */
+export const sentFile = async (bytes: Buffer): Promise<SentFile> => ({
+  bytes,
+  digest: Buffer.from(await webcrypto.subtle.digest('SHA-256', bytes)).toString('hex'),
+})
 
 /** What the wire says of a request that cannot be read, by the kind of error that reading it ended with. */
 const unread: Readonly<Record<string, string>> = {

@@ -62,6 +62,9 @@ const server = running.app.listen(listening.port, listening.host, (error) => {
   }
   log.info(`serving on ${addressOf(listening)}`)
 })
+// Longer than browsers and proxies keep a connection that nobody uses: closed from here it may be just then that they ask.
+server.keepAliveTimeout = 75_000
+server.headersTimeout = 80_000
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const)
   process.once(signal, () => {

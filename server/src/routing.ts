@@ -3,6 +3,7 @@ import { roles, type Role } from '@border/contract'
 import { gardenDay, gardenInstant, readAs, type IsoDate } from '@border/core'
 import express, { type Request, type RequestHandler, type Response, type Router } from 'express'
 import { z } from 'zod'
+import { readSent, type SentFile } from './body.ts'
 import type { Db } from './database/connect.ts'
 import { byTrueClock, deviceAheadMs, type Noted, type TrulyNoted } from './deviceClock.ts'
 import { notFound, Refusal, zodRefusal } from './errors.ts'
@@ -24,6 +25,7 @@ export type Call<E extends Endpoint, P = undefined> = {
   db: Db
   body: E extends { body: infer B extends z.ZodType } ? z.output<B> : undefined
   query: E extends { query: infer Q extends z.ZodType } ? z.output<Q> : undefined
+  file: E extends { takesFile: true } ? SentFile : undefined
   params: ParamsOf<E['path']>
   prepared: P
   /** The day it is in a zone for this person's practice, for what has no garden yet. */
@@ -115,6 +117,7 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
       for (const [name, value] of Object.entries(req.params))
         if (name.endsWith('Id') && !z.uuid().safeParse(value).success)
           throw notFound('What this address names')
+      const file = endpoint.takesFile ? await readSent(req, res) : undefined
       const body = parsed(endpoint.body, req.body)
       const seen = endpoint.sees && seenIn(endpoint.sees, req.body)
       const query = parsed(endpoint.query, req.query)
@@ -125,6 +128,7 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
         ({
           db: on,
           body,
+          file,
           query,
           params: req.params,
           person,
@@ -135,7 +139,7 @@ export function routerOf(served: Served, routes: readonly Route[]): Router {
         }) as never
       const answer = await onBehalfOf(whom, () =>
         endpoint.writes
-          ? doWrite(served, writes, r, { req, res, person: person!, garden, seen, callOn })
+          ? doWrite(served, writes, r, { req, res, person: person!, garden, seen, file, callOn })
           : r.handle(callOn(db, garden), { req, res }),
       )
       if (res.headersSent) return
@@ -182,12 +186,14 @@ async function doWrite(
     garden: GardenAccess | undefined
     /** What is changed, as it was seen; undefined where that was not said. */
     seen: unknown
+    file: SentFile | undefined
     callOn: CallOn
   },
 ): Promise<unknown> {
   const { db, enqueue } = served
-  const { req, res, person, garden, seen, callOn } = asked
-  const write = { key: keyOf(req), personId: person.id, request: [r.endpoint.path, req.params, req.body] }
+  const { req, res, person, garden, seen, file, callOn } = asked
+  const request = [r.endpoint.path, req.params, req.body, ...(file ? [file.digest] : [])]
+  const write = { key: keyOf(req), personId: person.id, request }
   for (let attempt = 1; ; attempt++) {
     if (r.prepare) {
       const before = await answeredBefore(db, write)

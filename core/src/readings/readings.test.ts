@@ -11,6 +11,7 @@ import {
   readingFault,
   sharesPast,
   tellingLooks,
+  tellingOfDays,
   type Brightness,
   type Look,
   type Reading,
@@ -52,11 +53,13 @@ const drawn: Scene = {
 const DAY = '2026-06-14'
 
 /** Every second metre of a bed of eight by four, every forty minutes. */
-const looks: Look[] = solarDay(DAY, drawn.latitudeDeg, drawn.longitudeDeg)
-  .filter((s, i) => i % 4 === 0 && s.elevationDeg > 8)
-  .flatMap(({ instantMs }) =>
-    [-4, -2, 0, 2, 4].flatMap((x) => [-2, 0, 2].map((y) => ({ instantMs, x, y, z: 0 }))),
-  )
+const looksOn = (day: string): Look[] =>
+  solarDay(day, drawn.latitudeDeg, drawn.longitudeDeg)
+    .filter((s, i) => i % 4 === 0 && s.elevationDeg > 8)
+    .flatMap(({ instantMs }) =>
+      [-4, -2, 0, 2, 4].flatMap((x) => [-2, 0, 2].map((y) => ({ instantMs, x, y, z: 0 }))),
+    )
+const looks = looksOn(DAY)
 const read = (truth: Scene, at: readonly Look[], seed = 3, errorRate = 0.1): Reading[] => {
   const random = seededRandom(seed)
   return at.map((look, i) => ({ ...look, id: String(i), seen: lookAt(truth, look, random, errorRate)! }))
@@ -149,6 +152,45 @@ describe('the next look', () => {
     expect(first!.expected.map((e) => e.seen)).toContain<Brightness>('sun')
     // Once the sun is down there is nothing to look at, whatever might have grown.
     expect(tellingLooks(drawn, explainReadings(drawn, found), [], 3)).toEqual([])
+  })
+
+  it('is under the sun that the change is seen by: a low wall far to the south, on a day in December alone', () => {
+    const farWall = {
+      ...wall,
+      id: 'far wall',
+      line: wall.line.map(([x]) => [x, -12] as const),
+    } as Obstruction
+    const scene = { ...drawn, northDeg: 0, obstructions: [farWall] }
+    const gone = {
+      what: 'gone',
+      obstructionId: 'far wall',
+      supposition: { obstructionId: 'far wall', gone: true },
+    }
+    const explained = { alternatives: [{ what: 'as drawn' }, gone].map((cause) => ({ cause, weight: 0.5 })) }
+    // To the north its shadow reaches 1.6 m at noon in June and 11 m in December; the bed lies 10 to 14 m off.
+    const [june, december] = tellingOfDays(scene, explained as never, [looks, looksOn('2026-12-15')], 6)
+    expect(june).toEqual([])
+    expect(december![0]!.bits).toBeGreaterThan(0.3)
+  })
+
+  it('is for what would alter much, before what would alter less and is as likely', () => {
+    const north = { ...wall, id: 'north', line: wall.line.map(([x]) => [x, 3.5] as const) } as Obstruction
+    const scene = { ...drawn, obstructions: [wall, north] }
+    const gone = (obstructionId: string) => ({
+      cause: { what: 'gone', obstructionId, supposition: { obstructionId, gone: true } },
+      weight: 0.25,
+    })
+    const alternatives = [{ cause: { what: 'as drawn' }, weight: 0.5 }, gone('wall'), gone('north')]
+    const told = tellingLooks(scene, { alternatives } as never, looks, looks.length)
+    const ofOne = (k: number) =>
+      told.filter(
+        ({ expected: e }) => e[k]!.seen === 'sun' && e[0]!.seen === 'shade' && e[3 - k]!.seen === 'shade',
+      )
+    const [south, northern] = [ofOne(1), ofOne(2)] as const
+    // In June the sun is seldom in the north.
+    expect(south.length).toBeGreaterThan(1.5 * northern.length)
+    expect(northern.length).toBeGreaterThan(0)
+    expect(south[0]!.bits).toBeGreaterThan(1.2 * northern[0]!.bits)
   })
 
   it('is nowhere in a garden with nothing that could change', () => {

@@ -39,18 +39,33 @@ const LEAST_BITS = 1e-4
  * @param looks what could be looked at, say points of the beds at every twenty minutes of today
  * @returns most telling first; empty when nothing would tell
  */
-export function tellingLooks(
+export const tellingLooks = (
   scene: Scene,
   explained: Pick<Explained, 'alternatives'>,
   looks: readonly Look[],
   most: number,
-): TellingLook[] {
-  const candidates = looks.flatMap((look) => {
-    const aim = aimOf(scene, look, true)
-    return aim ? [{ look, aim }] : []
-  })
+): TellingLook[] => tellingOfDays(scene, explained, [looks], most)[0]!
+
+/**
+ * The same for each of several days, weighed against one another: the sun of June does not show what stands in that of
+ * September.
+ *
+ * @param days what could be looked at on each
+ */
+export function tellingOfDays(
+  scene: Scene,
+  explained: Pick<Explained, 'alternatives'>,
+  days: readonly (readonly Look[])[],
+  most: number,
+): TellingLook[][] {
+  const candidates = days.flatMap((looks, day) =>
+    looks.flatMap((look) => {
+      const aim = aimOf(scene, look, true)
+      return aim ? [{ day, look, aim }] : []
+    }),
+  )
   // The sun is down: there is nothing to look at.
-  if (candidates.length === 0) return []
+  if (candidates.length === 0) return days.map(() => [])
   const compared = worthComparing(explained)
   const shares = sharesUnder(
     scene,
@@ -58,13 +73,21 @@ export function tellingLooks(
     compared.map((e) => e.cause),
   )
   const weights = byInfluence(compared, shares)
-  const told = candidates.map(({ look }, i) => ({
-    ...look,
-    bits: bitsOf(weights, shares, i),
-    expected: compared.slice(0, 3).map(({ cause }, h) => ({ cause, seen: likeliest(shares[h]![i]!) })),
-  }))
+  const told = days.map((): TellingLook[] => [])
+  candidates.forEach(({ day, look }, i) =>
+    told[day]!.push({
+      ...look,
+      bits: bitsOf(weights, shares, i),
+      expected: compared.slice(0, 3).map(({ cause }, h) => ({ cause, seen: likeliest(shares[h]![i]!) })),
+    }),
+  )
+  return told.map((looks) => mostTelling(looks, most))
+}
+
+/** The looks that tell most, apart from one another. */
+function mostTelling(looks: readonly TellingLook[], most: number): TellingLook[] {
   const chosen: TellingLook[] = []
-  for (const look of told.sort((a, b) => b.bits - a.bits || a.instantMs - b.instantMs)) {
+  for (const look of [...looks].sort((a, b) => b.bits - a.bits || a.instantMs - b.instantMs)) {
     if (chosen.length === most || look.bits < LEAST_BITS) break
     const near = chosen.some(
       (c) =>
@@ -88,17 +111,20 @@ function worthComparing({ alternatives }: Pick<Explained, 'alternatives'>): Expl
   return drawn ? [{ cause: drawn.cause, weight: asDrawn }, ...counted] : counted
 }
 
-/** A change that alters less than this share of what could be looked at is hardly worth finding. */
-const FULL_INFLUENCE = 0.03
+/** Light that differs by less than this share is hardly seen to. */
+const ALTERED = 0.3
 
-/** Weights of the alternatives, those that alter little of what could be looked at counting little; together 1. */
+/**
+ * Weights of the alternatives by how much of what could be looked at each would alter; together 1. What would alter little is
+ * hardly refuted and hardly worth finding: it would have the looks, one after another, that what would alter much never got.
+ */
 function byInfluence(compared: Explained['alternatives'], shares: readonly Float64Array[]): number[] {
   const drawn = shares[compared.findIndex((c) => c.cause.what === 'as drawn')]
   const weights = compared.map(({ cause, weight }, h) => {
     if (!drawn || cause.what === 'as drawn') return weight
     let altered = 0
-    for (let i = 0; i < drawn.length; i++) if (Math.abs(shares[h]![i]! - drawn[i]!) > 0.3) altered++
-    return weight * Math.min(1, altered / drawn.length / FULL_INFLUENCE)
+    for (let i = 0; i < drawn.length; i++) if (Math.abs(shares[h]![i]! - drawn[i]!) > ALTERED) altered++
+    return (weight * altered) / drawn.length
   })
   const others = weights.reduce((sum, w, h) => (compared[h]!.cause.what === 'as drawn' ? sum : sum + w), 0)
   const asDrawn = compared.find((c) => c.cause.what === 'as drawn')?.weight ?? 0

@@ -1,7 +1,7 @@
 export {
   DEFAULT_SEARCH,
-  FULL_ROUNDS,
   scheduleJobs,
+  seasonRounds,
   scheduleSteps,
   RESCHEDULE_ROUNDS,
   type MovedJob,

@@ -1,8 +1,18 @@
+import type { Random } from '../random/index.ts'
 import { scheduleCosts } from './problem.ts'
 import type { Arc, Part, Prepared } from './prepare.ts'
 import type { ScheduleState } from './state.ts'
 
 const NEVER = 1e9
+
+/** A part that found no room on a day where others of its group stand. */
+interface Clash {
+  part: number
+  shift: number
+}
+
+/** A group is placed anew so often, each time with a day less for one of its parts. */
+const MOST_CLASHES = 6
 
 /** A garden's visit on a shift. */
 export interface Visit {
@@ -34,9 +44,17 @@ const OPEN = -2
  * part on a day with all that follows it. Once the days of those that wait for several are fixed the rest of any group is of
  * that kind: these days are tried, and the group is placed by the best of them.
  *
+ * The programme knows what else stands on a day, not what of the same group will: where two of a group have chosen a day that has no
+ * room for both, one of them, as the dice fall, may not stand there, and the group is placed anew.
+ *
  * @param skips a day is passed over where it answers true: makes a search less greedy
  */
-export function inserter(prepared: Prepared, state: ScheduleState, skips: () => boolean): Inserter {
+export function inserter(
+  prepared: Prepared,
+  state: ScheduleState,
+  random: Random,
+  skips: () => boolean,
+): Inserter {
   const { parts, components, days } = prepared
   const joinsOf = components.map((own) => own.filter((p) => parts[p]!.before.length > 1))
   const siblings = parts.map((part) => prepared.partsOf.get(part.job.id)!)
@@ -71,9 +89,14 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
       for (let i = 0; i < part.shifts.length; i++) alone[p]![i] = ownCost(part, p, i)
     }
     const joins = joinsOf[component]!
-    if (joins.length > 0) fixJoins(own, joins)
-    else work(own)
-    place(own)
+    for (let tries = 0; ; tries++) {
+      if (joins.length > 0) fixJoins(own, joins)
+      else work(own)
+      const clash = place(own, tries < MOST_CLASHES)
+      if (!clash) break
+      forbid(own, clash)
+      own.forEach(state.take)
+    }
     takeHalves(own)
   }
 
@@ -194,7 +217,21 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
     }
   }
 
-  function place(own: readonly number[]): void {
+  /** One of those that met on a day that has no room for all of them may not stand there: the later, or one that was there. */
+  function forbid(own: readonly number[], { shift, part }: Clash): void {
+    const met = own.filter((p) => p === part || state.where[p] === shift)
+    const gives = random() < 0.5 ? part : met[Math.floor(random() * met.length)]!
+    alone[gives]![parts[gives]!.shifts.indexOf(shift)] = NEVER
+  }
+
+  /**
+   * Puts the parts of a group on the days that were worked out.
+   *
+   * @param stopsAtClash where two of them have no room on the same day; else the later takes the next cheapest
+   * @returns where that was
+   */
+  function place(own: readonly number[], stopsAtClash: boolean): Clash | undefined {
+    let clash: Clash | undefined
     for (const p of own) {
       const part = parts[p]!
       let first = from[p]!
@@ -211,7 +248,13 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
       if (waits) continue
       let { index } = leastBetween(p, first, last)
       // Two parts of one group may have chosen the last room of the same day.
-      if (index >= 0 && !state.fits(p, part.shifts[index]!)) index = cheapest(p, first, last)
+      if (index >= 0 && !state.fits(p, part.shifts[index]!)) {
+        if (stopsAtClash) {
+          clash = { part: p, shift: part.shifts[index]! }
+          break
+        }
+        index = cheapest(p, first, last)
+      }
       if (index >= 0) state.put(p, part.shifts[index]!, part.costs[index]!)
     }
     for (const p of own) {
@@ -220,6 +263,7 @@ export function inserter(prepared: Prepared, state: ScheduleState, skips: () => 
       isNeeded[p] = 0
       fixed[p] = OPEN
     }
+    return clash
   }
 
   /** Takes out again what has only some of its parts on days, and what waits for that. */

@@ -122,7 +122,8 @@ describe('the season plan', () => {
   it('of jobs that wait for one another in whatever way comes to the least cost there is, or next to it', () => {
     const excess = Array.from({ length: 10 }, (_, i) => graphExcess(41 + i, { seed: 1, iterations: 2000 }))
     for (const { cost, least } of excess) expect(cost).toBeGreaterThanOrEqual(least)
-    expect(excess.reduce((sum, e) => sum + e.excess, 0) / excess.length).toBeLessThan(0.01)
+    expect(excess.filter((e) => e.cost === e.least).length).toBeGreaterThanOrEqual(9)
+    expect(excess.reduce((sum, e) => sum + e.excess, 0) / excess.length).toBeLessThan(0.001)
   })
 
   it('does a job whole or not at all, once for its price, and leaves the room to others', () => {

@@ -62,16 +62,27 @@ export interface ScheduleCost {
   unplaced: number
 }
 
-/** Rounds of the search for a season's plan, and for planning anew from a plan that exists. */
-export const FULL_ROUNDS = 60_000
+/** Rounds of the search for a season's plan: by how many groups of jobs that wait for one another it has, within these bounds. */
+const ROUNDS_OF_GROUP = 1_000
+const LEAST_ROUNDS = 60_000
+const MOST_ROUNDS = 300_000
 /** Rounds of a search that mends a plan after a change: fewer than a season’s, as most of it stays. */
 export const RESCHEDULE_ROUNDS = 3_000
 
+/** How a season's plan is searched: as long as its size asks for, unless told otherwise. */
+export type SeasonSearch = Pick<SearchOptions, 'seed'> & Partial<SearchOptions>
+
 /** A whole season’s search: the same season, the same plan. */
-export const DEFAULT_SEARCH: SearchOptions = { seed: 20_260_914, iterations: FULL_ROUNDS }
+export const DEFAULT_SEARCH: SeasonSearch = { seed: 20_260_914 }
+
+/** Rounds of the search for the plan of a whole season. */
+export const seasonRounds = (problem: ScheduleProblem): number => roundsOf(prepare(problem))
+
+const roundsOf = ({ components }: Prepared): number =>
+  Math.min(MOST_ROUNDS, Math.max(LEAST_ROUNDS, ROUNDS_OF_GROUP * components.length))
 
 /** A season's plan. The same problem and options give the same plan. */
-export function scheduleJobs(problem: ScheduleProblem, options: SearchOptions = DEFAULT_SEARCH): Schedule {
+export function scheduleJobs(problem: ScheduleProblem, options: SeasonSearch = DEFAULT_SEARCH): Schedule {
   const steps = scheduleSteps(problem, options)
   for (;;) {
     const step = steps.next()
@@ -82,13 +93,14 @@ export function scheduleJobs(problem: ScheduleProblem, options: SearchOptions = 
 /** A season's plan, a stretch at a time: between stretches its caller may show progress or give up. */
 export function* scheduleSteps(
   problem: ScheduleProblem,
-  options: SearchOptions = DEFAULT_SEARCH,
+  options: SeasonSearch = DEFAULT_SEARCH,
 ): Generator<Progress, Schedule> {
   const prepared = prepare(problem)
+  const asked = options.iterations ?? roundsOf(prepared)
   // Small seasons are soon searched, and are searched from several seeds: the best of them is the plan.
-  const isSmall = prepared.components.length <= FEW && options.iterations >= FULL_ROUNDS
+  const isSmall = prepared.components.length <= FEW && asked >= LEAST_ROUNDS
   const starts = isSmall ? SMALL_STARTS : 1
-  const iterations = isSmall ? Math.min(options.iterations, SMALL_ROUNDS) : options.iterations
+  const iterations = isSmall ? Math.min(asked, SMALL_ROUNDS) : asked
   let best: { where: Int32Array; cost: number } | undefined
   for (let k = 0; k < starts; k++) {
     const steps = search(prepared, { seed: options.seed + k, iterations })

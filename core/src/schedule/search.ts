@@ -9,9 +9,9 @@ import { scheduleState } from './state.ts'
 
 /** A search that always took the cheapest day would soon go round in circles. */
 const DAYS_BETWEEN_SKIPS = 100
-/** Temperatures of the annealing, in units of cost: about a visit at first, less than a day outside the best at last. */
-const HOT = 40
-const COLD = 0.8
+/** Temperatures of the annealing, in units of cost: less than a visit at first, less than a day outside the best at last. */
+const HOT = 25
+const COLD = 2
 /** So few groups are soon gone through: the annealing is begun anew so often. */
 export const FEW = 60
 const REHEATS = 8
@@ -30,7 +30,7 @@ export function* search(
   const state = scheduleState(prepared)
   // The next day to pass over is drawn ahead, so that most days cost no random number.
   let untilSkip = Infinity
-  const placing = inserter(prepared, state, () => {
+  const placing = inserter(prepared, state, random, () => {
     if (--untilSkip > 0) return false
     untilSkip = Math.ceil(2 * random() * DAYS_BETWEEN_SKIPS)
     return true

@@ -19,7 +19,7 @@ import {
 } from '../store/crews.ts'
 import { findMember, listCrewGardens, listGardensFor, type GardenAccess } from '../store/gardens.ts'
 import type { Person } from '../store/people.ts'
-import { crewStanding, dayStanding, memberStanding } from '../work/standing.ts'
+import { crewStanding, dayStanding, memberStanding, sharingStanding } from '../work/standing.ts'
 
 /** Who works in a garden, when and at what. */
 export function crewRoutes(): Route[] {
@@ -40,6 +40,8 @@ export function crewRoutes(): Route[] {
       },
     }),
     route(crewEndpoints.share, {
+      stands: async ({ db, garden: { id, crewId } }) =>
+        sharingStanding(id, crewId, (await findCrew(db, crewId)).name),
       handle: async ({ db, garden, person, body }) => {
         const before = garden.crewId
         const left = (await listCrewGardens(db, before)).filter((g) => g.id !== garden.id)

@@ -4,8 +4,8 @@ import { route, type Route } from '../routing.ts'
 import { assessGardenOn } from '../work/assess.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { draftDecision, draftMany, keepDecision } from '../work/decide.ts'
-import { wordsStanding } from '../work/standing.ts'
-import { failingOf, sayOfSuccessor, successionsOf } from '../work/successions.ts'
+import { successorStanding, wordsStanding } from '../work/standing.ts'
+import { failingOf, sayOfSuccessor, successionsOf, wordsOnSuccessors } from '../work/successions.ts'
 
 /** How every planting is weighed, and what people decide. */
 export function decisionRoutes(pool: ComputePool): Route[] {
@@ -38,6 +38,11 @@ export function decisionRoutes(pool: ComputePool): Route[] {
       handle: ({ read }) => successionsOf(read, pool),
     }),
     route(verdictEndpoints.saySuccessor, {
+      stands: async ({ db, garden, params }) =>
+        successorStanding(
+          params.subjectId,
+          (await wordsOnSuccessors(db, garden.id)).get(params.subjectId) ?? null,
+        ),
       restsOn: 'successions',
       prepare: ({ read, body }) => (body.state === 'open' ? Promise.resolve([]) : failingOf(read, pool)),
       handle: ({ db, read, person, params, body, prepared }) =>

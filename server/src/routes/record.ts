@@ -9,7 +9,7 @@ import { diagnoseGarden, likelihoodsOf } from '../work/diagnosis.ts'
 import { readOn } from '../work/fileTasks.ts'
 import { exportObservations, keepLooks, readLooks } from '../work/observationsFile.ts'
 import { bloomOfGarden, recordOfGarden } from '../work/record.ts'
-import { shareStanding } from '../work/standing.ts'
+import { shareStanding, trialStanding } from '../work/standing.ts'
 
 /** How plants have done, and what that says. */
 export function recordRoutes(pool: ComputePool): Route[] {
@@ -84,6 +84,10 @@ export function recordRoutes(pool: ComputePool): Route[] {
       },
     }),
     route(recordEndpoints.judgeTrial, {
+      stands: async ({ read, params }) => {
+        const life = (await read.lives()).find((l) => l.id === params.plantingId)
+        return life && trialStanding(life.id, life.outcomes.at(-1) ?? null)
+      },
       handle: async (call) => {
         const { db, garden, person, body } = call
         const planting = await plantingOn(call, 'An outcome cannot lie ahead of today.')

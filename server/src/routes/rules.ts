@@ -1,6 +1,7 @@
 import { ruleEndpoints } from '@border/contract'
 import { careRules, followed } from '@border/core'
 import { randomUUID } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import { askCareJob } from '../store/jobs.ts'
@@ -16,11 +17,7 @@ export function rulesRoutes(): Route[] {
       handle: ({ read }) => rulesOfGarden(read),
     }),
     route(ruleEndpoints.saveOwn, {
-      stands: async ({ db, garden, body: { id } }) => {
-        if (!id) return undefined
-        const own = (await listOwnRules(db, garden.id)).get(id)
-        return ownRuleStanding(garden.id, id, own && asAsked(id, own))
-      },
+      stands: async ({ db, garden, body: { id } }) => (id ? ownRuleNow(db, garden.id, id) : undefined),
       handle: async ({ db, garden, person, body }) => {
         const { id: known, ...own } = body
         if (known && !(await listOwnRules(db, garden.id)).has(known)) throw notFound('This rule')
@@ -51,6 +48,7 @@ export function rulesRoutes(): Route[] {
       },
     }),
     route(ruleEndpoints.removeOwn, {
+      stands: ({ db, garden, params }) => ownRuleNow(db, garden.id, params.rule),
       handle: async ({ db, garden, params }) => {
         if (!(await removeOwnRule(db, garden.id, params.rule)))
           throw notFound('This rule of the garden’s own')
@@ -66,4 +64,9 @@ export function rulesRoutes(): Route[] {
       },
     }),
   ]
+}
+
+async function ownRuleNow(db: Db, gardenId: string, id: string) {
+  const own = (await listOwnRules(db, gardenId)).get(id)
+  return ownRuleStanding(gardenId, id, own && asAsked(id, own))
 }

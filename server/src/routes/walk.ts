@@ -36,10 +36,10 @@ export function walkRoutes(pool: ComputePool): Route[] {
     }),
     route(photoEndpoints.add, {
       // Before the garden is held: a picture takes a second.
-      prepare: ({ body, today, truly }) => {
+      prepare: ({ body, file, today, truly }) => {
         const taken = truly(body)
         if (taken.on > today) throw new Refusal(422, 'A photo cannot be taken ahead of today.')
-        return makePhoto(taken)
+        return makePhoto(taken, file)
       },
       handle: async ({ db, garden, person, prepared }) => ({
         added: await insertPhoto(db, garden.id, person.id, prepared),

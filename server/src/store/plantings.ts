@@ -427,13 +427,17 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
   }))
 }
 
-const outcomeWords: Record<TrialOutcome, string> = {
+const words: Record<TrialOutcome, string> = {
   trial: 'Put on trial.',
   expand: 'Trial ended: to be grown to a drift.',
   'retry elsewhere': 'Trial ended: to be tried in another place.',
   'strike off': 'Trial ended: not to be planted again.',
   'go on': 'Trial goes on another season.',
 }
+
+/** What was said of a planting on trial, in a sentence. */
+export const outcomeWords = (said: { outcome: TrialOutcome; driftCount: number | null }): string =>
+  words[said.outcome].replace('a drift', said.driftCount ? `a drift of ${said.driftCount}` : 'a drift')
 
 /** What was said of a planting on trial as lines of its story. */
 export async function listTrialStory(db: Db, plantingId: string): Promise<StoryEntry[]> {
@@ -461,12 +465,7 @@ export async function listTrialStory(db: Db, plantingId: string): Promise<StoryE
   return rows.map(({ on, outcome, drift_count, reason, by, recordedAt }) => ({
     on,
     kind: 'trial',
-    says: [
-      outcomeWords[outcome].replace('a drift', drift_count ? `a drift of ${drift_count}` : 'a drift'),
-      reason,
-    ]
-      .filter(Boolean)
-      .join(' '),
+    says: [outcomeWords({ outcome, driftCount: drift_count }), reason].filter(Boolean).join(' '),
     by,
     recordedAt,
   }))

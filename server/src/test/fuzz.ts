@@ -198,13 +198,13 @@ export async function fuzz(
   for (let i = 0; i < inputs; i++) {
     if (i % 100 === 0) {
       sent = await valid()
-      const answer = await practice.head.post(sent.path, sent.body)
+      const answer = await practice.head.post(sent.path, sent.body, { file: sent.file })
       if (answer.status !== 200)
         found.faults.push(`a valid request is answered ${answer.status}: ${JSON.stringify(answer.body)}`)
     }
     const { body, nonsense, says } = mutated(renewed(sent), dice)
     const begun = performance.now()
-    const answer = await practice.head.post(sent.path, body as object)
+    const answer = await practice.head.post(sent.path, body as object, { file: sent.file })
     const tookMs = performance.now() - begun
     found.sent++
     if (answer.status >= 500) found.faults.push(`${says}: ${answer.status}`)

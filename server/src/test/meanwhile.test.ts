@@ -7,6 +7,7 @@ import {
   type ErrorAnswer,
   type FeatureView,
   type GardenView,
+  type KnownTaxon,
   type LikelihoodView,
   type PlantingView,
   type RuleView,
@@ -28,6 +29,7 @@ beforeAll(async () => {
   practice = await practiceWithGarden(shortRecord, () => Date.parse(`${TODAY}T10:00:00Z`))
   await practice.work([0, 240, 240, 240, 240, 240, 0])
   ;[tobin, marla] = [await practice.join('Tobin', 'head'), await practice.join('Marla', 'head')]
+  await practice.db('people').whereIn('name', ['Tobin', 'Marla']).update({ leads: true })
 })
 afterAll(() => practice.stop())
 
@@ -75,6 +77,8 @@ interface Change {
   endpoint: Endpoint
   /** Address below the garden, what is seen of it, and how each of the two changes it. */
   of: () => Promise<{ path: string; seen: unknown; theirs: object; mine: object }>
+  /** Its address is the practice's, not below a garden. */
+  isOfPractice?: true
   /** What the second is told. */
   says: RegExp
   /** What one changes, and the other then takes out, is not there to be changed. */
@@ -254,9 +258,96 @@ const changes: Change[] = [
   },
 ]
 
-/** Tried after the rest: what goes away is changed by others first. */
+/** A garden that somebody else too has made. */
+const madeBy = async (who: Client, name: string): Promise<string> => {
+  const { body } = await who.post('/gardens', { name, latitude: 51, longitude: 0, timeZone: 'Europe/London' })
+  return body.gardenId
+}
+changes.push({
+  endpoint: endpoints.crews.share,
+  of: async () => ({
+    path: '/crew/share',
+    seen: { crewId: (await crew()).id },
+    theirs: { withGardenId: await madeBy(tobin!, 'Orchard') },
+    mine: { withGardenId: await madeBy(marla!, 'Yard') },
+  }),
+  says: /^The garden is worked by the crew “.+” now\.$/,
+})
+
+const ownTaxon = async (more: object) => {
+  const { body } = await practice.head.get('/taxa')
+  const { own: _, ...taxon } = (body as KnownTaxon[]).find((t) => t.botanical === 'Hosta sieboldiana')!
+  return { ...taxon, botanical: 'Hosta nostra', common: 'our hosta', synonyms: [], ...more }
+}
+/** Of the practice's own, and how it is seen. */
+async function keptTaxon(): Promise<KnownTaxon> {
+  await practice.head.post('/taxa', { taxon: await ownTaxon({}) })
+  const { body } = await practice.head.get('/taxa')
+  return (body as KnownTaxon[]).find((t) => t.botanical === 'Hosta nostra')!
+}
+
+/** Tried before the rest: some of it goes away. */
 const rules = async () => (await look<RuleView[]>('/rules')).filter((r) => !r.isOwn)
 changes.unshift(
+  {
+    endpoint: endpoints.taxa.save,
+    of: async () => {
+      const seen = await keptTaxon()
+      const put = async (heightM: number) => ({ taxon: await ownTaxon({ heightM }), was: seen.botanical })
+      return { path: '/taxa', seen, theirs: await put(0.7), mine: await put(0.9) }
+    },
+    says: /^Put otherwise: height\.$/,
+    isOfPractice: true,
+  },
+  {
+    endpoint: endpoints.taxa.remove,
+    of: async () => {
+      const seen = await keptTaxon()
+      const { botanical } = seen
+      return { path: '/taxa/remove', seen, theirs: { botanical }, mine: { botanical } }
+    },
+    says: /^It is no longer there\.$/,
+    isOfPractice: true,
+    goesAway: true,
+  },
+  {
+    endpoint: endpoints.rules.removeOwn,
+    of: async () => {
+      const { body } = await practice.head.post(`/gardens/${practice.gardenId}/rules`, ownRule)
+      const seen = (await look<RuleView[]>('/rules')).find((r) => r.id === body.id)!.own
+      return { path: `/rules/${body.id}/remove`, seen, theirs: {}, mine: {} }
+    },
+    says: /^It is no longer there\.$/,
+    goesAway: true,
+  },
+  {
+    endpoint: endpoints.verdicts.saySuccessor,
+    of: async () => {
+      const ailing = drawn(await part('Pear'), { name: 'Old pear', health: 'failing' })
+      const { body } = await send(practice.head, '/features', ailing)
+      const put = (state: string) => ({ state })
+      return {
+        path: `/successions/${body.featureId}`,
+        seen: { word: null },
+        theirs: put('dismissed'),
+        mine: put('open'),
+      }
+    },
+    says: /^No successor is wanted\.$/,
+  },
+  {
+    endpoint: endpoints.records.judgeTrial,
+    of: async () => {
+      const say = (outcome: string, more: object = {}) => ({ on: TODAY, outcome, ...more })
+      return {
+        path: `/plantings/${(await planting('W-02')).id}/trial`,
+        seen: { outcome: null },
+        theirs: say('expand', { driftCount: 7 }),
+        mine: say('strike off'),
+      }
+    },
+    says: /^Trial ended: to be grown to a drift of 7\. Said by Tobin on 15 September 2026\.$/,
+  },
   {
     endpoint: endpoints.plantings.withdraw,
     of: async () => {
@@ -330,8 +421,8 @@ changes.unshift(
 /** The versions of all that is recorded of the garden, which the database raises itself. */
 const recorded = () => versionsOf(practice.db, practice.gardenId)
 
-const send = (who: Client, path: string, body: object) =>
-  who.post(`/gardens/${practice.gardenId}${path}`, body)
+const send = (who: Client, path: string, body: object, isOfPractice = false) =>
+  who.post(isOfPractice ? path : `/gardens/${practice.gardenId}${path}`, body)
 
 describe('a change of what somebody else has changed since it was seen', () => {
   it('is tried of all that is changed as it was seen', () => {
@@ -341,13 +432,13 @@ describe('a change of what somebody else has changed since it was seen', () => {
 
   it.each(changes.map((c) => [c.endpoint.path.replace('/gardens/:gardenId', ''), c] as const))(
     '%s: is not made, is told what has become of it, and is made when that is seen',
-    async (_, { of, says, goesAway }) => {
+    async (_, { of, says, isOfPractice, goesAway }) => {
       const { path, seen, theirs, mine } = await of()
-      const first = await send(tobin!, path, { seen, ...theirs })
+      const first = await send(tobin!, path, { seen, ...theirs }, isOfPractice)
       expect([first.status, first.body]).toEqual([200, expect.anything()])
       const before = await recorded()
 
-      const refused = await send(marla!, path, { ...mine, seen })
+      const refused = await send(marla!, path, { ...mine, seen }, isOfPractice)
       expect(refused.status).toBe(409)
       const { error, meanwhile } = refused.body as ErrorAnswer
       expect(error).toBe('Tobin has changed this since you looked at it. Nothing of yours was saved.')
@@ -357,10 +448,10 @@ describe('a change of what somebody else has changed since it was seen', () => {
 
       // Whoever changed it last goes on from there.
       if (goesAway) return
-      const again = await send(marla!, path, { ...mine, seen: meanwhile!.stands })
+      const again = await send(marla!, path, { ...mine, seen: meanwhile!.stands }, isOfPractice)
       expect([again.status, again.body]).toEqual([200, expect.anything()])
       expect(await recorded()).not.toEqual(before)
-      const own = await send(marla!, path, { ...mine, seen: meanwhile!.stands })
+      const own = await send(marla!, path, { ...mine, seen: meanwhile!.stands }, isOfPractice)
       expect(own.body.meanwhile).toBeUndefined()
     },
   )

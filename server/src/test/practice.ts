@@ -107,8 +107,8 @@ export async function testApp(now?: () => number): Promise<TestApp> {
 
 /** A browser of one person: cookie, token, keys. */
 export class Client {
-  private readonly agent
-  private token = ''
+  readonly agent
+  token = ''
   constructor(app: RunningApp['app'] | string) {
     this.agent = request.agent(app)
   }
@@ -137,12 +137,13 @@ export class Client {
       key = randomUUID(),
       token = this.token,
       deviceClock,
-    }: { key?: string | null; token?: string; deviceClock?: string } = {},
+      file,
+    }: { key?: string | null; token?: string; deviceClock?: string; file?: Buffer | undefined } = {},
   ) {
     const sent = this.agent.post(`/api${path}`).set('x-csrf-token', token)
     if (key) void sent.set('idempotency-key', key)
     if (deviceClock) void sent.set(DEVICE_CLOCK, deviceClock)
-    return sent.send(body)
+    return file ? sent.field('said', JSON.stringify(body)).attach('file', file, 'photo') : sent.send(body)
   }
 }
 

@@ -20,6 +20,8 @@ import { shortRecord, workOutWaiting, type TestPractice } from './practice.ts'
 export interface Sent {
   path: string
   body: Record<string, unknown>
+  /** Sent with it, where the address takes one. */
+  file?: Buffer | undefined
   /** The ids in it that are its own: what was sent before under one of them is known. */
   ownIds: readonly string[]
 }
@@ -74,11 +76,13 @@ export function validWrites(
   const season = () => look<SeasonView>(practice, '/season')
   const valid = (
     endpoint: Endpoint,
-    make: (garden: GardenView) => Promise<{ params?: Record<string, string>; body: Record<string, unknown> }>,
+    make: (
+      garden: GardenView,
+    ) => Promise<{ params?: Record<string, string>; body: Record<string, unknown>; file?: Buffer }>,
   ) => {
     made.set(endpoint, async () => {
-      const { params, body } = await make(await garden())
-      return { path: pathOf(endpoint, { gardenId, ...params }), body, ownIds: own.splice(0) }
+      const { params, body, file } = await make(await garden())
+      return { path: pathOf(endpoint, { gardenId, ...params }), body, file, ownIds: own.splice(0) }
     })
   }
   const feature = (g: GardenView, named: string): FeatureView => g.features.find((f) => f.name === named)!
@@ -405,9 +409,9 @@ export function validWrites(
         id: ownId(),
         on: yesterday,
         at: `${yesterday}T09:00:00Z`,
-        data: picture.toString('base64'),
         plantingId: planting(g).id,
       },
+      file: picture,
     }
   })
   valid(photos.addStandpoint, async (g) => ({

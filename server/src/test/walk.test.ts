@@ -209,20 +209,21 @@ describe('photos', () => {
       GPSLongitude: '1/1 18/1 0/1',
     },
   }
-  const request = (data: Buffer, more: object = {}) => ({
+  const photo = (more: object = {}) => ({
     id: randomUUID(),
     on: '2026-06-10',
     at: '2026-06-10T09:00:00Z',
     plantingId: view.plantings[0]!.id,
-    data: data.toString('base64'),
     ...more,
   })
+  const post = (said: object, file: Buffer, key?: string) =>
+    crew.post(`${garden}/photos`, said, { file, ...(key && { key }) })
   const fetched = async (id: string, size = '') =>
     Buffer.from((await crew.get(`${garden}/photos/${id}${size}`).responseType('blob')).body)
 
   it('come back upright, small for lists, and without what the camera wrote in them', async () => {
-    const sent = request(await turned(gps))
-    expect((await crew.post(`${garden}/photos`, sent, { key: sent.id })).body).toEqual({ added: true })
+    const sent = photo()
+    expect((await post(sent, await turned(gps), sent.id)).body).toEqual({ added: true })
     const picture = await fetched(sent.id)
     const { width, height, exif } = await sharp(picture).metadata()
     expect([width, height, exif]).toEqual([80, 160, undefined])
@@ -237,21 +238,58 @@ describe('photos', () => {
 
   it('are stored once, and keep where they were taken only when that is wanted', async () => {
     const file = await turned({ ...gps, IFD0: { Artist: 'Somebody else' } })
-    const sent = request(file, { keepPosition: true })
-    await crew.post(`${garden}/photos`, sent)
-    expect((await crew.post(`${garden}/photos`, { ...sent, id: randomUUID() })).body).toEqual({
-      added: false,
-    })
+    const sent = photo({ keepPosition: true })
+    await post(sent, file)
+    expect((await post({ ...sent, id: randomUUID() }, file)).body).toEqual({ added: false })
     const kept = await practice.db('photos').where({ id: sent.id }).first('latitude', 'longitude')
     expect(kept.latitude).toBeCloseTo(52.1, 5)
     expect(kept.longitude).toBeCloseTo(1.3, 5)
   })
 
+  it('are sent as a form of two parts: anything else is refused with a word, and keeps nothing', async () => {
+    const file = await turned({ IFD0: { Artist: 'A third' } })
+    const kept = () => practice.db('photos').pluck('id')
+    const before = await kept()
+    const form = () =>
+      crew.agent
+        .post(`/api${garden}/photos`)
+        .set({ 'x-csrf-token': crew.token, 'idempotency-key': randomUUID() })
+    const said = JSON.stringify(photo())
+    const answers = await Promise.all([
+      crew.post(`${garden}/photos`, photo()),
+      form().field('said', said),
+      form().attach('file', file, 'photo'),
+      form().field('said', '{"id":').attach('file', file, 'photo'),
+      form().field('said', '['.repeat(40)).attach('file', file, 'photo'),
+      form().field('said', 'x'.repeat(30_000)).attach('file', file, 'photo'),
+      form().field('said', said).attach('file', Buffer.alloc(11e6), 'photo'),
+      form().field('said', said).attach('file', file, 'photo').attach('file', file, 'another'),
+    ])
+    expect(answers.map(({ status, body }) => [status, body.error])).toEqual(
+      [
+        [415, /a form of two parts/],
+        [400, /needs two parts/],
+        [400, /needs two parts/],
+        [400, /not valid JSON/],
+        [400, /nested deeper than/],
+        [413, /too long/],
+        [413, /larger than the 10 MB/],
+        [400, /cannot be read/],
+      ].map(([status, words]) => [status, expect.stringMatching(words as RegExp)]),
+    )
+    expect(await kept()).toEqual(before)
+    // The same key for another picture is another request.
+    const sent = photo()
+    expect((await post(sent, file, sent.id)).status).toBe(200)
+    expect((await post(sent, await turned({ IFD0: { Artist: 'A fourth' } }), sent.id)).status).toBe(409)
+    expect((await post(sent, file, sent.id)).body).toEqual({ added: true })
+  })
+
   it('that are no pictures are refused, and nobody else’s are shown', async () => {
-    const bad = await crew.post(`${garden}/photos`, request(Buffer.from('<svg onload="x"/>')))
+    const bad = await post(photo(), Buffer.from('<svg onload="x"/>'))
     expect([bad.status, bad.body.error]).toEqual([422, expect.stringMatching(/not a picture/)])
     const svg = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>')
-    expect((await crew.post(`${garden}/photos`, request(svg))).status).toBe(422)
+    expect((await post(photo(), svg)).status).toBe(422)
     const [{ id }] = await practice.db('photos').limit(1)
     const stranger = await practice.join('passer-by', null)
     expect((await stranger.get(`${garden}/photos/${id}`)).status).toBe(404)

@@ -37,7 +37,7 @@ export interface ComputeTasks {
   why: { problem: ScheduleProblem; placed: PlacedJob[]; jobId: string }
   scheduleTelling: { problem: ScheduleProblem; port: MessagePort }
   care: { garden: CareGarden; on: string; until: string }
-  explain: { scene: Scene; readings: Reading[]; looks: Look[]; most: number; shown: number }
+  explain: { scene: Scene; readings: Reading[]; days: Look[][]; most: number; shown: number }
   successions: {
     garden: StandingGarden
     features: FeatureView[]
@@ -48,10 +48,10 @@ export interface ComputeTasks {
   }
 }
 
-/** What explains a garden’s readings, and which looks would tell more. */
+/** What explains a garden’s readings, and which looks of each day would tell more. */
 export interface ExplainedTask {
   explanations: Explanation[]
   used: number
   unusable: string[]
-  telling: TellingLook[]
+  telling: TellingLook[][]
 }

@@ -10,7 +10,7 @@ import {
   scheduleSteps,
   plantingsLight,
   whatIfEffects,
-  tellingLooks,
+  tellingOfDays,
   lightEffects,
   whyHere,
   type IsoDate,
@@ -58,7 +58,7 @@ export function explain(task: ComputeTasks['explain']): ExplainedTask {
     explanations: explained.explanations.slice(0, task.shown),
     used: explained.used,
     unusable: explained.unusable,
-    telling: tellingLooks(task.scene, explained, task.looks, task.most),
+    telling: tellingOfDays(task.scene, explained, task.days, task.most),
   }
 }
 export const schedule = ({ problem, rounds }: ComputeTasks['schedule']) =>

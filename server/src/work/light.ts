@@ -3,6 +3,7 @@ import {
   addDays,
   castsShade,
   civilDate,
+  instantsOf,
   logReadings,
   placeOf,
   placesOn,
@@ -15,6 +16,7 @@ import {
   type WhatIfEffect,
   type Scene,
   type Supposition,
+  type TellingLook,
 } from '@border/core'
 import { derive } from '../derived.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
@@ -81,7 +83,7 @@ const MOST_POINTS = 60
 const TELLING_SHOWN = 6
 const EXPLANATIONS_SHOWN = 6
 
-/** What readings of the last months say, and where looking would tell most in the rest of the day. */
+/** What readings of the last months say, and where looking would tell most in the rest of the day, and in the months to come. */
 export async function lightEvidence(
   reader: GardenReader,
   pool: ComputePool,
@@ -110,15 +112,39 @@ export async function lightEvidence(
       })),
       ...logs.flatMap((l) => l.readings.slice(-MOST_LOG_READINGS)),
     ]
+    const points = placesOn(features, today).flatMap(pointsIn)
+    const daysLater = Array.from({ length: DAYS_LATER }, (_, k) => addDays(today, (k + 1) * LATER_EVERY_DAYS))
     const task: ComputeTasks['explain'] = {
       scene,
       readings,
-      looks: looksOf(garden, placesOn(features, today), today, fromMs),
+      days: [
+        looksFrom(fromMs, LOOK_EVERY_MS, garden, today, thinned(points, MOST_POINTS)),
+        ...daysLater.map((day) =>
+          looksFrom(
+            morningOf(day, garden.timeZone),
+            LATER_LOOK_EVERY_MS,
+            garden,
+            day,
+            thinned(points, MOST_POINTS_LATER),
+          ),
+        ),
+      ],
       most: TELLING_SHOWN,
       shown: EXPLANATIONS_SHOWN,
     }
-    const found = await pool.run('explain', task)
-    return { since, readings: taps, logs: logs.map((l) => l.record), ...found }
+    const { telling, ...found } = await pool.run('explain', task)
+    const [now, ...later] = telling as [TellingLook[], ...TellingLook[][]]
+    return {
+      since,
+      readings: taps,
+      logs: logs.map((l) => l.record),
+      ...found,
+      telling: now,
+      later: worthWaitingFor(
+        now,
+        later.map((looks, k) => ({ day: daysLater[k]!, looks })),
+      ),
+    }
   })
 }
 
@@ -165,21 +191,45 @@ export const surfaceOf = (place: Place | undefined) => ({
   ground: place?.ground ?? null,
 })
 
-/** What could be looked at in the rest of the day: points of the beds and pots, every twenty minutes. */
-function looksOf(
-  { timeZone }: { timeZone: string },
-  places: readonly Place[],
-  today: string,
+const bitsOf = (looks: readonly TellingLook[]) => looks.reduce((sum, look) => sum + look.bits, 0)
+
+/** The day that looking tells most on, where that is clearly more than today. */
+function worthWaitingFor(
+  today: readonly TellingLook[],
+  later: readonly { day: string; looks: TellingLook[] }[],
+): LightEvidenceView['later'] {
+  const best = later.reduce((a, b) => (bitsOf(b.looks) > bitsOf(a.looks) ? b : a))
+  const [now, then] = [bitsOf(today), bitsOf(best.looks)]
+  if (then === 0 || then < CLEARLY_MORE * now) return null
+  return { ...best, times: now === 0 ? null : then / now }
+}
+
+/** An hour after midnight on most days, told from noon, which every day has in every zone. */
+const morningOf = (day: string, timeZone: string): number =>
+  instantsOf(`${day}T12:00`, timeZone)[0]! - 11 * 3_600_000
+
+/** What could be looked at from an instant of a day to its end, at some points. */
+function looksFrom(
   fromMs: number,
+  everyMs: number,
+  { timeZone }: { timeZone: string },
+  day: string,
+  points: readonly Omit<Look, 'instantMs'>[],
 ): Look[] {
-  const points = thinned(places.flatMap(pointsIn))
   const looks: Look[] = []
-  for (let ms = fromMs; civilDate(new Date(ms), timeZone) === today; ms += LOOK_EVERY_MS)
+  for (let ms = fromMs; civilDate(new Date(ms), timeZone) === day; ms += everyMs)
     for (const p of points) looks.push({ instantMs: ms, ...p })
   return looks
 }
 
 const LOOK_EVERY_MS = 20 * 60_000
+/** Days to come are looked through by the fortnight, at fewer points and less often: which of them, not where on it. */
+const LATER_EVERY_DAYS = 14
+const DAYS_LATER = 8
+const LATER_LOOK_EVERY_MS = 60 * 60_000
+const MOST_POINTS_LATER = 24
+/** Less is not worth waiting for. */
+const CLEARLY_MORE = 1.5
 
 function pointsIn(place: Place): Omit<Look, 'instantMs'>[] {
   const surface = surfaceOf(place)
@@ -191,10 +241,7 @@ function pointsIn(place: Place): Omit<Look, 'instantMs'>[] {
 }
 
 /** Evenly taken down to what can be weighed in a moment. */
-function thinned<T>(points: readonly T[]): T[] {
-  const every = Math.max(1, points.length / MOST_POINTS)
-  return Array.from(
-    { length: Math.min(points.length, MOST_POINTS) },
-    (_, i) => points[Math.floor(i * every)]!,
-  )
+function thinned<T>(points: readonly T[], most: number): T[] {
+  const every = Math.max(1, points.length / most)
+  return Array.from({ length: Math.min(points.length, most) }, (_, i) => points[Math.floor(i * every)]!)
 }

@@ -1,10 +1,10 @@
 import type { photoRequest } from '@border/contract'
 import exifReader from 'exif-reader'
-import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import { limits } from '@border/core'
 import type { z } from 'zod'
 import type { TrulyNoted } from '../deviceClock.ts'
+import type { SentFile } from '../body.ts'
 import { Refusal } from '../errors.ts'
 import type { NewPhoto } from '../store/photos.ts'
 import { Turns } from '../turns.ts'
@@ -30,14 +30,14 @@ const turns = new Turns({
  *
  * @throws {Refusal} when it is no picture, or one of more points than cameras make, or too many wait already
  */
-export const makePhoto = (request: TakenPhoto): Promise<NewPhoto> => turns.take(() => madeAnew(request))
+export const makePhoto = (request: TakenPhoto, file: SentFile): Promise<NewPhoto> =>
+  turns.take(() => madeAnew(request, file))
 
-async function madeAnew(request: TakenPhoto): Promise<NewPhoto> {
-  const file = Buffer.from(request.data, 'base64')
+async function madeAnew(request: TakenPhoto, { bytes, digest }: SentFile): Promise<NewPhoto> {
   try {
-    const source = sharp(file, { limitInputPixels: limits.pixels, failOn: 'error' })
+    const source = sharp(bytes, { limitInputPixels: limits.pixels, failOn: 'error' })
     // Told by its first bytes: nothing of the picture is read.
-    const { exif, format, width, height } = await sharp(file, { limitInputPixels: false }).metadata()
+    const { exif, format, width, height } = await sharp(bytes, { limitInputPixels: false }).metadata()
     if (!formats.includes(format ?? '')) throw new Error(`Not a photo: ${format}`)
     if (width * height > limits.pixels) throw tooLarge(width, height)
     const upright = source.rotate()
@@ -63,7 +63,7 @@ async function madeAnew(request: TakenPhoto): Promise<NewPhoto> {
       height: info.height,
       picture,
       small,
-      contentHash: createHash('sha256').update(file).digest('hex'),
+      contentHash: digest,
       position: request.keepPosition && exif ? positionIn(exif) : null,
     }
   } catch (error) {

@@ -2,6 +2,8 @@ import {
   plantingSeen,
   type climateEndpoints,
   type crewEndpoints,
+  type KnownTaxon,
+  type recordEndpoints,
   type ruleEndpoints,
   type CrewPersonView,
   type DecisionView,
@@ -26,6 +28,7 @@ import {
 } from '@border/core'
 import { isDeepStrictEqual } from 'node:util'
 import type { Standing } from '../meanwhile.ts'
+import { outcomeWords } from '../store/plantings.ts'
 
 /** How each thing that several people change is told to one who has seen it otherwise. */
 
@@ -150,6 +153,14 @@ export const crewStanding = (gardenId: string, crew: CrewSaid): Standing<CrewSai
     ),
   )
 
+/** Whose crew works a garden. @param name of that crew */
+export const sharingStanding = (
+  gardenId: string,
+  crewId: string,
+  name: string,
+): Standing<{ crewId: string }> =>
+  one(`sharing of ${gardenId}`, { crewId }, () => [`The garden is worked by the crew “${name}” now.`])
+
 type DaySaid = SeenOf<typeof crewEndpoints.setDay>
 
 export const dayStanding = (crewId: string, on: string, said: DaySaid): Standing<DaySaid> =>
@@ -191,6 +202,26 @@ export function wordsStanding(
     },
   }
 }
+
+type SuccessorSaid = SeenOf<typeof verdictEndpoints.saySuccessor>
+
+export const successorStanding = (subjectId: string, word: SuccessorSaid['word']): Standing<SuccessorSaid> =>
+  one(`successor of ${subjectId}`, { word }, (now) => [
+    now.word === null
+      ? 'What was said of a successor was taken back.'
+      : now.word.state === 'planned'
+        ? `${now.word.botanical} is to be planted.`
+        : 'No successor is wanted.',
+  ])
+
+type TrialSaid = SeenOf<typeof recordEndpoints.judgeTrial>
+
+export const trialStanding = (plantingId: string, outcome: TrialSaid['outcome']): Standing<TrialSaid> =>
+  one(`trial of ${plantingId}`, { outcome }, (now) => [
+    now.outcome
+      ? `${outcomeWords(now.outcome)} Said by ${now.outcome.by} on ${dayMonthYear(now.outcome.on)}.`
+      : 'What was said of the trial was taken back.',
+  ])
 
 export function plantingStanding(
   id: string,
@@ -273,6 +304,30 @@ export const schoolStanding = (
   one(`school ${school} of ${gardenId}`, { choice }, (now) => [
     `Followed: ${schoolOf(school).choices.find((c) => c.id === now.choice)?.does ?? now.choice}.`,
   ])
+
+/** `spreadM` is `spread`. */
+const traitWords = (trait: string): string =>
+  trait
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase()
+    .replace(/ (m|cm|c|deg)$/, '')
+
+export const taxonStanding = (
+  practiceId: string,
+  botanical: string,
+  taxon: KnownTaxon | undefined,
+): Standing<KnownTaxon> =>
+  one(`taxon ${botanical.toLowerCase()} of ${practiceId}`, taxon, (now, seen) => {
+    const [is, was] = [now, seen] as unknown as Record<string, unknown>[]
+    const changed = [...new Set([...Object.keys(is!), ...Object.keys(was!)])].filter(
+      (trait) => trait !== 'own' && !isDeepStrictEqual(is![trait], was![trait]),
+    )
+    return told(
+      now.own !== seen.own &&
+        (now.own === null ? 'It is as the library has it again.' : 'It is one of your practice’s own now.'),
+      changed.length > 0 && `Put otherwise: ${listed(changed.map(traitWords))}.`,
+    )
+  })
 
 type KnownSaid = SeenOf<typeof climateEndpoints.sayKnown>
 

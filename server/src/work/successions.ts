@@ -35,21 +35,28 @@ const subjectOf = (f: { plantingId: string | null; featureId: string | null }): 
 
 /** Those that fail, with the word that was said of each. */
 export async function successionsOf(reader: GardenReader, pool: ComputePool): Promise<SuccessionView[]> {
-  const words = new Map(
-    (await listSuccessionWords(reader.db, reader.garden.id)).map((w) => [subjectOf(w), w]),
-  )
-  return (await failingOf(reader, pool)).map((f) => {
-    const word = words.get(subjectOf(f))
-    return {
-      subjectId: subjectOf(f),
-      name: f.name,
-      placeId: f.placeId,
-      says: f.succession.says,
-      choices: f.succession.choices,
-      word: word ? { state: word.state, botanical: word.botanical, jobId: word.jobId } : null,
-    }
-  })
+  const words = await wordsOnSuccessors(reader.db, reader.garden.id)
+  return (await failingOf(reader, pool)).map((f) => ({
+    subjectId: subjectOf(f),
+    name: f.name,
+    placeId: f.placeId,
+    says: f.succession.says,
+    choices: f.succession.choices,
+    word: words.get(subjectOf(f)) ?? null,
+  }))
 }
+
+/** What was said of successors, by whom they are to follow. */
+export const wordsOnSuccessors = async (
+  db: Db,
+  gardenId: string,
+): Promise<ReadonlyMap<string, NonNullable<SuccessionView['word']>>> =>
+  new Map(
+    (await listSuccessionWords(db, gardenId)).map(({ state, botanical, jobId, ...of }) => [
+      subjectOf(of),
+      { state, botanical, jobId },
+    ]),
+  )
 
 /**
  * Keeps a person's word on a successor; a chosen one becomes a job. Run inside a transaction that holds the garden.

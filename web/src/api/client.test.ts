@@ -8,7 +8,7 @@ import {
 } from '@border/contract'
 import { ApiError, ask, changeSession, hrefOf, write } from './client.ts'
 
-type Call = { path: string; headers: Record<string, string> }
+type Call = { path: string; headers: Record<string, string>; body: unknown }
 let calls: Call[] = []
 let answers: (() => Response | Promise<Response>)[] = []
 const json = (status: number, body: unknown) => () => new Response(JSON.stringify(body), { status })
@@ -17,8 +17,8 @@ const lost = () => Promise.reject(new TypeError('network'))
 
 beforeEach(() => {
   calls = []
-  vi.stubGlobal('fetch', (path: string, init: { headers: Record<string, string> }) => {
-    calls.push({ path, headers: init.headers })
+  vi.stubGlobal('fetch', (path: string, init: Omit<Call, 'path'>) => {
+    calls.push({ path, headers: init.headers, body: init.body })
     return answers.shift()!()
   })
   vi.useFakeTimers({ shouldAdvanceTime: true, advanceTimeDelta: 500 })
@@ -34,6 +34,20 @@ describe('a write', () => {
     expect(await write(gardenEndpoints.create, made)).toEqual({ gardenId: 'g' })
     expect(calls).toHaveLength(3)
     expect(new Set(calls.map((c) => c.headers['idempotency-key'])).size).toBe(1)
+  })
+
+  it('with a file is a form of what is said and the file, and the browser says what parts it', async () => {
+    answers = [lost, json(200, { added: true })]
+    const params = { gardenId: 'g' }
+    const body = { id: 'p', on: '2026-09-14', at: '2026-09-14T09:00:00Z', placeId: 'b' }
+    await write(photoEndpoints.add, { params, body, file: new Blob(['picture']) })
+    for (const call of calls) {
+      const form = call.body as FormData
+      expect(JSON.parse(form.get('said') as string)).toEqual(body)
+      expect(await (form.get('file') as File).text()).toBe('picture')
+      expect(Object.keys(call.headers)).not.toContain('content-type')
+    }
+    expect(calls).toHaveLength(2)
   })
 
   it('that is refused is not sent again, and the refusal keeps its words and places', async () => {

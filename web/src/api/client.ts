@@ -37,8 +37,9 @@ export const nobodyAnswered = (error: unknown): boolean =>
 
 let csrfToken = ''
 
-const postHeaders = () => ({
-  'content-type': 'application/json',
+const postHeaders = (body: string | FormData) => ({
+  // Of a form the browser says what parts it.
+  ...(typeof body === 'string' && { 'content-type': 'application/json' }),
   'x-csrf-token': csrfToken,
   // Days are told by the server's clock: it must know how far this one is off.
   [DEVICE_CLOCK]: new Date().toISOString(),
@@ -48,7 +49,11 @@ const postHeaders = () => ({
 export type Sent<E extends Endpoint> = (unknown extends ParamsOf<E['path']>
   ? { params?: undefined }
   : { params: ParamsOf<E['path']> }) &
-  WithBody<E> & { query?: QueryOf<E>; seen?: SeenOf<E> }
+  WithBody<E> &
+  (E extends { takesFile: true } ? { file: Blob } : { file?: undefined }) & {
+    query?: QueryOf<E>
+    seen?: SeenOf<E>
+  }
 
 type WithBody<E extends Endpoint> = BodyOf<E> extends undefined ? { body?: undefined } : { body: BodyOf<E> }
 
@@ -62,11 +67,15 @@ export function hrefOf<E extends Endpoint>(endpoint: E, { params, query }: Omit<
   return `/api${addressOf(endpoint.path, params ?? {})}${search && `?${search}`}`
 }
 
-/** What was seen goes beside the body, where it was said. */
-const bodyOf = <E extends Endpoint>({ body, seen }: Sent<E>): object => ({
-  ...(body as object | undefined),
-  ...(seen !== undefined && { seen }),
-})
+/** What was seen goes beside the body, where it was said; with a file both are parts of a form. */
+function bodyOf<E extends Endpoint>({ body, seen, file }: Sent<E>): string | FormData {
+  const said = JSON.stringify({ ...(body as object | undefined), ...(seen !== undefined && { seen }) })
+  if (!file) return said
+  const form = new FormData()
+  form.append('said', said)
+  form.append('file', file)
+  return form
+}
 
 async function send<E extends Endpoint>(
   endpoint: E,
@@ -78,15 +87,16 @@ async function send<E extends Endpoint>(
   try {
     const address = hrefOf(endpoint, sent)
     const early = isPost ? undefined : takeEarly(address)
+    const body = isPost ? bodyOf(sent) : undefined
     response = await (early ??
       fetch(address, {
         method: endpoint.method.toUpperCase(),
         signal,
         headers: {
-          ...(isPost ? postHeaders() : {}),
+          ...(body !== undefined && postHeaders(body)),
           ...(key ? { 'idempotency-key': key } : {}),
         },
-        body: isPost ? JSON.stringify(bodyOf(sent)) : undefined,
+        body,
       }))
   } catch (error) {
     if (signal?.aborted) throw error

@@ -5,22 +5,6 @@ import { askMeanwhile } from '../frame/Meanwhile.tsx'
 import { followGarden, PRACTICE } from './answers.ts'
 import { ApiError, write, type Sent } from './client.ts'
 
-/** A write to what the whole practice shares. */
-export function usePracticeWrite<E extends Endpoint>(
-  endpoint: E & (unknown extends ParamsOf<E['path']> ? unknown : never),
-  done: string | ((answer: AnswerOf<E>) => string),
-) {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: (body: BodyOf<E>) => write(endpoint, { body } as Sent<E>),
-    onSuccess: async (answer) => {
-      await followPractice(client)
-      announce.done(typeof done === 'string' ? done : done(answer))
-    },
-    onError: (error) => announce.failed(errorText(error)),
-  })
-}
-
 /** What all gardens share, and what has changed by it in those that are open. */
 async function followPractice(client: QueryClient): Promise<void> {
   const gardens = client
@@ -54,12 +38,50 @@ async function writeAsSeen<E extends Endpoint>(endpoint: E, sent: Sent<E>): Prom
     }
 }
 
+/** Of a change of something: that thing as whoever changes it saw it when they began. */
+type Seen<E extends Endpoint, W> =
+  SeenOf<E> extends undefined ? [] : [seen: (written: W) => SeenOf<E> | undefined]
+
+/** A write after which what it has changed is read again; a refusal is shown in its words. */
+function useWrite<E extends Endpoint, W>(
+  endpoint: E,
+  sentOf: (written: W) => Sent<E>,
+  follow: (client: QueryClient, written: W) => Promise<void>,
+  done: string | ((written: W, answer: AnswerOf<E>) => React.ReactNode),
+) {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: (written: W) => writeAsSeen(endpoint, sentOf(written)),
+    onSuccess: async (answer, written) => {
+      await follow(client, written)
+      announce.done(typeof done === 'string' ? done : done(written, answer))
+    },
+    onError: async (error, written) => {
+      if (!(error instanceof LeftStanding)) return announce.failed(errorText(error))
+      await follow(client, written)
+      announce.done('Left as it stands.')
+    },
+  })
+}
+
+/** A write to what the whole practice shares. */
+export const usePracticeWrite = <E extends Endpoint>(
+  endpoint: E & (unknown extends ParamsOf<E['path']> ? unknown : never),
+  done: string | ((answer: AnswerOf<E>) => string),
+  ...[seen]: Seen<E, BodyOf<E>>
+) =>
+  useWrite<E, BodyOf<E>>(
+    endpoint,
+    (body) => ({ body, seen: seen?.(body) }) as unknown as Sent<E>,
+    followPractice,
+    typeof done === 'string' ? done : (_, answer) => done(answer),
+  )
+
 /**
- * A write to a garden: what it has changed is read again, and a refusal is shown in its words.
+ * A write to a garden.
  *
  * @param params the given parts of its path, or how they follow from what is written
  * @param done said when it worked
- * @param seen of a change of something: that thing as whoever changes it saw it when they began
  */
 export function useGardenWrite<E extends Endpoint, W extends Written<E> = Written<E>>(
   endpoint: E,
@@ -67,30 +89,20 @@ export function useGardenWrite<E extends Endpoint, W extends Written<E> = Writte
     | (ParamsOf<E['path']> & { gardenId: string })
     | ((written: W) => ParamsOf<E['path']> & { gardenId: string }),
   done: string | ((written: W, answer: AnswerOf<E>) => React.ReactNode),
-  ...[seen]: SeenOf<E> extends undefined ? [] : [seen: (written: W) => SeenOf<E> | undefined]
+  ...[seen]: Seen<E, W>
 ) {
-  const client = useQueryClient()
   const paramsOf = (written: W) => (typeof params === 'function' ? params(written) : params)
-  const sentOf = (written: W): Sent<E> => {
-    const sent: unknown = {
-      params: paramsOf(written),
-      body: endpoint.body && written,
-      seen: seen?.(written),
-    }
-    return sent as Sent<E>
-  }
-  return useMutation({
-    mutationFn: (written: W) => writeAsSeen(endpoint, sentOf(written)),
-    onSuccess: async (answer, written) => {
-      await followGarden(client, paramsOf(written).gardenId)
-      announce.done(typeof done === 'string' ? done : done(written, answer))
-    },
-    onError: async (error, written) => {
-      if (!(error instanceof LeftStanding)) return announce.failed(errorText(error))
-      await followGarden(client, paramsOf(written).gardenId)
-      announce.done('Left as it stands.')
-    },
-  })
+  return useWrite<E, W>(
+    endpoint,
+    (written) =>
+      ({
+        params: paramsOf(written),
+        body: endpoint.body && written,
+        seen: seen?.(written),
+      }) as unknown as Sent<E>,
+    (client, written) => followGarden(client, paramsOf(written).gardenId),
+    done,
+  )
 }
 
 export function errorText(error: unknown): string {

@@ -20,6 +20,8 @@ function show(next: readonly Notice[]): void {
 const take = (id: number) => show(notices.filter((n) => n.id !== id))
 
 function put(how: Notice['how'], words: React.ReactNode, seconds = SECONDS[how]): void {
+  // An application that is gone has nobody to say it to; the next one says nothing of it.
+  if (listeners.size === 0) return
   const id = ++last
   show([...notices, { id, how, words }].slice(-AT_ONCE))
   if (Number.isFinite(seconds)) setTimeout(() => take(id), seconds * 1000)

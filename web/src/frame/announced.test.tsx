@@ -6,9 +6,10 @@ import { announce, Announced } from './Announced.tsx'
 
 const said = () => [...document.querySelectorAll('.notice')].map((n) => n.firstElementChild!.textContent)
 
+let open: ReturnType<typeof render>
 beforeEach(() => {
   vi.useFakeTimers({ shouldAdvanceTime: true })
-  render(<Announced />)
+  open = render(<Announced />)
 })
 afterEach(() => vi.useRealTimers())
 
@@ -32,6 +33,14 @@ describe('what is announced', () => {
     const close = within(screen.getByRole('alert')).getByRole('button', { name: 'Put this message away' })
     close.focus()
     await user.keyboard('{Enter}')
+    expect(said()).toEqual([])
+  })
+
+  it('goes with the application that it was said of, though it came only then', () => {
+    act(() => announce.failed('said to the last moment'))
+    open.unmount()
+    announce.done('said too late')
+    open = render(<Announced />)
     expect(said()).toEqual([])
   })
 

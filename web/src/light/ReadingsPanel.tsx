@@ -40,7 +40,7 @@ export function ReadingsPanel({ spot, onSpot }: { spot: Point | undefined; onSpo
             <Explanations evidence={evidence} />
             <PlantsSay />
             <Telling
-              looks={evidence.telling}
+              evidence={evidence}
               onLook={(look) => {
                 onSpot([look.x, look.y])
                 setTime(inZone(look.instantMs, view.garden.timeZone))
@@ -200,47 +200,81 @@ function Explanations({ evidence }: { evidence: LightEvidenceView }) {
   )
 }
 
-function Telling({ looks, onLook }: { looks: readonly TellingLook[]; onLook: (look: TellingLook) => void }) {
-  const { view } = useGardenContext()
+function Telling({
+  evidence: { telling, later },
+  onLook,
+}: {
+  evidence: LightEvidenceView
+  onLook: (look: TellingLook) => void
+}) {
   const placeAt = usePlaceAt()
-  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'something'
-  const clock = (ms: number) =>
-    new Intl.DateTimeFormat('en-GB', {
-      hour: '2-digit',
-      minute: '2-digit',
-      timeZone: view.garden.timeZone,
-    }).format(ms)
-  if (looks.length === 0)
-    return (
-      <p className="soft">
-        Nothing left today would tell more: the sun is down, or nothing stands in its way.
-      </p>
-    )
+  const clock = useClock()
+  const where = (look: TellingLook) => placeAt([look.x, look.y])?.name ?? 'on the plan'
   return (
-    <section aria-label="Where to look today">
-      <h2>Where looking tells most today</h2>
-      <ul className="effects">
-        {looks.map((look) => (
-          <li key={`${look.instantMs}|${look.x}|${look.y}`}>
-            <button type="button" className="plain" onClick={() => onLook(look)}>
-              <span>
-                <b>{clock(look.instantMs)}</b> {placeAt([look.x, look.y])?.name ?? 'on the plan'},{' '}
-                {look.x.toFixed(1)} E {look.y.toFixed(1)} N
-                {look.expected.length > 1 && (
-                  <small className="block">
-                    {look.expected
-                      .slice(0, 2)
-                      .map((e) => `${seenWords[e.seen].toLowerCase()} if ${shortCause(e.cause, nameOf)}`)
-                      .join(', ')}
-                  </small>
-                )}
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
+    <section aria-label="Where to look">
+      {telling.length === 0 && (
+        <p className="soft">
+          Nothing left today would tell more: the sun is down, or nothing stands in its way.
+        </p>
+      )}
+      {telling.length > 0 && (
+        <>
+          <h2>Where looking tells most today</h2>
+          <ul className="effects">
+            {telling.map((look) => (
+              <li key={`${look.instantMs}|${look.x}|${look.y}`}>
+                <button type="button" className="plain" onClick={() => onLook(look)}>
+                  <span>
+                    <b>{clock(look.instantMs)}</b> {where(look)}, {look.x.toFixed(1)} E {look.y.toFixed(1)} N
+                    <Expected look={look} />
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {later && (
+        <p>
+          Another sun shows more: looking about <b>{shortDate(later.day)}</b> would tell{' '}
+          {later.times === null ? 'something' : timesWords(later.times)}, best at{' '}
+          {listed(later.looks.slice(0, 2).map((look) => `${clock(look.instantMs)} in ${where(look)}`))}.
+        </p>
+      )}
     </section>
   )
+}
+
+/** Against what today's looks would tell. */
+const timesWords = (times: number) =>
+  times < 1.75
+    ? 'half as much again as today'
+    : times < 2.5
+      ? 'twice as much as today'
+      : times < 6
+        ? `${Math.round(times)} times as much as today`
+        : 'far more than today'
+
+/** What would be seen there, were it one thing or the other. */
+function Expected({ look: { expected } }: { look: TellingLook }) {
+  const { view } = useGardenContext()
+  const nameOf = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'something'
+  if (expected.length < 2) return null
+  return (
+    <small className="block">
+      {expected
+        .slice(0, 2)
+        .map((e) => `${seenWords[e.seen].toLowerCase()} if ${shortCause(e.cause, nameOf)}`)
+        .join(', ')}
+    </small>
+  )
+}
+
+/** The time of day on the garden's clock. */
+function useClock(): (ms: number) => string {
+  const { timeZone } = useGardenContext().view.garden
+  const { format } = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone })
+  return format
 }
 
 function shortCause(cause: TellingLook['expected'][number]['cause'], nameOf: (id: string) => string): string {

@@ -1,7 +1,6 @@
 import { photoEndpoints, seasonEndpoints, walkEndpoints, type WalkEntry } from '@border/contract'
 import { ApiError, openSession, write } from '../api/client.ts'
 import { sendWaiting, waitingOf, type Judgement, type Waiting, type Wire } from './queue.ts'
-import type { QueuedPhoto } from './queued.ts'
 import { isUnkept } from './store.ts'
 
 /** How the sending of what waits stands. */
@@ -24,8 +23,7 @@ const wire: Wire = {
     write(walkEndpoints.note, { params: { gardenId }, body: { entries } }),
   sendPhoto: async (photo) => {
     const { id, gardenId, about, picture } = photo
-    const body = { ...about, id, data: await base64Of(picture) }
-    await write(photoEndpoints.add, { params: { gardenId }, body }, id)
+    await write(photoEndpoints.add, { params: { gardenId }, body: { ...about, id }, file: picture }, id)
   },
   sendJob: async (job) => {
     const { id, gardenId, jobId, done } = job
@@ -43,13 +41,6 @@ function judged(error: unknown): Judgement {
   return status >= 500 ? 'it broke' : { refused: message }
 }
 
-async function base64Of(picture: QueuedPhoto['picture']): Promise<string> {
-  const bytes = new Uint8Array(await picture.arrayBuffer())
-  let text = ''
-  for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192))
-  return btoa(text)
-}
-
 const NOTHING: SyncState = {
   entries: 0,
   photos: 0,
@@ -62,7 +53,8 @@ const NOTHING: SyncState = {
   signedOut: false,
 }
 let state = NOTHING
-let personId: string | undefined
+/** Who has the application open; another each time that it is opened. */
+let here: { personId: string } | undefined
 const listeners = new Set<() => void>()
 const sentListeners = new Set<() => void>()
 
@@ -93,47 +85,53 @@ export function onSent(tell: () => void): () => void {
 
 const standing = async (who: string) => ({ ...(await waitingOf(who)), unkept: isUnkept() })
 
+/** What comes of a pass is news to those who had it begun: once they have closed the application it is told to nobody. */
+const tellOf = (who: typeof here) => (change: Partial<SyncState>) => {
+  if (who === here) set(change)
+}
+
 /** Counts anew what waits; called after each thing noted. */
 export async function countWaiting(): Promise<void> {
-  if (personId) set(await standing(personId))
+  if (here) tellOf(here)(await standing(here.personId))
 }
 
 /** One pass over what waits. Tabs take turns; a pass that finds another under way leaves it to that one. */
 export async function syncNow(all = false): Promise<void> {
-  if (!personId) return
-  const who = personId
+  if (!here) return
+  const tell = tellOf(here)
+  const who = here.personId
   await navigator.locks.request('border-sync', { ifAvailable: true }, async (lock) => {
-    if (!lock) return
     const waiting = await standing(who)
-    set(waiting)
+    tell(waiting)
+    if (!lock) return
     if (waiting.entries + waiting.photos + waiting.jobs === 0) {
-      set({ delayed: false })
-      if (state.offline && navigator.onLine) await probe()
+      tell({ delayed: false })
+      if (state.offline && navigator.onLine) await probe(tell)
       return
     }
-    set({ sending: true })
+    tell({ sending: true })
     try {
       // The token may be of a session that ended while there was no connection.
       const session = await openSession()
-      if (session.person?.id !== who) return set({ signedOut: true })
+      if (session.person?.id !== who) return tell({ signedOut: true })
       const { sent, delayed } = await sendWaiting(wire, who, Date.now(), all)
-      set({ offline: false, signedOut: false, delayed })
+      tell({ offline: false, signedOut: false, delayed })
       if (sent > 0) sentListeners.forEach((tell) => tell())
     } catch (error) {
-      if (error instanceof ApiError && error.status === 401) set({ signedOut: true })
+      if (error instanceof ApiError && error.status === 401) tell({ signedOut: true })
       // What stands before the record answers for it while it is away.
-      else if (error instanceof ApiError && error.status >= 500) set({ offline: false, delayed: true })
-      else set({ offline: true })
+      else if (error instanceof ApiError && error.status >= 500) tell({ offline: false, delayed: true })
+      else tell({ offline: true })
     } finally {
-      set({ ...(await standing(who)), sending: false })
+      tell({ ...(await standing(who)), sending: false })
     }
   })
 }
 
-async function probe(): Promise<void> {
+async function probe(tell: (change: Partial<SyncState>) => void): Promise<void> {
   try {
     await openSession()
-    set({ offline: false })
+    tell({ offline: false })
   } catch {
     // Still nobody there.
   }
@@ -146,7 +144,8 @@ export function seemsOffline(): void {
 
 /** Sends what a person has waiting: now, when a connection comes, when the page is looked at, and every few seconds. */
 export function startSync(who: string): () => void {
-  personId = who
+  const opened = { personId: who }
+  here = opened
   // Where the device keeps nothing there is nothing to send; whoever notes something there is told.
   const pass = (all?: boolean) => void syncNow(all).catch(() => {})
   const soon = () => pass()
@@ -163,7 +162,7 @@ export function startSync(who: string): () => void {
   document.addEventListener('visibilitychange', hidden)
   pass()
   return () => {
-    personId = undefined
+    if (here === opened) here = undefined
     clearInterval(timer)
     removeEventListener('online', soon)
     removeEventListener('offline', gone)

@@ -15,6 +15,7 @@ import {
 } from '@border/core'
 import { Checkbox, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import { usePracticeWrite } from '../api/writes.ts'
+import { useBegunWith } from '../frame/useBegunWith.ts'
 import { Button } from '../frame/Button.tsx'
 
 type Field =
@@ -119,7 +120,10 @@ interface Props {
 /** Every trait of a taxon; a contradiction is shown at the trait it lies in. */
 export function TaxonForm({ from, isCopy, onClose }: Props) {
   const [form] = Form.useForm<Taxon>()
-  const save = usePracticeWrite(taxonEndpoints.save, 'Kept in your library.')
+  const seen = useBegunWith(from)
+  const save = usePracticeWrite(taxonEndpoints.save, 'Kept in your library.', ({ was }) =>
+    was === undefined ? undefined : seen,
+  )
   const keep = (filled: Taxon) => {
     const { own: _own, ...shipped } = from
     const taxon = { ...shipped, ...filled }

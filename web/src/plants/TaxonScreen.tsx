@@ -188,6 +188,7 @@ function OwnKind({ taxon }: { taxon: KnownTaxon }) {
   const remove = usePracticeWrite(
     taxonEndpoints.remove,
     taxon.own === 'changed' ? 'As the library has it again.' : 'Gone from your library.',
+    () => taxon,
   )
   const close = (made?: string) => {
     setForm(null)

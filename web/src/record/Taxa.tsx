@@ -149,6 +149,7 @@ function Trial({ trial, record }: { trial: RecordView['trials'][number]; record:
     recordEndpoints.judgeTrial,
     { gardenId: view.garden.id, plantingId: trial.plantingId },
     'Kept in its story.',
+    () => ({ outcome: trial.outcomes.at(-1) ?? null }),
   )
   const { proposal } = trial
   const words = outcomeWords[proposal.outcome] + (proposal.count ? ` of ${proposal.count}` : '')

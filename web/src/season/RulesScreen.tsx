@@ -186,6 +186,7 @@ function RuleSteps({ rule, onAdjust, onEdit }: { rule: RuleView; onAdjust: () =>
     ruleEndpoints.removeOwn,
     { gardenId: view.garden.id, rule: rule.id },
     'Taken away, and its open jobs with it.',
+    () => rule.own ?? undefined,
   )
   return (
     <>

@@ -180,8 +180,12 @@ function Sharing({ crew }: { crew: CrewView }) {
     'Kept; the season is planned anew.',
     () => seen,
   )
-  const share = useGardenWrite(crewEndpoints.share, { gardenId: view.garden.id }, ({ withGardenId }) =>
-    withGardenId ? 'One crew looks after both now.' : 'This garden has a crew of its own now.',
+  const share = useGardenWrite(
+    crewEndpoints.share,
+    { gardenId: view.garden.id },
+    ({ withGardenId }) =>
+      withGardenId ? 'One crew looks after both now.' : 'This garden has a crew of its own now.',
+    () => ({ crewId: crew.id }),
   )
   const shared = new Set(crew.gardens.map((g) => g.id))
   const choices = (gardens ?? []).filter((g) => g.role === 'head' && !shared.has(g.id))

@@ -29,6 +29,7 @@ describe('what a browser is given of the contract', () => {
             ...(e.restsOn && { restsOn: [...e.restsOn] }),
             ...(e.writes && { writes: e.writes }),
             ...(e.sends && { sends: e.sends }),
+            ...(e.takesFile && { takesFile: e.takesFile }),
             // A body is sent where one is taken, and only there.
             ...(e.body && { body: true }),
           },

@@ -132,7 +132,10 @@ export class MockServer {
     const [nearest] = found.sort((a, b) => Object.keys(a.params).length - Object.keys(b.params).length)
     if (!nearest) throw new Error(`Nothing answers ${method} ${pathname}`)
     const { endpoint, params } = nearest
-    const body: unknown = typeof init.body === 'string' ? JSON.parse(init.body) : undefined
+    const said = init.body instanceof FormData ? init.body.get('said') : init.body
+    const body: unknown = typeof said === 'string' ? JSON.parse(said) : undefined
+    if (endpoint.takesFile && !(init.body instanceof FormData && init.body.get('file')))
+      throw new Error(`${nameOf.get(endpoint)} was sent no file`)
     const sent = endpoint.body?.safeParse(body)
     if (sent && !sent.success)
       throw new Error(`${nameOf.get(endpoint)} does not take ${JSON.stringify(body)}`)

@@ -46,7 +46,7 @@ function Successor({ succession: s }: { succession: SuccessionView }) {
 }
 
 /** Keeps a head gardener's word on who is to follow. */
-function useSay({ subjectId }: SuccessionView) {
+function useSay({ subjectId, word }: SuccessionView) {
   const { view } = useGardenContext()
   return useGardenWrite(
     verdictEndpoints.saySuccessor,
@@ -57,6 +57,7 @@ function useSay({ subjectId }: SuccessionView) {
         dismissed: 'It will not be proposed again for this one.',
         open: 'Taken back: it is proposed again.',
       })[state],
+    () => ({ word }),
   )
 }
 
