@@ -99,7 +99,7 @@ const lightEvidence = z.strictObject({
   used: z.number(),
   unusable: z.array(z.string()),
   telling: z.array(tellingLook),
-  /** The day of the coming months on which looking would tell clearly more than today, with how many times as much. */
+  /** The day of the coming months on which looking would tell clearly more than now, and how many times as much; null where now nothing. */
   later: z
     .strictObject({ day: isoDay, looks: z.array(tellingLook), times: z.number().nullable() })
     .nullable(),

@@ -96,7 +96,7 @@ export async function provedOptimum(problem: ScheduleProblem): Promise<{ cost: n
   }
   const highs = await highsLoader()
   return highs.withModel((model) => {
-    model.options.set({ output_flag: false, mip_rel_gap: 0.0005, time_limit: 60 })
+    model.options.set({ output_flag: false, mip_rel_gap: 0.0005, time_limit: 300 })
     model.passModel({
       numCols: cost.length,
       numRows: rows.length,

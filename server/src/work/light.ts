@@ -113,7 +113,8 @@ export async function lightEvidence(
       ...logs.flatMap((l) => l.readings.slice(-MOST_LOG_READINGS)),
     ]
     const points = placesOn(features, today).flatMap(pointsIn)
-    const daysLater = Array.from({ length: DAYS_LATER }, (_, k) => addDays(today, (k + 1) * LATER_EVERY_DAYS))
+    // Tomorrow has the sun of today, and all of it.
+    const daysLater = [1, ...LATER_DAYS].map((days) => addDays(today, days))
     const task: ComputeTasks['explain'] = {
       scene,
       readings,
@@ -134,16 +135,14 @@ export async function lightEvidence(
     }
     const { telling, ...found } = await pool.run('explain', task)
     const [now, ...later] = telling as [TellingLook[], ...TellingLook[][]]
+    const [tomorrow, ...days] = later.map((looks, k) => ({ day: daysLater[k]!, looks }))
     return {
       since,
       readings: taps,
       logs: logs.map((l) => l.record),
       ...found,
       telling: now,
-      later: worthWaitingFor(
-        now,
-        later.map((looks, k) => ({ day: daysLater[k]!, looks })),
-      ),
+      later: worthWaitingFor(tomorrow!.looks, days),
     }
   })
 }
@@ -193,13 +192,13 @@ export const surfaceOf = (place: Place | undefined) => ({
 
 const bitsOf = (looks: readonly TellingLook[]) => looks.reduce((sum, look) => sum + look.bits, 0)
 
-/** The day that looking tells most on, where that is clearly more than today. */
+/** The day that looking tells most on, where that is clearly more than under the sun of now. */
 function worthWaitingFor(
-  today: readonly TellingLook[],
+  soon: readonly TellingLook[],
   later: readonly { day: string; looks: TellingLook[] }[],
 ): LightEvidenceView['later'] {
   const best = later.reduce((a, b) => (bitsOf(b.looks) > bitsOf(a.looks) ? b : a))
-  const [now, then] = [bitsOf(today), bitsOf(best.looks)]
+  const [now, then] = [bitsOf(soon), bitsOf(best.looks)]
   if (then === 0 || then < CLEARLY_MORE * now) return null
   return { ...best, times: now === 0 ? null : then / now }
 }
@@ -224,8 +223,7 @@ function looksFrom(
 
 const LOOK_EVERY_MS = 20 * 60_000
 /** Days to come are looked through by the fortnight, at fewer points and less often: which of them, not where on it. */
-const LATER_EVERY_DAYS = 14
-const DAYS_LATER = 8
+const LATER_DAYS = [14, 28, 42, 56, 70, 84, 98, 112]
 const LATER_LOOK_EVERY_MS = 60 * 60_000
 const MOST_POINTS_LATER = 24
 /** Less is not worth waiting for. */

@@ -209,7 +209,8 @@ function Telling({
 }) {
   const placeAt = usePlaceAt()
   const clock = useClock()
-  const where = (look: TellingLook) => placeAt([look.x, look.y])?.name ?? 'on the plan'
+  const nameAt = (look: TellingLook) => placeAt([look.x, look.y])?.name
+  const inPlace = (look: TellingLook) => (nameAt(look) ? ` in ${nameAt(look)}` : '')
   return (
     <section aria-label="Where to look">
       {telling.length === 0 && (
@@ -225,7 +226,8 @@ function Telling({
               <li key={`${look.instantMs}|${look.x}|${look.y}`}>
                 <button type="button" className="plain" onClick={() => onLook(look)}>
                   <span>
-                    <b>{clock(look.instantMs)}</b> {where(look)}, {look.x.toFixed(1)} E {look.y.toFixed(1)} N
+                    <b>{clock(look.instantMs)}</b> {nameAt(look) ?? 'on the plan'}, {look.x.toFixed(1)} E{' '}
+                    {look.y.toFixed(1)} N
                     <Expected look={look} />
                   </span>
                 </button>
@@ -237,23 +239,21 @@ function Telling({
       {later && (
         <p>
           Another sun shows more: looking about <b>{shortDate(later.day)}</b> would tell{' '}
-          {later.times === null ? 'something' : timesWords(later.times)}, best at{' '}
-          {listed(later.looks.slice(0, 2).map((look) => `${clock(look.instantMs)} in ${where(look)}`))}.
+          {timesWords(later.times)}, best at{' '}
+          {listed(later.looks.slice(0, 2).map((look) => `${clock(look.instantMs)}${inPlace(look)}`))}.
         </p>
       )}
     </section>
   )
 }
 
-/** Against what today's looks would tell. */
-const timesWords = (times: number) =>
-  times < 1.75
-    ? 'half as much again as today'
-    : times < 2.5
-      ? 'twice as much as today'
-      : times < 6
-        ? `${Math.round(times)} times as much as today`
-        : 'far more than today'
+/** Against what looking now would tell. */
+function timesWords(times: number | null): string {
+  if (times === null) return 'something, and now nothing'
+  if (times < 1.75) return 'half as much again as now'
+  if (times < 2.5) return 'twice as much as now'
+  return times < 6 ? `${Math.round(times)} times as much as now` : 'far more than now'
+}
 
 /** What would be seen there, were it one thing or the other. */
 function Expected({ look: { expected } }: { look: TellingLook }) {
