@@ -16,7 +16,7 @@ export {
 } from './reading.ts'
 export { blockAsBuilding, type HiddenChange, type NewBlock } from './hypotheses.ts'
 export { explainReadings, type Cause, type Explained, type Explanation } from './explain.ts'
-export { tellingLooks, tellingOfDays, type Look, type TellingLook } from './telling.ts'
+export { dayWorthWaitingFor, tellingLooks, tellingOfDays, type Look, type TellingLook } from './telling.ts'
 export {
   CLOCK_OUT_HOURS,
   clearSkyLux,

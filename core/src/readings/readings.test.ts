@@ -10,11 +10,13 @@ import {
   logReadings,
   readingFault,
   sharesPast,
+  dayWorthWaitingFor,
   tellingLooks,
   tellingOfDays,
   type Brightness,
   type Look,
   type Reading,
+  type TellingLook,
 } from './index.ts'
 import { lookAt, simulateLog } from '../../simulated/index.ts'
 
@@ -171,6 +173,19 @@ describe('the next look', () => {
     const [june, december] = tellingOfDays(scene, explained as never, [looks, looksOn('2026-12-15')], 6)
     expect(june).toEqual([])
     expect(december![0]!.bits).toBeGreaterThan(0.3)
+  })
+
+  it('is worth waiting for where another day tells clearly more', () => {
+    const day = (name: string, ...bits: number[]) => ({
+      name,
+      looks: bits.map((b) => ({ bits: b })) as TellingLook[],
+    })
+    const [may, june, bare] = [day('may', 0.4, 0.1), day('june', 0.5, 0.4), day('bare')]
+    expect(dayWorthWaitingFor(may.looks, [bare, june, may])).toMatchObject({ name: 'june', times: 1.8 })
+    expect(dayWorthWaitingFor(day('now', 0.7).looks, [may, june])).toBeNull()
+    expect(dayWorthWaitingFor([], [may, june])).toMatchObject({ name: 'june', times: null })
+    expect(dayWorthWaitingFor([], [bare])).toBeNull()
+    expect(dayWorthWaitingFor([], [])).toBeNull()
   })
 
   it('is for what would alter much, before what would alter less and is as likely', () => {

@@ -84,6 +84,29 @@ export function tellingOfDays(
   return told.map((looks) => mostTelling(looks, most))
 }
 
+/** Less is not worth waiting for. */
+const CLEARLY_MORE = 1.5
+
+/**
+ * The day on which looking tells most, where that is clearly more than under the sun of now.
+ *
+ * @param soon the most telling looks under the sun of now
+ * @param later those of days to come
+ * @returns the day and how many times as much its looks tell, null times where those of now tell nothing
+ */
+export function dayWorthWaitingFor<Day extends { looks: readonly TellingLook[] }>(
+  soon: readonly TellingLook[],
+  later: readonly Day[],
+): (Day & { times: number | null }) | null {
+  const bitsOf = (looks: readonly TellingLook[]) => looks.reduce((sum, look) => sum + look.bits, 0)
+  const now = bitsOf(soon)
+  let best: Day | undefined
+  for (const day of later) if (!best || bitsOf(day.looks) > bitsOf(best.looks)) best = day
+  const then = best ? bitsOf(best.looks) : 0
+  if (!best || then === 0 || then < CLEARLY_MORE * now) return null
+  return { ...best, times: now === 0 ? null : then / now }
+}
+
 /** The looks that tell most, apart from one another. */
 function mostTelling(looks: readonly TellingLook[], most: number): TellingLook[] {
   const chosen: TellingLook[] = []

@@ -3,6 +3,7 @@ import {
   addDays,
   castsShade,
   civilDate,
+  dayWorthWaitingFor,
   instantsOf,
   logReadings,
   placeOf,
@@ -142,7 +143,7 @@ export async function lightEvidence(
       logs: logs.map((l) => l.record),
       ...found,
       telling: now,
-      later: worthWaitingFor(tomorrow!.looks, days),
+      later: dayWorthWaitingFor(tomorrow!.looks, days),
     }
   })
 }
@@ -190,19 +191,6 @@ export const surfaceOf = (place: Place | undefined) => ({
   ground: place?.ground ?? null,
 })
 
-const bitsOf = (looks: readonly TellingLook[]) => looks.reduce((sum, look) => sum + look.bits, 0)
-
-/** The day that looking tells most on, where that is clearly more than under the sun of now. */
-function worthWaitingFor(
-  soon: readonly TellingLook[],
-  later: readonly { day: string; looks: TellingLook[] }[],
-): LightEvidenceView['later'] {
-  const best = later.reduce((a, b) => (bitsOf(b.looks) > bitsOf(a.looks) ? b : a))
-  const [now, then] = [bitsOf(soon), bitsOf(best.looks)]
-  if (then === 0 || then < CLEARLY_MORE * now) return null
-  return { ...best, times: now === 0 ? null : then / now }
-}
-
 /** An hour after midnight on most days, told from noon, which every day has in every zone. */
 const morningOf = (day: string, timeZone: string): number =>
   instantsOf(`${day}T12:00`, timeZone)[0]! - 11 * 3_600_000
@@ -226,8 +214,6 @@ const LOOK_EVERY_MS = 20 * 60_000
 const LATER_DAYS = [14, 28, 42, 56, 70, 84, 98, 112]
 const LATER_LOOK_EVERY_MS = 60 * 60_000
 const MOST_POINTS_LATER = 24
-/** Less is not worth waiting for. */
-const CLEARLY_MORE = 1.5
 
 function pointsIn(place: Place): Omit<Look, 'instantMs'>[] {
   const surface = surfaceOf(place)
