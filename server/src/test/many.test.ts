@@ -245,7 +245,9 @@ describe('what is worked out', () => {
   it('for one garden leaves the others their turn', async () => {
     const order: string[] = []
     const ask = async (garden: string) => {
-      await onBehalfOf({ garden, person: `of ${garden}` }, () => practice.pool.run('whatIfs', task))
+      // One way of it alone: what was tried before has left many.
+      const short = { ...task, suppositions: [[]] }
+      await onBehalfOf({ garden, person: `of ${garden}` }, () => practice.pool.run('whatIfs', short))
       order.push(garden)
     }
     // Threads that are only beginning take longer than any task.
