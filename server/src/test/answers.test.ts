@@ -112,7 +112,8 @@ describe('what is sent', () => {
             // JSON has no way to send what it cannot hold.
             const json: object = JSON.parse(JSON.stringify(body))
             fc.pre(!endpoint.body!.safeParse(json).success)
-            const answer = await practice.head.post(address, json)
+            const file = endpoint.takesFile && Buffer.from('a picture, or not')
+            const answer = await practice.head.post(address, json, { file })
             expect([answer.status, answer.body.error?.length > 0]).toEqual([422, true])
             // In words of a person's, not of a library's.
             expect(JSON.stringify(answer.body)).not.toMatch(/Invalid input|Too (big|small)|\breceived\b/)

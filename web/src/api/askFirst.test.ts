@@ -1,7 +1,7 @@
 // @vitest-environment happy-dom
 import { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { newClient } from '../Application.tsx'
+import { openClient } from '../test/openApp.tsx'
 import { answerTo, gardenId, MockServer, Refuses } from '../test/server.ts'
 import { askFirst } from './session.ts'
 
@@ -10,7 +10,7 @@ beforeEach(async () => {
   server = await MockServer.fresh()
 })
 const at = { pathname: `/g/${gardenId}/light`, search: '' }
-const known = (client: ReturnType<typeof newClient>) =>
+const known = (client: ReturnType<typeof openClient>) =>
   client
     .getQueryCache()
     .getAll()
@@ -22,16 +22,16 @@ const times = () =>
 
 describe('what the first screen cannot be shown without', () => {
   it('is asked once each, and is there for whatever shows it', async () => {
-    const client = newClient(1)
+    const client = openClient()
     await askFirst(client, at)
     expect(known(client)).toEqual(whole)
     expect(times()).toEqual([1, 1, 1])
   })
 
   it('is what the device keeps where nobody answers', async () => {
-    await askFirst(newClient(1), at)
+    await askFirst(openClient(), at)
     server.isAway = true
-    const later = newClient(1)
+    const later = openClient()
     await askFirst(later, at)
     expect(known(later)).toEqual(whole)
     // It goes on asking, until it has given up.
@@ -41,7 +41,7 @@ describe('what the first screen cannot be shown without', () => {
 
   it('is nothing of a garden where nobody is signed in', async () => {
     server.on(sessionEndpoints.read, () => ({ ...answerTo(sessionEndpoints.read), person: null }))
-    const client = newClient(1)
+    const client = openClient()
     await askFirst(client, at)
     expect(known(client)).toEqual(['session'])
     expect(times()).toEqual([1, 0, 0])
@@ -49,7 +49,7 @@ describe('what the first screen cannot be shown without', () => {
 
   it('that is refused is asked once, and left to the screen to say', async () => {
     server.on(gardenEndpoints.read, () => new Refuses(404, 'This garden was not found.'))
-    const client = newClient(1)
+    const client = openClient()
     await askFirst(client, at)
     expect(known(client)).toEqual(whole.slice(0, 2))
     expect(times()).toEqual([1, 1, 1])

@@ -2,7 +2,8 @@
 import { act, render, screen } from '@testing-library/react'
 import { createMemoryRouter } from 'react-router'
 import { expect, it, vi } from 'vitest'
-import { Application, newClient } from '../Application.tsx'
+import { Application } from '../Application.tsx'
+import { openClient } from '../test/openApp.tsx'
 import { useChosen, useParam, withParam, withPlanting } from './address.ts'
 
 it('an address says one thing otherwise and the rest as before', () => {
@@ -27,7 +28,7 @@ it('what is chosen is in the address, and the way back leads past it', async () 
   }
   const routes = ['/', '/verdicts'].map((path) => ({ path, Component: path === '/' ? () => null : Screen }))
   const router = createMemoryRouter(routes, { initialEntries: ['/', '/verdicts?on=2026-05-01'] })
-  render(<Application client={newClient()} router={router} />)
+  render(<Application client={openClient()} router={router} />)
   expect(said).toEqual({ chosen: undefined, on: '2026-05-01' })
   await act(async () => choose('p1'))
   await act(async () => choose('p2'))
@@ -50,7 +51,7 @@ it('what is chosen is shown before anything else can be pressed, not when the sc
     )
   }
   const router = createMemoryRouter([{ path: '/', Component: Screen }], { initialEntries: ['/?planting=p1'] })
-  render(<Application client={newClient()} router={router} />)
+  render(<Application client={openClient()} router={router} />)
   const shown = await screen.findByText('p1')
   screen.getByRole('button').click()
   // Whatever follows the press by itself; the next event of a person comes after.

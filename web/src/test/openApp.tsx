@@ -6,9 +6,16 @@ import { onTestFinished } from 'vitest'
 import { Application, newClient } from '../Application.tsx'
 import { routes } from '../router.tsx'
 
+/** What is known of the server's answers while a test goes on; with it ends what was asked, which is answered to nobody. */
+export function openClient(): QueryClient {
+  const client = newClient(1)
+  onTestFinished(() => client.clear())
+  return client
+}
+
 /**
  * The whole application at an address, as a person opens it, with nothing known from before but what the device keeps. It ends with
- * its test: what it asked for is answered to nobody.
+ * its test.
  */
 export function openApp(address: string): RenderResult & {
   user: UserEvent
@@ -16,8 +23,7 @@ export function openApp(address: string): RenderResult & {
   router: ReturnType<typeof createMemoryRouter>
 } {
   const router = createMemoryRouter(routes, { initialEntries: [address] })
-  const client = newClient(1)
-  onTestFinished(() => client.clear())
+  const client = openClient()
   return {
     ...render(<Application client={client} router={router} />),
     user: userEvent.setup({ delay: null }),
