@@ -81,8 +81,7 @@ export function scheduleCommand(args: string[]): string {
   const problem = readSeason(path)
   const options = {
     seed: values.seed === undefined ? DEFAULT_SEARCH.seed : numberOption('seed', values.seed),
-    iterations:
-      values.rounds === undefined ? DEFAULT_SEARCH.iterations : numberOption('rounds', values.rounds),
+    iterations: values.rounds === undefined ? undefined : numberOption('rounds', values.rounds),
   }
   const plan = planned(path, problem, options)
   if (!values.json) return inWords(problem, plan)

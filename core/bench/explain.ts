@@ -9,6 +9,7 @@ import {
 import { seededRandom } from '../src/random/index.ts'
 import { addDays, type IsoDate } from '../src/dates/index.ts'
 import {
+  dayWorthWaitingFor,
   ERROR_RATE,
   explainReadings,
   tellingLooks,
@@ -96,8 +97,11 @@ function dayToCome(garden: Garden, readings: readonly Reading[], after: IsoDate,
   if (days.length === 0) return addDays(after, 1)
   const looks = days.map((day) => looksOn(garden, day).filter((_, i) => i % 7 === 0))
   const told = tellingOfDays(garden.drawn, explainReadings(garden.drawn, readings), looks, READINGS / VISITS)
-  const bits = told.map((looks) => looks.reduce((sum, look) => sum + look.bits, 0))
-  return days[bits.indexOf(Math.max(...bits))]!
+  const best = dayWorthWaitingFor(
+    [],
+    told.map((looks, k) => ({ day: days[k]!, looks })),
+  )
+  return best?.day ?? days[0]!
 }
 
 function isRight(cause: Cause, hidden: HiddenScene): boolean {

@@ -58,12 +58,13 @@ export function tellingOfDays(
   days: readonly (readonly Look[])[],
   most: number,
 ): TellingLook[][] {
-  const candidates = days.flatMap((looks, day) =>
+  const aimed = days.map((looks) =>
     looks.flatMap((look) => {
       const aim = aimOf(scene, look, true)
-      return aim ? [{ day, look, aim }] : []
+      return aim ? [{ look, aim }] : []
     }),
   )
+  const candidates = aimed.flat()
   // The sun is down: there is nothing to look at.
   if (candidates.length === 0) return days.map(() => [])
   const compared = worthComparing(explained)
@@ -73,15 +74,16 @@ export function tellingOfDays(
     compared.map((e) => e.cause),
   )
   const weights = byInfluence(compared, shares)
-  const told = days.map((): TellingLook[] => [])
-  candidates.forEach(({ day, look }, i) =>
-    told[day]!.push({
+  let i = 0
+  return aimed.map((day) => {
+    const told = day.map(({ look }) => ({ ...look, candidate: i, bits: bitsOf(weights, shares, i++) }))
+    return mostTelling(told, most).map(({ candidate, ...look }) => ({
       ...look,
-      bits: bitsOf(weights, shares, i),
-      expected: compared.slice(0, 3).map(({ cause }, h) => ({ cause, seen: likeliest(shares[h]![i]!) })),
-    }),
-  )
-  return told.map((looks) => mostTelling(looks, most))
+      expected: compared
+        .slice(0, 3)
+        .map(({ cause }, h) => ({ cause, seen: likeliest(shares[h]![candidate]!) })),
+    }))
+  })
 }
 
 /** Less is not worth waiting for. */
@@ -98,18 +100,17 @@ export function dayWorthWaitingFor<Day extends { looks: readonly TellingLook[] }
   soon: readonly TellingLook[],
   later: readonly Day[],
 ): (Day & { times: number | null }) | null {
-  const bitsOf = (looks: readonly TellingLook[]) => looks.reduce((sum, look) => sum + look.bits, 0)
-  const now = bitsOf(soon)
-  let best: Day | undefined
-  for (const day of later) if (!best || bitsOf(day.looks) > bitsOf(best.looks)) best = day
-  const then = best ? bitsOf(best.looks) : 0
-  if (!best || then === 0 || then < CLEARLY_MORE * now) return null
-  return { ...best, times: now === 0 ? null : then / now }
+  const all = (looks: readonly TellingLook[]) => looks.reduce((sum, look) => sum + look.bits, 0)
+  const now = all(soon)
+  const bits = later.map((day) => all(day.looks))
+  const then = Math.max(0, ...bits)
+  if (then === 0 || then < CLEARLY_MORE * now) return null
+  return { ...later[bits.indexOf(then)]!, times: now === 0 ? null : then / now }
 }
 
 /** The looks that tell most, apart from one another. */
-function mostTelling(looks: readonly TellingLook[], most: number): TellingLook[] {
-  const chosen: TellingLook[] = []
+function mostTelling<Told extends Look & { bits: number }>(looks: readonly Told[], most: number): Told[] {
+  const chosen: Told[] = []
   for (const look of [...looks].sort((a, b) => b.bits - a.bits || a.instantMs - b.instantMs)) {
     if (chosen.length === most || look.bits < LEAST_BITS) break
     const near = chosen.some(

@@ -114,6 +114,7 @@ export async function lightEvidence(
       ...logs.flatMap((l) => l.readings.slice(-MOST_LOG_READINGS)),
     ]
     const points = placesOn(features, today).flatMap(pointsIn)
+    const fewPoints = thinned(points, MOST_POINTS_LATER)
     // Tomorrow has the sun of today, and all of it.
     const daysLater = [1, ...LATER_DAYS].map((days) => addDays(today, days))
     const task: ComputeTasks['explain'] = {
@@ -122,13 +123,7 @@ export async function lightEvidence(
       days: [
         looksFrom(fromMs, LOOK_EVERY_MS, garden, today, thinned(points, MOST_POINTS)),
         ...daysLater.map((day) =>
-          looksFrom(
-            morningOf(day, garden.timeZone),
-            LATER_LOOK_EVERY_MS,
-            garden,
-            day,
-            thinned(points, MOST_POINTS_LATER),
-          ),
+          looksFrom(morningOf(day, garden.timeZone), LATER_LOOK_EVERY_MS, garden, day, fewPoints),
         ),
       ],
       most: TELLING_SHOWN,

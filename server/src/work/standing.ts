@@ -74,13 +74,17 @@ const sizeNames: Record<string, string> = {
   widthM: 'width',
 }
 
+function changedKeys(a: Readonly<Record<string, unknown>>, b: Readonly<Record<string, unknown>>): string[] {
+  return [...new Set([...Object.keys(a), ...Object.keys(b)])].filter(
+    (key) => !isDeepStrictEqual(a[key], b[key]),
+  )
+}
+
 function partDiffers(now: FeatureView, seen: FeatureView): string[] {
   const [is, was] = [entriesOf(now), entriesOf(seen)]
   const rest = ({ properties: { events: _, ...p } }: FeatureView) => p as Record<string, unknown>
   const [here, before] = [rest(now), rest(seen)]
-  const changed = [...new Set([...Object.keys(here), ...Object.keys(before)])].filter(
-    (key) => !isDeepStrictEqual(here[key], before[key]),
-  )
+  const changed = changedKeys(here, before)
   return told(
     now.name !== seen.name && `It is called ${now.name} now.`,
     !isDeepStrictEqual(now.geometry, seen.geometry) && 'It is drawn otherwise.',
@@ -318,10 +322,7 @@ export const taxonStanding = (
   taxon: KnownTaxon | undefined,
 ): Standing<KnownTaxon> =>
   one(`taxon ${botanical.toLowerCase()} of ${practiceId}`, taxon, (now, seen) => {
-    const [is, was] = [now, seen] as unknown as Record<string, unknown>[]
-    const changed = [...new Set([...Object.keys(is!), ...Object.keys(was!)])].filter(
-      (trait) => trait !== 'own' && !isDeepStrictEqual(is![trait], was![trait]),
-    )
+    const changed = changedKeys({ ...now }, { ...seen }).filter((trait) => trait !== 'own')
     return told(
       now.own !== seen.own &&
         (now.own === null ? 'It is as the library has it again.' : 'It is one of your practice’s own now.'),

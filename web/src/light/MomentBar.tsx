@@ -1,16 +1,16 @@
 import { Slider } from 'antd'
 import { Button } from '../frame/Button.tsx'
+import { useClock } from '../frame/useClock.ts'
 import { compass } from './compass.ts'
 import type { MomentState } from './useMoment.ts'
 
 /** The hour of the day, to drag or to let run. */
 export function MomentBar({ moment }: { moment: MomentState | undefined }) {
+  const clock = useClock()
   if (!moment) return null
-  const { moments, index, current, playing, timeZone } = moment
+  const { moments, index, current, playing } = moment
   if (!current)
     return <div className="light-moment">The sun does not rise here on this day: everything is in shade.</div>
-  const clock = (ms: number) =>
-    new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone }).format(ms)
   return (
     <div className="light-moment">
       <Button size="small" onClick={() => moment.play(!playing)} aria-pressed={playing}>

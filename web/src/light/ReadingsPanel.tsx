@@ -17,6 +17,7 @@ import { Link } from 'react-router'
 import { errorText, useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useClock } from '../frame/useClock.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { shortDate } from '../frame/words.ts'
@@ -268,13 +269,6 @@ function Expected({ look: { expected } }: { look: TellingLook }) {
         .join(', ')}
     </small>
   )
-}
-
-/** The time of day on the garden's clock. */
-function useClock(): (ms: number) => string {
-  const { timeZone } = useGardenContext().view.garden
-  const { format } = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', timeZone })
-  return format
 }
 
 function shortCause(cause: TellingLook['expected'][number]['cause'], nameOf: (id: string) => string): string {

@@ -9,7 +9,6 @@ export interface MomentState {
   /** Undefined in polar night. */
   current: Moment | undefined
   playing: boolean
-  timeZone: string
   go: (index: number) => void
   play: (playing: boolean) => void
 }
@@ -39,6 +38,6 @@ export function useMoment(active: boolean): MomentState | undefined {
     return () => clearInterval(timer)
   }, [runs, moments.length])
   return active
-    ? { moments, index, current: moments[index], playing, timeZone, go: setAsked, play: setPlaying }
+    ? { moments, index, current: moments[index], playing, go: setAsked, play: setPlaying }
     : undefined
 }

@@ -15,6 +15,7 @@ import { Button } from '../frame/Button.tsx'
 import { useLightEvidence, useSuspicions } from '../light/queries.ts'
 import { useRecord } from '../record/queries.ts'
 import { useSeason } from '../season/queries.ts'
+import { useClock } from '../frame/useClock.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { minutesText, shortDate } from '../frame/words.ts'
@@ -194,15 +195,11 @@ function Check() {
   const { view } = useGardenContext()
   const { data } = useLightEvidence(view.garden.id)
   const placeAt = usePlaceAt()
+  const clock = useClock()
   const [look] = data?.telling ?? []
   if (!look) return 'Look again on the next clear day.'
-  const clock = new Intl.DateTimeFormat('en-GB', {
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone: view.garden.timeZone,
-  }).format(look.instantMs)
   const place = placeAt([look.x, look.y])
-  return `To settle it, look today at ${clock}${place ? ` in ${place.name}` : ''}, ${look.x.toFixed(1)} m east and ${look.y.toFixed(1)} m north on the plan.`
+  return `To settle it, look today at ${clock(look.instantMs)}${place ? ` in ${place.name}` : ''}, ${look.x.toFixed(1)} m east and ${look.y.toFixed(1)} m north on the plan.`
 }
 
 const MOST_LISTED = 10
