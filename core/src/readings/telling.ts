@@ -16,7 +16,7 @@ export interface Look {
 export interface TellingLook extends Look {
   /** Expected information of the reading, bits: how much it would settle between the explanations. */
   bits: number
-  /** What the most believed explanations would have there, for showing why it is worth looking. */
+  /** What the most believed explanation would have there, then those that would be seen otherwise: why it is worth looking. */
   expected: { cause: Cause; seen: Brightness }[]
 }
 
@@ -74,14 +74,30 @@ export function tellingOfDays(
     compared.map((e) => e.cause),
   )
   const weights = byInfluence(compared, shares)
+  const [believed, ...others] = compared.map(({ cause }, h) => ({ cause, h }))
+  others.sort((a, b) => weights[b.h]! - weights[a.h]!)
+  const seenOf = ({ cause, h }: { cause: Cause; h: number }, i: number) => ({
+    cause,
+    seen: likeliest(shares[h]![i]!),
+  })
+  /** What the most believed would have there, and what counts most of those that would be seen otherwise. */
+  const expectedAt = (i: number): TellingLook['expected'] => {
+    if (!believed) return []
+    const first = seenOf(believed, i)
+    const otherwise: TellingLook['expected'] = []
+    for (const other of others) {
+      const expected = seenOf(other, i)
+      if (expected.seen !== first.seen) otherwise.push(expected)
+      if (otherwise.length === 2) break
+    }
+    return [first, ...otherwise]
+  }
   let i = 0
   return aimed.map((day) => {
     const told = day.map(({ look }) => ({ ...look, candidate: i, bits: bitsOf(weights, shares, i++) }))
     return mostTelling(told, most).map(({ candidate, ...look }) => ({
       ...look,
-      expected: compared
-        .slice(0, 3)
-        .map(({ cause }, h) => ({ cause, seen: likeliest(shares[h]![candidate]!) })),
+      expected: expectedAt(candidate),
     }))
   })
 }
