@@ -1,37 +1,18 @@
 import { expect, test as base } from '@playwright/test'
-import { execFile } from 'node:child_process'
-import { join } from 'node:path'
-import { promisify } from 'node:util'
-import { dropKept, scratchDatabase } from '../cli/src/databases.ts'
+import { scratchDatabase } from '../cli/src/databases.ts'
+import { DEMO_TEMPLATE } from '../cli/src/demoTemplate.ts'
 import { freeOnLoopback } from '../cli/src/ports.ts'
+import { prepareApart } from '../cli/src/prepareApart.ts'
 import { scratchServer } from '../cli/src/scratchServer.ts'
 import { beginServing, type Serving } from '../cli/src/serve.ts'
-
-/** The demo with its work worked out, that every flow's own begins as a copy of. */
-export const TEMPLATE = 'e2etemplate'
 
 /** Two checks on one machine keep apart. */
 export const FIRST_PORT = 20_000 + (process.ppid % 500) * 20
 
-/** In a process of its own: what it is made from would be read by every worker of the flows else, which takes longer than to make it. */
-const prepareDatabase = (url: string, demo: boolean) =>
-  promisify(execFile)(
-    process.execPath,
-    [
-      '--import',
-      'tsx',
-      join(import.meta.dirname, '../cli/src/prepareDatabase.ts'),
-      ...(demo ? ['--demo'] : []),
-    ],
-    { env: { ...process.env, DATABASE_URL: url } },
-  )
-
 interface Begins {
   demo: boolean
-  /** A kept database that this one begins as a copy of, with all that is in it. */
+  /** A database that this one begins as a copy of, with all that is in it. */
   copyOf?: string | undefined
-  /** A name under which its database stays. */
-  kept?: string | undefined
   port: number
 }
 
@@ -45,9 +26,9 @@ export class Practice {
   ) {}
 
   static async begin(begins: Begins): Promise<Practice> {
-    const practice = new Practice(begins, await scratchDatabase(begins))
+    const practice = new Practice(begins, await scratchDatabase({ copyOf: begins.copyOf }))
     try {
-      if (!begins.copyOf) await prepareDatabase(practice.database.url, begins.demo)
+      if (!begins.copyOf) await prepareApart(practice.database.url, begins.demo)
       await practice.start()
     } catch (error) {
       await practice.database.drop()
@@ -71,10 +52,10 @@ export class Practice {
     await this.serving?.end('SIGKILL')
   }
 
-  /** Its server ends, and its database unless it is kept. */
+  /** Its server ends, and its database is dropped. */
   async end(): Promise<void> {
     await this.serving?.end('SIGTERM')
-    if (!this.begins.kept) await this.database.drop()
+    await this.database.drop()
   }
 }
 
@@ -91,7 +72,7 @@ export const test = base.extend<Options & { practice: Practice }>({
       const demo = begins === 'demo'
       const practice = await Practice.begin({
         demo,
-        copyOf: demo ? TEMPLATE : undefined,
+        copyOf: demo ? process.env[DEMO_TEMPLATE] : undefined,
         port: FIRST_PORT + 10 * parallelIndex,
       })
       await use(practice)
@@ -102,4 +83,4 @@ export const test = base.extend<Options & { practice: Practice }>({
   baseURL: async ({ practice }, use) => use(practice.url),
 })
 
-export { dropKept, expect }
+export { expect }

@@ -2,7 +2,7 @@ import { spawn, spawnSync } from 'node:child_process'
 import { readFileSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureBuilt, webRoot } from './build.ts'
-import { databaseUrl } from './cluster.ts'
+import { DEMO_TEMPLATE, makeDemoTemplate } from './demoTemplate.ts'
 import { firstFiles, manifestOf, travelling } from './firstLoad.ts'
 import { inState, projectRoot } from './paths.ts'
 import { say } from './say.ts'
@@ -13,7 +13,7 @@ interface Count {
   failed: number
 }
 
-/** Format, lint, types, build, unit and integration tests, browser tests. */
+/** Format, lint, types, build, the demo, unit and integration tests, browser tests. */
 export async function checkCommand(): Promise<number> {
   const total: Count = { passed: 0, failed: 0 }
   const add = (count: Count) => {
@@ -21,13 +21,14 @@ export async function checkCommand(): Promise<number> {
     total.failed += count.failed
   }
   // Side by side: neither reads what the other writes.
-  const [typed, read] = await Promise.all([
-    step('types', ['npm', 'run', '--silent', 'types']).then((types) => [types, buildStep()]),
-    step('format and lint', ['sh', '-c', 'npm run --silent format:check && npm run --silent lint']),
+  const [types, [style, built, demo]] = await Promise.all([
+    step('types', ['npm', 'run', '--silent', 'types']),
+    step('format and lint', ['sh', '-c', 'npm run --silent format:check && npm run --silent lint']).then(
+      async (style) => [style, buildStep(), await demoStep()] as const,
+    ),
   ])
-  ;[...typed, read].forEach(add)
+  ;[types, style, built, demo.count].forEach(add)
   add(testsShareStep())
-  await databaseUrl('postgres')
   FIRST_SCREENS.map(firstLoadStep).forEach(add)
   add(
     tests(
@@ -43,6 +44,7 @@ export async function checkCommand(): Promise<number> {
       'playwright',
     ),
   )
+  await demo.drop?.()
   process.stdout.write(`${total.passed} passed, ${total.failed} failed\n`)
   return total.failed > 0 ? 1 : 0
 }
@@ -97,6 +99,19 @@ function buildStep(): Count {
     ensureBuilt()
     return true
   })
+}
+
+/** Loads the demo once for all that copies it. */
+async function demoStep(): Promise<{ count: Count; drop?: () => Promise<void> }> {
+  say('check: demo')
+  try {
+    const { name, drop } = await makeDemoTemplate()
+    process.env[DEMO_TEMPLATE] = name
+    return { count: counted(true), drop }
+  } catch (error) {
+    say((error as Error).message)
+    return { count: counted(false) }
+  }
 }
 
 const counted = (ok: boolean): Count => ({ passed: ok ? 1 : 0, failed: ok ? 0 : 1 })

@@ -36,25 +36,24 @@ export async function dropDatabase(name: string): Promise<void> {
   await asAdmin((run) => run(`drop database if exists ${quoted(name)} with (force)`))
 }
 
-const scratchName = (name: string) => `border_scratch_${name}`
-
-/** Drops a kept scratch database, if it is there. */
-export const dropKept = (name: string): Promise<void> => dropDatabase(scratchName(name))
+/** The name of a scratch database that was kept. */
+export const keptName = (name: string) => `border_scratch_${name}`
 
 /**
  * A database of its own for one test file or one scratch server.
  *
  * @param kept a name to find it again by
- * @param copyOf the kept one that a new one begins as a copy of, which nobody may be using
+ * @param copyOf the name of the database that a new one begins as a copy of, which nobody may be using
  */
 export async function scratchDatabase({
   kept,
   copyOf,
 }: { kept?: string | undefined; copyOf?: string | undefined } = {}): Promise<{
+  name: string
   url: string
   drop: () => Promise<void>
 }> {
-  const name = scratchName(kept ?? randomBytes(6).toString('hex'))
-  const url = await ensureDatabase(name, copyOf && scratchName(copyOf))
-  return { url, drop: () => dropDatabase(name) }
+  const name = keptName(kept ?? randomBytes(6).toString('hex'))
+  const url = await ensureDatabase(name, copyOf)
+  return { name, url, drop: () => dropDatabase(name) }
 }

@@ -4,7 +4,7 @@ import { stopCluster } from './cluster.ts'
 import {
   DEMO_DATABASE,
   dropDatabase,
-  dropKept,
+  keptName,
   ensureDatabase,
   PRACTICE_DATABASE,
   scratchDatabase,
@@ -69,7 +69,7 @@ export async function scratchCommand(args: string[]): Promise<number> {
     if (values[option] !== undefined && !/^[a-z0-9]{1,30}$/.test(values[option]))
       throw new Misuse(`--${option} takes a name of small letters and digits`)
   if (values.drop !== undefined) {
-    await dropKept(values.drop)
+    await dropDatabase(keptName(values.drop))
     return 0
   }
   const at = await whereToServe(
@@ -77,7 +77,10 @@ export async function scratchCommand(args: string[]): Promise<number> {
     values.port ? { ...process.env, PORT: values.port } : process.env,
   )
   ensureBuilt()
-  const { url, drop } = await scratchDatabase({ kept: values.keep, copyOf: values.copy })
+  const { url, drop } = await scratchDatabase({
+    kept: values.keep,
+    copyOf: values.copy && keptName(values.copy),
+  })
   try {
     await prepare(url, values.demo ?? false)
     const ready = (address: string) => void process.stdout.write(`${address}\n`)

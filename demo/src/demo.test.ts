@@ -66,10 +66,10 @@ const name = `border_test_${randomBytes(6).toString('hex')}`
 let app: ReturnType<typeof composeApp>
 let db: Db
 
-/** Loading takes longest of all: everything below is of the one that is loaded here. */
+/** Loading takes longest of all: everything below is of one that is loaded here, or of a copy of the one that the check has loaded. */
 beforeAll(async () => {
   const admin = connect(process.env.BORDER_ADMIN_URL!, 1)
-  await admin.raw(`create database ${name}`)
+  await admin.raw(`create database ${name} template ${process.env.BORDER_DEMO_TEMPLATE ?? 'template1'}`)
   await admin.destroy()
   const url = new URL(process.env.BORDER_ADMIN_URL!)
   url.pathname = `/${name}`

@@ -110,12 +110,16 @@ export function looksOf(
   )
   const own = new Map(grown.map((g) => [g.tag, 0.8 * (random() - 0.5)]))
   const seasonGave = new Map<number, number>()
-  for (let y = FIRST_SEASON; y <= LAST_SEASON; y++) seasonGave.set(y, 0.8 * (random() - 0.55))
+  const lateIn = new Map<number, number>()
+  for (let y = FIRST_SEASON; y <= LAST_SEASON; y++) {
+    seasonGave.set(y, 0.8 * (random() - 0.55))
+    lateIn.set(y, earlinessOf(weather, sketch.latitude, `${y}-06-30`)?.lateDays ?? 0)
+  }
   const looks: Look[] = []
   for (const on of walkDays(sketch)) {
     const year = Number(on.slice(0, 4))
     const hours = sunHours(scene, grown, { kind: 'season', on })
-    const lateDays = earlinessOf(weather, sketch.latitude, `${year}-06-30`)?.lateDays ?? 0
+    const lateDays = lateIn.get(year)!
     grown.forEach((g, i) => {
       const chance = random()
       const passedOver = random() < PASSED_OVER

@@ -53,7 +53,7 @@ export async function pictureOf(
       const h = Math.min(380, g.taxon.heightM * size * scale * 0.8) * (0.6 + 0.4 * random())
       const w = Math.max(5, Math.min(46, h * (slender ? 0.09 : 0.22)))
       const base = GROUND_Y + (backY - g.y) * STEP_PX + random() * 8
-      const leaf = `<ellipse cx="${x.toFixed(0)}" cy="${(base - h / 2).toFixed(0)}" rx="${w.toFixed(0)}" ry="${(h / 2).toFixed(0)}" fill="${g.taxon.foliageColour}" opacity="0.8"/>`
+      const leaf = `<ellipse cx="${x.toFixed(0)}" cy="${(base - h / 2).toFixed(0)}" rx="${w.toFixed(0)}" ry="${(h / 2).toFixed(0)}" fill="${g.taxon.foliageColour}" fill-opacity="0.8"/>`
       const flower =
         flowers && random() < 0.5
           ? `<circle cx="${x.toFixed(0)}" cy="${(base - h).toFixed(0)}" r="${(3 + 5 * random()).toFixed(1)}" fill="${flowers}"/>`

@@ -34,6 +34,7 @@ afterEach(() => {
 })
 const settled = () => new Promise((resolve) => setTimeout(resolve, 20))
 /** As its text stands in the page: nothing around it is there. */
+// oxlint-disable-next-line no-eval -- what is tried is text
 const inThePage = () => (0, eval)(`(${askEarly})(${JSON.stringify(addresses)})`)
 
 describe('what the page itself asks', () => {
