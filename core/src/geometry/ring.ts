@@ -1,4 +1,7 @@
 import earcut from 'earcut'
+import Flatbush from 'flatbush'
+import { orient2d } from 'robust-predicates'
+
 /** Plane geometry in plan metres. Rings are open: the last corner is not a repeat of the first. */
 export type Point = readonly [x: number, y: number]
 /** Corners in order, plan metres; the last joins the first, which is not repeated. */
@@ -87,9 +90,6 @@ export function extentOf(points: Iterable<Point>): Extent {
   return found ? e : { minX: 0, minY: 0, maxX: 0, maxY: 0 }
 }
 
-const orient = (a: Point, b: Point, c: Point) =>
-  Math.sign((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]))
-
 /** A point inside an outline: its middle where that lies in it, else the middle of its largest part by triangles. */
 export function innerPoint(ring: Ring): Point {
   const middle = centroid(ring)
@@ -102,46 +102,45 @@ export function innerPoint(ring: Ring): Point {
   return centroid(largest)
 }
 
+type Box = readonly [minX: number, minY: number, maxX: number, maxY: number]
+
 /**
- * The first two of these that meet, by number, where they do: a line sweeps over them from west to east, and only those that lie
- * under it together are held against each other.
+ * The first two of these that meet, by number: those alone are held against each other whose boxes a tree of boxes finds to overlap.
  *
- * @param spans where each lies, west to east
- * @param meet is asked of each pair that overlaps there
+ * @param meet is asked of each pair whose boxes overlap
  */
 function firstMeeting(
-  spans: readonly (readonly [number, number])[],
+  boxes: readonly Box[],
   meet: (i: number, j: number) => boolean,
 ): readonly [number, number] | undefined {
-  const fromWest = spans.map((_, i) => i).sort((a, b) => spans[a]![0] - spans[b]![0])
-  let under: number[] = []
-  let first: readonly [number, number] | undefined
-  for (const i of fromWest) {
-    under = under.filter((j) => spans[j]![1] >= spans[i]![0])
-    for (const j of under)
-      if (meet(i, j)) {
-        const pair = [Math.min(i, j), Math.max(i, j)] as const
-        if (!first || pair[0] < first[0] || (pair[0] === first[0] && pair[1] < first[1])) first = pair
-      }
-    under.push(i)
+  if (boxes.length < 2) return undefined
+  const tree = new Flatbush(boxes.length)
+  for (const box of boxes) tree.add(...box)
+  tree.finish()
+  for (const [i, box] of boxes.entries()) {
+    const j = Math.min(...tree.search(...box, (other) => other > i && meet(i, other)))
+    if (j < Infinity) return [i, j]
   }
-  return first
+  return undefined
 }
 
-/** Corner numbers of the first two edges that cross, or undefined for a simple ring. */
+/** On which side of a line through two points a third lies: 1 or -1, and 0 on it, exactly. */
+const sideOf = (a: Point, b: Point, c: Point) => Math.sign(orient2d(...a, ...b, ...c))
+
+/** Corner numbers of the first two edges that share a point other than the corner between them, or undefined for a simple ring. */
 function selfCrossing(ring: Ring): readonly [number, number] | undefined {
   const n = ring.length
   const edge = (i: number) => [ring[i]!, ring[(i + 1) % n]!] as const
-  const spans = ring.map((_, i) => {
+  const boxes = ring.map((_, i): Box => {
     const [a, b] = edge(i)
-    return [Math.min(a[0], b[0]), Math.max(a[0], b[0])] as const
+    return [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1])]
   })
-  return firstMeeting(spans, (i, j) => {
-    const apart = Math.abs(i - j)
-    if (apart === 1 || apart === n - 1) return false
+  return firstMeeting(boxes, (i, j) => {
+    if (j - i === 1 || j - i === n - 1) return false
     const [a, b] = edge(i)
     const [c, d] = edge(j)
-    return orient(a, b, c) !== orient(a, b, d) && orient(c, d, a) !== orient(c, d, b)
+    // Edges on one line meet where their boxes do.
+    return sideOf(a, b, c) * sideOf(a, b, d) <= 0 && sideOf(c, d, a) * sideOf(c, d, b) <= 0
   })
 }
 
@@ -151,7 +150,7 @@ const SAME_CORNER_M = 0.001
 /** What is wrong with an outline, by its corners as a person counts them, from 1; undefined for a simple ring. */
 export function outlineFault(ring: Ring): string | undefined {
   const same = firstMeeting(
-    ring.map(([x]) => [x, x + SAME_CORNER_M] as const),
+    ring.map(([x, y]): Box => [x, y, x + SAME_CORNER_M, y + SAME_CORNER_M]),
     (i, j) => Math.hypot(ring[i]![0] - ring[j]![0], ring[i]![1] - ring[j]![1]) < SAME_CORNER_M,
   )
   if (same) return `corners ${same[0] + 1} and ${same[1] + 1} are the same point: leave one of them out`

@@ -122,17 +122,27 @@ describe('an outline', () => {
     return read.ok ? [] : read.problems.map((p) => p.message)
   }
 
-  /** Every edge against every other, by the areas of the triangles that their ends make. */
+  /**
+   * Every edge against every other, by whole numbers: they share a point where the parameters along both that solve for it lie from 0
+   * to 1, or, on one line, where an end of one lies on the other.
+   */
   const crossesAnywhere = (ring: readonly Point[]): boolean => {
-    const side = (a: Point, b: Point, c: Point) =>
-      Math.sign((b[0] - a[0]) * (c[1] - b[1]) - (b[1] - a[1]) * (c[0] - b[0]))
+    const cross = (a: Point, b: Point) => a[0] * b[1] - a[1] * b[0]
+    const less = (a: Point, b: Point): Point => [a[0] - b[0], a[1] - b[1]]
+    const lies = (p: Point, a: Point, b: Point) =>
+      cross(less(b, a), less(p, a)) === 0 &&
+      [0, 1].every((k) => Math.min(a[k]!, b[k]!) <= p[k]! && p[k]! <= Math.max(a[k]!, b[k]!))
     const n = ring.length
     return ring.some((a, i) =>
       ring.some((c, j) => {
         if (j <= i + 1 || (i === 0 && j === n - 1)) return false
         const b = ring[(i + 1) % n]!
         const d = ring[(j + 1) % n]!
-        return side(a, b, c) !== side(a, b, d) && side(c, d, a) !== side(c, d, b)
+        const [along, across, gap] = [less(b, a), less(d, c), less(c, a)]
+        const det = cross(along, across)
+        if (det === 0) return lies(c, a, b) || lies(d, a, b) || lies(a, c, d) || lies(b, c, d)
+        const [t, u] = [cross(gap, across) / det, cross(gap, along) / det]
+        return t >= 0 && t <= 1 && u >= 0 && u <= 1
       }),
     )
   }
