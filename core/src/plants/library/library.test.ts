@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { isWoody, library, lifeForms, type Taxon } from '../index.ts'
+import {
+  contradictions,
+  isWoody,
+  library,
+  lifeForms,
+  taxonSearch,
+  usualState,
+  USUAL_YEAR,
+  type Taxon,
+} from '../index.ts'
 
 /** Every planting kind of the list, with how many the library must at least hold. */
 const least: [string, (t: Taxon) => boolean, number][] = [
@@ -69,5 +78,77 @@ describe('the plant library', () => {
 
   it('is not sure of everything alike', () => {
     expect(new Set(library.map((t) => t.sureness)).size).toBe(3)
+  })
+})
+
+describe('a name that people use', () => {
+  const search = taxonSearch(library)
+
+  it.each([
+    ['black-eyed Susan', 'Rudbeckia hirta'],
+    ['bee balm', 'Monarda didyma'],
+    ['garden phlox', 'Phlox paniculata'],
+    ['boxwood', 'Buxus sempervirens'],
+    ['bigleaf hydrangea', 'Hydrangea macrophylla'],
+    ['ostrich fern', 'Matteuccia struthiopteris'],
+    ['arborvitae', 'Thuja occidentalis'],
+    ['burning bush', 'Euonymus alatus'],
+    ['glory of the snow', 'Scilla luciliae'],
+    ['calla lily', 'Zantedeschia aethiopica'],
+    ['Gaura', 'Oenothera lindheimeri'],
+    ['Michaelmas daisy', 'Symphyotrichum novi-belgii'],
+  ])('%s finds %s', (name, botanical) => {
+    expect(search.find(name)[0]?.botanical).toBe(botanical)
+  })
+
+  it('of a group finds each of its kinds', () => {
+    const named = search.find('sedum').map((t) => t.botanical)
+    expect(named).toEqual(expect.arrayContaining(['Hylotelephium spectabile', 'Phedimus spurius']))
+  })
+})
+
+describe('what is said of a kind', () => {
+  const of = (botanical: string) => library.find((t) => t.botanical === botanical)!
+
+  it('is free of what no plant is', () => {
+    expect(library.flatMap((t) => contradictions(t).map((c) => [t.botanical, c.message]))).toEqual([])
+  })
+
+  it('keeps mulch off crowns that rot under it', () => {
+    for (const name of ['Paeonia lactiflora', 'Asclepias tuberosa', 'Phedimus spurius', 'Iris germanica'])
+      expect([name, of(name).mulchAtCrown]).toEqual([name, false])
+  })
+
+  it('warns of what harms people or pets that eat it', () => {
+    const harmful =
+      /^(Anemone|Iris|Allium|Hemerocallis|Hosta|Hydrangea|Trollius|Sambucus|Gladiolus|Colchicum|Narcissus|Arum|Zantedeschia|Caladium|Begonia (grandis|× tub)|Lobelia cardinalis|Helleborus|Nicotiana)/
+    const silent = library.filter((t) => harmful.test(t.botanical) && !t.cautions.includes('poison'))
+    expect(silent.map((t) => t.botanical)).toEqual([])
+  })
+
+  it('does not cut hard what does not break from old wood', () => {
+    for (const name of [
+      'Euphorbia characias',
+      'Calluna vulgaris',
+      'Juniperus communis',
+      'Pinus mugo',
+      'Thuja occidentalis',
+    ])
+      expect([name, of(name).bearsHardCut]).toEqual([name, false])
+    for (const name of ['Lagerstroemia indica', 'Clethra alnifolia', 'Hibiscus syriacus'])
+      expect([name, of(name).pruning]).toEqual([name, 'lightly'])
+  })
+
+  it.each([
+    ['Arum italicum', '2026-08-10', 'underground'],
+    ['Anemone coronaria', '2026-08-10', 'underground'],
+    ['Ranunculus asiaticus', '2026-08-20', 'underground'],
+    ['Scilla luciliae', '2026-07-15', 'underground'],
+    ['Paeonia × suffruticosa', '2026-09-05', 'summer rest'],
+    ['Helleborus niger', '2026-01-25', 'in full bloom'],
+    ['Sesleria autumnalis', '2026-09-10', 'in full bloom'],
+  ])('has %s on %s as it usually is: %s', (name, on, phase) => {
+    const usual = usualState(of(name), on, USUAL_YEAR)
+    expect(phase === 'underground' ? usual.resting : usual.phase).toBe(phase === 'underground' ? true : phase)
   })
 })
