@@ -72,7 +72,7 @@ export function PlantingSeasons({ record }: { record: RecordView }) {
           </p>
         )}
       </div>
-      <aside className="stack" aria-label="About what is chosen">
+      <aside className="stack" aria-label="About what is chosen" tabIndex={0}>
         {stay ? <StayPanel key={stay.id} stay={stay} record={record} /> : <HowToRead record={record} />}
       </aside>
     </div>

@@ -48,7 +48,7 @@ function Diagnosed({ data }: { data: DiagnosisView }) {
         </section>
         <Table />
       </div>
-      <aside className="stack" aria-label="About the planting chosen">
+      <aside className="stack" aria-label="About the planting chosen" tabIndex={0}>
         {diagnosis ? (
           <>
             <PlantingName plantingId={diagnosis.plantingId} />
