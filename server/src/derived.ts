@@ -2,7 +2,7 @@ import { whatIsKnown, type Aspect, type Versions } from '@border/contract'
 import { createHash } from 'node:crypto'
 import { codeVersion } from './codeVersion.ts'
 import type { GardenReader } from './reader.ts'
-import { findKept, keep } from './store/computed.ts'
+import { findKept, keepLatest } from './store/computed.ts'
 import { UnderWay } from './underWay.ts'
 
 /**
@@ -53,6 +53,12 @@ export const keyOf = (view: View, gardenId: string, versions: Versions, asked: u
     .update(JSON.stringify([view, codeVersion, gardenId, views[view].map((a) => versions[a]), asked]))
     .digest('hex')
 
+/** What a view is kept for, however the garden stands: the latest takes the place of the one before. */
+const viewOf = (gardenId: string, [view, asked]: AskedView): string =>
+  createHash('sha256')
+    .update(JSON.stringify([view, gardenId, asked]))
+    .digest('hex')
+
 /** A view, with what it is asked with. */
 export type AskedView = readonly [view: View, asked: unknown]
 
@@ -64,19 +70,20 @@ export type AskedView = readonly [view: View, asked: unknown]
  */
 export async function derive<T>(
   reader: GardenReader,
-  [view, asked]: AskedView,
+  wanted: AskedView,
   work: () => Promise<T>,
   madeFrom: readonly AskedView[] = [],
 ): Promise<T> {
   const versions = await reader.versions()
   const nameOf = ([v, a]: AskedView) => keyOf(v, reader.garden.id, versions, a)
-  const key = nameOf([view, asked])
-  return (await underWay.join(key, () => foundOrMade(reader, key, work, madeFrom.map(nameOf)))) as T
+  const key = nameOf(wanted)
+  const kept = { hash: key, viewOf: viewOf(reader.garden.id, wanted) }
+  return (await underWay.join(key, () => foundOrMade(reader, kept, work, madeFrom.map(nameOf)))) as T
 }
 
 async function foundOrMade<T>(
   { db, kept }: GardenReader,
-  key: string,
+  { hash: key, viewOf }: { hash: string; viewOf: string },
   work: () => Promise<T>,
   madeFrom: readonly string[],
 ): Promise<T> {
@@ -91,12 +98,12 @@ async function foundOrMade<T>(
   try {
     const result = await work()
     kept.known.set(key, result)
-    kept.fresh.push([key, result])
+    kept.fresh.push({ hash: key, viewOf, result })
     return result
   } finally {
     kept.atWork--
     // What one view was made from is kept with it, in one statement.
-    if (kept.atWork === 0) await keep(db, kept.fresh.splice(0))
+    if (kept.atWork === 0) await keepLatest(db, kept.fresh.splice(0))
   }
 }
 

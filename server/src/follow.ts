@@ -1,8 +1,7 @@
-import { changedAspects, type Versions } from '@border/contract'
 import type { Db } from './database/connect.ts'
 import { entails } from './derived.ts'
 import { queueRun } from './store/runs.ts'
-import { versionsOfPractice } from './store/versions.ts'
+import { raisedHere } from './store/versions.ts'
 import { workOut, type Workshop } from './work/runs.ts'
 
 /** Hands a run to the queue, so that another process takes it should this one be lost. */
@@ -14,34 +13,28 @@ const FALL_BACK_SECONDS = 15
 const SOON_SECONDS = 20
 
 /**
- * What a change of a practice's gardens entails. The change is made between this and `asked`; what must follow is asked for in
- * its transaction, so that neither is ever kept without the other, and worked out after it.
+ * Asks for what the changes of a transaction entail, in it, so that neither is ever kept without the other.
+ *
+ * @returns runs that must be worked out before whoever made the change is answered
  */
-export async function watchChanges(
+export async function askWhatFollows(
   trx: Db,
-  practiceId: string,
   enqueue: Enqueue,
-): Promise<{ asked: (by: { gardenId: string | null; personId: string }) => Promise<string[]> }> {
-  const before = new Map<string, Versions>(
-    (await versionsOfPractice(trx, practiceId)).map((v) => [v.gardenId, v]),
-  )
-  return {
-    asked: async (by) => {
-      const soonest = new Map<string, 'now' | 'soon'>()
-      for (const after of await versionsOfPractice(trx, practiceId))
-        for (const aspect of changedAspects(before.get(after.gardenId), after)) {
-          const entailed = entails[aspect]
-          if (entailed && soonest.get(after.crewId) !== 'now') soonest.set(after.crewId, entailed.when)
-        }
-      const now: string[] = []
-      for (const [crewId, when] of soonest) {
-        const runId = await queueRun(trx, { kind: 'follow', crewId, ...by })
-        await enqueue(trx, runId, when === 'now' ? FALL_BACK_SECONDS : SOON_SECONDS)
-        if (when === 'now') now.push(runId)
-      }
-      return now
-    },
+  by: { gardenId: string | null; personId: string },
+): Promise<string[]> {
+  const soonest = new Map<string, 'now' | 'soon'>()
+  for (const { crewId, aspects } of await raisedHere(trx))
+    for (const aspect of aspects) {
+      const entailed = entails[aspect]
+      if (entailed && soonest.get(crewId) !== 'now') soonest.set(crewId, entailed.when)
+    }
+  const now: string[] = []
+  for (const [crewId, when] of soonest) {
+    const runId = await queueRun(trx, { kind: 'follow', crewId, ...by })
+    await enqueue(trx, runId, when === 'now' ? FALL_BACK_SECONDS : SOON_SECONDS)
+    if (when === 'now') now.push(runId)
   }
+  return now
 }
 
 /**

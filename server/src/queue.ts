@@ -38,8 +38,8 @@ export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue
   return {
     enqueue,
     serve: async (db, now) => {
-      // A thread of its own: nobody who asks for something waits behind long work.
-      const threads = computeThreads(1)
+      // A thread of its own, behind all others: nobody who asks for something waits for long work.
+      const threads = computeThreads(1, true)
       const shop: Workshop = { db, pool: new ComputePool(threads), now, log }
       await boss.work<{ runId: string }>(RUNS, { pollingIntervalSeconds: 0.5 }, async (jobs) => {
         for (const { data } of jobs) await workOut(shop, data.runId)

@@ -9,6 +9,7 @@ import {
   type StandingGarden,
 } from '@border/core'
 import type { Db } from './database/connect.ts'
+import type { KeptView } from './store/computed.ts'
 import { listDecisions } from './store/decisions.ts'
 import { listFeatures, type GardenAccess } from './store/gardens.ts'
 import { listJobs } from './store/jobs.ts'
@@ -29,7 +30,7 @@ export interface GardenReader {
   today: IsoDate
   versions: () => ReturnType<typeof versionsOf>
   /** Derived views that were looked for, and those made since that are still to be kept. */
-  kept: { known: Map<string, unknown>; fresh: [key: string, result: unknown][]; atWork: number }
+  kept: { known: Map<string, unknown>; fresh: KeptView[]; atWork: number }
   /** Everything ever on the plan. */
   features: () => Promise<FeatureView[]>
   /** What stands and lives on a day. */

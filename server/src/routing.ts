@@ -8,7 +8,7 @@ import type { Db } from './database/connect.ts'
 import { byTrueClock, deviceAheadMs, type Noted, type TrulyNoted } from './deviceClock.ts'
 import { notFound, Refusal, zodRefusal } from './errors.ts'
 import { keyOf as viewKey, type View } from './derived.ts'
-import { followUp, watchChanges, type Enqueue } from './follow.ts'
+import { askWhatFollows, followUp, type Enqueue } from './follow.ts'
 import { nameChanged, requireAsSeen, type Standing } from './meanwhile.ts'
 import { answeredBefore, once } from './once.ts'
 import { BUSY, countOpen } from './openQuestions.ts'
@@ -214,13 +214,12 @@ async function doWrite(
         const held = garden && (await asMember(trx, person.id, garden.id))
         const standing = seen !== undefined && (await r.stands?.(callOn(trx, held)))
         if (standing) await requireAsSeen(trx, person.id, standing, seen as never)
-        const changes = await watchChanges(trx, person.practiceId, enqueue)
         const made = await r.handle(callOn(trx, held, prepared), { req, res })
         if (r.stands) {
           const left = await r.stands(callOn(trx, garden && (await asMember(trx, person.id, garden.id))))
           if (left) await nameChanged(trx, write.key, left)
         }
-        toFollow = await changes.asked({ gardenId: garden?.id ?? null, personId: person.id })
+        toFollow = await askWhatFollows(trx, enqueue, { gardenId: garden?.id ?? null, personId: person.id })
         return made
       }
       const answer = await onBehalfOf({ ...behalfNow(), garden: garden?.crewId ?? person.practiceId }, () =>

@@ -16,6 +16,7 @@ import * as accounts from './011_accounts.ts'
 import * as deviceClock from './012_device_clock.ts'
 import * as keptAsText from './013_kept_as_text.ts'
 import * as whoChanged from './014_who_changed.ts'
+import * as ownChanges from './015_own_changes.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -51,6 +52,7 @@ const migrations: Record<string, Knex.Migration> = {
   '012_device_clock': deviceClock,
   '013_kept_as_text': keptAsText,
   '014_who_changed': whoChanged,
+  '015_own_changes': ownChanges,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -13,16 +13,31 @@ export async function findKept(db: Db, hashes: readonly string[]): Promise<Map<s
   return new Map(rows.map((r) => [r.hash, r.result]))
 }
 
-/** Keeps results under the hash of what they were worked out from. One that is there already stays. */
-export async function keep(
-  db: Db,
-  results: readonly (readonly [hash: string, result: unknown])[],
-): Promise<void> {
-  if (results.length === 0) return
+/** What was worked out of a garden. */
+export interface KeptView {
+  /** Of all that it was worked out from. */
+  hash: string
+  /** What it is a later state of. */
+  viewOf: string
+  result: unknown
+}
+
+const written = (result: unknown) => JSON.stringify(result ?? null)
+
+/** Keeps views, each in place of the one before it, which nobody will ask for again. */
+export async function keepLatest(db: Db, views: readonly KeptView[]): Promise<void> {
+  if (views.length === 0) return
   await db('computed')
-    .insert(results.map(([hash, result]) => ({ hash, result: JSON.stringify(result ?? null) })))
-    .onConflict('hash')
-    .ignore()
+    .insert(
+      views.map(({ hash, viewOf, result }) => ({
+        hash,
+        view_of: viewOf,
+        result: written(result),
+        created_at: db.fn.now(),
+      })),
+    )
+    .onConflict('view_of')
+    .merge()
 }
 
 /**
@@ -35,7 +50,10 @@ export async function kept<T>(db: Db, from: unknown, work: () => Promise<T>): Pr
   const known = (await findKept(db, [hash])).get(hash)
   if (known !== undefined) return known as T
   const result = await work()
-  await keep(db, [[hash, result]])
+  await db('computed')
+    .insert({ hash, result: written(result) })
+    .onConflict('hash')
+    .ignore()
   return result
 }
 

@@ -2,7 +2,7 @@ import type { FeatureView, GardenSummary, ObstructionEventRequest, Role } from '
 import type { IsoDate, KnownClimate, PlanFeature, SchoolId, Schools, StandsAt } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
-import { crewIdOf, insertCrew, lockCrew } from './crews.ts'
+import { crewIdOf, insertCrew } from './crews.ts'
 import { standsAt, type Person } from './people.ts'
 
 /** A garden with the role that the person asking has in it. */
@@ -429,12 +429,13 @@ export async function setStandInChanges(
 
 /** Makes other changes of this garden, and of all that its crew looks after, wait until this transaction ends. */
 export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
-  for (let held: string | undefined; ;) {
-    const crewId = await crewIdOf(trx, gardenId)
-    // It may have gone to another crew while this one was waited for.
-    if (crewId === held) break
-    await lockCrew(trx, crewId)
-    held = crewId
+  // Where it goes to another crew while that is waited for, nothing is found, and the lock is asked for again.
+  for (;;) {
+    const { rows } = await trx.raw(
+      `select 1 from gardens g join crews c on c.id = g.crew_id where g.id = ? for no key update of c, g`,
+      [gardenId],
+    )
+    if (rows.length > 0) return
+    await crewIdOf(trx, gardenId)
   }
-  await trx.raw('select 1 from gardens where id = ? for no key update', [gardenId])
 }

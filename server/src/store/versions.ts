@@ -1,4 +1,4 @@
-import { aspects, type Versions } from '@border/contract'
+import { aspects, type Aspect, type Versions } from '@border/contract'
 import type { Db } from '../database/connect.ts'
 
 /** How often each aspect of a garden has changed. The database counts (`database/009_what_is_told.ts`); nothing else does. */
@@ -10,12 +10,20 @@ export async function versionsOf(db: Db, gardenId: string): Promise<Versions> {
   return row
 }
 
-/** The versions of all gardens of a practice, with the crew of each. */
-export const versionsOfPractice = (
-  db: Db,
-  practiceId: string,
-): Promise<(Versions & { gardenId: string; crewId: string })[]> =>
-  db('garden_versions')
-    .join('gardens', 'gardens.id', 'garden_id')
-    .where({ practice_id: practiceId })
-    .select(...aspects, 'garden_id as gardenId', 'crew_id as crewId')
+/** What a transaction has changed of a garden. */
+export interface Raised {
+  gardenId: string
+  crewId: string
+  aspects: Aspect[]
+}
+
+/** What this transaction has raised so far, and nothing of what others raise meanwhile: the database notes it. */
+export async function raisedHere(trx: Db): Promise<Raised[]> {
+  const { rows } = await trx.raw<{ rows: Raised[] }>(
+    `select id as "gardenId", crew_id as "crewId", array_agg(split_part(entry, ' ', 2)) as aspects
+     from unnest(string_to_array(rtrim(coalesce(current_setting('border.raised', true), ''), E'\n'), E'\n')) entry
+     join gardens on id = split_part(entry, ' ', 1)::uuid
+     group by id order by id`,
+  )
+  return rows
+}

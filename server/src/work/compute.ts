@@ -17,6 +17,11 @@ const MOST_MS_OF: Partial<Record<keyof Work, number>> = { scheduleTelling: 15 * 
 /** Of one person's tasks so many may wait: a screen asks for a handful. */
 const MOST_WAITING = 60
 
+/** What a thread is told as it begins. */
+export interface ThreadOptions {
+  inBackground: boolean
+}
+
 /** Threads that compute. */
 export type ComputeThreads = Piscina
 
@@ -25,8 +30,12 @@ export type ComputeThreads = Piscina
  * worker is TypeScript; built, it lies beside the server.
  *
  * @param most that there are at once
+ * @param inBackground that give way to all others: nobody waits for what they work out
  */
-export function computeThreads(most: number = Math.max(3, availableParallelism())): ComputeThreads {
+export function computeThreads(
+  most: number = Math.max(3, availableParallelism()),
+  inBackground = false,
+): ComputeThreads {
   const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
   return new Piscina({
     filename: new URL(file, import.meta.url).href,
@@ -34,6 +43,7 @@ export function computeThreads(most: number = Math.max(3, availableParallelism()
     maxThreads: most,
     idleTimeout: Infinity,
     execArgv: [],
+    workerData: { inBackground } satisfies ThreadOptions,
   })
 }
 

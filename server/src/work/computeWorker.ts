@@ -18,11 +18,18 @@ import {
   type Schedule,
   type StandingGarden,
 } from '@border/core'
+import { constants, setPriority } from 'node:os'
+import { workerData } from 'node:worker_threads'
+import type { ThreadOptions } from './compute.ts'
 import type { ComputeTasks, ExplainedTask } from './computeTasks.ts'
 import { bloomResult, recordResult } from './recordTasks.ts'
 import { failingOnes } from './successionTasks.ts'
 
 // What runs on the compute threads, by name.
+
+// Linux ranks each thread by itself; elsewhere this would be the whole process.
+if ((workerData as ThreadOptions | null)?.inBackground && process.platform === 'linux')
+  setPriority(constants.priority.PRIORITY_BELOW_NORMAL)
 
 export const light = ({ garden, then, on }: ComputeTasks['light']) =>
   plantingsLight(garden, placesLightOf(garden, then, on))
