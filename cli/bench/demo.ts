@@ -2,13 +2,14 @@
  * How long people wait in the demo's largest garden, and what others wait for: after one change of each kind, the first assessment
  * by time and by queries, and how long the change held its crew. Run with `npm run bench:demo -w cli`.
  */
-import type { AssessmentView, GardenView, SessionInfo } from '@border/contract'
+import type { AssessmentView, GardenView } from '@border/contract'
 import { loadDemo } from '@border/demo'
 import { composeApp, connect, migrate } from '@border/server'
 import { randomUUID } from 'node:crypto'
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { scratchDatabase } from '../src/databases.ts'
+import { Client } from './client.ts'
 
 const LOOK_EVERY_MS = 1
 const { url, drop } = await scratchDatabase()
@@ -19,35 +20,12 @@ const app = composeApp({ databaseUrl: url, sessionSecret: 'bench', secureCookies
 let queries = 0
 app.db.on('query', () => queries++)
 const server = createServer(app.app).listen(0, '127.0.0.1')
-const base = await new Promise<string>((resolve) =>
-  server.once('listening', () => resolve(`http://127.0.0.1:${(server.address() as AddressInfo).port}/api`)),
+const address = await new Promise<string>((resolve) =>
+  server.once('listening', () => resolve(`http://127.0.0.1:${(server.address() as AddressInfo).port}`)),
 )
 
-let cookie = ''
-let token = ''
-async function call<T>(path: string, body?: object): Promise<T> {
-  const response = await fetch(`${base}${path}`, {
-    method: body ? 'POST' : 'GET',
-    headers: {
-      cookie,
-      ...(body && {
-        'content-type': 'application/json',
-        'x-csrf-token': token,
-        'idempotency-key': randomUUID(),
-      }),
-    },
-    body: body && JSON.stringify(body),
-  })
-  const sent = response.headers.getSetCookie()
-  if (sent.length > 0) cookie = sent.map((c) => c.split(';')[0]).join('; ')
-  if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`)
-  return (await response.json()) as T
-}
-
-const session = await call<SessionInfo>('/session')
-token = session.csrfToken
-const signedIn = await call<SessionInfo>('/session/demo', { personId: session.demoPeople[0]!.id })
-token = signedIn.csrfToken
+const client = await Client.enter(address)
+const call = <T>(path: string, body?: object) => client.ask<T>(path, body)
 const gardens = await call<{ id: string; name: string }[]>('/gardens')
 const views = await Promise.all(gardens.map((g) => call<GardenView>(`/gardens/${g.id}`)))
 const view = views.reduce((a, b) => (b.plantings.length > a.plantings.length ? b : a))

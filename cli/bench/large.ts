@@ -1,18 +1,9 @@
-import { addDays, library, seededRandom, signs, type IsoDate } from '@border/core'
-import {
-  addMember,
-  composeApp,
-  insertObservations,
-  insertPerson,
-  insertPractice,
-  migrate,
-  readGardenFiles,
-  saveGarden,
-  type Db,
-} from '@border/server'
-import { randomUUID } from 'node:crypto'
+import { addDays } from '@border/core'
+import { composeApp, insertPerson, insertPractice, migrate, type Db } from '@border/server'
 import type { AddressInfo } from 'node:net'
 import { scratchDatabase } from '../src/databases.ts'
+import { Client } from './client.ts'
+import { lookAtAll, saveMadeUp, TODAY } from './gardens.ts'
 
 /**
  * How quick the server stays: one garden of 2,000 plantings with 100,000 looks at them, asked over the wire. Prints how long all
@@ -26,52 +17,10 @@ const LOOKS = Number(process.env.LOOKS ?? 100_000)
 const SMALL = 5
 const LIMIT_MS = 200
 const COLD_LIMIT_MS = 5000
-const TODAY: IsoDate = '2026-09-14'
 const say = (text = '') => process.stdout.write(`${text}\n`)
 
-function gardenFiles(name: string, plantings: number): { plan: string; plantings: string } {
-  const beds = Array.from({ length: 40 }, (_, i) => {
-    const [x, y] = [(i % 8) * 14, Math.floor(i / 8) * 9]
-    const ring = [
-      [x, y],
-      [x + 11, y],
-      [x + 11, y + 5],
-      [x, y + 5],
-      [x, y],
-    ]
-    return {
-      type: 'Feature',
-      properties: { kind: 'bed', name: `Bed ${i + 1}`, moisture: 'fresh' },
-      geometry: { type: 'Polygon', coordinates: [ring] },
-    }
-  })
-  const plan = {
-    type: 'FeatureCollection',
-    garden: {
-      version: 1,
-      name,
-      latitude: 52,
-      longitude: 1,
-      timeZone: 'Europe/London',
-      coordinates: 'local-metres',
-    },
-    features: beds,
-  }
-  const random = seededRandom(8)
-  const rows = Array.from({ length: plantings }, (_, i) => {
-    const bed = i % 40
-    const [x, y] = [(bed % 8) * 14 + 0.3 + 10 * random(), Math.floor(bed / 8) * 9 + 0.3 + 4.4 * random()]
-    const taxon = library[Math.floor(random() * library.length)]!.botanical
-    return `L-${i},Bed ${bed + 1},${taxon},${1 + (i % 7)},${2012 + (i % 6)}-04-0${1 + (i % 9)},${x.toFixed(2)},${y.toFixed(2)}`
-  })
-  return {
-    plan: JSON.stringify(plan),
-    plantings: `tag,place,taxon,count,planted_on,x,y\n${rows.join('\n')}\n`,
-  }
-}
-
 /** @returns the large garden, and others beside it, none of them ever worked out */
-async function seed(db: Db): Promise<{ gardenId: string; personId: string; small: string[] }> {
+async function seed(db: Db): Promise<{ gardenId: string; small: string[] }> {
   const practiceId = await insertPractice(db, 'Bench', TODAY)
   const personId = await insertPerson(db, {
     practiceId,
@@ -81,43 +30,14 @@ async function seed(db: Db): Promise<{ gardenId: string; personId: string; small
     isDemo: true,
     leads: true,
   })
-  const read = await readGardenFiles(db, practiceId, gardenFiles('Large garden', PLANTINGS), () => TODAY)
-  if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)))
-  const { gardenId, plantingIds } = await saveGarden(db, { practiceId, personId }, read.value, {
-    from: 'nothing',
-    why: '',
-  })
-  await addMember(db, gardenId, personId, 'head').catch(() => {})
-  const ids = [...plantingIds.values()]
-  const random = seededRandom(3)
-  const days = Array.from({ length: LOOKS / PLANTINGS }, (_, w) => addDays('2019-04-20', Math.round(w * 55)))
-  for (const on of days)
-    await insertObservations(
-      db,
-      { gardenId, personId },
-      ids.map((plantingId) => ({
-        kind: 'planting',
-        id: randomUUID(),
-        plantingId,
-        on,
-        at: `${on}T10:00:00Z`,
-        rating: 1 + Math.floor(5 * random()),
-        living: random() < 0.3 ? 1 : undefined,
-        absent: false,
-        stage: random() < 0.3 ? 'full' : undefined,
-        signs: random() < 0.3 ? [signs[Math.floor(random() * signs.length)]!.id] : [],
-      })),
-    )
+  const owner = { practiceId, personId }
+  const { gardenId, plantingIds } = await saveMadeUp(db, owner, 'Large garden', PLANTINGS)
+  await lookAtAll(db, { gardenId, personId }, plantingIds, LOOKS / PLANTINGS)
   const small: string[] = []
-  for (let i = 0; i < SMALL; i++) {
-    const read = await readGardenFiles(db, practiceId, gardenFiles(`Small garden ${i + 1}`, 40), () => TODAY)
-    if (!read.ok) throw new Error(JSON.stringify(read.problems.slice(0, 3)))
-    const saved = await saveGarden(db, { practiceId, personId }, read.value, { from: 'nothing', why: '' })
-    await addMember(db, saved.gardenId, personId, 'head').catch(() => {})
-    small.push(saved.gardenId)
-  }
+  for (let i = 0; i < SMALL; i++)
+    small.push((await saveMadeUp(db, owner, `Small garden ${i + 1}`, 40)).gardenId)
   await db.raw('analyze')
-  return { gardenId, personId, small }
+  return { gardenId, small }
 }
 
 async function main(): Promise<void> {
@@ -126,18 +46,14 @@ async function main(): Promise<void> {
   try {
     await migrate(running.db)
     const start = performance.now()
-    const { gardenId, personId, small } = await seed(running.db)
+    const { gardenId, small } = await seed(running.db)
     say(
       `${PLANTINGS} plantings, ${LOOKS} looks, seeded in ${((performance.now() - start) / 1000).toFixed(0)} s`,
     )
     const listening = running.app.listen(0, '127.0.0.1')
     await new Promise((resolve) => listening.once('listening', resolve))
-    const base = `http://127.0.0.1:${(listening.address() as AddressInfo).port}/api`
-    const cookie = await signIn(base, personId)
-    const slow = [
-      ...(await timeCold(base, cookie, gardenId, small)),
-      ...(await timeAll(base, cookie, gardenId)),
-    ]
+    const client = await Client.enter(`http://127.0.0.1:${(listening.address() as AddressInfo).port}`)
+    const slow = [...(await timeCold(client, gardenId, small)), ...(await timeAll(client, gardenId))]
     await plans(running.db, gardenId)
     listening.close()
     if (slow.length > 0) {
@@ -150,33 +66,11 @@ async function main(): Promise<void> {
   }
 }
 
-async function signIn(base: string, personId: string): Promise<string> {
-  const opened = await fetch(`${base}/session`)
-  const first = opened.headers
-    .getSetCookie()
-    .map((c) => c.split(';')[0])
-    .join('; ')
-  const { csrfToken } = (await opened.json()) as { csrfToken: string }
-  const signed = await fetch(`${base}/session/demo`, {
-    method: 'POST',
-    headers: { 'content-type': 'application/json', cookie: first, 'x-csrf-token': csrfToken },
-    body: JSON.stringify({ personId }),
-  })
-  return (
-    signed.headers
-      .getSetCookie()
-      .map((c) => c.split(';')[0])
-      .join('; ') || first
-  )
-}
-
 /** @returns what took longer than it may */
-async function timeCold(base: string, cookie: string, gardenId: string, small: string[]): Promise<string[]> {
+async function timeCold(client: Client, gardenId: string, small: string[]): Promise<string[]> {
   const verdicts = async (id: string, on = TODAY) => {
     const start = performance.now()
-    const answer = await fetch(`${base}/gardens/${id}/assessment?on=${on}`, { headers: { cookie } })
-    await answer.arrayBuffer()
-    if (!answer.ok) throw new Error(`the verdicts answered ${answer.status}`)
+    await client.sizeOf(`/gardens/${id}/assessment?on=${on}`)
     return performance.now() - start
   }
   // A garden looked at before: the server, not the garden, is warm.
@@ -199,7 +93,7 @@ async function timeCold(base: string, cookie: string, gardenId: string, small: s
 }
 
 /** @returns the lists whose median is over the limit */
-async function timeAll(base: string, cookie: string, gardenId: string): Promise<string[]> {
+async function timeAll(client: Client, gardenId: string): Promise<string[]> {
   const slow: string[] = []
   say('answer                         size     first     median    slowest of ten')
   for (const [name, path, counts] of [
@@ -214,9 +108,7 @@ async function timeAll(base: string, cookie: string, gardenId: string): Promise<
     let size = 0
     for (let i = 0; i < 11; i++) {
       const start = performance.now()
-      const answer = await fetch(`${base}/gardens/${gardenId}${path}`, { headers: { cookie } })
-      size = (await answer.arrayBuffer()).byteLength
-      if (!answer.ok) throw new Error(`${path} answered ${answer.status}`)
+      size = await client.sizeOf(`/gardens/${gardenId}${path}`)
       times.push(performance.now() - start)
     }
     const [first, ...rest] = times
