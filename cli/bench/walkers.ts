@@ -180,16 +180,20 @@ async function atOverload(url: string, walkers: readonly Walker[], processes: nu
     ['--import', 'tsx', join(import.meta.dirname, 'throttle.ts'), String(SHARE), ...pids.map(String)],
     { stdio: 'inherit' },
   )
-  const before = pids.map(hadSeconds)
-  const began = performance.now()
-  const answered = await walk(clients, 0)
-  const seconds = (performance.now() - began) / 1000
-  const had = pids.map((pid, i) => ((hadSeconds(pid) - before[i]!) / seconds).toFixed(2))
-  throttle.kill('SIGTERM')
-  await new Promise((resolve) => throttle.once('exit', resolve))
-  for (const server of servers) await server.end('SIGTERM')
-  row(`${processes} of ${SHARE} of a core, as fast as may be`, answered, had.join(' '))
-  return answered
+  const letGo = new Promise((resolve) => throttle.once('exit', resolve))
+  try {
+    const before = pids.map(hadSeconds)
+    const began = performance.now()
+    const answered = await walk(clients, 0)
+    const seconds = (performance.now() - began) / 1000
+    const had = pids.map((pid, i) => ((hadSeconds(pid) - before[i]!) / seconds).toFixed(2))
+    row(`${processes} of ${SHARE} of a core, as fast as may be`, answered, had.join(' '))
+    return answered
+  } finally {
+    throttle.kill('SIGTERM')
+    await letGo
+    for (const server of servers) await server.end('SIGTERM')
+  }
 }
 
 /**
