@@ -1,18 +1,14 @@
 import { expect, test as base } from '@playwright/test'
 import { scratchDatabase } from '../cli/src/databases.ts'
 import { DEMO_TEMPLATE } from '../cli/src/demoTemplate.ts'
-import { freeOnLoopback } from '../cli/src/ports.ts'
+import { firstPortOf, freeOnLoopback } from '../cli/src/ports.ts'
 import { prepareApart } from '../cli/src/prepareApart.ts'
 import { scratchServer } from '../cli/src/scratchServer.ts'
 import { beginServing, type Serving } from '../cli/src/serve.ts'
 
-/** Two checks on one machine keep apart. */
-export const FIRST_PORT = 20_000 + (process.ppid % 500) * 20
-
 interface Begins {
-  demo: boolean
-  /** A database that this one begins as a copy of, with all that is in it. */
-  copyOf?: string | undefined
+  /** The database of the demo that its own begins as a copy of; absent: it begins with nothing. */
+  demo?: string | undefined
   port: number
 }
 
@@ -26,9 +22,9 @@ export class Practice {
   ) {}
 
   static async begin(begins: Begins): Promise<Practice> {
-    const practice = new Practice(begins, await scratchDatabase({ copyOf: begins.copyOf }))
+    const practice = new Practice(begins, await scratchDatabase({ copyOf: begins.demo }))
     try {
-      if (!begins.copyOf) await prepareApart(practice.database.url, begins.demo)
+      if (!begins.demo) await prepareApart(practice.database.url, false)
       await practice.start()
     } catch (error) {
       await practice.database.drop()
@@ -43,7 +39,7 @@ export class Practice {
 
   async start(): Promise<void> {
     const at = await freeOnLoopback(this.begins.port)
-    this.serving = await beginServing(this.database.url, at, scratchServer(this.begins.demo))
+    this.serving = await beginServing(this.database.url, at, scratchServer(this.begins.demo !== undefined))
     if (!(await this.serving.answers)) throw new Error('The server of a flow did not answer')
   }
 
@@ -69,11 +65,9 @@ export const test = base.extend<Options & { practice: Practice }>({
   begins: ['demo', { option: true }],
   practice: [
     async ({ begins }, use, { parallelIndex }) => {
-      const demo = begins === 'demo'
       const practice = await Practice.begin({
-        demo,
-        copyOf: demo ? process.env[DEMO_TEMPLATE] : undefined,
-        port: FIRST_PORT + 10 * parallelIndex,
+        demo: begins === 'demo' ? process.env[DEMO_TEMPLATE] : undefined,
+        port: firstPortOf(process.ppid) + 10 * parallelIndex,
       })
       await use(practice)
       await practice.end()

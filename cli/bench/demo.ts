@@ -9,7 +9,7 @@ import { randomUUID } from 'node:crypto'
 import { createServer } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { scratchDatabase } from '../src/databases.ts'
-import { Client } from './client.ts'
+import { Client } from '../src/client.ts'
 
 const LOOK_EVERY_MS = 1
 const { url, drop } = await scratchDatabase()
@@ -25,12 +25,11 @@ const address = await new Promise<string>((resolve) =>
 )
 
 const client = await Client.enter(address)
-const call = <T>(path: string, body?: object) => client.ask<T>(path, body)
-const gardens = await call<{ id: string; name: string }[]>('/gardens')
-const views = await Promise.all(gardens.map((g) => call<GardenView>(`/gardens/${g.id}`)))
+const gardens = await client.ask<{ id: string; name: string }[]>('/gardens')
+const views = await Promise.all(gardens.map((g) => client.ask<GardenView>(`/gardens/${g.id}`)))
 const view = views.reduce((a, b) => (b.plantings.length > a.plantings.length ? b : a))
 const at = `/gardens/${view.garden.id}`
-const assess = () => call<AssessmentView>(`${at}/assessment`)
+const assess = () => client.ask<AssessmentView>(`${at}/assessment`)
 
 /** The longest stretch for which the garden's crew was held while something went on, milliseconds. */
 async function heldDuring(work: () => Promise<unknown>): Promise<number> {
@@ -60,7 +59,7 @@ async function heldDuring(work: () => Promise<unknown>): Promise<number> {
 
 const today = '2026-09-14'
 // The first work of the rules is made once, not by what is measured.
-await call(`${at}/crew/days`, { day: '2026-12-31', minutes: 0 })
+await client.ask(`${at}/crew/days`, { day: '2026-12-31', minutes: 0 })
 const first = await assess()
 const move = first.assessments.find((a) => a.verdict.action === 'move' && a.verdict.spots.length > 0)!
 const others = first.assessments.filter((a) => a.plantingId !== move.plantingId)
@@ -72,8 +71,8 @@ const look = (plantingId: string) => ({
 })
 // A server that has been at work for a while: what its threads compile on their way is compiled.
 for (const [k, other] of otherTrees.slice(0, 4).entries()) {
-  await call(`${at}/features/${other.id}/end`, { to: `2026-09-0${k + 1}` })
-  await call(`${at}/walk-entries`, look(others[10 + k]!.plantingId))
+  await client.ask(`${at}/features/${other.id}/end`, { to: `2026-09-0${k + 1}` })
+  await client.ask(`${at}/walk-entries`, look(others[10 + k]!.plantingId))
   await assess()
 }
 const bed = view.features.find((f) => f.kind === 'bed')!
@@ -81,12 +80,12 @@ const like = view.plantings.find((p) => p.placeId === bed.id)!
 const changes: [string, () => Promise<unknown>][] = [
   [
     'a move is decided',
-    () => call(`${at}/decisions`, { plantingId: move.plantingId, on: today, choice: 'accept' }),
+    () => client.ask(`${at}/decisions`, { plantingId: move.plantingId, on: today, choice: 'accept' }),
   ],
   [
     'a removal is decided',
     () =>
-      call(`${at}/decisions`, {
+      client.ask(`${at}/decisions`, {
         plantingId: others[1]!.plantingId,
         on: today,
         choice: 'otherwise',
@@ -94,13 +93,13 @@ const changes: [string, () => Promise<unknown>][] = [
         reason: 'bench',
       }),
   ],
-  ['a look is noted', () => call(`${at}/walk-entries`, look(others[2]!.plantingId))],
-  ['a tree is felled', () => call(`${at}/features/${tree!.id}/end`, { to: today })],
+  ['a look is noted', () => client.ask(`${at}/walk-entries`, look(others[2]!.plantingId))],
+  ['a tree is felled', () => client.ask(`${at}/features/${tree!.id}/end`, { to: today })],
   [
     'a decision just after a felling',
     async () => {
-      await call(`${at}/features/${tree!.id}/end`, { to: '2026-09-13' })
-      await call(`${at}/decisions`, {
+      await client.ask(`${at}/features/${tree!.id}/end`, { to: '2026-09-13' })
+      await client.ask(`${at}/decisions`, {
         plantingId: others[3]!.plantingId,
         on: today,
         choice: 'otherwise',
@@ -112,7 +111,7 @@ const changes: [string, () => Promise<unknown>][] = [
   [
     'something is planted',
     () =>
-      call(`${at}/plantings`, {
+      client.ask(`${at}/plantings`, {
         tag: 'BENCH-1',
         taxonBotanical: like.taxon.botanical,
         placeId: bed.id,
@@ -123,7 +122,7 @@ const changes: [string, () => Promise<unknown>][] = [
         y: like.y,
       }),
   ],
-  ['a rule is switched off', () => call(`${at}/rules/mulch-beds`, { isOn: false }).catch(() => {})],
+  ['a rule is switched off', () => client.ask(`${at}/rules/mulch-beds`, { isOn: false }).catch(() => {})],
 ]
 process.stdout.write(
   `${view.garden.name}: ${view.plantings.length} plantings\n\n| after | the change took | held its crew | first assessment | queries |\n|---|---|---|---|---|\n`,

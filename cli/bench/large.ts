@@ -2,7 +2,7 @@ import { addDays } from '@border/core'
 import { composeApp, insertPerson, insertPractice, migrate, type Db } from '@border/server'
 import type { AddressInfo } from 'node:net'
 import { scratchDatabase } from '../src/databases.ts'
-import { Client } from './client.ts'
+import { Client } from '../src/client.ts'
 import { lookAtAll, saveMadeUp, TODAY } from './gardens.ts'
 
 /**

@@ -17,7 +17,7 @@ import { scratchDatabase } from '../src/databases.ts'
 import { freeOnLoopback } from '../src/ports.ts'
 import { scratchServer } from '../src/scratchServer.ts'
 import { beginServing, type Serving } from '../src/serve.ts'
-import { Client } from './client.ts'
+import { Client } from '../src/client.ts'
 import { lookAtAll, saveMadeUp, TODAY } from './gardens.ts'
 
 const GARDENS = 20

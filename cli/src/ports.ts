@@ -4,6 +4,9 @@ import { createServer } from 'node:net'
 const TRIED = 200
 const LAST_PORT = 65_535
 
+/** Where what a process begins looks for ports: two checks on one machine keep apart. */
+export const firstPortOf = (pid: number): number => 20_000 + (pid % 500) * 20
+
 /** On loopback, at a port or the next that nobody listens on. */
 export async function freeOnLoopback(from: number): Promise<Listening> {
   const last = Math.min(from + TRIED - 1, LAST_PORT)

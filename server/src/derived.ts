@@ -1,6 +1,6 @@
 import { whatIsKnown, type Aspect, type Versions } from '@border/contract'
-import { createHash } from 'node:crypto'
 import { codeVersion } from './codeVersion.ts'
+import { hashOf } from './hashOf.ts'
 import type { GardenReader } from './reader.ts'
 import { findKept, keepLatest } from './store/computed.ts'
 import { UnderWay } from './underWay.ts'
@@ -49,15 +49,10 @@ export const entails: Readonly<Partial<Record<Aspect, { what: 'care' | 'schedule
 
 /** The name a view is kept under, as a garden stands: its aspects, the code, and what it was asked with. */
 export const keyOf = (view: View, gardenId: string, versions: Versions, asked: unknown): string =>
-  createHash('sha256')
-    .update(JSON.stringify([view, codeVersion, gardenId, views[view].map((a) => versions[a]), asked]))
-    .digest('hex')
+  hashOf([view, codeVersion, gardenId, views[view].map((a) => versions[a]), asked])
 
 /** What a view is kept for, however the garden stands: the latest takes the place of the one before. */
-const viewOf = (gardenId: string, [view, asked]: AskedView): string =>
-  createHash('sha256')
-    .update(JSON.stringify([view, gardenId, asked]))
-    .digest('hex')
+const viewOf = (gardenId: string, [view, asked]: AskedView): string => hashOf([view, gardenId, asked])
 
 /** A view, with what it is asked with. */
 export type AskedView = readonly [view: View, asked: unknown]
@@ -77,13 +72,13 @@ export async function derive<T>(
   const versions = await reader.versions()
   const nameOf = ([v, a]: AskedView) => keyOf(v, reader.garden.id, versions, a)
   const key = nameOf(wanted)
-  const kept = { hash: key, viewOf: viewOf(reader.garden.id, wanted) }
-  return (await underWay.join(key, () => foundOrMade(reader, kept, work, madeFrom.map(nameOf)))) as T
+  return (await underWay.join(key, () => foundOrMade(reader, wanted, key, work, madeFrom.map(nameOf)))) as T
 }
 
 async function foundOrMade<T>(
-  { db, kept }: GardenReader,
-  { hash: key, viewOf }: { hash: string; viewOf: string },
+  { db, garden, kept }: GardenReader,
+  view: AskedView,
+  key: string,
   work: () => Promise<T>,
   madeFrom: readonly string[],
 ): Promise<T> {
@@ -98,7 +93,7 @@ async function foundOrMade<T>(
   try {
     const result = await work()
     kept.known.set(key, result)
-    kept.fresh.push({ hash: key, viewOf, result })
+    kept.fresh.push({ hash: key, viewOf: viewOf(garden.id, view), result })
     return result
   } finally {
     kept.atWork--

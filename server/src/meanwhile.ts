@@ -1,8 +1,8 @@
 import type { Meanwhile } from '@border/contract'
-import { createHash } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { Db } from './database/connect.ts'
 import { Refusal } from './errors.ts'
+import { hashOf } from './hashOf.ts'
 
 /** Something that people change from what they have seen of it; several such things, where one change is of all. */
 export interface Standing<Seen> {
@@ -19,7 +19,7 @@ const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
 
 /** Tells how a thing stands from any other way; null of several at once. */
 const markOf = ({ names, as }: { names: readonly string[]; as: unknown }): string | null =>
-  names.length === 1 ? createHash('sha256').update(JSON.stringify(as)).digest('hex') : null
+  names.length === 1 ? hashOf(as) : null
 
 /** Says of a write what it has changed, and how it left it. */
 export const nameChanged = async (trx: Db, key: string, left: Standing<never>): Promise<void> => {

@@ -1,6 +1,6 @@
-import { createHash } from 'node:crypto'
 import type { Db } from './database/connect.ts'
 import { Refusal } from './errors.ts'
+import { hashOf } from './hashOf.ts'
 
 /** A write as a person's device sent it. */
 export interface Write {
@@ -9,8 +9,6 @@ export interface Write {
   /** What was asked, to catch one key used for two things. */
   request: unknown
 }
-
-const hashOf = (request: unknown) => createHash('sha256').update(JSON.stringify(request)).digest('hex')
 
 /** The answer of a write that was done already, where its key was used. */
 export async function answeredBefore(db: Db, write: Write): Promise<{ answer: unknown } | undefined> {

@@ -1,6 +1,6 @@
-import { createHash } from 'node:crypto'
 import { codeVersion } from '../codeVersion.ts'
 import type { Db } from '../database/connect.ts'
+import { hashOf } from '../hashOf.ts'
 
 /** What nobody has asked for anew in so long is worked out again when it is. */
 const KEPT_DAYS = 30
@@ -44,9 +44,7 @@ export async function keepLatest(db: Db, views: readonly KeptView[]): Promise<vo
  * A heavy result that is of no one garden, by all that it is worked out from: found, or worked out and kept for every process.
  */
 export async function kept<T>(db: Db, from: unknown, work: () => Promise<T>): Promise<T> {
-  const hash = createHash('sha256')
-    .update(JSON.stringify([codeVersion, from]))
-    .digest('hex')
+  const hash = hashOf([codeVersion, from])
   const known = (await findKept(db, [hash])).get(hash)
   if (known !== undefined) return known as T
   const result = await work()

@@ -436,6 +436,7 @@ export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
       [gardenId],
     )
     if (rows.length > 0) return
+    // Throws where there is no such garden.
     await crewIdOf(trx, gardenId)
   }
 }

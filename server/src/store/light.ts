@@ -1,7 +1,8 @@
 import type { LightLogRequest, ReadingView, ReadingRequest, SuspicionDetail } from '@border/contract'
 import type { Brightness, LuxSample, Supposition } from '@border/core'
-import { createHash, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
+import { hashOf } from '../hashOf.ts'
 
 // What-ifs
 
@@ -128,9 +129,7 @@ export async function insertLog(
 ): Promise<string> {
   const id = randomUUID()
   const pairs = samples.map((s) => [s.instantMs, s.lux])
-  const hash = createHash('sha256')
-    .update(JSON.stringify([x, y, pairs]))
-    .digest('hex')
+  const hash = hashOf([x, y, pairs])
   await db('light_logs').insert({
     id,
     garden_id: gardenId,

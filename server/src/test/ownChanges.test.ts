@@ -1,7 +1,6 @@
 import type { Aspect } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import { readdirSync, readFileSync } from 'node:fs'
-import { setTimeout as wait } from 'node:timers/promises'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Db } from '../database/connect.ts'
 import { findKept, kept, keepLatest } from '../store/computed.ts'
@@ -138,20 +137,14 @@ describe('a session that is used', () => {
     const sessions = await practice.db('session').select('expire')
     return Math.max(...sessions.map((s) => (s.expire.getTime() - Date.now()) / DAY_MS))
   }
-  const use = async () => {
-    await look(practice, '')
-    // It is prolonged once it has been answered.
-    await wait(300)
-  }
-
   it('lasts longer, and is written down once a day only', async () => {
     const expire = (days: number) =>
       practice.db('session').update({ expire: practice.db.raw(`now() + ? * interval '1 day'`, [days]) })
     await expire(20)
-    await use()
+    await look(practice, '')
     expect(await left()).toBeCloseTo(30, 1)
     await expire(29.5)
-    await use()
+    await look(practice, '')
     expect(await left()).toBeCloseTo(29.5, 1)
   })
 })

@@ -3,6 +3,7 @@ import type { Transferable } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import { Refusal } from '../errors.ts'
 import { behalfNow, Turns } from '../turns.ts'
+import type { ThreadOptions } from './computeTasks.ts'
 import type * as worker from './computeWorker.ts'
 
 type Work = typeof worker
@@ -16,11 +17,6 @@ const MOST_MS_OF: Partial<Record<keyof Work, number>> = { scheduleTelling: 15 * 
 
 /** Of one person's tasks so many may wait: a screen asks for a handful. */
 const MOST_WAITING = 60
-
-/** What a thread is told as it begins. */
-export interface ThreadOptions {
-  inBackground: boolean
-}
 
 /** Threads that compute. */
 export type ComputeThreads = Piscina

@@ -23,6 +23,12 @@ import type { FeatureView } from '@border/contract'
 import type { MessagePort } from 'node:worker_threads'
 import type { BloomTask, RecordTask } from './recordTasks.ts'
 
+/** What a thread is told as it begins. */
+export interface ThreadOptions {
+  /** It gives way to all others: nobody waits for what it works out. */
+  inBackground: boolean
+}
+
 /** What the threads are asked for: the function's name and what it is given. */
 export interface ComputeTasks {
   light: { garden: StandingGarden; then: string; on: string }

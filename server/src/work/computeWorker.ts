@@ -20,8 +20,7 @@ import {
 } from '@border/core'
 import { constants, setPriority } from 'node:os'
 import { workerData } from 'node:worker_threads'
-import type { ThreadOptions } from './compute.ts'
-import type { ComputeTasks, ExplainedTask } from './computeTasks.ts'
+import type { ComputeTasks, ExplainedTask, ThreadOptions } from './computeTasks.ts'
 import { bloomResult, recordResult } from './recordTasks.ts'
 import { failingOnes } from './successionTasks.ts'
 

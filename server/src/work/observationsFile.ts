@@ -1,6 +1,6 @@
 import { writeObservations, type FileResult, type IsoDate, type ObservationRow } from '@border/core'
-import { createHash } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
+import { hashOf } from '../hashOf.ts'
 import type { GardenAccess } from '../store/gardens.ts'
 import { insertObservations, knownEntries, listObservations } from '../store/observations.ts'
 import type { ReadFile } from './fileTasks.ts'
@@ -101,9 +101,7 @@ const tagsOf = (db: Db, gardenId: string) =>
 
 /** A UUID made from what a row says, of the version kept for such uses. */
 function idOfContent(gardenId: string, row: object): string {
-  const hex = createHash('sha256')
-    .update(JSON.stringify([gardenId, row]))
-    .digest('hex')
+  const hex = hashOf([gardenId, row])
   const variant = ((parseInt(hex[16]!, 16) & 3) | 8).toString(16)
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-${variant}${hex.slice(17, 20)}-${hex.slice(20, 32)}`
 }

@@ -22,8 +22,8 @@ import {
   type WorkingDay,
 } from '@border/core'
 import type { SeasonView, Versions } from '@border/contract'
-import { createHash } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
+import { hashOf } from '../hashOf.ts'
 import { keyOf } from '../derived.ts'
 import { findCrew, lockCrew } from '../store/crews.ts'
 import { listCrewGardens, type WorkGarden } from '../store/gardens.ts'
@@ -88,14 +88,10 @@ const basisOf = (
   planned: readonly ScheduledGarden[],
   today: IsoDate,
 ): string =>
-  createHash('sha256')
-    .update(
-      JSON.stringify([
-        gardens.map((g, i) => keyOf('schedule', g.id, versions[i]!, [today])),
-        planned.map((p) => p.unsuitable),
-      ]),
-    )
-    .digest('hex')
+  hashOf([
+    gardens.map((g, i) => keyOf('schedule', g.id, versions[i]!, [today])),
+    planned.map((p) => p.unsuitable),
+  ])
 
 async function scheduledGarden(
   db: Db,

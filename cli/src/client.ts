@@ -1,7 +1,7 @@
 import type { SessionInfo } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 
-/** Somebody of a demo at a device of their own. */
+/** Somebody of a demo at a device of their own: what is asked and written as the application does. */
 export class Client {
   private cookie = ''
   private token = ''
