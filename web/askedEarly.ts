@@ -1,7 +1,8 @@
 import type { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { fileURLToPath } from 'node:url'
 import { runnerImport, type Plugin } from 'vite'
-import { askEarly } from './src/api/early.ts'
+import { askEarly, type FirstQuestions } from './src/api/early.ts'
+import { LAST_GARDEN } from './src/frame/lastGarden.ts'
 
 const contract = fileURLToPath(new URL('../contract/src/index.ts', import.meta.url))
 
@@ -16,10 +17,11 @@ export const askedEarly = (): Plugin => ({
       sessionEndpoints: typeof sessionEndpoints
       gardenEndpoints: typeof gardenEndpoints
     }>(contract)
-    const addresses = {
+    const addresses: FirstQuestions = {
       session: `/api${module.sessionEndpoints.read.path}`,
       gardens: `/api${module.gardenEndpoints.list.path}`,
       garden: `/api${module.gardenEndpoints.read.path}`,
+      lastGarden: LAST_GARDEN,
     }
     return [
       {

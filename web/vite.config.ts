@@ -3,15 +3,17 @@ import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
 import { addressesOnly } from './addressesOnly.ts'
 import { askedEarly } from './askedEarly.ts'
-import { compiledEarly } from './compiledEarly.ts'
+import { scriptsEarly } from './firstScripts.ts'
 import { fontsEarly } from './fontsEarly.ts'
+
+const comeIn = '/src/comeIn.ts'
 
 export default defineConfig({
   plugins: [
     addressesOnly(),
     askedEarly(),
     react(),
-    compiledEarly(['/src/frame/GardenFrame.tsx', '/src/light/LightScreen.tsx']),
+    scriptsEarly([comeIn]),
     fontsEarly([
       'source-sans-3-latin-wght-normal',
       'literata-latin-wght-normal',
@@ -54,9 +56,18 @@ export default defineConfig({
     assetsInlineLimit: 0,
     rolldownOptions: {
       output: {
-        // What the page itself needs is one file beside its own: each file by itself takes a slow device some ten milliseconds.
+        // What the page itself needs is one file beside its own.
         codeSplitting: {
-          groups: [{ name: 'first', tags: ['$initial'], test: (id) => !/main\.tsx$|index\.html$/.test(id) }],
+          groups: [
+            {
+              name: 'first',
+              priority: 1,
+              tags: ['$initial'],
+              test: (id) => !/main\.tsx$|index\.html$/.test(id),
+            },
+            // With all that these import; a file each takes a slow device some ten milliseconds.
+            { name: 'garden', test: (id) => id.endsWith(comeIn) },
+          ],
         },
       },
     },

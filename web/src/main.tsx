@@ -1,6 +1,7 @@
 import '@fontsource-variable/literata/wght.css'
 import '@fontsource-variable/literata/wght-italic.css'
 import '@fontsource-variable/source-sans-3/wght.css'
+import { civilDate } from '@border/core'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter } from 'react-router'
@@ -36,9 +37,12 @@ setTimeout(() => void persister.persisterGc().catch(() => {}), TIDIED_AFTER_MS)
 
 const client = newClient()
 const router = createBrowserRouter(routes)
+const asked = askFirst(client, location)
+// The first calendar of a browser takes a slow device a quarter of a second: it has that while answers are on their way.
+civilDate(new Date(), 'UTC')
 // Shown once, with what it is of; what takes longer is waited for where it belongs.
 await Promise.race([
-  Promise.all([askFirst(client, location), filesOf(router)]),
+  Promise.all([asked, filesOf(router)]),
   new Promise((resolve) => setTimeout(resolve, WAITS_MS)),
 ])
 forgetEarly()

@@ -20,7 +20,7 @@ export const routes: RouteObject[] = [
       { path: 'gardens/new', lazy: screen('NewGardenScreen', () => import('./gardens/NewGardenScreen.tsx')) },
       {
         path: 'g/:gardenId',
-        lazy: async () => ({ Component: (await import('./frame/GardenFrame.tsx')).GardenFrame }),
+        lazy: async () => ({ Component: (await import('./comeIn.ts')).GardenFrame }),
         errorElement: <RouteError />,
         children: [
           { index: true, element: <Navigate to="light" replace /> },
@@ -35,7 +35,7 @@ export const routes: RouteObject[] = [
           {
             path: 'light',
             // Where people come in: it does without the component library until a panel is opened.
-            lazy: async () => ({ Component: (await import('./light/LightScreen.tsx')).LightScreen }),
+            lazy: async () => ({ Component: (await import('./comeIn.ts')).LightScreen }),
           },
           { path: 'record', lazy: screen('RecordScreen', () => import('./record/RecordScreen.tsx')) },
           { path: 'verdicts', lazy: screen('VerdictsScreen', () => import('./verdicts/VerdictsScreen.tsx')) },

@@ -124,16 +124,8 @@ export const maxDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a 
 export const utcDate = (instantMs: number): IsoDate => new Date(instantMs).toISOString().slice(0, 10)
 
 /** The civil date at an instant in an IANA zone. */
-export function civilDate(instant: Date, timeZone: string): IsoDate {
-  const calendar =
-    calendars.get(timeZone) ??
-    new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' })
-  calendars.set(timeZone, calendar)
-  return calendar.format(instant)
-}
-
-/** Making one takes far longer than asking it. */
-const calendars = new Map<string, Intl.DateTimeFormat>()
+export const civilDate = (instant: Date, timeZone: string): IsoDate =>
+  utcDate(instant.getTime() + offsetMs(instant.getTime(), timeZone))
 
 /**
  * The instants at which clocks of a zone show a local time: none in the hour that spring skips, two in the one that autumn
@@ -151,6 +143,7 @@ export function instantsOf(local: string, timeZone: string): number[] {
     .sort((a, b) => a - b)
 }
 
+/** Making one takes far longer than asking it: on a slow device a third of a second for the first of each kind. */
 const clocks = new Map<string, Intl.DateTimeFormat>()
 
 /** Local minus universal time of a zone at an instant, milliseconds. */

@@ -3,12 +3,14 @@ import { gardenEndpoints, sessionEndpoints } from '@border/contract'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { answerTo, gardenId } from '../test/server.ts'
 import { ask, ApiError } from './client.ts'
+import { LAST_GARDEN } from '../frame/lastGarden.ts'
 import { askEarly, forgetEarly } from './early.ts'
 
 const addresses = {
   session: `/api${sessionEndpoints.read.path}`,
   gardens: `/api${gardenEndpoints.list.path}`,
   garden: `/api${gardenEndpoints.read.path}`,
+  lastGarden: LAST_GARDEN,
 }
 const session = answerTo(sessionEndpoints.read)
 const sent = { params: { gardenId } }
@@ -29,6 +31,7 @@ beforeEach(() => {
 })
 afterEach(() => {
   forgetEarly()
+  localStorage.clear()
   vi.unstubAllGlobals()
   vi.restoreAllMocks()
 })
@@ -50,6 +53,17 @@ describe('what the page itself asks', () => {
     inThePage()
     await settled()
     expect(asked).toEqual([addresses.session])
+  })
+
+  it('is all asked at once where a garden was looked at before, at the start for that garden', async () => {
+    localStorage.setItem(LAST_GARDEN, 'last-one')
+    answers = () => new Promise(() => {})
+    inThePage()
+    expect(asked).toEqual([addresses.session, addresses.gardens, `/api/gardens/${gardenId}`])
+    asked = []
+    history.replaceState(null, '', '/')
+    inThePage()
+    expect(asked).toEqual([addresses.session, addresses.gardens, '/api/gardens/last-one'])
   })
 
   it('is answered once: the next time the server is asked', async () => {

@@ -7,6 +7,7 @@ import {
   type FetchQueryOptions,
   type QueryClient,
 } from '@tanstack/react-query'
+import { LAST_GARDEN } from '../frame/lastGarden.ts'
 import { forgetKept } from '../offline/store.ts'
 import { answerOf, asKept, heard, persister, useAnswer } from './answers.ts'
 import { changeSession, isRefusal, openSession, type Session, type SessionChange } from './client.ts'
@@ -69,7 +70,8 @@ export async function askFirst(
 ): Promise<void> {
   await fromServerFirst(client, session)
   if (!client.getQueryData<Session>(SESSION)?.person) return
-  const gardenId = /^\/g\/([^/]+)/.exec(pathname)?.[1]
+  const gardenId =
+    /^\/g\/([^/]+)/.exec(pathname)?.[1] ?? (pathname === '/' ? localStorage.getItem(LAST_GARDEN) : null)
   const on = new URLSearchParams(search).get('on') ?? undefined
   await Promise.all([
     fromServerFirst(client, answerOf(gardenEndpoints.list, {})),
@@ -82,7 +84,7 @@ export async function askFirst(
 async function fromServerFirst<T>(client: QueryClient, options: FetchQueryOptions<T>): Promise<void> {
   try {
     await client.fetchQuery({ ...options, persister: undefined, retry: false })
-    if (options.persister) await persister.persistQueryByKey(options.queryKey, client).catch(() => {})
+    if (options.persister) void persister.persistQueryByKey(options.queryKey, client).catch(() => {})
   } catch (error) {
     if (!isRefusal(error)) await client.prefetchQuery(options)
   }

@@ -15,7 +15,7 @@ import { useGardenClock } from './clock.ts'
 import type { GardenContext } from './gardenContext.ts'
 import { useGarden, useGardenNow } from './queries.ts'
 import { SeasonRibbon } from './SeasonRibbon.tsx'
-import { LAST_GARDEN } from './Shell.tsx'
+import { LAST_GARDEN } from './lastGarden.ts'
 import { Whole } from './Whole.tsx'
 
 export function GardenFrame() {

@@ -4,6 +4,7 @@ import { useSending } from '../offline/useSync.ts'
 import { SignIn } from '../gardens/SignIn.tsx'
 import { Answered } from './Answered.tsx'
 import './frame.css'
+import { LAST_GARDEN } from './lastGarden.ts'
 import { later } from './later.tsx'
 import { Whole } from './Whole.tsx'
 
@@ -41,7 +42,5 @@ export function StartPage() {
     </Answered>
   )
 }
-
-export const LAST_GARDEN = 'border.lastGarden'
 
 const onItsOwn = (failed: React.ReactNode) => <Whole title="Seasoned Border">{failed}</Whole>

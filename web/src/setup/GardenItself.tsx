@@ -8,7 +8,7 @@ import { PRACTICE } from '../api/answers.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { LAST_GARDEN } from '../frame/Shell.tsx'
+import { LAST_GARDEN } from '../frame/lastGarden.ts'
 
 type Head = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' | 'northDeg'>
 
