@@ -13,7 +13,7 @@ import type { KeptView } from './store/computed.ts'
 import { listDecisions } from './store/decisions.ts'
 import { listFeatures, type GardenAccess } from './store/gardens.ts'
 import { listJobs } from './store/jobs.ts'
-import { listSeen } from './store/observations.ts'
+import { listSeen, seasonsLooked } from './store/observations.ts'
 import { listLives, listPlantings } from './store/plantings.ts'
 import { listTaxa } from './store/taxa.ts'
 import { versionsOf } from './store/versions.ts'
@@ -77,8 +77,9 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
     }),
     earliness: once(async () => {
       const { lastDay } = await reader.climate()
-      const seasonOf = (on: IsoDate) => seasonYearOf(on, garden.latitude < 0)
-      const seasons = new Set([...(await reader.seen()).map((s) => seasonOf(s.on)), seasonOf(today)])
+      if (!garden.stationId || !lastDay) return new Map()
+      const south = garden.latitude < 0
+      const seasons = new Set([...(await seasonsLooked(db, garden.id, south)), seasonYearOf(today, south)])
       return findEarliness(
         db,
         garden,

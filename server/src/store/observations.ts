@@ -203,6 +203,17 @@ export async function listObservations(
   return rows.map(toObservation)
 }
 
+/** The growing seasons that looks at a garden's plantings are of, as `seasonYearOf` names them. */
+export async function seasonsLooked(db: Db, gardenId: string, south: boolean): Promise<number[]> {
+  const months = south ? 6 : 0
+  const { rows } = await db.raw<{ rows: { season: number }[] }>(
+    `select distinct extract(year from on_date + make_interval(months => :months))::int as season
+     from observations where garden_id = :gardenId and withdrawn_at is null`,
+    { gardenId, months },
+  )
+  return rows.map((r) => r.season)
+}
+
 /** What the record's computation reads of every look at a garden. */
 export async function listSeen(db: Db, gardenId: string): Promise<Seen[]> {
   // As one value: taken apart row by row, a hundred thousand looks would keep everybody waiting for a second.

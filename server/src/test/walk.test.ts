@@ -1,7 +1,9 @@
 import type { BloomView, DiagnosisView, GardenView, RecordView, WalkEntry, WalkView } from '@border/contract'
+import { seasonYearOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { seasonsLooked } from '../store/observations.ts'
 import { practiceWithGarden, type Client, type TestPractice } from './practice.ts'
 
 let practice: TestPractice
@@ -50,6 +52,19 @@ describe('a walk', () => {
     const same = Array.from({ length: 6 }, () => send(crew, [a, b]))
     for (const answer of await Promise.all(same)) expect(answer.kept).toHaveLength(2)
     expect(await rows('observations')).toBe(2)
+  })
+
+  it('knows the seasons that were looked at without reading every look, north and south', async () => {
+    const days = ['2024-06-30', '2024-07-01', '2024-12-31', '2025-01-01', '2025-08-31', '2026-06-10']
+    const added = days.map((on) => look(view.plantings[1]!.id, { on }))
+    const { kept, refused } = await send(crew, added)
+    expect(refused).toEqual([])
+    const looked = await standing().select<{ on: string }[]>('on_date as on')
+    for (const south of [false, true]) {
+      const seasons = await seasonsLooked(practice.db, practice.gardenId, south)
+      expect(seasons.sort()).toEqual([...new Set(looked.map(({ on }) => seasonYearOf(on, south)))].sort())
+    }
+    await standing().whereIn('id', kept).delete()
   })
 
   it('names what it cannot keep, with the reason, and keeps the rest', async () => {
