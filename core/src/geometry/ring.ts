@@ -124,24 +124,27 @@ function firstMeeting(
   return undefined
 }
 
-/** On which side of a line through two points a third lies: 1 or -1, and 0 on it, exactly. */
-const sideOf = (a: Point, b: Point, c: Point) => Math.sign(orient2d(...a, ...b, ...c))
-
 /** Corner numbers of the first two edges that share a point other than the corner between them, or undefined for a simple ring. */
 function selfCrossing(ring: Ring): readonly [number, number] | undefined {
   const n = ring.length
-  const edge = (i: number) => [ring[i]!, ring[(i + 1) % n]!] as const
-  const boxes = ring.map((_, i): Box => {
-    const [a, b] = edge(i)
-    return [Math.min(a[0], b[0]), Math.min(a[1], b[1]), Math.max(a[0], b[0]), Math.max(a[1], b[1])]
-  })
-  return firstMeeting(boxes, (i, j) => {
-    if (j - i === 1 || j - i === n - 1) return false
-    const [a, b] = edge(i)
-    const [c, d] = edge(j)
-    // Edges on one line meet where their boxes do.
-    return sideOf(a, b, c) * sideOf(a, b, d) <= 0 && sideOf(c, d, a) * sideOf(c, d, b) <= 0
-  })
+  // Flat, for the pairs of a long spiral are half a million. The first corner once more at the end: edge i goes from i to i + 1.
+  const x = Float64Array.from({ length: n + 1 }, (_, i) => ring[i % n]![0])
+  const y = Float64Array.from({ length: n + 1 }, (_, i) => ring[i % n]![1])
+  /** Whether both ends of edge j lie on one side of the line through edge i, exactly. */
+  const isBeside = (i: number, j: number) => {
+    const from = orient2d(x[i]!, y[i]!, x[i + 1]!, y[i + 1]!, x[j]!, y[j]!)
+    if (from === 0) return false
+    const to = orient2d(x[i]!, y[i]!, x[i + 1]!, y[i + 1]!, x[j + 1]!, y[j + 1]!)
+    return from > 0 ? to > 0 : to < 0
+  }
+  const boxes = ring.map((_, i): Box => [
+    Math.min(x[i]!, x[i + 1]!),
+    Math.min(y[i]!, y[i + 1]!),
+    Math.max(x[i]!, x[i + 1]!),
+    Math.max(y[i]!, y[i + 1]!),
+  ])
+  // Edges on one line meet where their boxes do.
+  return firstMeeting(boxes, (i, j) => j - i !== 1 && j - i !== n - 1 && !isBeside(i, j) && !isBeside(j, i))
 }
 
 /** Corners nearer than this, metres, are one. */
