@@ -31,6 +31,7 @@ import {
   type LightCause,
   type LightEffect,
   type Likelihood,
+  type OfferedRemedy,
   type Planting,
   type PlanFeature,
   type Rank,
@@ -252,6 +253,15 @@ export const schools = z.record(text, text) as z.ZodType<Schools>
 
 // Verdicts
 
+const edges = ['earliest', 'bestFrom', 'bestTo', 'latest'] as const
+export const jobWindow: z.ZodType<Window> = z.strictObject({
+  season: z.enum(['spring', 'summer', 'autumn', 'winter', 'dormant season', 'any time']),
+  earliest: day,
+  bestFrom: day,
+  bestTo: day,
+  latest: day,
+  why: z.record(z.enum(edges), text),
+})
 const action = z.enum(actions)
 const fit = z.strictObject({
   score: n,
@@ -259,10 +269,21 @@ const fit = z.strictObject({
   reason: text,
 })
 export const term = z.strictObject({ action, points: n, ...say })
+const remedy: z.ZodType<OfferedRemedy> = z.strictObject({
+  id: text,
+  action,
+  points: n,
+  ...say,
+  does: text,
+  steps: z.array(text),
+  waiting: text,
+  window: jobWindow.nullable(),
+})
 export const verdict: z.ZodType<Verdict> = z.strictObject({
   action,
-  scores: z.record(action, n),
+  scores: z.partialRecord(action, n),
   terms: z.array(term),
+  remedies: z.array(remedy),
   runnerUp: action,
   ruledOut: z.array(z.strictObject({ action, why: text, isOpen: z.boolean() })),
   notes: z.array(text),
@@ -291,15 +312,6 @@ export const successorChoice: z.ZodType<SuccessorChoice> = z.strictObject({
 
 // Season
 
-const edges = ['earliest', 'bestFrom', 'bestTo', 'latest'] as const
-export const jobWindow: z.ZodType<Window> = z.strictObject({
-  season: z.enum(['spring', 'summer', 'autumn', 'winter', 'dormant season', 'any time']),
-  earliest: day,
-  bestFrom: day,
-  bestTo: day,
-  latest: day,
-  why: z.record(z.enum(edges), text),
-})
 export const placedHere: z.ZodType<Pick<Schedule, 'placed' | 'unplaced' | 'moved'>> = z.strictObject({
   placed: z.array(
     z.strictObject({

@@ -1,6 +1,7 @@
 export {
   askedJob,
   careJobs,
+  materialsOf,
   placeSubject,
   plantingSubject,
   type CareGarden,
@@ -8,7 +9,7 @@ export {
   type CaredPlanting,
 } from './careJobs.ts'
 export { decidedJobs, type DecidedWork } from './decidedJobs.ts'
-export { measuredLabour, type LabourRecord } from './labour.ts'
+export { measuredLabour, toFiveMinutes, type LabourRecord } from './labour.ts'
 export { NO_EDITS, rulesWith, type RuleAdjustment, type RuleEdits } from './adjust.ts'
 export { isFollowed, isFor, winterHere, type Subject } from './applies.ts'
 export {
@@ -49,4 +50,4 @@ export {
 } from './schools.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
 export { rootingDays, waterBalance, type RootingPlant, type WaterBalance } from './watering.ts'
-export { openWindows, windowOf, windowsOf, type Window } from './windows.ts'
+export { openFrom, openWindows, windowOf, windowsOf, type Window } from './windows.ts'

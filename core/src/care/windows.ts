@@ -165,7 +165,7 @@ function because(
  * @returns the windows, and for those the years do not have, why not
  */
 export function windowsOf(
-  rule: CareRule,
+  rule: Pick<CareRule, 'windows'>,
   years: readonly GardenYear[],
   taxon: Taxon | undefined,
   on: IsoDate,

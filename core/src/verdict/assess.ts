@@ -1,3 +1,4 @@
+import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import {
   causesOf,
@@ -18,6 +19,7 @@ import {
   type StandingGarden,
   type TakenGround,
 } from '../garden/index.ts'
+import type { Year } from '../plants/index.ts'
 import { crowdingOf, weeksAlone } from './crowding.ts'
 import { isOutside, lightFit, type LightFit } from './fit.ts'
 import { bestSpots, spotField, type SpotField, type SpotOption } from './spots.ts'
@@ -29,6 +31,9 @@ export interface JudgedGarden extends StandingGarden {
   reserved: readonly TakenGround[]
   /** What is known of plantings beside their light, by id. */
   conditions?: Readonly<Record<string, Condition>> | undefined
+  /** How the year runs there, and what it is usually like; absent: not known. */
+  year?: Year | undefined
+  climate?: Climate | undefined
 }
 
 /** A planting's light then and now against its range, what changed it, and the verdict. */
@@ -156,6 +161,10 @@ export function judgeGarden(
         hoursNow: hours,
         hoursBefore: before,
         moisture: placeById.get(p.placeId)?.moisture ?? null,
+        placeKind: placeById.get(p.placeId)?.kind,
+        planted: p.plantedCount,
+        year: garden.year,
+        climate: garden.climate,
         causes,
         spots: spots[p.id] ?? [],
         crowding: crowdingOf(p, garden.plantings, now),

@@ -1,6 +1,7 @@
 import type { IsoDate } from '../dates/index.ts'
+import { isLeftAlone, type Action } from '../remedies/index.ts'
 import type { Assessment } from './assess.ts'
-import type { Action, Verdict } from './verdict.ts'
+import type { Verdict } from './verdict.ts'
 
 /** What a person decided on a verdict, and how it was weighed then. */
 export interface Decided {
@@ -38,12 +39,12 @@ const GAINED = 15
  */
 export function newSince(decision: Decided, { verdict }: Pick<Assessment, 'verdict'>): string[] | undefined {
   const chosen = decision.action as Action
-  const leftAlone = decision.choice !== 'wait' && (chosen === 'keep' || chosen === 'watch')
+  const leftAlone = decision.choice !== 'wait' && isLeftAlone(chosen)
   if (!leftAlone || verdict.action === chosen || verdict.action === 'keep') return undefined
+  // What was not weighed had nothing that asked for it.
+  const ahead = (of: Partial<Record<Action, number>>) => (of[verdict.action] ?? 0) - (of[chosen] ?? 0)
   const { scores, terms } = decision.weighed
-  const [then, thenChosen] = [scores[verdict.action], scores[chosen]]
-  if (then === undefined || thenChosen === undefined) return undefined
-  const gained = verdict.scores[verdict.action] - verdict.scores[chosen] - (then - thenChosen)
+  const gained = ahead(verdict.scores) - ahead(scores)
   if (gained < GAINED) return undefined
   const known = new Set(terms.map((t) => t.says))
   return verdict.terms

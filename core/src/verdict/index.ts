@@ -10,13 +10,11 @@ export {
 } from './fit.ts'
 export { bestSpots, hasRoom, spotField, type SpotField, type SpotOption } from './spots.ts'
 export {
-  actions,
   type Condition,
   causeClause,
   causeSentence,
   lightRange,
   verdictFor,
-  type Action,
   type RuledOut,
   type Term,
   type Verdict,

@@ -7,19 +7,28 @@ import {
   quarterHours,
   tenths,
 } from '../words/index.ts'
+import type { Climate } from '../climate/index.ts'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { signWords, type SignId } from '../diagnosis/index.ts'
 import { lightClass, type LightCause, type SunHours } from '../light/index.ts'
 import type { Decline } from '../performance/index.ts'
 import { moveMinutes } from '../care/index.ts'
-import { isWoody, type Taxon } from '../plants/index.ts'
+import { isWoody, moistureSteps, seasonInPlace, USUAL_YEAR, type Taxon, type Year } from '../plants/index.ts'
+import {
+  actions,
+  alwaysWeighed,
+  isLeftAlone,
+  remediesFor,
+  stageOn,
+  type Action,
+  type NoRemedy,
+  type OfferedRemedy,
+  type Situation,
+  type Stage,
+} from '../remedies/index.ts'
 import type { Crowding } from './crowding.ts'
 import { FIT_TOLERANCE_HOURS, fitOf, lightFit } from './fit.ts'
 import type { SpotOption } from './spots.ts'
-
-/** What can become of a planting, from the least to the most. */
-export const actions = ['keep', 'watch', 'cut back', 'divide', 'move', 'replace', 'remove'] as const
-export type Action = (typeof actions)[number]
 
 /** One reason: what it says and how many points it gives an action. */
 export interface Term {
@@ -32,8 +41,11 @@ export interface Term {
 export interface Verdict {
   /** One that can be taken, and that answers what is the matter. */
   action: Action
-  scores: Record<Action, number>
+  /** Of what was weighed. */
+  scores: Partial<Record<Action, number>>
   terms: Term[]
+  /** What the signs ask for and can be done, that of the proposed action first. */
+  remedies: OfferedRemedy[]
   /** Of those that can be taken. */
   runnerUp: Action
   /** What cannot be taken, or has nothing that asks for it, with why: it is neither proposed nor second. */
@@ -63,6 +75,14 @@ export interface VerdictInput {
   hoursNow: SunHours
   hoursBefore: SunHours
   moisture?: number | null
+  /** Where it stands. */
+  placeKind?: 'bed' | 'container' | undefined
+  /** How many were planted. */
+  planted?: number | undefined
+  /** How the year runs there; absent: as the library means it. */
+  year?: Year | undefined
+  /** Absent: when a remedy is done cannot be told. */
+  climate?: Climate | undefined
   causes: readonly LightCause[]
   /** Where it could go, best first; undefined where nobody has looked, for nothing asks for a move. */
   spots: readonly SpotOption[] | undefined
@@ -77,6 +97,8 @@ export interface VerdictInput {
 export interface Condition {
   /** Signs seen this season. */
   signs: readonly SignId[]
+  /** The day of the last look that saw any; absent: the day of the question. */
+  seenOn?: IsoDate | undefined
   /** The last telling rating of this season, 1 to 5. */
   rating: number | null
   /** A later rating that does not count, with why. */
@@ -180,15 +202,33 @@ const divideSigns: Partial<Record<SignId, number>> = {
 const tooMuchSun: readonly SignId[] = ['scorched', 'wilting', 'small-leaves']
 const tooLittleSun: readonly SignId[] = ['stretched', 'leaning', 'flopping', 'fewer-flowers']
 /** Signs of no weight for what is to be done. */
-const idleSigns: readonly SignId[] = ['volunteers', 'seedlings', 'chewed', 'aphids', 'insects', 'spotted']
+const idleSigns: readonly SignId[] = ['volunteers', 'seedlings', 'chewed', 'aphids', 'insects']
 
 /** Beyond this misfit, in hours, watching another season only loses it. */
 const WATCH_UNTIL_HOURS = 1.5
 /** Perennials are judged from their third season on. */
 const YOUNG_DAYS = 2 * 365
 
+/** Signs that the end of a season puts on a sound plant. */
+const seasonSigns: readonly SignId[] = [
+  'yellowing',
+  'pale',
+  'wilting',
+  'flopping',
+  'scorched',
+  'fewer-flowers',
+]
+const resting: Partial<Record<Stage, string>> = {
+  dormant: 'dormant',
+  'at rest': 'in its summer rest',
+  'going over': 'going over for the year',
+}
+
 /** Weighs every action by what speaks for and against it; the heaviest is proposed. */
-export function verdictFor(input: VerdictInput): Verdict {
+export function verdictFor(all: VerdictInput): Verdict {
+  const { input, notes } = withoutSeason(all)
+  const { offered, none } = remediesFor(situationOf(input))
+  const asked = offered.filter((r) => !whyImpossible(input, r.action))
   const terms = [
     ...keepTerms(input),
     ...watchTerms(input),
@@ -197,29 +237,93 @@ export function verdictFor(input: VerdictInput): Verdict {
     ...divideTerms(input),
     ...replaceTerms(input),
     ...removeTerms(input),
+    ...asked.map(({ action, points, says }) => ({ action, points, says })),
   ]
-  const scores = Object.fromEntries(actions.map((a) => [a, 0])) as Record<Action, number>
-  for (const t of terms) scores[t.action] += t.points
-  for (const a of actions) scores[a] = Math.round(scores[a])
-  const ruledOut = actions.flatMap((action) => {
+  const scores: Partial<Record<Action, number>> = Object.fromEntries(alwaysWeighed.map((a) => [a, 0]))
+  for (const t of terms) scores[t.action] = (scores[t.action] ?? 0) + t.points
+  const weighed = actions.filter((a) => scores[a] !== undefined)
+  for (const a of weighed) scores[a] = Math.round(scores[a]!)
+  const ruledOut = weighed.flatMap((action) => {
     const cannot = whyImpossible(input, action)
     if (cannot) return [{ action, why: cannot, isOpen: false }]
     const idle = whyIdle(input, action, terms)
     return idle ? [{ action, why: idle, isOpen: true }] : []
   })
-  const ranked = actions
+  const ranked = weighed
     .filter((a) => !ruledOut.some((r) => r.action === a))
-    .sort((a, b) => scores[b] - scores[a])
+    .sort((a, b) => scores[b]! - scores[a]!)
   const [action, runnerUp] = [ranked[0]!, ranked[1]!]
   return {
     action,
     scores,
     terms: terms.filter((t) => Math.round(t.points) !== 0),
+    remedies: asked.toSorted((a, b) => Number(b.action === action) - Number(a.action === action)),
     runnerUp,
-    ruledOut,
-    notes: notesOf(input),
+    ruledOut: [...ruledOut, ...withoutTime(none, weighed)],
+    notes: [...notesOf(input), ...notes],
     wouldChange: wouldChange(input, action),
     spots: [...(input.spots ?? [])],
+  }
+}
+
+/** What the signs ask for and this place has no time for is said, not left out. */
+const withoutTime = (none: readonly NoRemedy[], weighed: readonly Action[]): RuledOut[] =>
+  [...new Map(none.map((r) => [r.action, r])).values()]
+    .filter((r) => !weighed.includes(r.action))
+    .map(({ action, why }) => ({ action, why, isOpen: false }))
+
+/** A planting without the signs that its time of year puts on it, and what is said of those. */
+function withoutSeason(input: VerdictInput): { input: VerdictInput; notes: string[] } {
+  const { condition, taxon, on, year = USUAL_YEAR } = input
+  if (!condition) return { input, notes: [] }
+  const seenOn = condition.seenOn ?? on
+  const stage = stageOn(taxon, seenOn, year)
+  const state = resting[stage]
+  // Winter browns an evergreen, and that is no rest.
+  const explained = condition.signs.filter(
+    (s) => seasonSigns.includes(s) && !(stage === 'dormant' && taxon.lifeForm === 'evergreen shrub'),
+  )
+  if (!state || explained.length === 0) return { input, notes: [] }
+  return {
+    input: {
+      ...input,
+      condition: { ...condition, signs: condition.signs.filter((s) => !explained.includes(s)) },
+    },
+    notes: [
+      `${capitalised(listed(explained.map(signWords)))}, seen on ${dayMonthYear(seenOn)}: it was ${state}, and that is how it looks then. It does not count, and it wants no water for its looks.`,
+    ],
+  }
+}
+
+/** A planting as remedies look at it. */
+function situationOf(input: VerdictInput): Situation {
+  const { taxon, on, year = USUAL_YEAR, climate, moisture, count = 1 } = input
+  const { signs, rating, living, again } = conditionOf(input)
+  const { hoursOutside, scorched } = lightFit(taxon, input.hoursNow)
+  const steps = moistureSteps(taxon, moisture)
+  const isBeyond = misfitOf(input) > FIT_TOLERANCE_HOURS
+  return {
+    taxon,
+    on,
+    year,
+    climate,
+    signs,
+    stage: stageOn(taxon, on, year),
+    season: seasonInPlace(input.inPlaceSince, on, year.south),
+    place: input.placeKind ?? 'bed',
+    light: !isBeyond
+      ? 'right'
+      : hoursOutside < 0
+        ? 'too little'
+        : hoursOutside > 0 || scorched
+          ? 'too much'
+          : 'right',
+    ground: moisture == null ? 'unknown' : steps < 0 ? 'too dry' : steps > 0 ? 'too wet' : 'right',
+    living,
+    planted: input.planted ?? count,
+    rating,
+    overgrown: (input.crowding ?? []).length > 0,
+    again,
   }
 }
 
@@ -243,7 +347,7 @@ function whyImpossible({ taxon, spots }: VerdictInput, action: Action): string |
  * division that only the years ask for is no answer where the light is the matter.
  */
 function whyIdle(input: VerdictInput, action: Action, terms: readonly Term[]): string | undefined {
-  if (action === 'keep' || action === 'watch') return undefined
+  if (isLeftAlone(action)) return undefined
   const asking = terms.filter((t) => t.action === action && t.points > 0)
   if (asking.length === 0) return 'Nothing asks for it.'
   if (
@@ -270,7 +374,19 @@ function notesOf(input: VerdictInput): string[] {
   ]
 }
 
-const misfitOf = (input: VerdictInput) => lightFit(input.taxon, input.hoursNow).misfitHours
+/** In its first season a plant is not judged by so many hours over its light: it has still to grow into it. A judgement. */
+const FIRST_SEASON_HOURS = 1
+
+function misfitOf(input: VerdictInput): number {
+  const { misfitHours, scorched } = lightFit(input.taxon, input.hoursNow)
+  return isNotCounted(input, misfitHours, scorched) ? Math.min(misfitHours, FIT_TOLERANCE_HOURS) : misfitHours
+}
+
+const isNotCounted = (input: VerdictInput, misfitHours: number, scorched: boolean): boolean =>
+  !scorched &&
+  misfitHours > FIT_TOLERANCE_HOURS &&
+  misfitHours <= FIRST_SEASON_HOURS &&
+  seasonInPlace(input.inPlaceSince, input.on, (input.year ?? USUAL_YEAR).south) <= 1
 
 /** `2½ h to 5 h`, or `6 h or more` where no sun is too much. */
 export const lightRange = (taxon: Taxon): string =>
@@ -279,7 +395,8 @@ export const lightRange = (taxon: Taxon): string =>
     : `${quarterHours(taxon.lightMinHours)} to ${quarterHours(taxon.lightMaxHours)}`
 
 /** How the light stands, in one clause: used by several terms. */
-function lightClause({ taxon, hoursNow }: VerdictInput): string {
+function lightClause(input: VerdictInput): string {
+  const { taxon, hoursNow } = input
   const fit = lightFit(taxon, hoursNow)
   const range = lightRange(taxon)
   const has = `It has ${quarterHours(hoursNow.total)} (${lightClass(hoursNow.total)})`
@@ -288,8 +405,10 @@ function lightClause({ taxon, hoursNow }: VerdictInput): string {
     fit.hoursOutside === 0
       ? `within the ${range} it likes`
       : `${quarterHours(Math.abs(fit.hoursOutside))} ${fit.hoursOutside > 0 ? 'over' : 'under'} the ${range} it likes`
-  return fit.scorched
-    ? `${has}, ${outside}, ${quarterHours(hoursNow.heat)} of it in the heat from two to five, which it suffers from.`
+  if (fit.scorched)
+    return `${has}, ${outside}, ${quarterHours(hoursNow.heat)} of it in the heat from two to five, which it suffers from.`
+  return isNotCounted(input, fit.misfitHours, false)
+    ? `${has}, ${outside}: in its first season that does not count.`
     : `${has}, ${outside}.`
 }
 
@@ -643,6 +762,8 @@ const isYoung = (input: VerdictInput) => daysBetween(input.inPlaceSince, input.o
 
 function wouldChange(input: VerdictInput, action: Action): string {
   const { taxon } = input
+  if (!(alwaysWeighed as readonly Action[]).includes(action))
+    return 'Without what was seen of it, it would be left as it is.'
   if (action === 'cut back') return 'Without these signs it would be left as it is.'
   if (action === 'divide') return 'Flowering well to the middle again, it could wait another year.'
   if (action === 'replace') return 'A better season, or a spot that suits it, would let it stay.'

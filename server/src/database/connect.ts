@@ -17,6 +17,7 @@ import * as deviceClock from './012_device_clock.ts'
 import * as keptAsText from './013_kept_as_text.ts'
 import * as whoChanged from './014_who_changed.ts'
 import * as ownChanges from './015_own_changes.ts'
+import * as remedies from './016_remedies.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -53,6 +54,7 @@ const migrations: Record<string, Knex.Migration> = {
   '013_kept_as_text': keptAsText,
   '014_who_changed': whoChanged,
   '015_own_changes': ownChanges,
+  '016_remedies': remedies,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -25,6 +25,7 @@ export async function conditionsOfGarden(
       p.id,
       {
         signs: seen.get(p.id)?.signs ?? [],
+        seenOn: seen.get(p.id)?.seenOn,
         rating: seen.get(p.id)?.rating ?? null,
         passedOver: passedOver.get(p.id) ?? null,
         decline: declines.get(p.id) ?? null,

@@ -14,7 +14,10 @@ import {
   groundTaken,
   groundTakenBy,
   hasRoom,
+  isRemedyWork,
   moveJobs,
+  remedyJobs,
+  yearAt,
   type Assessment,
   type DecidedWork,
   type JobDraft,
@@ -25,7 +28,8 @@ import { Refusal } from '../errors.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
 import { insertDecision } from '../store/decisions.ts'
 import { dropDecidedJobs, insertJobs } from '../store/jobs.ts'
-import { assessGardenOn, judge, judgedGarden, lightOfGarden } from './assess.ts'
+import { assessGardenOn, judge, judgedGarden } from './assess.ts'
+import { lightOfGarden } from './gardenLight.ts'
 import { caredGarden } from './care.ts'
 import type { ComputePool } from './compute.ts'
 
@@ -134,8 +138,8 @@ async function draft(
     throw new Refusal(422, 'The day to wait until must lie ahead.')
   const jobs = target
     ? await jobsOfMove(reader, garden, planting, target)
-    : request.choice !== 'wait' && isWork(action)
-      ? await jobsInPlace(reader, garden, planting, action)
+    : request.choice !== 'wait'
+      ? await jobsInPlace(reader, garden, planting, { action, verdict })
       : []
   return {
     plantingId: planting.id,
@@ -208,30 +212,39 @@ async function jobsOfMove(
 const work: readonly string[] = ['cut back', 'divide', 'replace', 'remove'] satisfies DecidedWork[]
 const isWork = (action: string): action is DecidedWork => work.includes(action)
 
-/** Work that is decided for a planting where it stands. */
+/** Work that is decided for a planting where it stands: as its remedy says, or as the rules of care do. */
 async function jobsInPlace(
   reader: GardenReader,
   { places }: JudgedGarden,
   planting: Moved,
-  action: DecidedWork,
+  { action, verdict }: { action: string; verdict: Assessment['verdict'] },
 ): Promise<JobDraft[]> {
+  const remedy = verdict.remedies.find((r) => r.action === action && isRemedyWork(r.id))
+  if (!remedy && !isWork(action)) return []
   const place = places.find((p) => p.id === planting.placeId)
   const cared = await caredGarden(reader)
   if (!cared) throw noClimate()
-  const planned = decidedJobs(
-    action,
-    {
-      taxon: planting.taxon,
-      count: planting.livingCount,
-      place: place?.name ?? 'its place',
-      placeKind: place?.kind ?? 'bed',
-      lateDays: cared.lateDays,
-      schools: reader.garden.schools,
-      rules: cared.rules,
-    },
-    cared.climate,
-    reader.today,
-  )
+  const { taxon, livingCount: count } = planting
+  const at = { taxon, count, place: place?.name ?? 'its place' }
+  const planned = isWork(action)
+    ? decidedJobs(
+        action,
+        {
+          ...at,
+          placeKind: place?.kind ?? 'bed',
+          lateDays: cared.lateDays,
+          schools: reader.garden.schools,
+          rules: cared.rules,
+        },
+        cared.climate,
+        reader.today,
+      )
+    : remedyJobs(
+        remedy!.id,
+        { ...at, year: yearAt(cared.climate, cared.lateDays) },
+        cared.climate,
+        reader.today,
+      )
   if (!planned.ok) throw new Refusal(422, `${planting.taxon.botanical}: ${planned.why}`)
   return planned.jobs
 }

@@ -22,7 +22,7 @@ import type { GardenReader } from '../reader.ts'
 import type { GardenAccess } from '../store/gardens.ts'
 import { listSignShares } from '../store/signShares.ts'
 import { usualYearOf } from '../store/weather.ts'
-import { lightOfGarden } from './assess.ts'
+import { lightOfGarden } from './gardenLight.ts'
 import type { ComputePool } from './compute.ts'
 
 /** Looks older than this are of another state of things. */

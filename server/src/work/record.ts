@@ -18,7 +18,7 @@ import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
 import { listTreatments, type PlantingLife } from '../store/plantings.ts'
 import { findEarliness, usualYearOf } from '../store/weather.ts'
-import { lightOfGarden } from './assess.ts'
+import { lightOfGarden } from './gardenLight.ts'
 import type { BloomTask, RecordTask, StayModel } from './recordTasks.ts'
 import type { ComputePool } from './compute.ts'
 

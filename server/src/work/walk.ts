@@ -40,7 +40,7 @@ import {
 } from '../store/observations.ts'
 import { constraintRefusal, unkeptRefusal } from '../errors.ts'
 import { listStandpoints } from '../store/photos.ts'
-import { lightOfGarden } from './assess.ts'
+import { lightOfGarden } from './gardenLight.ts'
 import type { ComputePool } from './compute.ts'
 import { likelihoodsOf, yearOfGarden } from './diagnosis.ts'
 

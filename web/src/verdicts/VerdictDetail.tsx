@@ -9,14 +9,17 @@ import {
   type Action,
   actions,
   type Assessment,
+  dayMonth,
   dayMonthYear,
   decisionInForce,
   extentOf,
+  isLeftAlone,
   lightRange,
   newSince,
   quarterHours,
   type SpotOption,
   type Verdict,
+  type Window as RemedyWindow,
   wordOn,
 } from '@border/core'
 import { DatePicker, Input, Radio, Select } from 'antd'
@@ -41,9 +44,25 @@ interface Props {
 
 const actionSentences: Record<Action, string> = {
   keep: 'Keep it where it is.',
+  'give it time': 'Give it time.',
   watch: 'Watch it another season.',
+  'check water': 'Look to its water.',
+  'check drainage': 'See why its ground stays wet.',
+  'test the soil': 'Test its soil.',
+  feed: 'Feed it.',
+  support: 'Support it.',
+  'firm in': 'Firm it in.',
+  uncover: 'Uncover its crown.',
+  'clean up': 'Clean up round it.',
+  protect: 'Protect it.',
+  'cut out': 'Cut out what is dead or wrong.',
+  thin: 'Thin, and give it room.',
+  restrict: 'Keep it within bounds.',
   'cut back': 'Cut it back hard.',
+  renew: 'Renew it from the base.',
   divide: 'Divide it.',
+  'lift and replant': 'Lift it and plant it again.',
+  'pot on': 'Pot it on.',
   move: 'Move it.',
   replace: 'Replace it.',
   remove: 'Take it out.',
@@ -76,8 +95,8 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
         <p className="verdict-proposal">
           <span className="word">{actionSentences[verdict.action]}</span>{' '}
           <span className="soft">
-            {signed(verdict.scores[verdict.action])} points; {verdict.runnerUp} comes second with{' '}
-            {signed(verdict.scores[verdict.runnerUp])}.
+            {signed(verdict.scores[verdict.action]!)} points; {verdict.runnerUp} comes second with{' '}
+            {signed(verdict.scores[verdict.runnerUp]!)}.
           </span>
         </p>
         {since && (
@@ -93,6 +112,7 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
             {note}
           </p>
         ))}
+        <Remedies verdict={verdict} />
         <Reasons verdict={verdict} />
         <p>
           <b>What would change it.</b> {verdict.wouldChange}
@@ -197,12 +217,64 @@ export function withJobOf(search: string, plantingId: string): string {
   return `?${params}`
 }
 
+/** What its signs ask for: what is done, when, and what it costs to wait; that of the proposal whole, others in a line. */
+function Remedies({ verdict: { action, remedies } }: { verdict: Verdict }) {
+  const own = remedies.filter((r) => r.action === action)
+  const others = remedies.filter((r) => r.action !== action)
+  if (remedies.length === 0) return null
+  return (
+    <section>
+      {own.length > 0 && <h3>What is done</h3>}
+      {own.map((r) => (
+        <div key={r.id} className="verdict-remedy">
+          <p>{r.does}.</p>
+          {r.steps.length > 0 && (
+            <ul>
+              {r.steps.map((step) => (
+                <li key={step}>{step}</li>
+              ))}
+            </ul>
+          )}
+          {r.window && <When window={r.window} />}
+          <p className="soft">
+            <b>If it waits.</b> {r.waiting}
+          </p>
+        </div>
+      ))}
+      {others.length > 0 && <h3>{own.length > 0 ? 'What else helps' : 'What would help'}</h3>}
+      {others.map((r) => (
+        <p key={r.id}>
+          <b>{r.action}.</b> {r.says} {r.does}.
+        </p>
+      ))}
+    </section>
+  )
+}
+
+/** When it is done, with the reason for each date behind a click. */
+function When({ window: { earliest, bestFrom, bestTo, latest, why } }: { window: RemedyWindow }) {
+  return (
+    <details>
+      <summary>
+        When: {dayMonth(earliest)} to {dayMonth(latest)}
+        {(bestFrom !== earliest || bestTo !== latest) &&
+          `, best from ${dayMonth(bestFrom)} to ${dayMonth(bestTo)}`}
+      </summary>
+      {[...new Set([why.earliest, why.bestFrom, why.bestTo, why.latest])].map((reason) => (
+        <p key={reason} className="soft">
+          {reason}
+        </p>
+      ))}
+    </details>
+  )
+}
+
 /** The terms that decided, each with the points it gave; those of the other actions below. */
-function Reasons({ verdict: { action: proposed, terms, ruledOut } }: { verdict: Verdict }) {
+function Reasons({ verdict: { action: proposed, scores, terms, ruledOut } }: { verdict: Verdict }) {
   const [all, setAll] = useState(false)
   const out = new Map(ruledOut.map((r) => [r.action, r.why]))
   const shown = actions
-    .filter((a) => a === proposed || (all && !out.has(a)))
+    .filter((a) => a === proposed || (all && scores[a] !== undefined && !out.has(a)))
     .sort((a, b) => Number(b === proposed) - Number(a === proposed))
   return (
     <section>
@@ -336,7 +408,7 @@ function Instead({
         options={actions
           .filter((a) => a !== verdict.action && takable(verdict, a))
           .map((a) => ({ value: a, label: a }))}
-        style={{ width: 110 }}
+        style={{ width: 150 }}
       />
       <Input
         aria-label="Reason"
@@ -379,12 +451,15 @@ function Until({
   )
 }
 
-/** Whether a person can choose it: what only nothing asks for is theirs to choose, what cannot be done is not. */
-const takable = ({ ruledOut }: Verdict, action: Action): boolean =>
-  ruledOut.every((r) => r.action !== action || r.isOpen)
+/**
+ * Whether a person can choose it: what only nothing asks for is theirs to choose; what cannot be done, and work that no sign is
+ * there for, is not.
+ */
+const takable = ({ scores, ruledOut }: Verdict, action: Action): boolean =>
+  scores[action] !== undefined && ruledOut.every((r) => r.action !== action || r.isOpen)
 
 const goes = (d: DecisionRequest, proposed: Action) =>
-  d.choice !== 'wait' && !['keep', 'watch'].includes(d.choice === 'accept' ? proposed : d.action)
+  d.choice !== 'wait' && !isLeftAlone(d.choice === 'accept' ? proposed : d.action)
 
 interface MovePlanProps {
   planting: PlantingView

@@ -1,5 +1,13 @@
 import { verdictEndpoints, type AssessmentView, type PlantingView } from '@border/contract'
-import { counted, dayMonthYear, openVerdicts, wordOn, type Assessment, type Action } from '@border/core'
+import {
+  actions,
+  counted,
+  dayMonthYear,
+  openVerdicts,
+  wordOn,
+  type Assessment,
+  type Action,
+} from '@border/core'
 import { Select } from 'antd'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
@@ -209,7 +217,7 @@ interface Bulk {
 const monthsLater = (day: string, months: number) => dayjs(day).add(months, 'month').format('YYYY-MM-DD')
 
 /** What asks for a word first. */
-const byUrgency: readonly Action[] = ['remove', 'replace', 'move', 'divide', 'cut back', 'watch', 'keep']
+const byUrgency: readonly Action[] = actions.toReversed()
 
 function groupByPlace(
   features: readonly { id: string; name: string; kind: string }[],

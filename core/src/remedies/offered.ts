@@ -1,0 +1,122 @@
+import type { Climate } from '../climate/index.ts'
+import {
+  careRules,
+  moveWindows,
+  openFrom,
+  windowsOf,
+  yearsAbout,
+  isFor,
+  type CareRule,
+  type Window,
+} from '../care/index.ts'
+import { addDays, type IsoDate } from '../dates/index.ts'
+import { dayMonth } from '../words/index.ts'
+import type { Action } from './actions.ts'
+import type { Remedy, RemedyTime } from './remedy.ts'
+import { daysOfGrowthLeft, holds, type Situation } from './situation.ts'
+import { remedies } from './table/index.ts'
+
+/** A remedy as it is for one planting: what is done, when, and what it costs to wait. */
+export interface OfferedRemedy {
+  id: string
+  action: Action
+  points: number
+  says: string
+  does: string
+  steps: string[]
+  waiting: string
+  /** When it is done; null where nothing is done, or no climate is known to tell by. */
+  window: Window | null
+}
+
+/** Remedies that could be done were it not for the year here, with why not. */
+export interface NoRemedy {
+  id: string
+  action: Action
+  why: string
+}
+
+/** Under so many days of growth, what has been eaten does not come again this season. */
+const REGROWS_IN_DAYS = 42
+
+/** What the signs of a planting ask for, strongest first, and what they ask for that has no window here. */
+export function remediesFor(situation: Situation): { offered: OfferedRemedy[]; none: NoRemedy[] } {
+  const offered: OfferedRemedy[] = []
+  const none: NoRemedy[] = []
+  for (const remedy of remedies.filter((r) => holds(r.when, situation))) {
+    const time = remedy.work?.time
+    const found = time && situation.climate ? windowFor(time, situation, situation.climate) : null
+    if (found && !found.ok) none.push({ id: remedy.id, action: remedy.action, why: found.why })
+    else
+      offered.push({
+        id: remedy.id,
+        action: remedy.action,
+        points: remedy.points,
+        says: saysOf(remedy, situation),
+        does: remedy.does,
+        steps: [...remedy.steps],
+        waiting: remedy.waiting,
+        window: found ? found.window : null,
+      })
+  }
+  return { offered: offered.sort((a, b) => b.points - a.points), none }
+}
+
+/** How much season is left is worked out, not assumed. */
+function saysOf({ id, says }: Remedy, situation: Situation): string {
+  if (id !== 'regrows-caterpillars') return says
+  const days = daysOfGrowthLeft(situation)
+  return days >= REGROWS_IN_DAYS
+    ? `${says} Some ${Math.round(days / 7)} weeks of growth are left this season.`
+    : `${says} This season is nearly over: it comes again next spring.`
+}
+
+type Found = { ok: true; window: Window } | { ok: false; why: string }
+
+/** The next time at which a remedy can be done. */
+export function windowFor(
+  time: RemedyTime,
+  { taxon, on, year }: Pick<Situation, 'taxon' | 'on' | 'year'>,
+  climate: Climate,
+): Found {
+  if ('withinDays' in time) return { ok: true, window: soon(on, time) }
+  if ('as' in time && time.as === 'a move') {
+    const found = moveWindows(taxon, climate, on, year.lateDays)
+    if (found.ok) return { ok: true, window: openFrom(found.windows[0]!, on) }
+    return { ok: false, why: found.reason === 'no-window' ? found.why : 'It resents being lifted.' }
+  }
+  const years = yearsAbout(climate, on, year.lateDays)
+  const from = rulesOf(time).filter((r) => isFor(r.applies, { taxon, climate, place: 'bed', signs: [] }))
+  const found = from.map((r) => windowsOf(r, years, taxon, on))
+  const [first] = found.flatMap((f) => f.windows).sort((a, b) => (a.earliest < b.earliest ? -1 : 1))
+  if (first) return { ok: true, window: openFrom(first, on) }
+  const [why] = found.flatMap((f) => f.none)
+  return { ok: false, why: `The usual year here has no time for it${why ? `: ${why}` : ''}.` }
+}
+
+/** Times of the year as rules that windows are worked out of. */
+function rulesOf(
+  time: Exclude<RemedyTime, { withinDays: number }>,
+): readonly Pick<CareRule, 'windows' | 'applies'>[] {
+  if ('windows' in time) return [{ windows: time.windows, applies: {} }]
+  if ('rule' in time) return careRules.filter((r) => r.id === time.rule)
+  return careRules.filter((r) => r.operation === 'divide')
+}
+
+function soon(on: IsoDate, { withinDays, because }: { withinDays: number; because: string }): Window {
+  const bestTo = addDays(on, Math.ceil(withinDays / 2))
+  const latest = addDays(on, withinDays)
+  return {
+    season: 'any time',
+    earliest: on,
+    bestFrom: on,
+    bestTo,
+    latest,
+    why: {
+      earliest: `From ${dayMonth(on)}: it was seen.`,
+      bestFrom: `Best from ${dayMonth(on)}: ${because}.`,
+      bestTo: `Best until ${dayMonth(bestTo)}: ${because}.`,
+      latest: `Not after ${dayMonth(latest)}: ${because}.`,
+    },
+  }
+}

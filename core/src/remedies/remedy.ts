@@ -1,0 +1,90 @@
+import type { ForbiddenState, Operation, RuleMaterial, WindowSpec } from '../care/index.ts'
+import type { SignId } from '../diagnosis/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import type { Action } from './actions.ts'
+import type { Stage } from './situation.ts'
+
+/** A kind of plant, by names or their beginnings and by traits; every part given must hold. */
+export interface Kinds {
+  taxa?: readonly string[]
+  notTaxa?: readonly string[]
+  traits?: { readonly [K in keyof Taxon]?: readonly Taxon[K][] }
+  notTraits?: { readonly [K in keyof Taxon]?: readonly Taxon[K][] }
+  /** Said of it, one of these. */
+  cautions?: readonly Taxon['cautions'][number][]
+  /** Known to suffer from one of these. */
+  troubles?: readonly Taxon['troubles'][number][]
+}
+
+/** When a remedy is the answer; every part given must hold. */
+export interface Circumstances extends Kinds {
+  /** One of these was seen this season. Absent: no sign is needed. */
+  signs?: readonly SignId[]
+  /** All of these were. */
+  allSigns?: readonly SignId[]
+  /** None of these was. */
+  notSigns?: readonly SignId[]
+  /** What the plant is usually about. */
+  stage?: readonly Stage[]
+  light?: readonly ('too little' | 'right' | 'too much')[]
+  /** Ground against what it likes, or as its neighbours' signs suggest. */
+  ground?: readonly ('too dry' | 'right' | 'too wet' | 'unknown')[]
+  place?: 'bed' | 'container'
+  /** Seasons in place, the first counting as one. */
+  fromSeason?: number
+  untilSeason?: number
+  /** Share of what was planted that lives. */
+  livingAtMost?: number
+  livingAtLeast?: number
+  /** So many were planted. */
+  plantedAtLeast?: number
+  /** A last telling rating of at most, or at least. None given counts as sound. */
+  ratingAtMost?: number
+  ratingAtLeast?: number
+  /** Stronger neighbours stand over its ground. */
+  overgrown?: boolean
+  /** What this garden's record says of the kind. */
+  again?: readonly ('yes' | 'no' | 'open')[]
+}
+
+/**
+ * When a remedy is done: within so many days; in a window of the year; with the moving, the dividing or another rule of care of
+ * its kind.
+ */
+export type RemedyTime =
+  | { withinDays: number; because: string }
+  | { windows: readonly WindowSpec[] }
+  | { as: 'a move' | 'a division' }
+  | { rule: string }
+
+/** The work that a remedy is; without it nothing is done but what its action says. */
+export interface RemedyWork {
+  operation: Operation
+  time: RemedyTime
+  /** Minutes: for setting up, for each plant, for each metre of height and plant. */
+  labour: { setUp: number; perPlant: number; perMetre?: number }
+  tools: readonly string[]
+  forbids?: readonly ForbiddenState[]
+  materials?: readonly RuleMaterial[]
+  cautions?: readonly string[]
+}
+
+/** What a sign asks for, by what the plant is, where and when it is, as data. */
+export interface Remedy {
+  id: string
+  action: Action
+  when: Circumstances
+  /**
+   * Points it gives its action. Keeping a sound plant in its light has some 55 with one sign seen: what must be done has more,
+   * what may be done has less. A judgement of this product, shown with every verdict.
+   */
+  points: number
+  /** Why, as a sentence. */
+  says: string
+  /** What is done, as an instruction. */
+  does: string
+  steps: readonly string[]
+  /** What it costs to wait. */
+  waiting: string
+  work?: RemedyWork
+}

@@ -1,0 +1,105 @@
+import type { Climate } from '../climate/index.ts'
+import { daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import type { SignId } from '../diagnosis/index.ts'
+import { seasonDates, usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
+import type { Circumstances, Kinds } from './remedy.ts'
+
+/** What a plant is usually about on a day, as remedies ask it. */
+export const stages = [
+  'dormant',
+  'waking',
+  'before bloom',
+  'in bloom',
+  'after bloom',
+  'at rest',
+  'going over',
+] as const
+export type Stage = (typeof stages)[number]
+
+const stageOf: Record<Phase, Stage> = {
+  underground: 'dormant',
+  bare: 'dormant',
+  'winter green': 'dormant',
+  emerging: 'waking',
+  growing: 'before bloom',
+  'in bud': 'before bloom',
+  opening: 'in bloom',
+  'in full bloom': 'in bloom',
+  fading: 'after bloom',
+  'finished flowering': 'after bloom',
+  'summer rest': 'at rest',
+  'going over': 'going over',
+}
+
+/** All that remedies look at. */
+export interface Situation {
+  taxon: Taxon
+  on: IsoDate
+  year: Year
+  /** Absent: no window can be worked out. */
+  climate?: Climate | undefined
+  /** Seen this season and not explained by the time of year. */
+  signs: readonly SignId[]
+  stage: Stage
+  /** Seasons in place, the first counting as one. */
+  season: number
+  place: 'bed' | 'container'
+  light: 'too little' | 'right' | 'too much'
+  ground: 'too dry' | 'right' | 'too wet' | 'unknown'
+  living: number
+  planted: number
+  rating: number | null
+  overgrown: boolean
+  again: 'yes' | 'no' | null
+}
+
+/** What a taxon is usually about on a day. What never flowers is before its bloom as long as it grows. */
+export const stageOn = (taxon: Taxon, on: IsoDate, year: Year): Stage =>
+  stageOf[usualState(taxon, on, year).phase]
+
+/** Days until its growth usually begins to go over; 0 where it has. */
+export function daysOfGrowthLeft({ taxon, on, year }: Pick<Situation, 'taxon' | 'on' | 'year'>): number {
+  const { fadesFrom } = seasonDates(taxon, seasonYearOf(on, year.south), year)
+  return Math.max(0, daysBetween(on, fadesFrom))
+}
+
+/** Whether a taxon is of a kind. */
+export function isOfKind(
+  taxon: Taxon,
+  { taxa, notTaxa, traits, notTraits, troubles, cautions }: Kinds,
+): boolean {
+  const isNamed = (names: readonly string[]) => names.some((n) => taxon.botanical.startsWith(n))
+  const has = ([trait, values]: [string, unknown]) =>
+    (values as readonly unknown[]).includes(taxon[trait as keyof Taxon])
+  if (taxa && !isNamed(taxa)) return false
+  if (notTaxa && isNamed(notTaxa)) return false
+  if (!Object.entries(traits ?? {}).every(has)) return false
+  if (Object.entries(notTraits ?? {}).some(has)) return false
+  if (cautions && !cautions.some((c) => taxon.cautions.includes(c))) return false
+  return !troubles || troubles.some((t) => taxon.troubles.includes(t))
+}
+
+const isOneOf = <T>(wanted: readonly T[] | undefined, found: T) => !wanted || wanted.includes(found)
+
+/** Whether circumstances are those of a planting. */
+export function holds(c: Circumstances, s: Situation): boolean {
+  if (c.signs && !c.signs.some((sign) => s.signs.includes(sign))) return false
+  if (c.allSigns?.some((sign) => !s.signs.includes(sign))) return false
+  if (c.notSigns?.some((sign) => s.signs.includes(sign))) return false
+  if (c.place && c.place !== s.place) return false
+  if (c.fromSeason !== undefined && s.season < c.fromSeason) return false
+  if (c.untilSeason !== undefined && s.season > c.untilSeason) return false
+  if (c.livingAtMost !== undefined && s.living > c.livingAtMost) return false
+  if (c.livingAtLeast !== undefined && s.living < c.livingAtLeast) return false
+  if (c.plantedAtLeast !== undefined && s.planted < c.plantedAtLeast) return false
+  if (c.ratingAtMost !== undefined && (s.rating ?? 5) > c.ratingAtMost) return false
+  if (c.ratingAtLeast !== undefined && (s.rating ?? 5) < c.ratingAtLeast) return false
+  if (c.overgrown !== undefined && c.overgrown !== s.overgrown) return false
+  return (
+    isOneOf(c.stage, s.stage) &&
+    isOneOf(c.light, s.light) &&
+    isOneOf(c.ground, s.ground) &&
+    isOneOf(c.again, s.again ?? 'open') &&
+    isOfKind(s.taxon, c)
+  )
+}
