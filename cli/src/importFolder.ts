@@ -51,16 +51,20 @@ interface Imported {
 
 /**
  * A folder's garden into a database, whole or not at all.
+ *
+ * @param on the day that the practice stands at; the real one unless given
  * @throws {BadInput} with every fault of every file
  */
 export async function importFolder(
   db: Db,
   folder: string,
-  { as, dryRun }: { as?: string | undefined; dryRun: boolean },
+  { as, dryRun, on }: { as?: string | undefined; dryRun: boolean; on?: string | undefined },
 ): Promise<Imported> {
   const files = filesIn(folder)
   const owner = await ownerOf(db, as)
-  const read = await readGardenFiles(db, owner.practiceId, files, (zone) => gardenDay(null, zone, Date.now()))
+  const read = await readGardenFiles(db, owner.practiceId, files, (zone) =>
+    gardenDay(on ?? null, zone, Date.now()),
+  )
   if (!read.ok) throw new BadInput([...read.problems.map(problemText), 'Nothing was saved.'])
   const { gardenName, counts, plantings, weatherDays } = previewOf(read.value)
   const summary = { gardenName, counts, plantings: plantings.length, weatherDays }

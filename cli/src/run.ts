@@ -36,6 +36,10 @@ const usage = `Seasoned Border
   ./border record FOLDER [--season YEAR] [--on DAY] [--json]
                         from plan.geojson, plantings.csv, observations.csv and weather.csv: how each planting did, what is
                         plant, place and year and what cannot be told, declines, and the bloom of a season
+  ./border verdicts FOLDER [--on DAY] [--then DAY] [--json]
+                        from plan.geojson and, where they are there, plantings.csv, observations.csv, weather.csv and soil.csv:
+                        what is proposed for each planting with its remedies and reasons, what is suspected of each place, and
+                        the work of the coming year; as the screens say it
   ./border schedule SEASON.json [--seed N] [--rounds N] [--json]
                         the best plan found of jobs, windows, people and weather; the same file, the same plan
   ./border sun --lat DEG --lon DEG --at INSTANT [--json]
@@ -64,6 +68,7 @@ const commands: Record<string, Command> = {
   rules: rulesCommand,
   schedule: scheduleCommand,
   sun: sunCommand,
+  verdicts: async (args) => (await import('./verdicts.ts')).verdictsCommand(args),
 }
 
 /**

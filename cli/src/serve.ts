@@ -41,6 +41,16 @@ const WEATHER_PORT_AWAY = 300
 const weatherFor = (port: number) =>
   freeOnLoopback(port + 2 * WEATHER_PORT_AWAY < 65_535 ? port + WEATHER_PORT_AWAY : port - WEATHER_PORT_AWAY)
 
+/** Begins the stand-in weather service, near a port. */
+export async function beginWeather(
+  near: number,
+  env: NodeJS.ProcessEnv = {},
+): Promise<{ address: string; end: (signal: NodeJS.Signals) => void }> {
+  const at = await weatherFor(near)
+  const service = started(weatherServiceFile, at, env)
+  return { address: addressOf(at), end: (signal) => void service.kill(signal) }
+}
+
 /** Begins to serve a database with what was built; with a weather service beside it unless WEATHER_URL names one. */
 export async function beginServing(
   url: string,
@@ -48,25 +58,24 @@ export async function beginServing(
   env: NodeJS.ProcessEnv = {},
 ): Promise<Serving> {
   const { WEATHER_URL, SESSION_SECRET_FILE } = process.env
-  const weatherAt = WEATHER_URL ? undefined : await weatherFor(at.port)
+  const standIn = WEATHER_URL ? undefined : await beginWeather(at.port, env)
   if (!SESSION_SECRET_FILE && !existsSync(secretFile))
     writeFileSync(secretFile, randomBytes(32).toString('base64url'), { mode: 0o600 })
-  const weather = weatherAt && started(weatherServiceFile, weatherAt, env)
   const server = started(serverFile, at, {
     DATABASE_URL: url,
     SESSION_SECRET_FILE: SESSION_SECRET_FILE ?? secretFile,
     WEB_ROOT: webRoot,
     LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-    WEATHER_URL: weatherAt ? addressOf(weatherAt) : WEATHER_URL,
+    WEATHER_URL: standIn?.address ?? WEATHER_URL,
     ...env,
   })
   const ended = exited(server).then((code) => {
-    weather?.kill('SIGTERM')
+    standIn?.end('SIGTERM')
     return code
   })
   const end: Serving['end'] = async (signal) => {
     server.kill(signal)
-    weather?.kill(signal)
+    standIn?.end(signal)
     await ended
   }
   const address = addressOf(at)

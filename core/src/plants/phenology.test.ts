@@ -24,6 +24,9 @@ describe('the usual state', () => {
     ['Hosta sieboldiana', '2026-04-10', 'emerging'],
     ['Helenium autumnale', '2026-09-01', 'in full bloom'],
     ['Salvia nemorosa', '2026-09-01', 'finished flowering'],
+    // Flowers into the days in which its leaves turn: the next spring it has not flowered yet.
+    ['Rosa Bush group', '2026-05-25', 'in bud'],
+    ['Hamamelis × intermedia', '2026-06-10', 'finished flowering'],
     ['Cornus alba', '2026-01-10', 'bare'],
     ['Sarcococca hookeriana', '2026-01-10', 'in full bloom'],
     ['Geranium macrorrhizum', '2026-01-10', 'winter green'],

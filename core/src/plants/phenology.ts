@@ -196,7 +196,8 @@ function phaseOn(taxon: Taxon, day: string): Phase {
   if (lies(day, fades[1], shows[0])) return winter
   if (bloomFrom && lies(day, shifted(bloomFrom, -BUD_DAYS), bloomFrom)) return 'in bud'
   if (lies(day, shows[0], shows[1])) return winter === 'winter green' ? 'growing' : 'emerging'
-  const over = bloomTo && since(bloomTo, day) < since(bloomTo, fades[0])
+  // Not what flowered before its last rest: roses go on into the days in which their leaves turn.
+  const over = bloomTo && since(bloomTo, day) < since(bloomTo, fades[1])
   return over ? 'finished flowering' : 'growing'
 }
 

@@ -20,6 +20,7 @@ export const actions = [
   'divide',
   'lift and replant',
   'pot on',
+  'move the pot',
   'move',
   'replace',
   'remove',

@@ -1,6 +1,6 @@
 export { actions, alwaysWeighed, isLeftAlone, type Action } from './actions.ts'
 export { remediesFor, type NoRemedy, type OfferedRemedy } from './offered.ts'
 export { type Remedy } from './remedy.ts'
-export { stageOn, type Situation, type Stage } from './situation.ts'
+export { isColdOn, stageOn, type Situation, type Stage } from './situation.ts'
 export { remedies } from './table/index.ts'
 export { isRemedyWork, remedyJobs, type RemedyRequest } from './work.ts'

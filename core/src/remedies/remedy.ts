@@ -41,6 +41,10 @@ export interface Circumstances extends Kinds {
   /** A last telling rating of at most, or at least. None given counts as sound. */
   ratingAtMost?: number
   ratingAtLeast?: number
+  /** It has gone without dividing for as long as its kind bears. */
+  divisionDue?: true
+  /** The soil is usually cold on the day. */
+  cold?: boolean
   /** Stronger neighbours stand over its ground. */
   overgrown?: boolean
   /** What this garden's record says of the kind. */

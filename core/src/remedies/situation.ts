@@ -1,4 +1,4 @@
-import type { Climate } from '../climate/index.ts'
+import { usually, type Climate } from '../climate/index.ts'
 import { daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import type { SignId } from '../diagnosis/index.ts'
 import { seasonDates, usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
@@ -50,12 +50,25 @@ export interface Situation {
   planted: number
   rating: number | null
   overgrown: boolean
+  isDivisionDue: boolean
+  isCold: boolean
   again: 'yes' | 'no' | null
 }
 
 /** What a taxon is usually about on a day. What never flowers is before its bloom as long as it grows. */
 export const stageOn = (taxon: Taxon, on: IsoDate, year: Year): Stage =>
   stageOf[usualState(taxon, on, year).phase]
+
+/** Roots take up next to nothing from soil under this, degrees Celsius. */
+const COLD_SOIL_C = 10
+/** Without a climate: the months from November to April in the north. */
+const COLD_MONTHS = [11, 12, 1, 2, 3, 4]
+
+/** Whether the soil is usually cold on a day. */
+export const isColdOn = (on: IsoDate, { south }: Year, climate: Climate | undefined): boolean =>
+  climate
+    ? usually(climate.soilC, on) < COLD_SOIL_C
+    : COLD_MONTHS.includes(((Number(on.slice(5, 7)) + (south ? 5 : 11)) % 12) + 1)
 
 /** Days until its growth usually begins to go over; 0 where it has. */
 export function daysOfGrowthLeft({ taxon, on, year }: Pick<Situation, 'taxon' | 'on' | 'year'>): number {
@@ -94,6 +107,8 @@ export function holds(c: Circumstances, s: Situation): boolean {
   if (c.plantedAtLeast !== undefined && s.planted < c.plantedAtLeast) return false
   if (c.ratingAtMost !== undefined && (s.rating ?? 5) > c.ratingAtMost) return false
   if (c.ratingAtLeast !== undefined && (s.rating ?? 5) < c.ratingAtLeast) return false
+  if (c.divisionDue && !s.isDivisionDue) return false
+  if (c.cold !== undefined && c.cold !== s.isCold) return false
   if (c.overgrown !== undefined && c.overgrown !== s.overgrown) return false
   return (
     isOneOf(c.stage, s.stage) &&

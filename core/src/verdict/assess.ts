@@ -166,7 +166,8 @@ export function judgeGarden(
         year: garden.year,
         climate: garden.climate,
         causes,
-        spots: spots[p.id] ?? [],
+        // Where nobody has looked, nothing is said of spots.
+        spots: spots[p.id],
         crowding: crowdingOf(p, garden.plantings, now),
         weeksAlone: weeksAlone(p, garden.plantings),
         count: p.livingCount,

@@ -17,7 +17,9 @@ import { isWoody, moistureSteps, seasonInPlace, USUAL_YEAR, type Taxon, type Yea
 import {
   actions,
   alwaysWeighed,
+  isColdOn,
   isLeftAlone,
+  isRemedyWork,
   remediesFor,
   stageOn,
   type Action,
@@ -175,7 +177,6 @@ const points = {
   moveCrowded: 26,
   divideCrowded: 14,
   watchCrowded: 16,
-  keepAlone: 1.5,
   lostAlone: -3,
   perHourOfLabour: -3,
   lostSize: -4,
@@ -228,7 +229,8 @@ const resting: Partial<Record<Stage, string>> = {
 export function verdictFor(all: VerdictInput): Verdict {
   const { input, notes } = withoutSeason(all)
   const { offered, none } = remediesFor(situationOf(input))
-  const asked = offered.filter((r) => !whyImpossible(input, r.action))
+  const asked = offered.filter((r) => isRemedyWork(r.id) || !whyImpossible(input, r.action))
+  const isAskedAsWork = (action: Action) => asked.some((r) => r.action === action && isRemedyWork(r.id))
   const terms = [
     ...keepTerms(input),
     ...watchTerms(input),
@@ -244,7 +246,7 @@ export function verdictFor(all: VerdictInput): Verdict {
   const weighed = actions.filter((a) => scores[a] !== undefined)
   for (const a of weighed) scores[a] = Math.round(scores[a]!)
   const ruledOut = weighed.flatMap((action) => {
-    const cannot = whyImpossible(input, action)
+    const cannot = isAskedAsWork(action) ? undefined : whyImpossible(input, action)
     if (cannot) return [{ action, why: cannot, isOpen: false }]
     const idle = whyIdle(input, action, terms)
     return idle ? [{ action, why: idle, isOpen: true }] : []
@@ -323,6 +325,8 @@ function situationOf(input: VerdictInput): Situation {
     planted: input.planted ?? count,
     rating,
     overgrown: (input.crowding ?? []).length > 0,
+    isDivisionDue: Boolean(taxon.divideYears && yearsSinceDivided(input) >= taxon.divideYears[1]),
+    isCold: isColdOn(on, year, climate),
     again,
   }
 }
@@ -445,8 +449,6 @@ function keepTerms(input: VerdictInput): Term[] {
     terms.push({ action: 'keep', points: points.keepSpreads, says: 'It spreads over its neighbours.' })
   const crowded = crowdedBy(input)
   if (crowded) terms.push({ action: 'keep', points: points.keepCrowded * crowded.share, says: crowded.says })
-  const alone = aloneWords(input)
-  if (alone) terms.push({ action: 'keep', points: points.keepAlone * alone.weeks, says: alone.says })
   if (!decline && rating !== null && rating >= 4)
     terms.push({
       action: 'keep',
@@ -493,7 +495,10 @@ function lostWith(input: VerdictInput, action: 'replace' | 'remove'): Term[] {
   const years = Math.min(5, input.taxon.yearsToSize - 3)
   return [
     ...(role ? [{ action, points: points.roleLost, says: `It has a part here: ${role}.` }] : []),
-    ...(alone ? [{ action, points: points.lostAlone * alone.weeks, says: alone.says }] : []),
+    // A successor can flower in those weeks; a gap does not.
+    ...(alone && action === 'remove'
+      ? [{ action, points: points.lostAlone * alone.weeks, says: alone.says }]
+      : []),
     ...(isWoody(input.taxon) && years > 0
       ? [
           {

@@ -7,7 +7,7 @@ export const up = (db: Knex): Promise<void> =>
     alter table decisions add constraint decisions_action_check check (action in (
       'keep', 'give it time', 'watch', 'check water', 'check drainage', 'test the soil', 'feed', 'support', 'firm in', 'uncover',
       'clean up', 'protect', 'cut out', 'thin', 'restrict', 'cut back', 'renew', 'divide', 'lift and replant', 'pot on',
-      'move', 'replace', 'remove'));
+      'move the pot', 'move', 'replace', 'remove'));
     -- Verdicts that were kept have no remedies.
     delete from computed;
   `)

@@ -1,9 +1,8 @@
 import { climateEndpoints } from '@border/contract'
 import { addDays, isPlace } from '@border/core'
-import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
-import { listFeatures, setKnownClimate, setStation } from '../store/gardens.ts'
+import { listFeatures, placesByName, setKnownClimate, setStation } from '../store/gardens.ts'
 import {
   askRecord,
   findSoilCorrection,
@@ -100,7 +99,3 @@ export function climateRoutes(pool: ComputePool): Route[] {
     }),
   ]
 }
-
-/** Ids of the garden's places, by their names in lower case. */
-const placesByName = async (db: Db, gardenId: string): Promise<Map<string, string>> =>
-  new Map((await listFeatures(db, gardenId)).filter(isPlace).map((p) => [p.name.toLowerCase(), p.id]))

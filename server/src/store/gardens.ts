@@ -1,5 +1,13 @@
 import type { FeatureView, GardenSummary, ObstructionEventRequest, Role } from '@border/contract'
-import type { IsoDate, KnownClimate, PlanFeature, SchoolId, Schools, StandsAt } from '@border/core'
+import {
+  isPlace,
+  type IsoDate,
+  type KnownClimate,
+  type PlanFeature,
+  type SchoolId,
+  type Schools,
+  type StandsAt,
+} from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { crewIdOf, insertCrew } from './crews.ts'
@@ -440,3 +448,7 @@ export async function lockGarden(trx: Db, gardenId: string): Promise<void> {
     await crewIdOf(trx, gardenId)
   }
 }
+
+/** Ids of a garden's beds and containers by their names, in lower case. */
+export const placesByName = async (db: Db, gardenId: string): Promise<Map<string, string>> =>
+  new Map((await listFeatures(db, gardenId)).filter(isPlace).map((p) => [p.name.toLowerCase(), p.id]))

@@ -226,9 +226,9 @@ async function jobsInPlace(
   if (!cared) throw noClimate()
   const { taxon, livingCount: count } = planting
   const at = { taxon, count, place: place?.name ?? 'its place' }
-  const planned = isWork(action)
+  const planned = !remedy
     ? decidedJobs(
-        action,
+        action as DecidedWork,
         {
           ...at,
           placeKind: place?.kind ?? 'bed',
@@ -240,7 +240,7 @@ async function jobsInPlace(
         reader.today,
       )
     : remedyJobs(
-        remedy!.id,
+        remedy.id,
         { ...at, year: yearAt(cared.climate, cared.lateDays) },
         cared.climate,
         reader.today,

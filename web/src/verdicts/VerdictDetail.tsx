@@ -63,6 +63,7 @@ const actionSentences: Record<Action, string> = {
   divide: 'Divide it.',
   'lift and replant': 'Lift it and plant it again.',
   'pot on': 'Pot it on.',
+  'move the pot': 'Move the pot.',
   move: 'Move it.',
   replace: 'Replace it.',
   remove: 'Take it out.',

@@ -1,5 +1,5 @@
 import type { Remedy } from '../remedy.ts'
-import { clearance, guarding, tidyCut, watering, within } from './work.ts'
+import { carrying, clearance, guarding, tidyCut, watering, within } from './work.ts'
 
 const inGrowth = ['waking', 'before bloom', 'in bloom', 'after bloom'] as const
 const woody = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber'] as const
@@ -128,7 +128,7 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'wind-burnt',
     action: 'protect',
-    when: { signs: ['scorched'], traits: { lifeForm: ['evergreen shrub'] }, stage: ['dormant', 'waking'] },
+    when: { signs: ['scorched'], traits: { lifeForm: ['evergreen shrub'] }, cold: true },
     points: 62,
     says: 'Evergreen leaves brown on one side after winter are dried by wind while the roots were frozen.',
     does: 'Cut nothing before new growth shows; water in a thaw, and shelter that side next winter',
@@ -138,6 +138,31 @@ export const leafRemedies: readonly Remedy[] = [
     ],
     waiting: 'It greens by early summer if the twigs live; unsheltered it browns again.',
     work: { ...guarding, time: within(30, 'drying wind goes on until the ground warms') },
+  },
+  {
+    id: 'carry-pot-to-shade',
+    action: 'move the pot',
+    when: { place: 'container', light: ['too much'] },
+    points: 72,
+    says: 'It has more sun than it likes, or has it too hot; a pot goes where its plant does well.',
+    does: 'Carry the pot to where it has less sun, and none of it hot',
+    steps: [
+      'A little less each few days, if it goes from sun into shade while it grows.',
+      'Too heavy to carry: shade it from noon on.',
+    ],
+    waiting: 'It scorches, and dries out twice a day in heat.',
+    work: carrying,
+  },
+  {
+    id: 'carry-pot-to-sun',
+    action: 'move the pot',
+    when: { place: 'container', light: ['too little'] },
+    points: 72,
+    says: 'It has less sun than it likes; a pot goes where its plant does well.',
+    does: 'Carry the pot to where it has more sun',
+    steps: ['By steps of an hour or two over a week: leaves made in shade burn.'],
+    waiting: 'It grows long and flowers little.',
+    work: carrying,
   },
   {
     id: 'test-pale',

@@ -3,7 +3,15 @@ import { renewal, supports, tidyCut, within } from './work.ts'
 
 const shrubs = ['deciduous shrub', 'evergreen shrub', 'climber'] as const
 const woody = [...shrubs, 'small tree'] as const
-const soft = ['perennial', 'annual', 'tender perennial', 'bulb', 'warm grass', 'cool grass'] as const
+const soft = [
+  'perennial',
+  'succulent',
+  'annual',
+  'tender perennial',
+  'bulb',
+  'warm grass',
+  'cool grass',
+] as const
 const conifers = ['Thuja', 'Chamaecyparis', 'Juniperus', 'Taxus', 'Pinus', 'Picea', 'Abies'] as const
 
 /** What is seen of stems and shape. */
@@ -71,14 +79,23 @@ export const shapeRemedies: readonly Remedy[] = [
     when: {
       signs: ['stretched'],
       light: ['right', 'too much'],
-      traits: { lifeForm: ['annual', 'tender perennial'], repeats: ['when cut back'] },
+      traits: {
+        lifeForm: ['annual', 'tender perennial'],
+        repeats: ['when cut back', 'when deadheaded', 'by itself'],
+      },
       stage: ['waking', 'before bloom', 'in bloom', 'after bloom'],
     },
-    points: 66,
+    points: 84,
     says: 'Leggy growth is cut by half and comes again from below.',
     does: 'Cut it by half, above a leaf',
     steps: [],
     waiting: 'It gets longer and barer, and flowers at the tips alone.',
+    work: {
+      operation: 'cut back',
+      time: within(14, 'it makes side shoots while the season is long'),
+      labour: { setUp: 5, perPlant: 3 },
+      tools: ['secateurs'],
+    },
   },
   {
     id: 'stake-young-leaning',
@@ -188,7 +205,7 @@ export const shapeRemedies: readonly Remedy[] = [
       notTaxa: [...conifers, 'Clematis', 'Paeonia'],
       fromSeason: 7,
     },
-    points: 70,
+    points: 98,
     says: 'Branches die one by one and it does not break from old wood: a successor first.',
     does: 'Strike cuttings or plant a young one beside it now; take the old one out when that has grown',
     steps: ['Until then cut only what is dead.'],

@@ -132,3 +132,11 @@ export const guarding: RemedyWork = {
   labour: { setUp: 10, perPlant: 8 },
   tools: ['guards or netting', 'canes', 'soft ties'],
 }
+
+export const carrying: RemedyWork = {
+  operation: 'upkeep',
+  time: within(21, 'a pot can be carried on any day, and it grows by what it gets'),
+  labour: { setUp: 5, perPlant: 10 },
+  tools: ['barrow or pot straps'],
+  cautions: ['A full pot is heavy: two people, or a barrow.'],
+}

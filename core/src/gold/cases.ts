@@ -1,0 +1,108 @@
+import type { GoldCase } from './goldCase.ts'
+
+/**
+ * Situations across the year's work, from horticultural practice. They are examples and not the aim: the rules are not written to
+ * them.
+ */
+// prettier-ignore
+export const goldCases: readonly GoldCase[] = [
+  // Crowns and roots
+  { subject: 'crown', tells: 'a peony with its buds a hand deep flowers little', plant: 'Paeonia lactiflora', latitude: 52, on: '2026-09-14', since: '2021-10-01', signs: ['buried', 'fewer-flowers'], right: ['lift and replant'], never: ['feed', 'replace'], reason: /surface|buried/i },
+  { subject: 'crown', tells: 'a young magnolia was planted a hand too deep', plant: 'Magnolia × soulangeana', latitude: 42, on: '2026-04-10', since: '2024-10-10', signs: ['buried'], right: ['lift and replant'], fine: ['uncover'], reason: /flare|deep/i },
+  { subject: 'crown', tells: 'soil has been heaped on the base of an old camellia', plant: 'Camellia japonica', latitude: 52, on: '2026-05-10', since: '2009-04-01', signs: ['buried'], right: ['uncover'], never: ['lift and replant', 'move', 'renew'], reason: /soil|bark/i },
+  { subject: 'crown', tells: 'an old bush rose with its graft buried', plant: 'Rosa Bush group', latitude: 52, on: '2026-03-10', since: '2012-04-01', signs: ['buried'], right: ['uncover'], never: ['remove'], reason: /graft|bark|soil/i },
+  { subject: 'crown', tells: 'a clematis is meant to be planted deep', plant: 'Clematis armandii', latitude: 52, on: '2026-05-10', since: '2019-04-01', signs: ['buried'], right: ['keep', 'watch'], never: ['lift and replant', 'uncover'], reason: /./ },
+  { subject: 'crown', tells: 'heuchera pushed out of the ground by frost', plant: 'Heuchera sanguinea', latitude: 42, on: '2026-03-10', since: '2024-10-01', signs: ['heaved'], right: ['firm in'], fine: ['lift and replant'], never: ['remove', 'feed'], reason: /roots|frost/i },
+  { subject: 'crown', tells: 'iris crowns soft and smelling', plant: 'Iris germanica', latitude: 42, on: '2026-07-10', since: '2021-08-01', signs: ['crown-rot'], rating: 2, right: ['uncover', 'divide', 'lift and replant'], never: ['feed', 'check water'], reason: /rot|dry|air/i },
+  { subject: 'crown', tells: 'nothing sound is left of the crown', plant: 'Delphinium elatum', latitude: 52, on: '2026-06-10', since: '2021-04-01', signs: ['crown-rot'], rating: 1, living: 0.3, planted: 3, right: ['replace', 'remove'], reason: /rot|lives|far/i },
+  { subject: 'crown', tells: 'a hosta in a pot that is all roots', plant: 'Hosta sieboldiana', latitude: 52, on: '2026-04-10', since: '2021-04-01', signs: ['pot-bound'], place: 'container', right: ['pot on'], fine: ['divide'], never: ['feed'], reason: /roots|pot/i },
+  { subject: 'crown', tells: 'planted out of the pot with its roots still winding, last autumn', plant: 'Viburnum opulus', latitude: 52, on: '2026-03-15', since: '2025-10-10', signs: ['pot-bound'], right: ['lift and replant'], reason: /root/i },
+
+  // Division and age
+  { subject: 'division', tells: 'aster clump bare in the middle after six years', plant: 'Symphyotrichum novi-belgii', latitude: 52, on: '2026-04-05', since: '2020-04-01', signs: ['bare-centre'], right: ['divide'], never: ['replace', 'cut back'], reason: /middle|centre|divid/i },
+  { subject: 'division', tells: 'daylilies crowded, few flowers, not divided for nine years', plant: 'Hemerocallis fulva', latitude: 42, on: '2026-09-05', since: '2017-04-01', signs: ['fewer-flowers', 'crowded'], right: ['divide'], never: ['feed'], reason: /divid|crowd|middle|year/i },
+  { subject: 'division', tells: 'daffodils come up blind after eight years', plant: 'Narcissus Garden group', latitude: 52, on: '2026-04-25', since: '2018-10-01', signs: ['fewer-flowers'], right: ['divide'], never: ['cut back', 'remove'], reason: /close|crowd|bulb|leaves/i },
+  { subject: 'division', tells: 'a lavender open and bare on old wood', plant: 'Lavandula angustifolia', latitude: 52, on: '2026-08-20', since: '2016-05-01', signs: ['woody-base', 'bare-centre'], right: ['replace'], never: ['cut back', 'renew', 'divide'], reason: /old wood|cuttings/i },
+  { subject: 'division', tells: 'creeping thyme worn out in the middle', plant: 'Thymus serpyllum', latitude: 52, on: '2026-04-15', since: '2020-04-01', signs: ['bare-centre'], right: ['lift and replant', 'divide'], reason: /edge|middle/i },
+  { subject: 'division', tells: 'a peony in its second year has few flowers', plant: 'Paeonia lactiflora', latitude: 52, on: '2026-06-12', since: '2025-10-01', signs: ['fewer-flowers'], right: ['give it time', 'keep'], never: ['move', 'divide', 'lift and replant', 'replace'], reason: /roots|season|settl/i },
+
+  // Falling over, leaning, stretching
+  { subject: 'shape', tells: 'catmint fallen open after its first flowers', plant: 'Nepeta × faassenii', latitude: 52, on: '2026-09-18', since: '2021-04-01', signs: ['flopping'], right: ['cut back'], never: ['move', 'feed', 'replace'], reason: /flower|cut/i },
+  { subject: 'shape', tells: 'a delphinium leaning in bud', plant: 'Delphinium elatum', latitude: 52, on: '2026-05-20', since: '2022-04-01', signs: ['flopping'], right: ['support'], never: ['cut back', 'remove'], reason: /hold|support|falls/i },
+  { subject: 'shape', tells: 'peony heads on the ground each June', plant: 'Paeonia lactiflora', latitude: 42, on: '2026-06-10', since: '2018-10-01', signs: ['flopping'], right: ['support'], never: ['move', 'divide', 'cut back'], reason: /hold|support|fall/i },
+  { subject: 'shape', tells: 'phlox in deep shade falls over', plant: 'Phlox paniculata', latitude: 52, on: '2026-07-10', since: '2021-04-01', signs: ['flopping', 'stretched'], light: 'shade', right: ['move'], never: ['feed'], reason: /light|less|under/i },
+  { subject: 'shape', tells: 'sea holly in rich ground falls over', plant: 'Eryngium planum', latitude: 52, on: '2026-07-05', since: '2021-04-01', signs: ['flopping'], right: ['support'], never: ['feed', 'move'], reason: /fed|lean|rich|hold|support/i },
+  { subject: 'shape', tells: 'a young crab apple leaning since the storm', plant: 'Malus domestica', latitude: 52, on: '2026-04-10', since: '2024-11-15', signs: ['leaning'], right: ['support'], never: ['renew', 'remove', 'cut back'], reason: /root|stake|rock/i },
+  { subject: 'shape', tells: 'an old apple with an old lean', plant: 'Malus domestica', latitude: 52, on: '2026-06-10', since: '1999-11-15', signs: ['leaning'], right: ['watch', 'keep'], never: ['support', 'renew', 'move'], reason: /lean|settled|alone/i },
+  { subject: 'shape', tells: 'a standard bay in a pot leaning', plant: 'Laurus nobilis', latitude: 52, on: '2026-05-10', since: '2022-05-01', signs: ['leaning'], place: 'container', right: ['support'], reason: /stake|stem/i },
+  { subject: 'shape', tells: 'petunias long and bare in July', plant: 'Petunia × atkinsiana', latitude: 42, on: '2026-07-20', since: '2026-05-20', signs: ['stretched'], place: 'container', right: ['cut back'], fine: ['feed'], never: ['replace', 'remove'], reason: /half|below|leggy/i },
+  { subject: 'shape', tells: 'a sedum of lean ground falls open in good soil', plant: 'Hylotelephium spectabile', latitude: 42, on: '2026-08-01', since: '2021-04-01', signs: ['flopping'], right: ['support'], fine: ['divide'], never: ['feed'], reason: /fed|rich|hold|support|falls/i },
+
+  // Wood
+  { subject: 'wood', tells: 'mock orange twenty years old, branches dying one by one', plant: 'Philadelphus coronarius', latitude: 52, on: '2026-08-10', since: '2006-04-01', signs: ['dieback'], right: ['renew'], fine: ['cut out'], never: ['remove', 'divide', 'feed'], reason: /young wood|base|one by one/i },
+  { subject: 'wood', tells: 'rock rose old and dying back by branches', plant: 'Cistus × purpureus', latitude: -34, on: '2026-10-10', since: '2012-04-01', signs: ['dieback'], right: ['replace'], never: ['cut back', 'renew', 'move'], reason: /old wood|successor/i },
+  { subject: 'wood', tells: 'two year old ninebark with a dead branch', plant: 'Physocarpus opulifolius', latitude: 42, on: '2026-06-10', since: '2024-04-10', signs: ['dieback'], right: ['cut out'], never: ['renew', 'remove', 'replace'], reason: /dead|living wood/i },
+  { subject: 'wood', tells: 'leggy forsythia on bare old wood', plant: 'Forsythia × intermedia', latitude: 42, on: '2026-05-10', since: '2012-04-01', signs: ['woody-base', 'stretched'], right: ['renew', 'cut back'], never: ['replace', 'remove'], reason: /base|old wood|below/i },
+  { subject: 'wood', tells: 'a clematis stem wilts from one day to the next', plant: 'Clematis Large-flowered group', latitude: 52, on: '2026-06-10', since: '2023-04-01', signs: ['wilting', 'dieback'], right: ['cut out'], never: ['check water', 'replace', 'remove'], reason: /wilt|sick|below/i },
+  { subject: 'wood', tells: 'an arborvitae browning where a shrub leans on it', plant: 'Thuja occidentalis', latitude: 42, on: '2026-06-20', since: '2014-04-01', signs: ['dead-below', 'crowded'], right: ['thin'], never: ['cut back', 'renew', 'feed'], reason: /leans|air|bare wood/i },
+  { subject: 'wood', tells: 'suckers from below the graft of a rose', plant: 'Rosa Bush group', latitude: 42, on: '2026-06-15', since: '2018-04-01', signs: ['suckers'], right: ['cut out'], never: ['feed', 'divide'], reason: /rootstock|sucker/i },
+  { subject: 'wood', tells: 'a variegated euonymus with green shoots', plant: 'Euonymus fortunei', latitude: 52, on: '2026-05-15', since: '2018-04-01', signs: ['reverted'], right: ['cut out'], never: ['replace', 'remove'], reason: /plain|green|strong/i },
+  { subject: 'wood', tells: 'a branch torn in a storm', plant: 'Viburnum opulus', latitude: 52, on: '2026-07-15', since: '2015-04-01', signs: ['broken'], right: ['cut out'], never: ['renew', 'remove'], reason: /torn|clean/i },
+  { subject: 'wood', tells: 'old apple with dead branches', plant: 'Malus domestica', latitude: 52, on: '2026-07-15', since: '1996-11-01', signs: ['dieback'], right: ['cut out'], never: ['renew', 'remove', 'replace'], reason: /dead/i },
+
+  // Winter and frost
+  { subject: 'winter', tells: 'a fuchsia blackened in March', plant: 'Fuchsia magellanica', latitude: 52, on: '2026-03-20', since: '2019-05-01', signs: ['winter-loss'], right: ['give it time'], never: ['cut out', 'cut back', 'remove', 'replace'], reason: /late|break/i },
+  { subject: 'winter', tells: 'the same dead wood in July', plant: 'Fuchsia magellanica', latitude: 52, on: '2026-07-20', since: '2019-05-01', signs: ['winter-loss'], right: ['cut out'], never: ['replace', 'remove'], reason: /dead|shown/i },
+  { subject: 'winter', tells: 'hydrangea shoots blackened by a late frost', plant: 'Hydrangea macrophylla', latitude: 52, on: '2026-04-20', since: '2018-04-01', signs: ['frosted'], right: ['give it time'], never: ['cut back', 'renew', 'remove'], reason: /late|break|looks dead/i },
+  { subject: 'winter', tells: 'laurel browned on the windward side in March', plant: 'Prunus laurocerasus', latitude: 42, on: '2026-03-05', since: '2018-04-01', signs: ['scorched'], right: ['protect', 'give it time'], never: ['cut back', 'renew', 'remove', 'check water'], reason: /wind/i },
+
+  // Water
+  { subject: 'water', tells: 'hydrangea planted in May hangs in June', plant: 'Hydrangea paniculata', latitude: 42, on: '2026-06-20', since: '2026-05-05', signs: ['wilting'], right: ['check water'], never: ['move', 'cut back', 'feed'], reason: /root ball|water/i },
+  { subject: 'water', tells: 'astilbe in a bed drier than it likes', plant: 'Astilbe × arendsii', latitude: 52, on: '2026-07-10', since: '2020-04-01', signs: ['wilting'], moisture: 2, right: ['check water'], fine: ['move'], never: ['feed', 'remove'], reason: /drier|water|thirst/i },
+  { subject: 'water', tells: 'wilting in wet ground', plant: 'Lavandula angustifolia', latitude: 52, on: '2026-06-10', since: '2021-04-01', signs: ['wilting', 'stays-wet'], moisture: 5, right: ['check drainage', 'move'], never: ['check water', 'feed'], reason: /wet|air/i },
+  { subject: 'water', tells: 'a Japanese water iris whose ground stays wet', plant: 'Iris ensata', latitude: 52, on: '2026-05-10', since: '2020-04-01', signs: ['stays-wet'], moisture: 5, right: ['keep'], never: ['check drainage', 'move'], reason: /./ },
+  { subject: 'water', tells: 'water runs off a dried-out bed', plant: 'Salvia nemorosa', latitude: 42, on: '2026-07-20', since: '2021-04-01', signs: ['runs-off'], right: ['check water'], never: ['check drainage', 'feed'], reason: /sheds|surface|run/i },
+  { subject: 'water', tells: 'a pot that never dries', plant: 'Pelargonium × hortorum', latitude: 52, on: '2026-07-10', since: '2026-05-15', signs: ['stays-wet', 'yellowing'], place: 'container', right: ['check drainage'], never: ['feed', 'check water'], reason: /hole|saucer|wet/i },
+
+  // Leaves, disease, pests
+  { subject: 'health', tells: 'phlox with mildew, growing well otherwise', plant: 'Phlox paniculata', latitude: 42, on: '2026-07-25', since: '2021-04-01', signs: ['mildew'], right: ['clean up', 'keep'], never: ['remove', 'replace', 'move'], reason: /curing|winter|clear/i },
+  { subject: 'health', tells: 'lungwort grey with mildew after flowering', plant: 'Monarda didyma', latitude: 42, on: '2026-09-20', since: '2021-04-01', signs: ['mildew'], right: ['cut back', 'clean up'], never: ['move', 'remove', 'feed'], reason: /clean|clear|leaf|leaves/i },
+  { subject: 'health', tells: 'black spot on a vigorous rose', plant: 'Rosa Bush group', latitude: 52, on: '2026-07-10', since: '2019-04-01', signs: ['spotted'], rating: 5, right: ['keep', 'clean up'], never: ['remove', 'replace', 'cut back', 'renew'], reason: /./ },
+  { subject: 'health', tells: 'black spot on a weak rose', plant: 'Rosa Bush group', latitude: 52, on: '2026-07-10', since: '2019-04-01', signs: ['spotted', 'yellowing'], rating: 2, right: ['clean up'], fine: ['watch', 'feed'], never: ['remove', 'renew'], reason: /curing|winter|weaken/i },
+  { subject: 'health', tells: 'box with bare patches and black streaks', plant: 'Buxus sempervirens', latitude: 52, on: '2026-06-20', since: '2012-04-01', signs: ['dieback', 'spotted'], right: ['cut out'], never: ['feed', 'renew'], reason: /blight|patches/i },
+  { subject: 'health', tells: 'webs and bare twigs in box', plant: 'Buxus sempervirens', latitude: 52, on: '2026-06-20', since: '2012-04-01', signs: ['chewed'], right: ['clean up'], never: ['give it time', 'keep', 'renew'], reason: /caterpillar/i },
+  { subject: 'health', tells: 'hostas shot through as they unfold', plant: 'Hosta sieboldiana', latitude: 52, on: '2026-04-25', since: '2019-04-01', signs: ['chewed'], right: ['protect'], never: ['remove', 'move'], reason: /slug/i },
+  { subject: 'health', tells: 'chewed hosta in September', plant: 'Hosta sieboldiana', latitude: 52, on: '2026-09-05', since: '2019-04-01', signs: ['chewed'], right: ['keep', 'clean up'], never: ['remove', 'move', 'protect'], reason: /./ },
+  { subject: 'health', tells: 'red beetles on lilies', plant: 'Lilium regale', latitude: 52, on: '2026-05-20', since: '2021-10-01', signs: ['chewed'], right: ['clean up'], never: ['keep', 'give it time'], reason: /beetle/i },
+  { subject: 'health', tells: 'aphids on a strong rose in May', plant: 'Rosa Bush group', latitude: 52, on: '2026-05-20', since: '2019-04-01', signs: ['aphids'], rating: 4, right: ['keep', 'give it time'], never: ['cut back', 'remove', 'feed'], reason: /./ },
+  { subject: 'health', tells: 'aphids on a rose that does poorly', plant: 'Rosa Bush group', latitude: 52, on: '2026-05-20', since: '2019-04-01', signs: ['aphids'], rating: 2, right: ['clean up'], never: ['remove', 'replace'], reason: /aphid|weak/i },
+  { subject: 'health', tells: 'azalea yellow between green veins', plant: 'Rhododendron japonicum', latitude: 42, on: '2026-06-20', since: '2019-04-01', signs: ['yellowing'], right: ['test the soil'], never: ['replace', 'remove', 'cut back'], reason: /lime|iron/i },
+  { subject: 'health', tells: 'a potted geranium pale in August', plant: 'Pelargonium × hortorum', latitude: 52, on: '2026-08-05', since: '2026-05-15', signs: ['pale'], place: 'container', right: ['feed'], never: ['replace', 'remove'], reason: /mix|feed|used/i },
+  { subject: 'health', tells: 'a rose that is fed nothing, pale and small', plant: 'Rosa Bush group', latitude: 52, on: '2026-05-20', since: '2019-04-01', signs: ['pale', 'small-leaves'], right: ['feed'], never: ['remove', 'move', 'replace'], reason: /hungry|feed/i },
+  { subject: 'health', tells: 'bark gnawed round the base of a young apple', plant: 'Malus domestica', latitude: 42, on: '2026-03-01', since: '2023-11-01', signs: ['animals'], right: ['protect'], never: ['feed', 'keep'], reason: /again|bark|browsed/i },
+  { subject: 'health', tells: 'bedding dug up in September', plant: 'Pelargonium × hortorum', latitude: 52, on: '2026-06-01', since: '2026-05-20', signs: ['animals'], right: ['protect'], never: ['remove', 'keep'], reason: /again|gap|guard|browsed/i },
+
+  { subject: 'pots', tells: 'a camellia in a pot in full sun', plant: 'Camellia japonica', latitude: -34, on: '2026-11-01', since: '2023-05-01', signs: [], place: 'container', light: 'sun', right: ['move the pot'], never: ['replace', 'remove'], reason: /pot|sun/i },
+  { subject: 'pots', tells: 'a pelargonium pot in the shade, long and without flowers', plant: 'Pelargonium × hortorum', latitude: 52, on: '2026-07-01', since: '2026-05-15', signs: ['stretched', 'fewer-flowers'], place: 'container', light: 'shade', right: ['move the pot'], fine: ['cut back'], never: ['replace', 'feed'], reason: /sun|pot/i },
+
+  // Spreading and numbers
+  { subject: 'spread', tells: 'Japanese anemones running into the neighbours', plant: 'Anemone × hybrida', latitude: 52, on: '2026-09-10', since: '2014-04-01', signs: ['crowding'], right: ['restrict', 'divide'], never: ['feed', 'keep'], reason: /bounds|room|run/i },
+  { subject: 'spread', tells: 'lady’s mantle seeding into everything', plant: 'Alchemilla mollis', latitude: 52, on: '2026-06-20', since: '2016-04-01', signs: ['seedlings'], right: ['restrict'], fine: ['cut back', 'remove'], never: ['feed', 'divide'], reason: /seed|sows/i },
+  { subject: 'spread', tells: 'welcome foxglove seedlings', plant: 'Digitalis purpurea', latitude: 52, on: '2026-09-01', since: '2024-04-01', signs: ['volunteers'], right: ['keep'], never: ['restrict', 'remove'], reason: /./ },
+  { subject: 'spread', tells: 'plume poppy through the whole bed and beyond', plant: 'Macleaya cordata', latitude: 42, on: '2026-07-01', since: '2012-04-01', signs: ['crowding', 'seedlings'], right: ['remove', 'restrict'], never: ['keep', 'feed'], reason: /spread|bounds|run|wild/i },
+  { subject: 'spread', tells: 'a philadelphus over its neighbours', plant: 'Philadelphus coronarius', latitude: 52, on: '2026-07-10', since: '2015-04-01', signs: ['crowding'], right: ['thin', 'cut back'], fine: ['renew'], never: ['remove', 'feed'], reason: /room|outgrown|base/i },
+  { subject: 'spread', tells: 'one of three astrantias alive, kind has failed here before', plant: 'Astrantia major', latitude: 52, on: '2026-07-10', since: '2023-04-01', signs: [], living: 0.33, planted: 3, again: 'no', right: ['replace'], never: ['keep'], reason: /failed|lives|another/i },
+  { subject: 'spread', tells: 'one of three salvias alive, kind does well here', plant: 'Salvia nemorosa', latitude: 52, on: '2026-07-10', since: '2022-04-01', signs: [], living: 0.33, planted: 3, again: 'yes', right: ['replace'], fine: ['divide'], never: ['remove'], reason: /same|done well|lives/i },
+  { subject: 'spread', tells: 'two of five geraniums left, thriving', plant: 'Geranium × magnificum', latitude: 52, on: '2026-06-20', since: '2019-04-01', signs: [], living: 0.4, planted: 5, rating: 4, right: ['divide'], fine: ['replace'], never: ['remove'], reason: /gaps|close|live/i },
+
+  // Rest
+  { subject: 'rest', tells: 'tulip leaves yellow in June', plant: 'Tulipa Garden group', latitude: 52, on: '2026-06-12', since: '2024-11-01', signs: ['yellowing', 'flopping'], right: ['keep', 'give it time'], never: ['cut back', 'check water', 'feed', 'remove', 'support'], reason: /./ },
+  { subject: 'rest', tells: 'hosta leaves yellow in late October', plant: 'Hosta sieboldiana', latitude: 52, on: '2026-10-28', since: '2019-04-01', signs: ['yellowing', 'flopping'], right: ['keep'], never: ['check water', 'feed', 'support', 'move'], reason: /./ },
+  { subject: 'rest', tells: 'oriental poppy gone by July', plant: 'Papaver orientale', latitude: 52, on: '2026-07-25', since: '2019-04-01', signs: ['yellowing', 'wilting'], right: ['keep'], never: ['check water', 'replace', 'remove'], reason: /./ },
+  { subject: 'rest', tells: 'a first-summer astrantia three quarters of an hour over its light', plant: 'Astrantia major', latitude: 52, on: '2026-07-10', since: '2026-04-05', signs: [], light: 'a little over', right: ['keep'], never: ['move', 'replace'], reason: /first season|alone|settled/i },
+
+  // The south and the north
+  { subject: 'climate', tells: 'in May in the south a fuchsia starts to go over', plant: 'Hosta sieboldiana', latitude: -34, on: '2026-05-10', since: '2019-09-01', signs: ['yellowing'], right: ['keep'], never: ['feed', 'check water', 'test the soil'], reason: /./ },
+  { subject: 'climate', tells: 'delphinium flopping in November in the south', plant: 'Delphinium elatum', latitude: -34, on: '2026-11-10', since: '2022-09-01', signs: ['flopping'], right: ['support'], never: ['cut back', 'remove'], reason: /hold|support|fall/i },
+  { subject: 'climate', tells: 'winter-killed tips in May at 64 north', plant: 'Dasiphora fruticosa', latitude: 64, on: '2026-05-01', since: '2018-06-01', signs: ['winter-loss'], right: ['give it time'], never: ['remove', 'replace'], reason: /late|break/i },
+]
