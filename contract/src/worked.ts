@@ -273,6 +273,7 @@ const remedy: z.ZodType<OfferedRemedy> = z.strictObject({
   id: text,
   action,
   points: n,
+  signs: z.array(sign),
   ...say,
   does: text,
   steps: z.array(text),

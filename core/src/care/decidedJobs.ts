@@ -68,6 +68,9 @@ export function decidedJobs(
         after: [],
         nextChance: next?.window.earliest ?? null,
         unsure: unsureWords(rule, climate),
+        forbids: rule.forbids,
+        why: rule.why,
+        missed: rule.missed,
       },
     ],
   }

@@ -1,7 +1,7 @@
 import { frostIsGuessed, type Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
 import { groundM2, type Taxon } from '../plants/index.ts'
-import type { Operation } from './rule.ts'
+import type { ForbiddenState, Operation } from './rule.ts'
 import { FROST_UNSURE } from './frost.ts'
 import { moveWindows, type MoveWindows } from './moveWindows.ts'
 import { toFiveMinutes } from './labour.ts'
@@ -34,6 +34,12 @@ export interface JobDraft {
   nextChance: IsoDate | null
   /** Why its dates cannot be relied on; absent where they can. */
   unsure?: string | null
+  /** In what state of plant, soil or weather it is not done. */
+  forbids?: readonly ForbiddenState[]
+  /** What it is done for. */
+  why?: string
+  /** What happens when it is missed. */
+  missed?: string
 }
 
 /** A move from one place to another, of how many, past what. */

@@ -65,8 +65,8 @@ export const goldCases: readonly GoldCase[] = [
   { subject: 'water', tells: 'a pot that never dries', plant: 'Pelargonium × hortorum', latitude: 52, on: '2026-07-10', since: '2026-05-15', signs: ['stays-wet', 'yellowing'], place: 'container', right: ['check drainage'], never: ['feed', 'check water'], reason: /hole|saucer|wet/i },
 
   // Leaves, disease, pests
-  { subject: 'health', tells: 'phlox with mildew, growing well otherwise', plant: 'Phlox paniculata', latitude: 42, on: '2026-07-25', since: '2021-04-01', signs: ['mildew'], right: ['clean up', 'keep'], never: ['remove', 'replace', 'move'], reason: /curing|winter|clear/i },
-  { subject: 'health', tells: 'lungwort grey with mildew after flowering', plant: 'Monarda didyma', latitude: 42, on: '2026-09-20', since: '2021-04-01', signs: ['mildew'], right: ['cut back', 'clean up'], never: ['move', 'remove', 'feed'], reason: /clean|clear|leaf|leaves/i },
+  { subject: 'health', tells: 'phlox with mildew, growing well otherwise', plant: 'Phlox paniculata', latitude: 42, on: '2026-07-25', since: '2021-04-01', signs: ['mildew'], rating: 4, right: ['clean up', 'keep'], never: ['remove', 'replace', 'move'], reason: /curing|winter|clear|settled/i },
+  { subject: 'health', tells: 'bee balm grey with mildew after flowering', plant: 'Monarda didyma', latitude: 42, on: '2026-09-20', since: '2021-04-01', signs: ['mildew'], right: ['cut back', 'clean up'], never: ['move', 'remove', 'feed'], reason: /clean|clear|leaf|leaves/i },
   { subject: 'health', tells: 'black spot on a vigorous rose', plant: 'Rosa Bush group', latitude: 52, on: '2026-07-10', since: '2019-04-01', signs: ['spotted'], rating: 5, right: ['keep', 'clean up'], never: ['remove', 'replace', 'cut back', 'renew'], reason: /./ },
   { subject: 'health', tells: 'black spot on a weak rose', plant: 'Rosa Bush group', latitude: 52, on: '2026-07-10', since: '2019-04-01', signs: ['spotted', 'yellowing'], rating: 2, right: ['clean up'], fine: ['watch', 'feed'], never: ['remove', 'renew'], reason: /curing|winter|weaken/i },
   { subject: 'health', tells: 'box with bare patches and black streaks', plant: 'Buxus sempervirens', latitude: 52, on: '2026-06-20', since: '2012-04-01', signs: ['dieback', 'spotted'], right: ['cut out'], never: ['feed', 'renew'], reason: /blight|patches/i },
@@ -102,7 +102,7 @@ export const goldCases: readonly GoldCase[] = [
   { subject: 'rest', tells: 'a first-summer astrantia three quarters of an hour over its light', plant: 'Astrantia major', latitude: 52, on: '2026-07-10', since: '2026-04-05', signs: [], light: 'a little over', right: ['keep'], never: ['move', 'replace'], reason: /first season|alone|settled/i },
 
   // The south and the north
-  { subject: 'climate', tells: 'in May in the south a fuchsia starts to go over', plant: 'Hosta sieboldiana', latitude: -34, on: '2026-05-10', since: '2019-09-01', signs: ['yellowing'], right: ['keep'], never: ['feed', 'check water', 'test the soil'], reason: /./ },
+  { subject: 'climate', tells: 'in May in the south a hosta goes over', plant: 'Hosta sieboldiana', latitude: -34, on: '2026-05-10', since: '2019-09-01', signs: ['yellowing'], right: ['keep'], never: ['feed', 'check water', 'test the soil'], reason: /./ },
   { subject: 'climate', tells: 'delphinium flopping in November in the south', plant: 'Delphinium elatum', latitude: -34, on: '2026-11-10', since: '2022-09-01', signs: ['flopping'], right: ['support'], never: ['cut back', 'remove'], reason: /hold|support|fall/i },
   { subject: 'climate', tells: 'winter-killed tips in May at 64 north', plant: 'Dasiphora fruticosa', latitude: 64, on: '2026-05-01', since: '2018-06-01', signs: ['winter-loss'], right: ['give it time'], never: ['remove', 'replace'], reason: /late|break/i },
 ]

@@ -10,6 +10,7 @@ import {
   type Window,
 } from '../care/index.ts'
 import { addDays, type IsoDate } from '../dates/index.ts'
+import type { SignId } from '../diagnosis/index.ts'
 import { dayMonth } from '../words/index.ts'
 import type { Action } from './actions.ts'
 import type { Remedy, RemedyTime } from './remedy.ts'
@@ -21,6 +22,8 @@ export interface OfferedRemedy {
   id: string
   action: Action
   points: number
+  /** The signs that ask for it. */
+  signs: SignId[]
   says: string
   does: string
   steps: string[]
@@ -52,6 +55,7 @@ export function remediesFor(situation: Situation): { offered: OfferedRemedy[]; n
         id: remedy.id,
         action: remedy.action,
         points: remedy.points,
+        signs: situation.signs.filter((sign) => remedy.when.signs?.includes(sign)),
         says: saysOf(remedy, situation),
         does: remedy.does,
         steps: [...remedy.steps],

@@ -20,6 +20,8 @@ export interface Kinds {
 export interface Circumstances extends Kinds {
   /** One of these was seen this season. Absent: no sign is needed. */
   signs?: readonly SignId[]
+  /** The sign was seen within so many days: later it is no longer what is the matter. */
+  seenWithinDays?: number
   /** All of these were. */
   allSigns?: readonly SignId[]
   /** None of these was. */
@@ -40,6 +42,8 @@ export interface Circumstances extends Kinds {
   plantedAtLeast?: number
   /** A last telling rating of at most, or at least. None given counts as sound. */
   ratingAtMost?: number
+  /** Rated well when last it told. */
+  thriving?: boolean
   ratingAtLeast?: number
   /** It has gone without dividing for as long as its kind bears. */
   divisionDue?: true

@@ -40,6 +40,8 @@ export interface Situation {
   climate?: Climate | undefined
   /** Seen this season and not explained by the time of year. */
   signs: readonly SignId[]
+  /** When each was last seen; absent: on the day of the question. */
+  signsOn: Readonly<Partial<Record<SignId, IsoDate>>>
   stage: Stage
   /** Seasons in place, the first counting as one. */
   season: number
@@ -92,11 +94,16 @@ export function isOfKind(
   return !troubles || troubles.some((t) => taxon.troubles.includes(t))
 }
 
+/** Ratings from here on are of a plant that does well. */
+const THRIVING = 4
+
 const isOneOf = <T>(wanted: readonly T[] | undefined, found: T) => !wanted || wanted.includes(found)
 
 /** Whether circumstances are those of a planting. */
 export function holds(c: Circumstances, s: Situation): boolean {
-  if (c.signs && !c.signs.some((sign) => s.signs.includes(sign))) return false
+  const isFresh = (sign: SignId) =>
+    c.seenWithinDays === undefined || daysBetween(s.signsOn[sign] ?? s.on, s.on) <= c.seenWithinDays
+  if (c.signs && !c.signs.some((sign) => s.signs.includes(sign) && isFresh(sign))) return false
   if (c.allSigns?.some((sign) => !s.signs.includes(sign))) return false
   if (c.notSigns?.some((sign) => s.signs.includes(sign))) return false
   if (c.place && c.place !== s.place) return false
@@ -107,6 +114,7 @@ export function holds(c: Circumstances, s: Situation): boolean {
   if (c.plantedAtLeast !== undefined && s.planted < c.plantedAtLeast) return false
   if (c.ratingAtMost !== undefined && (s.rating ?? 5) > c.ratingAtMost) return false
   if (c.ratingAtLeast !== undefined && (s.rating ?? 5) < c.ratingAtLeast) return false
+  if (c.thriving !== undefined && c.thriving !== (s.rating ?? 0) >= THRIVING) return false
   if (c.divisionDue && !s.isDivisionDue) return false
   if (c.cold !== undefined && c.cold !== s.isCold) return false
   if (c.overgrown !== undefined && c.overgrown !== s.overgrown) return false

@@ -54,6 +54,9 @@ export function remedyJobs(
         after: [],
         nextChance: null,
         unsure: unsureWords({ windows, applies: {} }, climate),
+        forbids: work.forbids ?? [],
+        why: remedy.says,
+        missed: remedy.waiting,
       },
     ],
   }

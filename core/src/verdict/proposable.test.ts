@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { signs as allSigns } from '../diagnosis/index.ts'
 import type { SunHours } from '../light/index.ts'
 import { isWoody, library, type Taxon } from '../plants/index.ts'
-import { actions } from '../remedies/index.ts'
+import { actions, alwaysWeighed, isRemedyWork } from '../remedies/index.ts'
 import { fitOf, lightFit, verdictFor, type Condition, type SpotOption, type VerdictInput } from './index.ts'
 
 /** Whatever is known of whatever plant: nothing is proposed that cannot be taken, and nothing that answers another question. */
@@ -88,6 +88,15 @@ describe('what is proposed', () => {
       if (verdictFor(input).action !== 'move') return
       expect(input.spots!.length).toBeGreaterThan(0)
       expect(input.taxon.moveWhen).not.toBe('never')
+    })
+  })
+
+  it('is work that can be planned, or what every planting is weighed by, or leaving it alone', () => {
+    holds((input) => {
+      const { action, remedies } = verdictFor(input)
+      const known: readonly string[] = [...alwaysWeighed, 'give it time']
+      if (!known.includes(action))
+        expect(remedies.some((r) => r.action === action && isRemedyWork(r.id))).toBe(true)
     })
   })
 

@@ -254,3 +254,91 @@ describe('what fills a gap', () => {
     ).not.toBe(first)
   })
 })
+
+describe('a season', () => {
+  const hosta = taxon('Hosta sieboldiana')
+  const inLight = hours((hosta.lightMinHours + hosta.lightMaxHours) / 2)
+  const judged = (on: string, more: Partial<Condition>) =>
+    verdictFor({
+      taxon: hosta,
+      inPlaceSince: '2019-04-01',
+      on,
+      hoursNow: inLight,
+      hoursBefore: inLight,
+      causes: [],
+      spots: undefined,
+      condition: {
+        signs: [],
+        rating: 4,
+        decline: null,
+        living: 1,
+        dividedOn: '2024-04-01',
+        role: null,
+        again: null,
+        ...more,
+      },
+    })
+
+  it('explains what its end puts on a sound plant: said, and weighed as if it were not there', () => {
+    for (const sign of ['yellowing', 'flopping', 'wilting', 'pale'] as const) {
+      const seen = judged('2026-11-05', { signs: [sign], signsOn: { [sign]: '2026-11-05' } })
+      expect(seen.scores).toEqual(judged('2026-11-05', {}).scores)
+      expect(seen.notes.join(' ')).toContain('going over for the year')
+    }
+  })
+
+  it('does not explain what was seen while it grew, nor what no season does', () => {
+    const early = judged('2026-11-05', { signs: ['flopping'], signsOn: { flopping: '2026-07-05' } })
+    expect(early.notes).toEqual([])
+    expect(early.remedies.map((r) => r.action)).toContain('support')
+    expect(judged('2026-11-05', { signs: ['buried'] }).action).toBe('lift and replant')
+  })
+
+  it('is allowed a plant to grow into its light: its first by an hour, and no longer', () => {
+    const over = hours(hosta.lightMaxHours + 0.8)
+    const planted = (inPlaceSince: string) =>
+      verdictFor({
+        taxon: hosta,
+        inPlaceSince,
+        on: '2026-07-10',
+        hoursNow: over,
+        hoursBefore: over,
+        causes: [],
+        spots: undefined,
+      })
+    expect(planted('2026-04-01').action).toBe('keep')
+    expect(
+      planted('2026-04-01')
+        .terms.map((t) => t.says)
+        .join(' '),
+    ).toContain('in its first season')
+    expect(planted('2021-04-01').scores.keep).toBeLessThan(planted('2026-04-01').scores.keep!)
+  })
+})
+
+describe('several remedies', () => {
+  it('that are one action count as one visit', () => {
+    const verdict = verdictFor({
+      taxon: taxon('Euonymus fortunei'),
+      inPlaceSince: '2023-04-01',
+      on: '2026-06-10',
+      hoursNow: hours(5),
+      hoursBefore: hours(5),
+      causes: [],
+      spots: undefined,
+      condition: {
+        signs: ['reverted', 'broken', 'suckers'],
+        rating: 4,
+        decline: null,
+        living: 1,
+        dividedOn: '2023-04-01',
+        role: null,
+        again: null,
+      },
+    })
+    expect(verdict.action).toBe('cut out')
+    const own = verdict.remedies.filter((r) => r.action === 'cut out').map((r) => r.points)
+    expect(own.length).toBe(3)
+    expect(verdict.scores['cut out']).toBeLessThan(Math.max(...own) + 10)
+  })
+})

@@ -99,8 +99,8 @@ export interface VerdictInput {
 export interface Condition {
   /** Signs seen this season. */
   signs: readonly SignId[]
-  /** The day of the last look that saw any; absent: the day of the question. */
-  seenOn?: IsoDate | undefined
+  /** When each was last seen; absent: on the day of the question. */
+  signsOn?: Readonly<Partial<Record<SignId, IsoDate>>> | undefined
   /** The last telling rating of this season, 1 to 5. */
   rating: number | null
   /** A later rating that does not count, with why. */
@@ -143,6 +143,7 @@ const points = {
   moveEase: { easy: 5, fair: -5, poor: -25 },
   moveYoung: -10,
   moveSign: 5,
+  sameVisit: 4,
   keepThriving: 8,
   keepPerSign: -6,
   keepPoor: -14,
@@ -239,7 +240,7 @@ export function verdictFor(all: VerdictInput): Verdict {
     ...divideTerms(input),
     ...replaceTerms(input),
     ...removeTerms(input),
-    ...asked.map(({ action, points, says }) => ({ action, points, says })),
+    ...remedyTerms(asked),
   ]
   const scores: Partial<Record<Action, number>> = Object.fromEntries(alwaysWeighed.map((a) => [a, 0]))
   for (const t of terms) scores[t.action] = (scores[t.action] ?? 0) + t.points
@@ -268,6 +269,17 @@ export function verdictFor(all: VerdictInput): Verdict {
   }
 }
 
+/**
+ * Of several remedies that are one action the strongest counts, the others a little: they are one visit. What every planting is
+ * weighed by adds to what else speaks for it.
+ */
+const remedyTerms = (asked: readonly OfferedRemedy[]): Term[] =>
+  asked.map(({ action, points: own, says }, i) => {
+    const isFirst = asked.findIndex((r) => r.action === action) === i
+    const isFull = isFirst || (alwaysWeighed as readonly Action[]).includes(action)
+    return { action, points: isFull ? own : points.sameVisit, says }
+  })
+
 /** What the signs ask for and this place has no time for is said, not left out. */
 const withoutTime = (none: readonly NoRemedy[], weighed: readonly Action[]): RuledOut[] =>
   [...new Map(none.map((r) => [r.action, r])).values()]
@@ -278,14 +290,18 @@ const withoutTime = (none: readonly NoRemedy[], weighed: readonly Action[]): Rul
 function withoutSeason(input: VerdictInput): { input: VerdictInput; notes: string[] } {
   const { condition, taxon, on, year = USUAL_YEAR } = input
   if (!condition) return { input, notes: [] }
-  const seenOn = condition.seenOn ?? on
-  const stage = stageOn(taxon, seenOn, year)
-  const state = resting[stage]
-  // Winter browns an evergreen, and that is no rest.
-  const explained = condition.signs.filter(
-    (s) => seasonSigns.includes(s) && !(stage === 'dormant' && taxon.lifeForm === 'evergreen shrub'),
-  )
-  if (!state || explained.length === 0) return { input, notes: [] }
+  const signsOn = condition.signsOn ?? {}
+  const restedAt = (sign: SignId): { state: string; seenOn: IsoDate } | undefined => {
+    const seenOn = signsOn[sign] ?? on
+    const stage = stageOn(taxon, seenOn, year)
+    const state = resting[stage]
+    // Winter browns an evergreen, and that is no rest.
+    const isRest = state && !(stage === 'dormant' && taxon.lifeForm === 'evergreen shrub')
+    return isRest && seasonSigns.includes(sign) ? { state, seenOn } : undefined
+  }
+  const explained = condition.signs.filter((sign) => restedAt(sign))
+  if (explained.length === 0) return { input, notes: [] }
+  const { state, seenOn } = restedAt(explained[0]!)!
   return {
     input: {
       ...input,
@@ -310,6 +326,7 @@ function situationOf(input: VerdictInput): Situation {
     year,
     climate,
     signs,
+    signsOn: conditionOf(input).signsOn ?? {},
     stage: stageOn(taxon, on, year),
     season: seasonInPlace(input.inPlaceSince, on, year.south),
     place: input.placeKind ?? 'bed',
@@ -680,9 +697,11 @@ function watchTerms(input: VerdictInput): Term[] {
 function moveTerms(input: VerdictInput): Term[] {
   const { taxon, spots } = input
   const misfit = misfitOf(input)
+  // A pot is carried sooner than its plant is lifted out of it.
+  const movable = input.placeKind === 'container' ? Math.min(misfit, WATCH_UNTIL_HOURS) : misfit
   const terms: Term[] = [
     { action: 'move', points: points.moveBase, says: 'A move costs labour and most of a season’s growth.' },
-    { action: 'move', points: points.movePerMisfitHour * misfit, says: lightClause(input) },
+    { action: 'move', points: points.movePerMisfitHour * movable, says: lightClause(input) },
   ]
   if (misfit > FIT_TOLERANCE_HOURS) terms.push(...causeTerms(input), ...lightSigns(input))
   if (taxon.moveWhen !== 'never') {

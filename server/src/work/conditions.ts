@@ -1,4 +1,4 @@
-import type { Condition } from '@border/core'
+import { isSign, type Condition, type IsoDate, type SignId } from '@border/core'
 import type { GardenReader } from '../reader.ts'
 import { dividedOf } from '../store/jobs.ts'
 import type { ComputePool } from './compute.ts'
@@ -13,6 +13,14 @@ export async function conditionsOfGarden(
   const [diagnosis, record] = await Promise.all([diagnoseGarden(reader, pool), recordOfGarden(reader, pool)])
   const divided = dividedOf(await reader.jobs())
   const seen = new Map(diagnosis.diagnoses.map((d) => [d.plantingId, d]))
+  const signsOn = new Map<string, Partial<Record<SignId, IsoDate>>>()
+  // Oldest first: the latest day of each stands.
+  for (const { plantingId, on, signs } of await reader.seen())
+    if (on >= diagnosis.since && on <= reader.today)
+      signsOn.set(plantingId, {
+        ...signsOn.get(plantingId),
+        ...Object.fromEntries(signs.filter(isSign).map((sign) => [sign, on])),
+      })
   const passedOver = new Map(diagnosis.passedOver.map(({ plantingId, ...p }) => [plantingId, p]))
   // Falls are told of stays: what went on in an earlier place is not of this one.
   const standing = new Map(
@@ -25,7 +33,7 @@ export async function conditionsOfGarden(
       p.id,
       {
         signs: seen.get(p.id)?.signs ?? [],
-        seenOn: seen.get(p.id)?.seenOn,
+        signsOn: signsOn.get(p.id),
         rating: seen.get(p.id)?.rating ?? null,
         passedOver: passedOver.get(p.id) ?? null,
         decline: declines.get(p.id) ?? null,

@@ -9,14 +9,17 @@ import {
   type Action,
   actions,
   type Assessment,
+  capitalised,
   dayMonth,
   dayMonthYear,
   decisionInForce,
   extentOf,
   isLeftAlone,
   lightRange,
+  listed,
   newSince,
   quarterHours,
+  signWords,
   type SpotOption,
   type Verdict,
   type Window as RemedyWindow,
@@ -224,11 +227,14 @@ function Remedies({ verdict: { action, remedies } }: { verdict: Verdict }) {
   const others = remedies.filter((r) => r.action !== action)
   if (remedies.length === 0) return null
   return (
-    <section>
+    <section className="verdict-remedies">
       {own.length > 0 && <h3>What is done</h3>}
       {own.map((r) => (
         <div key={r.id} className="verdict-remedy">
-          <p>{r.does}.</p>
+          <p>
+            {r.signs.length > 0 && <b>{capitalised(listed(r.signs.map(signWords)))}. </b>}
+            {r.does}.
+          </p>
           {r.steps.length > 0 && (
             <ul>
               {r.steps.map((step) => (
@@ -245,7 +251,7 @@ function Remedies({ verdict: { action, remedies } }: { verdict: Verdict }) {
       {others.length > 0 && <h3>{own.length > 0 ? 'What else helps' : 'What would help'}</h3>}
       {others.map((r) => (
         <p key={r.id}>
-          <b>{r.action}.</b> {r.says} {r.does}.
+          <b>{capitalised(r.action)}.</b> {r.says} {r.does}.
         </p>
       ))}
     </section>

@@ -50,7 +50,7 @@ export function verdictOn(c: GoldCase): Verdict {
     conditions: {
       p: {
         signs: c.signs,
-        seenOn: c.seenOn ?? c.on,
+        signsOn: Object.fromEntries(c.signs.map((sign) => [sign, c.seenOn ?? c.on])),
         rating: c.rating ?? null,
         decline: null,
         living: c.living ?? 1,

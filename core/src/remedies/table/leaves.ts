@@ -11,6 +11,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'water-young',
     action: 'check water',
     when: {
+      seenWithinDays: 21,
       signs: ['wilting', 'scorched', 'small-leaves'],
       notSigns: ['stays-wet'],
       untilSeason: 1,
@@ -30,6 +31,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'water-dry',
     action: 'check water',
     when: {
+      seenWithinDays: 45,
       signs: ['wilting', 'small-leaves', 'fewer-flowers'],
       notSigns: ['stays-wet'],
       ground: ['too dry'],
@@ -50,6 +52,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'water-wilting',
     action: 'check water',
     when: {
+      seenWithinDays: 21,
       signs: ['wilting'],
       notSigns: ['stays-wet'],
       ground: ['right', 'unknown'],
@@ -98,7 +101,7 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'stop-run-off',
     action: 'check water',
-    when: { signs: ['runs-off'] },
+    when: { seenWithinDays: 45, signs: ['runs-off'] },
     points: 62,
     says: 'Soil that has dried through sheds water: what is poured on runs to the neighbours.',
     does: 'Break the surface, water in three goes a quarter hour apart, then mulch',
@@ -113,6 +116,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'harden-scorched',
     action: 'give it time',
     when: {
+      seenWithinDays: 45,
       signs: ['scorched', 'pale'],
       untilSeason: 1,
       light: ['right'],
@@ -187,6 +191,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'feed-pale-pot',
     action: 'feed',
     when: {
+      seenWithinDays: 45,
       signs: ['pale', 'yellowing', 'fewer-flowers', 'small-leaves'],
       notSigns: ['stays-wet', 'pot-bound'],
       place: 'container',
@@ -210,6 +215,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'feed-hungry',
     action: 'feed',
     when: {
+      seenWithinDays: 60,
       signs: ['pale', 'small-leaves', 'fewer-flowers'],
       notSigns: ['stays-wet', 'crowded', 'bare-centre'],
       place: 'bed',
@@ -239,7 +245,7 @@ export const leafRemedies: readonly Remedy[] = [
       untilSeason: 2,
       notTraits: { lifeForm: ['annual', 'tender perennial'] },
       light: ['right'],
-      notSigns: ['buried', 'pot-bound'],
+      notSigns: ['buried', 'pot-bound', 'flopping', 'wilting'],
     },
     points: 58,
     says: 'It makes roots before flowers: its third season tells.',
@@ -251,6 +257,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'cut-mildewed',
     action: 'cut back',
     when: {
+      seenWithinDays: 45,
       signs: ['mildew', 'rust', 'spotted'],
       traits: { cutBack: ['herbaceous'], repeats: ['when cut back'] },
       stage: ['after bloom'],
@@ -278,9 +285,23 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'clean-up-leaves',
     action: 'clean up',
-    when: { signs: leafDisease, stage: inGrowth },
+    when: { signs: leafDisease, stage: inGrowth, thriving: false },
     points: 58,
     says: 'This year’s spots are past curing; what falls from them carries them over the winter.',
+    does: 'Pick off the worst, clear what falls, and water at the root in the morning; live with the rest while it grows well',
+    steps: [
+      'The time to prevent it is next spring: thin the shoots when they are a hand high, for air, and mulch over old leaves before new ones open.',
+      'A spray only where the label allows it for this plant and this disease.',
+    ],
+    waiting: 'A few leaves less; it comes earlier next year where it is left lying.',
+    work: clearance,
+  },
+  {
+    id: 'live-with-leaves',
+    action: 'clean up',
+    when: { signs: leafDisease, stage: inGrowth, thriving: true },
+    points: 46,
+    says: 'It does well all the same, and this year’s spots are past curing; what falls from them carries them over the winter.',
     does: 'Pick off the worst, clear what falls, and water at the root in the morning; live with the rest while it grows well',
     steps: [
       'The time to prevent it is next spring: thin the shoots when they are a hand high, for air, and mulch over old leaves before new ones open.',
@@ -293,7 +314,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'clean-up-weakened',
     action: 'clean up',
     when: { signs: leafDisease, stage: inGrowth, ratingAtMost: 3 },
-    points: 14,
+    points: 62,
     says: 'It has weakened it: this time it is worth the work.',
     does: 'Take the worst leaves off, a third at the most, and let light and air in from the side',
     steps: [],
@@ -315,6 +336,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'regrows-caterpillars',
     action: 'give it time',
     when: {
+      seenWithinDays: 30,
       signs: ['chewed'],
       troubles: ['caterpillars', 'sawfly'],
       stage: inGrowth,
@@ -330,7 +352,7 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'box-caterpillars',
     action: 'clean up',
-    when: { signs: ['chewed', 'insects'], taxa: ['Buxus'] },
+    when: { seenWithinDays: 45, signs: ['chewed', 'insects'], taxa: ['Buxus'] },
     points: 74,
     says: 'Webs and bare twigs in box are caterpillars that kill it: it does not bear being eaten bare twice.',
     does: 'Open the plants and pick or wash them out now; a biological treatment as its label says',
@@ -341,7 +363,12 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'hunt-slugs',
     action: 'protect',
-    when: { signs: ['chewed'], troubles: ['slugs'], stage: ['dormant', 'waking', 'before bloom'] },
+    when: {
+      seenWithinDays: 45,
+      signs: ['chewed'],
+      troubles: ['slugs'],
+      stage: ['dormant', 'waking', 'before bloom'],
+    },
     points: 62,
     says: 'Slugs take shoots as they come up: a week decides how it looks all year.',
     does: 'Hunt them at dusk for a week, clear what they hide under, and guard the crown',
@@ -359,7 +386,7 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'lily-beetle',
     action: 'clean up',
-    when: { signs: ['chewed', 'insects'], troubles: ['lily beetle'], stage: inGrowth },
+    when: { seenWithinDays: 30, signs: ['chewed', 'insects'], troubles: ['lily beetle'], stage: inGrowth },
     points: 68,
     says: 'Red beetles and their black wet grubs strip a lily in two weeks, and the bulb pays for it next year.',
     does: 'Pick them off every other day, and rub the eggs off underneath',
@@ -382,6 +409,7 @@ export const leafRemedies: readonly Remedy[] = [
     id: 'hose-mites',
     action: 'clean up',
     when: {
+      seenWithinDays: 45,
       signs: ['insects', 'pale'],
       troubles: ['mites', 'scale'],
       stage: inGrowth,
@@ -397,7 +425,7 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'leave-aphids',
     action: 'give it time',
-    when: { signs: ['aphids'], ratingAtLeast: 3 },
+    when: { seenWithinDays: 30, signs: ['aphids'], ratingAtLeast: 3 },
     points: 50,
     says: 'Aphids bring what eats them within two or three weeks.',
     does: 'Rub off or hose off the worst on buds, and leave the rest to ladybirds and birds',
@@ -407,7 +435,7 @@ export const leafRemedies: readonly Remedy[] = [
   {
     id: 'hose-aphids',
     action: 'clean up',
-    when: { signs: ['aphids'], ratingAtMost: 2, stage: inGrowth },
+    when: { seenWithinDays: 30, signs: ['aphids'], ratingAtMost: 2, stage: inGrowth },
     points: 62,
     says: 'It is weak enough for aphids to hold it back.',
     does: 'Hose or rub them off every few days, and find out what else ails it',

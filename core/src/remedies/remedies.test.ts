@@ -1,0 +1,219 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { operations } from '../care/index.ts'
+import { climateOf, generateWeather, patternAtLatitude, type Climate } from '../climate/index.ts'
+import { addDays, isoDate } from '../dates/index.ts'
+import { signs, type SignId } from '../diagnosis/index.ts'
+import { library, USUAL_YEAR, yearAt } from '../plants/index.ts'
+import { actions, alwaysWeighed, isLeftAlone, remedies, remediesFor, remedyJobs } from './index.ts'
+import { holds, isColdOn, isOfKind, stageOn, stages, type Situation } from './situation.ts'
+
+const climateAt = (latitude: number): Climate => {
+  const found = climateOf(generateWeather(patternAtLatitude(latitude), 2008, 2022), latitude)
+  if (!found.ok) throw new Error(found.reason)
+  return found.climate
+}
+const climates = [52, 42, 33, -34, 62].map(climateAt)
+const allSigns = signs.map((s) => s.id)
+
+const situation = (more: Partial<Situation>): Situation => ({
+  taxon: library[0]!,
+  on: '2026-06-10',
+  year: USUAL_YEAR,
+  signs: [],
+  signsOn: {},
+  stage: 'before bloom',
+  season: 5,
+  place: 'bed',
+  light: 'right',
+  ground: 'unknown',
+  living: 1,
+  planted: 3,
+  rating: null,
+  overgrown: false,
+  isDivisionDue: false,
+  isCold: false,
+  again: null,
+  ...more,
+})
+
+const anySituation: fc.Arbitrary<Situation> = fc
+  .record({
+    taxon: fc.constantFrom(...library),
+    climate: fc.constantFrom(...climates),
+    day: fc.integer({ min: 0, max: 364 }),
+    seen: fc.subarray(allSigns, { minLength: 1, maxLength: 3 }),
+    season: fc.integer({ min: 1, max: 12 }),
+    place: fc.constantFrom('bed' as const, 'container' as const),
+    light: fc.constantFrom('too little' as const, 'right' as const, 'too much' as const),
+    ground: fc.constantFrom('too dry' as const, 'right' as const, 'too wet' as const, 'unknown' as const),
+    living: fc.constantFrom(0.3, 0.6, 1),
+    rating: fc.option(fc.integer({ min: 1, max: 5 })),
+    overgrown: fc.boolean(),
+    isDivisionDue: fc.boolean(),
+    again: fc.constantFrom('yes' as const, 'no' as const, null),
+  })
+  .map(({ day, seen, ...more }) => {
+    const on = addDays('2026-01-01', day)
+    const year = yearAt(more.climate)
+    return situation({
+      ...more,
+      on,
+      year,
+      signs: seen,
+      stage: stageOn(more.taxon, on, year),
+      isCold: isColdOn(on, year, more.climate),
+    })
+  })
+
+describe('the table of remedies', () => {
+  it('names each once, speaks in sentences, and says of each what it costs to wait', () => {
+    expect(new Set(remedies.map((r) => r.id)).size).toBe(remedies.length)
+    for (const r of remedies) {
+      expect([r.id, r.says]).toEqual([r.id, expect.stringMatching(/^[A-Z].*\.$/)])
+      expect([r.id, r.does]).toEqual([r.id, expect.stringMatching(/^[A-Z].*[^.]$/)])
+      expect([r.id, r.waiting]).toEqual([r.id, expect.stringMatching(/^[A-Z].*\.$/)])
+      for (const step of r.steps) expect([r.id, step]).toEqual([r.id, expect.stringMatching(/^[A-Z].*\.$/)])
+      if (r.work) expect(operations).toContain(r.work.operation)
+    }
+  })
+
+  it('has something for every sign but self-sown plants that are welcome, and nothing for none', () => {
+    const answered = new Set(remedies.flatMap((r) => [...(r.when.signs ?? []), ...(r.when.allSigns ?? [])]))
+    expect(allSigns.filter((s) => !answered.has(s))).toEqual(['volunteers'])
+    const idle = remedies.filter((r) => !r.when.signs && !r.when.allSigns)
+    // What is asked for without a sign hangs on how many live, or on the light at a pot.
+    for (const r of idle)
+      expect([r.id, r.when.livingAtMost !== undefined || r.when.place === 'container']).toEqual([r.id, true])
+  })
+
+  it('has no row that no plant of the library could come to', () => {
+    for (const r of remedies) expect([r.id, library.some((t) => isOfKind(t, r.when))]).toEqual([r.id, true])
+  })
+
+  it('asks for work wherever its action is more than leaving alone or what the rules of care know', () => {
+    for (const r of remedies) {
+      const known = (alwaysWeighed as readonly string[]).includes(r.action) || isLeftAlone(r.action)
+      if (!known) expect([r.id, r.work !== undefined]).toEqual([r.id, true])
+    }
+    for (const a of actions.filter((x) => !(alwaysWeighed as readonly string[]).includes(x)))
+      expect([a, remedies.some((r) => r.action === a)]).toEqual([a, true])
+  })
+})
+
+describe('what is offered', () => {
+  it('can be done: as a job in a window that is not over, for every kind, season and climate', () => {
+    fc.assert(
+      fc.property(anySituation, (s) => {
+        for (const r of remediesFor(s).offered) {
+          const work = remedies.find((x) => x.id === r.id)!.work
+          expect(r.window === null).toBe(work === undefined)
+          if (!r.window) continue
+          const { earliest, bestFrom, bestTo, latest } = r.window
+          expect([s.on, earliest, bestFrom, bestTo, latest]).toEqual(
+            [s.on, earliest, bestFrom, bestTo, latest].toSorted(),
+          )
+          const asked = { taxon: s.taxon, count: 2, place: 'Bed', year: s.year }
+          const planned = remedyJobs(r.id, asked, s.climate!, s.on)
+          expect(planned.ok).toBe(true)
+          if (!planned.ok) continue
+          const [job] = planned.jobs
+          expect(job!.window).toEqual(r.window)
+          expect(job!.minutes).toBeGreaterThanOrEqual(5)
+          expect(job!.steps[0]).toBe(r.does)
+          expect(job!.missed).toBe(r.waiting)
+        }
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  it('lifts nothing that resents it, cuts no conifer or lavender hard, and waters nothing that drowns', () => {
+    fc.assert(
+      fc.property(anySituation, (s) => {
+        const found = remediesFor(s).offered
+        const does = (action: string) => found.some((r) => r.action === action)
+        if (s.taxon.moveWhen === 'never') expect(does('lift and replant')).toBe(false)
+        if (!s.taxon.bearsHardCut) expect(does('renew')).toBe(false)
+        if (s.taxon.divideYears === null) expect(does('divide')).toBe(false)
+        if (s.signs.includes('stays-wet') && !s.signs.includes('runs-off'))
+          expect(does('check water')).toBe(false)
+        if (s.taxon.feed === 'none') expect(does('feed')).toBe(false)
+      }),
+      { numRuns: 400 },
+    )
+  })
+
+  it('is strongest first, and names only signs that were seen', () => {
+    fc.assert(
+      fc.property(anySituation, (s) => {
+        const { offered } = remediesFor(s)
+        const points = offered.map((r) => r.points)
+        expect(points).toEqual(points.toSorted((a, b) => b - a))
+        for (const sign of offered.flatMap((r) => r.signs)) expect(s.signs).toContain(sign)
+      }),
+      { numRuns: 200 },
+    )
+  })
+
+  it('of thirst and pests is no longer what was seen two months ago', () => {
+    const wilting = {
+      signs: ['wilting'] as SignId[],
+      taxon: library.find((t) => t.botanical === 'Astrantia major')!,
+    }
+    const ids = (s: Situation) => remediesFor(s).offered.map((r) => r.id)
+    expect(ids(situation(wilting))).toContain('water-wilting')
+    expect(ids(situation({ ...wilting, signsOn: { wilting: '2026-04-10' } }))).not.toContain('water-wilting')
+  })
+
+  it('says how much season is left to regrow in, by the day', () => {
+    const eaten = {
+      taxon: library.find(
+        (t) => t.lifeForm === 'perennial' && t.troubles.some((x) => x === 'sawfly' || x === 'caterpillars'),
+      )!,
+      signs: ['chewed'] as SignId[],
+    }
+    const said = (on: string) =>
+      remediesFor(situation({ ...eaten, on })).offered.find((r) => r.id === 'regrows-caterpillars')!.says
+    const weeks = (on: string) => Number(/Some (\d+) weeks/.exec(said(on))?.[1])
+    expect(weeks('2026-06-01') - weeks('2026-07-06')).toBe(5)
+    expect(said('2026-09-30')).toContain('nearly over')
+  })
+})
+
+describe('circumstances', () => {
+  it('hold of what they name and of nothing that breaks one of them', () => {
+    const s = situation({ signs: ['flopping'], rating: 3, season: 4, living: 0.5 })
+    expect(holds({ signs: ['flopping', 'leaning'], fromSeason: 4, livingAtMost: 0.5 }, s)).toBe(true)
+    for (const broken of [
+      { signs: ['leaning'] as const },
+      { allSigns: ['flopping', 'leaning'] as const },
+      { notSigns: ['flopping'] as const },
+      { fromSeason: 5 },
+      { untilSeason: 3 },
+      { livingAtLeast: 0.6 },
+      { plantedAtLeast: 4 },
+      { ratingAtLeast: 4 },
+      { ratingAtMost: 2 },
+      { thriving: true },
+      { place: 'container' as const },
+      { stage: ['dormant'] as const },
+      { light: ['too little'] as const },
+      { overgrown: true },
+      { cold: true },
+      { divisionDue: true as const },
+    ])
+      expect([broken, holds(broken, s)]).toEqual([broken, false])
+  })
+
+  it('turn by half a year in the south', () => {
+    for (const month of [1, 4, 7, 10]) {
+      const north = isoDate(2026, month, 15)
+      const south = isoDate(2026, ((month + 5) % 12) + 1, 15)
+      expect(isColdOn(north, { ...USUAL_YEAR, south: false }, undefined)).toBe(
+        isColdOn(south, { ...USUAL_YEAR, south: true }, undefined),
+      )
+    }
+    expect(stages).toContain(stageOn(library[0]!, '2026-06-10', { ...USUAL_YEAR, south: true }))
+  })
+})
