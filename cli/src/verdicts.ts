@@ -74,7 +74,8 @@ async function adviceOn(db: Db, folder: string, on: string, then: string | undef
     existsSync(join(folder, name)) ? readText(join(folder, name)) : undefined
   const seen = { observations: optional('observations.csv'), soil: optional('soil.csv') }
   const kept = await keepSeenFiles(db, { gardenId: gardenId!, personId }, seen, on)
-  if (!kept.ok) throw new BadInput(kept.problems.map((p) => `${join(folder, p.file)}: ${problemText(p)}`))
+  if (!kept.ok)
+    throw new BadInput(kept.problems.map((p) => problemText({ ...p, file: join(folder, p.file) })))
   const advice = await adviceOf(db, gardenId!, on, then)
   return toldOf({ name: gardenName, climate }, on, advice)
 }

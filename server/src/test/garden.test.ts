@@ -1,4 +1,4 @@
-import type { FeatureView, GardenView, SeasonView } from '@border/contract'
+import type { AssessmentView, FeatureView, GardenView, SeasonView } from '@border/contract'
 import { addDays, civilDate, weekdayOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -156,6 +156,41 @@ describe('plantings by hand', () => {
     const answer = await post('/plantings', await planting({ tag: 'W-30', ...wrong }))
     expect([answer.status, answer.body.error]).toEqual([status, expect.stringMatching(says)])
     expect(await count()).toBe(before)
+  })
+})
+
+describe('what a sign asks for', () => {
+  it('is proposed, accepted in its own word, and a job in its window with what it costs to wait', async () => {
+    const planted = (await view()).plantings.find((p) => p.tag === 'W-03')!
+    const entry = {
+      kind: 'planting',
+      id: randomUUID(),
+      plantingId: planted.id,
+      on: today,
+      at: `${today}T09:00:00Z`,
+      signs: ['reverted'],
+    }
+    expect((await post('/walk-entries', { entries: [entry] })).body.kept).toEqual([entry.id])
+    const { assessments } = (await practice.head.get(path('/assessment'))).body as AssessmentView
+    const { verdict } = assessments.find((a) => a.plantingId === planted.id)!
+    const remedy = verdict.remedies.find((r) => r.id === 'cut-out-reverted')!
+    expect(remedy).toMatchObject({ action: 'cut out', signs: ['reverted'] })
+    const word = { plantingId: planted.id, on: today, choice: 'otherwise', reason: 'It is right.' }
+    expect((await post('/decisions', { ...word, action: 'cut out' })).status).toBe(200)
+    const { jobs } = (await practice.head.get(path('/season'))).body as SeasonView
+    const [job, ...more] = jobs.filter((j) => j.ruleId === null && j.plantingIds.includes(planted.id))
+    expect(more).toEqual([])
+    expect(job).toMatchObject({
+      kind: 'prune',
+      window: remedy.window,
+      missed: remedy.waiting,
+      why: remedy.says,
+    })
+    expect(job!.steps[0]).toBe(remedy.does)
+    // What is said anew takes the place of what was said, with its work.
+    expect((await post('/decisions', { ...word, action: 'keep' })).status).toBe(200)
+    const after = ((await practice.head.get(path('/season'))).body as SeasonView).jobs
+    expect(after.filter((j) => j.ruleId === null && j.plantingIds.includes(planted.id))).toEqual([])
   })
 })
 

@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import { verdictEndpoints, type AssessmentView } from '@border/contract'
+import type { OfferedRemedy } from '@border/core'
 import { screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
@@ -96,6 +97,62 @@ describe('a verdict', () => {
           (_, e) => e?.tagName === 'P' && e.textContent === `${action} is not proposed. ${why}`,
         ),
       ).toBeTruthy()
+  })
+
+  it('says what is done, when and why then, and what it costs to wait; of other remedies a line', async () => {
+    const view = assessed()
+    const own: OfferedRemedy = {
+      id: 'lift-buried-crown',
+      action: 'lift and replant',
+      points: 70,
+      signs: ['buried'],
+      says: 'A buried crown rots.',
+      does: 'Lift it and set it higher',
+      steps: ['Water the day before.'],
+      waiting: 'Each wet winter takes more of it.',
+      window: {
+        season: 'autumn',
+        earliest: '2026-09-20',
+        bestFrom: '2026-09-25',
+        bestTo: '2026-10-10',
+        latest: '2026-10-20',
+        why: { earliest: 'Not before.', bestFrom: 'Cooler.', bestTo: 'Warm soil.', latest: 'Roots in time.' },
+      },
+    }
+    const other: OfferedRemedy = {
+      ...own,
+      id: 'thin',
+      action: 'thin',
+      does: 'Thin its neighbour',
+      window: null,
+    }
+    server.on(verdictEndpoints.assessment, () => ({
+      ...view,
+      assessments: view.assessments.map((a) =>
+        a.plantingId === watched.plantingId
+          ? {
+              ...a,
+              verdict: {
+                ...a.verdict,
+                action: own.action,
+                scores: { ...a.verdict.scores, [own.action]: 70, thin: 60 },
+                remedies: [own, other],
+              },
+            }
+          : a,
+      ),
+    }))
+    const { user, word } = await opened()
+    expect(await screen.findByText('Lift it and plant it again.')).toBeTruthy()
+    expect(screen.getByText('Water the day before.')).toBeTruthy()
+    expect(
+      screen.getByText(/When: 20 September to 20 October, best from 25 September to 10 October/),
+    ).toBeTruthy()
+    expect(screen.getByText('Roots in time.')).toBeTruthy()
+    expect(screen.getByText(/Each wet winter takes more of it/)).toBeTruthy()
+    expect(screen.getByText(/Thin its neighbour/).textContent).toMatch(/^Thin\./)
+    await user.click(word.getByRole('button', { name: 'Accept: lift and replant' }))
+    await screen.findByText('Recorded; its jobs are in the season plan.')
   })
 
   it('counts for as much as waits for a word, and says so', async () => {
