@@ -280,3 +280,23 @@ describe('open windows, counted', () => {
     )
   })
 })
+
+describe('a rule', () => {
+  it('has a window where most gardens are, for nearly everything that it is for', () => {
+    const found = climateOf(generateWeather(patternAtLatitude(52), FIRST, LAST), 52)
+    if (!found.ok) throw new Error(found.reason)
+    const { climate } = found
+    const years = yearsAbout(climate, '2026-03-01', 0)
+    const without = careRules.flatMap((rule) => {
+      const { signs, ground } = rule.applies
+      const isAsked = (taxon: Taxon | undefined) =>
+        (['bed', 'container'] as const).some((place) =>
+          isFor(rule.applies, { taxon, climate, place, signs: signs ?? [], ground, piped: true }),
+        )
+      const asked = (rule.applies.wholePlace ? [undefined] : library).filter(isAsked)
+      const open = asked.filter((taxon) => windowsOf(rule, years, taxon, '2026-03-01').windows.length > 0)
+      return open.length < 0.7 * asked.length ? [`${rule.id}: ${open.length} of ${asked.length}`] : []
+    })
+    expect(without).toEqual([])
+  })
+})

@@ -1,4 +1,3 @@
-import { group } from 'd3-array'
 import { describe, expect, it } from 'vitest'
 import { goldCases } from './cases.ts'
 import { gradeOf, verdictOn, type Grade } from './test/judge.ts'
@@ -18,13 +17,8 @@ describe('advice', () => {
     expect(told(['harm'])).toEqual([])
   })
 
-  it('is right in nearly every situation that is written down, by subject', () => {
-    const table = [...group(graded, (g) => g.c.subject)].map(
-      ([subject, of]) =>
-        `${subject}: ${of.length} cases, right ${of.filter((g) => g.grade === 'right').length}, partly ${of.filter((g) => g.grade === 'partly').length}, wrong ${of.filter((g) => g.grade === 'wrong').length}`,
-    )
-    process.stdout.write(`${table.join('\n')}\n${told(['partly', 'wrong']).join('\n')}\n`)
-    expect(share('wrong')).toBeLessThanOrEqual(0.05)
+  it('is right in nearly every situation that is written down; npm run gold tells which are not', () => {
+    expect([share('wrong') <= 0.05, ...told(['wrong'])]).toEqual([true, ...told(['wrong'])])
     expect(share('right')).toBeGreaterThanOrEqual(0.9)
   })
 

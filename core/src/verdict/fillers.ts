@@ -1,8 +1,10 @@
+import { winterHere } from '../care/index.ts'
+import type { Climate } from '../climate/index.ts'
 import { daysBetween } from '../dates/index.ts'
 import type { SunHours } from '../light/index.ts'
 import type { BloomGap } from '../performance/index.ts'
-import { usualBloom, type Taxon, type Year } from '../plants/index.ts'
-import { fitOf } from './fit.ts'
+import { groundM2, usualBloom, type Taxon, type Year } from '../plants/index.ts'
+import { fitOf, whySoilUnfit } from './fit.ts'
 
 /** A kind that would flower in a gap of a place and stand the place. */
 export interface Filler {
@@ -16,14 +18,46 @@ export interface Filler {
 /** A gap is not filled with what would only just live there: of 0 to 1. A judgement. */
 const LEAST_FIT = 0.7
 
+/** A place as what is to stand in it for years sees it; what is not known is not judged. */
+export interface FilledPlace {
+  hours: SunHours
+  moisture?: number | null
+  ph?: number | undefined
+  kind?: 'bed' | 'container' | undefined
+  /** Ground or mix, square metres. */
+  areaM2?: number | undefined
+  climate?: Climate | undefined
+}
+
+/** Grown for one season, wherever they would die in winter. */
+const seasonal: readonly Taxon['lifeForm'][] = ['annual', 'tender perennial']
+/** Taller than this nothing stands in a pot without outgrowing it. A judgement. */
+const TALLEST_IN_POT_M = 1.6
+
+/** Why a kind would not stand in a place, whatever its light; undefined where it would, as far as is known. */
+export function whyNotThere(
+  taxon: Taxon,
+  { ph, kind = 'bed', areaM2, climate }: FilledPlace,
+): string | undefined {
+  if (taxon.cautions.includes('invasive')) return 'it runs wild'
+  if (climate && !seasonal.includes(taxon.lifeForm) && winterHere(taxon, climate, kind) === 'tender')
+    return 'it does not stand the winters here'
+  const soil = whySoilUnfit(taxon, ph)
+  if (soil) return soil
+  if (areaM2 !== undefined && groundM2(1, taxon.spacingM) > areaM2) return 'it has no room'
+  if (kind === 'container' && (taxon.lifeForm === 'small tree' || taxon.heightM > TALLEST_IN_POT_M))
+    return 'it outgrows a pot'
+  return undefined
+}
+
 /**
- * What would fill a gap, best first: kinds that bear the place's light and moisture, by the weeks of it they flower in.
+ * What would fill a gap, best first: kinds that bear the place's light, moisture, soil and winters and have room there, by the weeks of it they flower in.
  *
  * @param proven kinds, by botanical name, with what the garden's own record expects of them; those do it first
  */
 export function gapFillers(
   gap: BloomGap,
-  place: { hours: SunHours; moisture?: number | null },
+  place: FilledPlace,
   taxa: readonly Taxon[],
   season: number,
   year: Year,
@@ -36,6 +70,7 @@ export function gapFillers(
       if (!bloom) return []
       const weeks = weeksWithin(gap, daysBetween(gap.from, bloom.from), daysBetween(gap.from, bloom.to))
       if (weeks === 0) return []
+      if (whyNotThere(taxon, place)) return []
       const fit = fitOf(taxon, place)
       return fit.score < LEAST_FIT
         ? []

@@ -90,6 +90,16 @@ const limitedBy: Record<Factor, (taxon: Taxon, spot: Spot) => string> = {
     moistureSteps(taxon, moisture) > 0 ? 'wetter ground than it likes' : 'drier ground than it likes',
 }
 
+/** A soil test is good for about so much. */
+const PH_TOLERANCE = 0.3
+
+/** Why a kind does not do in soil of a reaction; undefined where it does, or nobody has tested it. */
+export function whySoilUnfit(taxon: Taxon, ph: number | undefined): string | undefined {
+  if (ph === undefined) return undefined
+  if (ph < taxon.phMin - PH_TOLERANCE) return 'the soil is too acid for it'
+  return ph > taxon.phMax + PH_TOLERANCE ? 'the soil is too limy for it' : undefined
+}
+
 const clamp = (v: number) => Math.max(0, Math.min(1, v))
 
 /** `moist` for 4 and so on. */

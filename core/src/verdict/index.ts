@@ -46,7 +46,7 @@ export {
   type WhatIfEffect,
   type LightEffect,
 } from './ahead.ts'
-export { gapFillers, type Filler } from './fillers.ts'
+export { gapFillers, whyNotThere, type FilledPlace, type Filler } from './fillers.ts'
 export { crowdingOf, grownGround, weeksAlone, type Crowding } from './crowding.ts'
 export {
   isOfConsequence,

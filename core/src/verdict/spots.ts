@@ -3,7 +3,7 @@ import { groundRadiusM, type Place, type Planting, type TakenGround } from '../g
 import { asDisc, distanceToBoundary, isInside, metresOutside, type Footprint } from '../geometry/index.ts'
 import { cellHours, type GardenField, type LightPoint, type SunHours } from '../light/index.ts'
 import { onceFor } from '../once/index.ts'
-import { fitOf, fitScore, type Fit } from './fit.ts'
+import { fitOf, fitScore, whySoilUnfit, type Fit } from './fit.ts'
 
 /** Somewhere to move to, with the light it has and why it was ranked so. */
 export interface SpotOption {
@@ -64,7 +64,7 @@ const LEAST_FIT = 0.6
 const LEAST_APART_M = 2
 
 /**
- * The best few free spots for a planting: room for its whole drift, light and moisture it likes.
+ * The best few free spots for a planting: room for its whole drift, light, moisture and soil it likes.
  *
  * @param planting its own ground counts as free; nothing that its present ground would overlap is offered
  * @param occupied is read once, however many plantings ask; those of one radius are best asked for one after another
@@ -83,6 +83,7 @@ export function bestSpots(
   const options = new Options()
   for (const [turn, searched] of field.places.entries()) {
     const { place, points } = searched
+    if (whySoilUnfit(taxon, place.ph)) continue
     const hoursOf = surveyOf(points).hoursAbout(radiusM)
     for (const i of roomIn(searched)(radiusM, planting.id)) {
       const { x, y } = points[i]!

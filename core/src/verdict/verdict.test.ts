@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest'
+import { winterHere } from '../care/index.ts'
+import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
 import { gardenField, type SunHours } from '../light/index.ts'
 import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
 import { library, driftRadiusM, USUAL_YEAR } from '../plants/index.ts'
@@ -12,6 +14,7 @@ import {
   spotField,
   verdictFor,
   type Condition,
+  type FilledPlace,
   type JudgedGarden,
   type VerdictInput,
 } from './index.ts'
@@ -215,6 +218,23 @@ describe('a garden whose shade has gone', () => {
     expect(fine).toMatchObject({ plantingId: 's', outside: false, verdict: { action: 'keep', spots: [] } })
   })
 
+  it('offers no ground whose soil was tested and does not suit', () => {
+    const season = { kind: 'season', on: '2026-09-14' } as const
+    const light = gardenField(garden.scene, garden.places, season)
+    const spotsAt = (ph: number | undefined) =>
+      bestSpots(
+        spotField(
+          light,
+          garden.places.map((place) => ({ ...place, ph })),
+        ),
+        garden.plantings[0]!,
+        [],
+      )
+    expect(spotsAt(astrantia.phMin).length).toBe(spotsAt(undefined).length)
+    expect(spotsAt(astrantia.phMax + 1)).toEqual([])
+    expect(spotsAt(astrantia.phMin - 1)).toEqual([])
+  })
+
   it('offers only ground that is inside a bed and clear of other plants', () => {
     const taken = [{ plantingId: 'x', placeId: 'north', ground: { x: 26, y: 9.4, radiusM: 1 } }]
     const radiusM = driftRadiusM(7, astrantia.spacingM)
@@ -243,6 +263,26 @@ describe('what fills a gap', () => {
     expect(fillers(8, 3)).not.toContain('Actaea simplex')
     for (const name of fillers(8, 3))
       expect(taxon(name).bloomTo! >= '09-07' || taxon(name).bloomFrom! > taxon(name).bloomTo!).toBe(true)
+  })
+  it('is nothing that its soil, its winters or its room forbid, and nothing that runs wild', () => {
+    const found = climateOf(generateWeather(patternAtLatitude(58), 2008, 2022), 58)
+    if (!found.ok) throw new Error(found.reason)
+    const place = { hours: hours(8), moisture: 3 }
+    const all = (more: Partial<FilledPlace>) =>
+      gapFillers(gap, { ...place, ...more }, library, 2026, USUAL_YEAR, new Map()).map((f) => taxon(f.taxon))
+    const usual = all({})
+    expect(usual.filter((t) => t.cautions.includes('invasive'))).toEqual([])
+    const cold = all({ climate: found.climate })
+    expect(cold.length).toBeLessThan(usual.length)
+    for (const t of cold)
+      if (t.lifeForm !== 'annual' && t.lifeForm !== 'tender perennial')
+        expect([t.botanical, winterHere(t, found.climate, 'bed')]).not.toEqual([t.botanical, 'tender'])
+    const limy = all({ ph: 8 })
+    expect(limy.length).toBeGreaterThan(0)
+    for (const t of limy) expect([t.botanical, t.phMax >= 7.7]).toEqual([t.botanical, true])
+    for (const t of all({ kind: 'container', areaM2: 0.12 })) {
+      expect([t.botanical, t.spacingM <= 0.4, t.heightM <= 1.6]).toEqual([t.botanical, true, true])
+    }
   })
   it('puts first what this garden’s own record expects most of', () => {
     const [first, second] = fillers(8, 3)

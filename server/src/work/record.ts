@@ -211,8 +211,11 @@ export async function bloomOfGarden(
       window: { ...window, season },
       places: placesOn(await reader.features(), window.to).flatMap((p) => {
         const hours = hoursOf.get(p.id)
-        return hours ? [{ placeId: p.id, hours, moisture: p.moisture }] : []
+        if (!hours) return []
+        const { id: placeId, moisture, ph, kind, areaM2 } = p
+        return [{ placeId, hours, moisture, ph, kind, areaM2 }]
       }),
+      climate: found.climate ?? undefined,
       taxa: (await reader.taxa()).map((t) => t.taxon),
       proven: record.taxa.flatMap((t) =>
         t.expected ? [[t.taxon, t.expected.score] as [string, number]] : [],

@@ -14,7 +14,8 @@ import {
   type LightClass,
   type RecordedPlanting,
   type Seen,
-  type SunHours,
+  type Climate,
+  type FilledPlace,
   type Taxon,
   type Treatment,
   type Filler,
@@ -56,7 +57,8 @@ export interface BloomTask {
   /** The usual year of the place. */
   usual: Year
   window: { from: string; to: string; season: number }
-  places: { placeId: string; hours: SunHours; moisture: number | null }[]
+  places: (Omit<FilledPlace, 'climate'> & { placeId: string })[]
+  climate?: Climate | undefined
   taxa: Taxon[]
   proven: [taxon: string, score: number][]
   /** Looks of every season, each by the stay it fell in, and what was done for bloom: compared over seasons. */
@@ -142,7 +144,7 @@ export function bloomResult(task: BloomTask): BloomResult {
       task.treatments,
       south,
     ),
-    places: places.map(({ placeId, hours, moisture }) => {
+    places: places.map(({ placeId, ...place }) => {
       const own = plantings.filter((p) => p.placeId === placeId)
       const weeks = bloomOfPlace(own, seen, window, yearOfSeason)
       const here = new Set(own.map((p) => p.taxon.botanical))
@@ -151,7 +153,7 @@ export function bloomResult(task: BloomTask): BloomResult {
         ...gap,
         fillers: gapFillers(
           gap,
-          { hours, moisture },
+          { ...place, climate: task.climate },
           others,
           window.season,
           yearOfSeason(window.season),

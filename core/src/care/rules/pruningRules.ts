@@ -526,7 +526,7 @@ export const pruning: readonly CareRule[] = [
     windows: [
       {
         season: 'dormant season',
-        earliest: { at: 'is gone' },
+        earliest: { at: 'midwinter', days: -35 },
         bestFrom: { at: 'midwinter', days: 21 },
         bestTo: { at: 'growth shows', days: -21 },
         latest: { at: 'growth shows', days: -7 },

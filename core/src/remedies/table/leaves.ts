@@ -415,7 +415,7 @@ export const leafRemedies: readonly Remedy[] = [
       stage: inGrowth,
       notTraits: { lifeForm: ['annual'] },
     },
-    points: 58,
+    points: 62,
     says: 'Fine pale speckling or waxy shells: mites and scale thrive on dusty, dry plants.',
     does: 'Hose it from below in the morning, several days running; wipe or prune the worst away',
     steps: ['A winter wash or soap as its label says.'],
