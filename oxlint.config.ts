@@ -32,7 +32,9 @@ const coreOrder = [
   'diagnosis',
   'walk',
   'care',
+  'remedies',
   'verdict',
+  'gold',
   'schedule',
   'exchange',
 ]

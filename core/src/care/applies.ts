@@ -21,7 +21,9 @@ const TENDER_BELOW_C = -2
 
 /** How a kind stands the winters of a place, from the mean of its years' lowest temperatures. */
 export function winterHere(taxon: Taxon, climate: Climate, place: 'bed' | 'container'): WinterHere {
-  const margin = climate.meanAnnualMinimumC - taxon.hardyToC - (place === 'container' ? POT_COLDER_C : 0)
+  // What is grown for one season is set out knowing that.
+  const inPot = place === 'container' && taxon.lifeForm !== 'annual'
+  const margin = climate.meanAnnualMinimumC - taxon.hardyToC - (inPot ? POT_COLDER_C : 0)
   if (margin >= AT_RISK_BELOW_C) return 'hardy'
   return margin >= TENDER_BELOW_C ? 'at risk' : 'tender'
 }

@@ -30,6 +30,8 @@ export interface GoldCase {
   fine?: readonly Action[]
   /** What would do harm. */
   never?: readonly Action[]
+  /** Days within which its best time begins, where that is asked. */
+  done?: readonly [from: IsoDate, to: IsoDate]
   /** What the reason must speak of. */
   reason: RegExp
 }

@@ -47,7 +47,7 @@ export function remediesFor(situation: Situation): { offered: OfferedRemedy[]; n
   const offered: OfferedRemedy[] = []
   const none: NoRemedy[] = []
   for (const remedy of remedies.filter((r) => holds(r.when, situation))) {
-    const time = remedy.work?.time
+    const time = remedy.work?.time ?? remedy.time
     const found = time && situation.climate ? windowFor(time, situation, situation.climate) : null
     if (found && !found.ok) none.push({ id: remedy.id, action: remedy.action, why: found.why })
     else
@@ -93,6 +93,11 @@ export function windowFor(
   const from = rulesOf(time).filter((r) => isFor(r.applies, { taxon, climate, place: 'bed', signs: [] }))
   const found = from.map((r) => windowsOf(r, years, taxon, on))
   const [first] = found.flatMap((f) => f.windows).sort((a, b) => (a.earliest < b.earliest ? -1 : 1))
+  if (first && 'openDays' in time && first.earliest > addDays(on, time.openDays))
+    return {
+      ok: false,
+      why: `Its time this season is over; it comes again about ${dayMonth(first.earliest)}.`,
+    }
   if (first) return { ok: true, window: openFrom(first, on) }
   const [why] = found.flatMap((f) => f.none)
   return { ok: false, why: `The usual year here has no time for it${why ? `: ${why}` : ''}.` }
@@ -103,7 +108,7 @@ function rulesOf(
   time: Exclude<RemedyTime, { withinDays: number }>,
 ): readonly Pick<CareRule, 'windows' | 'applies'>[] {
   if ('windows' in time) return [{ windows: time.windows, applies: {} }]
-  if ('rule' in time) return careRules.filter((r) => r.id === time.rule)
+  if ('rules' in time) return careRules.filter((r) => time.rules.includes(r.id))
   return careRules.filter((r) => r.operation === 'divide')
 }
 

@@ -106,13 +106,14 @@ describe('what is offered', () => {
     fc.assert(
       fc.property(anySituation, (s) => {
         for (const r of remediesFor(s).offered) {
-          const work = remedies.find((x) => x.id === r.id)!.work
-          expect(r.window === null).toBe(work === undefined)
+          const { work, time } = remedies.find((x) => x.id === r.id)!
+          expect(r.window === null).toBe((work?.time ?? time) === undefined)
           if (!r.window) continue
           const { earliest, bestFrom, bestTo, latest } = r.window
           expect([s.on, earliest, bestFrom, bestTo, latest]).toEqual(
             [s.on, earliest, bestFrom, bestTo, latest].toSorted(),
           )
+          if (!work) continue
           const asked = { taxon: s.taxon, count: 2, place: 'Bed', year: s.year }
           const planned = remedyJobs(r.id, asked, s.climate!, s.on)
           expect(planned.ok).toBe(true)

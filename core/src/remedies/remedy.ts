@@ -63,7 +63,8 @@ export type RemedyTime =
   | { withinDays: number; because: string }
   | { windows: readonly WindowSpec[] }
   | { as: 'a move' | 'a division' }
-  | { rule: string }
+  /** Of several the first that has one, and only if that opens within so many days. */
+  | { rules: readonly string[]; openDays: number }
 
 /** The work that a remedy is; without it nothing is done but what its action says. */
 export interface RemedyWork {
@@ -95,4 +96,6 @@ export interface Remedy {
   /** What it costs to wait. */
   waiting: string
   work?: RemedyWork
+  /** When it is done, where it is work that the rules of care know already. */
+  time?: RemedyTime
 }

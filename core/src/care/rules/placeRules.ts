@@ -455,7 +455,8 @@ export const places: readonly CareRule[] = [
     operation: 'upkeep',
     verb: 'drain the pipes of',
     does: 'Drain drip lines and take the timer in',
-    applies: { wholePlace: true, place: 'bed', piped: true },
+    // Where a usual winter brings hardly a frost, nothing bursts.
+    applies: { wholePlace: true, place: 'bed', piped: true, winterColderThanC: -1 },
     windows: [
       {
         season: 'autumn',

@@ -30,15 +30,26 @@ const afterBloom = (bestDays: number, lastDays: number): WindowSpec => ({
   },
 })
 /** What flowers from late summer on is pruned when the cold is past. */
+/** Where the usual night is warmer, hard frosts have become rare. A judgement. */
+const NIGHTS_PAST_HARD_FROST_C = 2
+
 const beforeGrowth = (from: number, to: number, why: { from: string; to: string }): WindowSpec => ({
   season: 'winter',
   earliest: {
     latestOf: [
       { at: 'midwinter', days: -25 },
       { at: 'growth shows', days: from },
+      // A cut starts buds: where nights are still near freezing, the next hard frost takes them.
+      { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, days: -14, or: { at: 'midwinter', days: -25 } },
     ],
   },
-  bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: Math.round(from / 2) }] },
+  bestFrom: {
+    latestOf: [
+      { at: 'earliest' },
+      { at: 'growth shows', days: Math.round(from / 2) },
+      { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, or: { at: 'earliest' } },
+    ],
+  },
   bestTo: { at: 'growth shows', days: Math.min(3, to) },
   latest: { at: 'growth shows', days: to },
   because: {

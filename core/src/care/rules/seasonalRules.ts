@@ -287,7 +287,7 @@ export const seasonal: readonly CareRule[] = [
     operation: 'lift',
     does: 'Lift, dry and store frost-free',
     applies: {
-      taxa: ['Dahlia', 'Canna', 'Gladiolus × hortulanus', 'Colocasia', 'Begonia', 'Musa'],
+      taxa: ['Dahlia', 'Canna', 'Gladiolus × hortulanus', 'Colocasia', 'Begonia × tuberhybrida', 'Musa'],
       winter: ['tender'],
       place: 'bed',
     },
@@ -368,7 +368,12 @@ export const seasonal: readonly CareRule[] = [
         earliest: { at: 'first frost', share: 50, days: -14, or: { at: 'is gone' } },
         bestFrom: { at: 'first frost', share: 50 },
         bestTo: { at: 'first frost', share: 90, days: 7, or: { at: 'is gone', days: 21 } },
-        latest: { at: 'next midwinter', days: -14 },
+        latest: {
+          latestOf: [
+            { at: 'next midwinter', days: -14 },
+            { at: 'earliest', days: 28 },
+          ],
+        },
         because: {
           earliest: 'covered while warm it goes on growing',
           bestFrom: 'light frost has hardened it',

@@ -71,7 +71,9 @@ export function gradeOf(c: GoldCase, { action, runnerUp, terms, remedies }: Verd
     ...terms.filter((t) => t.action === action).map((t) => t.says),
     ...remedies.filter((r) => r.action === action).flatMap((r) => [r.does, r.says]),
   ].join(' ')
-  if (c.right.includes(action)) return c.reason.test(own) ? 'right' : 'partly'
+  const begins = remedies.find((r) => r.action === action)?.window?.bestFrom
+  const inTime = !c.done || (begins !== undefined && begins >= c.done[0] && begins <= c.done[1])
+  if (c.right.includes(action)) return c.reason.test(own) && inTime ? 'right' : 'partly'
   if (
     c.fine?.includes(action) ||
     c.right.includes(runnerUp) ||

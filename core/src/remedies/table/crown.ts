@@ -175,6 +175,7 @@ export const crownRemedies: readonly Remedy[] = [
     does: 'Lift and divide; keep the young outer pieces and throw the middle away',
     steps: [],
     waiting: 'It flowers less each year and falls open from the middle.',
+    time: { as: 'a division' },
   },
   {
     id: 'divide-overdue',
@@ -190,6 +191,7 @@ export const crownRemedies: readonly Remedy[] = [
     does: 'Lift and divide it, and set the young outer pieces again in fresh soil',
     steps: [],
     waiting: 'It flowers less each year.',
+    time: { as: 'a division' },
   },
   {
     id: 'renew-half-shrub',
@@ -251,6 +253,7 @@ export const crownRemedies: readonly Remedy[] = [
     does: 'Move it to where it has room',
     steps: [],
     waiting: 'It grows weaker under its neighbour, and moves the worse for it.',
+    time: { as: 'a move' },
   },
   {
     id: 'lift-crowded-bulbs',
@@ -266,6 +269,7 @@ export const crownRemedies: readonly Remedy[] = [
     does: 'Lift the clump when its leaves have died down, and set the bulbs again at three times their depth',
     steps: [],
     waiting: 'It goes blind; bulbs that come up blind take two years to flower again.',
+    time: { as: 'a division' },
   },
   {
     id: 'restrict-runner',
@@ -329,6 +333,7 @@ export const crownRemedies: readonly Remedy[] = [
     does: 'Divide it, and set back no more than has room',
     steps: [],
     waiting: 'It leans on its neighbours and they thin out.',
+    time: { as: 'a division' },
   },
   {
     id: 'restrict-seedlings',
@@ -411,6 +416,7 @@ export const crownRemedies: readonly Remedy[] = [
     does: 'Divide the living and set the pieces into the gaps',
     steps: [],
     waiting: 'The gaps fill with weeds.',
+    time: { as: 'a division' },
   },
   {
     id: 'guard-animals',

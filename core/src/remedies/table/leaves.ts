@@ -267,6 +267,7 @@ export const leafRemedies: readonly Remedy[] = [
     does: 'Cut it to the ground, clear every leaf, water and feed it once',
     steps: [],
     waiting: 'It stands grey until autumn and sows the disease about.',
+    time: { rules: ['cut-after-first-flush', 'cut-by-half'], openDays: 30 },
   },
   {
     id: 'blight-box',

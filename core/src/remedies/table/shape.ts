@@ -30,6 +30,7 @@ export const shapeRemedies: readonly Remedy[] = [
     does: 'Cut it low as the first flush goes over',
     steps: [],
     waiting: 'It lies on its neighbours, and what comes again comes too late to flower.',
+    time: { rules: ['cut-after-first-flush', 'cut-by-half'], openDays: 30 },
   },
   {
     id: 'support-flopping',
@@ -72,6 +73,7 @@ export const shapeRemedies: readonly Remedy[] = [
     does: 'Move it into the light it likes',
     steps: [],
     waiting: 'It flowers less and falls sooner each year.',
+    time: { as: 'a move' },
   },
   {
     id: 'pinch-stretched',
