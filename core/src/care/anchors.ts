@@ -1,5 +1,5 @@
 import { dayNumber } from '../dates/index.ts'
-import { seasonDates, usualBloom, type SeasonDates, type Taxon } from '../plants/index.ts'
+import { firstFlushEnd, seasonDates, usualBloom, type SeasonDates, type Taxon } from '../plants/index.ts'
 import { celsius, dayMonth } from '../words/index.ts'
 import { dayAt, type GardenYear } from './gardenYear.ts'
 import type { Anchor, Edge } from './rule.ts'
@@ -68,6 +68,7 @@ function plain(anchor: Anchor, context: AnchorContext): Anchored | undefined {
     case 'nights below':
       return falling(context, 'minC', anchor.c, `nights fall below ${celsius(anchor.c)}`)
     case 'bloom starts':
+    case 'first flush ends':
     case 'bloom ends':
       return bloomEdge(context, anchor.at)
     case 'growth shows':
@@ -167,7 +168,7 @@ function falling(
 /** Both ends are of the bloom that ends within this gardening year. */
 function bloomEdge(
   { garden, taxon }: AnchorContext,
-  at: 'bloom starts' | 'bloom ends',
+  at: 'bloom starts' | 'first flush ends' | 'bloom ends',
 ): Anchored | undefined {
   if (!taxon?.bloomFrom || !taxon.bloomTo) return undefined
   const bloomOf = (season: number) => {
@@ -181,6 +182,11 @@ function bloomEdge(
       ? overWinter
       : bloomOf(garden.season)
   if (!bloom) return undefined
+  if (at === 'first flush ends') {
+    const end = firstFlushEnd(taxon, garden.season, garden.year)
+    const day = end ? dayNumber(end) : bloom.to
+    return { day, says: `its first flush is usually over, about ${on(day)}` }
+  }
   return at === 'bloom starts'
     ? { day: bloom.from, says: `it usually begins to flower, about ${on(bloom.from)}` }
     : { day: bloom.to, says: `it has usually flowered, about ${on(bloom.to)}` }

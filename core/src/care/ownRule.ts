@@ -10,6 +10,7 @@ export const ownAnchors = [
   'nights above',
   'nights below',
   'bloom starts',
+  'first flush ends',
   'bloom ends',
   'growth shows',
   'goes over',

@@ -41,7 +41,7 @@ export type Anchor = (
   | { at: 'days above'; c: number }
   /** The usual day's lowest rises above, or in autumn falls below. */
   | { at: 'nights above' | 'nights below'; c: number }
-  | { at: 'bloom starts' | 'bloom ends' }
+  | { at: 'bloom starts' | 'first flush ends' | 'bloom ends' }
   | { at: 'growth shows' | 'growth has shown' | 'goes over' | 'is gone' }
   | { at: 'midwinter' | 'midsummer' | 'next midwinter' | 'longest day' }
   /** The last day that leaves so many weeks of soil above a temperature. */

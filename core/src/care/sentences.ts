@@ -63,6 +63,8 @@ function pointWords(anchor: Exclude<Anchor, { latestOf: unknown } | { earliestOf
       return `nights below ${celsius(anchor.c)}`
     case 'bloom starts':
       return 'the first flowers'
+    case 'first flush ends':
+      return 'the end of the first flush'
     case 'bloom ends':
       return 'the last flowers'
     case 'growth shows':

@@ -17,6 +17,7 @@ const isWord = new Set<keyof Taxon>(['botanical', 'common'])
 const mayBeNull = new Set<keyof Taxon>([
   'bloomFrom',
   'bloomTo',
+  'firstFlushTo',
   'divideHow',
   'flowersOn',
   'pruning',

@@ -46,6 +46,7 @@ export const taxonShape = {
   hardyToC: z.number('must be a number').min(-60).max(20),
   bloomFrom: monthDay.nullish(),
   bloomTo: monthDay.nullish(),
+  firstFlushTo: monthDay.nullish(),
   bloomsBy: among(['warmth', 'day length', 'frost-free']),
   repeats: among(['no', 'when cut back', 'when deadheaded', 'by itself']),
   moveWhen: among(moveSeasons),

@@ -27,7 +27,7 @@ export const goldCases: readonly GoldCase[] = [
   { subject: 'division', tells: 'a peony in its second year has few flowers', plant: 'Paeonia lactiflora', latitude: 52, on: '2026-06-12', since: '2025-10-01', signs: ['fewer-flowers'], right: ['give it time', 'keep'], never: ['move', 'divide', 'lift and replant', 'replace'], reason: /roots|season|settl/i },
 
   // Falling over, leaning, stretching
-  { subject: 'shape', tells: 'catmint fallen open after its first flowers', plant: 'Nepeta × faassenii', latitude: 52, on: '2026-09-18', since: '2021-04-01', signs: ['flopping'], right: ['cut back'], never: ['move', 'feed', 'replace'], reason: /flower|cut/i },
+  { subject: 'shape', tells: 'catmint fallen open after its first flowers', plant: 'Nepeta × faassenii', latitude: 52, on: '2026-07-05', since: '2021-04-01', signs: ['flopping'], right: ['cut back'], never: ['move', 'feed', 'replace'], reason: /flower|cut/i },
   { subject: 'shape', tells: 'a delphinium leaning in bud', plant: 'Delphinium elatum', latitude: 52, on: '2026-05-20', since: '2022-04-01', signs: ['flopping'], right: ['support'], never: ['cut back', 'remove'], reason: /hold|support|falls/i },
   { subject: 'shape', tells: 'peony heads on the ground each June', plant: 'Paeonia lactiflora', latitude: 42, on: '2026-06-10', since: '2018-10-01', signs: ['flopping'], right: ['support'], never: ['move', 'divide', 'cut back'], reason: /hold|support|fall/i },
   { subject: 'shape', tells: 'phlox in deep shade falls over', plant: 'Phlox paniculata', latitude: 52, on: '2026-07-10', since: '2021-04-01', signs: ['flopping', 'stretched'], light: 'shade', right: ['move'], never: ['feed'], reason: /light|less|under/i },

@@ -2,6 +2,7 @@ export * from './taxon.ts'
 export { library } from './library/index.ts'
 export {
   emergenceOf,
+  firstFlushEnd,
   phases,
   seasonDates,
   seasonInPlace,

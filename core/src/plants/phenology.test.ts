@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { addDays } from '../dates/index.ts'
 import {
   emergenceOf,
+  firstFlushEnd,
   library,
   seasonInPlace,
   usualBloom,
@@ -75,4 +76,33 @@ it('counts seasons in place by winters', () => {
   expect(seasonInPlace('2024-09-20', '2024-10-10', false)).toBe(1)
   expect(seasonInPlace('2024-09-20', '2026-06-10', false)).toBe(3)
   expect(seasonInPlace('2025-09-01', '2026-01-10', true)).toBe(1)
+})
+
+describe('a first flush', () => {
+  it('ends within the bloom, in step with the year; where there is one flush it is the bloom', () => {
+    const nepeta = named('Nepeta × faassenii')
+    const late = { ...USUAL_YEAR, lateDays: 12 }
+    for (const year of [USUAL_YEAR, late]) {
+      const { from, to } = usualBloom(nepeta, 2026, year)!
+      const end = firstFlushEnd(nepeta, 2026, year)!
+      expect(end > from && end < to).toBe(true)
+    }
+    expect(firstFlushEnd(nepeta, 2026, USUAL_YEAR)).toBe('2026-06-30')
+    expect(firstFlushEnd(nepeta, 2026, late)).toBe('2026-07-12')
+    const iris = named('Iris sibirica')
+    expect(firstFlushEnd(iris, 2026, USUAL_YEAR)).toBe(usualBloom(iris, 2026, USUAL_YEAR)!.to)
+    expect(firstFlushEnd(named('Hakonechloa macra'), 2026, USUAL_YEAR)).toBe(
+      usualBloom(named('Hakonechloa macra'), 2026, USUAL_YEAR)?.to,
+    )
+  })
+
+  it('is said only of what flowers again, and lies inside its bloom', () => {
+    for (const t of library.filter((x) => x.firstFlushTo)) {
+      expect([t.botanical, t.repeats]).not.toEqual([t.botanical, 'no'])
+      expect([t.botanical, t.firstFlushTo! > t.bloomFrom! && t.firstFlushTo! < t.bloomTo!]).toEqual([
+        t.botanical,
+        true,
+      ])
+    }
+  })
 })

@@ -267,6 +267,19 @@ export function usualBloom(
   return { from, to: maxDay(to, addDays(from, LEAST_BLOOM_DAYS)) }
 }
 
+/** The end of a taxon's first flush in a season, in real dates; of its bloom where it has one flush; undefined where it has none. */
+export function firstFlushEnd(
+  taxon: Pick<Taxon, 'bloomFrom' | 'bloomTo' | 'bloomsBy' | 'firstFlushTo'>,
+  seasonYear: number,
+  year: Year,
+): IsoDate | undefined {
+  const { bloomFrom, bloomTo, firstFlushTo } = taxon
+  const bloom = usualBloom(taxon, seasonYear, year)
+  if (!bloom || !bloomFrom || !bloomTo || !firstFlushTo) return bloom?.to
+  const share = since(bloomFrom, firstFlushTo) / Math.max(1, since(bloomFrom, bloomTo))
+  return addDays(bloom.from, Math.round(share * daysBetween(bloom.from, bloom.to)))
+}
+
 /** Plants that wait for shorter days still come a little sooner where summers are warm. */
 const DAY_LENGTH_SHARE = 0.25
 const LEAST_BLOOM_DAYS = 7

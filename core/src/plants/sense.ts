@@ -29,6 +29,11 @@ export function contradictions(t: Taxon): Contradiction[] {
   )
   when(!t.bloomFrom !== !t.bloomTo, 'bloomTo', 'bloom needs both its beginning and its end')
   when(
+    Boolean(t.firstFlushTo) && (!t.bloomFrom || t.repeats === 'no'),
+    'firstFlushTo',
+    'a first flush is of what flowers, and flowers again',
+  )
+  when(
     t.repeats !== 'no' && !t.bloomFrom,
     'repeats',
     'flowers again, and yet no bloom is given: give it, or “no”',

@@ -23,6 +23,8 @@ export interface Taxon {
   /** Usual bloom in the northern temperate year, `MM-DD`; absent for plants grown for leaf. */
   bloomFrom?: string | null
   bloomTo?: string | null
+  /** Where a first flush ends and a cut brings the next, `MM-DD`; absent where its flowers come in one flush or without a break. */
+  firstFlushTo?: string | null
   /**
    * What its bloom hangs on: warmth gathered since midwinter, the shortening or lengthening day, or, for tender plants,
    * the time between frosts.

@@ -1,7 +1,7 @@
 import { usually, type Climate } from '../climate/index.ts'
-import { daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { addDays, daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import type { SignId } from '../diagnosis/index.ts'
-import { seasonDates, usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
+import { firstFlushEnd, seasonDates, usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
 import type { Circumstances, Kinds } from './remedy.ts'
 
 /** What a plant is usually about on a day, as remedies ask it. */
@@ -57,9 +57,17 @@ export interface Situation {
   again: 'yes' | 'no' | null
 }
 
+/** A first flush is over when it fades; the next, where one comes by itself, is some weeks off. Judgements. */
+const FADING_DAYS = 7
+const BETWEEN_FLUSHES_DAYS = 28
+
 /** What a taxon is usually about on a day. What never flowers is before its bloom as long as it grows. */
-export const stageOn = (taxon: Taxon, on: IsoDate, year: Year): Stage =>
-  stageOf[usualState(taxon, on, year).phase]
+export function stageOn(taxon: Taxon, on: IsoDate, year: Year): Stage {
+  const stage = stageOf[usualState(taxon, on, year).phase]
+  const end = taxon.firstFlushTo && firstFlushEnd(taxon, seasonYearOf(on, year.south), year)
+  const isBetween = end && on >= addDays(end, -FADING_DAYS) && on < addDays(end, BETWEEN_FLUSHES_DAYS)
+  return stage === 'in bloom' && isBetween ? 'after bloom' : stage
+}
 
 /** Roots take up next to nothing from soil under this, degrees Celsius. */
 const COLD_SOIL_C = 10

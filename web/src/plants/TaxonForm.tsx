@@ -76,6 +76,7 @@ const groups: { title: string; fields: Field[] }[] = [
     fields: [
       { trait: 'bloomFrom', label: 'Bloom from', as: 'month day' },
       { trait: 'bloomTo', label: 'Bloom to', as: 'month day' },
+      { trait: 'firstFlushTo', label: 'First flush to', as: 'month day' },
       one('bloomsBy', 'Bloom hangs on', ['warmth', 'day length', 'frost-free']),
       one('repeats', 'Flowers again', ['no', 'when cut back', 'when deadheaded', 'by itself']),
       { trait: 'flowerColour', label: 'Flower', as: 'colour' },

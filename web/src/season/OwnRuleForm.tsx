@@ -29,6 +29,7 @@ const anchorWords: Record<AnchorAt, string> = {
   'nights above': 'nights rise above',
   'nights below': 'nights fall below',
   'bloom starts': 'its bloom starts',
+  'first flush ends': 'its first flush ends',
   'bloom ends': 'its bloom ends',
   'growth shows': 'its growth shows',
   'goes over': 'it goes over',

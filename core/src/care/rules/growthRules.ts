@@ -250,12 +250,12 @@ export const growth: readonly CareRule[] = [
     windows: [
       {
         season: 'summer',
-        earliest: { at: 'bloom ends', days: -14 },
-        bestFrom: { at: 'bloom ends', days: -7 },
-        bestTo: { at: 'bloom ends', days: 7 },
+        earliest: { at: 'first flush ends', days: -14 },
+        bestFrom: { at: 'first flush ends', days: -7 },
+        bestTo: { at: 'first flush ends', days: 7 },
         latest: {
           earliestOf: [
-            { at: 'bloom ends', days: 21 },
+            { at: 'first flush ends', days: 21 },
             { at: 'warmth left', degreeDays: 450 },
           ],
         },

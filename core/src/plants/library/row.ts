@@ -35,6 +35,8 @@ interface More {
   ph?: [number, number]
   by?: Taxon['bloomsBy']
   again?: Taxon['repeats']
+  /** End of the first flush, `MM-DD`. */
+  flush?: string
   divide?: [number, number] | null
   how?: Taxon['divideHow']
   /** The wood that flowers. */
@@ -197,6 +199,7 @@ export function taxonOf(row: Row): Taxon {
     hardyToC,
     bloomFrom,
     bloomTo,
+    firstFlushTo: more.flush ?? null,
     bloomsBy:
       more.by ??
       (tender ? 'frost-free' : bloomFrom && bloomFrom >= DAY_LENGTH_FROM ? 'day length' : 'warmth'),
