@@ -251,6 +251,23 @@ export function lightClass(hours: number): LightClass {
   return hours >= 2 ? 'part shade' : 'shade'
 }
 
+/** Sun of which so much falls in one part of the day is called by that part. A judgement. */
+const ONE_PART_SHARE = 0.75
+
+/**
+ * Light in a gardener's words: hours of the same number are not alike. Sun that comes nearly all before ten or after two is said
+ * to, and so is what is hot: no sun until one and then the hottest four hours is no part sun.
+ */
+export function lightWords(hours: SunHours): string {
+  const of = lightClass(hours.total)
+  if (of === 'shade') return of
+  const isMostly = (part: number) => part >= ONE_PART_SHARE * hours.total
+  if (isMostly(hours.afternoon)) return isHotAfternoon(hours) ? 'hot afternoon sun' : 'afternoon sun'
+  if (isMostly(hours.morning)) return 'morning sun'
+  if (isMostly(hours.midday)) return 'midday sun'
+  return of
+}
+
 /**
  * From this many of the three hours between 14:00 and 17:00 solar time in direct sun, on the mean day of the growing
  * season, a spot is called hot in the afternoon. A working threshold of this product, not a published one.

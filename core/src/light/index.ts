@@ -21,6 +21,7 @@ export {
   HOT_AFTERNOON_HOURS,
   isHotAfternoon,
   lightClass,
+  lightWords,
   lightDays,
   meanHours,
   replacedHours,

@@ -10,7 +10,7 @@ import {
 import type { Climate } from '../climate/index.ts'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { signWords, type SignId } from '../diagnosis/index.ts'
-import { lightClass, type LightCause, type SunHours } from '../light/index.ts'
+import { lightWords, type LightCause, type SunHours } from '../light/index.ts'
 import type { Decline } from '../performance/index.ts'
 import { moveMinutes } from '../care/index.ts'
 import { isWoody, moistureSteps, seasonInPlace, USUAL_YEAR, type Taxon, type Year } from '../plants/index.ts'
@@ -420,7 +420,7 @@ function lightClause(input: VerdictInput): string {
   const { taxon, hoursNow } = input
   const fit = lightFit(taxon, hoursNow)
   const range = lightRange(taxon)
-  const has = `It has ${quarterHours(hoursNow.total)} (${lightClass(hoursNow.total)})`
+  const has = `It has ${quarterHours(hoursNow.total)} (${lightWords(hoursNow)})`
   if (fit.hoursOutside === 0 && !fit.scorched) return `${has}, within the ${range} it likes.`
   const outside =
     fit.hoursOutside === 0

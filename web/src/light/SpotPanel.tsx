@@ -1,6 +1,6 @@
 import {
   isHotAfternoon,
-  lightClass,
+  lightWords,
   monthOf,
   placeOf,
   quarterHours,
@@ -65,7 +65,7 @@ export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onCl
         </Button>
       </div>
       <p>
-        <b>{quarterHours(now.total)}</b> of sun, {lightClass(now.total)}
+        <b>{quarterHours(now.total)}</b> of sun, {lightWords(now)}
         {isHotAfternoon(now) && ', hot in the afternoon'}; {quarterHours(before.total)} then. It sees{' '}
         {Math.round(open * 100)} % of the sky.
       </p>
