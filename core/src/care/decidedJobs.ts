@@ -1,7 +1,6 @@
 import type { Climate } from '../climate/index.ts'
-import { addDays, type IsoDate } from '../dates/index.ts'
+import type { IsoDate } from '../dates/index.ts'
 import { groundM2, isWoody, type Taxon } from '../plants/index.ts'
-import { dayMonth } from '../words/index.ts'
 import { isFor } from './applies.ts'
 import { bySchool } from './bySchool.ts'
 import { materialsOf } from './careJobs.ts'
@@ -11,7 +10,7 @@ import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type JobDraft } from './moveJobs.ts'
 import type { CareRule, Operation } from './rule.ts'
 import type { Schools } from './schools.ts'
-import { openFrom, windowsOf } from './windows.ts'
+import { openFrom, windowAtOnce, windowsOf } from './windows.ts'
 
 /** What may be decided for a planting that makes work where it stands. */
 export type DecidedWork = 'cut back' | 'divide' | 'replace' | 'remove'
@@ -90,25 +89,20 @@ const LIFT_BY_DAYS = 120
 
 function removal(work: DecidedWork, r: DecidedRequest, on: IsoDate): JobDraft {
   const kind: Operation = 'remove'
-  const bestTo = addDays(on, LIFT_SOON_DAYS)
-  const latest = addDays(on, LIFT_BY_DAYS)
   return {
     key: work,
     kind,
     title: `Take ${r.taxon.botanical} out of ${r.place}${work === 'replace' ? ', for a successor' : ''}`,
-    window: {
-      season: 'any time',
-      earliest: on,
-      bestFrom: on,
-      bestTo,
-      latest,
-      why: {
-        earliest: `Not before ${dayMonth(on)}: it was decided then.`,
-        bestFrom: `Best from ${dayMonth(on)}: at once, while the ground is open.`,
-        bestTo: `Best until ${dayMonth(bestTo)}: the place can be made ready for what follows.`,
-        latest: `Not after ${dayMonth(latest)}: what was decided should not wait longer.`,
+    window: windowAtOnce(
+      on,
+      { best: LIFT_SOON_DAYS, open: LIFT_BY_DAYS },
+      {
+        earliest: 'it was decided then',
+        bestFrom: 'at once, while the ground is open',
+        bestTo: 'the place can be made ready for what follows',
+        latest: 'what was decided should not wait longer',
       },
-    },
+    ),
     minutes: toFiveMinutes(10 + r.count * (isWoody(r.taxon) ? 25 + 20 * r.taxon.heightM : 8)),
     materials: [],
     tools: ['spade', 'fork', ...(isWoody(r.taxon) ? ['loppers', 'saw', 'mattock'] : []), 'barrow'],

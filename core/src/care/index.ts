@@ -50,4 +50,4 @@ export {
 } from './schools.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
 export { rootingDays, waterBalance, type RootingPlant, type WaterBalance } from './watering.ts'
-export { openFrom, openWindows, windowOf, windowsOf, type Window } from './windows.ts'
+export { openFrom, openWindows, windowAtOnce, windowOf, windowsOf, type Window } from './windows.ts'

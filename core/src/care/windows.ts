@@ -44,6 +44,34 @@ export const openFrom = (w: Window, on: IsoDate): Window => ({
   bestTo: maxDay(w.bestTo, on),
 })
 
+/**
+ * A window that opens at once, for work that hangs on no time of the year.
+ *
+ * @param days its best lasts and it stays open
+ * @param why clauses, each after its date
+ */
+export function windowAtOnce(
+  on: IsoDate,
+  days: { best: number; open: number },
+  why: Record<Edge, string>,
+): Window {
+  const bestTo = addDays(on, days.best)
+  const latest = addDays(on, days.open)
+  return {
+    season: 'any time',
+    earliest: on,
+    bestFrom: on,
+    bestTo,
+    latest,
+    why: {
+      earliest: `Not before ${dayMonth(on)}: ${why.earliest}.`,
+      bestFrom: `Best from ${dayMonth(on)}: ${why.bestFrom}.`,
+      bestTo: `Best until ${dayMonth(bestTo)}: ${why.bestTo}.`,
+      latest: `Not after ${dayMonth(latest)}: ${why.latest}.`,
+    },
+  }
+}
+
 /** A window shorter than this, in days, is none. */
 const LEAST_DAYS = 6
 

@@ -3,6 +3,7 @@ import {
   careRules,
   moveWindows,
   openFrom,
+  windowAtOnce,
   windowsOf,
   yearsAbout,
   isFor,
@@ -112,20 +113,9 @@ function rulesOf(
   return careRules.filter((r) => r.operation === 'divide')
 }
 
-function soon(on: IsoDate, { withinDays, because }: { withinDays: number; because: string }): Window {
-  const bestTo = addDays(on, Math.ceil(withinDays / 2))
-  const latest = addDays(on, withinDays)
-  return {
-    season: 'any time',
-    earliest: on,
-    bestFrom: on,
-    bestTo,
-    latest,
-    why: {
-      earliest: `From ${dayMonth(on)}: it was seen.`,
-      bestFrom: `Best from ${dayMonth(on)}: ${because}.`,
-      bestTo: `Best until ${dayMonth(bestTo)}: ${because}.`,
-      latest: `Not after ${dayMonth(latest)}: ${because}.`,
-    },
-  }
-}
+const soon = (on: IsoDate, { withinDays, because }: { withinDays: number; because: string }): Window =>
+  windowAtOnce(
+    on,
+    { best: Math.ceil(withinDays / 2), open: withinDays },
+    { earliest: 'it is decided now', bestFrom: because, bestTo: because, latest: because },
+  )

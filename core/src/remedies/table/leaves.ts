@@ -5,6 +5,17 @@ const inGrowth = ['waking', 'before bloom', 'in bloom', 'after bloom'] as const
 const woody = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber'] as const
 const leafDisease = ['spotted', 'mildew', 'rust'] as const
 
+/** A year’s leaf disease is past curing: what is done about it is for the next. */
+const leavesCleared = {
+  does: 'Pick off the worst, clear what falls, and water at the root in the morning; live with the rest while it grows well',
+  steps: [
+    'The time to prevent it is next spring: thin the shoots when they are a hand high, for air, and mulch over old leaves before new ones open.',
+    'A spray only where the label allows it for this plant and this disease.',
+  ],
+  waiting: 'A few leaves less; it comes earlier next year where it is left lying.',
+  work: clearance,
+} satisfies Partial<Remedy>
+
 /** What is seen of leaves, of water and of what feeds on the plant. */
 export const leafRemedies: readonly Remedy[] = [
   {
@@ -289,13 +300,7 @@ export const leafRemedies: readonly Remedy[] = [
     when: { signs: leafDisease, stage: inGrowth, thriving: false },
     points: 58,
     says: 'This year’s spots are past curing; what falls from them carries them over the winter.',
-    does: 'Pick off the worst, clear what falls, and water at the root in the morning; live with the rest while it grows well',
-    steps: [
-      'The time to prevent it is next spring: thin the shoots when they are a hand high, for air, and mulch over old leaves before new ones open.',
-      'A spray only where the label allows it for this plant and this disease.',
-    ],
-    waiting: 'A few leaves less; it comes earlier next year where it is left lying.',
-    work: clearance,
+    ...leavesCleared,
   },
   {
     id: 'live-with-leaves',
@@ -303,13 +308,7 @@ export const leafRemedies: readonly Remedy[] = [
     when: { signs: leafDisease, stage: inGrowth, thriving: true },
     points: 46,
     says: 'It does well all the same, and this year’s spots are past curing; what falls from them carries them over the winter.',
-    does: 'Pick off the worst, clear what falls, and water at the root in the morning; live with the rest while it grows well',
-    steps: [
-      'The time to prevent it is next spring: thin the shoots when they are a hand high, for air, and mulch over old leaves before new ones open.',
-      'A spray only where the label allows it for this plant and this disease.',
-    ],
-    waiting: 'A few leaves less; it comes earlier next year where it is left lying.',
-    work: clearance,
+    ...leavesCleared,
   },
   {
     id: 'clean-up-weakened',
