@@ -49,7 +49,8 @@ export function remediesFor(situation: Situation): { offered: OfferedRemedy[]; n
   const none: NoRemedy[] = []
   for (const remedy of remedies.filter((r) => holds(r.when, situation))) {
     const time = remedy.work?.time ?? remedy.time
-    const found = time && situation.climate ? windowFor(time, situation, situation.climate) : null
+    const found =
+      time && situation.climate !== undefined ? windowFor(time, situation, situation.climate) : null
     if (found && !found.ok) none.push({ id: remedy.id, action: remedy.action, why: found.why })
     else
       offered.push({
@@ -76,15 +77,18 @@ function saysOf({ id, says }: Remedy, situation: Situation): string {
     : `${says} This season is nearly over: it comes again next spring.`
 }
 
+const NO_CLIMATE = 'This garden has no climate record yet, so no window can be worked out. Add one in Set-up.'
+
 type Found = { ok: true; window: Window } | { ok: false; why: string }
 
 /** The next time at which a remedy can be done. */
 export function windowFor(
   time: RemedyTime,
   { taxon, on, year }: Pick<Situation, 'taxon' | 'on' | 'year'>,
-  climate: Climate,
+  climate: Climate | null,
 ): Found {
   if ('withinDays' in time) return { ok: true, window: soon(on, time) }
+  if (!climate) return { ok: false, why: NO_CLIMATE }
   if ('as' in time && time.as === 'a move') {
     const found = moveWindows(taxon, climate, on, year.lateDays)
     if (found.ok) return { ok: true, window: openFrom(found.windows[0]!, on) }

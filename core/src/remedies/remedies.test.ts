@@ -145,6 +145,24 @@ describe('what is offered', () => {
     )
   })
 
+  it('without a climate is what needs none: the rest is named, and not proposed', () => {
+    fc.assert(
+      fc.property(anySituation, (s) => {
+        const { offered, none } = remediesFor({ ...s, climate: null })
+        for (const r of offered) {
+          const { work, time } = remedies.find((x) => x.id === r.id)!
+          expect('withinDays' in (work?.time ?? time ?? { withinDays: 0 })).toBe(true)
+          if (!work) continue
+          const asked = { taxon: s.taxon, count: 2, place: 'Bed', year: s.year }
+          expect(remedyJobs(r.id, asked, null, s.on).ok).toBe(true)
+        }
+        const dated = remediesFor(s).offered.length + remediesFor(s).none.length
+        expect(offered.length + none.length).toBe(dated)
+      }),
+      { numRuns: 200 },
+    )
+  })
+
   it('is strongest first, and names only signs that were seen', () => {
     fc.assert(
       fc.property(anySituation, (s) => {

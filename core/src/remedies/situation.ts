@@ -36,8 +36,8 @@ export interface Situation {
   taxon: Taxon
   on: IsoDate
   year: Year
-  /** Absent: no window can be worked out. */
-  climate?: Climate | undefined
+  /** Null where the garden has none: what hangs on the year cannot be planned then. Absent: not asked. */
+  climate?: Climate | null | undefined
   /** Seen this season and not explained by the time of year. */
   signs: readonly SignId[]
   /** When each was last seen; absent: on the day of the question. */
@@ -75,7 +75,7 @@ const COLD_SOIL_C = 10
 const COLD_MONTHS = [11, 12, 1, 2, 3, 4]
 
 /** Whether the soil is usually cold on a day. */
-export const isColdOn = (on: IsoDate, { south }: Year, climate: Climate | undefined): boolean =>
+export const isColdOn = (on: IsoDate, { south }: Year, climate: Climate | null | undefined): boolean =>
   climate
     ? usually(climate.soilC, on) < COLD_SOIL_C
     : COLD_MONTHS.includes(((Number(on.slice(5, 7)) + (south ? 5 : 11)) % 12) + 1)

@@ -27,7 +27,7 @@ export const isRemedyWork = (id: string): boolean => remedies.some((r) => r.id =
 export function remedyJobs(
   id: string,
   { taxon, count, place, year }: RemedyRequest,
-  climate: Climate,
+  climate: Climate | null,
   on: IsoDate,
 ): { ok: true; jobs: JobDraft[] } | { ok: false; why: string } {
   const remedy = remedies.find((r) => r.id === id)
@@ -53,7 +53,7 @@ export function remedyJobs(
         steps: [remedy.does, ...remedy.steps],
         after: [],
         nextChance: null,
-        unsure: unsureWords({ windows, applies: {} }, climate),
+        unsure: climate && unsureWords({ windows, applies: {} }, climate),
         forbids: work.forbids ?? [],
         why: remedy.says,
         missed: remedy.waiting,

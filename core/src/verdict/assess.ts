@@ -31,9 +31,9 @@ export interface JudgedGarden extends StandingGarden {
   reserved: readonly TakenGround[]
   /** What is known of plantings beside their light, by id. */
   conditions?: Readonly<Record<string, Condition>> | undefined
-  /** How the year runs there, and what it is usually like; absent: not known. */
+  /** How the year runs there, and what it is usually like: null where the garden has no climate. */
   year?: Year | undefined
-  climate?: Climate | undefined
+  climate?: Climate | null | undefined
 }
 
 /** A planting's light then and now against its range, what changed it, and the verdict. */

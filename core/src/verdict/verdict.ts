@@ -83,8 +83,8 @@ export interface VerdictInput {
   planted?: number | undefined
   /** How the year runs there; absent: as the library means it. */
   year?: Year | undefined
-  /** Absent: when a remedy is done cannot be told. */
-  climate?: Climate | undefined
+  /** Null where the garden has none; absent: not asked when a remedy is done. */
+  climate?: Climate | null | undefined
   causes: readonly LightCause[]
   /** Where it could go, best first; undefined where nobody has looked, for nothing asks for a move. */
   spots: readonly SpotOption[] | undefined

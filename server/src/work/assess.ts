@@ -104,7 +104,7 @@ export async function judgedGarden(
     reserved: await groundPromised(reader, on),
     conditions: await conditionsOfGarden(reader, pool),
     year: (await yearOfGarden(reader)).year,
-    climate: (await reader.climate()).climate ?? undefined,
+    climate: (await reader.climate()).climate,
   }
 }
 

@@ -17,7 +17,6 @@ import {
   isRemedyWork,
   moveJobs,
   remedyJobs,
-  yearAt,
   type Assessment,
   type DecidedWork,
   type JobDraft,
@@ -32,6 +31,7 @@ import { assessGardenOn, judge, judgedGarden } from './assess.ts'
 import { lightOfGarden } from './gardenLight.ts'
 import { caredGarden } from './care.ts'
 import type { ComputePool } from './compute.ts'
+import { yearOfGarden } from './diagnosis.ts'
 
 /** A line this near either end of a move, in metres, is named at the job. */
 const HAZARD_NEAR_M = 2
@@ -219,33 +219,33 @@ async function jobsInPlace(
   planting: Moved,
   { action, verdict }: { action: string; verdict: Assessment['verdict'] },
 ): Promise<JobDraft[]> {
-  const remedy = verdict.remedies.find((r) => r.action === action && isRemedyWork(r.id))
-  if (!remedy && !isWork(action)) return []
   const place = places.find((p) => p.id === planting.placeId)
-  const cared = await caredGarden(reader)
-  if (!cared) throw noClimate()
   const { taxon, livingCount: count } = planting
   const at = { taxon, count, place: place?.name ?? 'its place' }
-  const planned = !remedy
-    ? decidedJobs(
-        action as DecidedWork,
-        {
-          ...at,
-          placeKind: place?.kind ?? 'bed',
-          lateDays: cared.lateDays,
-          schools: reader.garden.schools,
-          rules: cared.rules,
-        },
-        cared.climate,
-        reader.today,
-      )
-    : remedyJobs(
-        remedy.id,
-        { ...at, year: yearAt(cared.climate, cared.lateDays) },
-        cared.climate,
-        reader.today,
-      )
-  if (!planned.ok) throw new Refusal(422, `${planting.taxon.botanical}: ${planned.why}`)
+  const remedy = verdict.remedies.find((r) => r.action === action && isRemedyWork(r.id))
+  if (remedy) {
+    const { year } = await yearOfGarden(reader)
+    const { climate } = await reader.climate()
+    return accepted(planting, remedyJobs(remedy.id, { ...at, year }, climate, reader.today))
+  }
+  if (!isWork(action)) return []
+  const cared = await caredGarden(reader)
+  if (!cared) throw noClimate()
+  const request = {
+    ...at,
+    placeKind: place?.kind ?? ('bed' as const),
+    lateDays: cared.lateDays,
+    schools: reader.garden.schools,
+    rules: cared.rules,
+  }
+  return accepted(planting, decidedJobs(action, request, cared.climate, reader.today))
+}
+
+function accepted(
+  { taxon }: Moved,
+  planned: { ok: true; jobs: JobDraft[] } | { ok: false; why: string },
+): JobDraft[] {
+  if (!planned.ok) throw new Refusal(422, `${taxon.botanical}: ${planned.why}`)
   return planned.jobs
 }
 
