@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAtLatitude, usually, type Climate } from '../climate/index.ts'
-import { addDays, daysBetween, monthOf } from '../dates/index.ts'
-import { bloomsOn, library, type Taxon } from '../plants/index.ts'
-import { aftercareWindow, moveJobs, moveWindows, type MoveRequest } from './index.ts'
+import { addDays, daysBetween, monthOf, seasonYearOf } from '../dates/index.ts'
+import { bloomsOn, library, seasonDates, yearAt, type Taxon } from '../plants/index.ts'
+import { aftercareWindow, careRules, moveJobs, moveWindows, taxonCare, type MoveRequest } from './index.ts'
 import { quarterHours } from '../words/index.ts'
 
 function climateAt(latitudeDeg: number, more: object = {}): Climate {
@@ -33,7 +33,9 @@ describe('windows for a move', () => {
     ['Helenium autumnale', maritime, '2026-09-14', 'spring', [2, 3, 4, 5]],
     ['Miscanthus sinensis', maritime, '2026-09-14', 'spring', [4, 5]],
     ['Hydrangea paniculata', maritime, '2026-09-14', 'dormant season', [10, 11, 12, 1, 2, 3]],
-    ['Galanthus nivalis', maritime, '2026-01-10', 'summer', [4, 5, 6, 7, 8, 9, 10]],
+    ['Galanthus nivalis', maritime, '2026-01-10', 'spring', [2, 3, 4, 5]],
+    ['Colchicum autumnale', maritime, '2026-01-10', 'summer', [6, 7, 8]],
+    ['Narcissus pseudonarcissus', maritime, '2026-01-10', 'summer', [5, 6, 7, 8, 9, 10]],
     ['Pelargonium × hortorum', maritime, '2026-02-01', 'spring', [4, 5, 6, 7]],
     ['Astrantia major', southern, '2026-02-14', 'autumn', [3, 4, 5, 6]],
     ['Helenium autumnale', southern, '2026-06-14', 'spring', [7, 8, 9, 10, 11]],
@@ -156,4 +158,54 @@ it.each([
   [6.9, '7 h'],
 ])('%s hours reads %s', (h, words) => {
   expect(quarterHours(h)).toBe(words)
+})
+
+describe('work that has its own time, whatever the formula', () => {
+  const care = (name: string, climate: typeof maritime, on = '2026-01-01') =>
+    taxonCare(taxon(name), { climate, place: 'bed', schools: {}, lateDays: 0, rules: careRules }, on)
+  const windowOfRule = (name: string, climate: typeof maritime, id: string) =>
+    care(name, climate)
+      .rules.find((r) => r.id === id)
+      ?.windows.find((w) => w.earliest >= '2026-01-01')
+  const ids = (name: string) => care(name, maritime).rules.map((r) => r.id)
+
+  it('late heaths are clipped in spring, early ones after their flowers', () => {
+    expect(ids('Calluna vulgaris')).not.toContain('shear-after-bloom')
+    expect([2, 3, 4]).toContain(
+      monthOf(windowOfRule('Calluna vulgaris', maritime, 'shear-late-heaths')!.bestFrom),
+    )
+    expect(ids('Erica carnea')).toContain('shear-after-bloom')
+  })
+
+  it('peonies are cleared in autumn by every school', () => {
+    expect(ids('Paeonia lactiflora')).toContain('clear-in-autumn')
+    for (const id of ['cut-back-late-winter', 'cut-back-autumn'])
+      expect(ids('Paeonia lactiflora')).not.toContain(id)
+    expect([10, 11]).toContain(
+      monthOf(windowOfRule('Paeonia lactiflora', maritime, 'clear-in-autumn')!.bestFrom),
+    )
+  })
+
+  it('what flowers on new wood is cut when hard frosts have become rare, trees while they sleep', () => {
+    for (const climate of [maritime, severe]) {
+      const rose = windowOfRule('Rosa Bush group', climate, 'prune-late-winter')
+      if (!rose) continue
+      const crab = windowOfRule('Malus Flowering crab group', climate, 'prune-winter-old-wood')!
+      expect(usually(climate.minC, rose.bestFrom)).toBeGreaterThan(1)
+      expect(crab.earliest < rose.earliest).toBe(true)
+    }
+  })
+
+  it('in spring nothing is lifted before it shows', () => {
+    for (const climate of [maritime, climateAt(33), southern])
+      for (const name of ['Hemerocallis fulva', 'Helenium autumnale', 'Symphyotrichum novi-belgii']) {
+        const year = yearAt(climate)
+        const found = moveWindows(taxon(name), climate, '2026-01-01')
+        if (!found.ok) continue
+        for (const w of found.windows.filter((x) => x.season === 'spring')) {
+          const { showsFrom } = seasonDates(taxon(name), seasonYearOf(w.latest, year.south), year)
+          expect([name, w.earliest >= addDays(showsFrom, -8)]).toEqual([name, true])
+        }
+      }
+  })
 })

@@ -31,13 +31,39 @@ const aroundNewGrowth = (from: number, last: number, latestWhy: string): WindowS
 /** Taxa hardy to less than this keep their old growth over the crown until spring. */
 const BEARS_A_BARE_CROWN_C = -16
 
+/** Cut down in autumn whatever the school: their diseases winter on old stems. */
+const clearedInAutumn = ['Paeonia lactiflora', 'Paeonia officinalis']
+
+const asItGoesOver: WindowSpec = {
+  season: 'autumn',
+  earliest: {
+    latestOf: [
+      { at: 'goes over', days: 14 },
+      { at: 'bloom ends', days: 7, or: { at: 'goes over', days: 14 } },
+    ],
+  },
+  bestFrom: { at: 'is gone', days: -14 },
+  bestTo: { at: 'is gone', days: 21 },
+  latest: { at: 'is gone', days: 49 },
+  because: {
+    earliest: 'green leaves still feed the crown',
+    bestFrom: 'it has given back what it can',
+    bestTo: 'the beds are tidy before hard weather',
+    latest: 'after that the crowns are better left covered until late winter',
+  },
+}
+
 /** Rules of what follows the growth of a season: cutting back, staking, dividing, feeding. */
 export const growth: readonly CareRule[] = [
   {
     ...cut,
     id: 'cut-back-late-winter',
     does: 'Cut dead growth to the crown',
-    applies: { traits: { cutBack: ['herbaceous'] }, hardierThanC: BEARS_A_BARE_CROWN_C },
+    applies: {
+      traits: { cutBack: ['herbaceous'] },
+      notTaxa: clearedInAutumn,
+      hardierThanC: BEARS_A_BARE_CROWN_C,
+    },
     school: { id: 'cutting-back', choice: 'late-winter' },
     windows: [aroundNewGrowth(-55, 12, 'new shoots stand among the old and are cut with them')],
     why: 'Left standing, dead growth feeds birds, shelters insects and keeps frost off the crown.',
@@ -70,30 +96,25 @@ export const growth: readonly CareRule[] = [
     ...cut,
     id: 'cut-back-autumn',
     does: 'Cut growth that has gone over to the crown',
-    applies: { traits: { cutBack: ['herbaceous'] }, hardierThanC: BEARS_A_BARE_CROWN_C },
+    applies: {
+      traits: { cutBack: ['herbaceous'] },
+      notTaxa: clearedInAutumn,
+      hardierThanC: BEARS_A_BARE_CROWN_C,
+    },
     school: { id: 'cutting-back', choice: 'autumn' },
-    windows: [
-      {
-        season: 'autumn',
-        earliest: {
-          latestOf: [
-            { at: 'goes over', days: 14 },
-            { at: 'bloom ends', days: 7, or: { at: 'goes over', days: 14 } },
-          ],
-        },
-        bestFrom: { at: 'is gone', days: -14 },
-        bestTo: { at: 'is gone', days: 21 },
-        latest: { at: 'is gone', days: 49 },
-        because: {
-          earliest: 'green leaves still feed the crown',
-          bestFrom: 'it has given back what it can',
-          bestTo: 'the beds are tidy before hard weather',
-          latest: 'after that the crowns are better left covered until late winter',
-        },
-      },
-    ],
+    windows: [asItGoesOver],
     why: 'A bed cleared in autumn is tidy through winter and leaves fewer slugs and spores.',
     missed: 'Leave it standing now, and cut in late winter.',
+  },
+  {
+    ...cut,
+    id: 'clear-in-autumn',
+    does: 'Cut to the ground and clear every leaf',
+    applies: { taxa: clearedInAutumn },
+    windows: [asItGoesOver],
+    cautions: ['Sick leaves go into the bin, not onto the heap.'],
+    why: 'Its blight and leaf spot winter on old stems: whatever the school, these are cleared in autumn.',
+    missed: 'Clear it before new shoots show; what has wintered on it is in the crown by then.',
   },
   {
     ...cut,

@@ -40,7 +40,13 @@ const afterHeat: WindowSpec = {
 /** As growth shows, done before heat and well before bloom. */
 const asGrowthShows = (soilC: number, days: number): WindowSpec => ({
   season: 'spring',
-  earliest: { at: 'soil above', c: soilC },
+  // Where the soil is warm all winter, or long before, it is the plant that says when.
+  earliest: {
+    latestOf: [
+      { at: 'soil above', c: soilC },
+      { at: 'growth shows', days: -7 },
+    ],
+  },
   bestFrom: { at: 'earliest', days: 7 },
   bestTo: { at: 'earliest', days: 28 },
   latest: {
@@ -109,6 +115,44 @@ const diedDown: WindowSpec = {
     latest: 'new roots are under way by then',
   },
 }
+
+/** Autumn bulbs have leaves in spring, rest in summer, and root again as they flower. */
+const summerRest: WindowSpec = {
+  season: 'summer',
+  earliest: { at: 'bloom starts', days: -80 },
+  bestFrom: { at: 'bloom starts', days: -60 },
+  bestTo: { at: 'bloom starts', days: -28 },
+  latest: { at: 'bloom starts', days: -14 },
+  because: {
+    earliest: 'its leaves have died down',
+    bestFrom: 'it is wholly at rest',
+    bestTo: 'new roots have not begun',
+    latest: 'it roots as it comes into flower',
+  },
+}
+
+/** Small early bulbs dry out once they are bare: they are moved with their leaves on. */
+const inTheGreen: WindowSpec = {
+  season: 'spring',
+  earliest: { at: 'bloom ends', days: 3 },
+  bestFrom: { at: 'bloom ends', days: 5 },
+  bestTo: { at: 'bloom ends', days: 21 },
+  latest: { at: 'bloom ends', days: 35 },
+  because: {
+    earliest: 'the flowers are over and the clumps are easy to find',
+    bestFrom: 'leaves and roots are in full growth and take again at once',
+    bestTo: 'the leaves have weeks left to feed the bulb',
+    latest: 'the leaves yellow, and the bulbs dry out when they are lifted bare',
+  },
+}
+const autumnBulbs = [
+  'Colchicum',
+  'Crocus speciosus',
+  'Crocus sativus',
+  'Cyclamen hederifolium',
+  'Sternbergia',
+]
+const greenBulbs = ['Galanthus', 'Eranthis']
 
 const afterFrost: WindowSpec = {
   season: 'spring',
@@ -269,10 +313,24 @@ export const moving: readonly CareRule[] = [
   }),
   move({
     id: 'move-died-down',
-    applies: { traits: { moveWhen: ['died down'] } },
+    applies: { traits: { moveWhen: ['died down'] }, notTaxa: [...autumnBulbs, ...greenBulbs] },
     windows: [diedDown],
     why: 'A bulb at rest takes no harm from being lifted.',
     missed: 'Mark the spot and wait until the leaves have died down next year.',
+  }),
+  move({
+    id: 'move-autumn-bulbs',
+    applies: { taxa: autumnBulbs },
+    windows: [summerRest],
+    why: 'It flowers in autumn and has its leaves in spring: summer is its rest.',
+    missed: 'Mark the spot; next summer, once its leaves have gone.',
+  }),
+  move({
+    id: 'move-in-the-green',
+    applies: { taxa: greenBulbs },
+    windows: [inTheGreen],
+    why: 'Lifted in leaf it takes at once; dry bulbs of its kind often do not.',
+    missed: 'Mark the spot; next spring, when the flowers are over.',
   }),
   move({
     id: 'move-after-frost',
@@ -354,6 +412,7 @@ export const moving: readonly CareRule[] = [
     id: 'divide-bulbs',
     applies: {
       traits: { lifeForm: ['bulb'], moveWhen: ['died down'], divideHow: ['offsets', 'cut'] },
+      notTaxa: [...autumnBulbs, ...greenBulbs],
       due: 'division',
     },
     windows: [diedDown],
@@ -366,5 +425,33 @@ export const moving: readonly CareRule[] = [
     ],
     why: 'Crowded bulbs give leaves and few flowers.',
     missed: 'Mark the clump now and do it when the leaves have died down next year.',
+  }),
+  divide({
+    id: 'divide-autumn-bulbs',
+    applies: { taxa: autumnBulbs, traits: { divideHow: ['offsets', 'cut'] }, due: 'division' },
+    windows: [summerRest],
+    does: 'Lift, separate the offsets and replant at two to three times their height',
+    labour: { setUp: 10, perPlant: 2 },
+    tools: ['fork', 'dibber or trowel'],
+    steps: [
+      'Lift once the leaves have gone; mark them before.',
+      'Replant at once, point up: they flower even unplanted.',
+    ],
+    why: 'Crowded bulbs give leaves and few flowers.',
+    missed: 'Mark the clump now and do it next summer.',
+  }),
+  divide({
+    id: 'divide-in-the-green',
+    applies: { taxa: greenBulbs, traits: { divideHow: ['offsets', 'cut'] }, due: 'division' },
+    windows: [inTheGreen],
+    does: 'Lift the clump in leaf, pull it apart and replant at the depth it had',
+    labour: { setUp: 10, perPlant: 2 },
+    tools: ['fork', 'trowel', 'can'],
+    steps: [
+      'In threes and fours, a hand apart, to the pale part of the leaf.',
+      'Water in, and leave the leaves on.',
+    ],
+    why: 'Crowded bulbs give leaves and few flowers.',
+    missed: 'Mark the clump now and do it next spring, when the flowers are over.',
   }),
 ]

@@ -30,26 +30,15 @@ const afterBloom = (bestDays: number, lastDays: number): WindowSpec => ({
   },
 })
 /** What flowers from late summer on is pruned when the cold is past. */
-/** Where the usual night is warmer, hard frosts have become rare. A judgement. */
-const NIGHTS_PAST_HARD_FROST_C = 2
-
 const beforeGrowth = (from: number, to: number, why: { from: string; to: string }): WindowSpec => ({
   season: 'winter',
   earliest: {
     latestOf: [
       { at: 'midwinter', days: -25 },
       { at: 'growth shows', days: from },
-      // A cut starts buds: where nights are still near freezing, the next hard frost takes them.
-      { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, days: -14, or: { at: 'midwinter', days: -25 } },
     ],
   },
-  bestFrom: {
-    latestOf: [
-      { at: 'earliest' },
-      { at: 'growth shows', days: Math.round(from / 2) },
-      { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, or: { at: 'earliest' } },
-    ],
-  },
+  bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: Math.round(from / 2) }] },
   bestTo: { at: 'growth shows', days: Math.min(3, to) },
   latest: { at: 'growth shows', days: to },
   because: {
@@ -59,6 +48,26 @@ const beforeGrowth = (from: number, to: number, why: { from: string; to: string 
     latest: why.to,
   },
 })
+
+/** Where the usual night is warmer, hard frosts have become rare. A judgement. */
+const NIGHTS_PAST_HARD_FROST_C = 2
+
+/** A cut starts buds: where nights are still near freezing, the next hard frost takes them. */
+const pastHardFrost = (spec: WindowSpec): WindowSpec => ({
+  ...spec,
+  earliest: {
+    latestOf: [
+      spec.earliest,
+      { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, days: -14, or: { at: 'midwinter', days: -25 } },
+    ],
+  },
+  bestFrom: {
+    latestOf: [spec.bestFrom, { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, or: { at: 'earliest' } }],
+  },
+})
+
+/** Heaths that flower into autumn. */
+const lateHeaths = ['Calluna', 'Daboecia', 'Erica cinerea', 'Erica vagans', 'Erica tetralix']
 
 /** Rules of pruning, by the wood a taxon flowers on. */
 export const pruning: readonly CareRule[] = [
@@ -87,10 +96,12 @@ export const pruning: readonly CareRule[] = [
       hardierThanC: -23,
     },
     windows: [
-      beforeGrowth(-50, 21, {
-        from: 'earlier cuts are exposed to the worst of winter',
-        to: 'the shoots that will flower are growing by then',
-      }),
+      pastHardFrost(
+        beforeGrowth(-50, 21, {
+          from: 'earlier cuts are exposed to the worst of winter',
+          to: 'the shoots that will flower are growing by then',
+        }),
+      ),
     ],
     why: 'It flowers on the wood it makes this year: a cut before growth gives fewer and stronger stems.',
     missed: 'A light cut until growth is a hand long; then leave it until next winter.',
@@ -281,12 +292,29 @@ export const pruning: readonly CareRule[] = [
     id: 'shear-after-bloom',
     verb: 'clip',
     does: 'Clip over after flowering, into leafy growth, never into bare wood',
-    applies: { traits: { pruning: ['shear'] }, flowers: true },
+    applies: { traits: { pruning: ['shear'] }, notTaxa: lateHeaths, flowers: true },
     windows: [afterBloom(21, 42)],
     labour: { setUp: 5, perPlant: 4 },
     tools: ['shears', 'secateurs'],
     why: 'Clipped young it stays dense; from bare wood it does not break again.',
     missed: 'Trim lightly in spring as growth shows.',
+  },
+  {
+    ...base,
+    id: 'shear-late-heaths',
+    verb: 'clip',
+    does: 'Clip the old flower spikes off, into leafy growth, never into bare wood',
+    applies: { taxa: lateHeaths },
+    windows: [
+      beforeGrowth(-28, 21, {
+        from: 'the spent spikes shelter the new buds through the cold',
+        to: 'this year’s flowering shoots are on their way',
+      }),
+    ],
+    labour: { setUp: 5, perPlant: 3 },
+    tools: ['shears'],
+    why: 'It flowers into autumn, too late to clip and regrow; the spikes stand for winter, and bare wood never breaks.',
+    missed: 'Leave it until next spring rather than clip into growth.',
   },
   {
     ...base,
