@@ -30,6 +30,18 @@ export function winterHere(taxon: Taxon, climate: Climate, place: 'bed' | 'conta
 
 const named = (names: readonly string[], taxon: Taxon) => names.some((n) => taxon.botanical.startsWith(n))
 
+/** Whether a taxon is one of these, by the beginnings of botanical names and by the values its traits may have. */
+export function isOneOf(
+  taxon: Taxon,
+  { taxa, notTaxa, traits = {} }: Pick<Applies, 'taxa' | 'notTaxa' | 'traits'>,
+): boolean {
+  if (taxa && !named(taxa, taxon)) return false
+  if (notTaxa && named(notTaxa, taxon)) return false
+  return Object.entries(traits).every(([trait, values]) =>
+    (values as readonly unknown[]).includes(taxon[trait as keyof Taxon]),
+  )
+}
+
 /** Whether a rule is for a subject; whether it is due, or follows the garden's school, is asked apart. */
 export function isFor(applies: Applies, subject: Subject): boolean {
   const { taxon, climate, place } = subject
@@ -43,14 +55,11 @@ export function isFor(applies: Applies, subject: Subject): boolean {
   if (applies.wholePlace) return taxon === undefined
   if (!taxon) return false
   if (applies.signs && !applies.signs.some((s) => subject.signs?.includes(s))) return false
-  if (applies.taxa && !named(applies.taxa, taxon)) return false
-  if (applies.notTaxa && named(applies.notTaxa, taxon)) return false
+  if (!isOneOf(taxon, applies)) return false
   if (applies.flowers !== undefined && applies.flowers !== Boolean(taxon.bloomFrom)) return false
   if (applies.hardierThanC !== undefined && taxon.hardyToC >= applies.hardierThanC) return false
   if (applies.tendererThanC !== undefined && taxon.hardyToC < applies.tendererThanC) return false
   if (applies.winter && !applies.winter.includes(winterHere(taxon, climate, place))) return false
-  for (const [trait, values] of Object.entries(applies.traits ?? {}))
-    if (!(values as readonly unknown[]).includes(taxon[trait as keyof Taxon])) return false
   return true
 }
 

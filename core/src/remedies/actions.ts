@@ -38,6 +38,10 @@ export const alwaysWeighed = [
   'remove',
 ] as const satisfies readonly Action[]
 
+/** Whether an action is weighed for every planting. */
+export const isAlwaysWeighed = (action: Action): boolean =>
+  (alwaysWeighed as readonly Action[]).includes(action)
+
 /** Leaving it as it stands: no work follows. */
 export const isLeftAlone = (action: Action): boolean =>
   action === 'keep' || action === 'give it time' || action === 'watch'

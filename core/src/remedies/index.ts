@@ -1,4 +1,4 @@
-export { actions, alwaysWeighed, isLeftAlone, type Action } from './actions.ts'
+export { actions, alwaysWeighed, isAlwaysWeighed, isLeftAlone, type Action } from './actions.ts'
 export { remediesFor, type NoRemedy, type OfferedRemedy } from './offered.ts'
 export { type Remedy } from './remedy.ts'
 export { isColdOn, stageOn, type Situation, type Stage } from './situation.ts'

@@ -1,14 +1,11 @@
-import type { ForbiddenState, Operation, RuleMaterial, WindowSpec } from '../care/index.ts'
+import type { Applies, ForbiddenState, Operation, RuleMaterial, WindowSpec } from '../care/index.ts'
 import type { SignId } from '../diagnosis/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import type { Action } from './actions.ts'
 import type { Stage } from './situation.ts'
 
 /** A kind of plant, by names or their beginnings and by traits; every part given must hold. */
-export interface Kinds {
-  taxa?: readonly string[]
-  notTaxa?: readonly string[]
-  traits?: { readonly [K in keyof Taxon]?: readonly Taxon[K][] }
+export interface Kinds extends Pick<Applies, 'taxa' | 'notTaxa' | 'traits'> {
   notTraits?: { readonly [K in keyof Taxon]?: readonly Taxon[K][] }
   /** Said of it, one of these. */
   cautions?: readonly Taxon['cautions'][number][]

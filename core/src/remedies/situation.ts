@@ -1,3 +1,4 @@
+import { isOneOf } from '../care/index.ts'
 import { usually, type Climate } from '../climate/index.ts'
 import { addDays, daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import type { SignId } from '../diagnosis/index.ts'
@@ -87,25 +88,18 @@ export function daysOfGrowthLeft({ taxon, on, year }: Pick<Situation, 'taxon' | 
 }
 
 /** Whether a taxon is of a kind. */
-export function isOfKind(
-  taxon: Taxon,
-  { taxa, notTaxa, traits, notTraits, troubles, cautions }: Kinds,
-): boolean {
-  const isNamed = (names: readonly string[]) => names.some((n) => taxon.botanical.startsWith(n))
-  const has = ([trait, values]: [string, unknown]) =>
-    (values as readonly unknown[]).includes(taxon[trait as keyof Taxon])
-  if (taxa && !isNamed(taxa)) return false
-  if (notTaxa && isNamed(notTaxa)) return false
-  if (!Object.entries(traits ?? {}).every(has)) return false
-  if (Object.entries(notTraits ?? {}).some(has)) return false
-  if (cautions && !cautions.some((c) => taxon.cautions.includes(c))) return false
-  return !troubles || troubles.some((t) => taxon.troubles.includes(t))
-}
+export const isOfKind = (taxon: Taxon, { notTraits = {}, troubles, cautions, ...kind }: Kinds): boolean =>
+  isOneOf(taxon, kind) &&
+  !Object.keys(notTraits).some((trait) =>
+    isOneOf(taxon, { traits: { [trait]: notTraits[trait as keyof Taxon] } }),
+  ) &&
+  (!cautions || cautions.some((c) => taxon.cautions.includes(c))) &&
+  (!troubles || troubles.some((t) => taxon.troubles.includes(t)))
 
 /** Ratings from here on are of a plant that does well. */
 const THRIVING = 4
 
-const isOneOf = <T>(wanted: readonly T[] | undefined, found: T) => !wanted || wanted.includes(found)
+const isAmong = <T>(wanted: readonly T[] | undefined, found: T) => !wanted || wanted.includes(found)
 
 /** Whether circumstances are those of a planting. */
 export function holds(c: Circumstances, s: Situation): boolean {
@@ -127,10 +121,10 @@ export function holds(c: Circumstances, s: Situation): boolean {
   if (c.cold !== undefined && c.cold !== s.isCold) return false
   if (c.overgrown !== undefined && c.overgrown !== s.overgrown) return false
   return (
-    isOneOf(c.stage, s.stage) &&
-    isOneOf(c.light, s.light) &&
-    isOneOf(c.ground, s.ground) &&
-    isOneOf(c.again, s.again ?? 'open') &&
+    isAmong(c.stage, s.stage) &&
+    isAmong(c.light, s.light) &&
+    isAmong(c.ground, s.ground) &&
+    isAmong(c.again, s.again ?? 'open') &&
     isOfKind(s.taxon, c)
   )
 }

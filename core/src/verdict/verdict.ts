@@ -17,6 +17,7 @@ import { isWoody, moistureSteps, seasonInPlace, USUAL_YEAR, type Taxon, type Yea
 import {
   actions,
   alwaysWeighed,
+  isAlwaysWeighed,
   isColdOn,
   isLeftAlone,
   isRemedyWork,
@@ -276,7 +277,7 @@ export function verdictFor(all: VerdictInput): Verdict {
 const remedyTerms = (asked: readonly OfferedRemedy[]): Term[] =>
   asked.map(({ action, points: own, says }, i) => {
     const isFirst = asked.findIndex((r) => r.action === action) === i
-    const isFull = isFirst || (alwaysWeighed as readonly Action[]).includes(action)
+    const isFull = isFirst || isAlwaysWeighed(action)
     return { action, points: isFull ? own : points.sameVisit, says }
   })
 
@@ -317,7 +318,7 @@ function withoutSeason(input: VerdictInput): { input: VerdictInput; notes: strin
 function situationOf(input: VerdictInput): Situation {
   const { taxon, on, year = USUAL_YEAR, climate, moisture, count = 1 } = input
   const { signs, rating, living, again } = conditionOf(input)
-  const { hoursOutside, scorched } = lightFit(taxon, input.hoursNow)
+  const { hoursOutside } = lightFit(taxon, input.hoursNow)
   const steps = moistureSteps(taxon, moisture)
   const isBeyond = misfitOf(input) > FIT_TOLERANCE_HOURS
   return {
@@ -330,13 +331,7 @@ function situationOf(input: VerdictInput): Situation {
     stage: stageOn(taxon, on, year),
     season: seasonInPlace(input.inPlaceSince, on, year.south),
     place: input.placeKind ?? 'bed',
-    light: !isBeyond
-      ? 'right'
-      : hoursOutside < 0
-        ? 'too little'
-        : hoursOutside > 0 || scorched
-          ? 'too much'
-          : 'right',
+    light: !isBeyond ? 'right' : hoursOutside < 0 ? 'too little' : 'too much',
     ground: moisture == null ? 'unknown' : steps < 0 ? 'too dry' : steps > 0 ? 'too wet' : 'right',
     living,
     planted: input.planted ?? count,
@@ -786,8 +781,7 @@ const isYoung = (input: VerdictInput) => daysBetween(input.inPlaceSince, input.o
 
 function wouldChange(input: VerdictInput, action: Action): string {
   const { taxon } = input
-  if (!(alwaysWeighed as readonly Action[]).includes(action))
-    return 'Without what was seen of it, it would be left as it is.'
+  if (!isAlwaysWeighed(action)) return 'Without what was seen of it, it would be left as it is.'
   if (action === 'cut back') return 'Without these signs it would be left as it is.'
   if (action === 'divide') return 'Flowering well to the middle again, it could wait another year.'
   if (action === 'replace') return 'A better season, or a spot that suits it, would let it stay.'

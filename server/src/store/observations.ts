@@ -214,6 +214,23 @@ export async function seasonsLooked(db: Db, gardenId: string, south: boolean): P
   return rows.map((r) => r.season)
 }
 
+/** When each sign was last seen on each planting within `[from, to]`. */
+export async function signsLastSeen(
+  db: Db,
+  gardenId: string,
+  from: IsoDate,
+  to: IsoDate,
+): Promise<{ plantingId: string; sign: string; on: IsoDate }[]> {
+  const { rows } = await db.raw<{ rows: { plantingId: string; sign: string; on: IsoDate }[] }>(
+    `select planting_id as "plantingId", sign, max(on_date) as "on"
+     from observations, unnest(signs) as sign
+     where garden_id = :gardenId and withdrawn_at is null and on_date between :from and :to
+     group by planting_id, sign`,
+    { gardenId, from, to },
+  )
+  return rows
+}
+
 /** What the record's computation reads of every look at a garden. */
 export async function listSeen(db: Db, gardenId: string): Promise<Seen[]> {
   // As one value: taken apart row by row, a hundred thousand looks would keep everybody waiting for a second.

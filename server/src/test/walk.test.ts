@@ -3,7 +3,7 @@ import { seasonYearOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { seasonsLooked } from '../store/observations.ts'
+import { seasonsLooked, signsLastSeen } from '../store/observations.ts'
 import { practiceWithGarden, type Client, type TestPractice } from './practice.ts'
 
 let practice: TestPractice
@@ -65,6 +65,29 @@ describe('a walk', () => {
       expect(seasons.sort()).toEqual([...new Set(looked.map(({ on }) => seasonYearOf(on, south)))].sort())
     }
     await standing().whereIn('id', kept).delete()
+  })
+
+  it('knows when each sign was last seen within a time, of what was not taken back', async () => {
+    const plantingId = view.plantings[1]!.id
+    const seen = (on: string, ...signs: string[]) => look(plantingId, { on, signs } as Partial<WalkEntry>)
+    const { kept } = await send(crew, [
+      seen('2026-03-01', 'wilting'),
+      seen('2026-05-01', 'wilting', 'chewed'),
+      seen('2026-06-01', 'chewed'),
+      seen('2026-06-09', 'wilting'),
+    ])
+    await standing().where({ id: kept[3] }).update({ withdrawn_at: new Date() })
+    const found = async (from: string, to: string) =>
+      (await signsLastSeen(practice.db, practice.gardenId, from, to))
+        .filter((s) => s.plantingId === plantingId)
+        .map(({ sign, on }) => [sign, on])
+        .sort()
+    expect(await found('2026-01-01', '2026-06-10')).toEqual([
+      ['chewed', '2026-06-01'],
+      ['wilting', '2026-05-01'],
+    ])
+    expect(await found('2026-01-01', '2026-04-01')).toEqual([['wilting', '2026-03-01']])
+    await practice.db('observations').whereIn('id', kept).delete()
   })
 
   it('names what it cannot keep, with the reason, and keeps the rest', async () => {

@@ -1,6 +1,8 @@
-import { isSign, type Condition, type IsoDate, type SignId } from '@border/core'
+import type { Condition } from '@border/core'
+import { group } from 'd3-array'
 import type { GardenReader } from '../reader.ts'
 import { dividedOf } from '../store/jobs.ts'
+import { signsLastSeen } from '../store/observations.ts'
 import type { ComputePool } from './compute.ts'
 import { diagnoseGarden } from './diagnosis.ts'
 import { recordOfGarden } from './record.ts'
@@ -13,14 +15,10 @@ export async function conditionsOfGarden(
   const [diagnosis, record] = await Promise.all([diagnoseGarden(reader, pool), recordOfGarden(reader, pool)])
   const divided = dividedOf(await reader.jobs())
   const seen = new Map(diagnosis.diagnoses.map((d) => [d.plantingId, d]))
-  const signsOn = new Map<string, Partial<Record<SignId, IsoDate>>>()
-  // Oldest first: the latest day of each stands.
-  for (const { plantingId, on, signs } of await reader.seen())
-    if (on >= diagnosis.since && on <= reader.today)
-      signsOn.set(plantingId, {
-        ...signsOn.get(plantingId),
-        ...Object.fromEntries(signs.filter(isSign).map((sign) => [sign, on])),
-      })
+  const lastSeen = group(
+    await signsLastSeen(reader.db, reader.garden.id, diagnosis.since, reader.today),
+    (s) => s.plantingId,
+  )
   const passedOver = new Map(diagnosis.passedOver.map(({ plantingId, ...p }) => [plantingId, p]))
   // Falls are told of stays: what went on in an earlier place is not of this one.
   const standing = new Map(
@@ -33,7 +31,7 @@ export async function conditionsOfGarden(
       p.id,
       {
         signs: seen.get(p.id)?.signs ?? [],
-        signsOn: signsOn.get(p.id),
+        signsOn: Object.fromEntries((lastSeen.get(p.id) ?? []).map(({ sign, on }) => [sign, on])),
         rating: seen.get(p.id)?.rating ?? null,
         passedOver: passedOver.get(p.id) ?? null,
         decline: declines.get(p.id) ?? null,

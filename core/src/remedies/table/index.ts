@@ -1,7 +1,19 @@
 import type { Remedy } from '../remedy.ts'
+import { crowdingRemedies } from './crowding.ts'
 import { crownRemedies } from './crown.ts'
 import { leafRemedies } from './leaves.ts'
+import { lossRemedies } from './losses.ts'
+import { pestRemedies } from './pests.ts'
 import { shapeRemedies } from './shape.ts'
+import { waterRemedies } from './water.ts'
 
 /** Every remedy the product knows. */
-export const remedies: readonly Remedy[] = [...crownRemedies, ...shapeRemedies, ...leafRemedies]
+export const remedies: readonly Remedy[] = [
+  ...crownRemedies,
+  ...crowdingRemedies,
+  ...lossRemedies,
+  ...shapeRemedies,
+  ...waterRemedies,
+  ...leafRemedies,
+  ...pestRemedies,
+]

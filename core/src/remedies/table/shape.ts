@@ -1,18 +1,6 @@
 import type { Remedy } from '../remedy.ts'
+import { conifers, shrubs, soft, woody } from './kinds.ts'
 import { renewal, supports, tidyCut, within } from './work.ts'
-
-const shrubs = ['deciduous shrub', 'evergreen shrub', 'climber'] as const
-const woody = [...shrubs, 'small tree'] as const
-const soft = [
-  'perennial',
-  'succulent',
-  'annual',
-  'tender perennial',
-  'bulb',
-  'warm grass',
-  'cool grass',
-] as const
-const conifers = ['Thuja', 'Chamaecyparis', 'Juniperus', 'Taxus', 'Pinus', 'Picea', 'Abies'] as const
 
 /** What is seen of stems and shape. */
 export const shapeRemedies: readonly Remedy[] = [

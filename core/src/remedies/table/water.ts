@@ -1,0 +1,112 @@
+import type { Remedy } from '../remedy.ts'
+import { inGrowth } from './kinds.ts'
+import { watering, within } from './work.ts'
+
+/** Too little water, and too much. */
+export const waterRemedies: readonly Remedy[] = [
+  {
+    id: 'water-young',
+    action: 'check water',
+    when: {
+      seenWithinDays: 21,
+      signs: ['wilting', 'scorched', 'small-leaves'],
+      notSigns: ['stays-wet'],
+      untilSeason: 1,
+      stage: inGrowth,
+    },
+    points: 68,
+    says: 'Newly planted, it drinks from its old root ball alone: that dries out while the ground about it is moist.',
+    does: 'Feel the root ball itself, and water at the stem, slowly, twice a week in dry weather',
+    steps: [
+      'A finger into the old ball, not into the ground beside it.',
+      'A saucer of soil round it holds the water over the roots.',
+    ],
+    waiting: 'A root ball that has dried through sheds water, and the plant is lost in a week of heat.',
+    work: watering,
+  },
+  {
+    id: 'water-dry',
+    action: 'check water',
+    when: {
+      seenWithinDays: 45,
+      signs: ['wilting', 'small-leaves', 'fewer-flowers'],
+      notSigns: ['stays-wet'],
+      ground: ['too dry'],
+      stage: inGrowth,
+      fromSeason: 2,
+    },
+    points: 62,
+    says: 'The ground is drier than it likes, and it shows.',
+    does: 'Soak it a spade deep, then mulch; see whether pipe or hose reaches it at all',
+    steps: [
+      'Once a week thoroughly rather than a little every day.',
+      'If it has to be done all summer, a moister spot is the answer.',
+    ],
+    waiting: 'It sheds buds first, then leaves; roots die last.',
+    work: watering,
+  },
+  {
+    id: 'water-wilting',
+    action: 'check water',
+    when: {
+      seenWithinDays: 21,
+      signs: ['wilting'],
+      notSigns: ['stays-wet'],
+      ground: ['right', 'unknown'],
+      light: ['right', 'too little'],
+      stage: inGrowth,
+      fromSeason: 2,
+      notTaxa: ['Clematis'],
+    },
+    points: 58,
+    says: 'Hanging in the afternoon and up again at dusk is heat; still hanging in the morning is thirst.',
+    does: 'Look at it early: if it hangs then, feel the soil a finger deep and soak it',
+    steps: ['Wet below and still hanging: the roots are drowned or eaten, water makes it worse.'],
+    waiting: 'Days count in heat.',
+    work: watering,
+  },
+  {
+    id: 'drain-drowned',
+    action: 'check drainage',
+    when: { signs: ['stays-wet'], notTraits: { moistureMax: [5] }, place: 'bed' },
+    points: 66,
+    says: 'Its ground stays wet: roots without air take up nothing, and hanging leaves then do not mean thirst.',
+    does: 'Dig a hole a spade deep beside it, fill it with water and time it; find where the water comes from',
+    steps: [
+      'Still there after four hours: open the soil beside it with a fork and grit, or lead the water off.',
+      'See first whether a pipe leaks or runs too long.',
+      'If it cannot be drained, move what does not bear it and plant what does.',
+    ],
+    waiting: 'Roots rot within weeks of a warm wet spell; a wet winter takes the crown.',
+    work: {
+      ...watering,
+      time: within(21, 'roots rot in weeks where water stands'),
+      tools: ['spade', 'fork', 'can'],
+    },
+  },
+  {
+    id: 'drain-pot',
+    action: 'check drainage',
+    when: { signs: ['stays-wet'], place: 'container' },
+    points: 66,
+    says: 'A pot that stays wet has its hole blocked or stands in its saucer.',
+    does: 'Clear the holes, set it on feet, and empty the saucer',
+    steps: ['Mix that smells sour is changed.'],
+    waiting: 'Roots rot in days of warmth.',
+    work: watering,
+  },
+  {
+    id: 'stop-run-off',
+    action: 'check water',
+    when: { seenWithinDays: 45, signs: ['runs-off'] },
+    points: 62,
+    says: 'Soil that has dried through sheds water: what is poured on runs to the neighbours.',
+    does: 'Break the surface, water in three goes a quarter hour apart, then mulch',
+    steps: [
+      'A pot: stand it in water to the rim until no more bubbles come.',
+      'On a slope, a low bank below each plant.',
+    ],
+    waiting: 'It starves of water beside a wet path.',
+    work: watering,
+  },
+]
