@@ -3,7 +3,7 @@ import {
   generateWeather,
   isPlace,
   library,
-  patternAtLatitude,
+  patternAt,
   placeOf,
   planMetres,
   readPlan,
@@ -108,17 +108,21 @@ export function weatherIn(folder: string): string | undefined {
 const SIMULATED_YEARS = [2008, 2025] as const
 
 /**
- * @param file of daily weather; without one a record for the latitude is made up
+ * @param file of daily weather; without one a record is made up from the usual years of the towns about it
  * @throws {BadInput} with every fault of the file, or where it is too short for what is usual
  */
-export function climateIn({ latitude }: GardenHead, file: string | undefined): FileClimate {
+export function climateIn({ latitude, longitude }: GardenHead, file: string | undefined): FileClimate {
   const days = file
     ? accepted(readWeather(readText(file), file))
-    : generateWeather(patternAtLatitude(latitude), ...SIMULATED_YEARS)
+    : generateWeather(patternAt({ latitude, longitude }), ...SIMULATED_YEARS)
   const result = climateOf(days, latitude, file === undefined)
   if (!result.ok)
     throw new BadInput([
       `${file}: ${result.completeYears} complete years of weather; at least three are needed for what is usual`,
     ])
-  return { climate: result.climate, days, source: file ?? 'simulated for the latitude' }
+  return {
+    climate: result.climate,
+    days,
+    source: file ?? 'simulated from the usual years of the towns about it',
+  }
 }

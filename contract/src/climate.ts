@@ -7,6 +7,22 @@ import { knownClimate, soilCorrection, suitedDay } from './worked.ts'
 const soilReading = z.strictObject({ id, day: isoDay, celsius: z.number(), placeId: id.nullable() })
 export type SoilReadingView = z.infer<typeof soilReading>
 
+/** The facts of a climate by its record alone, to hold what is known against; null where there is no record. */
+const unfitted = z
+  .strictObject({
+    /** Days of the year, 1 to 366. */
+    lastFrost: z.number().nullable(),
+    firstFrost: z.number().nullable(),
+    coldestC: z.number(),
+    hottestC: z.number(),
+    coldestMonthC: z.number(),
+    rainMm: z.number(),
+    /** Of the place that made-up weather is made for, metres above the sea; null for a record. */
+    heightM: z.number().nullable(),
+  })
+  .nullable()
+export type UnfittedClimate = z.infer<typeof unfitted>
+
 /** A garden's soil thermometer and what it says against the air. */
 const soilView = z.strictObject({ readings: z.array(soilReading), correction: soilCorrection })
 export type SoilView = z.infer<typeof soilView>
@@ -34,9 +50,16 @@ export const climateEndpoints = {
       lastFrost: monthDay.optional(),
       firstFrost: monthDay.optional(),
       coldestC: z.number().min(-60).max(30).optional(),
+      hottestC: z.number().min(0).max(55).optional(),
+      coldestMonthC: z.number().min(-60).max(35).optional(),
+      rainMm: z.number().min(0).max(12_000).optional(),
+      heightM: z.number().min(-450).max(6000).optional(),
+      seaKm: z.number().min(0).max(2700).optional(),
     }),
     sees: z.strictObject({ known: knownClimate.nullable() }),
   }),
+  /** What the record says without what the gardener knows. */
+  unfitted: reads(`${gardenPath}/climate-record`, keeper, { answer: unfitted, restsOn: ['climate'] }),
   soil: reads(`${gardenPath}/soil`, keeper, { answer: soilView, restsOn: ['climate'] }),
   measureSoil: writes(`${gardenPath}/soil`, crew, {
     body: z.object({ day: recordedDay, celsius: z.number().min(-40).max(60), placeId: id.optional() }),

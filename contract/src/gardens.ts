@@ -60,6 +60,18 @@ const withdrawnGarden = z.strictObject({
 })
 export type WithdrawnGarden = z.infer<typeof withdrawnGarden>
 
+/** A town, to begin a garden at. */
+const town = z.strictObject({
+  name: z.string(),
+  /** Two letters of ISO 3166. */
+  country: z.string(),
+  /** The state, where people tell towns apart by it. */
+  region: z.string().nullable(),
+  ...onEarth,
+  timeZone: z.string(),
+})
+export type TownView = z.infer<typeof town>
+
 /** A garden that was saved, with where its climate is from. */
 const savedGarden = z.strictObject({ gardenId: id, climate: z.string() })
 export type SavedGarden = z.infer<typeof savedGarden>
@@ -128,6 +140,12 @@ export type MemberView = z.infer<typeof member>
 export const gardenEndpoints = {
   list: reads('/gardens', 'signed in', { answer: z.array(gardenSummary), restsOn: ['plan', 'members'] }),
   create: writes('/gardens', 'leads practice', { body: gardenRequest, answer: savedGarden }),
+  /** Towns whose names begin with what is asked, the largest first. */
+  findTowns: reads('/towns', 'signed in', {
+    query: z.object({ name: shortText }),
+    answer: z.array(town),
+    restsOn: [],
+  }),
   previewImport: asks('/imports/preview', 'leads practice', {
     body: importRequest,
     answer: importPreviewResult,

@@ -183,6 +183,11 @@ export const knownClimate: z.ZodType<KnownClimate> = z.strictObject({
   lastFrost: text.optional(),
   firstFrost: text.optional(),
   coldestC: n.optional(),
+  hottestC: n.optional(),
+  coldestMonthC: n.optional(),
+  rainMm: n.optional(),
+  heightM: n.optional(),
+  seaKm: n.optional(),
 })
 export const soilCorrection: z.ZodType<SoilCorrection> = z.strictObject({ offsetC: n, days: n, errorC: n })
 export const earliness: z.ZodType<Earliness> = z.strictObject({

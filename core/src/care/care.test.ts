@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import { climateOf, generateWeather, patternAtLatitude, usually, type Climate } from '../climate/index.ts'
+import { climateOf, generateWeather, usually, type Climate } from '../climate/index.ts'
 import { addDays, daysBetween, monthOf, seasonYearOf } from '../dates/index.ts'
 import { bloomsOn, library, seasonDates, yearAt, type Taxon } from '../plants/index.ts'
 import { aftercareWindow, careRules, moveJobs, moveWindows, taxonCare, type MoveRequest } from './index.ts'
 import { quarterHours } from '../words/index.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 function climateAt(latitudeDeg: number, more: object = {}): Climate {
   const result = climateOf(

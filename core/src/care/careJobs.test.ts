@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
+import { climateOf, generateWeather } from '../climate/index.ts'
 import { daysBetween } from '../dates/index.ts'
 import type { Bed } from '../garden/index.ts'
 import { library } from '../plants/index.ts'
@@ -16,6 +16,7 @@ import {
   type CareGarden,
 } from './index.ts'
 import { careGarden, caredPlanting } from './test/cared.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 const result = climateOf(
   generateWeather({ ...patternAtLatitude(52.1), annualMeanC: 10.4, seasonalAmplitudeC: 6.8 }, 2008, 2025),

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { climateOf, generateWeather, patternAtLatitude, withKnown, type Climate } from '../climate/index.ts'
+import { climateOf, generateWeather, withKnown, type Climate } from '../climate/index.ts'
 import { addDays } from '../dates/index.ts'
 import { madeBed, madePot, rectangle } from '../garden/test/made.ts'
 import { library } from '../plants/index.ts'
@@ -14,6 +14,7 @@ import {
   type CareJob,
 } from './index.ts'
 import { careGarden, caredPlanting } from './test/cared.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 /** What the rules ask for beside what people have decided, and where nothing is left to care for. */
 

@@ -25,7 +25,7 @@ export const isAtFrostsMercy = (rule: Pick<CareRule, 'windows' | 'applies'>): bo
 
 /** Said of work that frost can ruin wherever the frosts are nobody’s measurement. */
 export const FROST_UNSURE =
-  'Unsure: frost could ruin this, and the frosts here are made up from the latitude. Give your frost dates, your zone or a weather record in Set-up.'
+  'Unsure: frost could ruin this, and the frosts here are made up from the usual years of the towns about it. Give your frost dates, your zone or a weather record in Set-up.'
 
 /** Why the dates of such work are unsure where the frosts of the place are a guess; null where they are known. */
 export const unsureWords = (rule: Pick<CareRule, 'windows' | 'applies'>, climate: Climate): string | null =>

@@ -1,16 +1,10 @@
 import { describe, expect, it } from 'vitest'
-import {
-  climateOf,
-  generateWeather,
-  patternAtLatitude,
-  usually,
-  type Climate,
-  type WeatherPattern,
-} from '../climate/index.ts'
+import { climateOf, generateWeather, usually, type Climate, type WeatherPattern } from '../climate/index.ts'
 import { addDays, daysBetween, monthOf } from '../dates/index.ts'
 import { bloomsOn, library, type Taxon } from '../plants/index.ts'
 import { careRules, taxonCare, isFor, ruleSentence, windowsOf, winterHere, yearsAbout } from './index.ts'
 import type { Schools } from './schools.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 function climateAt(latitudeDeg: number, more: Partial<WeatherPattern> = {}): Climate {
   const days = generateWeather({ ...patternAtLatitude(latitudeDeg), ...more }, 2008, 2025)

@@ -1,12 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import {
-  climateOf,
-  generateWeather,
-  patternAtLatitude,
-  type Climate,
-  type DailyWeather,
-} from '../climate/index.ts'
+import { climateOf, generateWeather, type Climate, type DailyWeather } from '../climate/index.ts'
 import { addDays, dayNumber, daysBetween, fromDayNumber, yearOf, type IsoDate } from '../dates/index.ts'
 import { library, usualBloom, type Taxon } from '../plants/index.ts'
 import { dayMonth } from '../words/index.ts'
@@ -16,6 +10,7 @@ import type { CareRule, Edge } from './rule.ts'
 import { careRules } from './rules/index.ts'
 import { yearsAbout } from './taxonCare.ts'
 import { openWindows, windowOf, windowsOf, type Window } from './windows.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 /**
  * Windows of every rule for every kind it is for, over climates drawn at random. Nothing of what is expected comes from the windows

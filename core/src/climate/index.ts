@@ -1,6 +1,22 @@
 export { simulatedForecast, type ForecastDay } from './forecast.ts'
 export { leafDates } from './leaf.ts'
-export { generateWeather, patternAtLatitude, type DailyWeather, type WeatherPattern } from './weather.ts'
+export { generateWeather, type DailyWeather, type WeatherPattern, type YearlyWave } from './weather.ts'
+export { type MonthlyClimate } from './monthly.ts'
+export {
+  blendOf,
+  dailyFit,
+  factsOf,
+  fittedDay,
+  fittedMonths,
+  monthsOf,
+  patternAt,
+  referencePlaces,
+  type BlendedClimate,
+  type ClimateFacts,
+  type DailyFit,
+  type ReferencePlace,
+  type ClimateSite,
+} from './reference/index.ts'
 export { soilCorrection, soilTemperatures, withSoil, type SoilCorrection, type SoilReading } from './soil.ts'
 export {
   climateOf,
@@ -10,7 +26,7 @@ export {
   type ClimateResult,
   type DateQuantiles,
 } from './normals.ts'
-export { frostIsGuessed, withKnown, zoneMiddleC, zoneOf, type KnownClimate } from './known.ts'
+export { fitsDays, frostIsGuessed, withKnown, zoneMiddleC, zoneOf, type KnownClimate } from './known.ts'
 export { degreeDays, GROWTH_C } from './degreeDays.ts'
 export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
 export {

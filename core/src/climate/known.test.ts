@@ -5,12 +5,12 @@ import {
   climateOf,
   frostIsGuessed,
   generateWeather,
-  patternAtLatitude,
   withKnown,
   zoneMiddleC,
   zoneOf,
   type Climate,
 } from './index.ts'
+import { patternAtLatitude } from './test/atLatitude.ts'
 
 const climateAt = (latitudeDeg: number): Climate => {
   const found = climateOf(generateWeather(patternAtLatitude(latitudeDeg), 2004, 2025), latitudeDeg)

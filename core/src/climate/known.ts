@@ -8,7 +8,20 @@ export interface KnownClimate {
   firstFrost?: string | undefined
   /** The lowest temperature of a usual winter, degrees Celsius: the middle of a hardiness zone. */
   coldestC?: number | undefined
+  /** Usual highest temperature of a day in the hottest month, and lowest of a night in the coldest: degrees Celsius. */
+  hottestC?: number | undefined
+  coldestMonthC?: number | undefined
+  /** Rain of a year, millimetres. */
+  rainMm?: number | undefined
+  /** Height above the sea, metres, and distance to it, kilometres. */
+  heightM?: number | undefined
+  seaKm?: number | undefined
 }
+
+/** Whether something is known that made-up days of weather can be fitted to. */
+export const fitsDays = (known: KnownClimate | null): known is KnownClimate =>
+  known !== null &&
+  [known.hottestC, known.coldestMonthC, known.rainMm, known.heightM, known.seaKm].some((v) => v !== undefined)
 
 /** Zones count from -51.1 degrees in steps of 5.6, each in halves a and b (the scale of mean annual minimum). */
 const ZONE_1_C = -51.1

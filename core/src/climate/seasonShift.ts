@@ -29,6 +29,8 @@ const COLD_LEADS_FROM = 300
 /** Mean air of the day at which growth goes over. */
 const GOES_OVER_C = 10
 const MOST_SOONER = 50
+/** Warmth of a mild winter brings growth on by no more than this share of the days since midwinter: buds wait for chill and light. */
+const SOONER_SHARE = 0.3
 const MOST_LATER = 75
 
 /**
@@ -52,7 +54,7 @@ function shiftOf(climate: Pick<Climate, 'latitudeDeg' | 'minC' | 'maxC'>): Seaso
   const autumn = bounded(goesOver(local) - goesOver(usual))
   const spring = (day: number) => {
     const reached = local.gathered.findIndex((g) => g >= usual.gathered[day]!)
-    return bounded((reached < 0 ? DAYS : reached) - day)
+    return Math.max(-SOONER_SHARE * day, bounded((reached < 0 ? DAYS : reached) - day))
   }
   const anchors = Array.from({ length: DAYS }, (_, day) => {
     if (day >= COLD_LEADS_FROM) return autumn

@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { addDays, daysBetween, yearOf } from '../dates/index.ts'
 import {
   generateWeather,
-  patternAtLatitude,
   simulatedForecast,
   soilTemperatures,
   suitability,
   unsuitableUsually,
   type DailyWeather,
 } from './index.ts'
+import { patternAtLatitude } from './test/atLatitude.ts'
 
 const mild: DailyWeather = { day: '2026-10-05', minC: 7, maxC: 14, rainMm: 0 }
 /** A fortnight of mild days, and one that differs at its end. */

@@ -1,12 +1,13 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { operations } from '../care/index.ts'
-import { climateOf, generateWeather, patternAtLatitude, type Climate } from '../climate/index.ts'
+import { climateOf, generateWeather, type Climate } from '../climate/index.ts'
 import { addDays, isoDate } from '../dates/index.ts'
 import { signs, type SignId } from '../diagnosis/index.ts'
 import { library, USUAL_YEAR, yearAt } from '../plants/index.ts'
 import { actions, alwaysWeighed, isLeftAlone, remedies, remediesFor, remedyJobs } from './index.ts'
 import { holds, isColdOn, isOfKind, stageOn, stages, type Situation } from './situation.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 const climateAt = (latitude: number): Climate => {
   const found = climateOf(generateWeather(patternAtLatitude(latitude), 2008, 2022), latitude)

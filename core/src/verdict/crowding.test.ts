@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
+import { climateOf, generateWeather } from '../climate/index.ts'
 import type { Planting } from '../garden/index.ts'
 import { madePlanting, taxonNamed } from '../garden/test/made.ts'
 import { footprintAreaM2 } from '../geometry/index.ts'
 import { library } from '../plants/index.ts'
 import { crowdingOf, grownGround, isOfConsequence, succession, successorJob, weeksAlone } from './index.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 const planting = (id: string, name: string, x: number, more: Partial<Planting> = {}) =>
   madePlanting(id, name, { x, ...more })

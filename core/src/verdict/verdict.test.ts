@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { winterHere } from '../care/index.ts'
-import { climateOf, generateWeather, patternAtLatitude } from '../climate/index.ts'
+import { climateOf, generateWeather } from '../climate/index.ts'
 import { gardenField, type SunHours } from '../light/index.ts'
 import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
 import { library, driftRadiusM, USUAL_YEAR } from '../plants/index.ts'
@@ -18,6 +18,7 @@ import {
   type JudgedGarden,
   type VerdictInput,
 } from './index.ts'
+import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 const taxon = (name: string) => library.find((t) => t.botanical === name)!
 const hours = (total: number, heat = 0): SunHours => ({

@@ -6,6 +6,7 @@ import { listFeatures, placesByName, setKnownClimate, setStation } from '../stor
 import {
   askRecord,
   findSoilCorrection,
+  findUnfitted,
   insertServiceRecord,
   insertSoilReadings,
   insertStation,
@@ -50,6 +51,9 @@ export function climateRoutes(pool: ComputePool): Route[] {
       stands: ({ garden }) => Promise.resolve(knownStanding(garden.id, garden.knownClimate)),
       handle: ({ db, garden, body }) =>
         setKnownClimate(db, garden.id, Object.keys(body).length > 0 ? body : null),
+    }),
+    route(climateEndpoints.unfitted, {
+      handle: ({ db, garden }) => findUnfitted(db, garden),
     }),
     route(climateEndpoints.soil, {
       handle: async ({ db, garden }) => ({

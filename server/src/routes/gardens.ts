@@ -38,6 +38,9 @@ export const gardenRoutes = (pool: ComputePool): Route[] => [
       return { gardenId, climate: climateWords(prepared) }
     },
   }),
+  route(gardenEndpoints.findTowns, {
+    handle: ({ query }) => pool.run('townsNamed', query),
+  }),
   route(gardenEndpoints.previewImport, {
     handle: async ({ db, person, body, todayIn }) => {
       const read = await readGardenFiles(db, person.practiceId, body, todayIn, readOn(pool))

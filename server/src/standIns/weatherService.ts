@@ -1,7 +1,7 @@
 import {
   generateWeather,
   isIsoDate,
-  patternAtLatitude,
+  patternAt,
   simulatedForecast,
   yearOf,
   type DailyWeather,
@@ -19,7 +19,8 @@ import { listeningOf } from '../listening.ts'
  * `{"simulated": true, "days": [{"day", "maxC", "rainMm", "windMs", "cloud"}]}`, from 2011 on; 400 on a bad request.
  *
  * `simulated` says that nobody measured it: a service that measures leaves it out. The weather it knows is made by the seeded generator, for regions told by WEATHER_REGIONS (JSON:
- * `[{"latitude", "longitude", "withinDeg", "pattern", "firstYear"}]`) and elsewhere from the latitude alone.
+ * `[{"latitude", "longitude", "withinDeg", "pattern", "firstYear"}]`) and elsewhere from the
+ * usual years of the towns about the place.
  * Environment: PORT; HOST (loopback unless told otherwise).
  */
 interface Region {
@@ -41,7 +42,7 @@ function recordOf(latitude: number, longitude: number, year: number): DailyWeath
   const region = regions.find(
     (r) => Math.abs(r.latitude - latitude) <= r.withinDeg && Math.abs(r.longitude - longitude) <= r.withinDeg,
   )
-  const pattern = region?.pattern ?? patternAtLatitude(Math.round(latitude * 10) / 10)
+  const pattern = region?.pattern ?? patternAt({ latitude, longitude })
   const key = `${pattern.seed} ${year}`
   const known = records.get(key) ?? generateWeather(pattern, region?.firstYear ?? FIRST_YEAR, year + 1)
   records.set(key, known)

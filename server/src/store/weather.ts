@@ -2,9 +2,17 @@ import {
   addDays,
   climateOf,
   earlinessOfSeason,
+  blendOf,
+  dailyFit,
+  factsOf,
+  fitsDays,
+  fittedDay,
+  fittedMonths,
   generateWeather,
   isoDate,
-  patternAtLatitude,
+  listed,
+  monthsOf,
+  patternAt,
   soilCorrection,
   soilTemperatures,
   unsuitableUsually,
@@ -14,6 +22,7 @@ import {
   withSoil,
   yearAt,
   type Climate,
+  type DailyFit,
   type DailyWeather,
   type Earliness,
   type IsoDate,
@@ -22,12 +31,12 @@ import {
   type WeatherNeed,
   type Year,
 } from '@border/core'
-import type { SoilReadingView } from '@border/contract'
+import type { SoilReadingView, UnfittedClimate } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { kept } from './computed.ts'
 import type { GardenAccess } from './gardens.ts'
-import { askHistory } from './weatherService.ts'
+import { askHistory, findForecast, type Forecast } from './weatherService.ts'
 
 /** Where a record of weather comes from. */
 export type StationSource = 'file' | 'simulated' | 'service'
@@ -97,10 +106,9 @@ export async function askRecord({ latitude, longitude }: Place, until: IsoDate):
  * @returns the station’s id
  */
 export const insertServiceRecord = (db: Db, { at, days, isSimulated }: ServiceRecord): Promise<string> => {
-  const where = `${at.latitude.toFixed(1)}°, ${at.longitude.toFixed(1)}°`
   const name = isSimulated
-    ? `Simulated weather for ${where}, from the stand-in for a weather service`
-    : `Record of the weather service, ${where}`
+    ? `Simulated weather for ${placeWords(at)}, from the stand-in for a weather service`
+    : `Record of the weather service, ${placeWords(at)}`
   return insertStation(db, { name, source: 'service', isSimulated, at }, days)
 }
 
@@ -117,16 +125,27 @@ export async function followService(db: Db, stationId: string | null, until: str
 const FIRST_YEAR = 2011
 const LAST_YEAR = 2025
 
-/** A made-up record for a latitude, where nobody has brought one and no service answers. */
-export async function simulatedStation(db: Db, latitudeDeg: number): Promise<string> {
-  const name = `Simulated record for latitude ${latitudeDeg.toFixed(1)}°`
+const placeWords = ({ latitude, longitude }: Place) => `${latitude.toFixed(1)}°, ${longitude.toFixed(1)}°`
+
+/** Towns named where weather is blended from several. */
+const NAMED_TOWNS = 3
+
+/** A made-up record for a place, where nobody has brought one and no service answers: blended from the towns about it. */
+export async function simulatedStation(db: Db, place: Place): Promise<string> {
+  const towns = blendOf(place).from.slice(0, NAMED_TOWNS)
+  const far = towns.map((t) => `${t.name} (${Math.round(t.km)} km away)`)
+  const name = `Simulated record for ${placeWords(place)}, blended from the usual years of ${listed(far)}`
   const known = await db('stations').where({ name, source: 'simulated' }).first('id')
   if (known) return known.id
-  const pattern = patternAtLatitude(Math.round(latitudeDeg * 10) / 10)
-  return insertStation(db, { name, source: 'simulated' }, generateWeather(pattern, FIRST_YEAR, LAST_YEAR))
+  return insertStation(
+    db,
+    { name, source: 'simulated' },
+    generateWeather(patternAt(place), FIRST_YEAR, LAST_YEAR),
+  )
 }
 
-type Measured = Pick<GardenAccess, 'id' | 'stationId' | 'latitude' | 'knownClimate'>
+/** A garden as far as its weather goes. */
+export type Measured = Pick<GardenAccess, 'id' | 'stationId' | 'latitude' | 'longitude' | 'knownClimate'>
 
 /** What a garden's usual years are like, and where that is from. */
 export interface FoundClimate {
@@ -139,7 +158,7 @@ export interface FoundClimate {
 
 /** What a garden's record says of usual years, put right by what the gardener knows and its own soil. */
 export async function findClimate(db: Db, garden: Measured): Promise<FoundClimate> {
-  const { stationId, latitude } = garden
+  const { stationId, latitude, longitude, knownClimate } = garden
   if (!stationId) return { climate: null, source: null, lastDay: null }
   const station = await db('stations')
     .where({ id: stationId })
@@ -154,16 +173,21 @@ export async function findClimate(db: Db, garden: Measured): Promise<FoundClimat
       ),
     )
   const { name, isSimulated, lastDay } = station
-  const climate = await kept(db, ['climate', stationId, lastDay, latitude, isSimulated], async () => {
-    const result = climateOf(await listDays(db, stationId), latitude, isSimulated)
-    return result.ok ? result.climate : null
-  })
+  const fitted = isSimulated && fitsDays(knownClimate) ? [longitude, knownClimate] : []
+  const climate = await kept(
+    db,
+    ['climate', stationId, lastDay, latitude, isSimulated, ...fitted],
+    async () => {
+      const result = climateOf(await listDays(db, garden), latitude, isSimulated)
+      return result.ok ? result.climate : null
+    },
+  )
   return {
     climate:
       climate &&
       withSoil(
         withKnown(climate, garden.knownClimate),
-        await soilCorrectionBy(db, stationId, station.soil ?? []),
+        await soilCorrectionBy(db, garden, station.soil ?? []),
       ),
     source: name,
     lastDay,
@@ -174,21 +198,19 @@ export async function findClimate(db: Db, garden: Measured): Promise<FoundClimat
 const SETTLING_DAYS = 40
 
 /** How a garden's soil differs from what the air says, by its thermometers. */
-export const findSoilCorrection = async (
-  db: Db,
-  { id, stationId }: Pick<Measured, 'id' | 'stationId'>,
-): Promise<SoilCorrection> => soilCorrectionBy(db, stationId, await listSoilReadings(db, id))
+export const findSoilCorrection = async (db: Db, garden: Measured): Promise<SoilCorrection> =>
+  soilCorrectionBy(db, garden, await listSoilReadings(db, garden.id))
 
 /** @param readings latest first */
 async function soilCorrectionBy(
   db: Db,
-  stationId: string | null,
+  garden: Measured,
   readings: readonly SoilReading[],
 ): Promise<SoilCorrection> {
   const modelled = new Map<string, number>()
-  if (stationId && readings.length > 0) {
+  if (readings.length > 0) {
     const from = addDays(readings.at(-1)!.day, -SETTLING_DAYS)
-    const days = await listRecentDays(db, stationId, from, readings[0]!.day)
+    const days = await listWeather(db, garden, from, readings[0]!.day)
     soilTemperatures(days).forEach((c, i) => modelled.set(days[i]!.day, c))
   }
   return soilCorrection(readings, modelled)
@@ -238,13 +260,64 @@ export const withdrawSoilReading = async (db: Db, gardenId: string, id: string):
     .where({ id, garden_id: gardenId, withdrawn_at: null })
     .update({ withdrawn_at: db.fn.now() })) > 0
 
-/** Days of a station's record between two days, both included. */
-export const listRecentDays = async (
+/**
+ * Days of a garden's record between two days, both included. Days that nobody measured are brought to what the gardener knows
+ * of the climate.
+ */
+export async function listWeather(
   db: Db,
-  stationId: string,
-  from: string,
-  to: string,
-): Promise<DailyWeather[]> =>
+  garden: Measured,
+  from: IsoDate,
+  to: IsoDate,
+): Promise<DailyWeather[]> {
+  if (!garden.stationId) return []
+  const days = await recordedDays(db, garden.stationId, from, to)
+  const fit = await findFit(db, garden)
+  return fit ? days.map((d) => fittedDay(d, fit)) : days
+}
+
+/** The days ahead, as `findForecast` has them; those that nobody forecast are brought to what the gardener knows. */
+export async function forecastFor(db: Db, garden: Measured, today: IsoDate): Promise<Forecast> {
+  const forecast = await findForecast(db, garden, today)
+  if (!forecast.ok || !forecast.isSimulated) return forecast
+  const fit = await findFit(db, garden)
+  return fit ? { ...forecast, days: forecast.days.map((d) => fittedDay(d, fit)) } : forecast
+}
+
+/** What brings a garden's made-up days to what is known of its climate; null where they were measured or nothing is known. */
+async function findFit(db: Db, garden: Measured): Promise<DailyFit | null> {
+  const { stationId, latitude, longitude, knownClimate } = garden
+  if (!stationId || !fitsDays(knownClimate)) return null
+  const made = await db('stations').where({ id: stationId, is_simulated: true }).first('id')
+  if (!made) return null
+  const to = (await lastDayOf(db, stationId)) ?? ''
+  // By whole years: what a few days more make of a month is not a change of climate.
+  const until = to.endsWith('12-31') ? to : `${Number(to.slice(0, 4)) - 1}-12-31`
+  return kept(db, ['fit', stationId, until, latitude, longitude, knownClimate], async () => {
+    const months = monthsOf(await recordedDays(db, stationId, FIRST_DAY, until))
+    return months ? dailyFit(months, fittedMonths(months, garden, knownClimate)) : null
+  })
+}
+
+/** What a garden's record says of the climate without what the gardener knows; null where there is none. */
+export async function findUnfitted(db: Db, garden: Measured): Promise<UnfittedClimate> {
+  const bare = { ...garden, knownClimate: null }
+  const { climate } = await findClimate(db, bare)
+  const months = climate && monthsOf(await listDays(db, bare))
+  if (!months) return null
+  const { hottestC, coldestMonthC, rainMm } = factsOf(months)
+  return {
+    lastFrost: climate.lastFrost?.p50 ?? null,
+    firstFrost: climate.firstFrost?.p50 ?? null,
+    coldestC: climate.meanAnnualMinimumC,
+    hottestC,
+    coldestMonthC,
+    rainMm,
+    heightM: climate.isSimulated ? blendOf(garden).heightM : null,
+  }
+}
+
+const recordedDays = async (db: Db, stationId: string, from: IsoDate, to: IsoDate): Promise<DailyWeather[]> =>
   (
     await db('weather_days')
       .where({ station_id: stationId })
@@ -269,17 +342,22 @@ interface DayRow {
   cloud: number | null
 }
 
-const listDays = (db: Db, stationId: string): Promise<DailyWeather[]> =>
-  listRecentDays(db, stationId, '1000-01-01', '9999-12-31')
+const FIRST_DAY = '1000-01-01'
+const LAST_DAY = '9999-12-31'
 
-/** How often days of the year do not suit each kind of work, by a station's record. */
+const listDays = (db: Db, garden: Measured): Promise<DailyWeather[]> =>
+  listWeather(db, garden, FIRST_DAY, LAST_DAY)
+
+/** How often days of the year do not suit each kind of work, by a garden's record. */
 export async function findUnsuitable(
   db: Db,
-  stationId: string | null,
+  garden: Measured,
 ): Promise<Partial<Record<WeatherNeed, number[]>>> {
+  const { stationId, latitude, longitude, knownClimate } = garden
   if (!stationId) return {}
-  return kept(db, ['unsuitable', stationId, await lastDayOf(db, stationId)], async () => {
-    const days = await listDays(db, stationId)
+  const fitted = fitsDays(knownClimate) ? [latitude, longitude, knownClimate] : []
+  return kept(db, ['unsuitable', stationId, await lastDayOf(db, stationId), ...fitted], async () => {
+    const days = await listDays(db, garden)
     return Object.fromEntries(weatherNeeds.map((need) => [need, unsuitableUsually(need, days)]))
   })
 }
@@ -291,18 +369,26 @@ export const usualYearOf = ({ climate }: FoundClimate, { latitude }: { latitude:
 /** The earliness of a garden's seasons up to a day: of finished ones by their middle, of the present one by today. */
 export async function findEarliness(
   db: Db,
-  garden: { stationId: string | null; latitude: number },
+  garden: Measured,
   lastDay: IsoDate | null,
   seasons: readonly number[],
   today: string,
 ): Promise<Map<number, Earliness>> {
-  const { stationId, latitude } = garden
+  const { stationId, latitude, longitude, knownClimate } = garden
   if (!stationId || !lastDay || seasons.length === 0) return new Map()
   const found: [number, Earliness][] = await kept(
     db,
-    ['earliness', stationId, lastDay, latitude, seasons, today],
+    [
+      'earliness',
+      stationId,
+      lastDay,
+      latitude,
+      seasons,
+      today,
+      ...(fitsDays(knownClimate) ? [longitude, knownClimate] : []),
+    ],
     async () => {
-      const days = await listDays(db, stationId)
+      const days = await listDays(db, garden)
       return seasons.flatMap((season): [number, Earliness][] => {
         const early = earlinessOfSeason(days, latitude, season, today)
         return early ? [[season, early]] : []

@@ -1,5 +1,12 @@
-import type { GardenView, SeasonView, SoilView, WateringView } from '@border/contract'
-import { addDays, civilDate, generateWeather, patternAtLatitude, yearOf } from '@border/core'
+import type {
+  GardenView,
+  SeasonView,
+  SoilView,
+  TownView,
+  UnfittedClimate,
+  WateringView,
+} from '@border/contract'
+import { addDays, civilDate, generateWeather, patternAt, referencePlaces, yearOf } from '@border/core'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -8,7 +15,7 @@ import { followService } from '../store/weather.ts'
 import { practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
-const record = generateWeather(patternAtLatitude(51.5), 2011, yearOf(today))
+const record = generateWeather(patternAt({ latitude: 51.5, longitude: 0 }), 2011, yearOf(today))
 let practice: TestPractice
 let service: Server
 let asked: string[] = []
@@ -32,6 +39,84 @@ beforeAll(async () => {
 afterAll(async () => {
   service.close()
   await practice.stop()
+})
+
+describe('what the gardener knows of a climate that nobody measured', () => {
+  let path: string
+  const say = (known: object) => practice.head.post(`${path}/known-climate`, known)
+  const unfitted = async (): Promise<UnfittedClimate> =>
+    (await practice.head.get(`${path}/climate-record`)).body
+  const usual = async (): Promise<NonNullable<GardenView['climate']>> =>
+    (await practice.head.get(path)).body.climate
+  beforeAll(async () => {
+    const yard = { name: 'Up the hill', latitude: 47.2, longitude: 9.1, timeZone: 'Europe/Zurich' }
+    path = `/gardens/${(await practice.head.post('/gardens', yard)).body.gardenId}`
+  })
+  const highest = (c: { maxC: number[] }) => Math.max(...c.maxC)
+  const lowest = (c: { minC: number[] }) => Math.min(...c.minC)
+  it('changes its days by as much, is told apart from the blend, and leaves no trace when it is taken back', async () => {
+    const before = await usual()
+    const blend = (await unfitted())!
+    const known = { hottestC: blend.hottestC + 4, coldestMonthC: blend.coldestMonthC - 5, rainMm: 1400 }
+    expect((await say(known)).status).toBe(200)
+    const fitted = await usual()
+    expect(highest(fitted) - highest(before)).toBeCloseTo(4, 0)
+    expect(lowest(fitted) - lowest(before)).toBeCloseTo(-5, 0)
+    expect(fitted.soilC[20]!).toBeLessThan(before.soilC[20]! - 3)
+    expect(fitted.firstFrost!.p50).toBeLessThan(before.firstFrost!.p50)
+    expect(await unfitted()).toEqual(blend)
+    expect((await say({})).status).toBe(200)
+    expect(await usual()).toEqual(before)
+  })
+
+  it('a garden high up is colder by the standard lapse than the towns about it', async () => {
+    const before = await usual()
+    const { heightM } = (await unfitted())!
+    await say({ heightM: Math.round(heightM! + 800) })
+    // 6.5 K a kilometre, and what towns of other heights weigh.
+    expect(highest(before) - highest(await usual())).toBeGreaterThan(3.5)
+    expect(highest(before) - highest(await usual())).toBeLessThan(7)
+    await say({})
+  })
+
+  it('is refused in words where no place on Earth has it', async () => {
+    const refused = await say({ heightM: 12_000 })
+    expect(refused.status).toBe(422)
+    expect(JSON.stringify(refused.body)).toContain('heightM')
+  })
+})
+
+describe('towns', () => {
+  const found = async (name: string): Promise<TownView[]> =>
+    (await practice.head.get(`/towns?name=${encodeURIComponent(name)}`)).body
+  it('are found by the beginning of their names, accents or none, largest first, with their time zones', async () => {
+    expect((await found('portland'))[0]).toMatchObject({
+      country: 'US',
+      region: 'OR',
+      timeZone: 'America/Los_Angeles',
+    })
+    expect((await found('munch')).length + (await found('Zürich')).length).toBeGreaterThan(0)
+    expect((await found('zurich'))[0]).toMatchObject({ country: 'CH', timeZone: 'Europe/Zurich' })
+    expect(await found('no town is called this')).toEqual([])
+  })
+
+  it('lie where the table of reference climates has them', async () => {
+    const far: string[] = []
+    const spelt: Record<string, string> = {
+      Seville: 'Sevilla',
+      Washington: 'Washington, D.C.',
+      'Saint Louis': 'St. Louis',
+    }
+    for (const p of referencePlaces()) {
+      const bare = spelt[p.name] ?? p.name.replace(/ \(.*/, '')
+      const towns = (await found(bare)).filter((t) => t.country === p.country)
+      const near = towns.some(
+        (t) => Math.abs(t.latitude - p.latitude) < 0.4 && Math.abs(t.longitude - p.longitude) < 0.6,
+      )
+      if (towns.length > 0 && !near) far.push(p.name)
+    }
+    expect(far).toEqual([])
+  })
 })
 
 describe('the weather service’s record', () => {

@@ -1,4 +1,4 @@
-import { addDays, generateWeather, patternAtLatitude } from '@border/core'
+import { addDays, generateWeather, patternAt } from '@border/core'
 import { createServer, type Server, type ServerResponse } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -7,7 +7,7 @@ import { testApp, type TestApp } from './practice.ts'
 
 const TODAY = '2026-09-15'
 const PLACE = { latitude: 51.5, longitude: 0 }
-const record = generateWeather(patternAtLatitude(51.5), 2026, 2026)
+const record = generateWeather(patternAt({ latitude: 51.5, longitude: 0 }), 2026, 2026)
 const from = (day: string, days: number) => {
   const i = record.findIndex((d) => d.day === day)
   return record.slice(i, i + days).map((d) => ({ ...d, rainChance: 0.3, spreadC: 2 }))

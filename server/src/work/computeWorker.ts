@@ -95,3 +95,4 @@ export {
   taxaFile,
   weatherFile,
 } from './fileTasks.ts'
+export { townsNamed } from './towns.ts'

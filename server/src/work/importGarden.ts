@@ -160,8 +160,8 @@ export type FirstClimate =
   | { from: 'nothing'; why: string }
 
 /**
- * A climate for a garden: the record it brought, else the weather service's, else one made up from the latitude, with why there
- * is none. It may take seconds.
+ * A climate for a garden: the record it brought, else the weather service's, else one made up from the towns about it, with why
+ * there is none. It may take seconds.
  */
 export async function climateFor(
   place: { latitude: number; longitude: number },
@@ -180,7 +180,7 @@ export async function climateFor(
 /** Where a garden's climate is from, in a sentence. */
 export function climateWords(climate: FirstClimate): string {
   const madeUp =
-    'its weather is made up from the latitude until you give a record, your frost dates or your zone in Set-up.'
+    'its weather is made up from the usual years of the towns about it, until you give a record or what you know of it in Set-up.'
   switch (climate.from) {
     case 'file':
       return `Its climate is told from the ${climate.days.length} days of weather you brought.`
@@ -207,7 +207,7 @@ export async function saveGarden(
       ? await insertStation(trx, { name: `Record brought with ${name}`, source: 'file' }, climate.days)
       : climate.from === 'service'
         ? await insertServiceRecord(trx, climate.record)
-        : await simulatedStation(trx, latitude)
+        : await simulatedStation(trx, { latitude, longitude })
   const gardenId = await insertGarden(trx, {
     practiceId: owner.practiceId,
     stationId,

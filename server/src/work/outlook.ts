@@ -10,9 +10,7 @@ import {
 } from '@border/core'
 import type { OutlookView } from '@border/contract'
 import type { Db } from '../database/connect.ts'
-import { findForecast } from '../store/weatherService.ts'
-import type { GardenAccess } from '../store/gardens.ts'
-import { findSoilCorrection, listRecentDays } from '../store/weather.ts'
+import { findSoilCorrection, forecastFor, listWeather, type Measured } from '../store/weather.ts'
 
 /** Days on record that the soil and the wet of the coming ones are told from. */
 const BEFORE_DAYS = 30
@@ -20,16 +18,10 @@ const BEFORE_DAYS = 30
 const needs = weatherNeeds.filter((n) => n !== 'none')
 
 /** How the next ten days suit each kind of work, by the forecast and the weather on record before it. */
-export async function outlookOf(
-  db: Db,
-  garden: Pick<GardenAccess, 'id' | 'stationId' | 'latitude' | 'longitude'>,
-  today: string,
-): Promise<OutlookView> {
-  const forecast = await findForecast(db, garden, today)
+export async function outlookOf(db: Db, garden: Measured, today: string): Promise<OutlookView> {
+  const forecast = await forecastFor(db, garden, today)
   if (!forecast.ok) return { available: false, isSimulated: false, why: forecast.why, days: [] }
-  const before = garden.stationId
-    ? await listRecentDays(db, garden.stationId, addDays(today, -BEFORE_DAYS), addDays(today, -1))
-    : []
+  const before = await listWeather(db, garden, addDays(today, -BEFORE_DAYS), addDays(today, -1))
   const days: DailyWeather[] = [...before, ...forecast.days]
   const { offsetC } = await findSoilCorrection(db, garden)
   const soil = soilTemperatures(days).map((c) => c + offsetC)

@@ -99,7 +99,7 @@ async function scheduledGarden(
   days: readonly WorkingDay[],
   today: IsoDate,
 ): Promise<ScheduledGarden> {
-  const usual = await findUnsuitable(db, garden.stationId)
+  const usual = await findUnsuitable(db, garden)
   // By the forecast as far as it reaches, by what is usual beyond.
   const ahead = unsuitableAhead(await outlookOf(db, garden, today))
   return {

@@ -11,10 +11,9 @@ import {
 } from '@border/core'
 import type { PlantingView, WateringView } from '@border/contract'
 import type { GardenReader } from '../reader.ts'
-import { findForecast } from '../store/weatherService.ts'
 import { dividedOf } from '../store/jobs.ts'
 import { listWaterings } from '../store/waterings.ts'
-import { listRecentDays } from '../store/weather.ts'
+import { forecastFor, listWeather } from '../store/weather.ts'
 
 /** A record this many days short of today no longer tells what the soil holds. */
 const MOST_MISSING_DAYS = 3
@@ -31,7 +30,7 @@ export async function wateringOf(reader: GardenReader): Promise<WateringView> {
   )
   if (rooting.length === 0) return { unknown: null, isSimulated: false, plants: [] }
   const from = minDay(today, ...rooting.map(sinceOf))
-  const record = garden.stationId ? await listRecentDays(db, garden.stationId, from, addDays(today, -1)) : []
+  const record = await listWeather(db, garden, from, addDays(today, -1))
   const last = record.at(-1)?.day
   if (from < today && (!last || daysBetween(last, today) > MOST_MISSING_DAYS))
     return {
@@ -41,7 +40,7 @@ export async function wateringOf(reader: GardenReader): Promise<WateringView> {
       isSimulated: false,
       plants: [],
     }
-  const forecast = await findForecast(db, garden, today)
+  const forecast = await forecastFor(db, garden, today)
   const ahead = forecast.ok ? forecast.days.filter((d) => !last || d.day > last) : []
   const days = [...record, ...ahead]
   const given = await listWaterings(db, garden.id, from)

@@ -9,8 +9,8 @@ export function SimulatedNote({ what = 'Dates' }: { what?: string }) {
   if (!climate?.isSimulated) return null
   return (
     <p className="simulated" role="note">
-      {what} here hang on simulated weather, made up from the latitude: nobody measured it.{' '}
-      {frostIsGuessed(climate) && 'Work that frost can ruin is marked unsure. '}
+      {what} here hang on simulated weather, made up from the usual years of the towns about it: nobody
+      measured it. {frostIsGuessed(climate) && 'Work that frost can ruin is marked unsure. '}
       {isHead && <Link to="../set-up#climate">Say what you know of your climate</Link>}
     </p>
   )

@@ -34,7 +34,7 @@ export function WeatherRecord() {
           <p>
             {view.climateSource}: {climate.years} whole years, {climate.firstYear} to {climate.lastYear}.
             {climate.isSimulated &&
-              ' Nobody measured it: it is made up from the latitude, and every date that hangs on it is a guess.'}
+              ' Nobody measured it: it is made up from the usual years of the towns about it, and every date that hangs on it is a guess.'}
           </p>
           <ClimateFacts climate={climate} />
         </>

@@ -173,6 +173,26 @@ const afterFrost: WindowSpec = {
   },
 }
 
+/** Fleshy roots that are cut heal only while they grow: lifted as the buds swell, before they open. */
+const asBudsSwell: WindowSpec = {
+  season: 'spring',
+  earliest: {
+    latestOf: [
+      { at: 'soil above', c: 4 },
+      { at: 'bloom starts', days: -42 },
+    ],
+  },
+  bestFrom: { at: 'earliest', days: 5 },
+  bestTo: { at: 'bloom starts', days: -14 },
+  latest: { at: 'bloom starts', days: -7 },
+  because: {
+    earliest: 'cut roots begin to heal',
+    bestFrom: 'the buds swell and the roots are at work',
+    bestTo: 'the leaves are not out yet',
+    latest: 'flowers and young leaves draw more water than cut roots bring',
+  },
+}
+
 /** Bearded irises rest in summer heat. */
 const afterIrisBloom: WindowSpec = {
   season: 'summer',
@@ -292,10 +312,19 @@ export const moving: readonly CareRule[] = [
           'small tree',
         ],
       },
+      notTaxa: ['Magnolia'],
     },
     windows: [inSpring],
     why: 'Late bloomers and plants that sulk in cold soil have the whole season to settle.',
     missed: 'Wait for the next spring: lifted in autumn it may not root before winter.',
+  }),
+  move({
+    id: 'move-fleshy-roots',
+    applies: { taxa: ['Magnolia'], traits: { moveWhen: ['spring'] } },
+    windows: [asBudsSwell],
+    why: 'Its fleshy roots rot when they are cut in cold soil and heal at once as growth begins.',
+    missed:
+      'Wait for the next spring, and open the ground a spade deep round it meanwhile so that it roots close in.',
   }),
   move({
     id: 'move-warm-spring',

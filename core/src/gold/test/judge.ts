@@ -1,4 +1,4 @@
-import { climateOf, generateWeather, patternAtLatitude, type Climate } from '../../climate/index.ts'
+import { climateOf, generateWeather, patternAt, type Climate } from '../../climate/index.ts'
 import { madeBed, madePlanting, madePot, rectangle, taxonNamed } from '../../garden/test/made.ts'
 import type { SunHours } from '../../light/index.ts'
 import { yearAt } from '../../plants/index.ts'
@@ -91,11 +91,14 @@ const sun = (total: number): SunHours => ({
   afternoon: 0,
 })
 
+/** A place for each latitude of the situations, in the climate that is meant by it. */
+const longitudes: Record<GoldCase['latitude'], number> = { 52: 0.1, 42: -91, 33: -84, '-34': 138.6, 64: 20 }
 const climates = new Map<number, Climate>()
-function climateAt(latitude: number): Climate {
+function climateAt(latitude: GoldCase['latitude']): Climate {
   const known = climates.get(latitude)
   if (known) return known
-  const found = climateOf(generateWeather(patternAtLatitude(latitude), 2008, 2025), latitude)
+  const site = { latitude, longitude: longitudes[latitude] }
+  const found = climateOf(generateWeather(patternAt(site), 2008, 2025), latitude)
   if (!found.ok) throw new Error(found.reason)
   climates.set(latitude, found.climate)
   return found.climate

@@ -1,0 +1,12 @@
+export { blendOf, kmBetween, type BlendedClimate, type ClimateSite } from './blend.ts'
+export {
+  dailyFit,
+  factsOf,
+  fittedDay,
+  fittedMonths,
+  monthsOf,
+  type ClimateFacts,
+  type DailyFit,
+} from './fit.ts'
+export { patternAt } from './pattern.ts'
+export { referencePlaces, type ReferencePlace } from './places.ts'
