@@ -4,6 +4,7 @@ export { generateWeather, type DailyWeather, type WeatherPattern, type YearlyWav
 export { type MonthlyClimate } from './monthly.ts'
 export {
   blendOf,
+  blendWords,
   dailyFit,
   factsOf,
   fittedDay,

@@ -1,4 +1,5 @@
 import {
+  blendWords,
   generateWeather,
   isIsoDate,
   patternAt,
@@ -16,7 +17,7 @@ import { listeningOf } from '../listening.ts'
  * `GET /v1/forecast?latitude=52.1&longitude=1.3&issued=2026-09-14&days=10` answers
  * `{"simulated": true, "issued", "days": [{"day", "minC", "maxC", "rainMm", "rainChance", "windMs", "cloud", "spreadC"}]}`;
  * `GET /v1/history?latitude=52.1&longitude=1.3&from=2016-01-01&to=2025-12-31` answers
- * `{"simulated": true, "days": [{"day", "maxC", "rainMm", "windMs", "cloud"}]}`, from 2011 on; 400 on a bad request.
+ * `{"simulated": true, "source", "days": [{"day", "maxC", "rainMm", "windMs", "cloud"}]}`, from 2011 on; 400 on a bad request.
  *
  * `simulated` says that nobody measured it: a service that measures leaves it out. The weather it knows is made by the seeded generator, for regions told by WEATHER_REGIONS (JSON:
  * `[{"latitude", "longitude", "withinDeg", "pattern", "firstYear"}]`) and elsewhere from the
@@ -38,10 +39,17 @@ const MOST_DAYS = 15
 
 const records = new Map<string, DailyWeather[]>()
 
-function recordOf(latitude: number, longitude: number, year: number): DailyWeather[] {
-  const region = regions.find(
+const regionOf = (latitude: number, longitude: number) =>
+  regions.find(
     (r) => Math.abs(r.latitude - latitude) <= r.withinDeg && Math.abs(r.longitude - longitude) <= r.withinDeg,
   )
+
+/** What its weather is made from. */
+const sourceOf = (latitude: number, longitude: number) =>
+  regionOf(latitude, longitude) ? undefined : blendWords({ latitude, longitude })
+
+function recordOf(latitude: number, longitude: number, year: number): DailyWeather[] {
+  const region = regionOf(latitude, longitude)
   const pattern = region?.pattern ?? patternAt({ latitude, longitude })
   const key = `${pattern.seed} ${year}`
   const known = records.get(key) ?? generateWeather(pattern, region?.firstYear ?? FIRST_YEAR, year + 1)
@@ -64,7 +72,11 @@ const server = createServer((request, response) => {
     if (!isOnEarth || !isIsoDate(from) || !isIsoDate(to) || from > to || yearOf(to) > LAST_YEAR)
       return answer(400, { error: 'latitude, longitude, from and to (dates, in order) are needed' })
     const record = recordOf(latitude, longitude, yearOf(to))
-    return answer(200, { simulated: true, days: record.filter((d) => d.day >= from && d.day <= to) })
+    return answer(200, {
+      simulated: true,
+      source: sourceOf(latitude, longitude),
+      days: record.filter((d) => d.day >= from && d.day <= to),
+    })
   }
   if (url.pathname !== '/v1/forecast') return answer(404, { error: 'There is nothing at this address.' })
   const issued = date('issued')

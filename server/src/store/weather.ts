@@ -3,6 +3,7 @@ import {
   climateOf,
   earlinessOfSeason,
   blendOf,
+  blendWords,
   dailyFit,
   factsOf,
   fitsDays,
@@ -10,7 +11,6 @@ import {
   fittedMonths,
   generateWeather,
   isoDate,
-  listed,
   monthsOf,
   patternAt,
   soilCorrection,
@@ -92,6 +92,8 @@ export interface ServiceRecord {
   at: Place
   days: DailyWeather[]
   isSimulated: boolean
+  /** What its record is from, in the service's words. */
+  source?: string | undefined
 }
 
 /** @throws {WeatherSilent} where no service is set up or it does not answer */
@@ -105,9 +107,12 @@ export async function askRecord({ latitude, longitude }: Place, until: IsoDate):
  *
  * @returns the station’s id
  */
-export const insertServiceRecord = (db: Db, { at, days, isSimulated }: ServiceRecord): Promise<string> => {
+export const insertServiceRecord = (
+  db: Db,
+  { at, days, isSimulated, source }: ServiceRecord,
+): Promise<string> => {
   const name = isSimulated
-    ? `Simulated weather for ${placeWords(at)}, from the stand-in for a weather service`
+    ? `Simulated weather for ${placeWords(at)}, from ${source ?? 'the stand-in for a weather service'}`
     : `Record of the weather service, ${placeWords(at)}`
   return insertStation(db, { name, source: 'service', isSimulated, at }, days)
 }
@@ -125,16 +130,14 @@ export async function followService(db: Db, stationId: string | null, until: str
 const FIRST_YEAR = 2011
 const LAST_YEAR = 2025
 
-const placeWords = ({ latitude, longitude }: Place) => `${latitude.toFixed(1)}°, ${longitude.toFixed(1)}°`
-
-/** Towns named where weather is blended from several. */
-const NAMED_TOWNS = 3
+const placeWords = ({ latitude, longitude }: Place) =>
+  `${degrees(latitude, 'N', 'S')}, ${degrees(longitude, 'E', 'W')}`
+const degrees = (at: number, positive: string, negative: string) =>
+  `${Math.abs(at).toFixed(1)}° ${at < 0 ? negative : positive}`
 
 /** A made-up record for a place, where nobody has brought one and no service answers: blended from the towns about it. */
 export async function simulatedStation(db: Db, place: Place): Promise<string> {
-  const towns = blendOf(place).from.slice(0, NAMED_TOWNS)
-  const far = towns.map((t) => `${t.name} (${Math.round(t.km)} km away)`)
-  const name = `Simulated record for ${placeWords(place)}, blended from the usual years of ${listed(far)}`
+  const name = `Simulated record for ${placeWords(place)}, blended from ${blendWords(place)}`
   const known = await db('stations').where({ name, source: 'simulated' }).first('id')
   if (known) return known.id
   return insertStation(

@@ -1,4 +1,4 @@
-import { day, daysBetween, limits, type DailyWeather, type ForecastDay } from '@border/core'
+import { day, daysBetween, limits, words, type DailyWeather, type ForecastDay } from '@border/core'
 import { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 import { kept } from './computed.ts'
@@ -114,7 +114,11 @@ export async function findForecast(
 }
 
 const historyAnswer = (mostDays: number) =>
-  z.object({ simulated: z.boolean().default(false), days: daysInOrder(weatherDay, mostDays) })
+  z.object({
+    simulated: z.boolean().default(false),
+    source: words(300).optional(),
+    days: daysInOrder(weatherDay, mostDays),
+  })
 
 /** Years of days are longer in coming than a forecast. */
 const HISTORY_TIMEOUT_MS = 8000
@@ -129,7 +133,7 @@ export async function askHistory(
   from: string,
   to: string,
   serviceUrl: string | undefined = process.env.WEATHER_URL,
-): Promise<{ days: DailyWeather[]; isSimulated: boolean }> {
+): Promise<{ days: DailyWeather[]; isSimulated: boolean; source?: string | undefined }> {
   if (!serviceUrl) throw new WeatherSilent('No weather service is set up.')
   const query = new URLSearchParams({
     latitude: String(place.latitude),
@@ -138,12 +142,12 @@ export async function askHistory(
     to,
   })
   try {
-    const { days, simulated } = read(
+    const { days, simulated, source } = read(
       historyAnswer(daysBetween(from, to) + 1),
       await asked(`${serviceUrl}/v1/history?${query}`, HISTORY_TIMEOUT_MS, HISTORY_BYTES),
     )
     if (days.some((d) => d.day < from || d.day > to)) throw new NoWeather('It is of other days.')
-    return { days, isSimulated: simulated }
+    return { days, isSimulated: simulated, source }
   } catch (error) {
     told(error)
     throw new WeatherSilent('The weather service does not answer.', { cause: error })

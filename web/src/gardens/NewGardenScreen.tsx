@@ -23,6 +23,7 @@ import { useSize } from '../frame/useSize.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { shortDate } from '../frame/words.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
+import { FindTown } from './FindTown.tsx'
 import './gardens.css'
 
 /** A garden comes in from files, or starts empty and is drawn by hand. */
@@ -275,9 +276,11 @@ function ByHand() {
       setBusy(false)
     }
   }
+  const [form] = Form.useForm<BodyOf<typeof gardenEndpoints.create>>()
   const { timeZone } = Intl.DateTimeFormat().resolvedOptions()
   return (
     <Form
+      form={form}
       name="garden"
       layout="vertical"
       requiredMark={false}
@@ -292,6 +295,18 @@ function ByHand() {
         rules={[{ required: true, message: 'Name the garden' }]}
       >
         <Input maxLength={120} />
+      </Form.Item>
+      <Form.Item
+        label="The nearest town"
+        htmlFor="town"
+        extra="It fills in the three fields below; put them right where you know better."
+      >
+        <FindTown
+          id="town"
+          onFind={({ latitude, longitude, timeZone }) =>
+            form.setFieldsValue({ latitude, longitude, timeZone })
+          }
+        />
       </Form.Item>
       <div className="row">
         <Form.Item

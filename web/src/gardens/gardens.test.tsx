@@ -160,3 +160,40 @@ describe('a garden from files', () => {
     }
   })
 })
+
+describe('a garden begun by hand', () => {
+  const opened = async () => {
+    const app = openApp('/gardens/new')
+    await app.user.click(await screen.findByRole('tab', { name: 'By hand' }))
+    return app
+  }
+
+  it('is put where a town lies, found by the beginning of its name', async () => {
+    const { user } = await opened()
+    await user.type(screen.getByLabelText('Name of the garden'), 'Harbour Steps')
+    await user.type(screen.getByLabelText('The nearest town'), 'portl')
+    await user.click(await screen.findByText('Portland, ME, United States'))
+    await user.click(screen.getByRole('button', { name: 'Start the plan' }))
+    await waitFor(() =>
+      expect(server.askedOf(gardenEndpoints.create).map((a) => a.body)).toEqual([
+        {
+          name: 'Harbour Steps',
+          latitude: 43.66,
+          longitude: -70.26,
+          timeZone: 'America/New_York',
+          northDeg: 0,
+        },
+      ]),
+    )
+  })
+
+  it('says so where no town is called that, and where nobody answers', async () => {
+    server.on(gardenEndpoints.findTowns, () => [])
+    const { user } = await opened()
+    await user.type(screen.getByLabelText('The nearest town'), 'xq')
+    expect(await screen.findByText('No town begins with “xq”.')).toBeTruthy()
+    server.on(gardenEndpoints.findTowns, () => new Refuses(500, 'Towns cannot be read just now.'))
+    await user.type(screen.getByLabelText('The nearest town'), 'z')
+    expect(await screen.findByText(/Towns cannot be read/, undefined, { timeout: 8000 })).toBeTruthy()
+  })
+})

@@ -3,6 +3,10 @@ import { useAnswer } from '../api/answers.ts'
 
 export const useSoil = (gardenId: string) => useAnswer(climateEndpoints.soil, { params: { gardenId } })
 
+/** What the record says without what the gardener knows. */
+export const useUnfitted = (gardenId: string) =>
+  useAnswer(climateEndpoints.unfitted, { params: { gardenId } })
+
 /** Who works in a garden. */
 export const useCrew = (gardenId: string) => useAnswer(crewEndpoints.read, { params: { gardenId } })
 

@@ -115,3 +115,39 @@ describe('what only the head gardener changes', () => {
     expect(server.askedOf(gardenEndpoints.listMembers)).toEqual([])
   })
 })
+
+describe('what the gardener knows of the climate', () => {
+  const form = async () => within((await screen.findByLabelText('Hardiness zone')).closest('form')!)
+
+  it('of a record is its frosts and zone, each beside what the record says', async () => {
+    await opened()
+    const fields = await form()
+    expect(fields.getByText('without it: 30 March')).toBeTruthy()
+    expect(fields.queryByLabelText('Rain and snow of a year')).toBeNull()
+  })
+
+  it('of weather that nobody measured is its months, rain, height and sea too; only what was said is kept', async () => {
+    const view = answerTo(gardenEndpoints.read)
+    const blend = answerTo(climateEndpoints.unfitted)!
+    server
+      .on(gardenEndpoints.read, () => ({ ...view, climate: { ...view.climate!, isSimulated: true } }))
+      .on(climateEndpoints.unfitted, () => ({ ...blend, heightM: 123, hottestC: 21.6, coldestMonthC: -1.4 }))
+    const { user } = await opened()
+    const fields = await form()
+    for (const without of ['22 °C', '−1 °C', '590 mm', '120 m', 'as the towns lie'])
+      expect(fields.getByText(`without it: ${without}`)).toBeTruthy()
+    await user.type(fields.getByLabelText('Hottest month, usual highest by day'), '25')
+    await user.type(fields.getByLabelText('Distance to the sea'), '0')
+    await user.click(fields.getByRole('button', { name: 'Keep it' }))
+    await screen.findByText('Kept; dates follow it.')
+    expect(server.askedOf(climateEndpoints.sayKnown).map((a) => a.body)).toEqual([
+      expect.objectContaining({ hottestC: 25, seaKm: 0 }),
+    ])
+    const [sent] = server.askedOf(climateEndpoints.sayKnown)
+    expect(
+      Object.keys(sent!.body as object)
+        .filter((k) => k !== 'seen')
+        .sort(),
+    ).toEqual(['hottestC', 'seaKm'])
+  })
+})

@@ -1,3 +1,4 @@
+import { listed } from '../../words/index.ts'
 import { MONTHS, type MonthlyClimate } from '../monthly.ts'
 import { referencePlaces, type ReferencePlace } from './places.ts'
 
@@ -85,6 +86,15 @@ export function blendOf(
       .map(({ town, km }, i) => ({ name: town.name, country: town.country, km, share: shares[i]! }))
       .sort((a, b) => b.share - a.share),
   }
+}
+
+/** Towns named where weather is blended from several. */
+const NAMED_TOWNS = 3
+
+/** Where a blend is from, in words: `the usual years of Cardiff (62 km away), Exeter (97 km away) and Bath (…)`. */
+export function blendWords(site: ClimateSite): string {
+  const towns = blendOf(site).from.slice(0, NAMED_TOWNS)
+  return `the usual years of ${listed(towns.map((t) => `${t.name} (${Math.round(t.km)} km away)`))}`
 }
 
 function weightOf(site: ClimateSite, town: ReferencePlace, km: number): number {

@@ -1,4 +1,4 @@
-export { blendOf, kmBetween, type BlendedClimate, type ClimateSite } from './blend.ts'
+export { blendOf, blendWords, kmBetween, type BlendedClimate, type ClimateSite } from './blend.ts'
 export {
   dailyFit,
   factsOf,
