@@ -48,7 +48,7 @@ export function isFor(applies: Applies, subject: Subject): boolean {
   if (applies.place && applies.place !== place) return false
   if (applies.winterColderThanC !== undefined && climate.meanAnnualMinimumC >= applies.winterColderThanC)
     return false
-  if (applies.winterMilderThanC !== undefined && climate.meanAnnualMinimumC <= applies.winterMilderThanC)
+  if (applies.winterMilderThanC !== undefined && climate.meanAnnualMinimumC < applies.winterMilderThanC)
     return false
   if (applies.ground && applies.ground !== subject.ground) return false
   if (applies.piped && !subject.piped) return false

@@ -110,7 +110,7 @@ export interface Applies {
   ground?: GroundState
   /** A place that is watered by pipes. */
   piped?: boolean
-  /** Lowest night of the place's usual winter, degrees Celsius: colder or milder than. */
+  /** Lowest night of the place's usual winter, degrees Celsius: colder than, or as mild as. */
   winterColderThanC?: number
   winterMilderThanC?: number
   /** Only when due by age. */

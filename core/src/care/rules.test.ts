@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, usually, type Climate, type WeatherPattern } from '../climate/index.ts'
 import { addDays, daysBetween, monthOf } from '../dates/index.ts'
 import { bloomsOn, library, type Taxon } from '../plants/index.ts'
-import { careRules, taxonCare, isFor, ruleSentence, windowsOf, winterHere, yearsAbout } from './index.ts'
+import {
+  careRules,
+  taxonCare,
+  isFor,
+  isFollowed,
+  ruleSentence,
+  windowsOf,
+  winterHere,
+  yearsAbout,
+} from './index.ts'
 import type { Schools } from './schools.ts'
 import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
@@ -19,6 +28,8 @@ const climates = {
   warm: climateAt(37, { annualMeanC: 17, seasonalAmplitudeC: 8 }),
   southern: climateAt(-38, { annualMeanC: 13.5, seasonalAmplitudeC: 5.5 }),
 }
+const isWoody = (t: Taxon) =>
+  ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber'].includes(t.lifeForm)
 const taxonNamed = (botanical: string): Taxon => library.find((t) => t.botanical === botanical)!
 const care = (name: string, climate: Climate, schools: Schools = {}, lateDays = 0) =>
   taxonCare(taxonNamed(name), { climate, place: 'bed', schools, lateDays, rules: careRules }, '2026-01-01')
@@ -28,25 +39,43 @@ const care = (name: string, climate: Climate, schools: Schools = {}, lateDays = 
  * Southern months are six later.
  */
 const consensus: [taxon: string, rule: string, climate: keyof typeof climates, months: number[]][] = [
-  ['Hydrangea paniculata', 'prune-late-winter', 'maritime', [2, 3]],
-  ['Hydrangea paniculata', 'prune-late-winter', 'severe', [4, 5]],
-  ['Hydrangea paniculata', 'prune-late-winter', 'southern', [7, 8]],
+  ['Hydrangea paniculata', 'prune-panicle-hydrangea', 'maritime', [2, 3]],
+  ['Hydrangea paniculata', 'prune-panicle-hydrangea', 'severe', [4, 5]],
+  ['Hydrangea paniculata', 'prune-panicle-hydrangea', 'southern', [7, 8]],
   ['Hydrangea macrophylla', 'tidy-mophead-hydrangea', 'maritime', [4]],
-  ['Hydrangea petiolaris', 'prune-after-bloom', 'maritime', [7]],
+  ['Hydrangea macrophylla', 'cut-mophead-to-live-buds', 'severe', [5, 6]],
+  ['Hydrangea petiolaris', 'climbing-hydrangea', 'maritime', [7]],
   ['Forsythia × intermedia', 'prune-after-bloom', 'maritime', [4, 5]],
   ['Forsythia × intermedia', 'prune-after-bloom', 'severe', [6]],
   ['Syringa vulgaris', 'prune-after-bloom', 'continental', [5, 6]],
-  ['Buddleja davidii', 'prune-spring-tender-wood', 'maritime', [3, 4]],
-  ['Rosa Bush group', 'prune-late-winter', 'maritime', [2, 3]],
-  ['Rosa Rambler group', 'prune-after-bloom', 'maritime', [7, 8]],
+  ['Buddleja davidii', 'cut-butterfly-bush', 'maritime', [3, 4]],
+  ['Rosa Bush group', 'prune-bush-roses', 'maritime', [2, 3]],
+  ['Rosa Bush group', 'prune-bush-roses', 'continental', [3, 4]],
+  ['Rosa Bush group', 'prune-bush-roses', 'southern', [7, 8]],
+  ['Rosa Shrub group', 'prune-shrub-roses', 'maritime', [2, 3]],
+  ['Rosa Old garden group', 'prune-old-roses', 'maritime', [7, 8]],
+  ['Rosa Climbing group', 'prune-climbing-roses-mild', 'maritime', [1, 2]],
+  ['Rosa Climbing group', 'prune-climbing-roses-cold', 'severe', [4, 5]],
+  ['Rosa Rambler group', 'prune-rambling-roses', 'maritime', [7, 8]],
   ['Lavandula angustifolia', 'shear-after-bloom', 'maritime', [8]],
   ['Lavandula angustifolia', 'shear-after-bloom', 'southern', [1, 2]],
-  ['Clematis montana', 'prune-after-bloom', 'maritime', [6]],
-  ['Clematis viticella', 'prune-late-winter', 'maritime', [2, 3]],
+  ['Salvia officinalis', 'half-shrubs-in-spring', 'maritime', [3, 4]],
+  ['Calluna vulgaris', 'shear-late-heaths', 'maritime', [3, 4]],
+  ['Clematis montana', 'tidy-early-clematis', 'maritime', [6]],
+  ['Clematis viticella', 'cut-late-clematis', 'maritime', [2, 3]],
   ['Prunus serrulata', 'prune-midsummer', 'maritime', [6, 7]],
   ['Prunus serrulata', 'prune-midsummer', 'southern', [12, 1]],
-  ['Wisteria sinensis', 'spur-prune', 'maritime', [1, 2]],
-  ['Taxus baccata', 'clip-evergreens', 'maritime', [6]],
+  ['Wisteria sinensis', 'spur-in-summer', 'maritime', [7, 8]],
+  ['Wisteria sinensis', 'spur-in-winter', 'maritime', [1, 2]],
+  ['Wisteria sinensis', 'spur-in-winter', 'southern', [6, 7, 8]],
+  ['Vitis vinifera', 'vine-in-winter', 'maritime', [12, 1]],
+  ['Malus Flowering crab group', 'prune-apples', 'continental', [1, 2]],
+  ['Lagerstroemia indica', 'thin-crape-myrtle', 'continental', [3, 4]],
+  ['Camellia japonica', 'shape-evergreens-after-bloom', 'maritime', [4, 5]],
+  ['Taxus baccata', 'clip-yew', 'maritime', [8]],
+  ['Fagus sylvatica', 'clip-leafy-hedges', 'maritime', [8]],
+  ['Ilex aquifolium', 'clip-holly', 'maritime', [8]],
+  ['Buxus sempervirens', 'clip-evergreens', 'maritime', [6, 7]],
   ['Miscanthus sinensis', 'cut-back-warm-grass', 'maritime', [3, 4]],
   ['Miscanthus sinensis', 'divide-warm-grass', 'continental', [4, 5]],
   ['Stipa gigantea', 'comb-grass', 'maritime', [3]],
@@ -116,9 +145,42 @@ describe('rules of care', () => {
       const ids = careRules
         .filter((r) => r.yearly && isFor(r.applies, { taxon, climate: climates.maritime, place: 'bed' }))
         .map((r) => r.id)
-      expect(ids, taxon.botanical).toContain('prune-after-bloom')
-      expect(ids.filter((id) => id.includes('late-winter') && id.startsWith('prune'))).toEqual([])
+      const windows = careRules
+        .filter((r) => ids.includes(r.id) && r.operation === 'prune')
+        .flatMap((r) => r.windows)
+      expect(windows.length, taxon.botanical).toBeGreaterThan(0)
+      // Thinning twiners and clearing a wall are of age and bounds, not of the wood that flowers.
+      if (!['Lonicera periclymenum'].includes(taxon.botanical))
+        expect(windows.map((w) => w.season)).not.toContain('winter')
     }
+  })
+
+  it('every woody kind has one yearly pruning of its own, two where it is spurred, none where it wants none', () => {
+    for (const climate of Object.values(climates))
+      for (const taxon of library.filter((t) => isWoody(t))) {
+        const rules = careRules.filter(
+          (r) =>
+            r.operation === 'prune' &&
+            r.yearly &&
+            isFollowed(r, {}) &&
+            isFor(r.applies, { taxon, climate, place: 'bed' }),
+        )
+        const wanted = taxon.pruning === 'spur' ? 2 : taxon.pruning === 'hardly' ? [0, 1] : 1
+        const seen = rules.map((r) => r.id)
+        expect([wanted].flat(), `${taxon.botanical}: ${seen.join(', ')}`).toContain(seen.length)
+      }
+  })
+
+  it('what holds a wall by itself is not tied in', () => {
+    for (const name of ['Hedera helix', 'Hydrangea petiolaris', 'Parthenocissus tricuspidata'])
+      expect(care(name, climates.maritime).rules.map((r) => r.operation)).not.toContain('tie in')
+    expect(care('Clematis montana', climates.maritime).rules.map((r) => r.operation)).toContain('tie in')
+  })
+
+  it('where winters kill the buds of big-leaved hydrangeas, that is said and nothing is cut before it shows', () => {
+    const cold = care('Hydrangea macrophylla', climates.severe).rules.find((r) => r.operation === 'prune')!
+    expect(cold.why).toMatch(/few flowers or none/)
+    expect(care('Hydrangea macrophylla', climates.maritime).rules.map((r) => r.id)).not.toContain(cold.id)
   })
 
   it('tells the hydrangeas apart', () => {
@@ -126,11 +188,11 @@ describe('rules of care', () => {
       care(name, climates.maritime)
         .rules.filter((r) => r.operation === 'prune' && r.yearly && r.school?.followed !== false)
         .map((r) => r.id)
-    expect(pruned('Hydrangea paniculata')).toEqual(['prune-late-winter'])
+    expect(pruned('Hydrangea paniculata')).toEqual(['prune-panicle-hydrangea'])
     expect(pruned('Hydrangea arborescens')).toEqual(['prune-smooth-hydrangea-frame'])
     expect(pruned('Hydrangea macrophylla')).toEqual(['tidy-mophead-hydrangea'])
     expect(pruned('Hydrangea quercifolia')).toEqual(['prune-oakleaf-hydrangea'])
-    expect(pruned('Hydrangea petiolaris')).toEqual(['prune-after-bloom'])
+    expect(pruned('Hydrangea petiolaris')).toEqual(['climbing-hydrangea'])
   })
 
   it('follows one school and says what the other would do', () => {

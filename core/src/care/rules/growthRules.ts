@@ -53,6 +53,9 @@ const asItGoesOver: WindowSpec = {
   },
 }
 
+/** They hold a wall by themselves. */
+const selfClingers = ['Hedera', 'Hydrangea petiolaris', 'Parthenocissus', 'Euonymus fortunei']
+
 /** Rules of what follows the growth of a season: cutting back, staking, dividing, feeding. */
 export const growth: readonly CareRule[] = [
   {
@@ -431,7 +434,7 @@ export const growth: readonly CareRule[] = [
     id: 'tie-in-climbers',
     operation: 'tie in',
     does: 'Tie new shoots in, fanned out and as level as they will go',
-    applies: { traits: { lifeForm: ['climber'] } },
+    applies: { traits: { lifeForm: ['climber'] }, notTaxa: selfClingers },
     windows: [
       {
         season: 'summer',

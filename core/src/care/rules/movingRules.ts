@@ -449,7 +449,7 @@ export const moving: readonly CareRule[] = [
     labour: { setUp: 10, perPlant: 2 },
     tools: ['fork', 'dibber or trowel'],
     steps: [
-      'Lift as the last leaves yellow, so that the spot is not lost.',
+      'Lift once the leaves have died down; mark the clump before they go.',
       'Replant at two to three times the bulb’s height, point up.',
     ],
     why: 'Crowded bulbs give leaves and few flowers.',

@@ -1,81 +1,31 @@
-import type { LifeForm } from '../../plants/index.ts'
-import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
-
-const woodyTools = ['secateurs', 'loppers', 'pruning saw', 'cloth and spirit for the blades']
-const base: Pick<CareRule, 'operation' | 'forbids' | 'labour' | 'tools' | 'skill' | 'yearly'> = {
-  operation: 'prune',
-  forbids: ['hard frost', 'rain'],
-  labour: { setUp: 5, perPlant: 6, perMetre: 5 },
-  tools: woodyTools,
-  skill: 'pruning',
-  yearly: true,
-}
-const woody: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
-const NESTING = 'Look for nesting birds first; leave the plant while one is sitting.'
-
-/** A cut needs this much warmth to come, in degree days above 5 °C, so that new wood ripens before frost. */
-const REGROWTH: Anchor = { at: 'warmth left', degreeDays: 350 }
-
-const afterBloom = (bestDays: number, lastDays: number): WindowSpec => ({
-  season: 'summer',
-  earliest: { at: 'bloom ends' },
-  bestFrom: { at: 'bloom ends' },
-  bestTo: { at: 'bloom ends', days: bestDays },
-  latest: { earliestOf: [{ at: 'bloom ends', days: lastDays }, REGROWTH] },
-  because: {
-    earliest: 'next year’s flowers form on the wood that grows from now on',
-    bestFrom: 'the sooner after flowering, the longer the new wood has to ripen',
-    bestTo: 'later cuts cost flowers next year',
-    latest: 'buds for next year are set by then, or too little warmth is left to ripen new wood',
-  },
-})
-/** What flowers from late summer on is pruned when the cold is past. */
-const beforeGrowth = (from: number, to: number, why: { from: string; to: string }): WindowSpec => ({
-  season: 'winter',
-  earliest: {
-    latestOf: [
-      { at: 'midwinter', days: -25 },
-      { at: 'growth shows', days: from },
-    ],
-  },
-  bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: Math.round(from / 2) }] },
-  bestTo: { at: 'growth shows', days: Math.min(3, to) },
-  latest: { at: 'growth shows', days: to },
-  because: {
-    earliest: why.from,
-    bestFrom: 'the worst of winter is over and buds can be seen',
-    bestTo: 'buds are swelling and nothing is lost yet',
-    latest: why.to,
-  },
-})
-
-/** Where the usual night is warmer, hard frosts have become rare. A judgement. */
-const NIGHTS_PAST_HARD_FROST_C = 2
-
-/** A cut starts buds: where nights are still near freezing, the next hard frost takes them. */
-const pastHardFrost = (spec: WindowSpec): WindowSpec => ({
-  ...spec,
-  earliest: {
-    latestOf: [
-      spec.earliest,
-      { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, days: -14, or: { at: 'midwinter', days: -25 } },
-    ],
-  },
-  bestFrom: {
-    latestOf: [spec.bestFrom, { at: 'nights above', c: NIGHTS_PAST_HARD_FROST_C, or: { at: 'earliest' } }],
-  },
-})
+import type { CareRule } from '../rule.ts'
+import { kindsWithTheirOwn, pruningByKind } from './pruningByKind.ts'
+import {
+  afterBloom,
+  anyTime,
+  base,
+  beforeGrowth,
+  NESTING,
+  pastHardFrost,
+  REGROWTH,
+  woody,
+} from './pruningWindows.ts'
 
 /** Heaths that flower into autumn. */
 const lateHeaths = ['Calluna', 'Daboecia', 'Erica cinerea', 'Erica vagans', 'Erica tetralix']
 
 /** Rules of pruning, by the wood a taxon flowers on. */
 export const pruning: readonly CareRule[] = [
+  ...pruningByKind,
   {
     ...base,
     id: 'prune-after-bloom',
     does: 'Take flowered stems back to strong young shoots, and a few of the oldest to the base',
-    applies: { traits: { pruning: ['after bloom'] }, flowers: true },
+    applies: {
+      traits: { pruning: ['after bloom'], lifeForm: ['deciduous shrub', 'climber'] },
+      notTaxa: kindsWithTheirOwn,
+      flowers: true,
+    },
     windows: [afterBloom(21, 49)],
     cautions: [NESTING],
     steps: [
@@ -92,7 +42,7 @@ export const pruning: readonly CareRule[] = [
     does: 'Cut back to a low framework of strong buds',
     applies: {
       traits: { pruning: ['late winter'], flowersOn: ['new wood'] },
-      notTaxa: ['Hydrangea arborescens'],
+      notTaxa: [...kindsWithTheirOwn, 'Hydrangea arborescens'],
       hardierThanC: -23,
     },
     windows: [
@@ -110,7 +60,11 @@ export const pruning: readonly CareRule[] = [
     ...base,
     id: 'prune-spring-tender-wood',
     does: 'Cut hard to live buds as growth shows',
-    applies: { traits: { pruning: ['late winter'], flowersOn: ['new wood'] }, tendererThanC: -23 },
+    applies: {
+      traits: { pruning: ['late winter'], flowersOn: ['new wood', null] },
+      notTaxa: kindsWithTheirOwn,
+      tendererThanC: -23,
+    },
     windows: [
       {
         season: 'spring',
@@ -138,7 +92,10 @@ export const pruning: readonly CareRule[] = [
     ...base,
     id: 'prune-winter-old-wood',
     does: 'Take out old and crossing stems to an open framework',
-    applies: { traits: { pruning: ['late winter'], flowersOn: ['old wood', 'both'] }, notTaxa: ['Clematis'] },
+    applies: {
+      traits: { pruning: ['late winter'], flowersOn: ['old wood', 'both'] },
+      notTaxa: [...kindsWithTheirOwn, 'Clematis'],
+    },
     windows: [
       beforeGrowth(-60, 10, {
         from: 'before midwinter its wood is not yet at rest',
@@ -186,7 +143,7 @@ export const pruning: readonly CareRule[] = [
     id: 'tidy-mophead-hydrangea',
     verb: 'tidy',
     does: 'Take the old heads off to the first strong pair of buds, and a few of the oldest stems to the base',
-    applies: { taxa: ['Hydrangea macrophylla', 'Hydrangea serrata'] },
+    applies: { taxa: ['Hydrangea macrophylla', 'Hydrangea serrata'], winterMilderThanC: -15 },
     windows: [
       {
         season: 'spring',
@@ -225,7 +182,7 @@ export const pruning: readonly CareRule[] = [
     does: 'Shape lightly: dead, crossing and wayward wood only',
     applies: {
       traits: { pruning: ['lightly'], flowersOn: ['old wood', 'both'] },
-      notTaxa: ['Hydrangea'],
+      notTaxa: [...kindsWithTheirOwn, 'Hydrangea'],
       flowers: true,
     },
     windows: [afterBloom(28, 56)],
@@ -245,6 +202,7 @@ export const pruning: readonly CareRule[] = [
         flowersOn: [null, 'new wood'],
         lifeForm: ['evergreen shrub', 'small tree', 'climber', 'deciduous shrub'],
       },
+      notTaxa: kindsWithTheirOwn,
     },
     windows: [
       {
@@ -292,7 +250,11 @@ export const pruning: readonly CareRule[] = [
     id: 'shear-after-bloom',
     verb: 'clip',
     does: 'Clip over after flowering, into leafy growth, never into bare wood',
-    applies: { traits: { pruning: ['shear'] }, notTaxa: lateHeaths, flowers: true },
+    applies: {
+      traits: { pruning: ['shear'] },
+      notTaxa: [...lateHeaths, ...kindsWithTheirOwn],
+      flowers: true,
+    },
     windows: [afterBloom(21, 42)],
     labour: { setUp: 5, perPlant: 4 },
     tools: ['shears', 'secateurs'],
@@ -321,7 +283,11 @@ export const pruning: readonly CareRule[] = [
     id: 'clip-evergreens',
     verb: 'clip',
     does: 'Clip to shape',
-    applies: { traits: { pruning: ['shear'], lifeForm: ['evergreen shrub'] }, flowers: false },
+    applies: {
+      traits: { pruning: ['shear'], lifeForm: ['evergreen shrub'] },
+      notTaxa: kindsWithTheirOwn,
+      flowers: false,
+    },
     windows: [
       {
         season: 'summer',
@@ -356,57 +322,9 @@ export const pruning: readonly CareRule[] = [
   },
   {
     ...base,
-    id: 'spur-prune',
-    does: 'Shorten the long new shoots: to six leaves in summer, to two or three buds in winter',
-    applies: { traits: { pruning: ['spur'] } },
-    windows: [
-      {
-        season: 'summer',
-        earliest: { at: 'bloom ends', days: 35 },
-        bestFrom: { at: 'bloom ends', days: 49 },
-        bestTo: { at: 'bloom ends', days: 84 },
-        latest: {
-          earliestOf: [
-            { at: 'bloom ends', days: 105 },
-            { at: 'goes over', days: -21 },
-          ],
-        },
-        because: {
-          earliest: 'the long shoots are still being made',
-          bestFrom: 'the flush of whippy growth is done',
-          bestTo: 'flower buds form at the base of what is left',
-          latest: 'buds for next year are set',
-        },
-      },
-      {
-        season: 'winter',
-        earliest: {
-          latestOf: [
-            { at: 'midwinter', days: -30 },
-            { at: 'growth shows', days: -85 },
-          ],
-        },
-        bestFrom: { at: 'earliest', days: 14 },
-        bestTo: { at: 'growth shows', days: -28 },
-        latest: { at: 'growth shows', days: -7 },
-        because: {
-          earliest: 'it is bare and the fat flower buds can be told from leaf buds',
-          bestFrom: 'the frame is bare',
-          bestTo: 'sap is still down',
-          latest: 'buds are easily knocked off once they swell',
-        },
-      },
-    ],
-    labour: { setUp: 10, perPlant: 60 },
-    cautions: ['On a ladder: a second person, level ground, never near power lines.'],
-    why: 'Two cuts a year turn long shoots into flowering spurs.',
-    missed: 'The next of its two cuts takes both.',
-  },
-  {
-    ...base,
     id: 'prune-midsummer',
     does: 'Prune only what must go, in full leaf',
-    applies: { traits: { pruning: ['midsummer'] } },
+    applies: { traits: { pruning: ['midsummer'] }, notTaxa: kindsWithTheirOwn },
     windows: [
       {
         season: 'summer',
@@ -616,20 +534,3 @@ export const pruning: readonly CareRule[] = [
     yearly: true,
   },
 ]
-
-/** A job that waits for nothing: the windows of a whole gardening year. */
-function anyTime(what: string): WindowSpec {
-  return {
-    season: 'any time',
-    earliest: { at: 'midwinter' },
-    bestFrom: { at: 'earliest' },
-    bestTo: { at: 'next midwinter', days: -7 },
-    latest: { at: 'next midwinter', days: -1 },
-    because: {
-      earliest: `it may be done at any time: it is ${what}`,
-      bestFrom: 'at once',
-      bestTo: 'the sooner the better',
-      latest: 'another season should not pass',
-    },
-  }
-}
