@@ -56,6 +56,7 @@ export function isFor(applies: Applies, subject: Subject): boolean {
   if (!taxon) return false
   if (applies.signs && !applies.signs.some((s) => subject.signs?.includes(s))) return false
   if (!isOneOf(taxon, applies)) return false
+  if (applies.troubles && !applies.troubles.some((t) => taxon.troubles.includes(t))) return false
   if (applies.flowers !== undefined && applies.flowers !== Boolean(taxon.bloomFrom)) return false
   if (applies.hardierThanC !== undefined && taxon.hardyToC >= applies.hardierThanC) return false
   if (applies.tendererThanC !== undefined && taxon.hardyToC < applies.tendererThanC) return false

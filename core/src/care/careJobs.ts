@@ -292,6 +292,8 @@ function whileThere(window: Window, { to, name }: Place): Window {
 function isDue(rule: CareRule, subject: CareSubject, season: number, south: boolean): boolean {
   if (!('taxon' in subject)) return rule.everySeasons === undefined || season % rule.everySeasons === 0
   const planted = seasonYearOf(subject.plantedOn, south)
+  const { untilSeason } = rule.applies
+  if (untilSeason !== undefined && season - planted >= untilSeason) return false
   // What was planted this season is left to settle.
   if (season <= planted && rule.operation !== 'stake' && rule.operation !== 'protect')
     return season === planted && isBrief(subject.taxon)
@@ -455,6 +457,7 @@ const verbs: Record<Operation, string> = {
   prepare: 'prepare',
   remove: 'take out',
   aftercare: 'look after',
+  propagate: 'propagate',
 }
 
 /** Names in a title before the rest is a number. */

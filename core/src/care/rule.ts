@@ -1,4 +1,4 @@
-import type { Taxon } from '../plants/index.ts'
+import type { Taxon, Trouble } from '../plants/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import type { SchoolId } from './schools.ts'
 
@@ -26,6 +26,7 @@ export const operations = [
   'prepare',
   'remove',
   'aftercare',
+  'propagate',
 ] as const
 export type Operation = (typeof operations)[number]
 
@@ -94,6 +95,10 @@ export interface Applies {
   notTaxa?: readonly string[]
   /** Traits and the values they may have. */
   traits?: { readonly [K in keyof Taxon]?: readonly Taxon[K][] }
+  /** Known to suffer from one of these. */
+  troubles?: readonly Trouble[]
+  /** Only in its first seasons in place, the one after planting being the second. */
+  untilSeason?: number
   /** Flowers at all. */
   flowers?: boolean
   /** Lowest winter temperature it bears, degrees Celsius: hardier or less hardy than. */

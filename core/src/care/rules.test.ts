@@ -98,6 +98,21 @@ const consensus: [taxon: string, rule: string, climate: keyof typeof climates, m
   ['Helleborus × hybridus', 'old-leaves-before-bloom', 'maritime', [1]],
   ['Dryopteris filix-mas', 'old-fronds', 'maritime', [3, 4]],
   ['Narcissus Garden group', 'clear-bulb-leaves', 'maritime', [6]],
+  ['Hosta sieboldiana', 'hunt-slugs', 'maritime', [4, 5]],
+  ['Malus Flowering crab group', 'tree-ties', 'maritime', [3, 4]],
+  ['Dahlia × pinnata', 'look-at-stored-roots', 'maritime', [1]],
+  ['Dahlia × pinnata', 'pinch-out', 'maritime', [6]],
+  ['Phlox paniculata', 'basal-cuttings', 'maritime', [4, 5]],
+  ['Hydrangea paniculata', 'softwood-cuttings', 'maritime', [5, 6]],
+  ['Buxus sempervirens', 'half-ripe-cuttings', 'maritime', [8]],
+  ['Buxus sempervirens', 'half-ripe-cuttings', 'southern', [2]],
+  ['Cornus alba', 'hardwood-cuttings', 'maritime', [12, 1]],
+  ['Papaver orientale', 'root-cuttings', 'maritime', [1, 2]],
+  ['Cotinus coggygria', 'layer', 'maritime', [4, 5]],
+  ['Cosmos bipinnatus', 'sow-tender-inside', 'maritime', [3]],
+  ['Geranium pratense', 'plant-pot-grown-perennials', 'maritime', [4]],
+  ['Paeonia lactiflora', 'plant-peonies', 'maritime', [9, 10]],
+  ['Syringa vulgaris', 'plant-bare-root', 'maritime', [11, 12, 1]],
 ]
 
 describe('rules of care', () => {
@@ -175,6 +190,30 @@ describe('rules of care', () => {
     for (const name of ['Hedera helix', 'Hydrangea petiolaris', 'Parthenocissus tricuspidata'])
       expect(care(name, climates.maritime).rules.map((r) => r.operation)).not.toContain('tie in')
     expect(care('Clematis montana', climates.maritime).rules.map((r) => r.operation)).toContain('tie in')
+  })
+
+  it('what is covered for the winter is uncovered after it, in every climate', () => {
+    const covers = careRules.filter((r) => r.id.endsWith('-on') || r.id === 'protect-crowns')
+    expect(covers.length).toBeGreaterThan(3)
+    let covered = 0
+    for (const climate of Object.values(climates))
+      for (const taxon of library)
+        for (const on of covers.filter((r) => isFor(r.applies, { taxon, climate, place: 'bed' }))) {
+          const off = careRules.find((r) =>
+            on.id === 'protect-crowns' ? r.id === 'uncover-crowns' : r.id === on.id.replace(/-on$/, '-off'),
+          )!
+          const years = yearsAbout(climate, '2026-06-01', 0)
+          const [first] = windowsOf(on, years, taxon, '2026-06-01').windows
+          if (!first) continue
+          covered++
+          const next = windowsOf(off, years, taxon, first.latest).windows[0]
+          expect(next, `${taxon.botanical} ${off.id}`).toBeDefined()
+          expect(
+            daysBetween(first.bestFrom, next!.bestFrom),
+            `${taxon.botanical} ${off.id} ${first.bestFrom} ${next!.bestFrom} ${climate.latitudeDeg}`,
+          ).toBeLessThan(270)
+        }
+    expect(covered).toBeGreaterThan(20)
   })
 
   it('where winters kill the buds of big-leaved hydrangeas, that is said and nothing is cut before it shows', () => {

@@ -148,6 +148,9 @@ const traitWords: Worded = {
   bearsHardCut: () => 'that bear a hard cut',
 }
 
+/** Kinds named one by one in a sentence. */
+const MOST_NAMED = 6
+
 /** Which plants a rule is for, in words. */
 export function appliesWords(a: Applies): string {
   if (a.wholePlace) {
@@ -168,6 +171,8 @@ export function appliesWords(a: Applies): string {
     ([trait, values]) => traitWords[trait as keyof Taxon]?.(values as readonly unknown[]) ?? [],
   )
   if (a.signs) parts.push(`that show ${listed(a.signs.map(signWords))}`)
+  if (a.troubles) parts.push(`that suffer from ${listed([...a.troubles])}`)
+  if (a.untilSeason !== undefined) parts.push(`in their first ${a.untilSeason} seasons`)
   if (a.winter)
     parts.push(a.winter.includes('tender') ? 'not hardy here' : 'at the limit of their hardiness here')
   if (a.hardierThanC !== undefined) parts.push(`hardy below ${celsius(a.hardierThanC)}`)
@@ -177,7 +182,11 @@ export function appliesWords(a: Applies): string {
     parts.push(`where winters stay above ${celsius(a.winterMilderThanC)}`)
   if (a.due === 'division') parts.push('when due')
   if (a.place) parts.push(a.place === 'bed' ? 'in beds' : 'in pots')
-  const but = a.notTaxa ? ` (not ${listed(a.notTaxa)})` : ''
+  const but = !a.notTaxa
+    ? ''
+    : a.notTaxa.length > MOST_NAMED
+      ? ' (but for kinds with a rule of their own)'
+      : ` (not ${listed(a.notTaxa)})`
   const text = [head, ...parts].join(' ')
   return `${text.charAt(0).toUpperCase()}${text.slice(1)}${but}`
 }

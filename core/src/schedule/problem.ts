@@ -98,6 +98,7 @@ export const scheduleCosts = {
     prepare: 5,
     remove: 4,
     aftercare: 24,
+    propagate: 8,
   } satisfies Record<Operation, number> as Record<Operation, number>,
   /** Not done in its window at all. */
   unplaced: {
@@ -123,6 +124,7 @@ export const scheduleCosts = {
     prepare: 4000,
     remove: 1200,
     aftercare: 3000,
+    propagate: 800,
   } satisfies Record<Operation, number> as Record<Operation, number>,
 } as const
 

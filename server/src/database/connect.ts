@@ -18,6 +18,7 @@ import * as keptAsText from './013_kept_as_text.ts'
 import * as whoChanged from './014_who_changed.ts'
 import * as ownChanges from './015_own_changes.ts'
 import * as remedies from './016_remedies.ts'
+import * as propagate from './017_propagate.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -55,6 +56,7 @@ const migrations: Record<string, Knex.Migration> = {
   '014_who_changed': whoChanged,
   '015_own_changes': ownChanges,
   '016_remedies': remedies,
+  '017_propagate': propagate,
 }
 
 /** The migrations in their order, each with its way up and down. */

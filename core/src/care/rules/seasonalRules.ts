@@ -400,7 +400,13 @@ export const seasonal: readonly CareRule[] = [
       {
         season: 'spring',
         earliest: { at: 'last frost', share: 50, days: -21, or: { at: 'growth shows' } },
-        bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: -3 }] },
+        // What shows in autumn is not waited for.
+        bestFrom: {
+          earliestOf: [
+            { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: -3 }] },
+            { at: 'earliest', days: 35 },
+          ],
+        },
         bestTo: { at: 'best from', days: 14 },
         latest: { at: 'best from', days: 28 },
         because: {
