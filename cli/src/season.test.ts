@@ -22,7 +22,7 @@ describe('border rules', () => {
     expect(status).toBe(0)
     const answer = JSON.parse(stdout)
     expect(answer.taxon.botanical).toBe('Hydrangea paniculata')
-    const prune = answer.rules.find((r: { id: string }) => r.id === 'prune-late-winter')
+    const prune = answer.rules.find((r: { id: string }) => r.id === 'prune-panicle-hydrangea')
     const [w] = prune.windows
     expect([w.earliest, w.bestFrom, w.bestTo, w.latest]).toEqual(
       [w.earliest, w.bestFrom, w.bestTo, w.latest].sort(),
@@ -53,7 +53,7 @@ describe('border rules', () => {
       '2026-03-01',
       '--json',
     )
-    const prune = JSON.parse(stdout).rules.find((r: { id: string }) => r.id === 'prune-late-winter')
+    const prune = JSON.parse(stdout).rules.find((r: { id: string }) => r.id === 'prune-bush-roses')
     expect(['07', '08']).toContain(prune.windows[0].bestFrom.slice(5, 7))
   })
 

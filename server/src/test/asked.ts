@@ -49,3 +49,8 @@ export const DERIVED = [
   '/outlook',
   '/suspicions',
 ] as const
+
+/** What has to be asked of some that answer a question. */
+const asked: Record<string, string> = { 'gardens.findTowns': '?name=Portland' }
+/** The question that goes with an endpoint, by `area.name`; most have none. */
+export const questionOf = (name: string): string => asked[name] ?? ''

@@ -3,7 +3,7 @@ import { addDays } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { look, settle, write } from './asked.ts'
+import { look, questionOf, settle, write } from './asked.ts'
 import { practiceWithGarden } from './practice.ts'
 
 /**
@@ -14,9 +14,6 @@ import { practiceWithGarden } from './practice.ts'
 const FILE = join(import.meta.dirname, '..', '..', '..', 'web', 'src', 'test', 'answers.json')
 const TODAY = '2026-09-15'
 const MOST_LISTED = 12
-
-/** What has to be asked of some. */
-const asked: Record<string, string> = { 'gardens.findTowns': '?name=Portland' }
 
 export async function writeAnswers(): Promise<string> {
   const practice = await practiceWithGarden(undefined, () => Date.parse(`${TODAY}T10:00:00Z`))
@@ -61,7 +58,7 @@ export async function writeAnswers(): Promise<string> {
       for (const [name, endpoint] of Object.entries<Endpoint>(list)) {
         if (endpoint.method !== 'get' || endpoint.sends) continue
         const { status, body } = await practice.head.get(
-          `${addressOf(endpoint.path, params)}${asked[`${area}.${name}`] ?? ''}`,
+          `${addressOf(endpoint.path, params)}${questionOf(`${area}.${name}`)}`,
         )
         if (status !== 200) throw new Error(`${area}.${name}: ${status} ${JSON.stringify(body)}`)
         answers[`${area}.${name}`] = body

@@ -184,7 +184,7 @@ export const guarding: readonly CareRule[] = [
     windows: [
       {
         season: 'summer',
-        earliest: { at: 'days above', c: 24, or: { at: 'midsummer', days: -25 } },
+        earliest: { at: 'days above', c: 24 },
         bestFrom: { at: 'earliest', days: 7 },
         bestTo: { at: 'midsummer', days: 45 },
         latest: { at: 'midsummer', days: 65 },
