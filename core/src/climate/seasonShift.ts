@@ -26,6 +26,8 @@ const LATE_SHARE = 0.15
 /** Autumn cold takes over between these days. */
 const COLD_FROM = 255
 const COLD_LEADS_FROM = 300
+/** Here the year’s last leaves are down, and what follows is of the coming spring. */
+const SPRING_BECKONS_FROM = 345
 /** Mean air of the day at which growth goes over. */
 const GOES_OVER_C = 10
 const MOST_SOONER = 50
@@ -65,8 +67,8 @@ function shiftOf(climate: Pick<Climate, 'latitudeDeg' | 'minC' | 'maxC'>): Seaso
     return warm + cold * (autumn - warm)
   })
   // From the last of autumn to midwinter it passes over into the coming spring.
-  for (let day = COLD_LEADS_FROM; day < DAYS; day++) {
-    const into = (day - COLD_LEADS_FROM) / (DAYS - COLD_LEADS_FROM)
+  for (let day = SPRING_BECKONS_FROM; day < DAYS; day++) {
+    const into = (day - SPRING_BECKONS_FROM) / (DAYS - SPRING_BECKONS_FROM)
     anchors[day] = autumn + into * (anchors[0]! - autumn)
   }
   const daysLater = inOrder(anchors.map(Math.round))

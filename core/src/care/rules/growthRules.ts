@@ -1,4 +1,4 @@
-import type { CareRule, WindowSpec } from '../rule.ts'
+import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
 
 const handTools = ['secateurs', 'shears', 'sheet for clippings']
 const cut: Pick<CareRule, 'operation' | 'forbids' | 'labour' | 'tools' | 'yearly'> = {
@@ -52,6 +52,14 @@ const asItGoesOver: WindowSpec = {
     latest: 'after that the crowns are better left covered until late winter',
   },
 }
+
+/** Days from the first of its flowers or of its new growth, whichever comes first: hellebores flower first, lilyturf grows first. */
+const beforeEither = (bloomDays: number, growthDays: number): Anchor => ({
+  earliestOf: [
+    { at: 'bloom starts', days: bloomDays },
+    { at: 'growth shows', days: growthDays },
+  ],
+})
 
 /** They hold a wall by themselves. */
 const selfClingers = ['Hedera', 'Hydrangea petiolaris', 'Parthenocissus', 'Euonymus fortunei']
@@ -172,19 +180,16 @@ export const growth: readonly CareRule[] = [
       {
         season: 'winter',
         earliest: {
-          latestOf: [
-            { at: 'bloom starts', days: -60 },
-            { at: 'midwinter', days: -40 },
-          ],
+          latestOf: [{ at: 'midwinter', days: -40 }, beforeEither(-60, -42)],
         },
-        bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'bloom starts', days: -40 }] },
-        bestTo: { at: 'bloom starts', days: -5 },
-        latest: { at: 'bloom starts', days: 10 },
+        bestFrom: { latestOf: [{ at: 'earliest' }, beforeEither(-40, -21)] },
+        bestTo: beforeEither(-5, 7),
+        latest: beforeEither(10, 21),
         because: {
           earliest: 'old leaves still shelter the buds',
-          bestFrom: 'flower buds are about to rise',
-          bestTo: 'stems are not yet among the leaves',
-          latest: 'flower stems would be cut with the leaves',
+          bestFrom: 'buds are about to rise',
+          bestTo: 'new leaves and stems are not yet among the old',
+          latest: 'what is new would be cut with what is old',
         },
       },
     ],
