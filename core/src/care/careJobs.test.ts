@@ -76,6 +76,27 @@ describe('the work a season brings', () => {
     })
   })
 
+  it('feeds nothing in the spring after its roots were cut, and all else as ever', () => {
+    const rose = (inPlaceSince: string) =>
+      ofRule(
+        garden([planting('a', 'Rosa Shrub group', { plantedOn: '2020-03-01', inPlaceSince })]),
+        'feed-hungry-organic',
+      ).filter((j) => j.window.earliest >= '2027-01-01')
+    expect(rose('2026-10-20')).toEqual([])
+    expect(rose('2026-03-20')).toHaveLength(1)
+    expect(rose('2020-03-01')).toHaveLength(1)
+  })
+
+  it('sees to the ties of young trees alone', () => {
+    const ties = (plantedOn: string) =>
+      ofRule(
+        garden([planting('a', 'Malus Flowering crab group', { plantedOn, inPlaceSince: plantedOn })]),
+        'tree-ties',
+      )
+    expect(ties('2025-11-10').length).toBeGreaterThan(0)
+    expect(ties('2018-11-10')).toEqual([])
+  })
+
   it('divides when the usual interval is over, and leaves the young alone', () => {
     const due = (plantedOn: string) =>
       ofRule(garden([planting('a', 'Helenium autumnale', { plantedOn })]), 'divide-spring').length

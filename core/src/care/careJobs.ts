@@ -1,6 +1,14 @@
 import { group } from 'd3-array'
 import type { Climate } from '../climate/index.ts'
-import { addDays, daysBetween, maxDay, minDay, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import {
+  addDays,
+  daysBetween,
+  maxDay,
+  minDay,
+  seasonStart,
+  seasonYearOf,
+  type IsoDate,
+} from '../dates/index.ts'
 import { groundOf, type Place, type Planting } from '../garden/index.ts'
 import { footprintAreaM2 } from '../geometry/index.ts'
 import type { Taxon } from '../plants/index.ts'
@@ -297,12 +305,21 @@ function isDue(rule: CareRule, subject: CareSubject, season: number, south: bool
   // What was planted this season is left to settle.
   if (season <= planted && rule.operation !== 'stake' && rule.operation !== 'protect')
     return season === planted && isBrief(subject.taxon)
+  // Roots that were cut in autumn are not fed in the spring after.
+  if (
+    rule.operation === 'feed' &&
+    subject.inPlaceSince >= addDays(seasonStart(season, south), -MOVED_OF_LATE_DAYS)
+  )
+    return isBrief(subject.taxon)
   if (rule.applies.due === 'division') {
     const last = seasonYearOf(subject.dividedOn ?? subject.plantedOn, south)
     return subject.taxon.divideYears !== null && season - last >= subject.taxon.divideYears[1]
   }
   return rule.everySeasons === undefined || (season - planted) % rule.everySeasons === 0
 }
+
+/** From midsummer of the year before: moved since then, a plant feeds on what its new ground holds. */
+const MOVED_OF_LATE_DAYS = 180
 
 const isBrief = (taxon: Taxon) => taxon.annualSeason !== null
 

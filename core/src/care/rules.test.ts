@@ -104,6 +104,8 @@ const consensus: [taxon: string, rule: string, climate: keyof typeof climates, m
   ['Paeonia lactiflora', 'clear-in-autumn', 'severe', [9, 10]],
   ['Dryopteris filix-mas', 'old-fronds', 'maritime', [3, 4]],
   ['Narcissus Garden group', 'clear-bulb-leaves', 'maritime', [6]],
+  ['Rosa Bush group', 'feed-roses-after-first-flush', 'maritime', [7]],
+  ['Rosa Bush group', 'feed-roses-after-first-flush', 'southern', [12, 1]],
   ['Hosta sieboldiana', 'hunt-slugs', 'maritime', [4, 5]],
   ['Malus Flowering crab group', 'tree-ties', 'maritime', [3, 4]],
   ['Dahlia × pinnata', 'look-at-stored-roots', 'maritime', [1]],
@@ -190,6 +192,29 @@ describe('rules of care', () => {
         const seen = rules.map((r) => r.id)
         expect([wanted].flat(), `${taxon.botanical}: ${seen.join(', ')}`).toContain(seen.length)
       }
+  })
+
+  it('warm-season plants are cleared while what follows them can still be set, in every climate', () => {
+    const rule = (id: string) => careRules.find((r) => r.id === id)!
+    for (const [name, climate] of Object.entries(climates)) {
+      const years = yearsAbout(climate, '2026-06-01', 0)
+      const cleared = windowsOf(
+        rule('clear-warm-season'),
+        years,
+        taxonNamed('Petunia × atkinsiana'),
+        '2026-06-01',
+      )
+      const set = windowsOf(
+        rule('plant-cool-season'),
+        years,
+        taxonNamed('Viola × wittrockiana'),
+        '2026-06-01',
+      )
+      const out = cleared.windows[0]!
+      const into = set.windows.find((w) => w.season === 'autumn')!
+      expect(out.earliest < addDays(into.latest, -7), `${name}: ${out.earliest} ${into.latest}`).toBe(true)
+      expect(out.latest >= into.earliest, name).toBe(true)
+    }
   })
 
   it('what holds a wall by itself is not tied in', () => {

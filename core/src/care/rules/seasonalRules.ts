@@ -4,7 +4,12 @@ const planting: Pick<CareRule, 'forbids' | 'labour' | 'tools' | 'steps' | 'yearl
   forbids: ['heat', 'frozen soil', 'sodden soil', 'hard frost'],
   labour: { setUp: 10, perPlant: 4 },
   tools: ['trowel', 'watering can'],
-  steps: ['Lay out first, look, adjust, then plant.', 'Top of the ball level with the soil; firm and water.'],
+  steps: [
+    'What stood there out with its roots, sick leaves into the bin.',
+    'Fork compost in, level, rake; a feed by its label.',
+    'Lay out first, look, adjust, then plant.',
+    'Top of the ball level with the soil; firm and water.',
+  ],
   bySchool: [
     {
       id: 'mulch-order',
@@ -145,14 +150,26 @@ export const seasonal: readonly CareRule[] = [
           earliestOf: [
             { at: 'first frost', share: 10, days: -7, or: { at: 'is gone', days: -21 } },
             { at: 'soil below', c: 13, or: { at: 'is gone', days: -21 } },
+            // What is to follow has its last weeks then, frost or not.
+            { at: 'rooting time left', weeks: 4, c: 6, days: -21 },
           ],
         },
-        bestFrom: { at: 'first frost', share: 50, days: -10, or: { at: 'is gone', days: -14 } },
+        bestFrom: {
+          latestOf: [
+            { at: 'earliest' },
+            {
+              earliestOf: [
+                { at: 'first frost', share: 50, days: -10, or: { at: 'is gone', days: -14 } },
+                { at: 'rooting time left', weeks: 4, c: 6, days: -14 },
+              ],
+            },
+          ],
+        },
         bestTo: { at: 'first frost', share: 50, days: 7, or: { at: 'is gone' } },
         latest: { at: 'first frost', share: 90, days: 14, or: { at: 'is gone', days: 30 } },
         because: {
-          earliest: 'they flower until cold stops them',
-          bestFrom: 'they are about to end',
+          earliest: 'sooner they still flower, and what follows does not yet want their place',
+          bestFrom: 'they are about to end, and what follows still roots',
           bestTo: 'their successors still root',
           latest: 'nothing planted after them would root before winter',
         },
