@@ -1,13 +1,13 @@
 import { frostIsGuessed, type Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
-import { groundM2, type Taxon } from '../plants/index.ts'
+import { groundM2, poisonousTo, type Taxon } from '../plants/index.ts'
 import type { ForbiddenState, Operation } from './rule.ts'
 import { FROST_UNSURE } from './frost.ts'
 import { moveWindows, type MoveWindows } from './moveWindows.ts'
 import { toFiveMinutes } from './labour.ts'
 import { followed, type Schools } from './schools.ts'
 import { openFrom, type Window } from './windows.ts'
-import { dayMonth } from '../words/index.ts'
+import { dayMonth, listed } from '../words/index.ts'
 
 /** Something a job takes along or has used. */
 export interface Material {
@@ -289,13 +289,18 @@ export function aftercareWindow(moved: IsoDate, days: number, why?: string): Win
 export function plantCautions(taxon: Taxon): string[] {
   const words: Record<Taxon['cautions'][number], string> = {
     sap: 'Sap can irritate or blister skin: gloves, sleeves, eyes covered.',
-    poison: 'Poisonous if eaten: gloves; keep pieces from children and pets.',
+    poison: `Poisonous if eaten, ${poisonWords(taxon)}: gloves; keep pieces out of reach.`,
     thorns: 'Thorns: stout gloves and eye protection.',
     heavy: 'Heavy clump: two people or a sack truck.',
     invasive: 'Can spread: check local lists before planting elsewhere; leave no roots behind.',
   }
-  return taxon.cautions.map((c) => words[c])
+  // What harms pets alone is no caution of the row, and is said all the same.
+  const also = !taxon.cautions.includes('poison') && poisonousTo(taxon).length > 0
+  return [...taxon.cautions, ...(also ? (['poison'] as const) : [])].map((c) => words[c])
 }
+
+/** `to cats and dogs`. */
+const poisonWords = (taxon: Taxon): string => `to ${listed(poisonousTo(taxon))}`
 
 function hazardCautions(r: MoveRequest): string[] {
   const general = 'Before digging deep, call the utility-locating service.'

@@ -3,7 +3,7 @@ import type { Climate } from '../climate/index.ts'
 import { daysBetween } from '../dates/index.ts'
 import type { SunHours } from '../light/index.ts'
 import type { BloomGap } from '../performance/index.ts'
-import { groundM2, usualBloom, type Taxon, type Year } from '../plants/index.ts'
+import { groundM2, mayRunWild, usualBloom, type Region, type Taxon, type Year } from '../plants/index.ts'
 import { fitOf, whySoilUnfit } from './fit.ts'
 
 /** A kind that would flower in a gap of a place and stand the place. */
@@ -27,6 +27,8 @@ export interface FilledPlace {
   /** Ground or mix, square metres. */
   areaM2?: number | undefined
   climate?: Climate | undefined
+  /** The parts of the world it lies in. */
+  regions?: readonly Region[] | undefined
 }
 
 /** Grown for one season, wherever they would die in winter. */
@@ -37,9 +39,9 @@ const TALLEST_IN_POT_M = 1.6
 /** Why a kind would not stand in a place, whatever its light; undefined where it would, as far as is known. */
 export function whyNotThere(
   taxon: Taxon,
-  { ph, kind = 'bed', areaM2, climate }: FilledPlace,
+  { ph, kind = 'bed', areaM2, climate, regions }: FilledPlace,
 ): string | undefined {
-  if (taxon.cautions.includes('invasive')) return 'it runs wild'
+  if (mayRunWild(taxon, regions)) return 'it runs wild here'
   if (climate && !seasonal.includes(taxon.lifeForm) && winterHere(taxon, climate, kind) === 'tender')
     return 'it does not stand the winters here'
   const soil = whySoilUnfit(taxon, ph)

@@ -285,6 +285,15 @@ describe('what fills a gap', () => {
       expect([t.botanical, t.spacingM <= 0.4, t.heightM <= 1.6]).toEqual([t.botanical, true, true])
     }
   })
+  it('runs wild in one part of the world and not in another', () => {
+    const gapHere = (regions: FilledPlace['regions']) =>
+      gapFillers(gap, { hours: hours(8), moisture: 3, regions }, library, 2026, USUAL_YEAR, new Map()).map(
+        (f) => f.taxon,
+      )
+    expect(gapHere(['eastern North America'])).not.toContain('Miscanthus sinensis')
+    expect(gapHere(['north-western Europe'])).toContain('Miscanthus sinensis')
+    expect(gapHere(undefined)).not.toContain('Miscanthus sinensis')
+  })
   it('puts first what this garden’s own record expects most of', () => {
     const [first, second] = fillers(8, 3)
     expect(

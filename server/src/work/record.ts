@@ -12,6 +12,7 @@ import {
   type CountHistory,
   type LightClass,
   type Seen,
+  regionsAt,
 } from '@border/core'
 import { rollup } from 'd3-array'
 import { derive } from '../derived.ts'
@@ -216,6 +217,7 @@ export async function bloomOfGarden(
         return [{ placeId, hours, moisture, ph, kind, areaM2 }]
       }),
       climate: found.climate ?? undefined,
+      regions: regionsAt(garden),
       taxa: (await reader.taxa()).map((t) => t.taxon),
       proven: record.taxa.flatMap((t) =>
         t.expected ? [[t.taxon, t.expected.score] as [string, number]] : [],

@@ -15,6 +15,7 @@ import {
   type RecordedPlanting,
   type Seen,
   type Climate,
+  type Region,
   type FilledPlace,
   type Taxon,
   type Treatment,
@@ -59,6 +60,8 @@ export interface BloomTask {
   window: { from: string; to: string; season: number }
   places: (Omit<FilledPlace, 'climate'> & { placeId: string })[]
   climate?: Climate | undefined
+  /** The parts of the world that the garden lies in. */
+  regions: readonly Region[]
   taxa: Taxon[]
   proven: [taxon: string, score: number][]
   /** Looks of every season, each by the stay it fell in, and what was done for bloom: compared over seasons. */
@@ -153,7 +156,7 @@ export function bloomResult(task: BloomTask): BloomResult {
         ...gap,
         fillers: gapFillers(
           gap,
-          { ...place, climate: task.climate },
+          { ...place, climate: task.climate, regions: task.regions },
           others,
           window.season,
           yearOfSeason(window.season),

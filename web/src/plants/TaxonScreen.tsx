@@ -2,6 +2,11 @@ import {
   counted,
   dayMonth,
   lightRange,
+  listed,
+  mayRunWild,
+  poisonousTo,
+  regionsAt,
+  runsWildIn,
   tenths,
   usualBloom,
   USUAL_YEAR,
@@ -157,6 +162,9 @@ function Usually({ taxon }: { taxon: KnownTaxon }) {
     yearOf(on),
     view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 },
   )
+  const poisonous = poisonousTo(taxon)
+  const wild = runsWildIn(taxon)
+  const here = regionsAt(view.garden)
   return (
     <section>
       <h2>What it usually is</h2>
@@ -175,6 +183,22 @@ function Usually({ taxon }: { taxon: KnownTaxon }) {
             {taxon.heightM} m by {taxon.spreadM} m
           </dd>
         </div>
+        {poisonous.length > 0 && (
+          <div>
+            <dt>Poisonous to</dt>
+            <dd>{listed(poisonous)}, if eaten</dd>
+          </div>
+        )}
+        {wild && (
+          <div>
+            <dt>Runs wild in</dt>
+            <dd>
+              {listed(wild)}
+              {mayRunWild(taxon, here) &&
+                '; this garden lies there: look at the local list before planting it'}
+            </dd>
+          </div>
+        )}
       </dl>
     </section>
   )

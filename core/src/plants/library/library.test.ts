@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { mayRunWild, poisonousTo, regionsAt, runsWildIn } from '../harm.ts'
 import {
   contradictions,
   isWoody,
@@ -124,6 +125,42 @@ describe('what is said of a kind', () => {
       /^(Anemone|Iris|Allium|Hemerocallis|Hosta|Hydrangea|Trollius|Sambucus|Gladiolus|Colchicum|Narcissus|Arum|Zantedeschia|Caladium|Begonia (grandis|× tub)|Lobelia cardinalis|Helleborus|Nicotiana)/
     const silent = library.filter((t) => harmful.test(t.botanical) && !t.cautions.includes('poison'))
     expect(silent.map((t) => t.botanical)).toEqual([])
+  })
+
+  it('says of each that poisons whom, as vets and poison lines list them', () => {
+    const to = (name: string) => poisonousTo(of(name))
+    expect(to('Lilium regale')).toEqual(['cats'])
+    expect(to('Hemerocallis Hybrid group')).toEqual(['cats'])
+    expect(to('Tulipa Garden group')).not.toContain('people')
+    for (const name of [
+      'Taxus baccata',
+      'Aconitum carmichaelii',
+      'Digitalis purpurea',
+      'Nerium oleander',
+      'Rhododendron luteum',
+    ])
+      expect([name, to(name)]).toEqual([name, ['people', 'cats', 'dogs', 'horses']])
+    for (const name of ['Rosa Shrub group', 'Lavandula angustifolia', 'Heuchera villosa'])
+      expect(to(name)).toEqual([])
+    // Whatever is marked as poisonous says to whom.
+    for (const t of library.filter((k) => k.cautions.includes('poison')))
+      expect(poisonousTo(t).length, t.botanical).toBeGreaterThan(0)
+  })
+
+  it('runs wild where the lists name it: by where the garden lies', () => {
+    const at = (latitude: number, longitude: number) => regionsAt({ latitude, longitude })
+    expect(at(51.5, -0.1)).toEqual(['north-western Europe'])
+    expect(at(40.7, -74)).toEqual(['eastern North America'])
+    expect(at(-36.9, 174.8)).toEqual(['New Zealand'])
+    expect(at(45.5, -122.7)).toEqual(['western North America'])
+    const buddleja = of('Buddleja davidii')
+    expect(mayRunWild(buddleja, at(45.5, -122.7))).toBe(true)
+    expect(mayRunWild(buddleja, at(40.7, -74))).toBe(false)
+    expect(mayRunWild(of('Agapanthus praecox'), at(-36.9, 174.8))).toBe(true)
+    expect(mayRunWild(of('Agapanthus praecox'), at(51.5, -0.1))).toBe(false)
+    // What nobody has listed goes by its own mark, wherever the garden is.
+    expect(runsWildIn(of('Artemisia ludoviciana'))).toBeUndefined()
+    expect(mayRunWild(of('Artemisia ludoviciana'), at(51.5, -0.1))).toBe(true)
   })
 
   it('does not cut hard what does not break from old wood', () => {
