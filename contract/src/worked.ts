@@ -270,7 +270,7 @@ export const jobWindow: z.ZodType<Window> = z.strictObject({
 const action = z.enum(actions)
 const fit = z.strictObject({
   score: n,
-  limiting: z.enum(['light', 'afternoon', 'moisture', 'none']),
+  limiting: z.enum(['light', 'afternoon', 'moisture', 'wind', 'none']),
   reason: text,
 })
 export const term = z.strictObject({ action, points: n, ...say })

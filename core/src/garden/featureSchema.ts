@@ -3,6 +3,7 @@ import { isIsoDate } from '../dates/index.ts'
 import { day, limits, remark, words } from '../written/index.ts'
 import { featureDefaults, type FeatureKind } from './feature.ts'
 import { soilTextures } from './soil.ts'
+import { windExposures } from './wind.ts'
 
 /** Largest size taken as real, metres. */
 const TALLEST_M = 120
@@ -75,7 +76,7 @@ export const featureProperties = {
     ph: z.number().min(3).max(10).optional(),
     moisture: z.enum(['dry', 'dryish', 'fresh', 'moist', 'wet']).optional(),
     drainage: z.enum(['poor', 'fair', 'good']).optional(),
-    wind: z.enum(['sheltered', 'open', 'exposed']).optional(),
+    wind: z.enum(windExposures).optional(),
     viewedFrom: z.array(bearing).optional(),
     irrigation: z.enum(['none', 'drip', 'spray', 'hand']).optional(),
     ...lie,

@@ -21,6 +21,8 @@ export {
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf } from './obstructions.ts'
 export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
+export { windExposures, type WindExposure } from './wind.ts'
+export { rootsAt, rootZones, type RootZone } from './roots.ts'
 export {
   groundOf,
   groundRadiusM,

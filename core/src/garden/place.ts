@@ -4,6 +4,7 @@ import { moistureWords } from '../plants/index.ts'
 import { isAlive, type IsoDate } from '../dates/index.ts'
 import { featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
 import { soilTextures, type SoilTexture } from './soil.ts'
+import { windExposures, type WindExposure } from './wind.ts'
 
 /** Somewhere plants can stand, as everything that judges, plans or lights it sees it. */
 export type Place = Bed | Container
@@ -20,6 +21,7 @@ interface Common {
   /** The following are undefined where nobody has said. */
   texture?: SoilTexture | undefined
   ph?: number | undefined
+  wind?: WindExposure | undefined
   /** Watered by pipes that can freeze. */
   piped: boolean
   /** The lie of its ground; null when it is level. */
@@ -50,6 +52,7 @@ export function placeOf(f: Feature): Place | undefined {
     moisture?: string
     soilTexture?: string
     ph?: number
+    wind?: string
     irrigation?: string
     rimHeightM?: number
   }
@@ -61,6 +64,7 @@ export function placeOf(f: Feature): Place | undefined {
     moisture: step < 0 ? null : step + 1,
     texture: soilTextures.find((t) => t === p.soilTexture),
     ph: p.ph,
+    wind: windExposures.find((w) => w === p.wind),
     piped: p.irrigation === 'drip' || p.irrigation === 'spray',
     ground: lieOf(f),
   }

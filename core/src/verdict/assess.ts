@@ -18,6 +18,7 @@ import {
   type Planting,
   type StandingGarden,
   type TakenGround,
+  rootZones,
 } from '../garden/index.ts'
 import type { Year } from '../plants/index.ts'
 import { crowdingOf, weeksAlone } from './crowding.ts'
@@ -77,7 +78,7 @@ export const placesLight = (
   now: IsoDate,
 ): PlacesLight => {
   const fields = fieldsBetween(scene, places, then, now)
-  return { now, fields, spots: spotField(fields.now, places) }
+  return { now, fields, spots: spotField(fields.now, places, rootZones(scene, now)) }
 }
 
 /** The light of the plantings of a garden, by that of its places. */

@@ -1,6 +1,7 @@
 import { winterHere } from '../care/index.ts'
 import type { Climate } from '../climate/index.ts'
 import { daysBetween } from '../dates/index.ts'
+import type { WindExposure } from '../garden/index.ts'
 import type { SunHours } from '../light/index.ts'
 import type { BloomGap } from '../performance/index.ts'
 import { groundM2, mayRunWild, usualBloom, type Region, type Taxon, type Year } from '../plants/index.ts'
@@ -26,6 +27,7 @@ export interface FilledPlace {
   kind?: 'bed' | 'container' | undefined
   /** Ground or mix, square metres. */
   areaM2?: number | undefined
+  wind?: WindExposure | undefined
   climate?: Climate | undefined
   /** The parts of the world it lies in. */
   regions?: readonly Region[] | undefined

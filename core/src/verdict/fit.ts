@@ -1,11 +1,15 @@
 import { quarterHours } from '../words/index.ts'
 import { HOT_AFTERNOON_HOURS, type SunHours } from '../light/index.ts'
+import type { WindExposure } from '../garden/index.ts'
 import { moistureSteps, moistureWords, type Taxon } from '../plants/index.ts'
 
 /** What a spot offers a plant. Undefined where nobody has said. */
 export interface Spot {
   hours: SunHours
   moisture?: number | null
+  wind?: WindExposure | undefined
+  /** The tree whose roots take water from it. */
+  rootsOf?: string | undefined
 }
 
 /** How far a spot's light lies from what a taxon likes. */
@@ -36,10 +40,10 @@ export function lightFit(taxon: Taxon, hours: SunHours): LightFit {
 /** Whether the misfit is more than hours are good for. */
 export const isOutside = (fit: LightFit): boolean => fit.misfitHours > FIT_TOLERANCE_HOURS
 
-const factors = ['light', 'afternoon', 'moisture'] as const
+const factors = ['light', 'afternoon', 'moisture', 'wind'] as const
 export type Factor = (typeof factors)[number]
 
-/** Fit of a taxon to a spot, 0 to 1, as its limiting factor: the worst of light, afternoon and moisture. */
+/** Fit of a taxon to a spot, 0 to 1, as its limiting factor: the worst of light, afternoon, moisture and wind. */
 export interface Fit {
   score: number
   limiting: Factor | 'none'
@@ -50,6 +54,14 @@ export interface Fit {
 const LOSS_PER_HOUR = 0.3
 const LOSS_SCORCHED = 0.45
 const LOSS_PER_MOISTURE_STEP = 0.4
+/** What wants shelter, or a stake, loses where the wind finds it: judgements. */
+const LOSS_IN_WIND: Record<Taxon['wind'], Partial<Record<WindExposure, number>>> = {
+  sheltered: { open: 0.2, exposed: 0.5 },
+  staked: { exposed: 0.3 },
+  bears: {},
+}
+/** Among a tree’s roots ground is a step drier than the bed; where nobody has said how moist that is, it is taken for dryish. */
+const AMONG_ROOTS = 2
 /** Above this nothing limits it. */
 const WELL_SUITED = 0.95
 
@@ -59,14 +71,19 @@ function factorsOf(taxon: Taxon, spot: Spot): Record<Factor, number> {
   return {
     light: clamp(1 - LOSS_PER_HOUR * Math.abs(hoursOutside)),
     afternoon: scorched ? 1 - LOSS_SCORCHED : 1,
-    moisture: clamp(1 - LOSS_PER_MOISTURE_STEP * Math.abs(moistureSteps(taxon, spot.moisture))),
+    moisture: clamp(1 - LOSS_PER_MOISTURE_STEP * Math.abs(moistureSteps(taxon, moistureAt(spot)))),
+    wind: 1 - ((spot.wind && LOSS_IN_WIND[taxon.wind][spot.wind]) ?? 0),
   }
 }
 
+/** How moist a spot is, with what roots take from it. */
+const moistureAt = ({ moisture, rootsOf }: Spot): number | null | undefined =>
+  rootsOf === undefined ? moisture : Math.max(1, moisture == null ? AMONG_ROOTS : moisture - 1)
+
 /** As the score of `fitOf`, where many are compared and no words are wanted. */
 export function fitScore(taxon: Taxon, spot: Spot): number {
-  const { light, afternoon, moisture } = factorsOf(taxon, spot)
-  return Math.min(light, afternoon, moisture)
+  const { light, afternoon, moisture, wind } = factorsOf(taxon, spot)
+  return Math.min(light, afternoon, moisture, wind)
 }
 
 /** How a spot suits a taxon, 0 to 1, with what limits it. */
@@ -86,8 +103,14 @@ const limitedBy: Record<Factor, (taxon: Taxon, spot: Spot) => string> = {
   },
   afternoon: (_, { hours }) =>
     `${quarterHours(hours.heat)} of it in the heat from two to five, which it suffers from`,
-  moisture: (taxon, { moisture }) =>
-    moistureSteps(taxon, moisture) > 0 ? 'wetter ground than it likes' : 'drier ground than it likes',
+  moisture: (taxon, spot) =>
+    moistureSteps(taxon, moistureAt(spot)) > 0
+      ? 'wetter ground than it likes'
+      : spot.rootsOf === undefined
+        ? 'drier ground than it likes'
+        : `drier ground than it likes, among the roots of ${spot.rootsOf}`,
+  wind: (taxon) =>
+    taxon.wind === 'sheltered' ? 'more wind than it bears' : 'wind that it would need stakes in',
 }
 
 /** A soil test is good for about so much. */

@@ -1,9 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { madeBed, madePlanting, madePot, rectangle } from '../garden/test/made.ts'
-import { groundOf, groundRadiusM, groundTakenBy, type Planting, type TakenGround } from '../garden/index.ts'
+import {
+  groundOf,
+  groundRadiusM,
+  groundTakenBy,
+  obstructionOf,
+  rootsAt,
+  rootZones,
+  type Planting,
+  type TakenGround,
+} from '../garden/index.ts'
 import { asDisc, covers, distanceToBoundary, metresOutside, sharedAreaM2 } from '../geometry/index.ts'
-import { bloomsOn } from '../plants/index.ts'
+import { bloomsOn, library } from '../plants/index.ts'
 import {
   bestSpots,
   crowdingOf,
@@ -198,5 +207,45 @@ describe('neighbours', () => {
       }),
       { numRuns: 40 },
     )
+  })
+
+  it('are not offered to what wants moisture among the roots of a tree, nor in the wind to what wants shelter', () => {
+    const hours = { total: 5, morning: 3, midday: 2, afternoon: 0, heat: 0 }
+    const bed = madeBed('bed', rectangle(0, 0, 12, 3), { moisture: 3 })
+    const points = [1, 3, 5, 7, 9, 11].map((x) => ({ x, y: 1.5, z: 0, hours }))
+    const tree = (name: string, x: number, crownRadiusM: number, to: string | null) =>
+      obstructionOf({
+        id: name,
+        name,
+        kind: 'tree',
+        from: null,
+        to,
+        geometry: { type: 'Point', coordinates: [x, 1.5] },
+        properties: { heightM: 6, crownRadiusM },
+      })!
+    const obstructions = [tree('plum', 0, 4, null), tree('felled', 12, 8, '2025-01-01')]
+    const zones = rootZones({ obstructions }, '2026-06-01')
+    const field = (wind?: 'open' | 'exposed'): SpotField => ({
+      places: [
+        { place: { ...bed, wind }, points: points.map((p) => ({ ...p, rootsOf: rootsAt(zones, p.x, p.y) })) },
+      ],
+    })
+    const xs = (botanical: string, f: SpotField) =>
+      bestSpots(f, madePlanting('p', botanical, { placeId: 'elsewhere', x: -50, y: 0 }), [], 6).map(
+        (s) => s.x,
+      )
+    // Astilbe likes moist to wet ground: fresh is a step too dry, and among roots two.
+    const astilbe = library.find((t) => t.botanical === 'Astilbe × arendsii')!
+    expect(astilbe.moistureMin).toBe(4)
+    expect(xs('Geranium sanguineum', field()).some((x) => x <= 6)).toBe(true)
+    expect(fitOf(astilbe, { hours, moisture: 4 }).limiting).not.toBe('moisture')
+    expect(fitOf(astilbe, { hours, moisture: 4, rootsOf: 'plum' }).reason).toMatch(/among the roots of plum/)
+    expect(xs('Astilbe × arendsii', field()).filter((x) => x <= 6)).toEqual([])
+    const sheltered = library.find((t) => t.wind === 'sheltered' && t.lifeForm === 'perennial')!
+    const fits = (['sheltered', 'open', 'exposed'] as const).map(
+      (wind) => fitOf(sheltered, { hours, wind }).score,
+    )
+    expect(fits[0]).toBeGreaterThan(fits[1]!)
+    expect(fits[1]).toBeGreaterThan(fits[2]!)
   })
 })

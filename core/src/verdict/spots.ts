@@ -1,5 +1,12 @@
 import { bisector, group } from 'd3-array'
-import { groundRadiusM, type Place, type Planting, type TakenGround } from '../garden/index.ts'
+import {
+  groundRadiusM,
+  rootsAt,
+  type RootZone,
+  type Place,
+  type Planting,
+  type TakenGround,
+} from '../garden/index.ts'
 import { asDisc, distanceToBoundary, isInside, metresOutside, type Footprint } from '../geometry/index.ts'
 import { cellHours, type GardenField, type LightPoint, type SunHours } from '../light/index.ts'
 import { onceFor } from '../once/index.ts'
@@ -25,7 +32,8 @@ interface SearchedPlace {
   points: LitPoint[]
 }
 
-type LitPoint = LightPoint & { hours: SunHours }
+/** A point with its light and the tree among whose roots it lies. */
+type LitPoint = LightPoint & { hours: SunHours; rootsOf?: string | undefined }
 
 /** Points of a bed that are searched lie so far apart, or as far as the cells of the field do. */
 const SEARCH_CELL_M = 0.5
@@ -33,8 +41,13 @@ const SEARCH_CELL_M = 0.5
 /**
  * @param field hours of the growing season over the places
  * @param places all of them in the field
+ * @param roots of the trees about them
  */
-export function spotField(field: GardenField, places: readonly Place[]): SpotField {
+export function spotField(
+  field: GardenField,
+  places: readonly Place[],
+  roots: readonly RootZone[] = [],
+): SpotField {
   return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
 
   function pointsOf(place: Place): LitPoint[] {
@@ -49,7 +62,7 @@ export function spotField(field: GardenField, places: readonly Place[]): SpotFie
       const x = raster.x[i]!
       const y = raster.y[i]!
       if (!isInside(place.ring, x, y)) continue
-      const point = { x, y, z: 0, hours: cellHours(hours, i) }
+      const point = { x, y, z: 0, hours: cellHours(hours, i), rootsOf: rootsAt(roots, x, y) }
       all.push(point)
       if (numberOf(x) % every === 0 && numberOf(y) % every === 0) some.push(point)
     }
@@ -86,18 +99,18 @@ export function bestSpots(
     if (whySoilUnfit(taxon, place.ph)) continue
     const hoursOf = surveyOf(points).hoursAbout(radiusM)
     for (const i of roomIn(searched)(radiusM, planting.id)) {
-      const { x, y } = points[i]!
+      const { x, y, rootsOf } = points[i]!
       if (squared(x - planting.x, y - planting.y) < squared(2 * radiusM)) continue
       const hours = hoursOf(i)
-      const score = fitScore(taxon, { hours, moisture: place.moisture })
+      const score = fitScore(taxon, { hours, moisture: place.moisture, wind: place.wind, rootsOf })
       if (score >= LEAST_FIT) options.add(turn, i, x, y, score, Math.abs(hours.total - middle))
     }
   }
   return options.spread(most).map(([turn, i]) => {
     const { place, points } = field.places[turn]!
-    const { x, y } = points[i]!
+    const { x, y, rootsOf } = points[i]!
     const hours = surveyOf(points).hoursAbout(radiusM)(i)
-    const fit = fitOf(taxon, { hours, moisture: place.moisture })
+    const fit = fitOf(taxon, { hours, moisture: place.moisture, wind: place.wind, rootsOf })
     return { placeId: place.id, placeName: place.name, x, y, hours, fit }
   })
 }

@@ -1,10 +1,11 @@
-import type { DiagnosisView, FeatureView } from '@border/contract'
+import type { DiagnosisView } from '@border/contract'
 import {
   addDays,
-  castsShade,
   editedLikelihoods,
   lightFit,
   moistureSteps,
+  rootsAt,
+  rootZones,
   seasonYearOf,
   suspectedChanges,
   usualState,
@@ -29,9 +30,6 @@ import type { ComputePool } from './compute.ts'
 const LOOK_BACK_DAYS = 120
 /** Causes further down are of no use to anybody. */
 const SHOWN_CAUSES = 3
-/** Roots of a tree or hedge reach about this much further than its crown: a working figure. */
-const ROOT_REACH = 1.5
-
 /** The likelihood table as a garden's practice reads it. */
 export const likelihoodsOf = async (db: Db, { practiceId }: Pick<GardenAccess, 'practiceId'>) =>
   editedLikelihoods(await listSignShares(db, practiceId))
@@ -58,13 +56,13 @@ async function workOutDiagnosis(reader: GardenReader, pool: ComputePool): Promis
   const { year } = await yearOfGarden(reader)
   const passedOver = await ratingsPassedOver(reader, since, year)
   if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [], passedOver }
-  const [features, { places, plantings }, { light }, table] = await Promise.all([
-    reader.features(),
+  const [{ scene, places, plantings }, { light }, table] = await Promise.all([
     reader.standing(),
     lightOfGarden(reader, pool, today),
     likelihoodsOf(db, garden),
   ])
   const lightOf = new Map(light.plantings.map((p) => [p.plantingId, p]))
+  const roots = rootZones(scene, today)
   const looksOf = group(looks, (l) => l.plantingId)
   const placeById = new Map(places.map((p) => [p.id, p]))
   const causes = new Map<string, LightCause>()
@@ -91,7 +89,7 @@ async function workOutDiagnosis(reader: GardenReader, pool: ComputePool): Promis
         lightChangeHours: change,
         lightOutsideHours: fit?.hoursOutside ?? 0,
         moistureSteps: moistureSteps(p.taxon, placeById.get(p.placeId)?.moisture),
-        rootsNear: features.some((f) => reaches(f, p.x, p.y)),
+        rootsNear: rootsAt(roots, p.x, p.y) !== undefined,
       },
     ]
   })
@@ -133,14 +131,4 @@ async function ratingsPassedOver(
     const why = last.on < since ? 'old' : isTelling(p.taxon, last.on, year) ? null : 'at rest'
     return why ? [{ plantingId: p.id, rating: last.rating!, on: last.on, why }] : []
   })
-}
-
-function reaches(f: FeatureView, x: number, y: number): boolean {
-  if (!castsShade(f)) return false
-  if (f.kind === 'tree' && f.geometry.type === 'Point') {
-    const [tx, ty] = f.geometry.coordinates
-    const crown = typeof f.properties.crownRadiusM === 'number' ? f.properties.crownRadiusM : 2
-    return Math.hypot(tx! - x, ty! - y) <= crown * ROOT_REACH
-  }
-  return false
 }

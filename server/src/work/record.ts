@@ -213,8 +213,8 @@ export async function bloomOfGarden(
       places: placesOn(await reader.features(), window.to).flatMap((p) => {
         const hours = hoursOf.get(p.id)
         if (!hours) return []
-        const { id: placeId, moisture, ph, kind, areaM2 } = p
-        return [{ placeId, hours, moisture, ph, kind, areaM2 }]
+        const { id: placeId, moisture, ph, wind, kind, areaM2 } = p
+        return [{ placeId, hours, moisture, ph, wind, kind, areaM2 }]
       }),
       climate: found.climate ?? undefined,
       regions: regionsAt(garden),
