@@ -19,16 +19,50 @@ const POT_COLDER_C = 11
 const AT_RISK_BELOW_C = 4
 const TENDER_BELOW_C = -2
 
+const named = (names: readonly string[], taxon: Taxon) => names.some((n) => taxon.botanical.startsWith(n))
+
+/** What bears so hard a winter rests through it, and does not live long without. A judgement. */
+const WANTS_WINTER_C = -20
+/** Where the usual night of the coldest month is as mild, there is no winter to rest in. */
+const NO_WINTER_C = 10
+/** Hardy, and content without. */
+const contentWithout = [
+  'Coreopsis',
+  'Gaillardia',
+  'Hemerocallis',
+  'Ophiopogon',
+  'Phlox paniculata',
+  'Rosa Climbing group',
+  'Rosa Shrub group',
+  'Rudbeckia',
+  'Solidago',
+  'Yucca',
+]
+const restless: readonly Taxon['lifeForm'][] = [
+  'perennial',
+  'bulb',
+  'deciduous shrub',
+  'small tree',
+  'climber',
+  'fern',
+]
+
+/** Whether a climate has nothing of a winter. */
+export const isWinterless = (climate: Pick<Climate, 'minC'>): boolean =>
+  Math.min(...climate.minC) >= NO_WINTER_C
+
+const wantsWinter = (taxon: Taxon): boolean =>
+  restless.includes(taxon.lifeForm) && taxon.hardyToC <= WANTS_WINTER_C && !named(contentWithout, taxon)
+
 /** How a kind stands the winters of a place, from the mean of its years' lowest temperatures. */
 export function winterHere(taxon: Taxon, climate: Climate, place: 'bed' | 'container'): WinterHere {
+  if (isWinterless(climate) && wantsWinter(taxon)) return 'no winter'
   // What is grown for one season is set out knowing that.
   const inPot = place === 'container' && taxon.lifeForm !== 'annual'
   const margin = climate.meanAnnualMinimumC - taxon.hardyToC - (inPot ? POT_COLDER_C : 0)
   if (margin >= AT_RISK_BELOW_C) return 'hardy'
   return margin >= TENDER_BELOW_C ? 'at risk' : 'tender'
 }
-
-const named = (names: readonly string[], taxon: Taxon) => names.some((n) => taxon.botanical.startsWith(n))
 
 /** Whether a taxon is one of these, by the beginnings of botanical names and by the values its traits may have. */
 export function isOneOf(
@@ -60,7 +94,10 @@ export function isFor(applies: Applies, subject: Subject): boolean {
   if (applies.flowers !== undefined && applies.flowers !== Boolean(taxon.bloomFrom)) return false
   if (applies.hardierThanC !== undefined && taxon.hardyToC >= applies.hardierThanC) return false
   if (applies.tendererThanC !== undefined && taxon.hardyToC < applies.tendererThanC) return false
-  if (applies.winter && !applies.winter.includes(winterHere(taxon, climate, place))) return false
+  const winter = winterHere(taxon, climate, place)
+  // Dates of a year that it does not have here would be made of nothing.
+  if (winter === 'no winter' && !applies.signs) return false
+  if (applies.winter && !applies.winter.includes(winter)) return false
   return true
 }
 

@@ -87,6 +87,26 @@ describe('the work a season brings', () => {
     expect(rose('2020-03-01')).toHaveLength(1)
   })
 
+  it('takes no spent flowers off in the depth of a cold winter', () => {
+    const found = climateOf(
+      generateWeather({ ...patternAtLatitude(48), annualMeanC: 4, seasonalAmplitudeC: 16 }, 2008, 2025),
+      48,
+    )
+    if (!found.ok) throw new Error(found.reason)
+    const pansies = [
+      planting('a', 'Viola × wittrockiana', { plantedOn: '2026-09-01', inPlaceSince: '2026-09-01' }),
+    ]
+    const turns = careJobs(
+      careGarden(found.climate, pansies, { places: [bed()] }),
+      '2026-09-14',
+      '2027-09-14',
+    )
+      .filter((j) => j.ruleId === 'deadhead')
+      .map((j) => j.window.bestFrom.slice(5, 7))
+    expect(turns.length).toBeGreaterThan(3)
+    for (const month of ['12', '01', '02']) expect(turns).not.toContain(month)
+  })
+
   it('sees to the ties of young trees alone', () => {
     const ties = (plantedOn: string) =>
       ofRule(

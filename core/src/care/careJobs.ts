@@ -2,6 +2,7 @@ import { group } from 'd3-array'
 import type { Climate } from '../climate/index.ts'
 import {
   addDays,
+  dayNumber,
   daysBetween,
   maxDay,
   minDay,
@@ -272,6 +273,8 @@ function jobsOf(
         (turn) =>
           turn.window.latest >= on &&
           turn.window.earliest <= until &&
+          (rule.notBelowC === undefined ||
+            year.usual('maxC', dayNumber(turn.window.bestFrom)) >= rule.notBelowC) &&
           (place.to === null || (turn.window.earliest < place.to && on < place.to)),
       )
       .map((turn) => ({ ...turn, window: whileThere(turn.window, place) }))

@@ -125,8 +125,8 @@ export interface Applies {
 /** Reaction of the soil against what most of what grows in it likes. */
 export type GroundState = 'too acid' | 'too limy'
 
-/** How a taxon stands the winters of a place: it does not, it may not, it does. */
-export const wintersHere = ['tender', 'at risk', 'hardy'] as const
+/** How a taxon stands the winters of a place: it does not, it may not, it does; or it wants a winter and has none. */
+export const wintersHere = ['tender', 'at risk', 'hardy', 'no winter'] as const
 export type WinterHere = (typeof wintersHere)[number]
 
 /** What a rule takes along, by plant and by square metre. */
@@ -157,6 +157,8 @@ export interface CareRule {
   }[]
   /** Again after so many days while the window is open. */
   everyDays?: number
+  /** Its turns are left out while the usual day stays below, degrees Celsius. */
+  notBelowC?: number
   /** Only one season in so many. */
   everySeasons?: number
   forbids: readonly ForbiddenState[]

@@ -217,6 +217,28 @@ describe('rules of care', () => {
     }
   })
 
+  it('where there is no winter, what wants one has no dates; what does without goes on', () => {
+    const equator = climateAt(1, { seasonalAmplitudeC: 0.6 })
+    for (const name of [
+      'Paeonia lactiflora',
+      'Syringa vulgaris',
+      'Tulipa Garden group',
+      'Hosta sieboldiana',
+    ]) {
+      expect(winterHere(taxonNamed(name), equator, 'bed')).toBe('no winter')
+      expect(care(name, equator).rules.flatMap((r) => (r.yearly ? r.windows : []))).toEqual([])
+    }
+    for (const name of [
+      'Hemerocallis Hybrid group',
+      'Canna × generalis',
+      'Citrus × limon',
+      'Petunia × atkinsiana',
+    ])
+      expect([name, winterHere(taxonNamed(name), equator, 'bed')]).not.toEqual([name, 'no winter'])
+    for (const climate of [climates.maritime, climates.warm, climates.severe])
+      expect(library.filter((t) => winterHere(t, climate, 'bed') === 'no winter')).toEqual([])
+  })
+
   it('what holds a wall by itself is not tied in', () => {
     for (const name of ['Hedera helix', 'Hydrangea petiolaris', 'Parthenocissus tricuspidata'])
       expect(care(name, climates.maritime).rules.map((r) => r.operation)).not.toContain('tie in')

@@ -44,8 +44,9 @@ export function whyNotThere(
   { ph, kind = 'bed', areaM2, climate, regions }: FilledPlace,
 ): string | undefined {
   if (mayRunWild(taxon, regions)) return 'it runs wild here'
-  if (climate && !seasonal.includes(taxon.lifeForm) && winterHere(taxon, climate, kind) === 'tender')
-    return 'it does not stand the winters here'
+  const winter = climate && winterHere(taxon, climate, kind)
+  if (winter === 'no winter') return 'it wants a winter, and there is none here'
+  if (winter === 'tender' && !seasonal.includes(taxon.lifeForm)) return 'it does not stand the winters here'
   const soil = whySoilUnfit(taxon, ph)
   if (soil) return soil
   if (areaM2 !== undefined && groundM2(1, taxon.spacingM) > areaM2) return 'it has no room'

@@ -14,6 +14,8 @@ const winterWords = {
   hardy: 'Hardy in this garden’s winters.',
   'at risk': 'At the limit of its hardiness here.',
   tender: 'Not hardy in this garden’s winters.',
+  'no winter':
+    'It wants a winter to rest in, and has none here: it does not live long, and no dates can be told.',
 }
 
 /** When each kind of work is right for a kind of plant in this garden, with the sentence behind every date. */

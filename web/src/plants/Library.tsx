@@ -8,6 +8,8 @@ import {
   lightRange,
   middleOf,
   placeOf,
+  rootsAt,
+  rootZones,
   sceneOf,
   sunHours,
   surfaceHeightM,
@@ -173,21 +175,22 @@ function usePlaceFit(feature: FeatureView | undefined): ((taxon: Taxon) => Fit) 
     if (!place) return undefined
     const [x, y] = middleOf(feature.geometry)
     const point = { x, y, z: surfaceHeightM(place) }
-    const [hours] = sunHours(
-      sceneOf(view.garden, view.features),
-      [point],
-      { kind: 'season', on },
-      place.ground ?? undefined,
-    )
-    const spot = { hours: hours!, moisture: place.moisture }
+    const scene = sceneOf(view.garden, view.features)
+    const [hours] = sunHours(scene, [point], { kind: 'season', on }, place.ground ?? undefined)
+    const spot = {
+      hours: hours!,
+      moisture: place.moisture,
+      wind: place.wind,
+      rootsOf: rootsAt(rootZones(scene, on), x, y),
+    }
     return (taxon) => {
       const winter = view.climate ? winterHere(taxon, view.climate, place.kind) : 'hardy'
       const fit = fitOf(taxon, spot)
       if (winter === 'hardy' || taxon.annualSeason !== null) return fit
-      const score = Math.min(fit.score, winter === 'tender' ? 0 : AT_RISK_SCORE)
-      return score < fit.score
-        ? { score, limiting: 'none', reason: 'at the limit of its hardiness here' }
-        : fit
+      const score = Math.min(fit.score, winter === 'at risk' ? AT_RISK_SCORE : 0)
+      const reason =
+        winter === 'no winter' ? 'it wants a winter, and has none here' : 'at the limit of its hardiness here'
+      return score < fit.score ? { score, limiting: 'none', reason } : fit
     }
   }, [feature, view, on])
 }

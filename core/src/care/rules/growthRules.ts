@@ -320,6 +320,7 @@ export const growth: readonly CareRule[] = [
       },
     ],
     everyDays: 14,
+    notBelowC: 6,
     forbids: ['rain'],
     labour: { setUp: 5, perPlant: 1.5 },
     tools: ['snips', 'bucket'],

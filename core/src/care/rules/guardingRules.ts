@@ -164,6 +164,7 @@ export const guarding: readonly CareRule[] = [
       },
     ],
     everyDays: 12,
+    notBelowC: 6,
     labour: { setUp: 4, perPlant: 0.5 },
     tools: ['lamp', 'bucket'],
     steps: [
