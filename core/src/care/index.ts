@@ -49,5 +49,11 @@ export {
   type Schools,
 } from './schools.ts'
 export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sentences.ts'
-export { rootingDays, waterBalance, type RootingPlant, type WaterBalance } from './watering.ts'
+export {
+  rootingDays,
+  balanceInSeason,
+  waterBalance,
+  type RootingPlant,
+  type WaterBalance,
+} from './watering.ts'
 export { openFrom, openWindows, windowAtOnce, windowOf, windowsOf, type Window } from './windows.ts'

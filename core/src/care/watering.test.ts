@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { waterDeviation } from '../../verify/water.ts'
 import { referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
 import { addDays, dayOfYear, daysBetween } from '../dates/index.ts'
-import { waterBalance, type RootingPlant } from './index.ts'
+import { library, USUAL_YEAR, usualState } from '../plants/index.ts'
+import { balanceInSeason, waterBalance, type RootingPlant } from './index.ts'
 import { dayOfBalance } from './watering.ts'
 
 const since = '2026-07-01'
@@ -92,4 +93,25 @@ describe('the water of what is not rooted in', () => {
     const taxon = { ...plant.taxon, moistureMin: 4 as const, moistureMax: 5 as const }
     expect(balance(spell(20), since, { plant: { taxon } }).dueOn! < loam).toBe(true)
   })
+})
+
+it('what rests by its nature is not watered for its looks; what is in leaf is, by the same dry ground', () => {
+  const today = addDays(since, 40)
+  const dry = balance(spell(45), today)
+  expect(dry.dueOn).toBe(today)
+  const of = (botanical: string) =>
+    balanceInSeason(
+      dry,
+      usualState(
+        library.find((t) => t.botanical === botanical)!,
+        today,
+        USUAL_YEAR,
+      ),
+    )
+  // Bleeding heart and oriental poppy die down in July; asters are in bud in August.
+  for (const name of ['Lamprocapnos spectabilis', 'Papaver orientale']) {
+    expect([name, of(name).dueOn, of(name).litres]).toEqual([name, null, 0])
+    expect(of(name).says).toMatch(/rests|underground/)
+  }
+  expect(of('Symphyotrichum novae-angliae')).toEqual(dry)
 })

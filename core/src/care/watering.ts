@@ -2,7 +2,7 @@ import { referenceEvapotranspiration, type DailyWeather } from '../climate/index
 import { dayMonth } from '../words/index.ts'
 import { dayOfYear, daysBetween, type IsoDate } from '../dates/index.ts'
 import type { SoilTexture } from '../garden/index.ts'
-import { isWoody, type Taxon } from '../plants/index.ts'
+import { isWoody, type Phase, type Taxon, type UsualState } from '../plants/index.ts'
 
 /**
  * Water that a plant not yet rooted in can draw, by the daily balance of FAO Irrigation and Drainage Paper 56 (Allen,
@@ -121,6 +121,18 @@ export function waterBalance(
     litres: litresOf((due?.depletion ?? now) * plant.areaM2),
     says: `Of the ${Math.round(readilyMm)} mm that its roots, ${Math.round(100 * depthM)} cm deep, can draw with ease, ${Math.round(now)} are gone since ${dayMonth(soaked)}.`,
   }
+}
+
+/** What is said of a plant that draws next to nothing in a phase of its year. */
+const restWords: Partial<Record<Phase, string>> = {
+  underground: 'It is underground: its bare place wants no water until it shows.',
+  'summer rest': 'It rests now, as its kind does: do not water it for its looks.',
+}
+
+/** The balance of a plant as its season has it: one that rests is not due, however dry its ground. */
+export function balanceInSeason(balance: WaterBalance, { phase }: Pick<UsualState, 'phase'>): WaterBalance {
+  const says = restWords[phase]
+  return says === undefined ? balance : { ...balance, dueOn: null, litres: 0, says }
 }
 
 /** As much as a can is filled to. */

@@ -1,5 +1,6 @@
 import {
   addDays,
+  balanceInSeason,
   dayMonthYear,
   daysBetween,
   footprintAreaM2,
@@ -7,12 +8,14 @@ import {
   maxDay,
   minDay,
   rootingDays,
+  usualState,
   waterBalance,
 } from '@border/core'
 import type { PlantingView, WateringView } from '@border/contract'
 import type { GardenReader } from '../reader.ts'
 import { dividedOf } from '../store/jobs.ts'
 import { listWaterings } from '../store/waterings.ts'
+import { yearOfGarden } from './diagnosis.ts'
 import { forecastFor, listWeather } from '../store/weather.ts'
 
 /** A record this many days short of today no longer tells what the soil holds. */
@@ -43,6 +46,7 @@ export async function wateringOf(reader: GardenReader): Promise<WateringView> {
   const forecast = await forecastFor(db, garden, today)
   const ahead = forecast.ok ? forecast.days.filter((d) => !last || d.day > last) : []
   const days = [...record, ...ahead]
+  const { year } = await yearOfGarden(reader)
   const given = await listWaterings(db, garden.id, from)
   return {
     unknown: null,
@@ -54,17 +58,20 @@ export async function wateringOf(reader: GardenReader): Promise<WateringView> {
         tag: p.tag,
         botanical: p.taxon.botanical,
         placeId: p.placeId,
-        ...waterBalance(
-          {
-            since: sinceOf(p),
-            taxon: p.taxon,
-            areaM2: footprintAreaM2(groundOf(p)),
-            texture: placeById.get(p.placeId)?.texture,
-          },
-          days,
-          today,
-          given.filter((w) => w.plantingId === p.id),
-          garden.latitude,
+        ...balanceInSeason(
+          waterBalance(
+            {
+              since: sinceOf(p),
+              taxon: p.taxon,
+              areaM2: footprintAreaM2(groundOf(p)),
+              texture: placeById.get(p.placeId)?.texture,
+            },
+            days,
+            today,
+            given.filter((w) => w.plantingId === p.id),
+            garden.latitude,
+          ),
+          usualState(p.taxon, today, year),
         ),
       }))
       .sort((a, b) => ((a.dueOn ?? '9') < (b.dueOn ?? '9') ? -1 : a.tag < b.tag ? -1 : 1)),
