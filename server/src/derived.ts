@@ -11,9 +11,9 @@ import { UnderWay } from './underWay.ts'
  */
 export const views = {
   light: ['plan', 'plantings', 'library'],
-  spots: ['plan', 'plantings', 'library', 'decisions', 'jobs'],
-  ahead: ['plan', 'plantings', 'library'],
-  whatIfs: ['plan', 'plantings', 'library'],
+  spots: ['plan', 'plantings', 'climate', 'library', 'decisions', 'jobs'],
+  ahead: ['plan', 'plantings', 'climate', 'library'],
+  whatIfs: ['plan', 'plantings', 'climate', 'library'],
   explanations: ['plan', 'readings'],
   record: whatIsKnown,
   bloom: whatIsKnown,

@@ -3,10 +3,12 @@ import {
   isAlive,
   seasonYearOf,
   standingGarden,
+  summerOf,
   type Earliness,
   type IsoDate,
   type Seen,
   type StandingGarden,
+  type Summer,
 } from '@border/core'
 import type { Db } from './database/connect.ts'
 import type { KeptView } from './store/computed.ts'
@@ -49,6 +51,8 @@ export interface GardenReader {
   /** The taxa that the garden's practice knows. */
   taxa: () => ReturnType<typeof listTaxa>
   standing: (on?: IsoDate) => Promise<StandingGarden>
+  /** How hot the garden's afternoons are. */
+  summer: () => Promise<Summer>
 }
 
 export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): GardenReader {
@@ -94,6 +98,7 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
     taxa: once(() => listTaxa(db, garden.practiceId)),
     standing: async (on = today) =>
       standingGarden(garden, await reader.features(), await reader.plantings(on), on),
+    summer: async () => summerOf((await reader.climate()).climate),
   }
   return reader
 }

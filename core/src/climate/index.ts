@@ -1,5 +1,6 @@
 export { simulatedForecast, type ForecastDay } from './forecast.ts'
 export { leafDates } from './leaf.ts'
+export { summerOf, summers, type Summer } from './summer.ts'
 export { generateWeather, type DailyWeather, type WeatherPattern, type YearlyWave } from './weather.ts'
 export { type MonthlyClimate } from './monthly.ts'
 export {

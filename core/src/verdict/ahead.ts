@@ -1,3 +1,4 @@
+import type { Summer } from '../climate/index.ts'
 import { yearOf, type IsoDate } from '../dates/index.ts'
 import {
   causesOf,
@@ -58,13 +59,15 @@ export function comingChanges(garden: StandingGarden, on: IsoDate, years: number
   const waiting = new Map(
     garden.plantings.map((p) => {
       const hoursIn = hoursOf(p, scene, on)
-      return [p, { hoursIn, outside: isOutsideIn(p, hoursIn(today!)) }]
+      return [p, { hoursIn, outside: isOutsideIn(p, hoursIn(today!), garden.summer) }]
     }),
   )
   const found: ComingChange[] = []
   for (const [k, field] of coming.entries()) {
     const day = days[k]!
-    const turned = [...waiting].filter(([p, w]) => isOutsideIn(p, w.hoursIn(field)) !== w.outside)
+    const turned = [...waiting].filter(
+      ([p, w]) => isOutsideIn(p, w.hoursIn(field), garden.summer) !== w.outside,
+    )
     if (turned.length === 0) continue
     const fields = fieldsBetween(scene, places, on, day, on)
     for (const [p, w] of turned) {
@@ -82,7 +85,8 @@ export function comingChanges(garden: StandingGarden, on: IsoDate, years: number
   return found
 }
 
-const isOutsideIn = (p: Planting, hours: SunHours) => isOutside(lightFit(p.taxon, hours))
+const isOutsideIn = (p: Planting, hours: SunHours, summer: Summer | undefined) =>
+  isOutside(lightFit(p.taxon, hours, summer))
 
 /**
  * What one or more what-ifs would do to every planting whose light they move.
@@ -123,10 +127,12 @@ export function whatIfEffects(
   const fieldOf = (suppositions: readonly Supposition[]) =>
     gardenField(withSuppositions(scene, suppositions, on), places, { kind: 'season', on }, plots)
   const before = fieldOf([])
-  const outsideNow = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(before)))
+  const outsideNow = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(before), garden.summer))
   return whatIfs.map((suppositions) => {
     const after = fieldOf(suppositions)
-    const outsideThen = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(after)))
+    const outsideThen = garden.plantings.map((p) =>
+      isOutsideIn(p, hoursOf(p, scene, on)(after), garden.summer),
+    )
     const cells = after.plots.flatMap((p) => [...p.hours.total])
     return {
       outside: outsideThen.filter(Boolean).length,
@@ -139,7 +145,7 @@ export function whatIfEffects(
 
 /** Which plantings one light would take into or out of what they like, against another; most changed first. */
 export function effectsBetween(
-  garden: Pick<StandingGarden, 'scene' | 'plantings'>,
+  garden: Pick<StandingGarden, 'scene' | 'plantings' | 'summer'>,
   before: GardenField,
   after: GardenField,
   on: IsoDate,
@@ -153,8 +159,8 @@ export function effectsBetween(
         plantingId: p.id,
         now,
         then,
-        outsideNow: isOutsideIn(p, now),
-        outsideThen: isOutsideIn(p, then),
+        outsideNow: isOutsideIn(p, now, garden.summer),
+        outsideThen: isOutsideIn(p, then, garden.summer),
       }
     })
     .filter((e) => Math.abs(e.then.total - e.now.total) >= LEAST_HOURS || e.outsideNow !== e.outsideThen)

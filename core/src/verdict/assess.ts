@@ -1,4 +1,4 @@
-import type { Climate } from '../climate/index.ts'
+import { summerOf, type Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import {
   causesOf,
@@ -93,7 +93,8 @@ export function plantingsLight(
       const hours = hoursIn(fields.now)
       const before = hoursIn(fields.before)
       const moved = Math.abs(hours.total - before.total) >= EXPLAINED_HOURS
-      const explained = moved || isOutside(lightFit(p.taxon, hours))
+      // Whatever its summers: what is never outside needs no cause.
+      const explained = moved || isOutside(lightFit(p.taxon, hours, 'hot'))
       return { plantingId: p.id, before, now: hours, causes: explained ? causesOf(fields, hoursIn) : [] }
     }),
   }
@@ -115,19 +116,19 @@ export type FreeSpots = Readonly<Record<string, readonly SpotOption[]>>
 
 /** @param light of the same plantings, in the same order */
 export function freeSpots(
-  garden: Pick<JudgedGarden, 'plantings' | 'reserved'>,
+  garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'summer'>,
   light: GardenLight,
   now: IsoDate,
 ): FreeSpots {
   const taken = groundTaken(garden)
   const asking = garden.plantings.filter(
     (p, i) =>
-      isOutside(lightFit(p.taxon, light.plantings[i]!.now)) ||
+      isOutside(lightFit(p.taxon, light.plantings[i]!.now, garden.summer)) ||
       crowdingOf(p, garden.plantings, now).reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT,
   )
   // Those that cover the same ground stand in the same light.
   const byRadius = asking.toSorted((a, b) => groundRadiusM(a) - groundRadiusM(b))
-  const spots = new Map(byRadius.map((p) => [p.id, bestSpots(light.field, p, taken)]))
+  const spots = new Map(byRadius.map((p) => [p.id, bestSpots(light.field, p, taken, garden.summer)]))
   return Object.fromEntries(asking.map((p) => [p.id, spots.get(p.id)!]))
 }
 
@@ -144,14 +145,15 @@ export function judgeGarden(
   now: IsoDate,
 ): Assessment[] {
   const placeById = new Map(garden.places.map((place) => [place.id, place]))
+  const summer = summerOf(garden.climate)
   const assessments = garden.plantings.map((p, i): Assessment => {
     const { before, now: hours, causes } = light.plantings[i]!
-    const fit = lightFit(p.taxon, hours)
+    const fit = lightFit(p.taxon, hours, summer)
     return {
       plantingId: p.id,
       before,
       now: hours,
-      fitBefore: lightFit(p.taxon, before),
+      fitBefore: lightFit(p.taxon, before, summer),
       fit,
       outside: isOutside(fit),
       causes,

@@ -1,5 +1,5 @@
 import { winterHere } from '../care/index.ts'
-import type { Climate } from '../climate/index.ts'
+import { summerOf, type Climate } from '../climate/index.ts'
 import { daysBetween } from '../dates/index.ts'
 import type { WindExposure } from '../garden/index.ts'
 import type { SunHours } from '../light/index.ts'
@@ -76,7 +76,7 @@ export function gapFillers(
       const weeks = weeksWithin(gap, daysBetween(gap.from, bloom.from), daysBetween(gap.from, bloom.to))
       if (weeks === 0) return []
       if (whyNotThere(taxon, place)) return []
-      const fit = fitOf(taxon, place)
+      const fit = fitOf(taxon, { ...place, summer: summerOf(place.climate) })
       return fit.score < LEAST_FIT
         ? []
         : [{ taxon: taxon.botanical, weeks, fit: fit.score, reason: fit.reason }]

@@ -1,4 +1,5 @@
 import { quarterHours } from '../words/index.ts'
+import type { Summer } from '../climate/index.ts'
 import { HOT_AFTERNOON_HOURS, type SunHours } from '../light/index.ts'
 import type { WindExposure } from '../garden/index.ts'
 import { moistureSteps, moistureWords, type Taxon } from '../plants/index.ts'
@@ -8,6 +9,7 @@ export interface Spot {
   hours: SunHours
   moisture?: number | null
   wind?: WindExposure | undefined
+  summer?: Summer | undefined
   /** The tree whose roots take water from it. */
   rootsOf?: string | undefined
 }
@@ -16,7 +18,7 @@ export interface Spot {
 export interface LightFit {
   /** Hours of sun above the range; negative below it; 0 inside. */
   hoursOutside: number
-  /** Hot afternoon sun on a taxon that suffers from it. */
+  /** Hot afternoon sun on a taxon that suffers from it in such a summer. */
   scorched: boolean
   /**
    * One number for ranking: hours outside plus, where the afternoon scorches, the hours of hot sun beyond what
@@ -28,12 +30,23 @@ export interface LightFit {
 /** Misfits smaller than this, in hours, are within what a clear-day model can tell. */
 export const FIT_TOLERANCE_HOURS = 0.5
 
+/**
+ * Hours of the heat from two to five by which a kind is scorched: in a cool summer hardly ever, in a hot one sooner, and then also
+ * what bears it elsewhere. Working figures.
+ */
+const SCORCHED_FROM: Record<Taxon['hotAfternoon'], Record<Summer, number>> = {
+  suffers: { cool: 2.5, warm: HOT_AFTERNOON_HOURS, hot: 1 },
+  bears: { cool: Infinity, warm: Infinity, hot: 2.25 },
+  enjoys: { cool: Infinity, warm: Infinity, hot: Infinity },
+}
+
 /** How the hours of a spot suit a taxon. */
-export function lightFit(taxon: Taxon, hours: SunHours): LightFit {
+export function lightFit(taxon: Taxon, hours: SunHours, summer: Summer = 'warm'): LightFit {
   const over = Math.max(0, hours.total - taxon.lightMaxHours)
   const under = Math.max(0, taxon.lightMinHours - hours.total)
-  const scorched = taxon.hotAfternoon === 'suffers' && hours.heat >= HOT_AFTERNOON_HOURS
-  const scorch = scorched ? hours.heat - HOT_AFTERNOON_HOURS + 1 : 0
+  const from = SCORCHED_FROM[taxon.hotAfternoon][summer]
+  const scorched = hours.heat >= from
+  const scorch = scorched ? hours.heat - from + 1 : 0
   return { hoursOutside: over > 0 ? over : -under, scorched, misfitHours: over + under + scorch }
 }
 
@@ -67,7 +80,7 @@ const WELL_SUITED = 0.95
 
 /** How a spot suits a taxon, 0 to 1, by each factor. */
 function factorsOf(taxon: Taxon, spot: Spot): Record<Factor, number> {
-  const { hoursOutside, scorched } = lightFit(taxon, spot.hours)
+  const { hoursOutside, scorched } = lightFit(taxon, spot.hours, spot.summer)
   return {
     light: clamp(1 - LOSS_PER_HOUR * Math.abs(hoursOutside)),
     afternoon: scorched ? 1 - LOSS_SCORCHED : 1,
@@ -96,13 +109,17 @@ export function fitOf(taxon: Taxon, spot: Spot): Fit {
     : { score, limiting, reason: limitedBy[limiting](taxon, spot) }
 }
 
+/** Why afternoon heat scorches a kind, as a clause. */
+export const scorchedWords = ({ hotAfternoon }: Pick<Taxon, 'hotAfternoon'>): string =>
+  hotAfternoon === 'suffers' ? 'which it suffers from' : 'which is too much for it in summers as hot as these'
+
 const limitedBy: Record<Factor, (taxon: Taxon, spot: Spot) => string> = {
   light: (taxon, { hours }) => {
     const { hoursOutside } = lightFit(taxon, hours)
     return `${quarterHours(Math.abs(hoursOutside))} ${hoursOutside > 0 ? 'more' : 'less'} sun than it likes`
   },
-  afternoon: (_, { hours }) =>
-    `${quarterHours(hours.heat)} of it in the heat from two to five, which it suffers from`,
+  afternoon: (taxon, { hours }) =>
+    `${quarterHours(hours.heat)} of it in the heat from two to five, ${scorchedWords(taxon)}`,
   moisture: (taxon, spot) =>
     moistureSteps(taxon, moistureAt(spot)) > 0
       ? 'wetter ground than it likes'

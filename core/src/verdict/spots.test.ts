@@ -231,9 +231,13 @@ describe('neighbours', () => {
       ],
     })
     const xs = (botanical: string, f: SpotField) =>
-      bestSpots(f, madePlanting('p', botanical, { placeId: 'elsewhere', x: -50, y: 0 }), [], 6).map(
-        (s) => s.x,
-      )
+      bestSpots(
+        f,
+        madePlanting('p', botanical, { placeId: 'elsewhere', x: -50, y: 0 }),
+        [],
+        undefined,
+        6,
+      ).map((s) => s.x)
     // Astilbe likes moist to wet ground: fresh is a step too dry, and among roots two.
     const astilbe = library.find((t) => t.botanical === 'Astilbe × arendsii')!
     expect(astilbe.moistureMin).toBe(4)

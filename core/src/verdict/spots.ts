@@ -1,4 +1,5 @@
 import { bisector, group } from 'd3-array'
+import type { Summer } from '../climate/index.ts'
 import {
   groundRadiusM,
   rootsAt,
@@ -81,12 +82,14 @@ const LEAST_APART_M = 2
  *
  * @param planting its own ground counts as free; nothing that its present ground would overlap is offered
  * @param occupied is read once, however many plantings ask; those of one radius are best asked for one after another
+ * @param summer how hot the afternoons are there
  * @returns best first, at most `most`, at least two metres apart; empty when nothing fits
  */
 export function bestSpots(
   field: SpotField,
   planting: Planting,
   occupied: readonly TakenGround[],
+  summer?: Summer,
   most = 3,
 ): SpotOption[] {
   const { taxon } = planting
@@ -102,7 +105,7 @@ export function bestSpots(
       const { x, y, rootsOf } = points[i]!
       if (squared(x - planting.x, y - planting.y) < squared(2 * radiusM)) continue
       const hours = hoursOf(i)
-      const score = fitScore(taxon, { hours, moisture: place.moisture, wind: place.wind, rootsOf })
+      const score = fitScore(taxon, { hours, moisture: place.moisture, wind: place.wind, summer, rootsOf })
       if (score >= LEAST_FIT) options.add(turn, i, x, y, score, Math.abs(hours.total - middle))
     }
   }
@@ -110,7 +113,7 @@ export function bestSpots(
     const { place, points } = field.places[turn]!
     const { x, y, rootsOf } = points[i]!
     const hours = surveyOf(points).hoursAbout(radiusM)(i)
-    const fit = fitOf(taxon, { hours, moisture: place.moisture, wind: place.wind, rootsOf })
+    const fit = fitOf(taxon, { hours, moisture: place.moisture, wind: place.wind, summer, rootsOf })
     return { placeId: place.id, placeName: place.name, x, y, hours, fit }
   })
 }

@@ -1,3 +1,4 @@
+import type { Summer } from '../climate/index.ts'
 import { followed, moveWindows, plantCautions, type CareJob, type Schools } from '../care/index.ts'
 import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
@@ -16,6 +17,7 @@ export interface Ailing {
   now: SunHours
   then: SunHours
   moisture?: number | null
+  summer?: Summer | undefined
 }
 
 /** A tree or shrub that could follow one that fails. */
@@ -61,7 +63,7 @@ export function succession(
     .filter(hardy)
     .map((t): SuccessorChoice => {
       const [now, then] = [ailing.now, ailing.then].map((hours) =>
-        fitOf(t, { hours, moisture: ailing.moisture ?? null }),
+        fitOf(t, { hours, moisture: ailing.moisture ?? null, summer: ailing.summer }),
       ) as [ReturnType<typeof fitOf>, ReturnType<typeof fitOf>]
       const worse = now.score < then.score ? now : then
       return {

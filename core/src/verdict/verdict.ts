@@ -7,7 +7,7 @@ import {
   quarterHours,
   tenths,
 } from '../words/index.ts'
-import type { Climate } from '../climate/index.ts'
+import { summerOf, type Climate } from '../climate/index.ts'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { signWords, type SignId } from '../diagnosis/index.ts'
 import { lightWords, type LightCause, type SunHours } from '../light/index.ts'
@@ -30,7 +30,7 @@ import {
   type Stage,
 } from '../remedies/index.ts'
 import type { Crowding } from './crowding.ts'
-import { FIT_TOLERANCE_HOURS, fitOf, lightFit } from './fit.ts'
+import { FIT_TOLERANCE_HOURS, fitOf, lightFit, scorchedWords, type LightFit } from './fit.ts'
 import type { SpotOption } from './spots.ts'
 
 /** One reason: what it says and how many points it gives an action. */
@@ -318,7 +318,7 @@ function withoutSeason(input: VerdictInput): { input: VerdictInput; notes: strin
 function situationOf(input: VerdictInput): Situation {
   const { taxon, on, year = USUAL_YEAR, climate, moisture, count = 1 } = input
   const { signs, rating, living, again } = conditionOf(input)
-  const { hoursOutside } = lightFit(taxon, input.hoursNow)
+  const { hoursOutside } = fitNow(input)
   const steps = moistureSteps(taxon, moisture)
   const isBeyond = misfitOf(input) > FIT_TOLERANCE_HOURS
   return {
@@ -393,8 +393,12 @@ function notesOf(input: VerdictInput): string[] {
 /** In its first season a plant is not judged by so many hours over its light: it has still to grow into it. A judgement. */
 const FIRST_SEASON_HOURS = 1
 
+/** Its light against its range, in the summers of the place. */
+const fitNow = ({ taxon, hoursNow, climate }: VerdictInput): LightFit =>
+  lightFit(taxon, hoursNow, summerOf(climate))
+
 function misfitOf(input: VerdictInput): number {
-  const { misfitHours, scorched } = lightFit(input.taxon, input.hoursNow)
+  const { misfitHours, scorched } = fitNow(input)
   return isNotCounted(input, misfitHours, scorched) ? Math.min(misfitHours, FIT_TOLERANCE_HOURS) : misfitHours
 }
 
@@ -413,7 +417,7 @@ export const lightRange = (taxon: Taxon): string =>
 /** How the light stands, in one clause: used by several terms. */
 function lightClause(input: VerdictInput): string {
   const { taxon, hoursNow } = input
-  const fit = lightFit(taxon, hoursNow)
+  const fit = fitNow(input)
   const range = lightRange(taxon)
   const has = `It has ${quarterHours(hoursNow.total)} (${lightWords(hoursNow)})`
   if (fit.hoursOutside === 0 && !fit.scorched) return `${has}, within the ${range} it likes.`
@@ -422,7 +426,7 @@ function lightClause(input: VerdictInput): string {
       ? `within the ${range} it likes`
       : `${quarterHours(Math.abs(fit.hoursOutside))} ${fit.hoursOutside > 0 ? 'over' : 'under'} the ${range} it likes`
   if (fit.scorched)
-    return `${has}, ${outside}, ${quarterHours(hoursNow.heat)} of it in the heat from two to five, which it suffers from.`
+    return `${has}, ${outside}, ${quarterHours(hoursNow.heat)} of it in the heat from two to five, ${scorchedWords(taxon)}.`
   return isNotCounted(input, fit.misfitHours, false)
     ? `${has}, ${outside}: in its first season that does not count.`
     : `${has}, ${outside}.`
@@ -709,7 +713,13 @@ function moveTerms(input: VerdictInput): Term[] {
   }
   const best = spots?.[0]
   if (best) {
-    const gain = best.fit.score - fitOf(taxon, { hours: input.hoursNow, moisture: input.moisture }).score
+    const gain =
+      best.fit.score -
+      fitOf(taxon, {
+        hours: input.hoursNow,
+        moisture: input.moisture,
+        summer: summerOf(input.climate),
+      }).score
     terms.push({
       action: 'move',
       points: points.moveGain * gain,
@@ -735,7 +745,7 @@ function moveTerms(input: VerdictInput): Term[] {
 
 /** Signs that bear the misfit out. */
 function lightSigns(input: VerdictInput): Term[] {
-  const outside = lightFit(input.taxon, input.hoursNow).hoursOutside
+  const outside = fitNow(input).hoursOutside
   const telling = outside < 0 ? tooLittleSun : tooMuchSun
   const found = conditionOf(input).signs.filter((s) => telling.includes(s))
   return found.length === 0
@@ -786,7 +796,7 @@ function wouldChange(input: VerdictInput, action: Action): string {
   if (action === 'divide') return 'Flowering well to the middle again, it could wait another year.'
   if (action === 'replace') return 'A better season, or a spot that suits it, would let it stay.'
   if (action === 'remove') return 'Kept within bounds, or recovered, it could stay.'
-  const fit = lightFit(taxon, input.hoursNow)
+  const fit = fitNow(input)
   const limit = fit.hoursOutside > 0 ? taxon.lightMaxHours : taxon.lightMinHours
   if (action === 'move' && fit.misfitHours <= FIT_TOLERANCE_HOURS)
     return 'Its neighbours cut back or divided, it could stay.'

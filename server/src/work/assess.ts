@@ -64,12 +64,13 @@ const spotsOfGarden = (
   then: string | undefined,
 ): Promise<FreeSpots> =>
   derive(reader, ['spots', [on, comparedDay(reader, on, then)]], async () => {
-    const [{ light }, { plantings }, reserved] = await Promise.all([
+    const [{ light }, { plantings }, summer, reserved] = await Promise.all([
       lightOfGarden(reader, pool, on, then),
       reader.standing(on),
+      reader.summer(),
       groundPromised(reader, on),
     ])
-    return pool.run('spots', { garden: { plantings, reserved }, light, on })
+    return pool.run('spots', { garden: { plantings, reserved, summer }, light, on })
   })
 
 const judgeWith = (
@@ -87,8 +88,8 @@ export async function judge(
   light: GardenLight,
   on: string,
 ): Promise<Assessment[]> {
-  const { plantings, reserved } = garden
-  const spots = await pool.run('spots', { garden: { plantings, reserved }, light, on })
+  const { plantings, reserved, summer } = garden
+  const spots = await pool.run('spots', { garden: { plantings, reserved, summer }, light, on })
   return judgeWith(pool, garden, light, spots, on)
 }
 
@@ -105,6 +106,7 @@ export async function judgedGarden(
     conditions: await conditionsOfGarden(reader, pool),
     year: (await yearOfGarden(reader)).year,
     climate: (await reader.climate()).climate,
+    summer: await reader.summer(),
   }
 }
 

@@ -56,8 +56,9 @@ async function workOutDiagnosis(reader: GardenReader, pool: ComputePool): Promis
   const { year } = await yearOfGarden(reader)
   const passedOver = await ratingsPassedOver(reader, since, year)
   if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [], passedOver }
-  const [{ scene, places, plantings }, { light }, table] = await Promise.all([
+  const [{ scene, places, plantings }, summer, { light }, table] = await Promise.all([
     reader.standing(),
+    reader.summer(),
     lightOfGarden(reader, pool, today),
     likelihoodsOf(db, garden),
   ])
@@ -71,7 +72,7 @@ async function workOutDiagnosis(reader: GardenReader, pool: ComputePool): Promis
     if (own.length === 0) return []
     const telling = own.findLast((l) => l.rating !== null && isTelling(p.taxon, l.on, year))
     const hours = lightOf.get(p.id)
-    const fit = hours && lightFit(p.taxon, hours.now)
+    const fit = hours && lightFit(p.taxon, hours.now, summer)
     const change = hours ? hours.now.total - hours.before.total : 0
     const cause = hours?.causes.find((c) => Math.sign(c.hours) === Math.sign(change))
     if (cause) causes.set(p.id, cause)

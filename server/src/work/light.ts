@@ -32,7 +32,7 @@ export async function lightAhead(reader: GardenReader, pool: ComputePool, on: st
   return derive(reader, ['ahead', [on, YEARS_AHEAD]], async () => {
     const ailing = (await featuresOn(reader, on)).filter(isAiling)
     const task: ComputeTasks['ahead'] = {
-      garden: await reader.standing(on),
+      garden: { ...(await reader.standing(on)), summer: await reader.summer() },
       on,
       years: YEARS_AHEAD,
       ailing: ailing.map((f) => f.id),
@@ -64,7 +64,11 @@ export async function compareWhatIfs(
   if (whatIfs.length === 0) return []
   const suppositions = [[], ...whatIfs.map((s) => s.suppositions)]
   const done: WhatIfEffect[] = await derive(reader, ['whatIfs', [on, suppositions]], async () => {
-    const task: ComputeTasks['whatIfs'] = { garden: await reader.standing(on), on, suppositions }
+    const task: ComputeTasks['whatIfs'] = {
+      garden: { ...(await reader.standing(on)), summer: await reader.summer() },
+      on,
+      suppositions,
+    }
     return pool.run('whatIfs', task)
   })
   const all: { id: string | null; name: string; suppositions: Supposition[] }[] = [

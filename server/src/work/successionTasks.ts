@@ -9,6 +9,7 @@ import {
   middleOf,
   obstructionOf,
   succession,
+  summerOf,
   sunHours,
   surfaceHeightM,
   tenths,
@@ -58,7 +59,7 @@ export function failingOnes({
     if (!why || at?.kind !== 'bed') return []
     const { hours } = hoursAt(p.x, p.y)
     // What its light explains is answered by a move, not by another of its size in the same light.
-    if (isOutside(lightFit(p.taxon, hours))) return []
+    if (isOutside(lightFit(p.taxon, hours, summerOf(climate)))) return []
     const ailing = {
       taxon: p.taxon,
       heightM: p.taxon.heightM,
@@ -66,6 +67,7 @@ export function failingOnes({
       now: hours,
       then: hours,
       moisture: at.moisture,
+      summer: summerOf(climate),
     }
     const found = succession(ailing, library, hardy)
     if (!found) return []
@@ -84,6 +86,7 @@ export function failingOnes({
       now,
       then,
       moisture: place?.moisture ?? null,
+      summer: summerOf(climate),
     }
     const found = succession(ailing, library, hardy)
     if (!found) return []

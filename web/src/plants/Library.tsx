@@ -11,6 +11,7 @@ import {
   rootsAt,
   rootZones,
   sceneOf,
+  summerOf,
   sunHours,
   surfaceHeightM,
   taxonSearch,
@@ -181,6 +182,7 @@ function usePlaceFit(feature: FeatureView | undefined): ((taxon: Taxon) => Fit) 
       hours: hours!,
       moisture: place.moisture,
       wind: place.wind,
+      summer: summerOf(view.climate),
       rootsOf: rootsAt(rootZones(scene, on), x, y),
     }
     return (taxon) => {

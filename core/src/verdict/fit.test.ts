@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest'
+import { climateOf, generateWeather, patternAt, summerOf, summers, type Summer } from '../climate/index.ts'
+import { taxonNamed } from '../garden/test/made.ts'
+import type { SunHours } from '../light/index.ts'
+import { library } from '../plants/index.ts'
+import { lightFit } from './index.ts'
+
+describe('heat counts by climate', () => {
+  const western: SunHours = { total: 4, morning: 0, midday: 1, afternoon: 3, heat: 2.3 }
+  const of = (name: string, summer?: Summer) => lightFit(taxonNamed(name), western, summer)
+  const summerAt = (latitude: number, longitude: number) => {
+    const found = climateOf(generateWeather(patternAt({ latitude, longitude }), 1991, 2020), latitude)
+    if (!found.ok) throw new Error(found.reason)
+    return summerOf(found.climate)
+  }
+
+  it('the summers of the world are told apart', () => {
+    expect(summerAt(57.1, -2.1)).toBe('cool')
+    expect(summerAt(48.9, 2.4)).toBe('warm')
+    expect(summerAt(33.7, -84.4)).toBe('hot')
+    expect(summerAt(-34.9, 138.6)).toBe('hot')
+    expect(summerOf(null)).toBe('warm')
+  })
+
+  it('the same west wall is right in a cool summer and wrong in a hot one', () => {
+    const hosta = library.find((t) => t.hotAfternoon === 'suffers' && t.lightMaxHours >= 4)!.botanical
+    expect(of(hosta, 'cool').scorched).toBe(false)
+    expect(of(hosta, 'warm').scorched).toBe(true)
+    expect(of(hosta, 'hot').misfitHours).toBeGreaterThan(of(hosta, 'warm').misfitHours)
+    const bearing = library.find((t) => t.hotAfternoon === 'bears' && t.lightMaxHours >= 4)!.botanical
+    expect([of(bearing, 'warm').scorched, of(bearing, 'hot').scorched]).toEqual([false, true])
+    const enjoying = library.find((t) => t.hotAfternoon === 'enjoys')!.botanical
+    expect(of(enjoying, 'hot').scorched).toBe(false)
+  })
+
+  it('a hotter summer never makes afternoon sun fit better', () => {
+    for (const t of library)
+      for (const heat of [0, 0.5, 1, 1.5, 2, 2.5, 3]) {
+        const hours = { ...western, heat }
+        const [cool, warm, hot] = summers.map((s) => lightFit(t, hours, s).misfitHours)
+        expect(cool!, t.botanical).toBeLessThanOrEqual(warm!)
+        expect(warm!, t.botanical).toBeLessThanOrEqual(hot!)
+      }
+  })
+})
