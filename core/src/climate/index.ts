@@ -12,13 +12,13 @@ export {
   fittedMonths,
   monthsOf,
   patternAt,
-  referencePlaces,
+  townClimates,
   type BlendedClimate,
   type ClimateFacts,
   type DailyFit,
-  type ReferencePlace,
+  type TownClimate,
   type ClimateSite,
-} from './reference/index.ts'
+} from './towns/index.ts'
 export { soilCorrection, soilTemperatures, withSoil, type SoilCorrection, type SoilReading } from './soil.ts'
 export {
   climateOf,

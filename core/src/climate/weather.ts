@@ -75,8 +75,8 @@ const MOST_WET_SHARE = 0.7
 /** How much a wet day makes the next one wet, of what is possible. */
 const WET_PERSISTENCE = 0.33
 /**
- * The lowest night of a year lies about so many spreads below the coldest month's mean night, less what single years and nights
- * add; fitted on every other town of the reference climates (see the test, which measures on the rest).
+ * The lowest night of a year lies about so many spreads below the coldest month’s mean night, less what single years and nights
+ * add: chosen so that over the table of towns the years drawn have the lowest nights that they should, on average.
  */
 const SPREADS_TO_MINIMUM = 2.05
 const OWN_SPREAD_C = 0.5

@@ -6,7 +6,7 @@ import type {
   UnfittedClimate,
   WateringView,
 } from '@border/contract'
-import { addDays, civilDate, generateWeather, patternAt, referencePlaces, yearOf } from '@border/core'
+import { addDays, civilDate, generateWeather, patternAt, townClimates, yearOf } from '@border/core'
 import { createServer, type Server } from 'node:http'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -107,7 +107,7 @@ describe('towns', () => {
       Washington: 'Washington, D.C.',
       'Saint Louis': 'St. Louis',
     }
-    for (const p of referencePlaces()) {
+    for (const p of townClimates()) {
       const bare = spelt[p.name] ?? p.name.replace(/ \(.*/, '')
       const towns = (await found(bare)).filter((t) => t.country === p.country)
       const near = towns.some(

@@ -13,10 +13,10 @@ import {
   monthsOf,
   patternAt,
 } from './index.ts'
-import { referencePlaces, type ReferencePlace } from './places.ts'
+import { townClimates, type TownClimate } from './places.ts'
 
-const places = referencePlaces()
-const town = (name: string): ReferencePlace => places.find((p) => p.name === name)!
+const places = townClimates()
+const town = (name: string): TownClimate => places.find((p) => p.name === name)!
 const middles = (m: Omit<MonthlyClimate, 'yearlyMinimumC'>) => m.highC.map((c, i) => (c + m.lowC[i]!) / 2)
 
 function climateBy(months: MonthlyClimate, latitude: number, seed = 4): Climate {
@@ -78,7 +78,7 @@ describe('a year through twelve monthly means', () => {
 })
 
 describe('weather drawn from months', () => {
-  it('has their means, their rain and, in towns it was not fitted on, their lowest night', () => {
+  it('has their means, their rain and, on average, their lowest night', () => {
     const offs = places
       .filter((_, i) => i % 6 === 1)
       .map((p, i) => {
@@ -136,7 +136,7 @@ describe('weather drawn from months', () => {
 })
 
 describe('a climate blended from the towns about a place', () => {
-  const without = (p: ReferencePlace) =>
+  const without = (p: TownClimate) =>
     blendOf(
       p,
       places.filter((other) => other !== p),

@@ -1,6 +1,6 @@
 import { listed } from '../../words/index.ts'
 import { MONTHS, type MonthlyClimate } from '../monthly.ts'
-import { referencePlaces, type ReferencePlace } from './places.ts'
+import { townClimates, type TownClimate } from './places.ts'
 
 /** Where a garden lies, as far as it is known. */
 export interface ClimateSite {
@@ -42,10 +42,7 @@ const ACROSS_EQUATOR = 1e-3
  * height, then a plane in latitude, longitude and nearness to the sea, its slopes held to what is usual, is read off at the
  * place. Rain is the mean by weight.
  */
-export function blendOf(
-  site: ClimateSite,
-  among: readonly ReferencePlace[] = referencePlaces(),
-): BlendedClimate {
+export function blendOf(site: ClimateSite, among: readonly TownClimate[] = townClimates()): BlendedClimate {
   const near = among
     .map((town) => ({ town, km: kmBetween(site, town) }))
     .sort((a, b) => a.km - b.km)
@@ -53,11 +50,11 @@ export function blendOf(
   const weights = near.map(({ town, km }) => weightOf(site, town, km))
   const sum = weights.reduce((a, b) => a + b, 0)
   const shares = weights.map((w) => w / sum)
-  const mean = (of: (town: ReferencePlace) => number) =>
+  const mean = (of: (town: TownClimate) => number) =>
     near.reduce((total, { town }, i) => total + shares[i]! * of(town), 0)
   const heightM = site.heightM ?? mean((t) => t.heightM)
   const rows = near.map(({ town }) => slopesOf(site, town))
-  const readOff = (of: (town: ReferencePlace) => number) =>
+  const readOff = (of: (town: TownClimate) => number) =>
     interceptOf(
       rows,
       near.map(
@@ -97,7 +94,7 @@ export function blendWords(site: ClimateSite): string {
   return `the usual years of ${listed(towns.map((t) => `${t.name} (${Math.round(t.km)} km away)`))}`
 }
 
-function weightOf(site: ClimateSite, town: ReferencePlace, km: number): number {
+function weightOf(site: ClimateSite, town: TownClimate, km: number): number {
   const distance = 1 / (km * km + NEAR_KM * NEAR_KM)
   const height =
     site.heightM === undefined ? 1 : Math.exp(-Math.abs(town.heightM - site.heightM) / HEIGHT_SCALE_M)
@@ -111,7 +108,7 @@ function weightOf(site: ClimateSite, town: ReferencePlace, km: number): number {
 const inland = (seaKm: number) => Math.log(1 + seaKm / 20)
 
 /** How a town lies from a place: degrees towards the pole, degrees of arc east, steps inland. */
-function slopesOf(site: ClimateSite, town: ReferencePlace): number[] {
+function slopesOf(site: ClimateSite, town: TownClimate): number[] {
   const east = ((town.longitude - site.longitude + 540) % 360) - 180
   return [
     1,

@@ -1,8 +1,8 @@
 import type { MonthlyClimate } from '../monthly.ts'
-import { referenceLines } from './table.ts'
+import { townLines } from './table.ts'
 
 /** A town whose usual year is known. */
-export interface ReferencePlace extends MonthlyClimate {
+export interface TownClimate extends MonthlyClimate {
   name: string
   /** Two letters of ISO 3166. */
   country: string
@@ -16,14 +16,14 @@ export interface ReferencePlace extends MonthlyClimate {
   lowestC: number
 }
 
-let read: readonly ReferencePlace[] | undefined
+let read: readonly TownClimate[] | undefined
 
 /** The towns whose usual year is known; read once. */
-export const referencePlaces = (): readonly ReferencePlace[] =>
-  (read ??= referenceLines.trim().split('\n').map(placeOfLine))
+export const townClimates = (): readonly TownClimate[] =>
+  (read ??= townLines.trim().split('\n').map(placeOfLine))
 
 /** @throws {Error} where a line is not whole (a fault of the table) */
-function placeOfLine(line: string): ReferencePlace {
+function placeOfLine(line: string): TownClimate {
   const [head = '', ...parts] = line.split('|')
   const [name = '', country = '', ...where] = head.split(',').map((s) => s.trim())
   const numbers = (text = '') => text.split(/[ ,]+/).filter(Boolean).map(Number)
@@ -33,7 +33,7 @@ function placeOfLine(line: string): ReferencePlace {
   const all = [latitude, longitude, heightM, seaKm, yearlyMinimumC, lowestC]
   const months = [highC, lowC, rainMm]
   if (all.some((v) => v === undefined || Number.isNaN(v)) || months.some((m) => m?.length !== 12))
-    throw new Error(`The table of reference climates is broken at ${name}`)
+    throw new Error(`the table of towns is broken at ${name}`)
   return {
     name,
     country,

@@ -3,7 +3,7 @@
  * Each line: town, country, latitude, longitude, metres above the sea, kilometres to it | mean highest temperature of each
  * month, January to December | mean lowest | millimetres of rain | mean of the years' lowest temperatures, lowest ever.
  */
-export const referenceLines = `
+export const townLines = `
 London, GB, 51.5, -0.1, 25, 60 | 8 9 12 15 18 21 24 23 20 16 11 9 | 3 3 4 6 9 12 14 14 11 9 5 3 | 55 40 40 45 50 45 45 50 50 70 60 55 | -6 -16
 Plymouth, GB, 50.4, -4.1, 50, 1 | 9 9 11 13 16 18 20 20 18 15 12 10 | 4 4 5 6 9 11 13 13 12 9 7 5 | 105 80 75 65 60 60 65 75 75 110 110 115 | -4 -9
 Cardiff, GB, 51.5, -3.2, 15, 3 | 8 9 11 14 17 20 21 21 19 15 11 9 | 2 2 4 5 8 11 13 13 11 8 5 3 | 125 90 85 75 75 70 80 100 95 130 120 130 | -6 -16

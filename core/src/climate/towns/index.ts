@@ -9,4 +9,4 @@ export {
   type DailyFit,
 } from './fit.ts'
 export { patternAt } from './pattern.ts'
-export { referencePlaces, type ReferencePlace } from './places.ts'
+export { townClimates, type TownClimate } from './places.ts'
