@@ -24,6 +24,7 @@ import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type Material } from './moveJobs.ts'
 import type { CareRule, ForbiddenState, GroundState, Operation, RuleMaterial, Skill } from './rule.ts'
 import type { Schools } from './schools.ts'
+import { verbOf } from './verbs.ts'
 import { windowsOf, type Window } from './windows.ts'
 
 /** A living planting with what the rules ask of it. */
@@ -454,37 +455,11 @@ function toJob(
   }
 }
 
-const verbs: Record<Operation, string> = {
-  divide: 'divide',
-  move: 'move',
-  plant: 'plant',
-  prune: 'prune',
-  'cut back': 'cut back',
-  deadhead: 'deadhead',
-  swap: 'swap',
-  lift: 'lift',
-  protect: 'protect',
-  'bring in': 'bring in',
-  stake: 'stake',
-  'tie in': 'tie in',
-  feed: 'feed',
-  mulch: 'mulch',
-  soil: 'improve',
-  weed: 'weed',
-  'refresh mix': 'refresh the mix of',
-  'pot on': 'pot on',
-  upkeep: 'look over',
-  prepare: 'prepare',
-  remove: 'take out',
-  aftercare: 'look after',
-  propagate: 'propagate',
-}
-
 /** Names in a title before the rest is a number. */
 const NAMED = 2
 
 function titleOf(rule: CareRule, place: Place, plantings: readonly CaredPlanting[]): string {
-  const verb = capitalised(rule.verb ?? verbs[rule.operation])
+  const verb = capitalised(verbOf(rule))
   const names = [...new Set(plantings.map((p) => p.taxon.botanical))].sort()
   if (names.length === 0) return `${verb} ${place.name}`
   const rest = names.length - NAMED

@@ -7,18 +7,22 @@ import { gardenYear, type GardenYear } from './gardenYear.ts'
 import type { CareRule, Operation, WinterHere } from './rule.ts'
 import { ruleSentence } from './sentences.ts'
 import { schoolOf, type Schools } from './schools.ts'
+import { verbOf } from './verbs.ts'
 import { windowsOf, type Window } from './windows.ts'
 
 /** A rule as it bears on a kind at a place. */
 export interface RuleHere {
   id: string
   operation: Operation
+  /** What it is called in one word or two: `limb up`. */
+  verb: string
   does: string
   sentence: string
   why: string
   missed: string
   forbids: CareRule['forbids']
   cautions: readonly string[]
+  /** Comes round by itself; else when somebody asks for it. */
   yearly: boolean
   /** Steps that follow the garden's schools, and for each what the other would do. */
   steps: readonly string[]
@@ -86,13 +90,14 @@ export function explained(
   return {
     id: rule.id,
     operation: rule.operation,
+    verb: verbOf(rule),
     does: rule.does,
     sentence: ruleSentence(rule),
     why: rule.why,
     missed: rule.missed,
     forbids: rule.forbids,
     cautions: rule.cautions ?? [],
-    yearly: rule.yearly,
+    yearly: rule.yearly && !rule.off,
     steps: [...(rule.steps ?? []), ...ways.steps],
     otherSchools: ways.notes,
     ...(school && {

@@ -4,6 +4,7 @@ import {
   taxonCare,
   type Climate,
   type IsoDate,
+  type RuleHere,
   type Schools,
   type Taxon,
 } from '@border/core'
@@ -41,30 +42,9 @@ export function CareHere({
       <p className="soft">
         {winterWords[care.winter]} The coming window of each rule, by the usual year of this place; in a bed.
       </p>
-      {shown.map((r) => {
-        const [window] = r.windows
-        return (
-          <details key={r.id} className="care-rule">
-            <summary>
-              <b>{capitalised(r.operation)}</b>{' '}
-              {window
-                ? `${shortDate(window.earliest)} to ${shortDate(window.latest)}, best ${shortDate(window.bestFrom)} to ${shortDate(window.bestTo)}`
-                : 'no window in the usual year here'}
-            </summary>
-            <p>
-              {r.does}. {r.why}
-            </p>
-            <ul className="plain-list">
-              {window
-                ? Object.values(window.why).map((w) => <li key={w}>{w}</li>)
-                : r.none.map((n) => <li key={n}>{n}</li>)}
-            </ul>
-            <p className="soft">
-              If missed: {r.missed} {r.school && `The other school: ${r.school.other}.`}
-            </p>
-          </details>
-        )
-      })}
+      <Rules rules={shown.filter((r) => r.yearly)} />
+      <h3>When it is wanted</h3>
+      <Rules rules={shown.filter((r) => !r.yearly)} />
       {care.never.map((n) => (
         <p key={n.why}>
           <b>Never {n.operation}.</b> {n.why}
@@ -72,4 +52,34 @@ export function CareHere({
       ))}
     </section>
   )
+}
+
+/** Rules with their coming windows, soonest first; those that have none here come last. */
+function Rules({ rules }: { rules: readonly RuleHere[] }) {
+  const opens = (r: RuleHere) => r.windows[0]?.earliest ?? '9'
+  return rules
+    .toSorted((a, b) => (opens(a) < opens(b) ? -1 : 1))
+    .map((r) => {
+      const [window] = r.windows
+      return (
+        <details key={r.id} className="care-rule">
+          <summary>
+            <b>{capitalised(r.verb)}</b>{' '}
+            {window
+              ? `${shortDate(window.earliest)} to ${shortDate(window.latest)}, best ${shortDate(window.bestFrom)} to ${shortDate(window.bestTo)}`
+              : 'no window in the usual year here'}
+            <span className="soft">{r.does}</span>
+          </summary>
+          <p>{r.why}</p>
+          <ul className="plain-list">
+            {window
+              ? Object.values(window.why).map((w) => <li key={w}>{w}</li>)
+              : r.none.map((n) => <li key={n}>{n}</li>)}
+          </ul>
+          <p className="soft">
+            If missed: {r.missed} {r.school && `The other school: ${r.school.other}.`}
+          </p>
+        </details>
+      )
+    })
 }
