@@ -194,7 +194,7 @@ const asBudsSwell: WindowSpec = {
 }
 
 /** Bearded irises rest in summer heat. */
-const afterIrisBloom: WindowSpec = {
+export const afterIrisBloom: WindowSpec = {
   season: 'summer',
   earliest: { at: 'bloom ends', days: 28 },
   bestFrom: { at: 'bloom ends', days: 42 },

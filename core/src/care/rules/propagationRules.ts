@@ -1,5 +1,6 @@
 import type { LifeForm } from '../../plants/index.ts'
 import type { CareRule, WindowSpec } from '../rule.ts'
+import { afterIrisBloom } from './movingRules.ts'
 
 // What a gardener raises or sets out. Nothing of it comes round by itself, but for cuttings of what may not live the winter.
 
@@ -555,21 +556,7 @@ export const settingOutRules: readonly CareRule[] = [
     id: 'plant-irises',
     does: 'Set bearded irises with the top of the rhizome in the sun',
     applies: { taxa: ['Iris germanica'], place: 'bed' },
-    windows: [
-      {
-        season: 'summer',
-        earliest: { at: 'bloom ends', days: 28 },
-        bestFrom: { at: 'bloom ends', days: 42 },
-        bestTo: { at: 'bloom ends', days: 84 },
-        latest: { at: 'rooting time left', weeks: 6, c: 8 },
-        because: {
-          earliest: 'the rhizomes have begun to rest',
-          bestFrom: 'new roots are about to form',
-          bestTo: 'later pieces flower less next year',
-          latest: '',
-        },
-      },
-    ],
+    windows: [afterIrisBloom],
     labour: { setUp: 15, perPlant: 6 },
     steps: [
       'A ridge, roots down both sides, the back of the rhizome bare.',

@@ -1,5 +1,5 @@
 import type { CareRule, WindowSpec } from '../rule.ts'
-import { afterBloom, base, beforeGrowth, NESTING, pastHardFrost } from './pruningWindows.ts'
+import { afterBloom, asBudsShow, base, beforeGrowth, NESTING, pastHardFrost } from './pruningWindows.ts'
 
 /** A rule of pruning that is of some kinds alone: what these want, in one sentence of their own. */
 type OwnRule = Partial<CareRule> &
@@ -18,26 +18,6 @@ const beforeShoots = beforeGrowth(-50, 21, {
   from: 'earlier cuts are exposed to the worst of winter',
   to: 'the shoots that will flower are growing by then',
 })
-
-/** Half-hardy wood is cut when one can see how far it lived. */
-const asBudsShow: WindowSpec = {
-  season: 'spring',
-  earliest: {
-    latestOf: [
-      { at: 'growth shows', days: -14 },
-      { at: 'last frost', share: 50, days: -42, or: { at: 'midwinter' } },
-    ],
-  },
-  bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: -3 }] },
-  bestTo: { at: 'best from', days: 21 },
-  latest: { at: 'best from', days: 42 },
-  because: {
-    earliest: 'old stems shelter the crown while hard frosts last',
-    bestFrom: 'live buds can be told from dead wood',
-    bestTo: 'flowering is not yet put back',
-    latest: 'a later cut costs weeks of bloom',
-  },
-}
 
 /** While it is bare and wholly at rest. */
 const atRest = (lastDays: number, last: string): WindowSpec => ({

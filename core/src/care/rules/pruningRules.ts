@@ -3,6 +3,7 @@ import { kindsWithTheirOwn, pruningByKind } from './pruningByKind.ts'
 import {
   afterBloom,
   anyTime,
+  asBudsShow,
   base,
   beforeGrowth,
   NESTING,
@@ -65,26 +66,7 @@ export const pruning: readonly CareRule[] = [
       notTaxa: kindsWithTheirOwn,
       tendererThanC: -23,
     },
-    windows: [
-      {
-        season: 'spring',
-        earliest: {
-          latestOf: [
-            { at: 'growth shows', days: -14 },
-            { at: 'last frost', share: 50, days: -42, or: { at: 'midwinter' } },
-          ],
-        },
-        bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: -3 }] },
-        bestTo: { at: 'best from', days: 21 },
-        latest: { at: 'best from', days: 42 },
-        because: {
-          earliest: 'old stems shelter the crown while hard frosts last',
-          bestFrom: 'live buds can be told from dead wood',
-          bestTo: 'flowering is not yet put back',
-          latest: 'a later cut costs weeks of bloom',
-        },
-      },
-    ],
+    windows: [asBudsShow],
     why: 'Its wood is not fully hardy, and it flowers on new growth: the cut waits until hard frost is over.',
     missed: 'Shorten lightly; it will flower high and bare at the base this year.',
   },

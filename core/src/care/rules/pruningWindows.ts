@@ -68,6 +68,26 @@ export const pastHardFrost = (spec: WindowSpec): WindowSpec => ({
   },
 })
 
+/** Half-hardy wood is cut when one can see how far it lived. */
+export const asBudsShow: WindowSpec = {
+  season: 'spring',
+  earliest: {
+    latestOf: [
+      { at: 'growth shows', days: -14 },
+      { at: 'last frost', share: 50, days: -42, or: { at: 'midwinter' } },
+    ],
+  },
+  bestFrom: { latestOf: [{ at: 'earliest' }, { at: 'growth shows', days: -3 }] },
+  bestTo: { at: 'best from', days: 21 },
+  latest: { at: 'best from', days: 42 },
+  because: {
+    earliest: 'old stems shelter the crown while hard frosts last',
+    bestFrom: 'live buds can be told from dead wood',
+    bestTo: 'flowering is not yet put back',
+    latest: 'a later cut costs weeks of bloom',
+  },
+}
+
 /** A job that waits for nothing: the windows of a whole gardening year. */
 export function anyTime(what: string): WindowSpec {
   return {
