@@ -38,6 +38,23 @@ const outlook = z.strictObject({
 })
 export type OutlookView = z.infer<typeof outlook>
 
+/** What a gardener knows of a climate. */
+const knownRequest = z
+  .object({
+    lastFrost: monthDay.optional(),
+    firstFrost: monthDay.optional(),
+    coldestC: z.number().min(-60).max(30).optional(),
+    hottestC: z.number().min(0).max(55).optional(),
+    coldestMonthC: z.number().min(-60).max(35).optional(),
+    rainMm: z.number().min(0).max(12_000).optional(),
+    heightM: z.number().min(-450).max(6000).optional(),
+    seaKm: z.number().min(0).max(2700).optional(),
+  })
+  .refine((k) => k.hottestC === undefined || k.coldestMonthC === undefined || k.coldestMonthC <= k.hottestC, {
+    path: ['coldestMonthC'],
+    error: 'the coldest month cannot be warmer than the hottest',
+  })
+
 /** What a garden's year is like: its weather record, what is known of it, its soil thermometers, the days to come. */
 export const climateEndpoints = {
   bringWeather: writes(`${gardenPath}/weather`, head, { body: z.object({ weather: fileText }) }),
@@ -46,16 +63,7 @@ export const climateEndpoints = {
   }),
   /** What a gardener knows of the climate; nothing at all takes back what was said. */
   sayKnown: writes(`${gardenPath}/known-climate`, head, {
-    body: z.object({
-      lastFrost: monthDay.optional(),
-      firstFrost: monthDay.optional(),
-      coldestC: z.number().min(-60).max(30).optional(),
-      hottestC: z.number().min(0).max(55).optional(),
-      coldestMonthC: z.number().min(-60).max(35).optional(),
-      rainMm: z.number().min(0).max(12_000).optional(),
-      heightM: z.number().min(-450).max(6000).optional(),
-      seaKm: z.number().min(0).max(2700).optional(),
-    }),
+    body: knownRequest,
     sees: z.strictObject({ known: knownClimate.nullable() }),
   }),
   /** What the record says without what the gardener knows. */

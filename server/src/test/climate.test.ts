@@ -83,6 +83,11 @@ describe('what the gardener knows of a climate that nobody measured', () => {
     const refused = await say({ heightM: 12_000 })
     expect(refused.status).toBe(422)
     expect(JSON.stringify(refused.body)).toContain('heightM')
+    const reversed = await say({ hottestC: 5, coldestMonthC: 12 })
+    expect([reversed.status, JSON.stringify(reversed.body)]).toEqual([
+      422,
+      expect.stringContaining('the coldest month cannot be warmer than the hottest'),
+    ])
   })
 })
 

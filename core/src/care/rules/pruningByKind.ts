@@ -363,7 +363,7 @@ const newWood: readonly CareRule[] = [
     missed: 'Take off the spent flowers with a hand of stem in summer.',
   }),
   own({
-    id: 'thin-abelia',
+    id: 'thin-arching-shrubs',
     taxa: ['Abelia', 'Callicarpa'],
     verb: 'thin',
     does: 'Take a quarter of the oldest stems to the base, and leave the arching ones whole',
@@ -373,7 +373,7 @@ const newWood: readonly CareRule[] = [
     missed: 'It can wait a year.',
   }),
   own({
-    id: 'shear-shrubby-cinquefoil',
+    id: 'clip-small-summer-shrubs',
     taxa: ['Dasiphora', 'Spiraea japonica'],
     does: 'Clip by a third, and take out the oldest twigs at the base',
     windows: [
@@ -388,7 +388,7 @@ const newWood: readonly CareRule[] = [
     missed: 'Clip lightly after the first flowers.',
   }),
   own({
-    id: 'shear-rose-of-sharon-ground',
+    id: 'shear-ground-hypericum',
     taxa: ['Hypericum calycinum'],
     verb: 'shear',
     does: 'Shear all of it to a hand’s breadth',
@@ -438,7 +438,7 @@ const newWood: readonly CareRule[] = [
     missed: 'It can wait a year.',
   }),
   own({
-    id: 'thin-passion-flower',
+    id: 'spur-tender-climbers',
     taxa: ['Passiflora', 'Bougainvillea'],
     does: 'Shorten side shoots to two or three buds on the frame, and take dead stems out',
     windows: [asBudsShow],
@@ -447,7 +447,7 @@ const newWood: readonly CareRule[] = [
     missed: 'Shorten what has flowered.',
   }),
   own({
-    id: 'virginia-creeper-off-the-house',
+    id: 'clingers-off-the-house',
     taxa: ['Parthenocissus', 'Hedera'],
     verb: 'cut back',
     does: 'Cut it back from gutters, windows, roof and wires, a good arm’s length',
@@ -514,7 +514,7 @@ const lightly: readonly CareRule[] = [
     missed: 'Leave it: a cut now takes berries or next year’s flowers.',
   }),
   own({
-    id: 'cut-spurge-stems',
+    id: 'cut-flowered-spurge',
     taxa: ['Euphorbia characias'],
     does: 'Cut stems that flowered to the base, and leave the green ones that will flower next',
     windows: [afterBloom(21, 56)],
