@@ -147,7 +147,8 @@ async function somethingOfEverything(): Promise<void> {
     made as (
       insert into jobs (id, garden_id, planting_id, place_id, key, kind, title, details, earliest, best_from, best_to, latest,
                         minutes, state, left_out, rule_id, rule_key, season, why, pinned_on)
-      select gen_random_uuid(), p.garden_id, p.id, s.place_id, 'care', 'prune', 'Job ' || p.tag,
+      select gen_random_uuid(), p.garden_id, p.id, s.place_id, 'care',
+             case when n % 3 = 0 then 'propagate' else 'prune' end, 'Job ' || p.tag,
              '{"steps":["one"],"materials":[],"tools":[],"cautions":[]}'::jsonb,
              '2026-10-01', '2026-10-05', '2026-10-20', '2026-10-30', 30,
              (array['open', 'done', 'dropped', 'open'])[1 + n % 4], n % 4 = 2, 'prune-late', 'prune-late/2026/' || p.id, '2026',
@@ -256,7 +257,19 @@ describe('migrations, on the loaded demo', () => {
     const jobs = () =>
       db('jobs')
         .orderBy('id')
-        .select('id', 'state', 'left_out', 'pinned_on', 'earliest', 'latest', 'minutes', 'season', 'why')
+        .select(
+          'id',
+          'kind',
+          'details',
+          'state',
+          'left_out',
+          'pinned_on',
+          'earliest',
+          'latest',
+          'minutes',
+          'season',
+          'why',
+        )
     const sittings = () =>
       db('job_sittings').orderBy(['job_id', 'nth']).select('job_id', 'nth', 'day', 'minutes')
     const before = [await jobs(), await sittings()]
