@@ -68,7 +68,7 @@ test('a job is pinned to a day, re-planned when that day is lost, and a false re
   const lift = page.getByRole('button', { name: /^Lift Aconitum carmichaelii from .* min$/ })
   await lift.click()
   await expect(
-    page.getByText('Poisonous if eaten: gloves; keep pieces from children and pets.'),
+    page.getByText('Poisonous if eaten, to people, cats, dogs and horses: gloves; keep pieces out of reach.'),
   ).toBeVisible()
   // By the keyboard, to the fourth day of its window: what comes before it moves along.
   const strip = page.getByRole('slider', { name: 'Do it on' })
