@@ -1,4 +1,4 @@
-import { monthDay } from '@border/core'
+import { knownLimits, monthDay } from '@border/core'
 import { z } from 'zod'
 import { gardenPath, crew, fileText, head, id, isoDay, keeper, recordedDay } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
@@ -38,17 +38,22 @@ const outlook = z.strictObject({
 })
 export type OutlookView = z.infer<typeof outlook>
 
+const known = (what: keyof typeof knownLimits) => {
+  const [least, most] = knownLimits[what]
+  return z.number().min(least).max(most).optional()
+}
+
 /** What a gardener knows of a climate. */
 const knownRequest = z
   .object({
     lastFrost: monthDay.optional(),
     firstFrost: monthDay.optional(),
-    coldestC: z.number().min(-60).max(30).optional(),
-    hottestC: z.number().min(0).max(55).optional(),
-    coldestMonthC: z.number().min(-60).max(35).optional(),
-    rainMm: z.number().min(0).max(12_000).optional(),
-    heightM: z.number().min(-450).max(6000).optional(),
-    seaKm: z.number().min(0).max(2700).optional(),
+    coldestC: known('coldestC'),
+    hottestC: known('hottestC'),
+    coldestMonthC: known('coldestMonthC'),
+    rainMm: known('rainMm'),
+    heightM: known('heightM'),
+    seaKm: known('seaKm'),
   })
   .refine((k) => k.hottestC === undefined || k.coldestMonthC === undefined || k.coldestMonthC <= k.hottestC, {
     path: ['coldestMonthC'],

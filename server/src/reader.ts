@@ -3,12 +3,10 @@ import {
   isAlive,
   seasonYearOf,
   standingGarden,
-  summerOf,
   type Earliness,
   type IsoDate,
   type Seen,
   type StandingGarden,
-  type Summer,
 } from '@border/core'
 import type { Db } from './database/connect.ts'
 import type { KeptView } from './store/computed.ts'
@@ -51,8 +49,6 @@ export interface GardenReader {
   /** The taxa that the garden's practice knows. */
   taxa: () => ReturnType<typeof listTaxa>
   standing: (on?: IsoDate) => Promise<StandingGarden>
-  /** How hot the garden's afternoons are. */
-  summer: () => Promise<Summer>
 }
 
 export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): GardenReader {
@@ -98,7 +94,6 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
     taxa: once(() => listTaxa(db, garden.practiceId)),
     standing: async (on = today) =>
       standingGarden(garden, await reader.features(), await reader.plantings(on), on),
-    summer: async () => summerOf((await reader.climate()).climate),
   }
   return reader
 }

@@ -1,4 +1,5 @@
 import type { Climate } from '../climate/index.ts'
+import { onceFor } from '../once/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import type { Applies, CareRule, GroundState, WinterHere } from './rule.ts'
@@ -47,9 +48,8 @@ const restless: readonly Taxon['lifeForm'][] = [
   'fern',
 ]
 
-/** Whether a climate has nothing of a winter. */
-export const isWinterless = (climate: Pick<Climate, 'minC'>): boolean =>
-  Math.min(...climate.minC) >= NO_WINTER_C
+/** Whether a climate has nothing of a winter: asked for with every rule and planting. */
+const isWinterless = onceFor((climate: Climate): boolean => Math.min(...climate.minC) >= NO_WINTER_C)
 
 const wantsWinter = (taxon: Taxon): boolean =>
   restless.includes(taxon.lifeForm) && taxon.hardyToC <= WANTS_WINTER_C && !named(contentWithout, taxon)

@@ -11,7 +11,7 @@ export {
 export { decidedJobs, type DecidedWork } from './decidedJobs.ts'
 export { measuredLabour, toFiveMinutes, type LabourRecord } from './labour.ts'
 export { NO_EDITS, rulesWith, type RuleAdjustment, type RuleEdits } from './adjust.ts'
-export { isFollowed, isFor, isOneOf, isWinterless, winterHere, type Subject } from './applies.ts'
+export { isFollowed, isFor, isOneOf, winterHere, type Subject } from './applies.ts'
 export {
   taxonCare,
   explained,

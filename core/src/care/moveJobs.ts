@@ -287,20 +287,19 @@ export function aftercareWindow(moved: IsoDate, days: number, why?: string): Win
 
 /** What a kind's handling asks for, in words. */
 export function plantCautions(taxon: Taxon): string[] {
+  const harms = poisonousTo(taxon)
   const words: Record<Taxon['cautions'][number], string> = {
     sap: 'Sap can irritate or blister skin: gloves, sleeves, eyes covered.',
-    poison: `Poisonous if eaten, ${poisonWords(taxon)}: gloves; keep pieces out of reach.`,
+    poison: `Poisonous if eaten, to ${listed(harms)}: gloves; keep pieces out of reach.`,
     thorns: 'Thorns: stout gloves and eye protection.',
     heavy: 'Heavy clump: two people or a sack truck.',
     invasive: 'Can spread: check local lists before planting elsewhere; leave no roots behind.',
   }
   // What harms pets alone is no caution of the row, and is said all the same.
-  const also = !taxon.cautions.includes('poison') && poisonousTo(taxon).length > 0
-  return [...taxon.cautions, ...(also ? (['poison'] as const) : [])].map((c) => words[c])
+  const told = new Set(taxon.cautions)
+  if (harms.length > 0) told.add('poison')
+  return [...told].map((c) => words[c])
 }
-
-/** `to cats and dogs`. */
-const poisonWords = (taxon: Taxon): string => `to ${listed(poisonousTo(taxon))}`
 
 function hazardCautions(r: MoveRequest): string[] {
   const general = 'Before digging deep, call the utility-locating service.'

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, usually, type Climate, type WeatherPattern } from '../climate/index.ts'
 import { addDays, daysBetween, monthOf } from '../dates/index.ts'
-import { bloomsOn, library, type Taxon } from '../plants/index.ts'
+import { bloomsOn, isWoody, library, type Taxon } from '../plants/index.ts'
 import {
   careRules,
   taxonCare,
@@ -28,8 +28,6 @@ const climates = {
   warm: climateAt(37, { annualMeanC: 17, seasonalAmplitudeC: 8 }),
   southern: climateAt(-38, { annualMeanC: 13.5, seasonalAmplitudeC: 5.5 }),
 }
-const isWoody = (t: Taxon) =>
-  ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber'].includes(t.lifeForm)
 const taxonNamed = (botanical: string): Taxon => library.find((t) => t.botanical === botanical)!
 const care = (name: string, climate: Climate, schools: Schools = {}, lateDays = 0) =>
   taxonCare(taxonNamed(name), { climate, place: 'bed', schools, lateDays, rules: careRules }, '2026-01-01')
@@ -180,7 +178,7 @@ describe('rules of care', () => {
 
   it('every woody kind has one yearly pruning of its own, two where it is spurred, none where it wants none', () => {
     for (const climate of Object.values(climates))
-      for (const taxon of library.filter((t) => isWoody(t))) {
+      for (const taxon of library.filter(isWoody)) {
         const rules = careRules.filter(
           (r) =>
             r.operation === 'prune' &&

@@ -28,7 +28,15 @@ export {
   type ClimateResult,
   type DateQuantiles,
 } from './normals.ts'
-export { fitsDays, frostIsGuessed, withKnown, zoneMiddleC, zoneOf, type KnownClimate } from './known.ts'
+export {
+  fitsDays,
+  frostIsGuessed,
+  knownLimits,
+  withKnown,
+  zoneMiddleC,
+  zoneOf,
+  type KnownClimate,
+} from './known.ts'
 export { degreeDays, GROWTH_C } from './degreeDays.ts'
 export { extraterrestrialRadiation, referenceEvapotranspiration } from './evapotranspiration.ts'
 export {

@@ -18,6 +18,16 @@ export interface KnownClimate {
   seaKm?: number | undefined
 }
 
+/** Least and most of what can be known: no place on Earth lies beyond. Degrees Celsius, millimetres, metres, kilometres. */
+export const knownLimits = {
+  coldestC: [-60, 30],
+  hottestC: [0, 55],
+  coldestMonthC: [-60, 35],
+  rainMm: [0, 12_000],
+  heightM: [-450, 6000],
+  seaKm: [0, 2700],
+} as const
+
 /** Whether something is known that made-up days of weather can be fitted to. */
 export const fitsDays = (known: KnownClimate | null): known is KnownClimate =>
   known !== null &&

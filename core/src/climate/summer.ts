@@ -1,3 +1,4 @@
+import { onceFor } from '../once/index.ts'
 import type { Climate } from './normals.ts'
 
 /** How hot the afternoons of a place are: the same hours of sun scorch in one and please in another. */
@@ -9,9 +10,12 @@ const COOL_BELOW_C = 21
 const HOT_ABOVE_C = 29
 
 /** The summers of a climate; where none is known, as the library's ranges mean them. */
-export function summerOf(climate: Pick<Climate, 'maxC'> | null | undefined): Summer {
-  if (!climate) return 'warm'
+export const summerOf = (climate: Pick<Climate, 'maxC'> | null | undefined): Summer =>
+  climate ? told(climate) : 'warm'
+
+/** Asked for with every planting, spot and kind. */
+const told = onceFor((climate: Pick<Climate, 'maxC'>): Summer => {
   const hottestC = Math.max(...climate.maxC)
   if (hottestC < COOL_BELOW_C) return 'cool'
   return hottestC > HOT_ABOVE_C ? 'hot' : 'warm'
-}
+})

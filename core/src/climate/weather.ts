@@ -98,11 +98,10 @@ function usualOfMonths(months: MonthlyClimate): (dayOfYear: number) => UsualDay 
   // How much of the winter is in a day, by its warmth.
   const wintriness = throughYear(middles.map((c) => (most - least < 0.1 ? 0 : (most - c) / (most - least))))
   const wetDayMm = middles.map((c) => WET_DAY_MM + WET_DAY_MM_PER_C * Math.max(0, c))
-  const wetShares = MONTHS.map((m) => {
-    const share = months.rainMm[m]! / (monthLengths[m]! * wetDayMm[m]!)
-    return Math.min(MOST_WET_SHARE, Math.max(LEAST_WET_SHARE, share))
-  })
-  const wetShare = throughYear(wetShares).map((s) => Math.min(MOST_WET_SHARE, Math.max(LEAST_WET_SHARE, s)))
+  const possible = (share: number) => Math.min(MOST_WET_SHARE, Math.max(LEAST_WET_SHARE, share))
+  const wetShare = throughYear(
+    MONTHS.map((m) => possible(months.rainMm[m]! / (monthLengths[m]! * wetDayMm[m]!))),
+  ).map(possible)
   const perDay = throughYear(MONTHS.map((m) => months.rainMm[m]! / monthLengths[m]!))
   return (on) => {
     const slot = on - 1
@@ -170,4 +169,5 @@ export function generateWeather(
 const MEAN_WIND_DRY = 3.4
 const MEAN_WIND_WET = 4.8
 
-const tenth = (v: number) => Math.round(v * 10) / 10
+/** As weather is written down. */
+export const tenth = (v: number) => Math.round(v * 10) / 10

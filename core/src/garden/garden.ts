@@ -1,4 +1,4 @@
-import type { Summer } from '../climate/index.ts'
+import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import type { Scene } from '../light/index.ts'
 import type { Feature } from './feature.ts'
@@ -11,8 +11,8 @@ export interface StandingGarden {
   scene: Scene
   places: readonly Place[]
   plantings: readonly Planting[]
-  /** How hot its afternoons are; absent: as the ranges of kinds mean them. */
-  summer?: Summer | undefined
+  /** What its years are usually like: null where it has none. */
+  climate?: Climate | null | undefined
 }
 
 /**

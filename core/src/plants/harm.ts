@@ -1,7 +1,7 @@
 import type { Taxon } from './taxon.ts'
 
 /** Whom a plant can poison. */
-export const harmed = ['people', 'cats', 'dogs', 'horses'] as const
+const harmed = ['people', 'cats', 'dogs', 'horses'] as const
 export type Harmed = (typeof harmed)[number]
 
 const everyone = harmed
@@ -113,32 +113,26 @@ export const poisonousTo = ({
   bestFit(poisonous, botanical) ?? (cautions.includes('poison') ? everyone : [])
 
 /** Parts of the world that plants run wild in, as lists of invasive plants part it. */
-export const regions = {
-  'north-western Europe': [[48, 72, -25, 32]],
-  'southern Europe': [[35, 48, -11, 42]],
-  'eastern North America': [[24.5, 50, -96, -52]],
-  'western North America': [[31, 60, -137, -102]],
-  'eastern Australia': [[-44, -10, 138, 154]],
-  'western Australia': [[-36, -14, 112, 138]],
-  'New Zealand': [[-48, -34, 166, 179]],
-  'southern Africa': [[-35, -17, 11, 41]],
-  'temperate South America': [[-56, -22, -76, -48]],
-  Japan: [[30, 46, 129, 146]],
-  'the tropics': [[-24, 24.5, -180, 180]],
-} as const satisfies Record<
-  string,
-  readonly (readonly [south: number, north: number, west: number, east: number])[]
->
+const regions = {
+  'north-western Europe': [48, 72, -25, 32],
+  'southern Europe': [35, 48, -11, 42],
+  'eastern North America': [24.5, 50, -96, -52],
+  'western North America': [31, 60, -137, -102],
+  'eastern Australia': [-44, -10, 138, 154],
+  'western Australia': [-36, -14, 112, 138],
+  'New Zealand': [-48, -34, 166, 179],
+  'southern Africa': [-35, -17, 11, 41],
+  'temperate South America': [-56, -22, -76, -48],
+  'the tropics': [-24, 24.5, -180, 180],
+} as const satisfies Record<string, readonly [south: number, north: number, west: number, east: number]>
 export type Region = keyof typeof regions
 
-/** The parts of the world that a place lies in, roughly: boxes of degrees. */
+/** The parts of the world that a place lies in, roughly: a box of degrees each. */
 export const regionsAt = ({ latitude, longitude }: { latitude: number; longitude: number }): Region[] =>
-  (Object.keys(regions) as Region[]).filter((region) =>
-    regions[region].some(
-      ([south, north, west, east]) =>
-        latitude >= south && latitude <= north && longitude >= west && longitude <= east,
-    ),
-  )
+  (Object.keys(regions) as Region[]).filter((region) => {
+    const [south, north, west, east] = regions[region]
+    return latitude >= south && latitude <= north && longitude >= west && longitude <= east
+  })
 
 /** Where kinds run wild and are listed, or widely warned of, as invasive: general knowledge, for a look at the local list. */
 const wild: Readonly<Record<string, readonly Region[]>> = {

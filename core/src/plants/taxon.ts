@@ -234,7 +234,8 @@ export function driftRadiusM(count: number, spacingM: number): number {
   return Math.sqrt(groundM2(Math.max(1, count), spacingM) / Math.PI)
 }
 
-const woodyForms: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
+/** Life forms whose stems stay over the winter. */
+export const woodyForms: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
 /** Whether its stems stay over the winter. */
 export const isWoody = (taxon: Pick<Taxon, 'lifeForm'>): boolean => woodyForms.includes(taxon.lifeForm)
 

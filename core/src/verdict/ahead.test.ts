@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
+import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
 import type { Obstruction } from '../light/index.ts'
+import { library } from '../plants/index.ts'
 import type { StandingGarden } from '../garden/index.ts'
 import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
 import { comingChanges, whatIfEffects, lightEffects } from './index.ts'
@@ -61,5 +63,26 @@ describe('what-ifs', () => {
     expect(gone).toMatchObject({ outside: 0, returning: 1 })
     expect(half!.meanHours).toBeGreaterThan(now!.meanHours)
     expect(gone!.meanHours).toBeGreaterThan(half!.meanHours)
+  })
+
+  it('go by the summers of the garden: open sun all afternoon is too much in a hot one for what bears it in a cool one', () => {
+    const climateAt = (latitude: number, longitude: number) => {
+      const found = climateOf(generateWeather(patternAt({ latitude, longitude }), 1996, 2020), latitude)
+      return found.ok ? found.climate : null
+    }
+    const kind = library.find(
+      (t) => t.hotAfternoon === 'bears' && t.lightMaxHours >= 24 && t.lightMinHours > 3,
+    )!
+    const plantings = [madePlanting('p', kind.botanical, { x: 2, y: 1, radiusM: 0.3 })]
+    const [hot, cool] = [climateAt(33.7, -84.4), climateAt(57.1, -2.1)].map(
+      (climate) =>
+        lightEffects(
+          { ...standing, plantings, climate },
+          [{ obstructionId: 'planned', gone: true }],
+          '2026-07-01',
+        )[0],
+    )
+    expect(hot!.then.heat).toBeGreaterThan(2.25)
+    expect([hot!.outsideThen, cool!.outsideThen]).toEqual([true, false])
   })
 })

@@ -1,4 +1,4 @@
-import type { Summer } from '../climate/index.ts'
+import { summerOf } from '../climate/index.ts'
 import { yearOf, type IsoDate } from '../dates/index.ts'
 import {
   causesOf,
@@ -51,6 +51,7 @@ const LEAST_HOURS = 0.5
  */
 export function comingChanges(garden: StandingGarden, on: IsoDate, years: number): ComingChange[] {
   const { scene, places } = garden
+  const isOut = outsideIn(garden)
   const each = Array.from({ length: years + 1 }, (_, k) => yearsLater(on, k))
   const days = each.filter(
     (day, k) => k > 0 && changedBetween(scene.obstructions, each[k - 1]!, day).length > 0,
@@ -59,15 +60,13 @@ export function comingChanges(garden: StandingGarden, on: IsoDate, years: number
   const waiting = new Map(
     garden.plantings.map((p) => {
       const hoursIn = hoursOf(p, scene, on)
-      return [p, { hoursIn, outside: isOutsideIn(p, hoursIn(today!), garden.summer) }]
+      return [p, { hoursIn, outside: isOut(p, hoursIn(today!)) }]
     }),
   )
   const found: ComingChange[] = []
   for (const [k, field] of coming.entries()) {
     const day = days[k]!
-    const turned = [...waiting].filter(
-      ([p, w]) => isOutsideIn(p, w.hoursIn(field), garden.summer) !== w.outside,
-    )
+    const turned = [...waiting].filter(([p, w]) => isOut(p, w.hoursIn(field)) !== w.outside)
     if (turned.length === 0) continue
     const fields = fieldsBetween(scene, places, on, day, on)
     for (const [p, w] of turned) {
@@ -85,8 +84,11 @@ export function comingChanges(garden: StandingGarden, on: IsoDate, years: number
   return found
 }
 
-const isOutsideIn = (p: Planting, hours: SunHours, summer: Summer | undefined) =>
-  isOutside(lightFit(p.taxon, hours, summer))
+/** Whether hours are outside what a planting likes, in the summers of a garden. */
+const outsideIn = ({ climate }: Pick<StandingGarden, 'climate'>) => {
+  const summer = summerOf(climate)
+  return (p: Planting, hours: SunHours): boolean => isOutside(lightFit(p.taxon, hours, summer))
+}
 
 /**
  * What one or more what-ifs would do to every planting whose light they move.
@@ -127,12 +129,11 @@ export function whatIfEffects(
   const fieldOf = (suppositions: readonly Supposition[]) =>
     gardenField(withSuppositions(scene, suppositions, on), places, { kind: 'season', on }, plots)
   const before = fieldOf([])
-  const outsideNow = garden.plantings.map((p) => isOutsideIn(p, hoursOf(p, scene, on)(before), garden.summer))
+  const isOut = outsideIn(garden)
+  const outsideNow = garden.plantings.map((p) => isOut(p, hoursOf(p, scene, on)(before)))
   return whatIfs.map((suppositions) => {
     const after = fieldOf(suppositions)
-    const outsideThen = garden.plantings.map((p) =>
-      isOutsideIn(p, hoursOf(p, scene, on)(after), garden.summer),
-    )
+    const outsideThen = garden.plantings.map((p) => isOut(p, hoursOf(p, scene, on)(after)))
     const cells = after.plots.flatMap((p) => [...p.hours.total])
     return {
       outside: outsideThen.filter(Boolean).length,
@@ -145,11 +146,12 @@ export function whatIfEffects(
 
 /** Which plantings one light would take into or out of what they like, against another; most changed first. */
 export function effectsBetween(
-  garden: Pick<StandingGarden, 'scene' | 'plantings' | 'summer'>,
+  garden: Pick<StandingGarden, 'scene' | 'plantings' | 'climate'>,
   before: GardenField,
   after: GardenField,
   on: IsoDate,
 ): LightEffect[] {
+  const isOut = outsideIn(garden)
   return garden.plantings
     .map((p) => {
       const hoursIn = hoursOf(p, garden.scene, on)
@@ -159,8 +161,8 @@ export function effectsBetween(
         plantingId: p.id,
         now,
         then,
-        outsideNow: isOutsideIn(p, now, garden.summer),
-        outsideThen: isOutsideIn(p, then, garden.summer),
+        outsideNow: isOut(p, now),
+        outsideThen: isOut(p, then),
       }
     })
     .filter((e) => Math.abs(e.then.total - e.now.total) >= LEAST_HOURS || e.outsideNow !== e.outsideThen)

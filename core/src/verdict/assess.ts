@@ -1,4 +1,4 @@
-import { summerOf, type Climate } from '../climate/index.ts'
+import { summerOf } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import {
   causesOf,
@@ -32,9 +32,8 @@ export interface JudgedGarden extends StandingGarden {
   reserved: readonly TakenGround[]
   /** What is known of plantings beside their light, by id. */
   conditions?: Readonly<Record<string, Condition>> | undefined
-  /** How the year runs there, and what it is usually like: null where the garden has no climate. */
+  /** How the year runs there. */
   year?: Year | undefined
-  climate?: Climate | null | undefined
 }
 
 /** A planting's light then and now against its range, what changed it, and the verdict. */
@@ -116,19 +115,20 @@ export type FreeSpots = Readonly<Record<string, readonly SpotOption[]>>
 
 /** @param light of the same plantings, in the same order */
 export function freeSpots(
-  garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'summer'>,
+  garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate'>,
   light: GardenLight,
   now: IsoDate,
 ): FreeSpots {
   const taken = groundTaken(garden)
+  const summer = summerOf(garden.climate)
   const asking = garden.plantings.filter(
     (p, i) =>
-      isOutside(lightFit(p.taxon, light.plantings[i]!.now, garden.summer)) ||
+      isOutside(lightFit(p.taxon, light.plantings[i]!.now, summer)) ||
       crowdingOf(p, garden.plantings, now).reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT,
   )
   // Those that cover the same ground stand in the same light.
   const byRadius = asking.toSorted((a, b) => groundRadiusM(a) - groundRadiusM(b))
-  const spots = new Map(byRadius.map((p) => [p.id, bestSpots(light.field, p, taken, garden.summer)]))
+  const spots = new Map(byRadius.map((p) => [p.id, bestSpots(light.field, p, taken, summer)]))
   return Object.fromEntries(asking.map((p) => [p.id, spots.get(p.id)!]))
 }
 

@@ -69,6 +69,7 @@ export function gapFillers(
   proven: ReadonlyMap<string, number>,
 ): Filler[] {
   const standing = (taxon: string) => proven.get(taxon) ?? 3
+  const spot = { ...place, summer: summerOf(place.climate) }
   return taxa
     .flatMap((taxon): Filler[] => {
       const bloom = usualBloom(taxon, season, year)
@@ -76,7 +77,7 @@ export function gapFillers(
       const weeks = weeksWithin(gap, daysBetween(gap.from, bloom.from), daysBetween(gap.from, bloom.to))
       if (weeks === 0) return []
       if (whyNotThere(taxon, place)) return []
-      const fit = fitOf(taxon, { ...place, summer: summerOf(place.climate) })
+      const fit = fitOf(taxon, spot)
       return fit.score < LEAST_FIT
         ? []
         : [{ taxon: taxon.botanical, weeks, fit: fit.score, reason: fit.reason }]

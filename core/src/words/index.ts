@@ -60,5 +60,13 @@ export const counted = (n: number, one: string, many = `${one}s`): string => `${
 /** One decimal with a true minus: `−0.4`, `3.0` */
 export const tenths = (value: number): string => value.toFixed(1).replace('-', '−')
 
+/** `52.1° N`, `1.3° W`: as written down, or to so many decimals. */
+export const latitudeWords = (degrees: number, decimals?: number): string =>
+  `${degreesOf(degrees, decimals)} ${degrees < 0 ? 'S' : 'N'}`
+export const longitudeWords = (degrees: number, decimals?: number): string =>
+  `${degreesOf(degrees, decimals)} ${degrees < 0 ? 'W' : 'E'}`
+const degreesOf = (degrees: number, decimals?: number) =>
+  `${decimals === undefined ? Math.abs(degrees) : Math.abs(degrees).toFixed(decimals)}°`
+
 /** With its first letter a capital. */
 export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

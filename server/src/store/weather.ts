@@ -11,6 +11,8 @@ import {
   fittedMonths,
   generateWeather,
   isoDate,
+  latitudeWords,
+  longitudeWords,
   monthsOf,
   patternAt,
   soilCorrection,
@@ -131,9 +133,7 @@ const FIRST_YEAR = 2011
 const LAST_YEAR = 2025
 
 const placeWords = ({ latitude, longitude }: Place) =>
-  `${degrees(latitude, 'N', 'S')}, ${degrees(longitude, 'E', 'W')}`
-const degrees = (at: number, positive: string, negative: string) =>
-  `${Math.abs(at).toFixed(1)}° ${at < 0 ? negative : positive}`
+  `${latitudeWords(latitude, 1)}, ${longitudeWords(longitude, 1)}`
 
 /** A made-up record for a place, where nobody has brought one and no service answers: blended from the towns about it. */
 export async function simulatedStation(db: Db, place: Place): Promise<string> {
@@ -161,7 +161,7 @@ export interface FoundClimate {
 
 /** What a garden's record says of usual years, put right by what the gardener knows and its own soil. */
 export async function findClimate(db: Db, garden: Measured): Promise<FoundClimate> {
-  const { stationId, latitude, longitude, knownClimate } = garden
+  const { stationId, latitude } = garden
   if (!stationId) return { climate: null, source: null, lastDay: null }
   const station = await db('stations')
     .where({ id: stationId })
@@ -176,10 +176,9 @@ export async function findClimate(db: Db, garden: Measured): Promise<FoundClimat
       ),
     )
   const { name, isSimulated, lastDay } = station
-  const fitted = isSimulated && fitsDays(knownClimate) ? [longitude, knownClimate] : []
   const climate = await kept(
     db,
-    ['climate', stationId, lastDay, latitude, isSimulated, ...fitted],
+    ['climate', stationId, lastDay, latitude, isSimulated, ...fittedBy(garden)],
     async () => {
       const result = climateOf(await listDays(db, garden), latitude, isSimulated)
       return result.ok ? result.climate : null
@@ -287,35 +286,49 @@ export async function forecastFor(db: Db, garden: Measured, today: IsoDate): Pro
   return fit ? { ...forecast, days: forecast.days.map((d) => fittedDay(d, fit)) } : forecast
 }
 
+/** What, beside its record, the days of a garden hang on. */
+const fittedBy = ({ latitude, longitude, knownClimate }: Measured): unknown[] =>
+  fitsDays(knownClimate) ? [latitude, longitude, knownClimate] : []
+
 /** What brings a garden's made-up days to what is known of its climate; null where they were measured or nothing is known. */
 async function findFit(db: Db, garden: Measured): Promise<DailyFit | null> {
-  const { stationId, latitude, longitude, knownClimate } = garden
+  const { stationId, knownClimate } = garden
   if (!stationId || !fitsDays(knownClimate)) return null
   const made = await db('stations').where({ id: stationId, is_simulated: true }).first('id')
   if (!made) return null
-  const to = (await lastDayOf(db, stationId)) ?? ''
-  // By whole years: what a few days more make of a month is not a change of climate.
-  const until = to.endsWith('12-31') ? to : `${Number(to.slice(0, 4)) - 1}-12-31`
-  return kept(db, ['fit', stationId, until, latitude, longitude, knownClimate], async () => {
-    const months = monthsOf(await recordedDays(db, stationId, FIRST_DAY, until))
+  const until = await wholeYearsUntil(db, stationId)
+  return kept(db, ['fit', stationId, until, ...fittedBy(garden)], async () => {
+    const months = await findMonths(db, stationId, until)
     return months ? dailyFit(months, fittedMonths(months, garden, knownClimate)) : null
   })
 }
 
+/** The end of a record's last whole year: what a few days more make of a month is no change of climate. */
+async function wholeYearsUntil(db: Db, stationId: string): Promise<IsoDate> {
+  const to = (await lastDayOf(db, stationId)) ?? ''
+  return to.endsWith('12-31') ? to : `${Number(to.slice(0, 4)) - 1}-12-31`
+}
+
+/** The usual months of a record as it is. */
+const findMonths = (db: Db, stationId: string, until: IsoDate) =>
+  kept(
+    db,
+    ['months', stationId, until],
+    async () => monthsOf(await recordedDays(db, stationId, FIRST_DAY, until)) ?? null,
+  )
+
 /** What a garden's record says of the climate without what the gardener knows; null where there is none. */
 export async function findUnfitted(db: Db, garden: Measured): Promise<UnfittedClimate> {
-  const bare = { ...garden, knownClimate: null }
-  const { climate } = await findClimate(db, bare)
-  const months = climate && monthsOf(await listDays(db, bare))
+  const { stationId } = garden
+  const { climate } = await findClimate(db, { ...garden, knownClimate: null })
+  if (!climate || !stationId) return null
+  const months = await findMonths(db, stationId, await wholeYearsUntil(db, stationId))
   if (!months) return null
-  const { hottestC, coldestMonthC, rainMm } = factsOf(months)
   return {
+    ...factsOf(months),
     lastFrost: climate.lastFrost?.p50 ?? null,
     firstFrost: climate.firstFrost?.p50 ?? null,
     coldestC: climate.meanAnnualMinimumC,
-    hottestC,
-    coldestMonthC,
-    rainMm,
     heightM: climate.isSimulated ? blendOf(garden).heightM : null,
   }
 }
@@ -356,13 +369,16 @@ export async function findUnsuitable(
   db: Db,
   garden: Measured,
 ): Promise<Partial<Record<WeatherNeed, number[]>>> {
-  const { stationId, latitude, longitude, knownClimate } = garden
+  const { stationId } = garden
   if (!stationId) return {}
-  const fitted = fitsDays(knownClimate) ? [latitude, longitude, knownClimate] : []
-  return kept(db, ['unsuitable', stationId, await lastDayOf(db, stationId), ...fitted], async () => {
-    const days = await listDays(db, garden)
-    return Object.fromEntries(weatherNeeds.map((need) => [need, unsuitableUsually(need, days)]))
-  })
+  return kept(
+    db,
+    ['unsuitable', stationId, await lastDayOf(db, stationId), ...fittedBy(garden)],
+    async () => {
+      const days = await listDays(db, garden)
+      return Object.fromEntries(weatherNeeds.map((need) => [need, unsuitableUsually(need, days)]))
+    },
+  )
 }
 
 /** How the usual year runs in a climate, or in the library's where none is known. */
@@ -377,19 +393,11 @@ export async function findEarliness(
   seasons: readonly number[],
   today: string,
 ): Promise<Map<number, Earliness>> {
-  const { stationId, latitude, longitude, knownClimate } = garden
+  const { stationId, latitude } = garden
   if (!stationId || !lastDay || seasons.length === 0) return new Map()
   const found: [number, Earliness][] = await kept(
     db,
-    [
-      'earliness',
-      stationId,
-      lastDay,
-      latitude,
-      seasons,
-      today,
-      ...(fitsDays(knownClimate) ? [longitude, knownClimate] : []),
-    ],
+    ['earliness', stationId, lastDay, latitude, seasons, today, ...fittedBy(garden)],
     async () => {
       const days = await listDays(db, garden)
       return seasons.flatMap((season): [number, Earliness][] => {

@@ -64,13 +64,13 @@ const spotsOfGarden = (
   then: string | undefined,
 ): Promise<FreeSpots> =>
   derive(reader, ['spots', [on, comparedDay(reader, on, then)]], async () => {
-    const [{ light }, { plantings }, summer, reserved] = await Promise.all([
+    const [{ light }, { plantings }, { climate }, reserved] = await Promise.all([
       lightOfGarden(reader, pool, on, then),
       reader.standing(on),
-      reader.summer(),
+      reader.climate(),
       groundPromised(reader, on),
     ])
-    return pool.run('spots', { garden: { plantings, reserved, summer }, light, on })
+    return pool.run('spots', { garden: { plantings, reserved, climate }, light, on })
   })
 
 const judgeWith = (
@@ -88,8 +88,8 @@ export async function judge(
   light: GardenLight,
   on: string,
 ): Promise<Assessment[]> {
-  const { plantings, reserved, summer } = garden
-  const spots = await pool.run('spots', { garden: { plantings, reserved, summer }, light, on })
+  const { plantings, reserved, climate } = garden
+  const spots = await pool.run('spots', { garden: { plantings, reserved, climate }, light, on })
   return judgeWith(pool, garden, light, spots, on)
 }
 
@@ -106,7 +106,6 @@ export async function judgedGarden(
     conditions: await conditionsOfGarden(reader, pool),
     year: (await yearOfGarden(reader)).year,
     climate: (await reader.climate()).climate,
-    summer: await reader.summer(),
   }
 }
 

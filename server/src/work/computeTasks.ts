@@ -32,7 +32,7 @@ export interface ThreadOptions {
 /** What the threads are asked for: the function's name and what it is given. */
 export interface ComputeTasks {
   light: { garden: StandingGarden; then: string; on: string }
-  spots: { garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'summer'>; light: GardenLight; on: string }
+  spots: { garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate'>; light: GardenLight; on: string }
   judge: { garden: JudgedGarden; light: Pick<GardenLight, 'plantings'>; spots: FreeSpots; on: string }
   ahead: { garden: StandingGarden; on: string; years: number; ailing: string[] }
   whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }

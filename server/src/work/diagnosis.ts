@@ -7,6 +7,7 @@ import {
   rootsAt,
   rootZones,
   seasonYearOf,
+  summerOf,
   suspectedChanges,
   usualState,
   type Earliness,
@@ -56,14 +57,15 @@ async function workOutDiagnosis(reader: GardenReader, pool: ComputePool): Promis
   const { year } = await yearOfGarden(reader)
   const passedOver = await ratingsPassedOver(reader, since, year)
   if (looks.length === 0) return { on: today, since, diagnoses: [], suspected: [], passedOver }
-  const [{ scene, places, plantings }, summer, { light }, table] = await Promise.all([
+  const [{ scene, places, plantings }, { climate }, { light }, table] = await Promise.all([
     reader.standing(),
-    reader.summer(),
+    reader.climate(),
     lightOfGarden(reader, pool, today),
     likelihoodsOf(db, garden),
   ])
   const lightOf = new Map(light.plantings.map((p) => [p.plantingId, p]))
   const roots = rootZones(scene, today)
+  const summer = summerOf(climate)
   const looksOf = group(looks, (l) => l.plantingId)
   const placeById = new Map(places.map((p) => [p.id, p]))
   const causes = new Map<string, LightCause>()

@@ -27,12 +27,18 @@ import type { ComputePool } from './compute.ts'
 
 const YEARS_AHEAD = 15
 
+/** What stands on a day, in its climate. */
+const standingIn = async (reader: GardenReader, on: string) => ({
+  ...(await reader.standing(on)),
+  climate: (await reader.climate()).climate,
+})
+
 /** Plantings leaving their range in coming years, and what the going of ailing plants would do. */
 export async function lightAhead(reader: GardenReader, pool: ComputePool, on: string): Promise<AheadView> {
   return derive(reader, ['ahead', [on, YEARS_AHEAD]], async () => {
     const ailing = (await featuresOn(reader, on)).filter(isAiling)
     const task: ComputeTasks['ahead'] = {
-      garden: { ...(await reader.standing(on)), summer: await reader.summer() },
+      garden: await standingIn(reader, on),
       on,
       years: YEARS_AHEAD,
       ailing: ailing.map((f) => f.id),
@@ -65,7 +71,7 @@ export async function compareWhatIfs(
   const suppositions = [[], ...whatIfs.map((s) => s.suppositions)]
   const done: WhatIfEffect[] = await derive(reader, ['whatIfs', [on, suppositions]], async () => {
     const task: ComputeTasks['whatIfs'] = {
-      garden: { ...(await reader.standing(on)), summer: await reader.summer() },
+      garden: await standingIn(reader, on),
       on,
       suppositions,
     }

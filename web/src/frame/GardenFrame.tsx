@@ -1,5 +1,5 @@
 import type { GardenSummary } from '@border/contract'
-import { isAlive, usually } from '@border/core'
+import { isAlive, usually, latitudeWords } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
@@ -131,7 +131,7 @@ function GardenNav({ context }: { context: GardenContext }) {
           onChange={(id) => void navigate(id === 'new' ? '/gardens/new' : `/g/${id}/${screen}${search}`)}
         />
         <small>
-          {Math.abs(view.garden.latitude).toFixed(1)}° {view.garden.latitude < 0 ? 'S' : 'N'}
+          {latitudeWords(view.garden.latitude, 1)}
           {soilC !== null && ` · soil about ${soilC} °C${view.climate?.isSimulated ? ', simulated' : ''}`}
         </small>
       </div>

@@ -26,7 +26,7 @@ export function EffectsList({
   const { before, after } = light
   const effects = useMemo(() => {
     if (onSeason || !before.field || !after.field) return undefined
-    const garden = { scene: before.scene, plantings: view.plantings }
+    const garden = { scene: before.scene, plantings: view.plantings, climate: view.climate }
     return effectsBetween(garden, before.field, after.field, on)
   }, [onSeason, before, after, view, on])
   const name = (id: string) => view.features.find((f) => f.id === id)?.name ?? 'It'

@@ -1,5 +1,13 @@
 import { climateEndpoints, type UnfittedClimate } from '@border/contract'
-import { celsius, dayMonth, fromDayOfYear, zoneMiddleC, zoneOf, type KnownClimate } from '@border/core'
+import {
+  celsius,
+  dayMonth,
+  fromDayOfYear,
+  knownLimits,
+  zoneMiddleC,
+  zoneOf,
+  type KnownClimate,
+} from '@border/core'
 import { DatePicker, Form, Input, InputNumber } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
@@ -22,7 +30,6 @@ interface NumberField {
   name: keyof Numbers
   label: string
   unit: string
-  range: [least: number, most: number]
   /** What is taken without it, in words. */
   without: (record: NonNullable<UnfittedClimate>) => string
 }
@@ -32,35 +39,30 @@ const madeUpFields: readonly NumberField[] = [
     name: 'hottestC',
     label: 'Hottest month, usual highest by day',
     unit: '°C',
-    range: [0, 55],
     without: (r) => celsius(Math.round(r.hottestC)),
   },
   {
     name: 'coldestMonthC',
     label: 'Coldest month, usual lowest at night',
     unit: '°C',
-    range: [-60, 35],
     without: (r) => celsius(Math.round(r.coldestMonthC)),
   },
   {
     name: 'rainMm',
     label: 'Rain and snow of a year',
     unit: 'mm',
-    range: [0, 12_000],
     without: (r) => `${Math.round(r.rainMm / 10) * 10} mm`,
   },
   {
     name: 'heightM',
     label: 'Height above the sea',
     unit: 'm',
-    range: [-450, 6000],
     without: (r) => (r.heightM === null ? '' : `${Math.round(r.heightM / 10) * 10} m`),
   },
   {
     name: 'seaKm',
     label: 'Distance to the sea',
     unit: 'km',
-    range: [0, 2700],
     without: () => 'as the towns lie',
   },
 ]
@@ -139,14 +141,14 @@ export function KnownClimateForm() {
               <Input placeholder="8b" maxLength={3} />
             </Form.Item>
             {isMadeUp &&
-              madeUpFields.map(({ name, label, unit, range: [min, max], without }) => (
+              madeUpFields.map(({ name, label, unit, without }) => (
                 <Form.Item
                   key={name}
                   name={name}
                   label={label}
                   extra={record && without(record) && `without it: ${without(record)}`}
                 >
-                  <InputNumber min={min} max={max} suffix={unit} />
+                  <InputNumber min={knownLimits[name][0]} max={knownLimits[name][1]} suffix={unit} />
                 </Form.Item>
               ))}
             {isHead && (

@@ -6,7 +6,7 @@ import {
   roles,
   roleWords,
 } from '@border/contract'
-import { capitalised, dayMonthYear, followed, schools } from '@border/core'
+import { capitalised, dayMonthYear, followed, schools, latitudeWords, longitudeWords } from '@border/core'
 import { Form, Input, Radio, Select } from 'antd'
 import { useState } from 'react'
 import { hrefOf } from '../api/client.ts'
@@ -37,9 +37,8 @@ export function SetupScreen() {
         title="Set-up"
         lead={
           <>
-            {view.garden.name}: {Math.abs(view.garden.latitude)}° {view.garden.latitude < 0 ? 'S' : 'N'},{' '}
-            {Math.abs(view.garden.longitude)}° {view.garden.longitude < 0 ? 'W' : 'E'}, {view.garden.timeZone}
-            . Metric units.
+            {view.garden.name}: {latitudeWords(view.garden.latitude)}, {longitudeWords(view.garden.longitude)}
+            , {view.garden.timeZone}. Metric units.
           </>
         }
       />

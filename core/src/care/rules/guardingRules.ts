@@ -1,7 +1,7 @@
 import type { Applies, CareRule, WindowSpec } from '../rule.ts'
+import { BUDS_DIE_BELOW_C, mopheads, THORNS } from './pruningWindows.ts'
 
 const roses = ['Rosa Bush group', 'Rosa Shrub group', 'Rosa Climbing group']
-const mopheads = ['Hydrangea macrophylla', 'Hydrangea serrata']
 
 const coverOn: WindowSpec = {
   season: 'autumn',
@@ -84,7 +84,7 @@ export const guarding: readonly CareRule[] = [
       applies: { taxa: roses, winter: ['at risk'], place: 'bed' },
       materials: [{ name: 'loose soil or compost', unit: 'l', perPlant: 20 }],
       tools: ['spade', 'barrow', 'twine'],
-      cautions: ['Thorns: stout gloves and eye protection.'],
+      cautions: [THORNS],
       steps: [
         'Bring soil from elsewhere: taken from between them it bares their roots.',
         'Shorten only what the wind would whip.',
@@ -103,7 +103,7 @@ export const guarding: readonly CareRule[] = [
       id: 'wrap-mopheads',
       verb: 'wrap',
       does: 'Cage it and fill the cage with dry leaves to above the topmost buds',
-      applies: { taxa: mopheads, winterColderThanC: -15, place: 'bed' },
+      applies: { taxa: mopheads, winterColderThanC: BUDS_DIE_BELOW_C, place: 'bed' },
       materials: [
         { name: 'wire netting', unit: 'm', perPlant: 3 },
         { name: 'dry leaves', unit: 'l', perPlant: 200 },

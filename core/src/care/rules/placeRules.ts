@@ -1,3 +1,4 @@
+import { woodyForms } from '../../plants/index.ts'
 import type { CareRule, WindowSpec } from '../rule.ts'
 
 const beforeCover: WindowSpec = {
@@ -450,7 +451,7 @@ export const places: readonly CareRule[] = [
     operation: 'pot on',
     does: 'Pot on one size, or root-prune and return with fresh mix',
     applies: {
-      traits: { lifeForm: ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber'] },
+      traits: { lifeForm: woodyForms },
       place: 'container',
     },
     windows: [

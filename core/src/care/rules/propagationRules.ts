@@ -1,5 +1,6 @@
-import type { LifeForm } from '../../plants/index.ts'
+import { woodyForms, type LifeForm } from '../../plants/index.ts'
 import type { CareRule, WindowSpec } from '../rule.ts'
+import { THORNS } from './pruningWindows.ts'
 import { afterIrisBloom } from './movingRules.ts'
 
 // What a gardener raises or sets out. Nothing of it comes round by itself, but for cuttings of what may not live the winter.
@@ -451,7 +452,6 @@ const bareRoots: WindowSpec = {
     latest: 'buds break before roots are there',
   },
 }
-const woody: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
 const withTheirOwnDepth = ['Clematis', 'Paeonia', 'Iris germanica', 'Rosa']
 const AFTERWARDS =
   'Water in with a whole can, mulch off the stem, and water each week without rain through the first summer.'
@@ -476,7 +476,7 @@ export const settingOutRules: readonly CareRule[] = [
   plant({
     id: 'plant-pot-grown-woody',
     does: 'Set pot-grown shrubs with the flare of their roots at the surface',
-    applies: { traits: { lifeForm: woody }, notTaxa: withTheirOwnDepth, place: 'bed' },
+    applies: { traits: { lifeForm: woodyForms }, notTaxa: withTheirOwnDepth, place: 'bed' },
     windows: [autumnPlanting, springPlanting],
     steps: [
       'Find the flare: mix is often heaped over it. Take it off until the stem widens.',
@@ -521,7 +521,7 @@ export const settingOutRules: readonly CareRule[] = [
       'Where it freezes below −15 °C earth the stems up a hand over the first winter.',
       AFTERWARDS,
     ],
-    cautions: ['Thorns: stout gloves and eye protection.'],
+    cautions: [THORNS],
     why: 'The graft is where it is weakest: below the ground it is out of wind and frost.',
     missed: 'Pot-grown roses go in at any time the ground is open.',
   }),

@@ -1,5 +1,17 @@
 import type { CareRule, WindowSpec } from '../rule.ts'
-import { afterBloom, asBudsShow, base, beforeGrowth, NESTING, pastHardFrost } from './pruningWindows.ts'
+import {
+  afterBloom,
+  asBudsShow,
+  base,
+  BUDS_DIE_BELOW_C,
+  beforeGrowth,
+  beforeShoots,
+  LADDER,
+  mopheads,
+  NESTING,
+  pastHardFrost,
+  THORNS,
+} from './pruningWindows.ts'
 
 /** A rule of pruning that is of some kinds alone: what these want, in one sentence of their own. */
 type OwnRule = Partial<CareRule> &
@@ -12,11 +24,6 @@ const own = ({ taxa, applies, ...rule }: OwnRule): CareRule => ({
   ...base,
   ...rule,
   applies: { ...applies, ...(taxa && { taxa }) },
-})
-
-const beforeShoots = beforeGrowth(-50, 21, {
-  from: 'earlier cuts are exposed to the worst of winter',
-  to: 'the shoots that will flower are growing by then',
 })
 
 /** While it is bare and wholly at rest. */
@@ -54,10 +61,6 @@ const lateSummer: WindowSpec = {
   },
 }
 
-const mopheads = ['Hydrangea macrophylla', 'Hydrangea serrata']
-/** Where the usual winter is colder, it takes the flower buds of big-leaved hydrangeas. */
-const BUDS_DIE_BELOW_C = -15
-
 const clipping = {
   verb: 'clip',
   forbids: ['heat', 'rain', 'nesting birds'],
@@ -65,8 +68,6 @@ const clipping = {
   tools: ['shears or trimmer', 'line', 'sheet for clippings'],
 } satisfies Partial<CareRule>
 const DULL_DAY = 'Clip on a dull day: leaves newly bared scorch in sun.'
-const LADDER = 'On a ladder: a second person, level ground, never near power lines.'
-const THORNS = 'Thorns: stout gloves and eye protection.'
 
 const roses: readonly CareRule[] = [
   own({

@@ -1,3 +1,4 @@
+import { woodyForms } from '../../plants/index.ts'
 import type { CareRule } from '../rule.ts'
 import { kindsWithTheirOwn, pruningByKind } from './pruningByKind.ts'
 import {
@@ -5,11 +6,13 @@ import {
   anyTime,
   asBudsShow,
   base,
+  BUDS_DIE_BELOW_C,
+  mopheads,
   beforeGrowth,
+  beforeShoots,
   NESTING,
   pastHardFrost,
   REGROWTH,
-  woody,
 } from './pruningWindows.ts'
 
 /** Heaths that flower into autumn. */
@@ -46,14 +49,7 @@ export const pruning: readonly CareRule[] = [
       notTaxa: [...kindsWithTheirOwn, 'Hydrangea arborescens'],
       hardierThanC: -23,
     },
-    windows: [
-      pastHardFrost(
-        beforeGrowth(-50, 21, {
-          from: 'earlier cuts are exposed to the worst of winter',
-          to: 'the shoots that will flower are growing by then',
-        }),
-      ),
-    ],
+    windows: [pastHardFrost(beforeShoots)],
     why: 'It flowers on the wood it makes this year: a cut before growth gives fewer and stronger stems.',
     missed: 'A light cut until growth is a hand long; then leave it until next winter.',
   },
@@ -125,7 +121,7 @@ export const pruning: readonly CareRule[] = [
     id: 'tidy-mophead-hydrangea',
     verb: 'tidy',
     does: 'Take the old heads off to the first strong pair of buds, and a few of the oldest stems to the base',
-    applies: { taxa: ['Hydrangea macrophylla', 'Hydrangea serrata'], winterMilderThanC: -15 },
+    applies: { taxa: mopheads, winterMilderThanC: BUDS_DIE_BELOW_C },
     windows: [
       {
         season: 'spring',
@@ -424,7 +420,7 @@ export const pruning: readonly CareRule[] = [
     id: 'remove-suckers',
     verb: 'take suckers off',
     does: 'Pull or cut suckers off where they join the root',
-    applies: { signs: ['suckers'], traits: { lifeForm: woody } },
+    applies: { signs: ['suckers'], traits: { lifeForm: woodyForms } },
     windows: [anyTime('growing on')],
     labour: { setUp: 5, perPlant: 10 },
     why: 'Suckers from below the graft outgrow what was grafted.',
@@ -436,7 +432,7 @@ export const pruning: readonly CareRule[] = [
     id: 'remove-reverted',
     verb: 'cut reverted shoots out of',
     does: 'Cut reverted shoots out to where they start',
-    applies: { signs: ['reverted'], traits: { lifeForm: woody } },
+    applies: { signs: ['reverted'], traits: { lifeForm: woodyForms } },
     windows: [anyTime('stronger than the rest')],
     labour: { setUp: 5, perPlant: 8 },
     why: 'Green shoots of a coloured plant are stronger and take over.',
@@ -448,7 +444,7 @@ export const pruning: readonly CareRule[] = [
     id: 'remove-dead-wood',
     verb: 'cut dead wood out of',
     does: 'Cut dead, broken and diseased wood back to sound wood',
-    applies: { signs: ['dieback', 'dead-below', 'broken', 'winter-loss'], traits: { lifeForm: woody } },
+    applies: { signs: ['dieback', 'dead-below', 'broken', 'winter-loss'], traits: { lifeForm: woodyForms } },
     windows: [anyTime('a way in for disease')],
     labour: { setUp: 5, perPlant: 12 },
     cautions: ['Clean the blades between plants.'],

@@ -1,4 +1,3 @@
-import type { LifeForm } from '../../plants/index.ts'
 import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
 
 const woodyTools = ['secateurs', 'loppers', 'pruning saw', 'cloth and spirit for the blades']
@@ -11,8 +10,14 @@ export const base: Pick<CareRule, 'operation' | 'forbids' | 'labour' | 'tools' |
   skill: 'pruning',
   yearly: true,
 }
-export const woody: readonly LifeForm[] = ['deciduous shrub', 'evergreen shrub', 'small tree', 'climber']
 export const NESTING = 'Look for nesting birds first; leave the plant while one is sitting.'
+export const LADDER = 'On a ladder: a second person, level ground, never near power lines.'
+export const THORNS = 'Thorns: stout gloves and eye protection.'
+
+/** Big-leaved hydrangeas, whose flowers sit in the top buds of last year’s stems. */
+export const mopheads = ['Hydrangea macrophylla', 'Hydrangea serrata']
+/** Where the usual winter is colder, it takes the flower buds of big-leaved hydrangeas. */
+export const BUDS_DIE_BELOW_C = -15
 
 /** A cut needs this much warmth to come, in degree days above 5 °C, so that new wood ripens before frost. */
 export const REGROWTH: Anchor = { at: 'warmth left', degreeDays: 350 }
@@ -49,6 +54,12 @@ export const beforeGrowth = (from: number, to: number, why: { from: string; to: 
     bestTo: 'buds are swelling and nothing is lost yet',
     latest: why.to,
   },
+})
+
+/** What flowers on the shoots of the coming year. */
+export const beforeShoots = beforeGrowth(-50, 21, {
+  from: 'earlier cuts are exposed to the worst of winter',
+  to: 'the shoots that will flower are growing by then',
 })
 
 /** Where the usual night is warmer, hard frosts have become rare. A judgement. */

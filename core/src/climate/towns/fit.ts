@@ -1,7 +1,7 @@
 import { dayOfYear } from '../../dates/index.ts'
 import type { KnownClimate } from '../known.ts'
 import { MONTHS, monthLengths, throughYear, type MonthlyClimate } from '../monthly.ts'
-import type { DailyWeather } from '../weather.ts'
+import { tenth, type DailyWeather } from '../weather.ts'
 import { blendOf, type ClimateSite } from './blend.ts'
 
 /** The facts by which a gardener knows a climate. */
@@ -13,14 +13,14 @@ export interface ClimateFacts {
   rainMm: number
 }
 
+type Months = Omit<MonthlyClimate, 'yearlyMinimumC'>
+
 /** The facts of a climate by its months. */
-export const factsOf = ({ highC, lowC, rainMm }: Omit<MonthlyClimate, 'yearlyMinimumC'>): ClimateFacts => ({
+export const factsOf = ({ highC, lowC, rainMm }: Months): ClimateFacts => ({
   hottestC: Math.max(...highC),
   coldestMonthC: Math.min(...lowC),
   rainMm: rainMm.reduce((a, b) => a + b, 0),
 })
-
-type Months = Omit<MonthlyClimate, 'yearlyMinimumC'>
 
 /**
  * Months brought to what a gardener knows: first by as much as height and sea make in the blend, then so that the hottest month,
@@ -107,5 +107,3 @@ export function fittedDay<Day extends DailyWeather>(day: Day, fit: DailyFit): Da
     rainMm: tenth(day.rainMm * fit.rain[slot]!),
   }
 }
-
-const tenth = (v: number) => Math.round(v * 10) / 10
