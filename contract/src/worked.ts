@@ -284,6 +284,7 @@ const remedy: z.ZodType<OfferedRemedy> = z.strictObject({
   steps: z.array(text),
   waiting: text,
   window: jobWindow.nullable(),
+  subject: text.nullable(),
 })
 export const verdict: z.ZodType<Verdict> = z.strictObject({
   action,

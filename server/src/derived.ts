@@ -11,7 +11,8 @@ import { UnderWay } from './underWay.ts'
  */
 export const views = {
   light: ['plan', 'plantings', 'library'],
-  spots: ['plan', 'plantings', 'climate', 'library', 'decisions', 'jobs'],
+  spots: [...whatIsKnown, 'decisions', 'jobs'],
+  openings: ['plan', 'plantings', 'climate', 'library'],
   ahead: ['plan', 'plantings', 'climate', 'library'],
   whatIfs: ['plan', 'plantings', 'climate', 'library'],
   explanations: ['plan', 'readings'],

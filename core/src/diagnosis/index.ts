@@ -1,5 +1,6 @@
 export { isSign, signParts, signs, signWords, type SignId, type SignPart } from './signs.ts'
 export {
+  causeWords,
   checks,
   editedLikelihoods,
   isSiteCause,

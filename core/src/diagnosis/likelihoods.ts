@@ -24,6 +24,22 @@ export const signCauses = [...siteCauses, ...ownCauses] as const
 export const isSiteCause = (cause: SignCause): cause is SiteCause =>
   (siteCauses as readonly string[]).includes(cause)
 
+/** A cause as something that signs point to. */
+export const causeWords: Record<SignCause, string> = {
+  'more sun': 'too much sun',
+  'less sun': 'too little sun',
+  drier: 'dry ground',
+  wetter: 'wet ground',
+  hungrier: 'hunger',
+  windier: 'wind',
+  'frost pocket': 'cold that gathers there',
+  'root competition': 'the roots of a tree',
+  'pest or disease': 'a pest or disease',
+  'age or crowding': 'age or crowding',
+  'its season': 'nothing but the time of year',
+  'settling in': 'settling in',
+}
+
 /** How often a cause that is at work puts a sign on a planting that minds it: 0 never to 1 always. */
 export interface Likelihood {
   sign: SignId

@@ -204,6 +204,63 @@ export function replacedHours(
   return sums
 }
 
+/** An obstruction of a scene with other states it could be in. */
+export interface Alternatives {
+  obstructionId: string
+  states: readonly Obstruction[]
+}
+
+/**
+ * Hours at points with one obstruction in another state, all else as it is: prepared once for many points.
+ *
+ * @returns for a point and some of the obstructions, by their id: how many hours each of its states, in order, would give beyond
+ *   those that the point has
+ */
+export function hoursGainedBy(
+  scene: Scene,
+  period: LightPeriod,
+  alternatives: readonly Alternatives[],
+  ground: Ground = LEVEL,
+): (p: LightPoint, of: readonly string[]) => Map<string, SunHours[]> {
+  const standsOn = period.standing ?? period.on
+  const dates = daysOf(scene, period)
+  const days = lightDays(scene, period, ground).map((day, k) => ({
+    ...day,
+    states: new Map(
+      alternatives.map(({ obstructionId, states }) => [
+        obstructionId,
+        states.map((s) => standing(s, standsOn, dates[k]!)),
+      ]),
+    ),
+  }))
+  return (p, of) => {
+    const gained = new Map(
+      of.map((id) => [id, alternatives.find((a) => a.obstructionId === id)!.states.map(none)]),
+    )
+    for (const { solids, states, directions, weight } of days) {
+      const own = of.map((id) => ({
+        sums: gained.get(id)!,
+        now: solids.find((s) => s.id === id),
+        as: states.get(id)!,
+      }))
+      const others = solids.filter((s) => !of.includes(s.id))
+      for (const d of directions) {
+        const past = (solid: Solid | undefined) => (solid ? transmittance([solid], p.x, p.y, p.z, d) : 1)
+        const now = own.map((o) => past(o.now))
+        if (now.every((share) => share === 1)) continue
+        const rest = transmittance(others, p.x, p.y, p.z, d) * weight * SAMPLE_HOURS
+        if (rest === 0) continue
+        own.forEach(({ sums, as }, k) => {
+          if (now[k] === 1) return
+          const beside = now.reduce((product, share, j) => (j === k ? product : product * share), rest)
+          as.forEach((solid, n) => add(sums[n]!, d, beside * (past(solid) - now[k]!)))
+        })
+      }
+    }
+    return gained
+  }
+}
+
 const none = (): SunHours => ({ total: 0, morning: 0, midday: 0, afternoon: 0, heat: 0 })
 
 function add(hours: SunHours, d: Direction, share: number): void {

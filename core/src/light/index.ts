@@ -11,6 +11,7 @@ export {
   type ObstructionEvent,
   type Shape,
   type Solid,
+  type TreeRecord,
 } from './obstruction.ts'
 export { direction, LEVEL, pastSolid, transmittance, type Direction, type Ground } from './trace.ts'
 export {
@@ -18,6 +19,7 @@ export {
   growingSeason,
   halfMonths,
   hoursAt,
+  hoursGainedBy,
   HOT_AFTERNOON_HOURS,
   isHotAfternoon,
   lightClass,
@@ -27,6 +29,7 @@ export {
   replacedHours,
   skyViewFactor,
   sunHours,
+  type Alternatives,
   type Compared,
   type LightClass,
   type LightDay,

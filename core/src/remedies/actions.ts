@@ -13,6 +13,7 @@ export const actions = [
   'clean up',
   'protect',
   'cut out',
+  'limb up',
   'thin',
   'restrict',
   'cut back',

@@ -11,10 +11,10 @@ import {
   type Window,
 } from '../care/index.ts'
 import { addDays, type IsoDate } from '../dates/index.ts'
-import type { SignId } from '../diagnosis/index.ts'
+import { causeWords, isSiteCause, type SignId } from '../diagnosis/index.ts'
 import { dayMonth } from '../words/index.ts'
 import type { Action } from './actions.ts'
-import type { Remedy, RemedyTime } from './remedy.ts'
+import type { Remedy, RemedyTime, Wording } from './remedy.ts'
 import { daysOfGrowthLeft, holds, type Situation } from './situation.ts'
 import { remedies } from './table/index.ts'
 
@@ -31,6 +31,8 @@ export interface OfferedRemedy {
   waiting: string
   /** When it is done; null where nothing is done, or no climate is known to tell by. */
   window: Window | null
+  /** What is worked on where that is not the planting: the name of a tree. */
+  subject: string | null
 }
 
 /** Remedies that could be done were it not for the year here, with why not. */
@@ -56,25 +58,54 @@ export function remediesFor(situation: Situation): { offered: OfferedRemedy[]; n
       offered.push({
         id: remedy.id,
         action: remedy.action,
-        points: remedy.points,
+        points: pointsOf(remedy, situation),
         signs: situation.signs.filter((sign) => remedy.when.signs?.includes(sign)),
         says: saysOf(remedy, situation),
-        does: remedy.does,
+        does: worded(remedy.does, situation),
         steps: [...remedy.steps],
         waiting: remedy.waiting,
         window: found ? found.window : null,
+        subject: remedy.when.opens ? situation.opening!.tree : null,
       })
   }
   return { offered: offered.sort((a, b) => b.points - a.points), none }
 }
 
-/** How much season is left is worked out, not assumed. */
-function saysOf({ id, says }: Remedy, situation: Situation): string {
-  if (id !== 'regrows-caterpillars') return says
-  const days = daysOfGrowthLeft(situation)
-  return days >= REGROWS_IN_DAYS
-    ? `${says} Some ${Math.round(days / 7)} weeks of growth are left this season.`
-    : `${says} This season is nearly over: it comes again next spring.`
+const worded = (wording: Wording, { opening }: Situation): string =>
+  typeof wording === 'string' ? wording : wording.ofOpening(opening!)
+
+/** So many points more for the answer to what is believed for certain, and fewer for that to what is not the matter: judgements. */
+const FOR_LIKELY = 14
+const FOR_UNLIKELY = -14
+/** A cause believed by less decides nothing between remedies. */
+const TELLING_SHARE = 0.3
+
+/** A remedy's points by how likely it is that what it answers is the matter. */
+function pointsOf({ points, answers }: Remedy, { likely }: Situation): number {
+  if (!answers || !likely || likely.share < TELLING_SHARE) return points
+  return points + Math.round((answers.includes(likely.cause) ? FOR_LIKELY : FOR_UNLIKELY) * likely.share)
+}
+
+const REGROWING = 'regrows-caterpillars'
+
+/** How much season is left is worked out, not assumed; and what is only suspected of the ground is said to be. */
+function saysOf({ id, says, when, answers }: Remedy, situation: Situation): string {
+  const words = [worded(says, situation)]
+  if (when.ground && situation.isGroundSuspected)
+    words.push('So the signs of what grows there say; nobody has measured it.')
+  if (situation.likely && answers?.includes(situation.likely.cause))
+    words.push(
+      `${isSiteCause(situation.likely.cause) ? 'Its signs and its neighbours’' : 'Its signs'} point to ${causeWords[situation.likely.cause]}.`,
+    )
+  if (id === REGROWING) {
+    const days = daysOfGrowthLeft(situation)
+    words.push(
+      days >= REGROWS_IN_DAYS
+        ? `Some ${Math.round(days / 7)} weeks of growth are left this season.`
+        : 'This season is nearly over: it comes again next spring.',
+    )
+  }
+  return words.join(' ')
 }
 
 const NO_CLIMATE = 'This garden has no climate record yet, so no window can be worked out. Add one in Set-up.'

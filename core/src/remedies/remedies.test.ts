@@ -3,10 +3,10 @@ import { describe, expect, it } from 'vitest'
 import { operations } from '../care/index.ts'
 import { climateOf, generateWeather, type Climate } from '../climate/index.ts'
 import { addDays, isoDate } from '../dates/index.ts'
-import { signs, type SignId } from '../diagnosis/index.ts'
+import { signCauses, signs, type SignId } from '../diagnosis/index.ts'
 import { library, USUAL_YEAR, yearAt } from '../plants/index.ts'
 import { actions, alwaysWeighed, isLeftAlone, remedies, remediesFor, remedyJobs } from './index.ts'
-import { holds, isColdOn, isOfKind, stageOn, stages, type Situation } from './situation.ts'
+import { holds, isColdOn, isOfKind, stageOn, stages, type Opening, type Situation } from './situation.ts'
 import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 const climateAt = (latitude: number): Climate => {
@@ -38,6 +38,19 @@ const situation = (more: Partial<Situation>): Situation => ({
   ...more,
 })
 
+const opening = (clearStemM: number | null, thinnedBy: number | null): Opening => ({
+  obstructionId: 'walnut',
+  tree: 'Walnut',
+  treeHeightM: 9,
+  clearStemM,
+  thinnedBy,
+  hours: 5.5,
+  gainHours: 1.5,
+  alsoRight: 2,
+  spoilt: 1,
+})
+const made = { opening: opening(3, 0.25) }
+
 const anySituation: fc.Arbitrary<Situation> = fc
   .record({
     taxon: fc.constantFrom(...library),
@@ -53,6 +66,12 @@ const anySituation: fc.Arbitrary<Situation> = fc
     overgrown: fc.boolean(),
     isDivisionDue: fc.boolean(),
     again: fc.constantFrom('yes' as const, 'no' as const, null),
+    opening: fc.constantFrom(undefined, opening(3, null), opening(null, 0.25), opening(3, 0.25)),
+    elsewhere: fc.subarray(['wet', 'dry'] as const),
+    likely: fc.option(
+      fc.record({ cause: fc.constantFrom(...signCauses), share: fc.double({ min: 0, max: 1, noNaN: true }) }),
+      { nil: undefined },
+    ),
   })
   .map(({ day, seen, ...more }) => {
     const on = addDays('2026-01-01', day)
@@ -70,9 +89,11 @@ const anySituation: fc.Arbitrary<Situation> = fc
 describe('the table of remedies', () => {
   it('names each once, speaks in sentences, and says of each what it costs to wait', () => {
     expect(new Set(remedies.map((r) => r.id)).size).toBe(remedies.length)
+    const opening = made.opening!
     for (const r of remedies) {
-      expect([r.id, r.says]).toEqual([r.id, expect.stringMatching(/^[A-Z].*\.$/)])
-      expect([r.id, r.does]).toEqual([r.id, expect.stringMatching(/^[A-Z].*[^.]$/)])
+      const said = (w: typeof r.says) => (typeof w === 'string' ? w : w.ofOpening(opening))
+      expect([r.id, said(r.says)]).toEqual([r.id, expect.stringMatching(/^[A-Z].*\.$/)])
+      expect([r.id, said(r.does)]).toEqual([r.id, expect.stringMatching(/^[A-Z].*[^.]$/)])
       expect([r.id, r.waiting]).toEqual([r.id, expect.stringMatching(/^[A-Z].*\.$/)])
       for (const step of r.steps) expect([r.id, step]).toEqual([r.id, expect.stringMatching(/^[A-Z].*\.$/)])
       if (r.work) expect(operations).toContain(r.work.operation)
@@ -83,9 +104,12 @@ describe('the table of remedies', () => {
     const answered = new Set(remedies.flatMap((r) => [...(r.when.signs ?? []), ...(r.when.allSigns ?? [])]))
     expect(allSigns.filter((s) => !answered.has(s))).toEqual(['volunteers'])
     const idle = remedies.filter((r) => !r.when.signs && !r.when.allSigns)
-    // What is asked for without a sign hangs on how many live, or on the light at a pot.
-    for (const r of idle)
-      expect([r.id, r.when.livingAtMost !== undefined || r.when.place === 'container']).toEqual([r.id, true])
+    // What is asked for without a sign hangs on how many live, on the light at a pot, or on what shades it.
+    for (const { id, when } of idle)
+      expect([id, when.livingAtMost ?? when.opens ?? (when.place === 'container' || null)]).not.toEqual([
+        id,
+        null,
+      ])
   })
 
   it('has no row that no plant of the library could come to', () => {
@@ -116,7 +140,7 @@ describe('what is offered', () => {
           )
           if (!work) continue
           const asked = { taxon: s.taxon, count: 2, place: 'Bed', year: s.year }
-          const planned = remedyJobs(r.id, asked, s.climate!, s.on)
+          const planned = remedyJobs(r, asked, s.climate!, s.on)
           expect(planned.ok).toBe(true)
           if (!planned.ok) continue
           const [job] = planned.jobs
@@ -155,7 +179,7 @@ describe('what is offered', () => {
           expect('withinDays' in (work?.time ?? time ?? { withinDays: 0 })).toBe(true)
           if (!work) continue
           const asked = { taxon: s.taxon, count: 2, place: 'Bed', year: s.year }
-          expect(remedyJobs(r.id, asked, null, s.on).ok).toBe(true)
+          expect(remedyJobs(r, asked, null, s.on).ok).toBe(true)
         }
         const dated = remediesFor(s).offered.length + remediesFor(s).none.length
         expect(offered.length + none.length).toBe(dated)
@@ -235,5 +259,54 @@ describe('circumstances', () => {
       )
     }
     expect(stages).toContain(stageOn(library[0]!, '2026-06-10', { ...USUAL_YEAR, south: true }))
+  })
+})
+
+describe('what is known beside the signs', () => {
+  const pointsOf = (id: string, more: Partial<Situation>) =>
+    remediesFor(situation({ climate: climates[0]!, ...more })).offered.find((r) => r.id === id)?.points
+
+  it('counts what is likely for its answer and against the answers to what is not the matter', () => {
+    const thirsty = { signs: ['wilting'] as SignId[], ground: 'too dry' as const }
+    const plain = pointsOf('water-dry', thirsty)!
+    const believed = (cause: 'drier' | 'pest or disease', share: number) =>
+      pointsOf('water-dry', { ...thirsty, likely: { cause, share } })!
+    expect(believed('drier', 0.9)).toBeGreaterThan(believed('drier', 0.5))
+    expect(believed('drier', 0.5)).toBeGreaterThan(plain)
+    expect(believed('pest or disease', 0.9)).toBeLessThan(plain)
+    // Hardly believed, it decides nothing.
+    expect(believed('pest or disease', 0.2)).toBe(plain)
+  })
+
+  it('says of ground that only signs speak of that nobody has measured it', () => {
+    const says = (isGroundSuspected: boolean) =>
+      remediesFor(situation({ signs: ['wilting'], ground: 'too dry', isGroundSuspected })).offered.find(
+        (r) => r.id === 'water-dry',
+      )!.says
+    expect(says(true)).toMatch(/nobody has measured it/)
+    expect(says(false)).not.toMatch(/measured/)
+  })
+
+  it('wet one bed and dry the next is a matter of pipes, and neither alone is', () => {
+    const asked = (signs: SignId[], elsewhere: Situation['elsewhere']) =>
+      remediesFor(situation({ signs, elsewhere })).offered[0]!.id
+    expect(asked(['wilting'], ['wet'])).toBe('share-water-dry')
+    expect(asked(['stays-wet'], ['dry'])).toBe('share-water-wet')
+    expect(asked(['wilting'], ['dry'])).not.toMatch(/share/)
+    expect(asked(['stays-wet'], [])).toBe('drain-drowned')
+  })
+
+  it('speaks of the tree by name, with what the cut gives, and plans the job on it', () => {
+    const s = situation({ climate: climates[0]!, light: 'too little', opening: opening(3, null) })
+    const found = remediesFor(s).offered.find((r) => r.action === 'limb up')!
+    expect(found.says).toMatch(/^Walnut shades it.* 3 m .*1½ h more sun a day.*5½ h.*2 other plantings/)
+    const planned = remedyJobs(
+      found,
+      { taxon: s.taxon, count: 1, place: 'Bed', year: s.year },
+      s.climate!,
+      s.on,
+    )
+    expect(planned.ok && planned.jobs[0]).toMatchObject({ title: 'Limb up: Walnut', kind: 'prune' })
+    expect(remediesFor({ ...s, light: 'right' }).offered.some((r) => r.action === 'limb up')).toBe(false)
   })
 })

@@ -1,8 +1,8 @@
 import type { Applies, ForbiddenState, Operation, RuleMaterial, WindowSpec } from '../care/index.ts'
-import type { SignId } from '../diagnosis/index.ts'
+import type { SignCause, SignId } from '../diagnosis/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import type { Action } from './actions.ts'
-import type { Stage } from './situation.ts'
+import type { Elsewhere, Opening, Stage } from './situation.ts'
 
 /** A kind of plant, by names or their beginnings and by traits; every part given must hold. */
 export interface Kinds extends Pick<Applies, 'taxa' | 'notTaxa' | 'traits'> {
@@ -50,6 +50,10 @@ export interface Circumstances extends Kinds {
   overgrown?: boolean
   /** What this garden's record says of the kind. */
   again?: readonly ('yes' | 'no' | 'open')[]
+  /** A cut to a tree would give it the light it likes: its crown raised, or thinned only. */
+  opens?: 'raised' | 'thinned'
+  /** Another place of the garden was found so at about the same time. */
+  elsewhere?: Elsewhere
 }
 
 /**
@@ -75,20 +79,25 @@ export interface RemedyWork {
   cautions?: readonly string[]
 }
 
+/** The same for every planting, or by the cut to a tree that was worked out for this one. */
+export type Wording = string | { ofOpening: (opening: Opening) => string }
+
 /** What a sign asks for, by what the plant is, where and when it is, as data. */
 export interface Remedy {
   id: string
   action: Action
   when: Circumstances
+  /** What it is the answer to, where one sign may come of several causes: the likelier that is, the more it counts. */
+  answers?: readonly SignCause[]
   /**
    * Points it gives its action. Keeping a sound plant in its light has some 55 with one sign seen: what must be done has more,
    * what may be done has less. A judgement of this product, shown with every verdict.
    */
   points: number
   /** Why, as a sentence. */
-  says: string
+  says: Wording
   /** What is done, as an instruction. */
-  does: string
+  does: Wording
   steps: readonly string[]
   /** What it costs to wait. */
   waiting: string

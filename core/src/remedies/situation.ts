@@ -1,7 +1,7 @@
 import { isOneOf } from '../care/index.ts'
 import { usually, type Climate } from '../climate/index.ts'
 import { addDays, daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
-import type { SignId } from '../diagnosis/index.ts'
+import type { SignCause, SignId } from '../diagnosis/index.ts'
 import { firstFlushEnd, seasonDates, usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
 import type { Circumstances, Kinds } from './remedy.ts'
 
@@ -32,6 +32,28 @@ const stageOf: Record<Phase, Stage> = {
   'going over': 'going over',
 }
 
+/** A cut to one tree that would give a planting the sun it likes, with what it does to all else beneath. */
+export interface Opening {
+  obstructionId: string
+  /** What the tree is called. */
+  tree: string
+  treeHeightM: number
+  /** The stem cleared to; null where the crown is not raised. */
+  clearStemM: number | null
+  /** Share of the leaves taken out; null where it is not thinned. */
+  thinnedBy: number | null
+  /** Sun of the planting afterwards, and how much of it is gained: hours of a clear day in the growing season. */
+  hours: number
+  gainHours: number
+  /** Other plantings that it sets right. */
+  alsoRight: number
+  /** Plantings that would get too much. */
+  spoilt: number
+}
+
+/** What walks of the last days found in other places of the garden. */
+export type Elsewhere = 'wet' | 'dry'
+
 /** All that remedies look at. */
 export interface Situation {
   taxon: Taxon
@@ -56,6 +78,20 @@ export interface Situation {
   isDivisionDue: boolean
   isCold: boolean
   again: 'yes' | 'no' | null
+  /** The ground is called too dry or too wet by the signs of what stands there, and by nothing measured. */
+  isGroundSuspected?: boolean | undefined
+  /** What would let its light in. */
+  opening?: Opening | undefined
+  /** Seen in another place at about the time its own signs were. */
+  elsewhere?: readonly Elsewhere[] | undefined
+  /** What its signs, and its neighbours', most likely come from, with the share it is believed by. */
+  likely?: Likely | undefined
+}
+
+/** The cause that is believed most of a planting, with its share, 0 to 1. */
+export interface Likely {
+  cause: SignCause
+  share: number
 }
 
 /** A first flush is over when it fades; the next, where one comes by itself, is some weeks off. Judgements. */
@@ -120,6 +156,9 @@ export function holds(c: Circumstances, s: Situation): boolean {
   if (c.divisionDue && !s.isDivisionDue) return false
   if (c.cold !== undefined && c.cold !== s.isCold) return false
   if (c.overgrown !== undefined && c.overgrown !== s.overgrown) return false
+  if (c.opens && c.opens !== (s.opening && (s.opening.clearStemM === null ? 'thinned' : 'raised')))
+    return false
+  if (c.elsewhere && !s.elsewhere?.includes(c.elsewhere)) return false
   return (
     isAmong(c.stage, s.stage) &&
     isAmong(c.light, s.light) &&

@@ -3,7 +3,7 @@ import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import { groundM2, type Taxon, type Year } from '../plants/index.ts'
 import { capitalised } from '../words/index.ts'
-import { windowFor } from './offered.ts'
+import { windowFor, type OfferedRemedy } from './offered.ts'
 import { remedies } from './table/index.ts'
 
 /** What a remedy is done to. */
@@ -21,16 +21,16 @@ export const isRemedyWork = (id: string): boolean => remedies.some((r) => r.id =
 /**
  * A remedy as a job, in its next window.
  *
- * @param id of a remedy that is work
+ * @param offered one that is work, as it was offered
  * @param on today
  */
 export function remedyJobs(
-  id: string,
+  offered: Pick<OfferedRemedy, 'id' | 'says' | 'does' | 'steps' | 'waiting' | 'subject'>,
   { taxon, count, place, year }: RemedyRequest,
   climate: Climate | null,
   on: IsoDate,
 ): { ok: true; jobs: JobDraft[] } | { ok: false; why: string } {
-  const remedy = remedies.find((r) => r.id === id)
+  const remedy = remedies.find((r) => r.id === offered.id)
   if (!remedy?.work) return { ok: false, why: 'It is no work to be planned.' }
   const { work } = remedy
   const found = windowFor(work.time, { taxon, on, year }, climate)
@@ -44,19 +44,19 @@ export function remedyJobs(
       {
         key: remedy.id,
         kind: work.operation,
-        title: `${capitalised(remedy.action)}: ${taxon.botanical} in ${place}`,
+        title: `${capitalised(remedy.action)}: ${offered.subject ?? `${taxon.botanical} in ${place}`}`,
         window: found.window,
         minutes: toFiveMinutes(setUp + count * (perPlant + perMetre * taxon.heightM)),
         materials: materialsOf([...(work.materials ?? [])], covered, [covered]),
         tools: [...work.tools],
-        cautions: [...plantCautions(taxon), ...(work.cautions ?? [])],
-        steps: [remedy.does, ...remedy.steps],
+        cautions: [...(offered.subject ? [] : plantCautions(taxon)), ...(work.cautions ?? [])],
+        steps: [offered.does, ...offered.steps],
         after: [],
         nextChance: null,
         unsure: climate && unsureWords({ windows, applies: {} }, climate),
         forbids: work.forbids ?? [],
-        why: remedy.says,
-        missed: remedy.waiting,
+        why: offered.says,
+        missed: offered.waiting,
       },
     ],
   }

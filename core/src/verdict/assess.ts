@@ -1,5 +1,7 @@
 import { summerOf } from '../climate/index.ts'
-import type { IsoDate } from '../dates/index.ts'
+import { daysBetween, type IsoDate } from '../dates/index.ts'
+import type { SignId, SuspectedChange } from '../diagnosis/index.ts'
+import type { Elsewhere } from '../remedies/index.ts'
 import {
   causesOf,
   fieldsBetween,
@@ -18,11 +20,14 @@ import {
   type Planting,
   type StandingGarden,
   type TakenGround,
+  rootsAt,
   rootZones,
+  wallLines,
 } from '../garden/index.ts'
 import type { Year } from '../plants/index.ts'
 import { crowdingOf, weeksAlone } from './crowding.ts'
-import { isOutside, lightFit, type LightFit } from './fit.ts'
+import { isOutside, lightFit, type LightFit, type SuspectedMoisture } from './fit.ts'
+import { openings, type Openings } from './openings.ts'
 import { bestSpots, spotField, type SpotField, type SpotOption } from './spots.ts'
 import { verdictFor, type Condition, type Verdict } from './verdict.ts'
 
@@ -34,6 +39,8 @@ export interface JudgedGarden extends StandingGarden {
   conditions?: Readonly<Record<string, Condition>> | undefined
   /** How the year runs there. */
   year?: Year | undefined
+  /** What the signs of its plantings say of its places. */
+  suspected?: readonly SuspectedChange[] | undefined
 }
 
 /** A planting's light then and now against its range, what changed it, and the verdict. */
@@ -77,7 +84,11 @@ export const placesLight = (
   now: IsoDate,
 ): PlacesLight => {
   const fields = fieldsBetween(scene, places, then, now)
-  return { now, fields, spots: spotField(fields.now, places, rootZones(scene, now)) }
+  return {
+    now,
+    fields,
+    spots: spotField(fields.now, places, { roots: rootZones(scene, now), walls: wallLines(scene, now) }),
+  }
 }
 
 /** The light of the plantings of a garden, by that of its places. */
@@ -110,17 +121,28 @@ export const hoursOf =
     hoursWithin(field, p.placeId, groundOf(p)) ??
     sunHours(scene, [{ x: p.x, y: p.y, z: 0 }], { kind: 'season', on })[0]!
 
+/** What signs say of the moisture of places, by their id. */
+export const suspectedMoisture = (
+  suspected: readonly SuspectedChange[] = [],
+): ReadonlyMap<string, SuspectedMoisture> =>
+  new Map(
+    suspected.flatMap(({ placeId, cause }) =>
+      cause === 'drier' || cause === 'wetter' ? [[placeId, cause] as const] : [],
+    ),
+  )
+
 /** Free spots for each planting that is worth another place, best first, by its id. */
 export type FreeSpots = Readonly<Record<string, readonly SpotOption[]>>
 
 /** @param light of the same plantings, in the same order */
 export function freeSpots(
-  garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate'>,
+  garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate' | 'suspected'>,
   light: GardenLight,
   now: IsoDate,
 ): FreeSpots {
   const taken = groundTaken(garden)
   const summer = summerOf(garden.climate)
+  const known = { summer, suspected: suspectedMoisture(garden.suspected) }
   const asking = garden.plantings.filter(
     (p, i) =>
       isOutside(lightFit(p.taxon, light.plantings[i]!.now, summer)) ||
@@ -128,7 +150,7 @@ export function freeSpots(
   )
   // Those that cover the same ground stand in the same light.
   const byRadius = asking.toSorted((a, b) => groundRadiusM(a) - groundRadiusM(b))
-  const spots = new Map(byRadius.map((p) => [p.id, bestSpots(light.field, p, taken, summer)]))
+  const spots = new Map(byRadius.map((p) => [p.id, bestSpots(light.field, p, taken, known)]))
   return Object.fromEntries(asking.map((p) => [p.id, spots.get(p.id)!]))
 }
 
@@ -136,19 +158,25 @@ export function freeSpots(
  * Every planting of a garden judged on its light.
  *
  * @param light of the same plantings, in the same order
+ * @param opened what would let light in to those that lack it
  * @returns worst misfit first, else in the order of the plantings
  */
 export function judgeGarden(
   garden: JudgedGarden,
   light: Pick<GardenLight, 'plantings'>,
   spots: FreeSpots,
+  opened: Openings,
   now: IsoDate,
 ): Assessment[] {
   const placeById = new Map(garden.places.map((place) => [place.id, place]))
   const summer = summerOf(garden.climate)
+  const suspected = suspectedMoisture(garden.suspected)
+  const roots = rootZones(garden.scene, now)
+  const elsewhere = seenElsewhere(garden)
   const assessments = garden.plantings.map((p, i): Assessment => {
     const { before, now: hours, causes } = light.plantings[i]!
     const fit = lightFit(p.taxon, hours, summer)
+    const place = placeById.get(p.placeId)
     return {
       plantingId: p.id,
       before,
@@ -163,8 +191,13 @@ export function judgeGarden(
         on: now,
         hoursNow: hours,
         hoursBefore: before,
-        moisture: placeById.get(p.placeId)?.moisture ?? null,
-        placeKind: placeById.get(p.placeId)?.kind,
+        moisture: place?.moisture ?? null,
+        wind: place?.wind,
+        rootsOf: place?.kind === 'container' ? undefined : rootsAt(roots, p.x, p.y),
+        suspected: suspected.get(p.placeId),
+        opening: opened[p.id],
+        elsewhere: elsewhere(p),
+        placeKind: place?.kind,
         planted: p.plantedCount,
         year: garden.year,
         climate: garden.climate,
@@ -181,10 +214,44 @@ export function judgeGarden(
   return assessments.sort((a, b) => b.fit.misfitHours - a.fit.misfitHours)
 }
 
+/** Signs of one walk: so many days apart at most. */
+const SAME_WALK_DAYS = 2
+const wetSigns: readonly SignId[] = ['stays-wet']
+const drySigns: readonly SignId[] = ['wilting', 'runs-off']
+
+/** For a planting what other places showed when its own ground was seen to be dry or wet: wet one bed and dry the next is a matter of pipes. */
+function seenElsewhere({ plantings, conditions = {} }: Pick<JudgedGarden, 'plantings' | 'conditions'>) {
+  const seen = plantings.flatMap(({ id, placeId }) =>
+    Object.entries(conditions[id]?.signsOn ?? {}).flatMap(
+      ([sign, on]): { placeId: string; is: Elsewhere; on: IsoDate }[] =>
+        wetSigns.includes(sign as SignId)
+          ? [{ placeId, is: 'wet', on }]
+          : drySigns.includes(sign as SignId)
+            ? [{ placeId, is: 'dry', on }]
+            : [],
+    ),
+  )
+  return ({ id, placeId }: Planting): Elsewhere[] => {
+    const signsOn = Object.entries(conditions[id]?.signsOn ?? {})
+    const opposite = (of: readonly SignId[], is: Elsewhere) =>
+      signsOn.some(
+        ([sign, on]) =>
+          of.includes(sign as SignId) &&
+          seen.some(
+            (s) => s.is === is && s.placeId !== placeId && Math.abs(daysBetween(s.on, on)) <= SAME_WALK_DAYS,
+          ),
+      )
+    return [
+      ...(opposite(drySigns, 'wet') ? (['wet'] as const) : []),
+      ...(opposite(wetSigns, 'dry') ? (['dry'] as const) : []),
+    ]
+  }
+}
+
 /** All of it in one go: the light, the free spots and the verdicts. */
 export function assessGarden(garden: JudgedGarden, then: IsoDate, now: IsoDate): Assessment[] {
   const light = gardenLight(garden, then, now)
-  return judgeGarden(garden, light, freeSpots(garden, light, now), now)
+  return judgeGarden(garden, light, freeSpots(garden, light, now), openings(garden, light, now), now)
 }
 
 /** Ground that plants stand on and ground promised to accepted moves. */

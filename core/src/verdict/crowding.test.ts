@@ -3,8 +3,17 @@ import { climateOf, generateWeather } from '../climate/index.ts'
 import type { Planting } from '../garden/index.ts'
 import { madePlanting, taxonNamed } from '../garden/test/made.ts'
 import { footprintAreaM2 } from '../geometry/index.ts'
-import { library } from '../plants/index.ts'
-import { crowdingOf, grownGround, isOfConsequence, succession, successorJob, weeksAlone } from './index.ts'
+import { library, type Taxon } from '../plants/index.ts'
+import {
+  crowdingOf,
+  grownGround,
+  isOfConsequence,
+  succession,
+  successorJob,
+  weeksAlone,
+  type Ailing,
+  type KnownKinds,
+} from './index.ts'
 import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 const planting = (id: string, name: string, x: number, more: Partial<Planting> = {}) =>
@@ -40,11 +49,13 @@ describe('succession', () => {
   if (!found.ok) throw new Error(found.reason)
   const { climate } = found
 
+  const anything = { whyNot: () => undefined }
+
   it('proposes what bears the light as it is and as it will be, of about the size', () => {
     expect(isOfConsequence(taxon('Amelanchier lamarckii'))).toBe(true)
     expect(isOfConsequence(taxon('Helenium autumnale'))).toBe(false)
     const ailing = { heightM: 6, says: 'It fails.', now: hours(3), then: hours(8) }
-    const proposal = succession(ailing, library, () => true)!
+    const proposal = succession(ailing, library, anything)!
     expect(proposal.choices.length).toBeGreaterThan(1)
     for (const c of proposal.choices) {
       const t = taxon(c.botanical)
@@ -52,7 +63,36 @@ describe('succession', () => {
       expect(8 - t.lightMaxHours).toBeLessThanOrEqual(1)
       expect(t.heightM).toBeGreaterThanOrEqual(0.4 * 6)
     }
-    expect(succession(ailing, library, () => false)).toBeUndefined()
+    expect(succession(ailing, library, { whyNot: () => 'too cold' })).toBeUndefined()
+  })
+
+  it('goes by the record: what did well comes sooner, what failed or did poorly there is left out', () => {
+    const ailing = { heightM: 6, says: 'It fails.', now: hours(5), then: hours(7) }
+    const names = (known: Partial<KnownKinds>, of: Ailing = ailing) =>
+      succession(of, library, { ...anything, ...known })!.choices.map((c) => c.botanical)
+    const plain = names({})
+    const last = plain.at(-1)!
+    const proven = names({ again: new Map([[last, 'again']]) })
+    expect(proven.indexOf(last)).toBeLessThan(plain.length - 1)
+    expect(names({ again: new Map([[plain[0]!, 'not again']]) })).not.toContain(plain[0])
+    expect(names({ poorThere: new Set([plain[0]!]) })).not.toContain(plain[0])
+    const told = succession(ailing, library, { ...anything, again: new Map([[last, 'again']]) })!
+    expect(told.choices.find((c) => c.botanical === last)!.reason).toMatch(/done well in this garden/)
+  })
+
+  it('does not set one of the rose family after another without a word', () => {
+    const apple = taxon('Malus domestica')
+    const after = (of?: Taxon) =>
+      succession(
+        { taxon: of, heightM: 4, says: 'It fails.', now: hours(7), then: hours(7) },
+        library,
+        anything,
+      )!.choices
+    const sick = (c: { botanical: string }) =>
+      /^(Malus|Prunus|Crataegus|Amelanchier|Sorbus)/.test(c.botanical)
+    expect(after(undefined).some(sick)).toBe(true)
+    for (const c of after(apple).filter(sick)) expect(c.reason).toMatch(/where its family has stood/)
+    expect(after(apple).filter(sick).length).toBeLessThan(after(undefined).filter(sick).length)
   })
 
   it('is planted in a window of its kind, dormant where it loses its leaves', () => {

@@ -41,7 +41,7 @@ const TALLEST_IN_POT_M = 1.6
 /** Why a kind would not stand in a place, whatever its light; undefined where it would, as far as is known. */
 export function whyNotThere(
   taxon: Taxon,
-  { ph, kind = 'bed', areaM2, climate, regions }: FilledPlace,
+  { ph, kind = 'bed', areaM2, climate, regions }: Omit<FilledPlace, 'hours'>,
 ): string | undefined {
   if (mayRunWild(taxon, regions)) return 'it runs wild here'
   const winter = climate && winterHere(taxon, climate, kind)

@@ -3,7 +3,7 @@ import { climateOf, generateWeather, patternAt, summerOf, summers, type Summer }
 import { taxonNamed } from '../garden/test/made.ts'
 import type { SunHours } from '../light/index.ts'
 import { library } from '../plants/index.ts'
-import { lightFit } from './index.ts'
+import { fitOf, isOutside, lightFit } from './index.ts'
 
 describe('heat counts by climate', () => {
   const western: SunHours = { total: 4, morning: 0, midday: 1, afternoon: 3, heat: 2.3 }
@@ -41,5 +41,43 @@ describe('heat counts by climate', () => {
         expect(cool!, t.botanical).toBeLessThanOrEqual(warm!)
         expect(warm!, t.botanical).toBeLessThanOrEqual(hot!)
       }
+  })
+})
+
+describe('two spots of the same hours are not alike', () => {
+  const at = (part: 'morning' | 'midday' | 'afternoon', total: number): SunHours => ({
+    total,
+    morning: 0,
+    midday: 0,
+    afternoon: 0,
+    heat: part === 'afternoon' ? Math.min(3, total) : 0,
+    [part]: total,
+  })
+  const suffering = library.filter((t) => t.hotAfternoon === 'suffers' && t.lightMaxHours <= 6)
+
+  it('what suffers from heat fits morning sun best, then midday sun, then that of the afternoon', () => {
+    expect(suffering.length).toBeGreaterThan(20)
+    for (const t of suffering)
+      for (const summer of summers)
+        for (const total of [t.lightMinHours, t.lightMaxHours, t.lightMaxHours + 1]) {
+          const [early, noon, late] = (['morning', 'midday', 'afternoon'] as const).map(
+            (part) => fitOf(t, { hours: at(part, total), summer }).score,
+          )
+          expect([t.botanical, early! >= noon!, noon! >= late!]).toEqual([t.botanical, true, true])
+        }
+    const maple = taxonNamed('Acer palmatum')
+    const over = at('morning', maple.lightMaxHours + 1)
+    expect(isOutside(lightFit(maple, over, 'hot'))).toBe(false)
+    expect(isOutside(lightFit(maple, { ...over, morning: 0, midday: over.total }, 'hot'))).toBe(true)
+  })
+
+  it('for what does not suffer an hour is an hour, and too little sun is never made up', () => {
+    for (const t of library) {
+      const short = at('morning', Math.max(0, t.lightMinHours - 1))
+      expect(lightFit(t, short, 'hot').hoursOutside).toBeCloseTo(Math.max(-1, -t.lightMinHours))
+      if (t.hotAfternoon === 'suffers') continue
+      for (const summer of summers)
+        expect(lightFit(t, at('morning', 8), summer)).toEqual(lightFit(t, at('midday', 8), summer))
+    }
   })
 })

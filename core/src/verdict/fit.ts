@@ -12,7 +12,12 @@ export interface Spot {
   summer?: Summer | undefined
   /** The tree whose roots take water from it. */
   rootsOf?: string | undefined
+  /** What the signs of those that stand there point to, and nobody has measured. */
+  suspected?: SuspectedMoisture | undefined
 }
+
+/** A change of the ground that signs point to. */
+export type SuspectedMoisture = 'drier' | 'wetter'
 
 /** How far a spot's light lies from what a taxon likes. */
 export interface LightFit {
@@ -40,9 +45,22 @@ const SCORCHED_FROM: Record<Taxon['hotAfternoon'], Record<Summer, number>> = {
   enjoys: { cool: Infinity, warm: Infinity, hot: Infinity },
 }
 
+/** What suffers from heat bears more of the sun before ten, and in a hot summer less of all after it: judgements. */
+const COUNTS = { morning: 0.75, laterInHotSummer: 1.25 }
+
+/**
+ * Hours as they count against the most that a kind bears: for what suffers from afternoon heat an hour of morning sun is less than
+ * an hour, and a later one in a hot summer more.
+ */
+export function hoursBorne(taxon: Taxon, hours: SunHours, summer: Summer = 'warm'): number {
+  if (taxon.hotAfternoon !== 'suffers') return hours.total
+  const later = hours.total - hours.morning
+  return COUNTS.morning * hours.morning + (summer === 'hot' ? COUNTS.laterInHotSummer : 1) * later
+}
+
 /** How the hours of a spot suit a taxon. */
 export function lightFit(taxon: Taxon, hours: SunHours, summer: Summer = 'warm'): LightFit {
-  const over = Math.max(0, hours.total - taxon.lightMaxHours)
+  const over = Math.max(0, hoursBorne(taxon, hours, summer) - taxon.lightMaxHours)
   const under = Math.max(0, taxon.lightMinHours - hours.total)
   const from = SCORCHED_FROM[taxon.hotAfternoon][summer]
   const scorched = hours.heat >= from
@@ -73,25 +91,48 @@ const LOSS_IN_WIND: Record<Taxon['wind'], Partial<Record<WindExposure, number>>>
   staked: { exposed: 0.3 },
   bears: {},
 }
-/** Among a tree’s roots ground is a step drier than the bed; where nobody has said how moist that is, it is taken for dryish. */
-const AMONG_ROOTS = 2
+/** Among a tree’s roots, or where signs point to it, ground is a step drier than said; where nobody has said, it is taken for dryish. */
+const TAKEN_FOR = { drier: 2, wetter: 4 }
+/** Where one spot scorches no more than another, the one with less sun from two to five is the better for what suffers from it. */
+const LOSS_NEARLY_SCORCHED = 0.12
 /** Above this nothing limits it. */
 const WELL_SUITED = 0.95
 
 /** How a spot suits a taxon, 0 to 1, by each factor. */
 function factorsOf(taxon: Taxon, spot: Spot): Record<Factor, number> {
-  const { hoursOutside, scorched } = lightFit(taxon, spot.hours, spot.summer)
+  const { hoursOutside } = lightFit(taxon, spot.hours, spot.summer)
   return {
     light: clamp(1 - LOSS_PER_HOUR * Math.abs(hoursOutside)),
-    afternoon: scorched ? 1 - LOSS_SCORCHED : 1,
-    moisture: clamp(1 - LOSS_PER_MOISTURE_STEP * Math.abs(moistureSteps(taxon, moistureAt(spot)))),
+    afternoon: afternoonOf(taxon, spot),
+    moisture: clamp(1 - LOSS_PER_MOISTURE_STEP * Math.abs(stepsAt(taxon, spot))),
     wind: 1 - ((spot.wind && LOSS_IN_WIND[taxon.wind][spot.wind]) ?? 0),
   }
 }
 
-/** How moist a spot is, with what roots take from it. */
-const moistureAt = ({ moisture, rootsOf }: Spot): number | null | undefined =>
-  rootsOf === undefined ? moisture : Math.max(1, moisture == null ? AMONG_ROOTS : moisture - 1)
+function afternoonOf(taxon: Taxon, { hours, summer = 'warm' }: Spot): number {
+  const share = hours.heat / SCORCHED_FROM[taxon.hotAfternoon][summer]
+  return (
+    1 - (share >= 1 ? LOSS_SCORCHED : taxon.hotAfternoon === 'suffers' ? LOSS_NEARLY_SCORCHED * share : 0)
+  )
+}
+
+/** How moist a spot is, with what roots take from it and signs say of it. */
+function moistureAt({
+  moisture,
+  rootsOf,
+  suspected,
+}: Pick<Spot, 'moisture' | 'rootsOf' | 'suspected'>): number | null | undefined {
+  const change =
+    (rootsOf === undefined ? 0 : -1) + (suspected === undefined ? 0 : { drier: -1, wetter: 1 }[suspected])
+  if (change === 0) return moisture
+  return moisture == null
+    ? TAKEN_FOR[change < 0 ? 'drier' : 'wetter']
+    : Math.min(5, Math.max(1, moisture + change))
+}
+
+/** Steps by which a spot is moister than a taxon likes, or drier, negative. */
+export const stepsAt = (taxon: Taxon, spot: Pick<Spot, 'moisture' | 'rootsOf' | 'suspected'>): number =>
+  moistureSteps(taxon, moistureAt(spot))
 
 /** As the score of `fitOf`, where many are compared and no words are wanted. */
 export function fitScore(taxon: Taxon, spot: Spot): number {
@@ -114,20 +155,23 @@ export const scorchedWords = ({ hotAfternoon }: Pick<Taxon, 'hotAfternoon'>): st
   hotAfternoon === 'suffers' ? 'which it suffers from' : 'which is too much for it in summers as hot as these'
 
 const limitedBy: Record<Factor, (taxon: Taxon, spot: Spot) => string> = {
-  light: (taxon, { hours }) => {
-    const { hoursOutside } = lightFit(taxon, hours)
+  light: (taxon, { hours, summer }) => {
+    const { hoursOutside } = lightFit(taxon, hours, summer)
     return `${quarterHours(Math.abs(hoursOutside))} ${hoursOutside > 0 ? 'more' : 'less'} sun than it likes`
   },
   afternoon: (taxon, { hours }) =>
     `${quarterHours(hours.heat)} of it in the heat from two to five, ${scorchedWords(taxon)}`,
   moisture: (taxon, spot) =>
-    moistureSteps(taxon, moistureAt(spot)) > 0
-      ? 'wetter ground than it likes'
-      : spot.rootsOf === undefined
-        ? 'drier ground than it likes'
-        : `drier ground than it likes, among the roots of ${spot.rootsOf}`,
+    `${stepsAt(taxon, spot) > 0 ? 'wetter' : 'drier'} ground than it likes${whyMoisture(taxon, spot)}`,
   wind: (taxon) =>
     taxon.wind === 'sheltered' ? 'more wind than it bears' : 'wind that it would need stakes in',
+}
+
+/** What says so where the ground itself was not called that. */
+function whyMoisture(taxon: Taxon, spot: Spot): string {
+  if (moistureSteps(taxon, spot.moisture) === stepsAt(taxon, spot)) return ''
+  if (spot.rootsOf !== undefined && stepsAt(taxon, spot) < 0) return `, among the roots of ${spot.rootsOf}`
+  return ', by the signs of what stands there'
 }
 
 /** A soil test is good for about so much. */

@@ -7,7 +7,9 @@ export {
   type Fit,
   type LightFit,
   type Spot,
+  type SuspectedMoisture,
 } from './fit.ts'
+export { openings, type Openings } from './openings.ts'
 export { bestSpots, hasRoom, spotField, type SpotField, type SpotOption } from './spots.ts'
 export {
   type Condition,
@@ -30,6 +32,7 @@ export {
   type PlacesLight,
   hoursOf,
   judgeGarden,
+  suspectedMoisture,
   type GardenLight,
   groundTaken,
   type Assessment,
@@ -52,6 +55,8 @@ export {
   isOfConsequence,
   succession,
   successorJob,
+  type Ailing,
+  type KnownKinds,
   type Succession,
   type SuccessorChoice,
 } from './succession.ts'

@@ -5,6 +5,7 @@ import {
   groundOf,
   groundRadiusM,
   groundTakenBy,
+  metresToWall,
   obstructionOf,
   rootsAt,
   rootZones,
@@ -24,6 +25,14 @@ import {
   type SpotField,
   type SpotOption,
 } from './index.ts'
+
+/** North of a bed of three metres. */
+const walls = [
+  [
+    [0, 3],
+    [12, 3],
+  ],
+] as const
 
 const bed = madeBed('bed', rectangle(0, 0, 6, 4), { moisture: 3 })
 const strip = madeBed('strip', rectangle(8, 0, 14, 1.4), { moisture: 5 })
@@ -231,13 +240,9 @@ describe('neighbours', () => {
       ],
     })
     const xs = (botanical: string, f: SpotField) =>
-      bestSpots(
-        f,
-        madePlanting('p', botanical, { placeId: 'elsewhere', x: -50, y: 0 }),
-        [],
-        undefined,
-        6,
-      ).map((s) => s.x)
+      bestSpots(f, madePlanting('p', botanical, { placeId: 'elsewhere', x: -50, y: 0 }), [], {}, 6).map(
+        (s) => s.x,
+      )
     // Astilbe likes moist to wet ground: fresh is a step too dry, and among roots two.
     const astilbe = library.find((t) => t.botanical === 'Astilbe × arendsii')!
     expect(astilbe.moistureMin).toBe(4)
@@ -251,5 +256,56 @@ describe('neighbours', () => {
     )
     expect(fits[0]).toBeGreaterThan(fits[1]!)
     expect(fits[1]).toBeGreaterThan(fits[2]!)
+  })
+
+  it('keep what is woody half its spread from walls, and a climber that leans on one at one', () => {
+    const hours = { total: 5, morning: 3, midday: 2, afternoon: 0, heat: 0 }
+    const ring = rectangle(0, 0, 12, 3)
+    const wide = madeBed('wide', ring, { moisture: 3 })
+    const points = Array.from({ length: 12 }, (_, i) =>
+      [0.5, 1.5, 2.5].map((y) => ({ x: i + 0.5, y, z: 0, hours, wallM: metresToWall(walls, i + 0.5, y) })),
+    ).flat()
+    const at = (botanical: string, y: number) =>
+      bestSpots(
+        { places: [{ place: wide, points }] },
+        madePlanting('p', botanical, { placeId: 'wide', x: 0.5, y }),
+        [],
+        {},
+        9,
+      )
+    const shrub = library.find((t) => t.botanical === 'Hydrangea macrophylla')!
+    const found = at('Hydrangea macrophylla', 0.5)
+    expect(found.length).toBeGreaterThan(0)
+    for (const s of found) expect(3 - s.y).toBeGreaterThanOrEqual(shrub.spreadM / 2)
+    for (const s of at('Lonicera periclymenum', 2.5)) expect(s.y).toBe(2.5)
+    // One on a stand of its own may go anywhere.
+    expect(at('Lonicera periclymenum', 0.5).some((s) => s.y < 2)).toBe(true)
+  })
+
+  it('take ground for drier where the signs of what stands there say so, and say that they do', () => {
+    const hours = { total: 4, morning: 2, midday: 2, afternoon: 0, heat: 0 }
+    const astilbe = library.find((t) => t.botanical === 'Astilbe × arendsii')!
+    for (const moisture of [null, 4, 5] as const) {
+      const [as, dry] = [undefined, 'drier' as const].map((suspected) =>
+        fitOf(astilbe, { hours, moisture, suspected }),
+      )
+      expect(dry!.score).toBeLessThanOrEqual(as!.score)
+    }
+    expect(fitOf(astilbe, { hours, moisture: 4, suspected: 'drier' }).reason).toMatch(
+      /drier ground than it likes, by the signs of what stands there/,
+    )
+    const field: SpotField = {
+      places: [
+        {
+          place: madeBed('moist', rectangle(0, 0, 6, 4), { moisture: 4 }),
+          points: [{ x: 3, y: 2, z: 0, hours }],
+        },
+      ],
+    }
+    const asked = (suspected?: 'drier') =>
+      bestSpots(field, madePlanting('p', 'Astilbe × arendsii', { placeId: 'elsewhere', x: -50 }), [], {
+        suspected: new Map(suspected && [['moist', suspected]]),
+      })
+    expect(asked()[0]!.fit.score).toBeGreaterThan(asked('drier')[0]?.fit.score ?? 0)
   })
 })

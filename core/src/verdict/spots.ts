@@ -2,8 +2,10 @@ import { bisector, group } from 'd3-array'
 import type { Summer } from '../climate/index.ts'
 import {
   groundRadiusM,
+  metresToWall,
   rootsAt,
   type RootZone,
+  type WallLine,
   type Place,
   type Planting,
   type TakenGround,
@@ -11,7 +13,8 @@ import {
 import { asDisc, distanceToBoundary, isInside, metresOutside, type Footprint } from '../geometry/index.ts'
 import { cellHours, type GardenField, type LightPoint, type SunHours } from '../light/index.ts'
 import { onceFor } from '../once/index.ts'
-import { fitOf, fitScore, whySoilUnfit, type Fit } from './fit.ts'
+import { isWoody, type Taxon } from '../plants/index.ts'
+import { fitOf, fitScore, whySoilUnfit, type Fit, type Spot, type SuspectedMoisture } from './fit.ts'
 
 /** Somewhere to move to, with the light it has and why it was ranked so. */
 export interface SpotOption {
@@ -33,8 +36,22 @@ interface SearchedPlace {
   points: LitPoint[]
 }
 
-/** A point with its light and the tree among whose roots it lies. */
-type LitPoint = LightPoint & { hours: SunHours; rootsOf?: string | undefined }
+/** A point with its light, the tree among whose roots it lies, and how far it is to the nearest wall, fence or hedge. */
+type LitPoint = LightPoint & { hours: SunHours; rootsOf?: string | undefined; wallM?: number | undefined }
+
+/** What reaches into the ground of places or over it. */
+export interface Surroundings {
+  roots?: readonly RootZone[]
+  walls?: readonly WallLine[]
+}
+
+/** What is known of a garden beside its light, as spots are judged by it. */
+export interface SpotKnowledge {
+  /** How hot the afternoons are there. */
+  summer?: Summer | undefined
+  /** What signs say of the ground of places, by their id. */
+  suspected?: ReadonlyMap<string, SuspectedMoisture> | undefined
+}
 
 /** Points of a bed that are searched lie so far apart, or as far as the cells of the field do. */
 const SEARCH_CELL_M = 0.5
@@ -42,12 +59,12 @@ const SEARCH_CELL_M = 0.5
 /**
  * @param field hours of the growing season over the places
  * @param places all of them in the field
- * @param roots of the trees about them
+ * @param about the trees and walls about them
  */
 export function spotField(
   field: GardenField,
   places: readonly Place[],
-  roots: readonly RootZone[] = [],
+  { roots = [], walls = [] }: Surroundings = {},
 ): SpotField {
   return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
 
@@ -63,7 +80,14 @@ export function spotField(
       const x = raster.x[i]!
       const y = raster.y[i]!
       if (!isInside(place.ring, x, y)) continue
-      const point = { x, y, z: 0, hours: cellHours(hours, i), rootsOf: rootsAt(roots, x, y) }
+      const point = {
+        x,
+        y,
+        z: 0,
+        hours: cellHours(hours, i),
+        rootsOf: rootsAt(roots, x, y),
+        wallM: metresToWall(walls, x, y),
+      }
       all.push(point)
       if (numberOf(x) % every === 0 && numberOf(y) % every === 0) some.push(point)
     }
@@ -82,18 +106,19 @@ const LEAST_APART_M = 2
  *
  * @param planting its own ground counts as free; nothing that its present ground would overlap is offered
  * @param occupied is read once, however many plantings ask; those of one radius are best asked for one after another
- * @param summer how hot the afternoons are there
+ * @param known of the garden
  * @returns best first, at most `most`, at least two metres apart; empty when nothing fits
  */
 export function bestSpots(
   field: SpotField,
   planting: Planting,
   occupied: readonly TakenGround[],
-  summer?: Summer,
+  known: SpotKnowledge = {},
   most = 3,
 ): SpotOption[] {
   const { taxon } = planting
   const radiusM = groundRadiusM(planting)
+  const bearsWall = wallRoom(field, planting, radiusM)
   const middle = (taxon.lightMinHours + taxon.lightMaxHours) / 2
   const roomIn = roomsBeside(occupied)
   const options = new Options()
@@ -102,21 +127,59 @@ export function bestSpots(
     if (whySoilUnfit(taxon, place.ph)) continue
     const hoursOf = surveyOf(points).hoursAbout(radiusM)
     for (const i of roomIn(searched)(radiusM, planting.id)) {
-      const { x, y, rootsOf } = points[i]!
-      if (squared(x - planting.x, y - planting.y) < squared(2 * radiusM)) continue
+      const { x, y, wallM } = points[i]!
+      if (squared(x - planting.x, y - planting.y) < squared(2 * radiusM) || !bearsWall(wallM)) continue
       const hours = hoursOf(i)
-      const score = fitScore(taxon, { hours, moisture: place.moisture, wind: place.wind, summer, rootsOf })
+      const score = fitScore(taxon, spotAt(place, points[i]!, hours, known))
       if (score >= LEAST_FIT) options.add(turn, i, x, y, score, Math.abs(hours.total - middle))
     }
   }
   return options.spread(most).map(([turn, i]) => {
     const { place, points } = field.places[turn]!
-    const { x, y, rootsOf } = points[i]!
+    const { x, y } = points[i]!
     const hours = surveyOf(points).hoursAbout(radiusM)(i)
-    const fit = fitOf(taxon, { hours, moisture: place.moisture, wind: place.wind, summer, rootsOf })
+    const fit = fitOf(taxon, spotAt(place, points[i]!, hours, known))
     return { placeId: place.id, placeName: place.name, x, y, hours, fit }
   })
 }
+
+const spotAt = (
+  { id, moisture, wind }: Place,
+  { rootsOf }: LitPoint,
+  hours: SunHours,
+  { summer, suspected }: SpotKnowledge,
+): Spot => ({ hours, moisture, wind, summer, rootsOf, suspected: suspected?.get(id) })
+
+/** A climber within this of a wall or fence leans on it: a judgement. */
+const LEANS_WITHIN_M = 1
+
+/**
+ * How far from walls, fences and hedges a planting wants to stand: what is woody by half its spread, for air, light and its own shape;
+ * a climber that leans on one within reach of the next.
+ */
+function wallRoom(
+  field: SpotField,
+  { taxon, placeId, x, y }: Planting,
+  radiusM: number,
+): (wallM: number | undefined) => boolean {
+  if (!isWoody(taxon)) return () => true
+  if (taxon.lifeForm !== 'climber') {
+    const leastM = airM(taxon, radiusM)
+    return (wallM = Infinity) => wallM >= leastM
+  }
+  const here = field.places.find((p) => p.place.id === placeId)?.points ?? []
+  const nearest = here.reduce<LitPoint | undefined>(
+    (best, p) => (best && squared(best.x - x, best.y - y) <= squared(p.x - x, p.y - y) ? best : p),
+    undefined,
+  )
+  return (nearest?.wallM ?? Infinity) > LEANS_WITHIN_M
+    ? () => true
+    : (wallM = Infinity) => wallM <= LEANS_WITHIN_M
+}
+
+/** From the middle of a drift to a wall: its outermost plant has half its spread. */
+const airM = ({ spreadM, spacingM }: Taxon, radiusM: number): number =>
+  Math.max(spreadM / 2, radiusM + (spreadM - spacingM) / 2)
 
 /** The square of a length, or of that of two sides at right angles. */
 const squared = (a: number, b = 0) => a * a + b * b

@@ -1,10 +1,9 @@
-import type { Summer } from '../climate/index.ts'
 import { followed, moveWindows, plantCautions, type CareJob, type Schools } from '../care/index.ts'
 import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import type { SunHours } from '../light/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
-import { fitOf } from './fit.ts'
+import { fitOf, type Spot } from './fit.ts'
 
 /** What ails, as far as its successor goes. */
 export interface Ailing {
@@ -16,8 +15,18 @@ export interface Ailing {
   /** Light where the successor would stand: as things are, and once the old one is gone. */
   now: SunHours
   then: SunHours
-  moisture?: number | null
-  summer?: Summer | undefined
+  /** What else the ground there offers. */
+  spot?: Omit<Spot, 'hours'> | undefined
+}
+
+/** What a garden knows of kinds beside the library. */
+export interface KnownKinds {
+  /** Why one would not stand there, whatever its light; undefined where it would. */
+  whyNot: (taxon: Taxon) => string | undefined
+  /** What the record of the garden says of one, by botanical name. */
+  again?: ReadonlyMap<string, 'again' | 'not again' | 'open'> | undefined
+  /** Kinds that did well below their own usual in that very place. */
+  poorThere?: ReadonlySet<string> | undefined
 }
 
 /** A tree or shrub that could follow one that fails. */
@@ -41,6 +50,23 @@ export interface Succession {
 const CONSEQUENCE_YEARS = 4
 const LEAST_FIT = 0.6
 const MOST_CHOICES = 6
+/** What has done well in the garden goes before what fits a little better and was never tried. A judgement, of 0 to 1. */
+const PROVEN = 0.15
+/** The rose family sickens in ground where one of it has long stood. */
+const replantSick = [
+  'Rosa',
+  'Malus',
+  'Prunus',
+  'Pyrus',
+  'Crataegus',
+  'Amelanchier',
+  'Sorbus',
+  'Cydonia',
+  'Pyracantha',
+  'Cotoneaster',
+]
+const FOLLOWS_ITS_OWN = -0.35
+const genusOf = (botanical: string): string => botanical.split(' ')[0]!
 
 /** Whether the going of a planting leaves a hole of consequence. */
 export const isOfConsequence = (taxon: Taxon): boolean =>
@@ -48,23 +74,31 @@ export const isOfConsequence = (taxon: Taxon): boolean =>
 
 /**
  * What could be planted now beside a failing tree or shrub, to stand when it goes: woody kinds of about its size that
- * bear the light both as it is and as it will be.
- *
- * @param hardy whether a kind stands the winters of the garden
+ * bear the light both as it is and as it will be, those first that have done well in the garden. What its record is against, or did
+ * poorly in that very place, is left out.
  */
 export function succession(
   ailing: Ailing,
   library: readonly Taxon[],
-  hardy: (taxon: Taxon) => boolean,
+  { whyNot, again = new Map(), poorThere = new Set() }: KnownKinds,
 ): Succession | undefined {
+  const isProven = (botanical: string) => again.get(botanical) === 'again'
+  const isSick = (botanical: string) =>
+    ailing.taxon !== undefined &&
+    replantSick.includes(genusOf(botanical)) &&
+    replantSick.includes(genusOf(ailing.taxon.botanical))
+  const rank = (c: SuccessorChoice) =>
+    c.fit + (isProven(c.botanical) ? PROVEN : 0) + (isSick(c.botanical) ? FOLLOWS_ITS_OWN : 0)
   const choices = library
     .filter((t) => isWoody(t) && t.lifeForm !== 'climber' && t.heightM >= 0.4 * ailing.heightM)
     .filter((t) => t.heightM <= 1.6 * ailing.heightM || t.botanical === ailing.taxon?.botanical)
-    .filter(hardy)
+    .filter((t) => whyNot(t) === undefined)
+    .filter((t) => again.get(t.botanical) !== 'not again' && !poorThere.has(t.botanical))
     .map((t): SuccessorChoice => {
-      const [now, then] = [ailing.now, ailing.then].map((hours) =>
-        fitOf(t, { hours, moisture: ailing.moisture ?? null, summer: ailing.summer }),
-      ) as [ReturnType<typeof fitOf>, ReturnType<typeof fitOf>]
+      const [now, then] = [ailing.now, ailing.then].map((hours) => fitOf(t, { ...ailing.spot, hours })) as [
+        ReturnType<typeof fitOf>,
+        ReturnType<typeof fitOf>,
+      ]
       const worse = now.score < then.score ? now : then
       return {
         botanical: t.botanical,
@@ -72,17 +106,22 @@ export function succession(
         heightM: t.heightM,
         yearsToSize: t.yearsToSize,
         fit: worse.score,
-        reason:
+        reason: [
           now.score === then.score
             ? worse.reason
             : `${worse.reason} ${worse === now ? 'as long as the old one stands' : 'once the old one is gone'}`,
+          ...(isProven(t.botanical) ? ['it has done well in this garden'] : []),
+          ...(isSick(t.botanical)
+            ? ['it sickens in ground where its family has stood, unless that is changed']
+            : []),
+        ].join('; '),
       }
     })
     .filter((c) => c.fit >= LEAST_FIT)
     .sort(
       (a, b) =>
-        // What fits, then what is nearest the old one's size.
-        Math.round(10 * (b.fit - a.fit)) ||
+        // What fits and is proven, then what is nearest the old one's size.
+        Math.round(10 * (rank(b) - rank(a))) ||
         Math.abs(a.heightM - ailing.heightM) - Math.abs(b.heightM - ailing.heightM) ||
         (a.botanical < b.botanical ? -1 : 1),
     )

@@ -25,8 +25,8 @@ const hours = (total: number, heat = 0): SunHours => ({
   total,
   heat,
   afternoon: heat,
-  morning: total - heat,
-  midday: 0,
+  morning: 0,
+  midday: total - heat,
 })
 const astrantia = taxon('Astrantia major')
 

@@ -24,13 +24,26 @@ import {
   remediesFor,
   stageOn,
   type Action,
+  type Elsewhere,
+  type Likely,
   type NoRemedy,
+  type Opening,
   type OfferedRemedy,
   type Situation,
   type Stage,
 } from '../remedies/index.ts'
 import type { Crowding } from './crowding.ts'
-import { FIT_TOLERANCE_HOURS, fitOf, lightFit, scorchedWords, type LightFit } from './fit.ts'
+import {
+  FIT_TOLERANCE_HOURS,
+  fitOf,
+  hoursBorne,
+  lightFit,
+  scorchedWords,
+  stepsAt,
+  type LightFit,
+  type SuspectedMoisture,
+} from './fit.ts'
+import type { WindExposure } from '../garden/index.ts'
 import type { SpotOption } from './spots.ts'
 
 /** One reason: what it says and how many points it gives an action. */
@@ -78,6 +91,15 @@ export interface VerdictInput {
   hoursNow: SunHours
   hoursBefore: SunHours
   moisture?: number | null
+  /** What the signs of all that stands in its place say of the ground there. */
+  suspected?: SuspectedMoisture | undefined
+  wind?: WindExposure | undefined
+  /** The tree among whose roots it stands. */
+  rootsOf?: string | undefined
+  /** What would let its light in: undefined where nothing would, or nobody has looked. */
+  opening?: Opening | undefined
+  /** What was seen in other places when its own signs were. */
+  elsewhere?: readonly Elsewhere[] | undefined
   /** Where it stands. */
   placeKind?: 'bed' | 'container' | undefined
   /** How many were planted. */
@@ -114,6 +136,8 @@ export interface Condition {
   role: string | null
   /** What the garden's record says of the kind as a whole. */
   again: 'yes' | 'no' | null
+  /** What its signs are most likely of. */
+  likely?: Likely | undefined
 }
 
 const NOTHING_KNOWN: Omit<Condition, 'dividedOn'> = {
@@ -319,7 +343,7 @@ function situationOf(input: VerdictInput): Situation {
   const { taxon, on, year = USUAL_YEAR, climate, moisture, count = 1 } = input
   const { signs, rating, living, again } = conditionOf(input)
   const { hoursOutside } = fitNow(input)
-  const steps = moistureSteps(taxon, moisture)
+  const steps = stepsAt(taxon, input)
   const isBeyond = misfitOf(input) > FIT_TOLERANCE_HOURS
   return {
     taxon,
@@ -332,7 +356,11 @@ function situationOf(input: VerdictInput): Situation {
     season: seasonInPlace(input.inPlaceSince, on, year.south),
     place: input.placeKind ?? 'bed',
     light: !isBeyond ? 'right' : hoursOutside < 0 ? 'too little' : 'too much',
-    ground: moisture == null ? 'unknown' : steps < 0 ? 'too dry' : steps > 0 ? 'too wet' : 'right',
+    ground: steps < 0 ? 'too dry' : steps > 0 ? 'too wet' : moisture == null ? 'unknown' : 'right',
+    isGroundSuspected: steps !== moistureSteps(taxon, moisture),
+    opening: input.opening,
+    elsewhere: input.elsewhere,
+    likely: conditionOf(input).likely,
     living,
     planted: input.planted ?? count,
     rating,
@@ -419,7 +447,7 @@ function lightClause(input: VerdictInput): string {
   const { taxon, hoursNow } = input
   const fit = fitNow(input)
   const range = lightRange(taxon)
-  const has = `It has ${quarterHours(hoursNow.total)} (${lightWords(hoursNow)})`
+  const has = `It has ${quarterHours(hoursNow.total)} (${lightWords(hoursNow)}${countedAs(input)})`
   if (fit.hoursOutside === 0 && !fit.scorched) return `${has}, within the ${range} it likes.`
   const outside =
     fit.hoursOutside === 0
@@ -430,6 +458,15 @@ function lightClause(input: VerdictInput): string {
   return isNotCounted(input, fit.misfitHours, false)
     ? `${has}, ${outside}: in its first season that does not count.`
     : `${has}, ${outside}.`
+}
+
+/** Where the hours count otherwise than by the clock against the most it bears, that is said. */
+function countedAs({ taxon, hoursNow, climate }: VerdictInput): string {
+  const borne = hoursBorne(taxon, hoursNow, summerOf(climate))
+  const isTelling = Math.max(borne, hoursNow.total) > taxon.lightMaxHours
+  const counts = quarterHours(borne)
+  if (!isTelling || counts === quarterHours(hoursNow.total)) return ''
+  return `; counts as ${counts}, for ${borne < hoursNow.total ? 'morning sun is mild' : 'summers here are hot'}`
 }
 
 const conditionOf = (input: VerdictInput): Condition =>
@@ -717,7 +754,10 @@ function moveTerms(input: VerdictInput): Term[] {
       best.fit.score -
       fitOf(taxon, {
         hours: input.hoursNow,
-        moisture: input.moisture,
+        moisture: input.moisture ?? null,
+        wind: input.wind,
+        rootsOf: input.rootsOf,
+        suspected: input.suspected,
         summer: summerOf(input.climate),
       }).score
     terms.push({
@@ -803,9 +843,13 @@ function wouldChange(input: VerdictInput, action: Action): string {
   if (action === 'move')
     return fit.hoursOutside === 0
       ? 'Shade from two to five would make it fit where it is.'
-      : `Back ${fit.hoursOutside > 0 ? 'under' : 'over'} ${quarterHours(limit)} it could stay: ${
-          fit.hoursOutside > 0 ? 'new shade' : 'thinning or limbing what shades it'
-        } would do that.`
+      : `Back ${fit.hoursOutside > 0 ? 'under' : 'over'} ${quarterHours(limit)} it could stay${
+          fit.hoursOutside > 0
+            ? ': new shade would do that'
+            : input.opening
+              ? `: opening ${input.opening.tree} would do that`
+              : ''
+        }.`
   if (fit.misfitHours <= FIT_TOLERANCE_HOURS) return 'A change of an hour or more in its light.'
   if (taxon.moveWhen === 'never') return 'A young plant or cutting to start in a better spot.'
   if (!input.spots?.length) return 'A free spot with the light it likes would make it a move.'

@@ -41,6 +41,9 @@ export function quarterHours(hours: number): string {
   return `${sign}${whole === 0 && part ? '' : whole}${part} h`
 }
 
+/** Metres as one would pace them: `3 m`, `2.5 m`. */
+export const metres = (m: number): string => `${String(Math.round(10 * m) / 10).replace('-', '−')} m`
+
 /** `a`, `a and b`, `a, b and c` */
 export function listed(words: readonly string[]): string {
   if (words.length <= 1) return words.join('')

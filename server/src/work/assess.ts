@@ -5,13 +5,14 @@ import {
   type FreeSpots,
   type GardenLight,
   type JudgedGarden,
+  type Openings,
   type TakenGround,
 } from '@border/core'
 import { derive } from '../derived.ts'
 import type { GardenReader } from '../reader.ts'
 import { conditionsOfGarden } from './conditions.ts'
 import type { ComputePool } from './compute.ts'
-import { yearOfGarden } from './diagnosis.ts'
+import { diagnoseGarden, yearOfGarden } from './diagnosis.ts'
 import { comparedDay, lightOfGarden } from './gardenLight.ts'
 
 /** Every planting judged, the light of two days compared. */
@@ -37,17 +38,21 @@ export async function assessGardenOn(
     reader,
     ['assessment', [on, chosen ?? null, today]],
     async () => {
-      // Where there is room and how the plantings do are worked out beside each other.
-      const [{ then, light }, spots, garden] = await Promise.all([
+      // Where there is room, what would let light in and how the plantings do are worked out beside each other.
+      const [{ then, light }, spots, openings, garden] = await Promise.all([
         lightOfGarden(reader, pool, on, chosen),
         spotsOfGarden(reader, pool, on, chosen),
+        openingsOfGarden(reader, pool, on, chosen),
         judgedGarden(reader, pool, on),
       ])
-      return { then, on, assessments: await judgeWith(pool, garden, light, spots, on) }
+      const { plantings } = light
+      const assessments = await pool.run('judge', { garden, light: { plantings }, spots, openings, on })
+      return { then, on, assessments }
     },
     [
       ['light', [on, comparedDay(reader, on, chosen)]],
       ['spots', [on, comparedDay(reader, on, chosen)]],
+      ['openings', [on, comparedDay(reader, on, chosen)]],
       // What is known of the plantings rests on the light of today.
       ['light', [today, null]],
       ['diagnosis', [today]],
@@ -64,22 +69,31 @@ const spotsOfGarden = (
   then: string | undefined,
 ): Promise<FreeSpots> =>
   derive(reader, ['spots', [on, comparedDay(reader, on, then)]], async () => {
-    const [{ light }, { plantings }, { climate }, reserved] = await Promise.all([
+    const [{ light }, { plantings }, { climate }, reserved, { suspected }] = await Promise.all([
       lightOfGarden(reader, pool, on, then),
       reader.standing(on),
       reader.climate(),
       groundPromised(reader, on),
+      diagnoseGarden(reader, pool),
     ])
-    return pool.run('spots', { garden: { plantings, reserved, climate }, light, on })
+    return pool.run('spots', { garden: { plantings, reserved, climate, suspected }, light, on })
   })
 
-const judgeWith = (
+/** What would let light in to the plantings of a garden that lack it. */
+const openingsOfGarden = (
+  reader: GardenReader,
   pool: ComputePool,
-  garden: JudgedGarden,
-  { plantings }: GardenLight,
-  spots: FreeSpots,
   on: string,
-): Promise<Assessment[]> => pool.run('judge', { garden, light: { plantings }, spots, on })
+  then: string | undefined,
+): Promise<Openings> =>
+  derive(reader, ['openings', [on, comparedDay(reader, on, then)]], async () => {
+    const [{ light }, garden, { climate }] = await Promise.all([
+      lightOfGarden(reader, pool, on, then),
+      reader.standing(on),
+      reader.climate(),
+    ])
+    return pool.run('openings', { garden: { ...garden, climate }, light: { plantings: light.plantings }, on })
+  })
 
 /** A garden judged as it is supposed to stand, by its light. */
 export async function judge(
@@ -88,9 +102,13 @@ export async function judge(
   light: GardenLight,
   on: string,
 ): Promise<Assessment[]> {
-  const { plantings, reserved, climate } = garden
-  const spots = await pool.run('spots', { garden: { plantings, reserved, climate }, light, on })
-  return judgeWith(pool, garden, light, spots, on)
+  const { plantings, reserved, climate, suspected } = garden
+  const lit = { plantings: light.plantings }
+  const [spots, openings] = await Promise.all([
+    pool.run('spots', { garden: { plantings, reserved, climate, suspected }, light, on }),
+    pool.run('openings', { garden, light: lit, on }),
+  ])
+  return pool.run('judge', { garden, light: lit, spots, openings, on })
 }
 
 /** A garden with the ground that is promised and all that is known of its plantings. */
@@ -106,6 +124,7 @@ export async function judgedGarden(
     conditions: await conditionsOfGarden(reader, pool),
     year: (await yearOfGarden(reader)).year,
     climate: (await reader.climate()).climate,
+    suspected: (await diagnoseGarden(reader, pool)).suspected,
   }
 }
 

@@ -8,13 +8,17 @@ import type {
   JudgedGarden,
   Likelihood,
   Look,
+  Openings,
   PlacedJob,
   ScheduleProblem,
   Reading,
+  Region,
   Scene,
   SignedPlanting,
   StandingGarden,
+  SuspectedChange,
   Taxon,
+  TaxonRecord,
   TellingLook,
   Supposition,
   Year,
@@ -32,8 +36,19 @@ export interface ThreadOptions {
 /** What the threads are asked for: the function's name and what it is given. */
 export interface ComputeTasks {
   light: { garden: StandingGarden; then: string; on: string }
-  spots: { garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate'>; light: GardenLight; on: string }
-  judge: { garden: JudgedGarden; light: Pick<GardenLight, 'plantings'>; spots: FreeSpots; on: string }
+  spots: {
+    garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate' | 'suspected'>
+    light: GardenLight
+    on: string
+  }
+  openings: { garden: StandingGarden; light: Pick<GardenLight, 'plantings'>; on: string }
+  judge: {
+    garden: JudgedGarden
+    light: Pick<GardenLight, 'plantings'>
+    spots: FreeSpots
+    openings: Openings
+    on: string
+  }
   ahead: { garden: StandingGarden; on: string; years: number; ailing: string[] }
   whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }
   record: RecordTask
@@ -51,6 +66,9 @@ export interface ComputeTasks {
     library: Taxon[]
     climate: Climate
     on: string
+    regions: readonly Region[]
+    suspected: readonly SuspectedChange[]
+    record: Pick<TaxonRecord, 'taxon' | 'again' | 'outliers'>[]
   }
 }
 

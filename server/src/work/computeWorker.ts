@@ -5,6 +5,7 @@ import {
   explainReadings,
   freeSpots,
   judgeGarden,
+  openings as openingsOf,
   placesLight,
   scheduleJobs,
   scheduleSteps,
@@ -47,8 +48,9 @@ function placesLightOf(garden: StandingGarden, then: IsoDate, on: IsoDate): Plac
   return found
 }
 export const spots = ({ garden, light, on }: ComputeTasks['spots']) => freeSpots(garden, light, on)
-export const judge = ({ garden, light, spots, on }: ComputeTasks['judge']) =>
-  judgeGarden(garden, light, spots, on)
+export const openings = ({ garden, light, on }: ComputeTasks['openings']) => openingsOf(garden, light, on)
+export const judge = (task: ComputeTasks['judge']) =>
+  judgeGarden(task.garden, task.light, task.spots, task.openings, task.on)
 export const whatIfs = (task: ComputeTasks['whatIfs']) =>
   whatIfEffects(task.garden, task.suppositions, task.on)
 export const ahead = ({ garden, on, years, ailing }: ComputeTasks['ahead']) => ({

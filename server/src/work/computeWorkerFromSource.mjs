@@ -21,6 +21,7 @@ buildSync({
 export const {
   light,
   spots,
+  openings,
   judge,
   ahead,
   whatIfs,

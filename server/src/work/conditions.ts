@@ -1,3 +1,4 @@
+import type { DiagnosisView } from '@border/contract'
 import type { Condition } from '@border/core'
 import { group } from 'd3-array'
 import type { GardenReader } from '../reader.ts'
@@ -38,10 +39,17 @@ export async function conditionsOfGarden(
         living: p.livingCount / p.plantedCount,
         dividedOn: divided.get(p.id) ?? p.plantedOn,
         role: p.role,
+        likely: likelyOf(seen.get(p.id)),
         again: againOf[taxa.get(p.taxon.botanical)?.again ?? 'open'],
       },
     ]),
   )
+}
+
+/** What is believed most of a planting, where more is than that nothing is the matter. */
+function likelyOf(d: DiagnosisView['diagnoses'][number] | undefined): Condition['likely'] {
+  const [top] = d?.causes ?? []
+  return d && top && top.share > d.nothing ? { cause: top.cause, share: top.share } : undefined
 }
 
 const againOf = { again: 'yes', 'not again': 'no', open: null } as const

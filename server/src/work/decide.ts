@@ -226,7 +226,7 @@ async function jobsInPlace(
   if (remedy) {
     const { year } = await yearOfGarden(reader)
     const { climate } = await reader.climate()
-    return accepted(planting, remedyJobs(remedy.id, { ...at, year }, climate, reader.today))
+    return accepted(planting, remedyJobs(remedy, { ...at, year }, climate, reader.today))
   }
   if (!isWork(action)) return []
   const cared = await caredGarden(reader)

@@ -13,12 +13,17 @@ import {
   sunHours,
   surfaceHeightM,
   tenths,
+  suspectedMoisture,
+  rootsAt,
+  rootZones,
+  whyNotThere,
   winterHere,
   withSuppositions,
   type Condition,
+  type KnownKinds,
+  type Place,
   type Point,
   type Succession,
-  type Taxon,
 } from '@border/core'
 import type { ComputeTasks } from './computeTasks.ts'
 
@@ -43,10 +48,31 @@ export function failingOnes({
   library,
   climate,
   on,
+  regions,
+  suspected,
+  record,
 }: ComputeTasks['successions']): Failing[] {
   const { scene, places } = garden
   const placeById = new Map(places.map((p) => [p.id, p]))
-  const hardy = (t: Taxon) => winterHere(t, climate, 'bed') === 'hardy'
+  const roots = rootZones(scene, on)
+  const moistures = suspectedMoisture(suspected)
+  const again = new Map(record.map((r) => [r.taxon, r.again]))
+  const knownAt = (place: Place | undefined): KnownKinds => ({
+    // It is to stand for decades: what is at risk in a hard winter is not planted for that.
+    whyNot: (t) =>
+      winterHere(t, climate, 'bed') === 'hardy'
+        ? whyNotThere(t, { ph: place?.ph, climate, regions })
+        : 'it does not stand every winter here',
+    again,
+    poorThere: new Set(record.filter((r) => place && r.outliers.includes(place.id)).map((r) => r.taxon)),
+  })
+  const spotOf = (place: Place | undefined, x: number, y: number) => ({
+    moisture: place?.moisture ?? null,
+    wind: place?.wind,
+    summer: summerOf(climate),
+    suspected: place && moistures.get(place.id),
+    rootsOf: rootsAt(roots, x, y),
+  })
   const hoursAt = (x: number, y: number, without?: string) => {
     const place = places.find((p) => p.kind === 'bed' && isInside(p.ring, x, y))
     const lit = without ? withSuppositions(scene, [{ obstructionId: without, gone: true }], on) : scene
@@ -66,10 +92,9 @@ export function failingOnes({
       says: why,
       now: hours,
       then: hours,
-      moisture: at.moisture,
-      summer: summerOf(climate),
+      spot: spotOf(at, p.x, p.y),
     }
-    const found = succession(ailing, library, hardy)
+    const found = succession(ailing, library, knownAt(at))
     if (!found) return []
     const name = `${p.tag} ${p.taxon.botanical}`
     return [{ plantingId: p.id, featureId: null, name, placeId: at.id, succession: found }]
@@ -85,10 +110,10 @@ export function failingOnes({
       says: `${capitalised(f.name)} is in ${f.properties.health === 'failing' ? 'failing' : 'poor'} health.`,
       now,
       then,
-      moisture: place?.moisture ?? null,
-      summer: summerOf(climate),
+      // Its own roots go with it.
+      spot: { ...spotOf(place, ...at), rootsOf: undefined },
     }
-    const found = succession(ailing, library, hardy)
+    const found = succession(ailing, library, knownAt(place))
     if (!found) return []
     return [
       { plantingId: null, featureId: f.id, name: f.name, placeId: place?.id ?? null, succession: found },

@@ -1,5 +1,5 @@
 import type { SuccessionView, successorRequest } from '@border/contract'
-import { successorJob } from '@border/core'
+import { regionsAt, successorJob } from '@border/core'
 import type { z } from 'zod'
 import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
@@ -9,6 +9,8 @@ import { askCareJob, closeJobs, findJob, findJobByKey } from '../store/jobs.ts'
 import { insertSuccessionWord, listSuccessionWords, withdrawSuccessionWord } from '../store/successions.ts'
 import type { ComputeTasks } from './computeTasks.ts'
 import { conditionsOfGarden } from './conditions.ts'
+import { diagnoseGarden } from './diagnosis.ts'
+import { recordOfGarden } from './record.ts'
 import type { Failing } from './successionTasks.ts'
 import type { ComputePool } from './compute.ts'
 
@@ -25,6 +27,13 @@ export async function failingOf(reader: GardenReader, pool: ComputePool): Promis
       library: (await reader.taxa()).map((t) => t.taxon),
       climate,
       on: today,
+      regions: regionsAt(reader.garden),
+      suspected: (await diagnoseGarden(reader, pool)).suspected,
+      record: (await recordOfGarden(reader, pool)).taxa.map(({ taxon, again, outliers }) => ({
+        taxon,
+        again,
+        outliers,
+      })),
     }
     return pool.run('successions', task)
   })

@@ -13,6 +13,7 @@ import {
   isPlace,
   isSettling,
   lightFit,
+  summerOf,
   likelySigns,
   middleOf,
   seasonInPlace,
@@ -68,6 +69,7 @@ async function workOutWalk(reader: GardenReader, pool: ComputePool): Promise<Wal
   const standpoints = await listStandpoints(db, garden.id, today)
   const { light: lit } = await lightOfGarden(reader, pool, today)
   const light = new Map(lit.plantings.map((p) => [p.plantingId, p]))
+  const summer = summerOf((await reader.climate()).climate)
   const places = (await featuresOn(reader)).filter(isPlace)
   const byId = new Map(places.map((f) => [f.id, f]))
   const growing = group(plantings, (p) => p.placeId)
@@ -110,7 +112,7 @@ async function workOutWalk(reader: GardenReader, pool: ComputePool): Promise<Wal
                 seasons: seasonInPlace(p.inPlaceSince, today, year.south),
                 inPot: place.kind === 'container',
                 lastSigns: before?.signs ?? [],
-                lightOutsideHours: lit ? lightFit(p.taxon, lit.now).hoursOutside : 0,
+                lightOutsideHours: lit ? lightFit(p.taxon, lit.now, summer).hoursOutside : 0,
                 lightChangeHours: lit ? lit.now.total - lit.before.total : 0,
               },
               table,

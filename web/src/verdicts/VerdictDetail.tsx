@@ -59,6 +59,7 @@ const actionSentences: Record<Action, string> = {
   'clean up': 'Clean up round it.',
   protect: 'Protect it.',
   'cut out': 'Cut out what is dead or wrong.',
+  'limb up': 'Limb up the tree that shades it.',
   thin: 'Thin, and give it room.',
   restrict: 'Keep it within bounds.',
   'cut back': 'Cut it back hard.',

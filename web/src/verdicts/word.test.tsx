@@ -118,6 +118,7 @@ describe('a verdict', () => {
         latest: '2026-10-20',
         why: { earliest: 'Not before.', bestFrom: 'Cooler.', bestTo: 'Warm soil.', latest: 'Roots in time.' },
       },
+      subject: null,
     }
     const other: OfferedRemedy = {
       ...own,

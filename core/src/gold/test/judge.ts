@@ -61,7 +61,7 @@ export function verdictOn(c: GoldCase): Verdict {
     },
   }
   const light = { plantings: [{ plantingId: 'p', before: hours, now: hours, causes: [] }] }
-  return judgeGarden(garden, light, asks ? { p: [elsewhere] } : {}, c.on)[0]!.verdict
+  return judgeGarden(garden, light, asks ? { p: [elsewhere] } : {}, {}, c.on)[0]!.verdict
 }
 
 /** An answer against what is expected. */

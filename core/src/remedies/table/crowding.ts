@@ -38,6 +38,7 @@ export const crowdingRemedies: readonly Remedy[] = [
       notTraits: { divideYears: [null] },
       fromSeason: 4,
     },
+    answers: ['age or crowding'],
     points: 46,
     says: 'Many leaves and few flowers: the bulbs stand too close to feed themselves.',
     does: 'Lift the clump when its leaves have died down, and set the bulbs again at three times their depth',

@@ -4,6 +4,7 @@ import { crownRemedies } from './crown.ts'
 import { leafRemedies } from './leaves.ts'
 import { lossRemedies } from './losses.ts'
 import { pestRemedies } from './pests.ts'
+import { shadeRemedies } from './shade.ts'
 import { shapeRemedies } from './shape.ts'
 import { waterRemedies } from './water.ts'
 
@@ -12,6 +13,7 @@ export const remedies: readonly Remedy[] = [
   ...crownRemedies,
   ...crowdingRemedies,
   ...lossRemedies,
+  ...shadeRemedies,
   ...shapeRemedies,
   ...waterRemedies,
   ...leafRemedies,

@@ -5,6 +5,39 @@ import { watering, within } from './work.ts'
 /** Too little water, and too much. */
 export const waterRemedies: readonly Remedy[] = [
   {
+    id: 'share-water-dry',
+    action: 'check water',
+    when: {
+      seenWithinDays: 21,
+      signs: ['wilting', 'runs-off'],
+      notSigns: ['stays-wet'],
+      elsewhere: 'wet',
+      place: 'bed',
+      stage: inGrowth,
+    },
+    points: 74,
+    says: 'At the same time another place stood wet: that is how water is shared out, not the weather.',
+    does: 'Run each line in turn and look where the water comes out; set each place’s time by what it needs',
+    steps: [
+      'Blocked drippers, a kinked pipe or a closed valve here; a leak or too long a time there.',
+      'A can sunk to its rim under each line shows what a quarter of an hour gives.',
+      'Soak this one by hand meanwhile.',
+    ],
+    waiting: 'One bed dries and the other drowns on the same water bill.',
+    work: watering,
+  },
+  {
+    id: 'share-water-wet',
+    action: 'check drainage',
+    when: { seenWithinDays: 21, signs: ['stays-wet'], elsewhere: 'dry', place: 'bed' },
+    points: 72,
+    says: 'At the same time another place went dry: water goes here that is meant for there.',
+    does: 'Shut the line to this place off for a week and look whether the ground dries; find the leak, or shorten its time',
+    steps: ['Wet all the same, with the line shut: it comes from elsewhere, and is led off.'],
+    waiting: 'Roots rot within weeks of warm wet ground.',
+    work: watering,
+  },
+  {
     id: 'water-young',
     action: 'check water',
     when: {
@@ -35,6 +68,7 @@ export const waterRemedies: readonly Remedy[] = [
       stage: inGrowth,
       fromSeason: 2,
     },
+    answers: ['drier', 'root competition'],
     points: 62,
     says: 'The ground is drier than it likes, and it shows.',
     does: 'Soak it a spade deep, then mulch; see whether pipe or hose reaches it at all',
@@ -58,6 +92,7 @@ export const waterRemedies: readonly Remedy[] = [
       fromSeason: 2,
       notTaxa: ['Clematis'],
     },
+    answers: ['drier', 'root competition'],
     points: 58,
     says: 'Hanging in the afternoon and up again at dusk is heat; still hanging in the morning is thirst.',
     does: 'Look at it early: if it hangs then, feel the soil a finger deep and soak it',
@@ -69,6 +104,7 @@ export const waterRemedies: readonly Remedy[] = [
     id: 'drain-drowned',
     action: 'check drainage',
     when: { signs: ['stays-wet'], notTraits: { moistureMax: [5] }, place: 'bed' },
+    answers: ['wetter'],
     points: 66,
     says: 'Its ground stays wet: roots without air take up nothing, and hanging leaves then do not mean thirst.',
     does: 'Dig a hole a spade deep beside it, fill it with water and time it; find where the water comes from',

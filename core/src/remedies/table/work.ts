@@ -34,6 +34,26 @@ const whileBare: WindowSpec = {
   },
 }
 
+/** A tree of any kind is opened at rest, once the hardest frosts are over. */
+const whileTreesRest: WindowSpec = {
+  season: 'dormant season',
+  earliest: { at: 'midwinter', days: -35 },
+  bestFrom: { at: 'midwinter', days: 21 },
+  bestTo: {
+    earliestOf: [
+      { at: 'soil above', c: 6, or: { at: 'midwinter', days: 60 } },
+      { at: 'midwinter', days: 75 },
+    ],
+  },
+  latest: { at: 'best from', days: 70 },
+  because: {
+    earliest: 'it is at rest and its frame can be seen',
+    bestFrom: 'the worst cold is past and cuts soon close',
+    bestTo: 'sap has not risen yet; what bleeds waits for full leaf instead',
+    latest: 'buds open and birds nest',
+  },
+}
+
 /** Pots are changed as growth begins: roots take the new mix at once. */
 const asGrowthBegins: WindowSpec = {
   season: 'spring',
@@ -68,6 +88,16 @@ export const renewal: RemedyWork = {
   labour: { setUp: 15, perPlant: 15, perMetre: 12 },
   tools: ['loppers', 'pruning saw', 'secateurs'],
   forbids: ['hard frost', 'nesting birds'],
+}
+
+/** Work on a tree, whatever grows beneath it. */
+export const opening: RemedyWork = {
+  operation: 'prune',
+  time: { windows: [whileTreesRest] },
+  labour: { setUp: 120, perPlant: 0 },
+  tools: ['pole saw', 'pruning saw', 'rope'],
+  forbids: ['hard frost', 'nesting birds', 'wind'],
+  cautions: ['Nothing above shoulder height from a ladder: that is a qualified arborist’s work.'],
 }
 
 export const potting: RemedyWork = {

@@ -1,0 +1,22 @@
+import { isAlive, type IsoDate } from '../dates/index.ts'
+import { distanceToSegment, type Point } from '../geometry/index.ts'
+import type { Scene } from '../light/index.ts'
+
+/** Sides of what stands upright and does not give way: plan metres. */
+export type WallLine = readonly Point[]
+
+/** The sides of the buildings, walls, fences and hedges of a plan as they stand on a day. */
+export const wallLines = ({ obstructions }: Pick<Scene, 'obstructions'>, on: IsoDate): WallLine[] =>
+  obstructions.flatMap((o) => {
+    if (o.kind === 'tree' || !isAlive({ from: o.from ?? null, to: o.to ?? null }, on)) return []
+    return [o.kind === 'building' ? [...o.ring, o.ring[0]!] : o.line]
+  })
+
+/** Metres from a point to the nearest of them; infinite where there is none. */
+export function metresToWall(lines: readonly WallLine[], x: number, y: number): number {
+  let nearest = Infinity
+  for (const line of lines)
+    for (let i = 1; i < line.length; i++)
+      nearest = Math.min(nearest, distanceToSegment(x, y, line[i - 1]!, line[i]!))
+  return nearest
+}
