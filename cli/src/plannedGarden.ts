@@ -87,6 +87,7 @@ export function plantingsIn({ features, head }: PlannedGarden, file: string, tod
       livingCount: r.living ?? r.count,
       source: r.source ?? 'bought',
       role: r.role ?? null,
+      colourWish: null,
       fromTag: r.from_tag ?? null,
     }
   })

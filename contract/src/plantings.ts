@@ -1,4 +1,4 @@
-import { plantingSources, remark, tag } from '@border/core'
+import { colourWishes, plantingSources, remark, tag } from '@border/core'
 import { z } from 'zod'
 import {
   gardenPath,
@@ -33,7 +33,9 @@ const plantingRequest = z.object({
   benchId: id.optional(),
 })
 /** A planting put right: all that is said of it, and of where it stands. */
-const plantingAmendment = plantingRequest.omit({ benchId: true }).extend({ role: remark(120).nullish() })
+const plantingAmendment = plantingRequest
+  .omit({ benchId: true })
+  .extend({ role: remark(120).nullish(), colourWish: z.enum(colourWishes).nullish() })
 
 const storyEntry = z.strictObject({
   on: isoDay,
@@ -80,6 +82,7 @@ const seen = z.strictObject({
   plantedOn: isoDay,
   source: z.enum(plantingSources),
   role: z.string().nullable(),
+  colourWish: z.enum(colourWishes).nullable(),
 })
 export type PlantingSeen = z.infer<typeof seen>
 

@@ -25,6 +25,16 @@ const amountPer = z.number().min(0).max(1000)
 const sentence = (most: number) =>
   words(most).refine((text) => text.length >= 3, 'must be at least 3 characters')
 
+/** Days of every month by their weekday: 0 Sunday to 6 Saturday, and which of the month. */
+const monthDays = z.object({
+  weekday: z.number().int().min(0).max(6),
+  nths: z
+    .array(z.number().int().min(1).max(5))
+    .min(1)
+    .max(5)
+    .refine((n) => new Set(n).size === n.length, 'each of them once'),
+})
+
 /** A rule of a garden's own. */
 const ownRuleRequest = z
   .object({
@@ -49,6 +59,8 @@ const ownRuleRequest = z
     bestTo: ownAnchor,
     closes: ownAnchor,
     everyDays: z.number().int().min(3).max(120).optional(),
+    monthDays: monthDays.optional(),
+    byTurns: z.array(shortText).max(6).optional(),
     everySeasons: z.number().int().min(1).max(20).optional(),
     labour: z.object({ setUp: amountPer, perPlant: amountPer, perM2: amountPer }),
     materials: z
@@ -78,6 +90,7 @@ export type OwnRuleRequest = z.infer<typeof ownRuleRequest>
 const adjusted = z.object({
   shiftDays: z.number().int().min(-60).max(60).optional(),
   everyDays: z.number().int().min(3).max(120).optional(),
+  monthDays: monthDays.optional(),
   everySeasons: z.number().int().min(1).max(20).optional(),
   labour: z.number().min(0.1).max(10).optional(),
 })
@@ -94,6 +107,8 @@ const rule = z.strictObject({
   isOwn: z.boolean(),
   yearly: z.boolean(),
   adjusted: adjusted.nullable(),
+  /** Days after which it comes round while its window is open, as shipped; null where it is done once. */
+  everyDays: z.number().nullable(),
   school: z
     .strictObject({ question: z.string(), follows: z.string(), followed: z.boolean(), other: z.string() })
     .nullable(),

@@ -12,4 +12,5 @@ export const plantingSeen = ({ taxon: { botanical }, ...p }: PlantingView): Plan
   plantedOn: p.plantedOn,
   source: p.source,
   role: p.role,
+  colourWish: p.colourWish,
 })

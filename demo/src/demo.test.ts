@@ -278,6 +278,23 @@ describe('migrations, on the loaded demo', () => {
     expect([await jobs(), await sittings()]).toEqual(before)
   })
 
+  it('keeps the colours that are wished, and what was decided of trees', async () => {
+    const wished = await db('plantings').orderBy('id').first<{ id: string }>('id')
+    const decided = await db('decisions').orderBy('id').first<{ id: string; action: string }>('id', 'action')
+    await db('plantings').where({ id: wished!.id }).update({ colour_wish: 'blue' })
+    await db('decisions').where({ id: decided!.id }).update({ action: 'limb up' })
+    const kept = async () => [
+      await db('plantings').orderBy('id').select('id', 'colour_wish'),
+      await db('decisions').orderBy('id').select('id', 'action'),
+    ]
+    const before = await kept()
+    await down()
+    await up()
+    expect(await kept()).toEqual(before)
+    await db('plantings').where({ id: wished!.id }).update({ colour_wish: null })
+    await db('decisions').where({ id: decided!.id }).update({ action: decided!.action })
+  })
+
   it('tells what happened to plantings in the words it was told in', async () => {
     const events = () =>
       db('planting_events')

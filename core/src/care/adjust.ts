@@ -1,5 +1,5 @@
 import { careRules } from './rules/index.ts'
-import type { Anchor, CareRule } from './rule.ts'
+import type { Anchor, CareRule, MonthDays } from './rule.ts'
 
 /** What a garden changes of the shipped rules, and the rules it adds. */
 export interface RuleEdits {
@@ -14,6 +14,8 @@ export interface RuleAdjustment {
   /** Days by which its windows move; negative for sooner. */
   shiftDays?: number | undefined
   everyDays?: number | undefined
+  /** Takes the place of so many days. */
+  monthDays?: MonthDays | undefined
   everySeasons?: number | undefined
   /** Share of the shipped labour, 1 for as shipped. */
   labour?: number | undefined
@@ -37,7 +39,8 @@ function adjustedRule(rule: CareRule, by: RuleAdjustment): CareRule {
   const { setUp, perPlant = 0, perM2 = 0, perMetre = 0 } = rule.labour
   return {
     ...rule,
-    ...(by.everyDays && rule.everyDays && { everyDays: by.everyDays }),
+    ...(rule.everyDays && by.everyDays && { everyDays: by.everyDays }),
+    ...(rule.everyDays && by.monthDays && { monthDays: by.monthDays }),
     ...(by.everySeasons && { everySeasons: by.everySeasons }),
     labour: {
       setUp: setUp * share,

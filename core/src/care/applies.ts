@@ -1,6 +1,6 @@
 import type { Climate } from '../climate/index.ts'
 import { onceFor } from '../once/index.ts'
-import type { Taxon } from '../plants/index.ts'
+import { colourFollowsSoil, type ColourWish, type Taxon } from '../plants/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import type { Applies, CareRule, GroundState, WinterHere } from './rule.ts'
 import { followed, type Schools } from './schools.ts'
@@ -13,6 +13,10 @@ export interface Subject {
   signs?: readonly SignId[]
   ground?: GroundState | undefined
   piped?: boolean | undefined
+  /** The colour of flowers that is wished for. */
+  wish?: ColourWish | null | undefined
+  /** By a test of its soil. */
+  ph?: number | undefined
 }
 
 /** Roots in a pot meet the cold from all sides: about two zones of 5.6 degrees. */
@@ -90,6 +94,13 @@ export function isFor(applies: Applies, subject: Subject): boolean {
   if (!taxon) return false
   if (applies.signs && !applies.signs.some((s) => subject.signs?.includes(s))) return false
   if (!isOneOf(taxon, applies)) return false
+  if (applies.wishes && !(subject.wish && applies.wishes.includes(subject.wish) && colourFollowsSoil(taxon)))
+    return false
+  if (applies.tested !== undefined && applies.tested !== (subject.ph !== undefined)) return false
+  if (applies.phAbove !== undefined && !(subject.ph !== undefined && subject.ph > applies.phAbove))
+    return false
+  if (applies.phBelow !== undefined && !(subject.ph !== undefined && subject.ph < applies.phBelow))
+    return false
   if (applies.troubles && !applies.troubles.some((t) => taxon.troubles.includes(t))) return false
   if (applies.flowers !== undefined && applies.flowers !== Boolean(taxon.bloomFrom)) return false
   if (applies.hardierThanC !== undefined && taxon.hardyToC >= applies.hardierThanC) return false

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather } from '../climate/index.ts'
-import { daysBetween } from '../dates/index.ts'
+import { daysBetween, weekdayOf } from '../dates/index.ts'
 import type { Bed } from '../garden/index.ts'
 import { library } from '../plants/index.ts'
 import { madeBed, madePot, rectangle } from '../garden/test/made.ts'
@@ -175,7 +175,8 @@ describe('the work a season brings', () => {
     const lime = (ph?: number) => ofRule(garden(pinks, { places: [bed({ ph })] }), 'lime-the-soil')
     expect(lime()).toEqual([])
     expect(lime(6.8)).toEqual([])
-    expect(lime(4.5)[0]!.materials).toEqual([{ name: 'ground limestone', amount: 1.2, unit: 'kg' }])
+    // Twelve square metres, and no more at once than a quarter of a kilogram on each.
+    expect(lime(4.5)[0]!.materials).toEqual([{ name: 'ground limestone', amount: 3, unit: 'kg' }])
   })
 
   it('takes up what a sign asks for, once it is seen', () => {
@@ -208,6 +209,32 @@ describe('the work a season brings', () => {
     expect(daysBetween(before!.window.earliest, after!.window.earliest)).toBe(10)
     // Both are rounded to five minutes.
     expect(Math.abs(after!.minutes - 2 * before!.minutes)).toBeLessThanOrEqual(5)
+  })
+
+  it('comes round on weekdays of the month where a garden wants that, with its feeds by turns', () => {
+    const rules = rulesWith({
+      ...NO_EDITS,
+      adjusted: { 'feed-pots-lean': { monthDays: { weekday: 6, nths: [1, 3] } } },
+    })
+    const places = [madePot('pot', 0, 0)]
+    const fed = ofRule(
+      garden([planting('a', 'Pelargonium × hortorum', { placeId: 'pot' })], { rules, places }),
+      'feed-pots-lean',
+    )
+    expect(fed.length).toBeGreaterThan(3)
+    for (const job of fed) expect(weekdayOf(job.window.bestFrom)).toBe(6)
+    const given = fed
+      .filter((j) => j.window.bestFrom > '2027')
+      .toSorted((a, b) => (a.window.bestFrom < b.window.bestFrom ? -1 : 1))
+      .map((j) => j.steps.find((s) => s.startsWith('This turn'))!)
+    expect(new Set(given).size).toBe(2)
+    for (let i = 2; i < given.length; i++) expect(given[i]).toBe(given[i - 2])
+    // What is done once a season has no weekdays to come round on.
+    const once = rulesWith({
+      ...NO_EDITS,
+      adjusted: { 'mulch-beds': { monthDays: { weekday: 6, nths: [1] } } },
+    })
+    expect(once.find((r) => r.id === 'mulch-beds')!.monthDays).toBeUndefined()
   })
 
   it('takes as long as it was found to take, the more so the more often it was measured', () => {

@@ -1,4 +1,4 @@
-import { group } from 'd3-array'
+import { group, median } from 'd3-array'
 import type { Climate } from '../climate/index.ts'
 import {
   addDays,
@@ -13,7 +13,7 @@ import {
 import { groundOf, type Place, type Planting } from '../garden/index.ts'
 import { footprintAreaM2 } from '../geometry/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import { capitalised, dayMonth, listed } from '../words/index.ts'
+import { capitalised, dayMonth, listed, tenths } from '../words/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import { isFollowed, isFor, type Subject } from './applies.ts'
 import { bySchool } from './bySchool.ts'
@@ -24,7 +24,9 @@ import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type Material } from './moveJobs.ts'
 import type { CareRule, ForbiddenState, GroundState, Operation, RuleMaterial, Skill } from './rule.ts'
 import type { Schools } from './schools.ts'
+import { soilDose } from './soilDose.ts'
 import { verbOf } from './verbs.ts'
+import { turnsOf, type Turn } from './turns.ts'
 import { windowsOf, type Window } from './windows.ts'
 
 /** A living planting with what the rules ask of it. */
@@ -84,8 +86,6 @@ export interface CareGarden {
 
 /** Plantings of a place are done together where their windows share at least so many days. */
 const LEAST_SHARED_DAYS = 7
-/** Days that the window of a turn is open for after its first, at least. */
-const LEAST_TURN_WIDTH = 6
 
 /**
  * The yearly care of a garden: every job whose window opens by a day and has not closed. Plantings of a place that the same
@@ -107,7 +107,7 @@ export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJ
       const subjects = rule.applies.wholePlace
         ? wholePlace(rule, place, plantingsOf.get(place.id) ?? [], garden)
         : (plantingsOf.get(place.id) ?? []).filter((p) =>
-            isFor(rule.applies, plantingSubject(p, place.kind, garden.climate)),
+            isFor(rule.applies, plantingSubject(p, place, garden.climate)),
           )
       if (subjects.length === 0) continue
       for (const year of years)
@@ -140,6 +140,7 @@ export function askedJob(
     yearly: true,
     everySeasons: undefined,
     everyDays: undefined,
+    monthDays: undefined,
     school: undefined,
   }
   const only: CareGarden = {
@@ -187,7 +188,7 @@ function divisionsFirstDue(
     const place = places.get(p.placeId)
     if (!place) continue
     for (const rule of rules) {
-      if (!isFor(rule.applies, plantingSubject(p, place.kind, garden.climate))) continue
+      if (!isFor(rule.applies, plantingSubject(p, place, garden.climate))) continue
       for (const year of years) {
         if (!isDue(rule, p, year.season, south)) continue
         for (const window of windowsOf(rule, [year], p.taxon, on).windows) {
@@ -215,10 +216,10 @@ const wholePlace = (
 
 /** A planting, as a rule sees it. */
 export const plantingSubject = (
-  { taxon, signs }: Pick<CaredPlanting, 'taxon' | 'signs'>,
-  place: Place['kind'],
+  { taxon, signs, colourWish }: Pick<CaredPlanting, 'taxon' | 'signs' | 'colourWish'>,
+  { kind, ph }: Pick<Place, 'kind' | 'ph'>,
   climate: Climate,
-): Subject => ({ taxon, place, climate, signs })
+): Subject => ({ taxon, place: kind, climate, signs, wish: colourWish, ph })
 
 /** A place as a whole, as a rule sees it. */
 export const placeSubject = (
@@ -282,7 +283,7 @@ function jobsOf(
       .flatMap((turn) => {
         const stem = `${rule.id}/${year.season}/${window.season}/${turn.turn}`
         const open = together.filter((s) => !garden.done.has(`${stem}/${idOf(s)}`))
-        return open.length === 0 ? [] : [toJob(rule, place, open, turn.window, stem, year, garden)]
+        return open.length === 0 ? [] : [toJob(rule, place, open, turn, stem, year, garden)]
       }),
   )
 }
@@ -376,42 +377,6 @@ function common(a: Window, b: Window): Window | undefined {
   }
 }
 
-/** One window, or one for each turn while it is open. */
-function turnsOf(rule: CareRule, window: Window): { turn: number; window: Window }[] {
-  const every = rule.everyDays
-  if (!every) return [{ turn: 0, window }]
-  const turns: { turn: number; window: Window }[] = []
-  // Two turns lie at least half the time apart; but whoever comes once a week always has a day.
-  const width = Math.max(LEAST_TURN_WIDTH, Math.floor(every / 2))
-  const early = Math.floor(width / 3)
-  for (let turn = 0; ; turn++) {
-    const due = addDays(window.bestFrom, turn * every)
-    if (due > window.bestTo) return turns
-    const earliest = maxDay(window.earliest, addDays(due, turn === 0 ? 0 : -early))
-    const latest = minDay(window.latest, addDays(due, width - early))
-    const bestTo = minDay(latest, addDays(due, Math.ceil(width / 3)))
-    turns.push({
-      turn,
-      window: {
-        season: window.season,
-        earliest,
-        bestFrom: maxDay(earliest, due),
-        bestTo: maxDay(due, bestTo),
-        latest: maxDay(latest, bestTo),
-        why: {
-          earliest:
-            turn === 0
-              ? window.why.earliest
-              : `Not before ${dayMonth(earliest)}: it comes round every ${every} days.`,
-          bestFrom: `Best from ${dayMonth(due)}: ${turn === 0 ? 'the first turn' : `${every} days after the last turn`}.`,
-          bestTo: `Best until ${dayMonth(bestTo)}: before it runs into the next turn.`,
-          latest: `Not after ${dayMonth(latest)}: the next turn takes its place.`,
-        },
-      },
-    })
-  }
-}
-
 const idOf = (s: CareSubject) => ('taxon' in s ? s.id : s.place.id)
 const nameOf = (s: CareSubject) => ('taxon' in s ? s.tag : s.place.name)
 
@@ -419,7 +384,7 @@ function toJob(
   rule: CareRule,
   place: Place,
   subjects: readonly CareSubject[],
-  window: Window,
+  { window, nth }: Pick<Turn, 'window' | 'nth'>,
   stem: string,
   year: GardenYear,
   garden: CareGarden,
@@ -427,6 +392,7 @@ function toJob(
   const plantings = subjects.filter((s): s is CaredPlanting => 'taxon' in s)
   const first = idOf([...subjects].sort((a, b) => (nameOf(a) < nameOf(b) ? -1 : 1))[0]!)
   const ways = bySchool(rule, garden.schools)
+  const dosed = doseOf(rule, place, garden)
   const coming = [year, gardenYear(garden.climate, year.season + 1)]
   const next = windowsOf(rule, coming, plantings[0]?.taxon, window.latest).windows
   return {
@@ -439,10 +405,14 @@ function toJob(
     window,
     minutes: minutesOf(rule, place, plantings, garden.measured[rule.operation] ?? 1),
     tableMinutes: minutesOf(rule, place, plantings, 1),
-    materials: materialsOf([...(rule.materials ?? []), ...ways.materials], place, plantings.map(covered)),
+    materials: materialsOf(
+      [...(rule.materials ?? []), ...dosed.materials, ...ways.materials],
+      place,
+      plantings.map(covered),
+    ),
     tools: rule.tools,
     cautions: [...new Set([...plantings.flatMap((p) => plantCautions(p.taxon)), ...(rule.cautions ?? [])])],
-    steps: [rule.does, ...(rule.steps ?? []), ...ways.steps],
+    steps: [rule.does, ...turnStep(rule, nth), ...dosed.steps, ...(rule.steps ?? []), ...ways.steps],
     forbids: rule.forbids,
     skill: rule.skill ?? null,
     why: rule.why,
@@ -454,6 +424,47 @@ function toJob(
     school: ways.notes.length > 0 ? ways.notes.join(' ') : null,
   }
 }
+
+/** What a rule that moves the soil takes in a place, by its test. */
+function doseOf(
+  { doseTo }: CareRule,
+  { id, ph, texture }: Place,
+  { plantings }: CareGarden,
+): { materials: RuleMaterial[]; steps: string[] } {
+  const nothing = { materials: [], steps: [] }
+  if (doseTo === undefined || ph === undefined) return nothing
+  const toPh =
+    doseTo === 'its plants'
+      ? likedPh(
+          ph,
+          plantings.filter((p) => p.placeId === id),
+        )
+      : doseTo
+  const dose = soilDose(ph, toPh, texture)
+  if (!dose) return nothing
+  const grams = (kg: number) => `${Math.round(100 * kg) * 10} g`
+  const ground = texture ?? 'loam, for nobody has said what it is'
+  const rest =
+    dose.nowKgM2 < dose.inAllKgM2
+      ? `; ${grams(dose.nowKgM2)} of it now, for more at once burns roots`
+      : ', all of it now'
+  return {
+    materials: [{ name: dose.with, unit: 'kg', perM2: dose.nowKgM2 }],
+    steps: [
+      `By its test the soil has pH ${ph} and is to have ${tenths(toPh)}: ${grams(dose.inAllKgM2)} of ${dose.with} a square metre in all, taking it for ${ground}${rest}.`,
+    ],
+  }
+}
+
+/** The nearest reaction that at least half of what grows there likes. */
+function likedPh(ph: number, plantings: readonly CaredPlanting[]): number {
+  const least = median(plantings, (p) => p.taxon.phMin) ?? ph
+  const most = median(plantings, (p) => p.taxon.phMax) ?? ph
+  return ph < least ? least : Math.min(ph, most)
+}
+
+const turnStep = ({ byTurns = [] }: CareRule, nth: number): string[] =>
+  byTurns.length === 0 ? [] : [`This turn: ${byTurns[nth % byTurns.length]}.`]
 
 /** Names in a title before the rest is a number. */
 const NAMED = 2

@@ -1,5 +1,5 @@
 import type { LifeForm } from '../plants/index.ts'
-import type { Anchor, CareRule, Operation, RuleMaterial, Skill, ForbiddenState } from './rule.ts'
+import type { Anchor, CareRule, MonthDays, Operation, RuleMaterial, Skill, ForbiddenState } from './rule.ts'
 
 /** Points of the year that a garden's own rules hang on. */
 export const ownAnchors = [
@@ -47,6 +47,9 @@ export interface OwnRule {
   bestTo: OwnPoint
   closes: OwnPoint
   everyDays?: number | undefined
+  monthDays?: MonthDays | undefined
+  /** What is given by turns. */
+  byTurns?: readonly string[] | undefined
   everySeasons?: number | undefined
   labour: { setUp: number; perPlant: number; perM2: number }
   materials: readonly RuleMaterial[]
@@ -79,7 +82,7 @@ function anchorOf({ at, c = USUAL_C, days }: OwnPoint): Anchor {
 
 /** A garden's own rule, as the shipped ones are. */
 export function ownRule(id: string, own: OwnRule): CareRule {
-  const { on, skill, everyDays, everySeasons } = own
+  const { on, skill, everyDays, monthDays, byTurns, everySeasons } = own
   return {
     id,
     operation: own.operation,
@@ -108,6 +111,8 @@ export function ownRule(id: string, own: OwnRule): CareRule {
       },
     ],
     ...(everyDays !== undefined && { everyDays }),
+    ...(monthDays && { monthDays }),
+    ...(byTurns?.length && { byTurns }),
     ...(everySeasons !== undefined && { everySeasons }),
     labour: own.labour,
     ...(skill && { skill }),

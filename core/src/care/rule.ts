@@ -1,4 +1,4 @@
-import type { Taxon, Trouble } from '../plants/index.ts'
+import type { ColourWish, Taxon, Trouble } from '../plants/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import type { SchoolId } from './schools.ts'
 
@@ -120,6 +120,13 @@ export interface Applies {
   winterMilderThanC?: number
   /** Only when due by age. */
   due?: 'division'
+  /** Flowers of one of these colours are wished for, and follow the soil. */
+  wishes?: readonly ColourWish[]
+  /** The soil was tested, or was not. */
+  tested?: boolean
+  /** By a test: soil above, or below, a pH; an untested one is neither. */
+  phAbove?: number
+  phBelow?: number
 }
 
 /** Reaction of the soil against what most of what grows in it likes. */
@@ -135,6 +142,14 @@ export interface RuleMaterial {
   unit: 'l' | 'kg' | 'pieces' | 'm'
   perPlant?: number
   perM2?: number
+}
+
+/** Days of every month by their weekday: the first and third Saturday. */
+export interface MonthDays {
+  /** 0 Sunday to 6 Saturday. */
+  weekday: number
+  /** Which of the month, 1 to 5. */
+  nths: number[]
 }
 
 /** One rule of care, as data. */
@@ -157,6 +172,10 @@ export interface CareRule {
   }[]
   /** Again after so many days while the window is open. */
   everyDays?: number
+  /** Again on these weekdays of each month instead. */
+  monthDays?: MonthDays | undefined
+  /** What is given by turns where it is done again and again: each turn its own, in this order. */
+  byTurns?: readonly string[] | undefined
   /** Its turns are left out while the usual day stays below, degrees Celsius. */
   notBelowC?: number
   /** Only one season in so many. */
@@ -166,6 +185,8 @@ export interface CareRule {
   labour: { setUp: number; perPlant?: number; perM2?: number; perMetre?: number }
   skill?: Skill
   materials?: readonly RuleMaterial[]
+  /** What moves the soil to a reaction, or to what most of its plants like: the dose is told from its test and texture. */
+  doseTo?: number | 'its plants'
   tools: readonly string[]
   cautions?: readonly string[]
   steps?: readonly string[]

@@ -2,13 +2,20 @@ import { signWords } from '../diagnosis/signs.ts'
 import { cutBacks, type CutBack, type LifeForm, type Taxon } from '../plants/index.ts'
 import { celsius, listed } from '../words/index.ts'
 import type { Anchor, Applies, CareRule, WindowSpec } from './rule.ts'
+import { monthDaysWords } from './turns.ts'
 
 /** A rule in one sentence, without any garden's dates. */
 export function ruleSentence(rule: CareRule): string {
   const when = rule.windows.map(windowWords).join(', or ')
   const never = rule.forbids.length > 0 ? ` Not ${listed(rule.forbids.map((f) => forbiddenWords[f]))}.` : ''
-  return `${appliesWords(rule.applies)}: ${lowered(rule.does)}, ${when}.${never}`
+  return `${appliesWords(rule.applies)}: ${lowered(rule.does)}, ${when}${repeatWords(rule)}.${never}`
 }
+
+const repeatWords = ({ everyDays, monthDays, byTurns = [] }: CareRule): string =>
+  [
+    monthDays ? `, on ${monthDaysWords(monthDays)}` : everyDays ? `, every ${everyDays} days` : '',
+    byTurns.length > 0 ? `, by turns ${listed(byTurns)}` : '',
+  ].join('')
 
 const lowered = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 
@@ -181,6 +188,10 @@ export function appliesWords(a: Applies): string {
   if (a.winterMilderThanC !== undefined)
     parts.push(`where winters stay above ${celsius(a.winterMilderThanC)}`)
   if (a.due === 'division') parts.push('when due')
+  if (a.wishes) parts.push(`whose flowers are wished ${a.wishes.join(' or ')}`)
+  if (a.tested !== undefined) parts.push(a.tested ? 'in tested soil' : 'in soil that nobody has tested')
+  if (a.phAbove !== undefined) parts.push(`in soil above pH ${a.phAbove}`)
+  if (a.phBelow !== undefined) parts.push(`in soil below pH ${a.phBelow}`)
   if (a.place) parts.push(a.place === 'bed' ? 'in beds' : 'in pots')
   const but = !a.notTaxa
     ? ''

@@ -1,6 +1,6 @@
 import type { IsoDate } from '../dates/index.ts'
 import { asDisc, type Footprint, type Ring } from '../geometry/index.ts'
-import { driftRadiusM, type Taxon } from '../plants/index.ts'
+import { driftRadiusM, type ColourWish, type Taxon } from '../plants/index.ts'
 
 /** Where plants came from. */
 export const plantingSources = ['bought', 'division', 'cutting', 'seed', 'self-sown', 'moved'] as const
@@ -17,6 +17,8 @@ export interface Planting {
   livingCount: number
   source: PlantingSource
   role: string | null
+  /** The colour of flowers that somebody wishes for; null where nobody does. */
+  colourWish: ColourWish | null
   /** Tag of the planting it was divided, struck or moved from. */
   fromTag: string | null
   placeId: string

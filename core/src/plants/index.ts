@@ -20,3 +20,4 @@ export {
 } from './phenology.ts'
 export { contradictions, type Contradiction } from './sense.ts'
 export { taxonSearch, type TaxonSearch } from './search.ts'
+export { colourFollowsSoil, colourWishes, type ColourWish } from './colour.ts'

@@ -19,6 +19,7 @@ import * as whoChanged from './014_who_changed.ts'
 import * as ownChanges from './015_own_changes.ts'
 import * as remedies from './016_remedies.ts'
 import * as propagate from './017_propagate.ts'
+import * as judgement from './018_judgement.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -57,6 +58,7 @@ const migrations: Record<string, Knex.Migration> = {
   '015_own_changes': ownChanges,
   '016_remedies': remedies,
   '017_propagate': propagate,
+  '018_judgement': judgement,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -1,5 +1,5 @@
 import { type StoryEntry, plantingEndpoints } from '@border/contract'
-import { dayMonthYear, isInside, isPlace, ringOf, type Ring } from '@border/core'
+import { colourFollowsSoil, dayMonthYear, isInside, isPlace, ringOf, type Ring } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
@@ -76,6 +76,11 @@ export const plantingRoutes = (): Route[] => [
         )
       await placeAt(db, garden.id, body)
       const taxon = await taxonNamed(db, person.practiceId, body.taxonBotanical)
+      if (body.colourWish && !colourFollowsSoil({ botanical: body.taxonBotanical }))
+        throw new Refusal(
+          422,
+          `The flowers of ${body.taxonBotanical} do not follow the soil: no colour can be wished of them.`,
+        )
       await amendPlanting(db, { gardenId: garden.id, personId: person.id }, planting, {
         ...body,
         taxonId: taxon.id,

@@ -1,6 +1,7 @@
 import type { PlantingView, StoryEntry, TrialOutcome, TrialOutcomeView } from '@border/contract'
 import {
   capitalised,
+  type ColourWish,
   type PlantingSite,
   type PlantingSource,
   type Ring,
@@ -18,6 +19,7 @@ interface PlantingRow {
   planted_count: number
   source: PlantingSource
   role: string | null
+  colour_wish: ColourWish | null
   from_tag: string | null
   traits: Taxon
   place_id: string
@@ -38,6 +40,7 @@ const toPlanting = (r: PlantingRow): PlantingView => ({
   livingCount: r.living ?? r.planted_count,
   source: r.source,
   role: r.role,
+  colourWish: r.colour_wish,
   fromTag: r.from_tag,
   placeId: r.place_id,
   x: r.x,
@@ -54,7 +57,7 @@ async function selectPlantings(
   which: { on: string | null; plantingId: string | null },
 ): Promise<PlantingView[]> {
   const { rows } = await db.raw<{ rows: PlantingRow[] }>(
-    `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, t.traits, parent.tag as from_tag,
+    `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, p.colour_wish, t.traits, parent.tag as from_tag,
             s.place_id, s.x, s.y, s.radius_m, s.outline, s.from_date as since, c.living
      from plantings p
      join taxa t on t.id = p.taxon_id
@@ -549,6 +552,7 @@ export async function amendPlanting(
     count: number
     source: PlantingSource
     role?: string | null | undefined
+    colourWish?: ColourWish | null | undefined
     placeId: string
     x: number
     y: number
@@ -573,6 +577,7 @@ export async function amendPlanting(
       planted_count: right.count,
       source: right.source,
       role: right.role || null,
+      colour_wish: right.colourWish ?? null,
     })
   await latestSite(db, planting.id).update({
     place_id: right.placeId,

@@ -1,5 +1,5 @@
-import type { GardenView, RuleView, SeasonView } from '@border/contract'
-import { addDays, civilDate } from '@border/core'
+import type { GardenView, PlantingStory, RuleView, SeasonView } from '@border/contract'
+import { addDays, civilDate, innerPoint, ringOf } from '@border/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ownRule as own } from './validWrites.ts'
 import { practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
@@ -46,11 +46,72 @@ describe('a rule of the garden’s own', () => {
     expect((await post('/rules/mulch-beds/remove')).status).toBe(404)
   })
 
+  it('comes round on the weekdays of the month it says, with what is given by turns', async () => {
+    const { everyDays: _, ...once } = own as typeof own & { everyDays?: number }
+    const said = {
+      ...once,
+      monthDays: { weekday: 6, nths: [1, 3] },
+      byTurns: ['sand', 'grit'],
+      bestTo: { at: 'earliest', days: 80 },
+      closes: { at: 'earliest', days: 90 },
+    }
+    const { id } = (await post('/rules', said)).body
+    expect((await rule(id))!.sentence).toMatch(
+      /on the first and third Saturday of the month, by turns sand and grit/,
+    )
+    const jobs = await jobsOf(id)
+    expect(jobs.length).toBeGreaterThan(1)
+    for (const j of jobs) expect(new Date(j.window.bestFrom).getUTCDay()).toBe(6)
+    expect(new Set(jobs.map((j) => j.steps[1]))).toEqual(new Set(['This turn: sand.', 'This turn: grit.']))
+    const twice = await post('/rules', { ...said, id, monthDays: { weekday: 6, nths: [1, 1] } })
+    expect(twice.status).toBe(422)
+    expect(JSON.stringify(twice.body)).toMatch(/each of them once/)
+    await post(`/rules/${id}/remove`)
+  })
+
   it('is refused whole where it does not say for which plants', async () => {
     const before = (await get<RuleView[]>('/rules')).length
     const bad = await post('/rules', { ...own, on: { what: 'plants', taxa: [], lifeForms: [] } })
     expect(bad.status).toBe(422)
     expect((await get<RuleView[]>('/rules')).length).toBe(before)
+  })
+})
+
+describe('a wish for the colour of flowers', () => {
+  it('makes work of the soil, begins with its test, and is refused of flowers that do not follow it', async () => {
+    const { features } = await get<GardenView>('')
+    const place = features.find((f) => f.kind === 'bed' && f.properties['ph'] === undefined)!
+    const [x, y] = innerPoint(ringOf(place.geometry))
+    const said = {
+      tag: 'wished',
+      taxonBotanical: 'Hydrangea macrophylla',
+      placeId: place.id,
+      count: 1,
+      plantedOn: addDays(today, -900),
+      source: 'bought',
+      x,
+      y,
+    }
+    const { plantingId } = (await post('/plantings', said)).body
+    const touched = async () =>
+      (await get<RuleView[]>('/rules'))
+        .filter((r) => r.touches.some((t) => t.id === plantingId) && /colour|blue|pink/.test(r.id))
+        .map((r) => r.id)
+    expect(await touched()).toEqual([])
+    expect((await post(`/plantings/${plantingId}/amend`, { ...said, colourWish: 'blue' })).status).toBe(200)
+    expect(await touched()).toEqual(['test-for-colour'])
+    expect((await get<PlantingStory>(`/plantings/${plantingId}`)).planting.colourWish).toBe('blue')
+    const refused = await post(`/plantings/${plantingId}/amend`, {
+      ...said,
+      taxonBotanical: 'Hydrangea paniculata',
+      colourWish: 'blue',
+    })
+    expect([refused.status, refused.body.error]).toEqual([
+      422,
+      'The flowers of Hydrangea paniculata do not follow the soil: no colour can be wished of them.',
+    ])
+    expect((await post(`/plantings/${plantingId}/amend`, said)).status).toBe(200)
+    expect(await touched()).toEqual([])
   })
 })
 

@@ -46,6 +46,62 @@ describe('one word on many proposals', () => {
   })
 })
 
+describe('what shades a planting', () => {
+  it('is opened by a cut that was worked out, and is a job on the tree once that is accepted', async () => {
+    const bed = {
+      type: 'Polygon',
+      coordinates: [
+        [
+          [60, 60],
+          [66, 60],
+          [66, 64],
+          [60, 64],
+          [60, 60],
+        ],
+      ],
+    }
+    const made = await post('/features', {
+      feature: { type: 'Feature', geometry: bed, properties: { kind: 'bed', name: 'Under the lime' } },
+    })
+    const placeId = made.body.featureId
+    const tree = {
+      kind: 'tree',
+      name: 'Lime',
+      heightM: 12,
+      crownRadiusM: 6,
+      crownShape: 'column',
+      clearStemM: 0.5,
+      transmissionInLeaf: 0.05,
+    }
+    const planted = await post('/features', {
+      feature: { type: 'Feature', geometry: { type: 'Point', coordinates: [63, 59] }, properties: tree },
+    })
+    expect([made.status, planted.status]).toEqual([200, 200])
+    const { plantingId } = (
+      await post('/plantings', {
+        tag: 'beneath',
+        taxonBotanical: 'Helenium autumnale',
+        placeId,
+        count: 1,
+        plantedOn: addDays(today, -1500),
+        source: 'bought',
+        x: 63,
+        y: 62,
+      })
+    ).body
+    const { assessments } = await get<AssessmentView>(`/assessment?on=${today}`)
+    const { verdict } = assessments.find((a) => a.plantingId === plantingId)!
+    const remedy = verdict.remedies.find((r) => r.action === 'limb up')!
+    expect(remedy).toMatchObject({ subject: 'Lime' })
+    expect(remedy.says).toMatch(/Lime shades it/)
+    const word = { on: today, choice: 'otherwise', action: 'limb up', reason: 'It shades the path too.' }
+    expect((await post('/decisions', { plantingId, ...word })).status).toBe(200)
+    const job = (await get<SeasonView>('/season')).jobs.find((j) => j.title === 'Limb up: Lime')!
+    expect(job).toMatchObject({ kind: 'prune', window: remedy.window })
+    expect(job.steps[0]).toBe(remedy.does)
+  })
+})
+
 describe('a successor', () => {
   const proposals = () => get<SuccessionView[]>('/successions')
 

@@ -168,6 +168,7 @@ export async function rulesOfGarden(reader: GardenReader): Promise<RuleView[]> {
       isOwn: said !== undefined,
       own: said ? asAsked(rule.id, said) : null,
       adjusted: edits.adjusted[rule.id] ?? null,
+      everyDays: rule.everyDays ?? null,
       touches: touched.map((s) =>
         'taxon' in s
           ? { id: s.id, label: `${tags.get(s.id)} ${s.taxon.botanical}` }
@@ -198,14 +199,14 @@ const everySwitchedOn = (own: readonly CareRule[]): Record<string, boolean> =>
   Object.fromEntries([...careRules, ...own].map((r) => [r.id, true]))
 
 function touchedBy(rule: CareRule, cared: CareGarden): (CaredPlanting | Place)[] {
-  const kinds = new Map(cared.places.map((p) => [p.id, p.kind]))
+  const placeOf = new Map(cared.places.map((p) => [p.id, p]))
   if (rule.applies.wholePlace)
     return cared.places.filter((p) => {
       const own = cared.plantings.filter((x) => x.placeId === p.id)
       return isFor(rule.applies, placeSubject(p, own, cared.climate))
     })
   return cared.plantings.filter((p) =>
-    isFor(rule.applies, plantingSubject(p, kinds.get(p.placeId) ?? 'bed', cared.climate)),
+    isFor(rule.applies, plantingSubject(p, placeOf.get(p.placeId) ?? { kind: 'bed' }, cared.climate)),
   )
 }
 

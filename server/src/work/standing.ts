@@ -20,6 +20,7 @@ import {
   dayMonth,
   dayMonthYear,
   listed,
+  monthDaysWords,
   schoolOf,
   signWords,
   type SchoolId,
@@ -243,6 +244,10 @@ export function plantingStanding(
       now.plantedOn !== seen.plantedOn && `It was planted on ${dayMonthYear(now.plantedOn)}.`,
       (now.source !== seen.source || now.role !== seen.role) &&
         `It is ${now.source}${now.role ? `, as ${now.role}` : ''}.`,
+      now.colourWish !== seen.colourWish &&
+        (now.colourWish
+          ? `Its flowers are wished ${now.colourWish}.`
+          : 'No colour is wished of its flowers.'),
     ),
   )
 }
@@ -265,11 +270,18 @@ export const gardenStanding = (
 
 type RuleSaid = SeenOf<typeof ruleEndpoints.change>
 
-const adjustedWords = ({ shiftDays, everyDays, everySeasons, labour }: NonNullable<RuleSaid['adjusted']>) =>
+const adjustedWords = ({
+  shiftDays,
+  everyDays,
+  monthDays,
+  everySeasons,
+  labour,
+}: NonNullable<RuleSaid['adjusted']>) =>
   listed(
     told(
       shiftDays && `${counted(Math.abs(shiftDays), 'day')} ${shiftDays < 0 ? 'earlier' : 'later'}`,
       everyDays && `every ${counted(everyDays, 'day')}`,
+      monthDays && `on ${monthDaysWords(monthDays)}`,
       everySeasons && `every ${counted(everySeasons, 'season')}`,
       labour !== undefined && labour !== 1 && `${labour} times the time`,
     ),

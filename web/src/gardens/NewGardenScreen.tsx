@@ -234,6 +234,7 @@ function PreviewPlan({ preview }: { preview: ImportPreview }) {
         livingCount: p.count,
         source: 'bought',
         role: null,
+        colourWish: null,
         fromTag: null,
         placeId: place.id,
         x,

@@ -5,7 +5,7 @@ import {
   type FeatureView,
   type PlantingView,
 } from '@border/contract'
-import { isPlace, plantingSources } from '@border/core'
+import { colourFollowsSoil, colourWishes, isPlace, plantingSources, type ColourWish } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
@@ -26,6 +26,7 @@ interface Values {
   plantedOn: Dayjs
   source: (typeof plantingSources)[number]
   role?: string | null
+  colourWish?: ColourWish | null
   acrossM?: number | null
 }
 
@@ -74,6 +75,15 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
             {planting && (
               <Form.Item name="role" label="What it is for">
                 <Input maxLength={120} placeholder="not said" />
+              </Form.Item>
+            )}
+            {planting && colourFollowsSoil(planting.taxon) && (
+              <Form.Item name="colourWish" label="Flowers wished">
+                <Select
+                  allowClear
+                  placeholder="as they come"
+                  options={colourWishes.map((c) => ({ value: c, label: c }))}
+                />
               </Form.Item>
             )}
             {place?.kind === 'bed' && (
@@ -137,6 +147,7 @@ function useInitialValues({
       plantedOn: dayjs(planting.plantedOn),
       source: planting.source,
       role: planting.role,
+      colourWish: planting.colourWish,
       acrossM: planting.radiusM && 2 * planting.radiusM,
     }
   return {

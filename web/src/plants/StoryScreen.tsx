@@ -8,9 +8,12 @@ import {
 } from '@border/contract'
 import {
   celsius,
+  colourFollowsSoil,
+  colourOutlook,
   dayMonthYear,
   lightRange,
   moistureWord,
+  placeOf,
   quarterHours,
   treatments,
   yearOf,
@@ -164,6 +167,7 @@ function Facts({ story }: { story: PlantingStory }) {
   const { planting, offspring } = story
   const { taxon } = planting
   const assessment = data?.assessments.find((a) => a.plantingId === planting.id)
+  const outlook = useColourOutlook(planting)
   const moisture =
     taxon.moistureMin === taxon.moistureMax
       ? moistureWord(taxon.moistureMin)
@@ -173,6 +177,7 @@ function Facts({ story }: { story: PlantingStory }) {
     ...(planting.fromTag ? [['Came from', planting.fromTag] as [string, string]] : []),
     ...(offspring.length > 0 ? [['Gave', offspring.join(', ')] as [string, string]] : []),
     ...(planting.role ? [['Role', planting.role] as [string, string]] : []),
+    ...(outlook ? [[`Flowers wished ${planting.colourWish}`, outlook.says] as [string, string]] : []),
     ['Sun it likes', lightRange(taxon)],
     ...(assessment ? [['Sun it has', quarterHours(assessment.now.total)] as [string, string]] : []),
     ['Ground it likes', moisture],
@@ -204,6 +209,14 @@ function Facts({ story }: { story: PlantingStory }) {
       )}
     </section>
   )
+}
+
+/** How a wish for a colour of its flowers stands where it is planted. */
+function useColourOutlook({ placeId, colourWish, taxon }: PlantingStory['planting']) {
+  const { standing } = useGardenContext()
+  const feature = standing.find((f) => f.id === placeId)
+  const place = feature && placeOf(feature)
+  return colourWish && place && colourFollowsSoil(taxon) ? colourOutlook(colourWish, place) : undefined
 }
 
 function Pictures({ story }: { story: PlantingStory }) {

@@ -18,6 +18,7 @@ import { Button } from '../frame/Button.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useBegunWith } from '../frame/useBegunWith.ts'
+import { MonthDaysChoice, USUAL_MONTH_DAYS } from './MonthDaysChoice.tsx'
 
 type AnchorAt = OwnAnchor['at']
 
@@ -56,6 +57,9 @@ interface Filled {
   bestTo: OwnAnchor
   closes: OwnAnchor
   everyDays?: number | null
+  monthDays?: { weekday: number; nths: number[] }
+  isByWeekdays: boolean
+  byTurns?: string[]
   everySeasons?: number | null
   setUp: number
   perPlant: number
@@ -79,6 +83,7 @@ const FRESH: Partial<Filled> = {
   bestFrom: { at: 'earliest', days: 0 },
   bestTo: { at: 'earliest', days: 21 },
   closes: { at: 'earliest', days: 42 },
+  isByWeekdays: false,
   setUp: 5,
   perPlant: 2,
   perM2: 0,
@@ -92,6 +97,7 @@ function filledOf(rule: OwnRuleRequest): Partial<Filled> {
   return {
     ...rest,
     ...labour,
+    isByWeekdays: rule.monthDays !== undefined,
     what: on.what,
     place: on.place ?? 'any',
     taxa: on.what === 'plants' ? on.taxa : [],
@@ -100,7 +106,19 @@ function filledOf(rule: OwnRuleRequest): Partial<Filled> {
 }
 
 function requestOf(id: string | undefined, f: Filled): OwnRuleRequest {
-  const { what, place, taxa, lifeForms: forms, setUp, perPlant, perM2, everyDays, everySeasons, ...rest } = f
+  const {
+    what,
+    place,
+    taxa,
+    lifeForms: forms,
+    setUp,
+    perPlant,
+    perM2,
+    everyDays,
+    everySeasons,
+    ...others
+  } = f
+  const { isByWeekdays, monthDays, byTurns = [], ...rest } = others
   return {
     ...rest,
     ...(id && { id }),
@@ -116,7 +134,9 @@ function requestOf(id: string | undefined, f: Filled): OwnRuleRequest {
       ...(m.perM2 != null && { perM2: m.perM2 }),
     })),
     skill: f.skill ?? null,
-    ...(everyDays && { everyDays }),
+    ...(everyDays && !isByWeekdays && { everyDays }),
+    ...(isByWeekdays && { monthDays: monthDays ?? USUAL_MONTH_DAYS }),
+    ...(byTurns.length > 0 && { byTurns }),
     ...(everySeasons && { everySeasons }),
   }
 }
@@ -133,6 +153,7 @@ export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose:
   )
   const [form] = Form.useForm<Filled>()
   const what = Form.useWatch('what', form) ?? rule?.on.what ?? 'plants'
+  const isByWeekdays = Form.useWatch('isByWeekdays', form) ?? Boolean(rule?.monthDays)
   return (
     <Form
       name={rule?.id ?? 'own-rule'}
@@ -151,7 +172,7 @@ export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose:
         <Point name="bestTo" label="Best until" />
         <Point name="closes" label="Closes" />
       </fieldset>
-      <Labour what={what} />
+      <Labour what={what} isByWeekdays={isByWeekdays} />
       <Materials />
       <Words />
       <div className="row">
@@ -220,10 +241,22 @@ function What({ what }: { what: Filled['what'] }) {
 }
 
 /** How often, how long it takes, and who can do it. */
-const Labour = ({ what }: { what: Filled['what'] }) => (
+const Labour = ({ what, isByWeekdays }: { what: Filled['what']; isByWeekdays: boolean }) => (
   <div className="own-rule-row">
-    <Form.Item name="everyDays" label="Again while open, every">
-      <InputNumber min={3} max={120} suffix="days" placeholder="once" />
+    {isByWeekdays ? (
+      <Form.Item name="monthDays" label="Again while open, on the">
+        <MonthDaysChoice />
+      </Form.Item>
+    ) : (
+      <Form.Item name="everyDays" label="Again while open, every">
+        <InputNumber min={3} max={120} suffix="days" placeholder="once" />
+      </Form.Item>
+    )}
+    <Form.Item name="isByWeekdays" label=" " valuePropName="checked">
+      <Checkbox>by weekdays of the month</Checkbox>
+    </Form.Item>
+    <Form.Item name="byTurns" label="Given by turns" className="wide">
+      <Select mode="tags" open={false} suffixIcon={null} placeholder="balanced feed, potash feed" />
     </Form.Item>
     <Form.Item name="everySeasons" label="In one season of">
       <InputNumber min={1} max={20} placeholder="each" />

@@ -1,6 +1,6 @@
 import { ruleEndpoints, type RuleView } from '@border/contract'
-import { capitalised, counted, operations } from '@border/core'
-import { Input, InputNumber, Select, Switch } from 'antd'
+import { capitalised, counted, monthDaysWords, operations } from '@border/core'
+import { Input, InputNumber, Radio, Select, Switch } from 'antd'
 import { group } from 'd3-array'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -12,6 +12,7 @@ import { Answered } from '../frame/Answered.tsx'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useRules } from './queries.ts'
+import { MonthDaysChoice, USUAL_MONTH_DAYS } from './MonthDaysChoice.tsx'
 import { OwnRuleForm } from './OwnRuleForm.tsx'
 import './season.css'
 
@@ -242,14 +243,18 @@ const adjustedText = (a: NonNullable<RuleView['adjusted']>): string =>
   [
     a.shiftDays ? `${Math.abs(a.shiftDays)} days ${a.shiftDays < 0 ? 'sooner' : 'later'}` : '',
     a.labour ? `${Math.round(a.labour * 100)} % of the labour` : '',
+    a.everyDays ? `every ${a.everyDays} days` : '',
+    a.monthDays ? `on ${monthDaysWords(a.monthDays)}` : '',
     a.everySeasons ? `every ${counted(a.everySeasons, 'season')}` : '',
   ]
     .filter(Boolean)
     .join(', ')
 
+type Adjusted = NonNullable<RuleView['adjusted']>
+
 function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView['adjusted']) => void }) {
-  const [shiftDays, setShift] = useState(rule.adjusted?.shiftDays ?? 0)
-  const [labour, setLabour] = useState(Math.round((rule.adjusted?.labour ?? 1) * 100))
+  const [to, setTo] = useState<Adjusted>(rule.adjusted ?? {})
+  const change = (part: Partial<Adjusted>) => setTo((now) => ({ ...now, ...part }))
   return (
     <div className="row">
       <label>
@@ -257,8 +262,8 @@ function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView[
         <InputNumber
           min={-60}
           max={60}
-          value={shiftDays}
-          onChange={(v) => setShift(v ?? 0)}
+          value={to.shiftDays ?? 0}
+          onChange={(v) => change({ shiftDays: v || undefined })}
           style={{ width: 76 }}
         />
       </label>
@@ -267,26 +272,59 @@ function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView[
         <InputNumber
           min={10}
           max={1000}
-          value={labour}
-          onChange={(v) => setLabour(v ?? 100)}
+          value={Math.round((to.labour ?? 1) * 100)}
+          onChange={(v) => change({ labour: v && v !== 100 ? v / 100 : undefined })}
           style={{ width: 80 }}
         />
       </label>
-      <Button
-        size="small"
-        look="primary"
-        onClick={() =>
-          onKeep({
-            ...(shiftDays !== 0 && { shiftDays }),
-            ...(labour !== 100 && { labour: labour / 100 }),
-          })
-        }
-      >
+      {rule.everyDays !== null && <Repeats shipped={rule.everyDays} {...to} onChange={change} />}
+      <Button size="small" look="primary" onClick={() => onKeep(to)}>
         Keep
       </Button>
       <Button size="small" onClick={() => onKeep(null)}>
         As shipped
       </Button>
     </div>
+  )
+}
+
+/** How often it comes round: after so many days, or on weekdays of the month. */
+function Repeats({
+  shipped,
+  everyDays,
+  monthDays,
+  onChange,
+}: Pick<Adjusted, 'everyDays' | 'monthDays'> & {
+  shipped: number
+  onChange: (part: Partial<Adjusted>) => void
+}) {
+  return (
+    <>
+      <Radio.Group
+        aria-label="Comes round"
+        value={monthDays ? 'weekdays' : 'days'}
+        options={[
+          { value: 'days', label: 'Every so many days' },
+          { value: 'weekdays', label: 'On weekdays of the month' },
+        ]}
+        onChange={({ target }) =>
+          onChange({ monthDays: target.value === 'weekdays' ? USUAL_MONTH_DAYS : undefined })
+        }
+      />
+      {monthDays ? (
+        <MonthDaysChoice value={monthDays} onChange={(chosen) => onChange({ monthDays: chosen })} />
+      ) : (
+        <label>
+          Days between{' '}
+          <InputNumber
+            min={3}
+            max={120}
+            value={everyDays ?? shipped}
+            onChange={(v) => onChange({ everyDays: v && v !== shipped ? v : undefined })}
+            style={{ width: 70 }}
+          />
+        </label>
+      )}
+    </>
   )
 }

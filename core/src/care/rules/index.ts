@@ -1,4 +1,5 @@
 import type { CareRule } from '../rule.ts'
+import { colours } from './colourRules.ts'
 import { growth } from './growthRules.ts'
 import { guarding } from './guardingRules.ts'
 import { moving } from './movingRules.ts'
@@ -14,6 +15,7 @@ export const careRules: readonly CareRule[] = [
   ...growth,
   ...seasonal,
   ...places,
+  ...colours,
   ...guarding,
   ...propagation,
   ...settingOutRules,

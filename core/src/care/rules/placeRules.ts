@@ -16,7 +16,7 @@ const beforeCover: WindowSpec = {
 }
 
 /** Limestone works through a winter's rain. */
-const limeWindow: WindowSpec = {
+export const limeWindow: WindowSpec = {
   season: 'autumn',
   earliest: { at: 'soil below', c: 13 },
   bestFrom: { at: 'soil below', c: 11 },
@@ -31,7 +31,7 @@ const limeWindow: WindowSpec = {
 }
 
 /** Soil life turns sulphur to acid only in warmth. */
-const sulphurWindow: WindowSpec = {
+export const sulphurWindow: WindowSpec = {
   season: 'spring',
   earliest: { at: 'soil above', c: 8 },
   bestFrom: { at: 'soil above', c: 10 },
@@ -403,6 +403,7 @@ export const places: readonly CareRule[] = [
       },
     ],
     everyDays: choice === 'push' ? 7 : 14,
+    byTurns: ['a balanced liquid feed', 'one rich in potash, for flowers'],
     forbids: ['dry soil'],
     labour: { setUp: 3, perM2: 4 },
     materials: [{ name: 'liquid feed', unit: 'l', perM2: 0.05 }],
@@ -540,17 +541,13 @@ export const places: readonly CareRule[] = [
     verb: what === 'lime' ? 'lime' : 'acidify',
     does:
       what === 'lime'
-        ? 'Spread a light dose of ground limestone and rake it in'
-        : 'Scratch in a light dose of sulphur, or of aluminium sulphate for colour',
+        ? 'Spread ground limestone by the dose of its test and rake it in'
+        : 'Scratch in sulphur by the dose of its test',
     applies: { wholePlace: true, place: 'bed', ground: what === 'lime' ? 'too acid' : 'too limy' },
     windows: [what === 'lime' ? limeWindow : sulphurWindow],
     forbids: ['wind', 'frozen soil', 'sodden soil'],
     labour: { setUp: 15, perM2: 2 },
-    materials: [
-      what === 'lime'
-        ? { name: 'ground limestone', unit: 'kg', perM2: 0.1 }
-        : { name: 'sulphur', unit: 'kg', perM2: 0.04 },
-    ],
+    doseTo: 'its plants',
     tools: ['measure', 'rake', 'pH test'],
     steps: [
       'Test first, in three spots: the dose is for a bed that was tested.',

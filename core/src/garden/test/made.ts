@@ -19,6 +19,7 @@ export const madePlanting = (id: string, botanical: string, more: Partial<Planti
   livingCount: 1,
   source: 'bought',
   role: null,
+  colourWish: null,
   fromTag: null,
   placeId: 'bed',
   x: 0,
