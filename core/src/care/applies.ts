@@ -13,6 +13,9 @@ export interface Subject {
   signs?: readonly SignId[]
   ground?: GroundState | undefined
   piped?: boolean | undefined
+  byWater?: boolean | undefined
+  /** Stands so near a wall or fence that it is trained on it. */
+  onWall?: boolean | undefined
   /** The colour of flowers that is wished for. */
   wish?: ColourWish | null | undefined
   /** By a test of its soil. */
@@ -90,6 +93,8 @@ export function isFor(applies: Applies, subject: Subject): boolean {
     return false
   if (applies.ground && applies.ground !== subject.ground) return false
   if (applies.piped && !subject.piped) return false
+  if (applies.byWater && !subject.byWater) return false
+  if (applies.onWall !== undefined && applies.onWall !== (subject.onWall ?? false)) return false
   if (applies.wholePlace) return taxon === undefined
   if (!taxon) return false
   if (applies.signs && !applies.signs.some((s) => subject.signs?.includes(s))) return false

@@ -211,6 +211,30 @@ describe('the work a season brings', () => {
     expect(Math.abs(after!.minutes - 2 * before!.minutes)).toBeLessThanOrEqual(5)
   })
 
+  it('gives fruit on a wall its two cuts, and thins the fruit wherever it stands', () => {
+    const ids = (onWall: boolean) => [
+      ...new Set(
+        jobs(garden([planting('a', 'Malus domestica', { onWall })]))
+          .map((j) => j.ruleId!)
+          .filter((id) => /fruit|apples/.test(id)),
+      ),
+    ]
+    expect(ids(true).toSorted()).toEqual(['summer-prune-wall-fruit', 'thin-fruit', 'winter-prune-wall-fruit'])
+    expect(ids(false)).not.toContain('summer-prune-wall-fruit')
+    expect(ids(false)).toContain('thin-fruit')
+    const [summer] = ofRule(
+      garden([planting('a', 'Malus domestica', { onWall: true })]),
+      'summer-prune-wall-fruit',
+    )
+    expect(['07', '08']).toContain(summer!.window.bestFrom.slice(5, 7))
+  })
+
+  it('sees to the edge of water where a bed lies at one, with the danger said', () => {
+    const at = (byWater: boolean) => ofRule(garden([], { places: [bed({ byWater })] }), 'pond-margin-autumn')
+    expect(at(false)).toEqual([])
+    expect(at(true)[0]!.cautions.join(' ')).toMatch(/edge of water/)
+  })
+
   it('comes round on weekdays of the month where a garden wants that, with its feeds by turns', () => {
     const rules = rulesWith({
       ...NO_EDITS,

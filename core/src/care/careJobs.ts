@@ -35,6 +35,8 @@ export interface CaredPlanting extends Planting {
   dividedOn?: IsoDate | undefined
   /** Seen of late. */
   signs: readonly SignId[]
+  /** So near a wall or fence that it is trained on it. */
+  onWall?: boolean | undefined
   /** Work decided for it that is not yet done: what a person decided is not asked for again by a rule. */
   decided?: readonly { operation: Operation; earliest: IsoDate; latest: IsoDate }[] | undefined
 }
@@ -216,10 +218,10 @@ const wholePlace = (
 
 /** A planting, as a rule sees it. */
 export const plantingSubject = (
-  { taxon, signs, colourWish }: Pick<CaredPlanting, 'taxon' | 'signs' | 'colourWish'>,
-  { kind, ph }: Pick<Place, 'kind' | 'ph'>,
+  { taxon, signs, colourWish, onWall }: Pick<CaredPlanting, 'taxon' | 'signs' | 'colourWish' | 'onWall'>,
+  { kind, ph, byWater }: Pick<Place, 'kind' | 'ph' | 'byWater'>,
   climate: Climate,
-): Subject => ({ taxon, place: kind, climate, signs, wish: colourWish, ph })
+): Subject => ({ taxon, place: kind, climate, signs, wish: colourWish, ph, byWater, onWall })
 
 /** A place as a whole, as a rule sees it. */
 export const placeSubject = (
@@ -231,6 +233,7 @@ export const placeSubject = (
   climate,
   ground: groundState(place.ph, plantings),
   piped: place.piped,
+  byWater: place.byWater,
 })
 
 /** Too acid, or too limy, for at least half of what grows there. */

@@ -115,6 +115,10 @@ export interface Applies {
   ground?: GroundState
   /** A place that is watered by pipes. */
   piped?: boolean
+  /** A bed at the edge of a pond or stream. */
+  byWater?: boolean
+  /** Trained on a wall or fence, or free of any. */
+  onWall?: boolean
   /** Lowest night of the place's usual winter, degrees Celsius: colder than, or as mild as. */
   winterColderThanC?: number
   winterMilderThanC?: number

@@ -166,6 +166,7 @@ export function appliesWords(a: Applies): string {
       what,
       ...(a.ground ? [`${a.ground} for most of what grows there, by a soil test`] : []),
       ...(a.piped ? ['watered by pipes'] : []),
+      ...(a.byWater ? ['at the edge of water'] : []),
     ].join(' ')
   }
   const forms = a.traits?.lifeForm as readonly LifeForm[] | undefined
@@ -188,6 +189,8 @@ export function appliesWords(a: Applies): string {
   if (a.winterMilderThanC !== undefined)
     parts.push(`where winters stay above ${celsius(a.winterMilderThanC)}`)
   if (a.due === 'division') parts.push('when due')
+  if (a.onWall) parts.push('trained on a wall or fence')
+  if (a.byWater) parts.push('at the edge of water')
   if (a.wishes) parts.push(`whose flowers are wished ${a.wishes.join(' or ')}`)
   if (a.tested !== undefined) parts.push(a.tested ? 'in tested soil' : 'in soil that nobody has tested')
   if (a.phAbove !== undefined) parts.push(`in soil above pH ${a.phAbove}`)

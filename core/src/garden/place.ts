@@ -1,4 +1,4 @@
-import { areaM2, type Ring } from '../geometry/index.ts'
+import { areaM2, distanceToBoundary, distanceToSegment, isInside, type Point, type Ring } from '../geometry/index.ts'
 import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import { isAlive, type IsoDate } from '../dates/index.ts'
@@ -24,6 +24,8 @@ interface Common {
   wind?: WindExposure | undefined
   /** Watered by pipes that can freeze. */
   piped: boolean
+  /** At the edge of a pond or stream that is on the plan. */
+  byWater?: boolean | undefined
   /** The lie of its ground; null when it is level. */
   ground: Ground | null
 }
@@ -85,8 +87,38 @@ export function placeOf(f: Feature): Place | undefined {
 }
 
 /** Places that stand on a day, in the order of the plan. */
-export const placesOn = (features: readonly Feature[], on: IsoDate): Place[] =>
-  features.filter((f) => isAlive(f, on)).flatMap((f) => placeOf(f) ?? [])
+export function placesOn(features: readonly Feature[], on: IsoDate): Place[] {
+  const standing = features.filter((f) => isAlive(f, on))
+  const waters = standing.filter((f) => f.kind === 'water')
+  return standing.flatMap((f): Place[] => {
+    const place = placeOf(f)
+    if (!place) return []
+    const isAtWater = place.kind === 'bed' && waters.some((w) => isBeside(place.ring, w))
+    return [isAtWater ? { ...place, byWater: true } : place]
+  })
+}
+
+/** Ground this near a pond is its margin, metres: a judgement. */
+const MARGIN_M = 1
+
+/** Whether a bed lies at the edge of a water, or reaches into it. */
+function isBeside(ring: Ring, { geometry }: PlanFeature): boolean {
+  const water: Ring =
+    geometry.type === 'Point'
+      ? [pointOf(geometry.coordinates)]
+      : geometry.type === 'Polygon'
+        ? ringOf(geometry)
+        : geometry.coordinates.map(pointOf)
+  const reaches = (x: number, y: number) => isInside(ring, x, y) || distanceToBoundary(ring, x, y) <= MARGIN_M
+  if (water.some(([x, y]) => reaches(x, y))) return true
+  return ring.some(([x, y]) =>
+    geometry.type === 'Polygon'
+      ? isInside(water, x, y) || distanceToBoundary(water, x, y) <= MARGIN_M
+      : water.some((p, i) => i > 0 && distanceToSegment(x, y, water[i - 1]!, p) <= MARGIN_M),
+  )
+}
+
+const pointOf = ([x, y]: readonly [number, number, ...number[]]): Point => [x, y]
 
 function lieOf(f: PlanFeature): Ground | null {
   const { slopeDeg, aspectDeg } = f.properties as Partial<Ground>

@@ -1,6 +1,8 @@
 import { isAlive, type IsoDate } from '../dates/index.ts'
 import { distanceToSegment, type Point } from '../geometry/index.ts'
 import type { Scene } from '../light/index.ts'
+import { isWoody } from '../plants/index.ts'
+import type { Planting } from './planting.ts'
 
 /** Sides of what stands upright and does not give way: plan metres. */
 export type WallLine = readonly Point[]
@@ -11,6 +13,15 @@ export const wallLines = ({ obstructions }: Pick<Scene, 'obstructions'>, on: Iso
     if (o.kind === 'tree' || !isAlive({ from: o.from ?? null, to: o.to ?? null }, on)) return []
     return [o.kind === 'building' ? [...o.ring, o.ring[0]!] : o.line]
   })
+
+/** What is woody and stands this near a wall or fence is trained on it, metres: a judgement. */
+const TRAINED_WITHIN_M = 0.6
+
+/** Whether a planting stands so near a wall or fence that it is trained on it. */
+export const isOnWall = (
+  { taxon, x, y }: Pick<Planting, 'taxon' | 'x' | 'y'>,
+  lines: readonly WallLine[],
+): boolean => isWoody(taxon) && metresToWall(lines, x, y) <= TRAINED_WITHIN_M
 
 /** Metres from a point to the nearest of them; infinite where there is none. */
 export function metresToWall(lines: readonly WallLine[], x: number, y: number): number {

@@ -6,8 +6,10 @@ import {
   isSign,
   isFor,
   measuredLabour,
+  isOnWall,
   placeSubject,
   plantingSubject,
+  wallLines,
   rulesWith,
   unsureWords,
   windowsOf,
@@ -44,7 +46,8 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
   const { climate } = await reader.climate()
   if (!climate) return undefined
   const { year } = await yearOfGarden(reader)
-  const { places, plantings } = await reader.standing()
+  const { scene, places, plantings } = await reader.standing()
+  const walls = wallLines(scene, today)
   const jobs = await reader.jobs()
   const divided = dividedOf(jobs)
   const decided = group(
@@ -61,6 +64,7 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
       ...p,
       dividedOn: divided.get(p.id),
       signs: signsOf(p.id),
+      onWall: isOnWall(p, walls),
       decided: (decided.get(p.id) ?? []).map((j) => ({
         operation: j.kind,
         earliest: j.window.earliest,

@@ -34,17 +34,32 @@ const BEARS_A_BARE_CROWN_C = -16
 /** Cut down in autumn whatever the school: their diseases winter on old stems. */
 const clearedInAutumn = ['Paeonia lactiflora', 'Paeonia officinalis']
 
+/** Where frost comes before a plant has gone over of itself, it has blackened it by then. */
+const blackened = (days: number): Anchor => ({
+  at: 'first frost',
+  share: 90,
+  days,
+  or: { at: 'is gone', days: -14 },
+})
+/** The ground is about to freeze; where it never does, it is the plant that ends it. */
+const frozen = (c: number, days: number): Anchor => ({ at: 'soil below', c, or: { at: 'is gone', days } })
+
 const asItGoesOver: WindowSpec = {
   season: 'autumn',
   earliest: {
-    latestOf: [
-      { at: 'goes over', days: 14 },
-      { at: 'bloom ends', days: 7, or: { at: 'goes over', days: 14 } },
+    earliestOf: [
+      {
+        latestOf: [
+          { at: 'goes over', days: 14 },
+          { at: 'bloom ends', days: 7, or: { at: 'goes over', days: 14 } },
+        ],
+      },
+      blackened(3),
     ],
   },
-  bestFrom: { at: 'is gone', days: -14 },
-  bestTo: { at: 'is gone', days: 21 },
-  latest: { at: 'is gone', days: 49 },
+  bestFrom: { earliestOf: [{ at: 'is gone', days: -14 }, blackened(10)] },
+  bestTo: { earliestOf: [{ at: 'is gone', days: 21 }, frozen(3, 21)] },
+  latest: { earliestOf: [{ at: 'is gone', days: 49 }, frozen(1, 49)] },
   because: {
     earliest: 'green leaves still feed the crown',
     bestFrom: 'it has given back what it can',

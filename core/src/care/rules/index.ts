@@ -7,6 +7,8 @@ import { places } from './placeRules.ts'
 import { propagation, settingOutRules } from './propagationRules.ts'
 import { pruning } from './pruningRules.ts'
 import { seasonal } from './seasonalRules.ts'
+import { walls } from './wallRules.ts'
+import { waters } from './waterRules.ts'
 
 /** The shipped rules of care. */
 export const careRules: readonly CareRule[] = [
@@ -16,6 +18,8 @@ export const careRules: readonly CareRule[] = [
   ...seasonal,
   ...places,
   ...colours,
+  ...walls,
+  ...waters,
   ...guarding,
   ...propagation,
   ...settingOutRules,

@@ -1,5 +1,5 @@
 import { woodyForms } from '../../plants/index.ts'
-import type { CareRule, WindowSpec } from '../rule.ts'
+import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
 
 const beforeCover: WindowSpec = {
   season: 'spring',
@@ -14,6 +14,14 @@ const beforeCover: WindowSpec = {
     latest: 'growth covers the ground',
   },
 }
+
+/** Some days from where frost may come, and not before nights turn cold: one summer frost in ten years bursts no pot. */
+const coldEnough = (c: number, days: number): Anchor => ({
+  latestOf: [
+    { at: 'first frost', share: 10, days },
+    { at: 'nights below', c, or: { at: 'first frost', share: 10, days } },
+  ],
+})
 
 /** Limestone works through a winter's rain. */
 export const limeWindow: WindowSpec = {
@@ -488,10 +496,21 @@ export const places: readonly CareRule[] = [
     windows: [
       {
         season: 'autumn',
-        earliest: { at: 'first frost', share: 10, days: -28 },
-        bestFrom: { at: 'first frost', share: 10, days: -14 },
-        bestTo: { at: 'first frost', share: 50 },
-        latest: { at: 'first frost', share: 90, days: 14 },
+        earliest: coldEnough(8, -28),
+        bestFrom: coldEnough(6, -14),
+        bestTo: {
+          latestOf: [
+            { at: 'best from', days: 7 },
+            { at: 'first frost', share: 50 },
+          ],
+        },
+        latest: {
+          latestOf: [
+            { at: 'best from', days: 21 },
+            { at: 'first frost', share: 90, days: 14 },
+          ],
+        },
+        needs: { at: 'first frost', share: 50 },
         because: {
           earliest: 'rain and frost together burst wet pots',
           bestFrom: 'frost may come within weeks',

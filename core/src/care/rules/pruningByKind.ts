@@ -666,6 +666,7 @@ const trees: readonly CareRule[] = [
   own({
     id: 'prune-apples',
     taxa: ['Malus', 'Sorbus', 'Crataegus'],
+    applies: { onWall: false },
     does: 'Take out dead, sick and crossing branches, and thin the crown to let light in',
     windows: [atRest(-14, 'buds are swelling, and blight and canker find open cuts')],
     labour: { setUp: 15, perPlant: 20, perMetre: 12 },
