@@ -1,6 +1,6 @@
 import { frostIsGuessed, type Climate } from '../climate/index.ts'
 import { addDays, maxDay, type IsoDate } from '../dates/index.ts'
-import { groundM2, poisonousTo, type Taxon } from '../plants/index.ts'
+import { groundM2, poisonousTo, rootKind, type RootKind, type Taxon } from '../plants/index.ts'
 import type { ForbiddenState, Operation } from './rule.ts'
 import { FROST_UNSURE } from './frost.ts'
 import { moveWindows, type MoveWindows } from './moveWindows.ts'
@@ -197,6 +197,7 @@ function liftJob(r: MoveRequest, lift: Window): JobDraft {
     ],
     steps: [
       'Choose a cool, overcast day, best after rain. Water the evening before if the soil is dry.',
+      ...rootSteps[rootKind(r.taxon)],
       `Lift the whole clump with a ball about ${cm(rootBallM(r.taxon))} across; keep roots covered and damp.`,
       ...(starter
         ? ['A starter feed goes into each hole, by its label, with soil between it and the roots.']
@@ -209,6 +210,22 @@ function liftJob(r: MoveRequest, lift: Window): JobDraft {
     after: [{ key: 'prepare', leastDays: 0, mostDays: 14 }],
     nextChance: null,
   }
+}
+
+/** What a way of rooting asks of the spade beside. */
+const rootSteps: Readonly<Record<RootKind, readonly string[]>> = {
+  fibrous: [],
+  shallow: ['Its roots lie flat: cut a wide, shallow ball and slide the spade under it.'],
+  fleshy: [
+    'Its roots are thick and brittle: dig wide, and look for every piece that breaks off, for it may grow.',
+  ],
+  taproot: ['It has a taproot: dig as deep as the spade goes before lifting; broken off, it seldom takes.'],
+  rhizome: ['Its rhizomes reach beyond the clump: follow them, or they come up where it stood.'],
+  runners: ['Cut its runners round the clump first; rooted ones are plants of their own.'],
+  tuber: ['Lift wide of its tubers, and set them at the depth they had.'],
+  corm: ['Lift with what small corms hang on it, and set them at the depth they had.'],
+  bulb: ['Lift below the bulbs, and set them at the depth they had.'],
+  woody: ['Cut round the ball with a sharp spade, then under it; torn roots are cut clean.'],
 }
 
 const looks = [

@@ -1,4 +1,11 @@
-import { areaM2, distanceToBoundary, distanceToSegment, isInside, type Point, type Ring } from '../geometry/index.ts'
+import {
+  areaM2,
+  distanceToBoundary,
+  distanceToSegment,
+  isInside,
+  type Point,
+  type Ring,
+} from '../geometry/index.ts'
 import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import { isAlive, type IsoDate } from '../dates/index.ts'

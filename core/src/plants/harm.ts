@@ -1,3 +1,4 @@
+import { byName } from './byName.ts'
 import type { Taxon } from './taxon.ts'
 
 /** Whom a plant can poison. */
@@ -99,18 +100,12 @@ const poisonous: Readonly<Record<string, readonly Harmed[]>> = {
   Zantedeschia: everyone,
 }
 
-/** What fits a name best of a table by beginnings of names. */
-function bestFit<To>(table: Readonly<Record<string, To>>, botanical: string): To | undefined {
-  const found = Object.keys(table).filter((name) => botanical.startsWith(name))
-  return found.length === 0 ? undefined : table[found.reduce((a, b) => (b.length > a.length ? b : a))]
-}
-
 /** Whom a kind poisons; of one that is marked poisonous and not known further, people and the rest alike. */
 export const poisonousTo = ({
   botanical,
   cautions,
 }: Pick<Taxon, 'botanical' | 'cautions'>): readonly Harmed[] =>
-  bestFit(poisonous, botanical) ?? (cautions.includes('poison') ? everyone : [])
+  byName(poisonous, botanical) ?? (cautions.includes('poison') ? everyone : [])
 
 /** Parts of the world that plants run wild in, as lists of invasive plants part it. */
 const regions = {
@@ -219,7 +214,7 @@ const wild: Readonly<Record<string, readonly Region[]>> = {
 
 /** Where a kind runs wild; undefined where nobody has said. */
 export const runsWildIn = ({ botanical }: Pick<Taxon, 'botanical'>): readonly Region[] | undefined =>
-  bestFit(wild, botanical)
+  byName(wild, botanical)
 
 /**
  * Whether a kind may run wild at a place: by the lists where they name it; else as it is marked, as one that spreads in a bed may

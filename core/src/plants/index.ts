@@ -21,3 +21,6 @@ export {
 export { contradictions, type Contradiction } from './sense.ts'
 export { taxonSearch, type TaxonSearch } from './search.ts'
 export { colourFollowsSoil, colourWishes, type ColourWish } from './colour.ts'
+export { takenFor, type Likeness } from './likeness.ts'
+export { opinionsOn } from './opinions.ts'
+export { rootKind, rootKinds, rootWords, type RootKind } from './roots.ts'

@@ -4,9 +4,13 @@ import {
   lightRange,
   listed,
   mayRunWild,
+  opinionsOn,
   poisonousTo,
   regionsAt,
+  rootKind,
+  rootWords,
   runsWildIn,
+  takenFor,
   tenths,
   usualBloom,
   USUAL_YEAR,
@@ -165,6 +169,8 @@ function Usually({ taxon }: { taxon: KnownTaxon }) {
   const poisonous = poisonousTo(taxon)
   const wild = runsWildIn(taxon)
   const here = regionsAt(view.garden)
+  const likenesses = takenFor(taxon)
+  const opinion = opinionsOn(taxon)
   return (
     <section>
       <h2>What it usually is</h2>
@@ -183,6 +189,10 @@ function Usually({ taxon }: { taxon: KnownTaxon }) {
             {taxon.heightM} m by {taxon.spreadM} m
           </dd>
         </div>
+        <div>
+          <dt>Its roots</dt>
+          <dd>{rootWords[rootKind(taxon)]}</dd>
+        </div>
         {poisonous.length > 0 && (
           <div>
             <dt>Poisonous to</dt>
@@ -199,9 +209,37 @@ function Usually({ taxon }: { taxon: KnownTaxon }) {
             </dd>
           </div>
         )}
+        <div>
+          <dt>These figures are</dt>
+          <dd>{surenessWords[taxon.sureness]}</dd>
+        </div>
       </dl>
+      {likenesses.length > 0 && (
+        <>
+          <h3>Taken for</h3>
+          <ul className="plain-list">
+            {likenesses.map((l) => (
+              <li key={l.with}>
+                <span className="taxon">{l.with}</span>: {l.toldBy}.
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {opinion && (
+        <>
+          <h3>Where gardeners differ</h3>
+          <p>{opinion}</p>
+        </>
+      )}
     </section>
   )
+}
+
+const surenessWords: Record<KnownTaxon['sureness'], string> = {
+  'well known': 'well known',
+  usual: 'usual for its kind; cultivars differ',
+  rough: 'rough: go by how it does here',
 }
 
 /** Changing what the practice knows of a taxon, or making another from it. */

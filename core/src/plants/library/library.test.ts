@@ -9,6 +9,10 @@ import {
   usualState,
   USUAL_YEAR,
   type Taxon,
+  opinionsOn,
+  rootKind,
+  takenFor,
+  type RootKind,
 } from '../index.ts'
 
 /** Every planting kind of the list, with how many the library must at least hold. */
@@ -145,6 +149,45 @@ describe('what is said of a kind', () => {
     // Whatever is marked as poisonous says to whom.
     for (const t of library.filter((k) => k.cautions.includes('poison')))
       expect(poisonousTo(t).length, t.botanical).toBeGreaterThan(0)
+  })
+
+  it('roots as those who lift it know', () => {
+    // From the usual handbooks: what is lifted with a taproot, what divides by rhizomes, what is kept as tubers.
+    const known: [RootKind, string[]][] = [
+      [
+        'taproot',
+        ['Papaver orientale', 'Baptisia australis', 'Lupinus polyphyllus', 'Gypsophila paniculata'],
+      ],
+      ['rhizome', ['Iris germanica', 'Convallaria majalis', 'Canna × generalis', 'Polystichum setiferum']],
+      ['tuber', ['Dahlia × pinnata', 'Cyclamen coum']],
+      ['corm', ['Crocus tommasinianus', 'Gladiolus × hortulanus']],
+      ['bulb', ['Tulipa Garden group', 'Lilium regale', 'Galanthus nivalis']],
+      ['shallow', ['Rhododendron luteum', 'Camellia japonica', 'Calluna vulgaris']],
+      ['fibrous', ['Phlox paniculata', 'Panicum virgatum']],
+      ['woody', ['Syringa vulgaris', 'Malus domestica']],
+    ]
+    for (const [kind, names] of known)
+      for (const name of names) expect([name, rootKind(of(name))]).toEqual([name, kind])
+    // What has a taproot is never said to be pulled apart, nor to move easily.
+    for (const t of library.filter((k) => rootKind(k) === 'taproot'))
+      expect([t.botanical, t.divideHow, t.moveEase === 'easy']).toEqual([
+        t.botanical,
+        t.divideHow === 'pull apart' ? 'never' : t.divideHow,
+        false,
+      ])
+  })
+
+  it('tells each of two that are taken for each other from the other, and neither from itself', () => {
+    for (const t of library)
+      for (const { with: other, toldBy } of takenFor(t)) {
+        expect([t.botanical, t.botanical.startsWith(other)]).toEqual([t.botanical, false])
+        expect(toldBy).toMatch(/^\S.*[^.]$/)
+        for (const back of library.filter((k) => k.botanical.startsWith(other)))
+          expect(takenFor(back).some((l) => t.botanical.startsWith(l.with))).toBe(true)
+      }
+    expect(takenFor(of('Laurus nobilis'))[0]).toMatchObject({ with: 'Prunus laurocerasus' })
+    expect(library.filter((t) => takenFor(t).length > 0).length).toBeGreaterThan(60)
+    expect(library.filter((t) => opinionsOn(t)).length).toBeGreaterThan(30)
   })
 
   it('runs wild where the lists name it: by where the garden lies', () => {

@@ -1,0 +1,5 @@
+/** What fits a botanical name best of a table by beginnings of names: the longest counts. */
+export function byName<To>(table: Readonly<Record<string, To>>, botanical: string): To | undefined {
+  const found = Object.keys(table).filter((name) => botanical.startsWith(name))
+  return found.length === 0 ? undefined : table[found.reduce((a, b) => (b.length > a.length ? b : a))]
+}
