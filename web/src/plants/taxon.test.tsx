@@ -42,6 +42,15 @@ describe('the page of a kind', () => {
     expect(about.getByText('eastern North America and New Zealand')).toBeTruthy()
   })
 
+  it('says how it roots, what it is taken for and how to tell, and where gardeners differ', async () => {
+    const about = await opened('Laurus nobilis')
+    expect(about.getByText(/^woody: lifted at rest/)).toBeTruthy()
+    const taken = about.getByText('Taken for').nextElementSibling!
+    expect(taken.textContent).toMatch(/Prunus laurocerasus: bay smells of the kitchen/)
+    expect(about.queryByText('Where gardeners differ')).toBeNull()
+    expect(about.getByText('These figures are').nextElementSibling!.textContent).toMatch(/usual|known|rough/)
+  })
+
   it('parts the work of each year from what is done when it is wanted, each soonest first', async () => {
     await opened('Rosa Bush group')
     const care = within((await screen.findByText('Its care here')).closest('section')!)

@@ -119,6 +119,31 @@ describe('a rule', () => {
     ])
   })
 
+  it('that comes round does so on weekdays of the month where one wants that', async () => {
+    const again = { ...first, everyDays: 35 }
+    server.on(ruleEndpoints.list, () => [again])
+    const { user } = openApp(`/g/${gardenId}/rules`)
+    await user.click(await screen.findByText('Adjust'))
+    expect((screen.getByLabelText('Days between') as HTMLInputElement).value).toBe(String(again.everyDays))
+    await user.click(screen.getByRole('radio', { name: 'On weekdays of the month' }))
+    await user.click(screen.getByRole('checkbox', { name: '2nd' }))
+    await user.click(screen.getByRole('checkbox', { name: '1st' }))
+    await user.click(screen.getByRole('button', { name: 'Keep' }))
+    await waitFor(() => expect(server.askedOf(ruleEndpoints.change)).toHaveLength(1))
+    expect(server.askedOf(ruleEndpoints.change)[0]!.body).toMatchObject({
+      adjusted: { monthDays: { weekday: 6, nths: [2, 3] } },
+    })
+  })
+
+  it('that is done once a season has nothing to come round on', async () => {
+    const once = { ...first, everyDays: null }
+    server.on(ruleEndpoints.list, () => [once])
+    const { user } = openApp(`/g/${gardenId}/rules`)
+    await user.click(await screen.findByText('Adjust'))
+    expect(screen.getByLabelText(/Days later/)).toBeTruthy()
+    expect(screen.queryByText('On weekdays of the month')).toBeNull()
+  })
+
   it('is found by the plant that it touches', async () => {
     const { user } = openApp(`/g/${gardenId}/rules`)
     const [touched] = first.touches
