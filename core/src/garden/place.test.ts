@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { taxonNamed } from './test/made.ts'
-import { isOnWall, placesOn, wallLines, type Feature } from './index.ts'
+import { underEavesOf, eavesZones, isOnWall, placesOn, wallLines, type Feature } from './index.ts'
 import { sceneOf } from './obstructions.ts'
 
 const on = '2026-06-01'
@@ -39,6 +39,26 @@ describe('a bed by the water', () => {
 
   it('only as long as the water is there', () => {
     expect(isByWater(square(4.5, 0, 3), { to: '2025-01-01' })).toBe(false)
+  })
+})
+
+describe('under the eaves', () => {
+  const house = feature('house', 'building', square(0, 0, 6), {
+    properties: { heightM: 5, overhang: { depthM: 0.6, heightM: 2.5 } },
+  })
+  const scene = sceneOf({ latitude: 52, longitude: 0, northDeg: 0 }, [
+    house,
+    { ...house, id: 'bare', name: 'bare', properties: { heightM: 5 } },
+  ])
+  const zones = eavesZones(scene, on)
+
+  it('lies what stands beside the wall no further than they reach', () => {
+    expect(zones).toHaveLength(1)
+    expect(underEavesOf(zones, 3, -0.5)).toBe('house')
+    expect(underEavesOf(zones, 3, -0.7)).toBeUndefined()
+    expect(underEavesOf(zones, 6.4, 6.4)).toBe('house')
+    expect(underEavesOf(zones, 6.5, 6.5)).toBeUndefined()
+    expect(underEavesOf(zones, 3, 3)).toBeUndefined()
   })
 })
 

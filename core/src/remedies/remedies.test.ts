@@ -65,7 +65,7 @@ const anySituation: fc.Arbitrary<Situation> = fc
     rating: fc.option(fc.integer({ min: 1, max: 5 })),
     overgrown: fc.boolean(),
     isDivisionDue: fc.boolean(),
-    again: fc.constantFrom('yes' as const, 'no' as const, null),
+    again: fc.constantFrom('yes' as const, 'no' as const, 'not here' as const, null),
     opening: fc.constantFrom(undefined, opening(3, null), opening(null, 0.25), opening(3, 0.25)),
     elsewhere: fc.subarray(['wet', 'dry'] as const),
     likely: fc.option(
@@ -294,6 +294,19 @@ describe('what is known beside the signs', () => {
     expect(asked(['stays-wet'], ['dry'])).toBe('share-water-wet')
     expect(asked(['wilting'], ['dry'])).not.toMatch(/share/)
     expect(asked(['stays-wet'], [])).toBe('drain-drowned')
+  })
+
+  it('goes by the record of the kind and of the place: like, otherwise, or elsewhere', () => {
+    const asked = (again: Situation['again']) =>
+      remediesFor(situation({ living: 0.3, planted: 3, rating: 3, again })).offered.find(
+        (r) => r.action === 'replace',
+      )?.id
+    expect([asked('yes'), asked('no'), asked('not here'), asked(null)]).toEqual([
+      'replace-like',
+      'replace-otherwise',
+      'replace-elsewhere',
+      undefined,
+    ])
   })
 
   it('speaks of the tree by name, with what the cut gives, and plans the job on it', () => {

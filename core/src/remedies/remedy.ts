@@ -49,7 +49,7 @@ export interface Circumstances extends Kinds {
   /** Stronger neighbours stand over its ground. */
   overgrown?: boolean
   /** What this garden's record says of the kind. */
-  again?: readonly ('yes' | 'no' | 'open')[]
+  again?: readonly ('yes' | 'no' | 'not here' | 'open')[]
   /** A cut to a tree would give it the light it likes: its crown raised, or thinned only. */
   opens?: 'raised' | 'thinned'
   /** Another place of the garden was found so at about the same time. */

@@ -77,7 +77,8 @@ export interface Situation {
   overgrown: boolean
   isDivisionDue: boolean
   isCold: boolean
-  again: 'yes' | 'no' | null
+  /** Of the kind; `not here` where it does well elsewhere in the garden and poorly in this place. */
+  again: 'yes' | 'no' | 'not here' | null
   /** The ground is called too dry or too wet by the signs of what stands there, and by nothing measured. */
   isGroundSuspected?: boolean | undefined
   /** What would let its light in. */

@@ -14,6 +14,8 @@ import {
   type SunHours,
 } from '../light/index.ts'
 import {
+  underEavesOf,
+  eavesZones,
   groundOf,
   groundRadiusM,
   groundTakenBy,
@@ -87,7 +89,11 @@ export const placesLight = (
   return {
     now,
     fields,
-    spots: spotField(fields.now, places, { roots: rootZones(scene, now), walls: wallLines(scene, now) }),
+    spots: spotField(fields.now, places, {
+      roots: rootZones(scene, now),
+      walls: wallLines(scene, now),
+      eaves: eavesZones(scene, now),
+    }),
   }
 }
 
@@ -172,6 +178,7 @@ export function judgeGarden(
   const summer = summerOf(garden.climate)
   const suspected = suspectedMoisture(garden.suspected)
   const roots = rootZones(garden.scene, now)
+  const eaves = eavesZones(garden.scene, now)
   const elsewhere = seenElsewhere(garden)
   const assessments = garden.plantings.map((p, i): Assessment => {
     const { before, now: hours, causes } = light.plantings[i]!
@@ -194,6 +201,7 @@ export function judgeGarden(
         moisture: place?.moisture ?? null,
         wind: place?.wind,
         rootsOf: place?.kind === 'container' ? undefined : rootsAt(roots, p.x, p.y),
+        eavesOf: place?.kind === 'container' ? undefined : underEavesOf(eaves, p.x, p.y),
         suspected: suspected.get(p.placeId),
         opening: opened[p.id],
         elsewhere: elsewhere(p),

@@ -12,9 +12,14 @@ export interface Spot {
   summer?: Summer | undefined
   /** The tree whose roots take water from it. */
   rootsOf?: string | undefined
+  /** The building whose eaves keep the rain off it. */
+  eavesOf?: string | undefined
   /** What the signs of those that stand there point to, and nobody has measured. */
   suspected?: SuspectedMoisture | undefined
 }
+
+/** What the moisture of a spot hangs on. */
+export type Ground = Pick<Spot, 'moisture' | 'rootsOf' | 'eavesOf' | 'suspected'>
 
 /** A change of the ground that signs point to. */
 export type SuspectedMoisture = 'drier' | 'wetter'
@@ -91,7 +96,7 @@ const LOSS_IN_WIND: Record<Taxon['wind'], Partial<Record<WindExposure, number>>>
   staked: { exposed: 0.3 },
   bears: {},
 }
-/** Among a tree’s roots, or where signs point to it, ground is a step drier than said; where nobody has said, it is taken for dryish. */
+/** Among a tree’s roots, under eaves, or where signs point to it, ground is a step drier than said; where nobody has said, it is taken for dryish. */
 const TAKEN_FOR = { drier: 2, wetter: 4 }
 /** Where one spot scorches no more than another, the one with less sun from two to five is the better for what suffers from it. */
 const LOSS_NEARLY_SCORCHED = 0.12
@@ -116,14 +121,10 @@ function afternoonOf(taxon: Taxon, { hours, summer = 'warm' }: Spot): number {
   )
 }
 
-/** How moist a spot is, with what roots take from it and signs say of it. */
-function moistureAt({
-  moisture,
-  rootsOf,
-  suspected,
-}: Pick<Spot, 'moisture' | 'rootsOf' | 'suspected'>): number | null | undefined {
-  const change =
-    (rootsOf === undefined ? 0 : -1) + (suspected === undefined ? 0 : { drier: -1, wetter: 1 }[suspected])
+/** How moist a spot is, with what roots take from it, eaves keep off it and signs say of it. */
+function moistureAt({ moisture, rootsOf, eavesOf, suspected }: Ground): number | null | undefined {
+  const dries = Number(rootsOf !== undefined) + Number(eavesOf !== undefined)
+  const change = (suspected === undefined ? 0 : { drier: -1, wetter: 1 }[suspected]) - dries
   if (change === 0) return moisture
   return moisture == null
     ? TAKEN_FOR[change < 0 ? 'drier' : 'wetter']
@@ -131,8 +132,7 @@ function moistureAt({
 }
 
 /** Steps by which a spot is moister than a taxon likes, or drier, negative. */
-export const stepsAt = (taxon: Taxon, spot: Pick<Spot, 'moisture' | 'rootsOf' | 'suspected'>): number =>
-  moistureSteps(taxon, moistureAt(spot))
+export const stepsAt = (taxon: Taxon, spot: Ground): number => moistureSteps(taxon, moistureAt(spot))
 
 /** As the score of `fitOf`, where many are compared and no words are wanted. */
 export function fitScore(taxon: Taxon, spot: Spot): number {
@@ -171,6 +171,7 @@ const limitedBy: Record<Factor, (taxon: Taxon, spot: Spot) => string> = {
 function whyMoisture(taxon: Taxon, spot: Spot): string {
   if (moistureSteps(taxon, spot.moisture) === stepsAt(taxon, spot)) return ''
   if (spot.rootsOf !== undefined && stepsAt(taxon, spot) < 0) return `, among the roots of ${spot.rootsOf}`
+  if (spot.eavesOf !== undefined && stepsAt(taxon, spot) < 0) return `, under the eaves of ${spot.eavesOf}`
   return ', by the signs of what stands there'
 }
 

@@ -291,6 +291,9 @@ describe('neighbours', () => {
       )
       expect(dry!.score).toBeLessThanOrEqual(as!.score)
     }
+    expect(fitOf(astilbe, { hours, moisture: 4, eavesOf: 'the house' }).reason).toMatch(
+      /drier ground than it likes, under the eaves of the house/,
+    )
     expect(fitOf(astilbe, { hours, moisture: 4, suspected: 'drier' }).reason).toMatch(
       /drier ground than it likes, by the signs of what stands there/,
     )

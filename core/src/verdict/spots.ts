@@ -1,9 +1,11 @@
 import { bisector, group } from 'd3-array'
 import type { Summer } from '../climate/index.ts'
 import {
+  underEavesOf,
   groundRadiusM,
   metresToWall,
   rootsAt,
+  type EavesZone,
   type RootZone,
   type WallLine,
   type Place,
@@ -36,13 +38,19 @@ interface SearchedPlace {
   points: LitPoint[]
 }
 
-/** A point with its light, the tree among whose roots it lies, and how far it is to the nearest wall, fence or hedge. */
-type LitPoint = LightPoint & { hours: SunHours; rootsOf?: string | undefined; wallM?: number | undefined }
+/** A point with its light, the tree among whose roots and the building under whose eaves it lies, and how far it is to the nearest wall, fence or hedge. */
+type LitPoint = LightPoint & {
+  hours: SunHours
+  rootsOf?: string | undefined
+  eavesOf?: string | undefined
+  wallM?: number | undefined
+}
 
 /** What reaches into the ground of places or over it. */
 export interface Surroundings {
   roots?: readonly RootZone[]
   walls?: readonly WallLine[]
+  eaves?: readonly EavesZone[]
 }
 
 /** What is known of a garden beside its light, as spots are judged by it. */
@@ -64,7 +72,7 @@ const SEARCH_CELL_M = 0.5
 export function spotField(
   field: GardenField,
   places: readonly Place[],
-  { roots = [], walls = [] }: Surroundings = {},
+  { roots = [], walls = [], eaves = [] }: Surroundings = {},
 ): SpotField {
   return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
 
@@ -86,6 +94,7 @@ export function spotField(
         z: 0,
         hours: cellHours(hours, i),
         rootsOf: rootsAt(roots, x, y),
+        eavesOf: underEavesOf(eaves, x, y),
         wallM: metresToWall(walls, x, y),
       }
       all.push(point)
@@ -145,10 +154,10 @@ export function bestSpots(
 
 const spotAt = (
   { id, moisture, wind }: Place,
-  { rootsOf }: LitPoint,
+  { rootsOf, eavesOf }: LitPoint,
   hours: SunHours,
   { summer, suspected }: SpotKnowledge,
-): Spot => ({ hours, moisture, wind, summer, rootsOf, suspected: suspected?.get(id) })
+): Spot => ({ hours, moisture, wind, summer, rootsOf, eavesOf, suspected: suspected?.get(id) })
 
 /** A climber within this of a wall or fence leans on it: a judgement. */
 const LEANS_WITHIN_M = 1

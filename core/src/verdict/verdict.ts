@@ -96,6 +96,8 @@ export interface VerdictInput {
   wind?: WindExposure | undefined
   /** The tree among whose roots it stands. */
   rootsOf?: string | undefined
+  /** The building under whose eaves it stands. */
+  eavesOf?: string | undefined
   /** What would let its light in: undefined where nothing would, or nobody has looked. */
   opening?: Opening | undefined
   /** What was seen in other places when its own signs were. */
@@ -136,6 +138,8 @@ export interface Condition {
   role: string | null
   /** What the garden's record says of the kind as a whole. */
   again: 'yes' | 'no' | null
+  /** The kind has done well elsewhere in the garden and poorly in this place. */
+  poorHere?: boolean | undefined
   /** What its signs are most likely of. */
   likely?: Likely | undefined
 }
@@ -341,7 +345,7 @@ function withoutSeason(input: VerdictInput): { input: VerdictInput; notes: strin
 /** A planting as remedies look at it. */
 function situationOf(input: VerdictInput): Situation {
   const { taxon, on, year = USUAL_YEAR, climate, moisture, count = 1 } = input
-  const { signs, rating, living, again } = conditionOf(input)
+  const { signs, rating, living, again, poorHere } = conditionOf(input)
   const { hoursOutside } = fitNow(input)
   const steps = stepsAt(taxon, input)
   const isBeyond = misfitOf(input) > FIT_TOLERANCE_HOURS
@@ -367,7 +371,7 @@ function situationOf(input: VerdictInput): Situation {
     overgrown: (input.crowding ?? []).length > 0,
     isDivisionDue: Boolean(taxon.divideYears && yearsSinceDivided(input) >= taxon.divideYears[1]),
     isCold: isColdOn(on, year, climate),
-    again,
+    again: poorHere ? 'not here' : again,
   }
 }
 
@@ -757,6 +761,7 @@ function moveTerms(input: VerdictInput): Term[] {
         moisture: input.moisture ?? null,
         wind: input.wind,
         rootsOf: input.rootsOf,
+        eavesOf: input.eavesOf,
         suspected: input.suspected,
         summer: summerOf(input.climate),
       }).score

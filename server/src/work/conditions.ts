@@ -40,6 +40,7 @@ export async function conditionsOfGarden(
         dividedOn: divided.get(p.id) ?? p.plantedOn,
         role: p.role,
         likely: likelyOf(seen.get(p.id)),
+        poorHere: taxa.get(p.taxon.botanical)?.outliers.includes(p.placeId) ?? false,
         again: againOf[taxa.get(p.taxon.botanical)?.again ?? 'open'],
       },
     ]),

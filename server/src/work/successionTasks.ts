@@ -2,6 +2,8 @@ import type { FeatureView, PlantingView } from '@border/contract'
 import {
   capitalised,
   castsShade,
+  underEavesOf,
+  eavesZones,
   isInside,
   isOfConsequence,
   isOutside,
@@ -55,6 +57,7 @@ export function failingOnes({
   const { scene, places } = garden
   const placeById = new Map(places.map((p) => [p.id, p]))
   const roots = rootZones(scene, on)
+  const eaves = eavesZones(scene, on)
   const moistures = suspectedMoisture(suspected)
   const again = new Map(record.map((r) => [r.taxon, r.again]))
   const knownAt = (place: Place | undefined): KnownKinds => ({
@@ -72,6 +75,7 @@ export function failingOnes({
     summer: summerOf(climate),
     suspected: place && moistures.get(place.id),
     rootsOf: rootsAt(roots, x, y),
+    eavesOf: underEavesOf(eaves, x, y),
   })
   const hoursAt = (x: number, y: number, without?: string) => {
     const place = places.find((p) => p.kind === 'bed' && isInside(p.ring, x, y))

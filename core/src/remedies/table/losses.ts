@@ -55,6 +55,16 @@ export const lossRemedies: readonly Remedy[] = [
     waiting: 'Another season of gaps.',
   },
   {
+    id: 'replace-elsewhere',
+    action: 'replace',
+    when: { livingAtMost: 0.5, plantedAtLeast: 2, again: ['not here'] },
+    points: 78,
+    says: 'Half of it or less lives; the kind does well elsewhere in this garden, and poorly in this place.',
+    does: 'Move what lives to where it does well, and plant another kind here',
+    steps: ['Look first what this place has that the others have not: water, roots, wind.'],
+    waiting: 'Another season of gaps.',
+  },
+  {
     id: 'close-up',
     action: 'divide',
     when: {

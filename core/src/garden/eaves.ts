@@ -1,0 +1,22 @@
+import { isAlive, type IsoDate } from '../dates/index.ts'
+import { distanceToBoundary, isInside, type Ring } from '../geometry/index.ts'
+import type { Scene } from '../light/index.ts'
+
+/** The footprint of a building whose eaves keep the rain off the ground beside it, plan metres. */
+export interface EavesZone {
+  name: string
+  ring: Ring
+  depthM: number
+}
+
+/** The ground that eaves keep the rain from, as buildings stand on a day. */
+export const eavesZones = ({ obstructions }: Pick<Scene, 'obstructions'>, on: IsoDate): EavesZone[] =>
+  obstructions.flatMap((o) =>
+    o.kind === 'building' && o.overhang && isAlive({ from: o.from ?? null, to: o.to ?? null }, on)
+      ? [{ name: o.name, ring: o.ring, depthM: o.overhang.depthM }]
+      : [],
+  )
+
+/** Under whose eaves a point lies; undefined where the rain reaches it. */
+export const underEavesOf = (zones: readonly EavesZone[], x: number, y: number): string | undefined =>
+  zones.find((z) => !isInside(z.ring, x, y) && distanceToBoundary(z.ring, x, y) <= z.depthM)?.name
