@@ -116,6 +116,22 @@ export function hoursAt(days: readonly LightDay[], p: LightPoint): SunHours {
   return { ...hours, total: hours.morning + hours.midday + hours.afternoon }
 }
 
+/** What lets less through than this is shade, and more than the rest of it open sky. */
+const LEAVES_PASS = 0.02
+
+/** The share of a point's sun over prepared days that comes through leaves, 0 to 1; 0 where it has none. */
+export function dappledShare(days: readonly LightDay[], p: LightPoint): number {
+  let dappled = 0
+  let all = 0
+  for (const day of days)
+    for (const d of day.directions) {
+      const share = transmittance(day.solids, p.x, p.y, p.z, d) * day.weight
+      all += share
+      if (share > LEAVES_PASS * day.weight && share < (1 - LEAVES_PASS) * day.weight) dappled += share
+    }
+  return all === 0 ? 0 : dappled / all
+}
+
 /**
  * Hours of direct sun at points.
  *
@@ -308,15 +324,21 @@ export function lightClass(hours: number): LightClass {
   return hours >= 2 ? 'part shade' : 'shade'
 }
 
+/** Light of which so much comes through leaves is dappled. A judgement. */
+const DAPPLED_SHARE = 0.5
 /** Sun of which so much falls in one part of the day is called by that part. A judgement. */
 const ONE_PART_SHARE = 0.75
 
 /**
  * Light in a gardener's words: hours of the same number are not alike. Sun that comes nearly all before ten or after two is said
- * to, and so is what is hot: no sun until one and then the hottest four hours is no part sun.
+ * to, and so is what is hot: no sun until one and then the hottest four hours is no part sun. What comes mostly through leaves is
+ * dappled.
+ *
+ * @param dappled the share of it that comes through leaves
  */
-export function lightWords(hours: SunHours): string {
+export function lightWords(hours: SunHours, dappled = 0): string {
   const of = lightClass(hours.total)
+  if (dappled >= DAPPLED_SHARE) return of === 'full sun' ? 'dappled sun' : 'dappled shade'
   if (of === 'shade') return of
   const isMostly = (part: number) => part >= ONE_PART_SHARE * hours.total
   if (isMostly(hours.afternoon)) return isHotAfternoon(hours) ? 'hot afternoon sun' : 'afternoon sun'

@@ -15,6 +15,7 @@ export {
 } from './obstruction.ts'
 export { direction, LEVEL, pastSolid, transmittance, type Direction, type Ground } from './trace.ts'
 export {
+  dappledShare,
   daysOf,
   growingSeason,
   halfMonths,

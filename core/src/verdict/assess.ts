@@ -4,11 +4,15 @@ import type { SignId, SuspectedChange } from '../diagnosis/index.ts'
 import type { Elsewhere } from '../remedies/index.ts'
 import {
   causesOf,
+  dappledShare,
   fieldsBetween,
   type FieldsBetween,
   hoursWithin,
+  LEVEL,
+  lightDays,
   sunHours,
   type GardenField,
+  type Ground,
   type LightCause,
   type Scene,
   type SunHours,
@@ -23,9 +27,11 @@ import {
   type StandingGarden,
   type TakenGround,
   rootsAt,
+  surfaceHeightM,
   rootZones,
   wallLines,
 } from '../garden/index.ts'
+import { onceFor } from '../once/index.ts'
 import type { Year } from '../plants/index.ts'
 import { crowdingOf, weeksAlone } from './crowding.ts'
 import { isOutside, lightFit, type LightFit, type SuspectedMoisture } from './fit.ts'
@@ -59,7 +65,14 @@ export interface Assessment {
 
 /** The light of a garden's plantings then and now, and of every place they could go to. */
 export interface GardenLight {
-  plantings: { plantingId: string; before: SunHours; now: SunHours; causes: LightCause[] }[]
+  plantings: {
+    plantingId: string
+    before: SunHours
+    now: SunHours
+    causes: LightCause[]
+    /** The share of its sun that comes through leaves. */
+    dappled?: number | undefined
+  }[]
   field: SpotField
 }
 
@@ -102,6 +115,7 @@ export function plantingsLight(
   { scene, plantings }: Pick<StandingGarden, 'scene' | 'plantings'>,
   { now, fields, spots }: PlacesLight,
 ): GardenLight {
+  const dappledAt = dapplingIn(scene, spots, now)
   return {
     field: spots,
     plantings: plantings.map((p) => {
@@ -111,8 +125,37 @@ export function plantingsLight(
       const moved = Math.abs(hours.total - before.total) >= EXPLAINED_HOURS
       // Whatever its summers: what is never outside needs no cause.
       const explained = moved || isOutside(lightFit(p.taxon, hours, 'hot'))
-      return { plantingId: p.id, before, now: hours, causes: explained ? causesOf(fields, hoursIn) : [] }
+      return {
+        plantingId: p.id,
+        before,
+        now: hours,
+        causes: explained ? causesOf(fields, hoursIn) : [],
+        dappled: dappledAt(p),
+      }
     }),
+  }
+}
+
+/** Of the days of a season so many tell whether light is dappled. */
+const EVERY_NTH_DAY = 4
+/** Most of a day’s sun comes through the leaves of a tree no further off its crown than so many times its height. */
+const DAPPLES_WITHIN = 0.4
+
+/** The share of plantings' sun that comes through leaves: prepared once for ground that lies alike. */
+function dapplingIn(scene: Scene, { places }: SpotField, on: IsoDate): (p: Planting) => number {
+  const placeOf = new Map(places.map(({ place }) => [place.id, place]))
+  const daysOfGround = onceFor((ground: Ground) =>
+    lightDays(scene, { kind: 'season', on }, ground).filter((_, i) => i % EVERY_NTH_DAY === 1),
+  )
+  const trees = scene.obstructions.filter((o) => o.kind === 'tree')
+  return ({ placeId, x, y }) => {
+    // Under other trees than those near by the sun comes through few leaves, if any.
+    const isNear = trees.some(
+      (t) => Math.hypot(t.x - x, t.y - y) <= t.crownRadiusM + DAPPLES_WITHIN * t.heightM,
+    )
+    if (!isNear) return 0
+    const place = placeOf.get(placeId)
+    return dappledShare(daysOfGround(place?.ground ?? LEVEL), { x, y, z: surfaceHeightM(place) })
   }
 }
 
@@ -181,7 +224,7 @@ export function judgeGarden(
   const eaves = eavesZones(garden.scene, now)
   const elsewhere = seenElsewhere(garden)
   const assessments = garden.plantings.map((p, i): Assessment => {
-    const { before, now: hours, causes } = light.plantings[i]!
+    const { before, now: hours, causes, dappled } = light.plantings[i]!
     const fit = lightFit(p.taxon, hours, summer)
     const place = placeById.get(p.placeId)
     return {
@@ -198,6 +241,7 @@ export function judgeGarden(
         on: now,
         hoursNow: hours,
         hoursBefore: before,
+        dappled,
         moisture: place?.moisture ?? null,
         wind: place?.wind,
         rootsOf: place?.kind === 'container' ? undefined : rootsAt(roots, p.x, p.y),

@@ -90,6 +90,8 @@ export interface VerdictInput {
   on: IsoDate
   hoursNow: SunHours
   hoursBefore: SunHours
+  /** The share of its sun that comes through leaves. */
+  dappled?: number | undefined
   moisture?: number | null
   /** What the signs of all that stands in its place say of the ground there. */
   suspected?: SuspectedMoisture | undefined
@@ -451,7 +453,7 @@ function lightClause(input: VerdictInput): string {
   const { taxon, hoursNow } = input
   const fit = fitNow(input)
   const range = lightRange(taxon)
-  const has = `It has ${quarterHours(hoursNow.total)} (${lightWords(hoursNow)}${countedAs(input)})`
+  const has = `It has ${quarterHours(hoursNow.total)} (${lightWords(hoursNow, input.dappled)}${countedAs(input)})`
   if (fit.hoursOutside === 0 && !fit.scorched) return `${has}, within the ${range} it likes.`
   const outside =
     fit.hoursOutside === 0

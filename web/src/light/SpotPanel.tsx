@@ -1,5 +1,7 @@
 import {
+  dappledShare,
   isHotAfternoon,
+  lightDays,
   lightWords,
   monthOf,
   placeOf,
@@ -31,12 +33,13 @@ export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onCl
   const scene = useMemo(() => sceneOf(view.garden, view.features), [view])
   const point = useMemo(() => ({ x: at[0], y: at[1], z: surfaceHeightM(place) }), [at, place])
   const ground = place?.ground ?? undefined
-  const { now, before, open } = useMemo(() => {
+  const { now, before, open, dappled } = useMemo(() => {
     const solids = scene.obstructions.map((o) => standing(o, on)).filter((s) => s !== undefined)
     return {
       now: sunHours(scene, [point], { kind: 'season', on }, ground)[0]!,
       before: sunHours(scene, [point], { kind: 'season', on, standing: then }, ground)[0]!,
       open: skyViewFactor(solids, point),
+      dappled: dappledShare(lightDays(scene, { kind: 'season', on }, ground), point),
     }
   }, [scene, point, on, then, ground])
   const [sky, setSky] = useState<PointSky>()
@@ -65,7 +68,7 @@ export function SpotPanel({ at, then, onClose }: { at: Point; then: string; onCl
         </Button>
       </div>
       <p>
-        <b>{quarterHours(now.total)}</b> of sun, {lightWords(now)}
+        <b>{quarterHours(now.total)}</b> of sun, {lightWords(now, dappled)}
         {isHotAfternoon(now) && ', hot in the afternoon'}; {quarterHours(before.total)} then. It sees{' '}
         {Math.round(open * 100)} % of the sky.
       </p>
