@@ -1,7 +1,7 @@
 import { addressOf, endpoints, type Endpoint, type GardenSummary, type SessionInfo } from '@border/contract'
 import { isInside, readPlan, sceneOf, sunHours, type Point, type Scene } from '@border/core'
 import { composeApp, connect, migrate, migrationSource, type Db } from '@border/server'
-import { randomBytes } from 'node:crypto'
+import { randomBytes, randomUUID } from 'node:crypto'
 import { once } from 'node:events'
 import type { AddressInfo } from 'node:net'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -192,7 +192,7 @@ const untouched: Readonly<Record<string, readonly string[]>> = {
   garden_members: [],
   features: [],
   feature_events: ['garden_id'],
-  plantings: ['withdrawn_at'],
+  plantings: ['withdrawn_at', 'colour_wish'],
   planting_sites: ['outline'],
   observations: ['device_at'],
   place_looks: ['device_at'],
@@ -279,20 +279,35 @@ describe('migrations, on the loaded demo', () => {
   })
 
   it('keeps the colours that are wished, and what was decided of trees', async () => {
-    const wished = await db('plantings').orderBy('id').first<{ id: string }>('id')
-    const decided = await db('decisions').orderBy('id').first<{ id: string; action: string }>('id', 'action')
-    await db('plantings').where({ id: wished!.id }).update({ colour_wish: 'blue' })
-    await db('decisions').where({ id: decided!.id }).update({ action: 'limb up' })
+    const planting = (await db('plantings')
+      .orderBy('id')
+      .first<{ id: string; garden_id: string }>('id', 'garden_id'))!
+    const person = (await db('people').first<{ id: string }>('id'))!
+    await db('plantings').where({ id: planting.id }).update({ colour_wish: 'blue' })
+    await db('decisions').insert({
+      id: randomUUID(),
+      garden_id: planting.garden_id,
+      planting_id: planting.id,
+      as_of: '2026-06-01',
+      verdict: '{}',
+      choice: 'accept',
+      action: 'limb up',
+      person_id: person.id,
+    })
     const kept = async () => [
       await db('plantings').orderBy('id').select('id', 'colour_wish'),
       await db('decisions').orderBy('id').select('id', 'action'),
     ]
     const before = await kept()
+    await db.migrate.down({ migrationSource, name: '018_judgement' } as never)
+    expect((await db('decisions').select('action')).map((d) => d.action)).not.toContain('limb up')
+    await db.migrate.up({ migrationSource, name: '018_judgement' } as never)
+    expect(await kept()).toEqual(before)
+    await db('decisions').del()
     await down()
     await up()
-    expect(await kept()).toEqual(before)
-    await db('plantings').where({ id: wished!.id }).update({ colour_wish: null })
-    await db('decisions').where({ id: decided!.id }).update({ action: decided!.action })
+    expect((await kept())[0]).toEqual(before[0])
+    await db('plantings').where({ id: planting.id }).update({ colour_wish: null })
   })
 
   it('tells what happened to plantings in the words it was told in', async () => {
