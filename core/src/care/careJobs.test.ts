@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { climateOf, generateWeather } from '../climate/index.ts'
-import { daysBetween, weekdayOf } from '../dates/index.ts'
+import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
+import { addDays, daysBetween, weekdayOf } from '../dates/index.ts'
 import type { Bed } from '../garden/index.ts'
 import { library } from '../plants/index.ts'
-import { madeBed, madePot, rectangle } from '../garden/test/made.ts'
+import { madeBed, madePot, rectangle, taxonNamed } from '../garden/test/made.ts'
 import {
   careJobs,
   careRules,
@@ -209,6 +209,35 @@ describe('the work a season brings', () => {
     expect(daysBetween(before!.window.earliest, after!.window.earliest)).toBe(10)
     // Both are rounded to five minutes.
     expect(Math.abs(after!.minutes - 2 * before!.minutes)).toBeLessThanOrEqual(5)
+  })
+
+  it('gives the second of a slow-release feed when the first has run out, counted from the day it was given', () => {
+    const south = climateOf(
+      generateWeather(patternAt({ latitude: 33.7, longitude: -84.4 }), 2008, 2025),
+      33.7,
+    )
+    if (!south.ok) throw new Error(south.reason)
+    const roses = [
+      planting('a', 'Paeonia lactiflora', { taxon: { ...taxonNamed('Paeonia lactiflora'), feed: 'heavy' } }),
+    ]
+    const of = (doneOn?: string) =>
+      careJobs(
+        careGarden(south.climate, roses, {
+          schools: { feeds: 'mineral' },
+          doneOn: new Map(doneOn ? [['feed-hungry-mineral/2027/a', doneOn]] : []),
+        }),
+        '2027-01-15',
+        '2027-12-15',
+      ).find((j) => j.ruleId === 'feed-hungry-again')
+    const usual = of()!
+    for (const day of ['2027-03-01', '2027-03-20']) {
+      const due = of(day)!
+      expect(daysBetween(day, due.window.earliest)).toBe(120)
+      expect(due.window.latest).toBe(usual.window.latest)
+      expect(due.window.why.bestFrom).toMatch(/lasts 120 days/)
+    }
+    // Given so late that it lasts to the end, no second is due.
+    expect(of(addDays(usual.window.latest, -100))).toBeUndefined()
   })
 
   it('gives fruit on a wall its two cuts, and thins the fruit wherever it stands', () => {

@@ -84,6 +84,8 @@ export interface CareGarden {
   measured: Readonly<Partial<Record<Operation, number>>>
   /** What is done of keys to come: a job's key without its last part, and the planting or place. */
   done: ReadonlySet<string>
+  /** When work was last done, by rule, season and the planting or place: `rule/2026/id`. */
+  doneOn?: ReadonlyMap<string, IsoDate> | undefined
 }
 
 /** Plantings of a place are done together where their windows share at least so many days. */
@@ -270,6 +272,7 @@ function jobsOf(
             !('taxon' in subject) ||
             firstDivisions.get(subject.id) === turnKey(rule, year, window)),
       )
+      .flatMap((window) => dueAgain(rule, window, garden.doneOn?.get(lastKey(rule, year, subject))))
       .map((window) => ({ subjects: [subject], window }))
   })
   return shared(withWindows).flatMap(({ subjects: together, window }) =>
@@ -289,6 +292,35 @@ function jobsOf(
         return open.length === 0 ? [] : [toJob(rule, place, open, turn, stem, year, garden)]
       }),
   )
+}
+
+const lastKey = ({ dueAfter }: CareRule, { season }: GardenYear, subject: CareSubject): string =>
+  `${dueAfter?.rule}/${season}/${idOf(subject)}`
+
+/** Days after it is due that it is best done within. */
+const DUE_WITHIN_DAYS = 14
+
+/** What is due so many days after other work begins with the day on which that was done; too late for it, it is left out. */
+function dueAgain({ dueAfter }: CareRule, window: Window, doneOn: IsoDate | undefined): Window[] {
+  if (!dueAfter || !doneOn) return [window]
+  const due = addDays(doneOn, dueAfter.days)
+  if (due > window.latest) return []
+  const bestTo = minDay(window.latest, addDays(due, DUE_WITHIN_DAYS))
+  const since = `what was given on ${dayMonth(doneOn)} lasts ${dueAfter.days} days`
+  return [
+    {
+      ...window,
+      earliest: due,
+      bestFrom: due,
+      bestTo,
+      why: {
+        ...window.why,
+        earliest: `Not before ${dayMonth(due)}: ${since}.`,
+        bestFrom: `Best from ${dayMonth(due)}: ${since}.`,
+        bestTo: `Best until ${dayMonth(bestTo)}: it goes hungry meanwhile.`,
+      },
+    },
+  ]
 }
 
 /** A window with an end where its place has one. */

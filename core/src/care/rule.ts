@@ -182,6 +182,8 @@ export interface CareRule {
   byTurns?: readonly string[] | undefined
   /** Its turns are left out while the usual day stays below, degrees Celsius. */
   notBelowC?: number
+  /** Due so many days after another rule’s work was really done, within its own window. */
+  dueAfter?: { rule: string; days: number }
   /** Only one season in so many. */
   everySeasons?: number
   forbids: readonly ForbiddenState[]

@@ -558,6 +558,20 @@ export const careDoneOf = (jobs: readonly Job[]): Set<string> =>
       }),
   )
 
+/** When the work of each rule was last done, by rule, season and the planting or place. */
+export function careDoneOn(jobs: readonly Job[]): Map<string, IsoDate> {
+  const last = new Map<string, IsoDate>()
+  for (const { ruleKey, done, plantings, placeId } of jobs) {
+    if (ruleKey === null || !done) continue
+    const [rule, season] = ruleKey.split('/')
+    for (const id of plantings.length > 0 ? plantings.map((p) => p.id) : [placeId]) {
+      const key = `${rule}/${season}/${id}`
+      if (done.on > (last.get(key) ?? '')) last.set(key, done.on)
+    }
+  }
+  return last
+}
+
 /** Minutes really taken for work that a rule's table has minutes for. */
 export const labourOf = (jobs: readonly Job[]): LabourRecord[] =>
   jobs.flatMap((j) =>

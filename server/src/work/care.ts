@@ -28,7 +28,7 @@ import { keyOf } from '../derived.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { openGarden, type GardenReader } from '../reader.ts'
 import { lockGarden, type GardenAccess } from '../store/gardens.ts'
-import { careDoneOf, dividedOf, labourOf, saveCareJobs, type Job } from '../store/jobs.ts'
+import { careDoneOf, careDoneOn, dividedOf, labourOf, saveCareJobs, type Job } from '../store/jobs.ts'
 import { findRuleEdits, listOwnRules } from '../store/rules.ts'
 import { versionsOf } from '../store/versions.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
@@ -78,6 +78,7 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
     rules: rulesWith(await findRuleEdits(db, garden.id)),
     measured: measuredLabour(labourOf(jobs)),
     done: careDoneOf(jobs),
+    doneOn: careDoneOn(jobs),
   }
 }
 

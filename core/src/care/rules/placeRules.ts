@@ -195,7 +195,7 @@ export const places: readonly CareRule[] = [
     ...(choice === 'mineral' && {
       steps: [
         'Where it starves while the soil is under 8 °C, a nitrate feed: ammonium and urea wait for warmth.',
-        'Write down the day: what lasts 120 days is due again after them, or not at all.',
+        'The day it is recorded on counts: what lasts 120 days is due again after them, or not at all.',
       ],
     }),
     why:
@@ -209,6 +209,7 @@ export const places: readonly CareRule[] = [
     id: 'feed-hungry-again',
     operation: 'feed',
     does: 'Give the second half of the season’s slow-release feed',
+    dueAfter: { rule: 'feed-hungry-mineral', days: 120 },
     school: { id: 'feeds', choice: 'mineral' },
     applies: {
       traits: { feed: ['heavy'], lifeForm: ['perennial', 'climber', 'tender perennial', 'evergreen shrub'] },
