@@ -12,10 +12,11 @@ import {
 } from '../care/index.ts'
 import { addDays, type IsoDate } from '../dates/index.ts'
 import { causeWords, isSiteCause, type SignId } from '../diagnosis/index.ts'
+import type { Taxon } from '../plants/index.ts'
 import { dayMonth } from '../words/index.ts'
 import type { Action } from './actions.ts'
 import type { Remedy, RemedyTime, Wording } from './remedy.ts'
-import { daysOfGrowthLeft, holds, type Situation } from './situation.ts'
+import { daysOfGrowthLeft, holds, type Opening, type Situation } from './situation.ts'
 import { remedies } from './table/index.ts'
 
 /** A remedy as it is for one planting: what is done, when, and what it costs to wait. */
@@ -80,8 +81,21 @@ const FOR_UNLIKELY = -14
 /** A cause believed by less decides nothing between remedies. */
 const TELLING_SHARE = 0.3
 
-/** A remedy's points by how likely it is that what it answers is the matter. */
-function pointsOf({ points, answers }: Remedy, { likely }: Situation): number {
+/** What a cut to a tree is worth by what it does: for each hour that is lacking, each planting set right, and each spoilt. Judgements. */
+const OPENED = { perHour: 18, mostHours: 2.5, perRight: 8, perSpoilt: -6, mostOthers: 3 }
+
+function openedPoints({ hours, gainHours, alsoRight, spoilt }: Opening, { lightMinHours }: Taxon): number {
+  const lacking = Math.max(0, lightMinHours - (hours - gainHours))
+  return Math.round(
+    OPENED.perHour * Math.min(OPENED.mostHours, lacking) +
+      OPENED.perRight * Math.min(OPENED.mostOthers, alsoRight) +
+      OPENED.perSpoilt * Math.min(OPENED.mostOthers, spoilt),
+  )
+}
+
+/** A remedy's points by what it would do, and by how likely it is that what it answers is the matter. */
+function pointsOf({ points, answers, when }: Remedy, { likely, opening, taxon }: Situation): number {
+  if (when.opens && opening) return points + openedPoints(opening, taxon)
   if (!answers || !likely || likely.share < TELLING_SHARE) return points
   return points + Math.round((answers.includes(likely.cause) ? FOR_LIKELY : FOR_UNLIKELY) * likely.share)
 }

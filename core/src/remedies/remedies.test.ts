@@ -320,6 +320,14 @@ describe('what is known beside the signs', () => {
       s.on,
     )
     expect(planned.ok && planned.jobs[0]).toMatchObject({ title: 'Limb up: Walnut', kind: 'prune' })
+    // The more is lacking and the more comes right, the more it is worth; what it spoils counts against it.
+    const worth = (more: Partial<Opening>) =>
+      remediesFor({ ...s, opening: { ...opening(3, null), ...more } }).offered.find(
+        (r) => r.action === 'limb up',
+      )!.points
+    expect(worth({ gainHours: 3.5 })).toBeGreaterThan(worth({}))
+    expect(worth({ alsoRight: 3 })).toBeGreaterThan(worth({ alsoRight: 0 }))
+    expect(worth({ spoilt: 2 })).toBeLessThan(worth({ spoilt: 0 }))
     expect(remediesFor({ ...s, light: 'right' }).offered.some((r) => r.action === 'limb up')).toBe(false)
   })
 })

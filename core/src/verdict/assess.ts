@@ -271,8 +271,16 @@ const SAME_WALK_DAYS = 2
 const wetSigns: readonly SignId[] = ['stays-wet']
 const drySigns: readonly SignId[] = ['wilting', 'runs-off']
 
-/** For a planting what other places showed when its own ground was seen to be dry or wet: wet one bed and dry the next is a matter of pipes. */
-function seenElsewhere({ plantings, conditions = {} }: Pick<JudgedGarden, 'plantings' | 'conditions'>) {
+/**
+ * For a planting what other places showed when its own ground was seen to be dry or wet: wet one bed and dry the next, where one of them is
+ * watered by pipes, is a matter of those.
+ */
+function seenElsewhere({
+  places,
+  plantings,
+  conditions = {},
+}: Pick<JudgedGarden, 'places' | 'plantings' | 'conditions'>) {
+  const piped = new Set(places.filter((p) => p.piped).map((p) => p.id))
   const seen = plantings.flatMap(({ id, placeId }) =>
     Object.entries(conditions[id]?.signsOn ?? {}).flatMap(
       ([sign, on]): { placeId: string; is: Elsewhere; on: IsoDate }[] =>
@@ -290,7 +298,11 @@ function seenElsewhere({ plantings, conditions = {} }: Pick<JudgedGarden, 'plant
         ([sign, on]) =>
           of.includes(sign as SignId) &&
           seen.some(
-            (s) => s.is === is && s.placeId !== placeId && Math.abs(daysBetween(s.on, on)) <= SAME_WALK_DAYS,
+            (s) =>
+              s.is === is &&
+              s.placeId !== placeId &&
+              (piped.has(s.placeId) || piped.has(placeId)) &&
+              Math.abs(daysBetween(s.on, on)) <= SAME_WALK_DAYS,
           ),
       )
     return [

@@ -1,25 +1,70 @@
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather } from '../climate/index.ts'
 import type { Planting } from '../garden/index.ts'
-import { madePlanting, taxonNamed } from '../garden/test/made.ts'
+import { madeBed, madePlanting, rectangle, taxonNamed } from '../garden/test/made.ts'
 import { footprintAreaM2 } from '../geometry/index.ts'
 import { library, type Taxon } from '../plants/index.ts'
 import {
   crowdingOf,
   grownGround,
   isOfConsequence,
+  judgeGarden,
   succession,
   successorJob,
   weeksAlone,
   type Ailing,
   type KnownKinds,
 } from './index.ts'
+import type { SignId } from '../diagnosis/index.ts'
+import type { SunHours } from '../light/index.ts'
 import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 
 const planting = (id: string, name: string, x: number, more: Partial<Planting> = {}) =>
   madePlanting(id, name, { x, ...more })
 const taxon = taxonNamed
 const on = '2026-09-14'
+
+describe('wet one bed and dry the next', () => {
+  const wilts = planting('a', 'Astrantia major', 0)
+  const soaked = { ...planting('b', 'Astrantia major', 9), placeId: 'other' }
+  const judged = (piped: boolean, dryOn: string, wetOn: string) => {
+    const hours: SunHours = { total: 4, morning: 1, midday: 3, afternoon: 0, heat: 0 }
+    const plantings = [wilts, soaked]
+    const seen = (sign: SignId, on: string) => ({
+      signs: [sign],
+      signsOn: { [sign]: on },
+      rating: null,
+      decline: null,
+      living: 1,
+      dividedOn: '2025-04-01',
+      role: null,
+      again: null,
+    })
+    const garden = {
+      scene: { latitudeDeg: 52, longitudeDeg: 0, northDeg: 0, obstructions: [] },
+      places: [madeBed('bed', rectangle(-2, -2, 2, 2), { piped }), madeBed('other', rectangle(7, -2, 11, 2))],
+      plantings,
+      reserved: [],
+      conditions: { a: seen('wilting', dryOn), b: seen('stays-wet', wetOn) },
+    }
+    const light = {
+      plantings: plantings.map((p) => ({ plantingId: p.id, before: hours, now: hours, causes: [] })),
+    }
+    const found = judgeGarden(garden, light, {}, {}, '2026-07-10')
+    return ['a', 'b'].map((id) =>
+      found
+        .find((a) => a.plantingId === id)!
+        .verdict.remedies.map((r) => r.id)
+        .filter((r) => r.startsWith('share')),
+    )
+  }
+
+  it('is a matter of pipes where there are any, on one walk; else not', () => {
+    expect(judged(true, '2026-07-08', '2026-07-09')).toEqual([['share-water-dry'], ['share-water-wet']])
+    expect(judged(false, '2026-07-08', '2026-07-09')).toEqual([[], []])
+    expect(judged(true, '2026-07-08', '2026-06-20')).toEqual([[], []])
+  })
+})
 
 describe('crowding', () => {
   it('comes from taller and stronger neighbours as they grow, not from the low', () => {

@@ -448,15 +448,19 @@ export const lightRange = (taxon: Taxon): string =>
     ? `${quarterHours(taxon.lightMinHours)} or more`
     : `${quarterHours(taxon.lightMinHours)} to ${quarterHours(taxon.lightMaxHours)}`
 
+/** Less than half a quarter of an hour is said as none. */
+const LEAST_SAID_HOURS = 0.125
+
 /** How the light stands, in one clause: used by several terms. */
 function lightClause(input: VerdictInput): string {
   const { taxon, hoursNow } = input
   const fit = fitNow(input)
   const range = lightRange(taxon)
   const has = `It has ${quarterHours(hoursNow.total)} (${lightWords(hoursNow, input.dappled)}${countedAs(input)})`
-  if (fit.hoursOutside === 0 && !fit.scorched) return `${has}, within the ${range} it likes.`
+  if (Math.abs(fit.hoursOutside) < LEAST_SAID_HOURS && !fit.scorched)
+    return `${has}, within the ${range} it likes.`
   const outside =
-    fit.hoursOutside === 0
+    Math.abs(fit.hoursOutside) < LEAST_SAID_HOURS
       ? `within the ${range} it likes`
       : `${quarterHours(Math.abs(fit.hoursOutside))} ${fit.hoursOutside > 0 ? 'over' : 'under'} the ${range} it likes`
   if (fit.scorched)

@@ -22,7 +22,7 @@ export const shadeRemedies: readonly Remedy[] = [
     id: 'limb-up-shade',
     action: 'limb up',
     when: { opens: 'raised', light: ['too little'] },
-    points: 58,
+    points: 20,
     says: {
       ofOpening: (o) =>
         `${o.tree} shades it, and its stem cleared to ${metres(o.clearStemM!)}${o.thinnedBy === null ? '' : `, its crown thinned by ${Math.round(100 * o.thinnedBy)} %,`} ${gains(o)}`,
@@ -39,7 +39,7 @@ export const shadeRemedies: readonly Remedy[] = [
     id: 'thin-shade',
     action: 'thin',
     when: { opens: 'thinned', light: ['too little'] },
-    points: 52,
+    points: 14,
     says: { ofOpening: (o) => `${o.tree} shades it, and its crown thinned by a quarter ${gains(o)}` },
     does: {
       ofOpening: (o) =>

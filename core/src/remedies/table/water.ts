@@ -13,6 +13,7 @@ export const waterRemedies: readonly Remedy[] = [
       notSigns: ['stays-wet'],
       elsewhere: 'wet',
       place: 'bed',
+      light: ['right', 'too little'],
       stage: inGrowth,
     },
     points: 74,
