@@ -478,7 +478,7 @@ function doseOf(
   const dose = soilDose(ph, toPh, texture)
   if (!dose) return nothing
   const grams = (kg: number) => `${Math.round(100 * kg) * 10} g`
-  const ground = texture ?? 'loam, for nobody has said what it is'
+  const ground = texture ? `on ${texture}` : 'taking it for loam, for nobody has said what it is'
   const rest =
     dose.nowKgM2 < dose.inAllKgM2
       ? `; ${grams(dose.nowKgM2)} of it now, for more at once burns roots`
@@ -486,7 +486,7 @@ function doseOf(
   return {
     materials: [{ name: dose.with, unit: 'kg', perM2: dose.nowKgM2 }],
     steps: [
-      `By its test the soil has pH ${ph} and is to have ${tenths(toPh)}: ${grams(dose.inAllKgM2)} of ${dose.with} a square metre in all, taking it for ${ground}${rest}.`,
+      `By its test the soil has pH ${ph} and is to have ${tenths(toPh)}: ${grams(dose.inAllKgM2)} of ${dose.with} a square metre in all, ${ground}${rest}.`,
     ],
   }
 }

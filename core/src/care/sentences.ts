@@ -189,13 +189,13 @@ export function appliesWords(a: Applies): string {
   if (a.winterMilderThanC !== undefined)
     parts.push(`where winters stay above ${celsius(a.winterMilderThanC)}`)
   if (a.due === 'division') parts.push('when due')
+  if (a.place) parts.push(a.place === 'bed' ? 'in beds' : 'in pots')
   if (a.onWall) parts.push('trained on a wall or fence')
   if (a.byWater) parts.push('at the edge of water')
   if (a.wishes) parts.push(`whose flowers are wished ${a.wishes.join(' or ')}`)
   if (a.tested !== undefined) parts.push(a.tested ? 'in tested soil' : 'in soil that nobody has tested')
   if (a.phAbove !== undefined) parts.push(`in soil above pH ${a.phAbove}`)
   if (a.phBelow !== undefined) parts.push(`in soil below pH ${a.phBelow}`)
-  if (a.place) parts.push(a.place === 'bed' ? 'in beds' : 'in pots')
   const but = !a.notTaxa
     ? ''
     : a.notTaxa.length > MOST_NAMED

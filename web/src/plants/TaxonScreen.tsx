@@ -172,7 +172,7 @@ function Usually({ taxon }: { taxon: KnownTaxon }) {
   const likenesses = takenFor(taxon)
   const opinion = opinionsOn(taxon)
   return (
-    <section>
+    <section className="about-kind">
       <h2>What it usually is</h2>
       <dl className="facts">
         <div>

@@ -14,7 +14,7 @@ export const MonthDaysChoice = ({
   value?: MonthDays
   onChange?: (value: { weekday: number; nths: number[] }) => void
 }) => (
-  <span className="row">
+  <span className="month-days">
     <Checkbox.Group
       aria-label="Which of the month"
       options={NTHS}

@@ -256,7 +256,7 @@ function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView[
   const [to, setTo] = useState<Adjusted>(rule.adjusted ?? {})
   const change = (part: Partial<Adjusted>) => setTo((now) => ({ ...now, ...part }))
   return (
-    <div className="row">
+    <div className="adjust">
       <label>
         Days later (sooner below 0){' '}
         <InputNumber
@@ -278,12 +278,14 @@ function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView[
         />
       </label>
       {rule.everyDays !== null && <Repeats shipped={rule.everyDays} {...to} onChange={change} />}
-      <Button size="small" look="primary" onClick={() => onKeep(to)}>
-        Keep
-      </Button>
-      <Button size="small" onClick={() => onKeep(null)}>
-        As shipped
-      </Button>
+      <div className="row">
+        <Button size="small" look="primary" onClick={() => onKeep(to)}>
+          Keep
+        </Button>
+        <Button size="small" onClick={() => onKeep(null)}>
+          As shipped
+        </Button>
+      </div>
     </div>
   )
 }
@@ -299,7 +301,7 @@ function Repeats({
   onChange: (part: Partial<Adjusted>) => void
 }) {
   return (
-    <>
+    <div className="adjust-repeats">
       <Radio.Group
         aria-label="Comes round"
         value={monthDays ? 'weekdays' : 'days'}
@@ -325,6 +327,6 @@ function Repeats({
           />
         </label>
       )}
-    </>
+    </div>
   )
 }

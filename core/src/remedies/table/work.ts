@@ -45,7 +45,7 @@ const whileTreesRest: WindowSpec = {
       { at: 'midwinter', days: 75 },
     ],
   },
-  latest: { at: 'best from', days: 70 },
+  latest: { at: 'best from', days: 40 },
   because: {
     earliest: 'it is at rest and its frame can be seen',
     bestFrom: 'the worst cold is past and cuts soon close',
