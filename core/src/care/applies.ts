@@ -14,6 +14,7 @@ export interface Subject {
   ground?: GroundState | undefined
   piped?: boolean | undefined
   byWater?: boolean | undefined
+  byWall?: boolean | undefined
   /** Stands so near a wall or fence that it is trained on it. */
   onWall?: boolean | undefined
   /** The colour of flowers that is wished for. */
@@ -94,6 +95,7 @@ export function isFor(applies: Applies, subject: Subject): boolean {
   if (applies.ground && applies.ground !== subject.ground) return false
   if (applies.piped && !subject.piped) return false
   if (applies.byWater && !subject.byWater) return false
+  if (applies.byWall && !subject.byWall) return false
   if (applies.onWall !== undefined && applies.onWall !== (subject.onWall ?? false)) return false
   if (applies.wholePlace) return taxon === undefined
   if (!taxon) return false

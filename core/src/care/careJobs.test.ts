@@ -258,6 +258,18 @@ describe('the work a season brings', () => {
     expect(['07', '08']).toContain(summer!.window.bestFrom.slice(5, 7))
   })
 
+  it('turns pots that stand at a wall, and no others', () => {
+    const turned = (byWall: boolean) =>
+      ofRule(
+        garden([planting('a', 'Pelargonium × hortorum', { placeId: 'pot' })], {
+          places: [madePot('pot', 0, 0, { byWall })],
+        }),
+        'turn-pots',
+      )
+    expect(turned(false)).toEqual([])
+    expect(turned(true).length).toBeGreaterThan(2)
+  })
+
   it('sees to the edge of water where a bed lies at one, with the danger said', () => {
     const at = (byWater: boolean) => ofRule(garden([], { places: [bed({ byWater })] }), 'pond-margin-autumn')
     expect(at(false)).toEqual([])

@@ -236,6 +236,7 @@ export const placeSubject = (
   ground: groundState(place.ph, plantings),
   piped: place.piped,
   byWater: place.byWater,
+  byWall: place.byWall,
 })
 
 /** Too acid, or too limy, for at least half of what grows there. */

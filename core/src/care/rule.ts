@@ -117,6 +117,8 @@ export interface Applies {
   piped?: boolean
   /** A bed at the edge of a pond or stream. */
   byWater?: boolean
+  /** A pot at the foot of a wall. */
+  byWall?: boolean
   /** Trained on a wall or fence, or free of any. */
   onWall?: boolean
   /** Lowest night of the place's usual winter, degrees Celsius: colder than, or as mild as. */

@@ -167,6 +167,7 @@ export function appliesWords(a: Applies): string {
       ...(a.ground ? [`${a.ground} for most of what grows there, by a soil test`] : []),
       ...(a.piped ? ['watered by pipes'] : []),
       ...(a.byWater ? ['at the edge of water'] : []),
+      ...(a.byWall ? ['at the foot of a wall'] : []),
     ].join(' ')
   }
   const forms = a.traits?.lifeForm as readonly LifeForm[] | undefined

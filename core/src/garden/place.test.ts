@@ -42,6 +42,42 @@ describe('a bed by the water', () => {
   })
 })
 
+describe('a pot at the foot of a wall', () => {
+  const wall = feature('wall', 'wall', line([0, 0], [8, 0]), { properties: { heightM: 2 } })
+  const house = feature('house', 'building', square(20, 0, 6), { properties: { heightM: 5 } })
+  const tree = feature(
+    'tree',
+    'tree',
+    { type: 'Point', coordinates: [40, 0] },
+    { properties: { heightM: 6 } },
+  )
+  const isByWall = (x: number, y: number) =>
+    placesOn(
+      [
+        wall,
+        house,
+        tree,
+        feature(
+          'pot',
+          'container',
+          { type: 'Point', coordinates: [x, y] },
+          { properties: { diameterM: 0.4 } },
+        ),
+      ],
+      on,
+    ).find((p) => p.id === 'pot')!.byWall ?? false
+
+  it.each([
+    [4, 0.5, true],
+    [4, 0.75, false],
+    [8.6, 0, true],
+    [9, 0, false],
+    [23, -0.5, true],
+    [23, -1, false],
+    [40, 0.4, false],
+  ])('at %d, %d: %s', (x, y, is) => expect(isByWall(x, y)).toBe(is))
+})
+
 describe('under the eaves', () => {
   const house = feature('house', 'building', square(0, 0, 6), {
     properties: { heightM: 5, overhang: { depthM: 0.6, heightM: 2.5 } },

@@ -9,7 +9,7 @@ import {
 import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import { isAlive, type IsoDate } from '../dates/index.ts'
-import { featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
+import { castsShade, featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
 import { soilTextures, type SoilTexture } from './soil.ts'
 import { windExposures, type WindExposure } from './wind.ts'
 
@@ -33,6 +33,8 @@ interface Common {
   piped: boolean
   /** At the edge of a pond or stream that is on the plan. */
   byWater?: boolean | undefined
+  /** A pot at the foot of a wall, fence, hedge or house: its light comes from one side. */
+  byWall?: boolean | undefined
   /** The lie of its ground; null when it is level. */
   ground: Ground | null
 }
@@ -97,12 +99,32 @@ export function placeOf(f: Feature): Place | undefined {
 export function placesOn(features: readonly Feature[], on: IsoDate): Place[] {
   const standing = features.filter((f) => isAlive(f, on))
   const waters = standing.filter((f) => f.kind === 'water')
+  const walls = standing.filter((f) => castsShade(f) && f.kind !== 'tree')
   return standing.flatMap((f): Place[] => {
     const place = placeOf(f)
     if (!place) return []
-    const isAtWater = place.kind === 'bed' && waters.some((w) => isBeside(place.ring, w))
+    if (place.kind === 'container')
+      return [
+        walls.some((w) => metresTo(w, place) <= place.radiusM + AT_FOOT_M)
+          ? { ...place, byWall: true }
+          : place,
+      ]
+    const isAtWater = waters.some((w) => isBeside(place.ring, w))
     return [isAtWater ? { ...place, byWater: true } : place]
   })
+}
+
+/** A pot whose edge is this near a wall stands at its foot, metres: a judgement. */
+const AT_FOOT_M = 0.5
+
+/** Metres from a point to what is drawn of a feature. */
+function metresTo({ geometry }: PlanFeature, { x, y }: { x: number; y: number }): number {
+  const corners = cornersOf(geometry)
+  if (geometry.type === 'Polygon') return distanceToBoundary(corners, x, y)
+  return corners.reduce(
+    (least, p, i) => Math.min(least, distanceToSegment(x, y, corners[Math.max(0, i - 1)]!, p)),
+    Infinity,
+  )
 }
 
 /** Ground this near a pond is its margin, metres: a judgement. */
@@ -110,12 +132,7 @@ const MARGIN_M = 1
 
 /** Whether a bed lies at the edge of a water, or reaches into it. */
 function isBeside(ring: Ring, { geometry }: PlanFeature): boolean {
-  const water: Ring =
-    geometry.type === 'Point'
-      ? [pointOf(geometry.coordinates)]
-      : geometry.type === 'Polygon'
-        ? ringOf(geometry)
-        : geometry.coordinates.map(pointOf)
+  const water = cornersOf(geometry)
   const reaches = (x: number, y: number) => isInside(ring, x, y) || distanceToBoundary(ring, x, y) <= MARGIN_M
   if (water.some(([x, y]) => reaches(x, y))) return true
   return ring.some(([x, y]) =>
@@ -124,6 +141,13 @@ function isBeside(ring: Ring, { geometry }: PlanFeature): boolean {
       : water.some((p, i) => i > 0 && distanceToSegment(x, y, water[i - 1]!, p) <= MARGIN_M),
   )
 }
+
+const cornersOf = (geometry: PlanFeature['geometry']): Ring =>
+  geometry.type === 'Point'
+    ? [pointOf(geometry.coordinates)]
+    : geometry.type === 'Polygon'
+      ? ringOf(geometry)
+      : geometry.coordinates.map(pointOf)
 
 const pointOf = ([x, y]: readonly [number, number, ...number[]]): Point => [x, y]
 

@@ -643,7 +643,7 @@ export const places: readonly CareRule[] = [
     operation: 'upkeep',
     verb: 'turn',
     does: 'Give each pot a quarter turn, so that it does not lean to the light',
-    applies: { wholePlace: true, place: 'container' },
+    applies: { wholePlace: true, place: 'container', byWall: true },
     windows: [
       {
         season: 'summer',
@@ -659,7 +659,7 @@ export const places: readonly CareRule[] = [
         },
       },
     ],
-    everyDays: 14,
+    everyDays: 28,
     forbids: [],
     labour: { setUp: 1, perM2: 3 },
     tools: [],
@@ -667,6 +667,5 @@ export const places: readonly CareRule[] = [
     why: 'A pot against a wall has light from one side only.',
     missed: 'At the next turn.',
     yearly: true,
-    off: true,
   },
 ]
