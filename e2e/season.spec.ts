@@ -46,6 +46,39 @@ test('a season is planned, looked at, taken and explained; a rule is moved; the 
     await page.getByRole('button', { name: 'As shipped' }).click()
     await expect(page.getByText('Adjusted: 7 days later.')).toBeHidden()
   })
+
+  await test.step('feeds come round on weekdays of the month, and that follows into the season', async () => {
+    await page.getByRole('searchbox', { name: 'Find a rule or a plant' }).fill('every 14 days, by turns')
+    await page.getByRole('button', { name: 'Adjust' }).click()
+    await page.getByRole('radio', { name: 'On weekdays of the month' }).check()
+    await expectAccessible(page, 'weekdays of the month')
+    await page.getByRole('button', { name: 'Keep', exact: true }).click()
+    await expect(page.getByText('Adjusted: on the first and third Saturday of the month.')).toBeVisible()
+  })
+  expect(errors).toEqual([])
+})
+
+test('a colour is wished of a hydrangea: the soil’s test says how it stands, and the dose is a job', async ({
+  page,
+}) => {
+  const errors = watchForErrors(page)
+  await enterDemo(page)
+  await goTo(page, 'Plants')
+  await page.getByRole('link', { name: 'N-009', exact: true }).click()
+  await page.getByRole('button', { name: 'Put it right' }).click()
+  const form = page.getByRole('dialog')
+  await form.getByLabel('Flowers wished').click()
+  await page.getByTitle('blue').click()
+  await form.getByRole('button', { name: 'Put it right' }).click()
+  await expect(page.getByText(/^At pH 6\.6 it flowers pink to mauve; blue wants 5\.5 or less/)).toBeVisible()
+  await goTo(page, 'Season')
+  await page
+    .getByRole('button', { name: /^Acidify the soil of Hydrangea macrophylla/ })
+    .first()
+    .click()
+  await expect(
+    page.getByText(/^By its test the soil has pH 6\.6 and is to have 5\.3: 140 g of sulphur/),
+  ).toBeVisible()
   expect(errors).toEqual([])
 })
 
