@@ -21,13 +21,13 @@ const TRAINED_WITHIN_M = 0.6
 export const isOnWall = (
   { taxon, x, y }: Pick<Planting, 'taxon' | 'x' | 'y'>,
   lines: readonly WallLine[],
-): boolean => isWoody(taxon) && metresToWall(lines, x, y) <= TRAINED_WITHIN_M
+): boolean => isWoody(taxon) && (metresToWall(lines, x, y) ?? Infinity) <= TRAINED_WITHIN_M
 
-/** Metres from a point to the nearest of them; infinite where there is none. */
-export function metresToWall(lines: readonly WallLine[], x: number, y: number): number {
+/** Metres from a point to the nearest of them, to the centimetre; undefined where there is none. */
+export function metresToWall(lines: readonly WallLine[], x: number, y: number): number | undefined {
   let nearest = Infinity
   for (const line of lines)
     for (let i = 1; i < line.length; i++)
       nearest = Math.min(nearest, distanceToSegment(x, y, line[i - 1]!, line[i]!))
-  return nearest
+  return Number.isFinite(nearest) ? Math.round(100 * nearest) / 100 : undefined
 }

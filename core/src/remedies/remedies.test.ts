@@ -41,7 +41,6 @@ const situation = (more: Partial<Situation>): Situation => ({
 const opening = (clearStemM: number | null, thinnedBy: number | null): Opening => ({
   obstructionId: 'walnut',
   tree: 'Walnut',
-  treeHeightM: 9,
   clearStemM,
   thinnedBy,
   hours: 5.5,

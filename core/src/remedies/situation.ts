@@ -37,7 +37,6 @@ export interface Opening {
   obstructionId: string
   /** What the tree is called. */
   tree: string
-  treeHeightM: number
   /** The stem cleared to; null where the crown is not raised. */
   clearStemM: number | null
   /** Share of the leaves taken out; null where it is not thinned. */

@@ -1,6 +1,6 @@
 import { summerOf } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
-import type { Place, Planting, StandingGarden } from '../garden/index.ts'
+import { surfaceHeightM, type Place, type Planting, type StandingGarden } from '../garden/index.ts'
 import {
   hoursGainedBy,
   supposed,
@@ -69,7 +69,7 @@ export function openings(
     const fit = lightFit(planting.taxon, hours, summer)
     if (place?.kind !== 'bed' || !isOutside(fit) || fit.hoursOutside >= 0) return []
     const about = trees
-      .filter(({ tree }) => isWithinReach(tree, planting))
+      .filter(({ tree, cuts }) => cuts.thinned && isWithinReach(tree, planting))
       .sort((a, b) => awayM(a.tree, planting) - awayM(b.tree, planting))
       .slice(0, MOST_TREES)
     const gains = gainsAt(place, planting, about)
@@ -93,14 +93,13 @@ export function openings(
   }
   return Object.fromEntries(
     found.map(({ planting, hours, of: { tree, cuts }, way, gain }): [string, Opening] => {
-      const { clearStemM, thinnedBy, opened } = cuts[way]!
+      const { clearStemM, thinnedBy } = cuts[way]!
       const { right, spoilt } = beneath.get(cuts[way]!)!
       return [
         planting.id,
         {
           obstructionId: tree.id,
           tree: tree.name,
-          treeHeightM: opened.heightM,
           clearStemM,
           thinnedBy,
           hours: hours.total + gain.total,
@@ -164,9 +163,8 @@ function gainsIn(scene: Scene, trees: readonly CutTree[], now: IsoDate) {
       prepared.get(key) ??
       hoursGainedBy(scene, { kind: 'season', on: now, standing: now }, alternatives, ground)
     prepared.set(key, gainedBy)
-    const z = place?.kind === 'container' ? place.rimHeightM : 0
     const gained = gainedBy(
-      { x, y, z },
+      { x, y, z: surfaceHeightM(place) },
       about.map((t) => t.tree.id),
     )
     return new Map(

@@ -278,6 +278,8 @@ describe('neighbours', () => {
     expect(found.length).toBeGreaterThan(0)
     for (const s of found) expect(3 - s.y).toBeGreaterThanOrEqual(shrub.spreadM / 2)
     for (const s of at('Lonicera periclymenum', 2.5)) expect(s.y).toBe(2.5)
+    // Where there is no wall, what is kept as text says so too.
+    expect(JSON.parse(JSON.stringify({ wallM: metresToWall([], 1, 1) }))).toEqual({})
     // One on a stand of its own may go anywhere.
     expect(at('Lonicera periclymenum', 0.5).some((s) => s.y < 2)).toBe(true)
   })
