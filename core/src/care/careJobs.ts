@@ -221,9 +221,9 @@ const wholePlace = (
 /** A planting, as a rule sees it. */
 export const plantingSubject = (
   { taxon, signs, colourWish, onWall }: Pick<CaredPlanting, 'taxon' | 'signs' | 'colourWish' | 'onWall'>,
-  { kind, ph, byWater }: Pick<Place, 'kind' | 'ph' | 'byWater'>,
+  { kind, ph }: Pick<Place, 'kind' | 'ph'>,
   climate: Climate,
-): Subject => ({ taxon, place: kind, climate, signs, wish: colourWish, ph, byWater, onWall })
+): Subject => ({ taxon, place: kind, climate, signs, wish: colourWish, ph, onWall })
 
 /** A place as a whole, as a rule sees it. */
 export const placeSubject = (

@@ -192,7 +192,6 @@ export function appliesWords(a: Applies): string {
   if (a.due === 'division') parts.push('when due')
   if (a.place) parts.push(a.place === 'bed' ? 'in beds' : 'in pots')
   if (a.onWall) parts.push('trained on a wall or fence')
-  if (a.byWater) parts.push('at the edge of water')
   if (a.wishes) parts.push(`whose flowers are wished ${a.wishes.join(' or ')}`)
   if (a.tested !== undefined) parts.push(a.tested ? 'in tested soil' : 'in soil that nobody has tested')
   if (a.phAbove !== undefined) parts.push(`in soil above pH ${a.phAbove}`)

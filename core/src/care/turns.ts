@@ -72,8 +72,8 @@ function byMonthDays(days: MonthDays, window: Window): Turn[] {
     const width = next ? Math.max(WEEKDAY_DAYS, Math.floor(daysBetween(day, next) / 2)) : LEAST_TURN_WIDTH
     const latest = minDay(window.latest, addDays(day, width))
     return {
-      // The same day of the month has the same number, whichever of them are chosen.
-      turn: 10 * Number(day.slice(5, 7)) + nthOfMonth(day),
+      // The same day of the month has the same number, whichever of them are chosen, and none that a turn by days has.
+      turn: 100 * Number(day.slice(5, 7)) + nthOfMonth(day),
       nth,
       window: turnWindow(
         window,
