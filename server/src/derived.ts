@@ -11,7 +11,8 @@ import { UnderWay } from './underWay.ts'
  */
 export const views = {
   light: ['plan', 'plantings', 'library'],
-  spots: [...whatIsKnown, 'decisions', 'jobs'],
+  /** Asked with what is suspected of the ground. */
+  spots: ['plan', 'plantings', 'climate', 'library', 'decisions', 'jobs'],
   openings: ['plan', 'plantings', 'climate', 'library'],
   ahead: ['plan', 'plantings', 'climate', 'library'],
   whatIfs: ['plan', 'plantings', 'climate', 'library'],

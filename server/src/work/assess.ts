@@ -1,6 +1,7 @@
 import {
   groundRadiusM,
   groundTakenBy,
+  suspectedMoisture,
   type Assessment,
   type FreeSpots,
   type GardenLight,
@@ -51,7 +52,7 @@ export async function assessGardenOn(
     },
     [
       ['light', [on, comparedDay(reader, on, chosen)]],
-      ['spots', [on, comparedDay(reader, on, chosen)]],
+      ['spots', [on, comparedDay(reader, on, chosen), []]],
       ['openings', [on, comparedDay(reader, on, chosen)]],
       // What is known of the plantings rests on the light of today.
       ['light', [today, null]],
@@ -61,23 +62,28 @@ export async function assessGardenOn(
   )
 }
 
-/** The free spots of a garden for whichever of its plantings is worth another place. */
-const spotsOfGarden = (
+/**
+ * The free spots of a garden for whichever of its plantings is worth another place. Of the record they rest on what it makes suspect of
+ * the ground alone: a look that changes nothing of that leaves them as they are.
+ */
+async function spotsOfGarden(
   reader: GardenReader,
   pool: ComputePool,
   on: string,
   then: string | undefined,
-): Promise<FreeSpots> =>
-  derive(reader, ['spots', [on, comparedDay(reader, on, then)]], async () => {
-    const [{ light }, { plantings }, { climate }, reserved, { suspected }] = await Promise.all([
+): Promise<FreeSpots> {
+  const { suspected } = await diagnoseGarden(reader, pool)
+  const moistures = [...suspectedMoisture(suspected)].toSorted()
+  return derive(reader, ['spots', [on, comparedDay(reader, on, then), moistures]], async () => {
+    const [{ light }, { plantings }, { climate }, reserved] = await Promise.all([
       lightOfGarden(reader, pool, on, then),
       reader.standing(on),
       reader.climate(),
       groundPromised(reader, on),
-      diagnoseGarden(reader, pool),
     ])
     return pool.run('spots', { garden: { plantings, reserved, climate, suspected }, light, on })
   })
+}
 
 /** What would let light in to the plantings of a garden that lack it. */
 const openingsOfGarden = (
