@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
 import type { Obstruction } from '../light/index.ts'
-import { library } from '../plants/index.ts'
+import { library, likesCoolSummers } from '../plants/index.ts'
 import type { StandingGarden } from '../garden/index.ts'
 import { madeBed, madePlanting, rectangle } from '../garden/test/made.ts'
 import { comingChanges, whatIfEffects, lightEffects } from './index.ts'
@@ -71,7 +71,8 @@ describe('what-ifs', () => {
       return found.ok ? found.climate : null
     }
     const kind = library.find(
-      (t) => t.hotAfternoon === 'bears' && t.lightMaxHours >= 24 && t.lightMinHours > 3,
+      (t) =>
+        t.hotAfternoon === 'bears' && t.lightMaxHours >= 24 && t.lightMinHours > 3 && likesCoolSummers(t),
     )!
     const plantings = [madePlanting('p', kind.botanical, { x: 2, y: 1, radiusM: 0.3 })]
     const [hot, cool] = [climateAt(33.7, -84.4), climateAt(57.1, -2.1)].map(

@@ -77,6 +77,9 @@ describe('crowding', () => {
     expect(by).toMatchObject({ plantingId: 'b' })
     expect(by!.share).toBeGreaterThan(0.5)
     expect(crowdingOf(shrub, [low, shrub], on)).toEqual([])
+    // Growth on a wall, or on a stem, takes nobody's ground.
+    for (const above of ['Wisteria sinensis', 'Lagerstroemia indica'])
+      expect(crowdingOf(low, [low, planting('c', above, 1.1)], on)).toEqual([])
     expect(crowdingOf(low, [low, { ...shrub, placeId: 'elsewhere' }], on)).toEqual([])
   })
 

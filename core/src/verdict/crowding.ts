@@ -26,7 +26,10 @@ const AS_TALL = 0.8
 const LEAST_SHARE = 0.15
 
 const vigours = ['slow', 'steady', 'strong', 'thug']
+/** What has its growth above others leaves them their ground: its shade is told by the light, and its roots by the tree on the plan. */
+const growsAbove = ({ lifeForm }: Taxon) => lifeForm === 'climber' || lifeForm === 'small tree'
 const isStronger = (a: Taxon, b: Taxon) =>
+  !growsAbove(a) &&
   a.heightM >= AS_TALL * b.heightM &&
   (a.heightM > b.heightM * 1.2 || vigours.indexOf(a.vigour) > vigours.indexOf(b.vigour))
 

@@ -27,8 +27,20 @@ describe('heat counts by climate', () => {
     expect(of(hosta, 'cool').scorched).toBe(false)
     expect(of(hosta, 'warm').scorched).toBe(true)
     expect(of(hosta, 'hot').misfitHours).toBeGreaterThan(of(hosta, 'warm').misfitHours)
-    const bearing = library.find((t) => t.hotAfternoon === 'bears' && t.lightMaxHours >= 4)!.botanical
+    const bearing = library.find(
+      (t) => t.hotAfternoon === 'bears' && t.lightMaxHours >= 4 && t.lightMaxHours < 24,
+    )!.botanical
     expect([of(bearing, 'warm').scorched, of(bearing, 'hot').scorched]).toEqual([false, true])
+    // Known of both sorts: what stands in full sun in hot summers, and what does so in cool ones alone.
+    for (const sturdy of ['Hemerocallis fulva', 'Rudbeckia fulgida', 'Rosa Shrub group', 'Liriope muscari'])
+      expect([sturdy, of(sturdy, 'hot').scorched]).toEqual([sturdy, false])
+    for (const mild of [
+      'Delphinium elatum',
+      'Lupinus polyphyllus',
+      'Hydrangea paniculata',
+      'Calluna vulgaris',
+    ])
+      expect([mild, of(mild, 'warm').scorched, of(mild, 'hot').scorched]).toEqual([mild, false, true])
     const enjoying = library.find((t) => t.hotAfternoon === 'enjoys')!.botanical
     expect(of(enjoying, 'hot').scorched).toBe(false)
   })

@@ -2,7 +2,7 @@ import { quarterHours } from '../words/index.ts'
 import type { Summer } from '../climate/index.ts'
 import { HOT_AFTERNOON_HOURS, type SunHours } from '../light/index.ts'
 import type { WindExposure } from '../garden/index.ts'
-import { moistureSteps, moistureWords, type Taxon } from '../plants/index.ts'
+import { likesCoolSummers, moistureSteps, moistureWords, type Taxon } from '../plants/index.ts'
 
 /** What a spot offers a plant. Undefined where nobody has said. */
 export interface Spot {
@@ -50,6 +50,16 @@ const SCORCHED_FROM: Record<Taxon['hotAfternoon'], Record<Summer, number>> = {
   enjoys: { cool: Infinity, warm: Infinity, hot: Infinity },
 }
 
+/** No sun is too much for a kind whose most is a whole day. */
+const ALL_DAY_HOURS = 24
+
+/** What bears afternoons is scorched in a hot summer only where it likes part of the day, or cool summers: daylilies are not. */
+function scorchedFrom(taxon: Taxon, summer: Summer): number {
+  const isSafe =
+    taxon.hotAfternoon === 'bears' && taxon.lightMaxHours >= ALL_DAY_HOURS && !likesCoolSummers(taxon)
+  return isSafe ? Infinity : SCORCHED_FROM[taxon.hotAfternoon][summer]
+}
+
 /** What suffers from heat bears more of the sun before ten, and in a hot summer less of all after it: judgements. */
 const COUNTS = { morning: 0.75, laterInHotSummer: 1.25 }
 
@@ -67,7 +77,7 @@ export function hoursBorne(taxon: Taxon, hours: SunHours, summer: Summer = 'warm
 export function lightFit(taxon: Taxon, hours: SunHours, summer: Summer = 'warm'): LightFit {
   const over = Math.max(0, hoursBorne(taxon, hours, summer) - taxon.lightMaxHours)
   const under = Math.max(0, taxon.lightMinHours - hours.total)
-  const from = SCORCHED_FROM[taxon.hotAfternoon][summer]
+  const from = scorchedFrom(taxon, summer)
   const scorched = hours.heat >= from
   const scorch = scorched ? hours.heat - from + 1 : 0
   return { hoursOutside: over > 0 ? over : -under, scorched, misfitHours: over + under + scorch }
@@ -115,7 +125,7 @@ function factorsOf(taxon: Taxon, spot: Spot): Record<Factor, number> {
 }
 
 function afternoonOf(taxon: Taxon, { hours, summer = 'warm' }: Spot): number {
-  const share = hours.heat / SCORCHED_FROM[taxon.hotAfternoon][summer]
+  const share = hours.heat / scorchedFrom(taxon, summer)
   return (
     1 - (share >= 1 ? LOSS_SCORCHED : taxon.hotAfternoon === 'suffers' ? LOSS_NEARLY_SCORCHED * share : 0)
   )
