@@ -101,3 +101,9 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
 /** Features on the plan on a day. */
 export const featuresOn = async (reader: GardenReader, on: IsoDate = reader.today): Promise<FeatureView[]> =>
   (await reader.features()).filter((f) => isAlive(f, on))
+
+/** What stands on a day, in its climate. */
+export const standingIn = async (reader: GardenReader, on: IsoDate) => ({
+  ...(await reader.standing(on)),
+  climate: (await reader.climate()).climate,
+})

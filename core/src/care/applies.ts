@@ -1,6 +1,6 @@
 import type { Climate } from '../climate/index.ts'
 import { onceFor } from '../once/index.ts'
-import { colourFollowsSoil, type ColourWish, type Taxon } from '../plants/index.ts'
+import { colourFollowsSoil, isNamed, type ColourWish, type Taxon } from '../plants/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import type { Applies, CareRule, GroundState, WinterHere } from './rule.ts'
 import { followed, type Schools } from './schools.ts'
@@ -27,8 +27,6 @@ export interface Subject {
 const POT_COLDER_C = 11
 const AT_RISK_BELOW_C = 4
 const TENDER_BELOW_C = -2
-
-const named = (names: readonly string[], taxon: Taxon) => names.some((n) => taxon.botanical.startsWith(n))
 
 /** What bears so hard a winter rests through it, and does not live long without. A judgement. */
 const WANTS_WINTER_C = -20
@@ -60,7 +58,7 @@ const restless: readonly Taxon['lifeForm'][] = [
 const isWinterless = onceFor((climate: Climate): boolean => Math.min(...climate.minC) >= NO_WINTER_C)
 
 const wantsWinter = (taxon: Taxon): boolean =>
-  restless.includes(taxon.lifeForm) && taxon.hardyToC <= WANTS_WINTER_C && !named(contentWithout, taxon)
+  restless.includes(taxon.lifeForm) && taxon.hardyToC <= WANTS_WINTER_C && !isNamed(contentWithout, taxon)
 
 /** How a kind stands the winters of a place, from the mean of its years' lowest temperatures. */
 export function winterHere(taxon: Taxon, climate: Climate, place: 'bed' | 'container'): WinterHere {
@@ -77,8 +75,8 @@ export function isOneOf(
   taxon: Taxon,
   { taxa, notTaxa, traits = {} }: Pick<Applies, 'taxa' | 'notTaxa' | 'traits'>,
 ): boolean {
-  if (taxa && !named(taxa, taxon)) return false
-  if (notTaxa && named(notTaxa, taxon)) return false
+  if (taxa && !isNamed(taxa, taxon)) return false
+  if (notTaxa && isNamed(notTaxa, taxon)) return false
   return Object.entries(traits).every(([trait, values]) =>
     (values as readonly unknown[]).includes(taxon[trait as keyof Taxon]),
   )

@@ -12,7 +12,7 @@ export interface EavesZone {
 /** The ground that eaves keep the rain from, as buildings stand on a day. */
 export const eavesZones = ({ obstructions }: Pick<Scene, 'obstructions'>, on: IsoDate): EavesZone[] =>
   obstructions.flatMap((o) =>
-    o.kind === 'building' && o.overhang && isAlive({ from: o.from ?? null, to: o.to ?? null }, on)
+    o.kind === 'building' && o.overhang && isAlive(o, on)
       ? [{ name: o.name, ring: o.ring, depthM: o.overhang.depthM }]
       : [],
   )

@@ -15,7 +15,7 @@ const ROOT_REACH = 1.5
 /** The ground that the roots of the trees of a plan take water from, as they stand on a day. */
 export const rootZones = ({ obstructions }: Pick<Scene, 'obstructions'>, on: IsoDate): RootZone[] =>
   obstructions.flatMap((o) =>
-    o.kind === 'tree' && isAlive({ from: o.from ?? null, to: o.to ?? null }, on)
+    o.kind === 'tree' && isAlive(o, on)
       ? [{ name: o.name, x: o.x, y: o.y, reachM: ROOT_REACH * o.crownRadiusM }]
       : [],
   )

@@ -10,7 +10,7 @@ export type WallLine = readonly Point[]
 /** The sides of the buildings, walls, fences and hedges of a plan as they stand on a day. */
 export const wallLines = ({ obstructions }: Pick<Scene, 'obstructions'>, on: IsoDate): WallLine[] =>
   obstructions.flatMap((o) => {
-    if (o.kind === 'tree' || !isAlive({ from: o.from ?? null, to: o.to ?? null }, on)) return []
+    if (o.kind === 'tree' || !isAlive(o, on)) return []
     return [o.kind === 'building' ? [...o.ring, o.ring[0]!] : o.line]
   })
 

@@ -1,3 +1,4 @@
+import { isNamed } from './byName.ts'
 import type { Taxon } from './taxon.ts'
 
 /** Colours that a gardener may wish of flowers whose colour follows the soil. */
@@ -8,5 +9,4 @@ export type ColourWish = (typeof colourWishes)[number]
 const followingSoil = ['Hydrangea macrophylla', 'Hydrangea serrata']
 
 /** Whether the flowers of a kind are blue or pink by the soil they stand in. */
-export const colourFollowsSoil = ({ botanical }: Pick<Taxon, 'botanical'>): boolean =>
-  followingSoil.some((name) => botanical.startsWith(name))
+export const colourFollowsSoil = (taxon: Pick<Taxon, 'botanical'>): boolean => isNamed(followingSoil, taxon)

@@ -1,3 +1,4 @@
+import { isNamed } from './byName.ts'
 import type { Taxon } from './taxon.ts'
 
 /**
@@ -47,5 +48,4 @@ const kinds: readonly string[] = [
 ]
 
 /** Whether a kind wants shade in the afternoon where summers are hot, though it takes sun all day elsewhere. */
-export const likesCoolSummers = ({ botanical }: Pick<Taxon, 'botanical'>): boolean =>
-  kinds.some((name) => botanical.startsWith(name))
+export const likesCoolSummers = (taxon: Pick<Taxon, 'botanical'>): boolean => isNamed(kinds, taxon)

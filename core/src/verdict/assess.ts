@@ -18,18 +18,15 @@ import {
   type SunHours,
 } from '../light/index.ts'
 import {
-  underEavesOf,
-  eavesZones,
+  driedBy,
   groundOf,
   groundRadiusM,
   groundTakenBy,
   type Planting,
   type StandingGarden,
   type TakenGround,
-  rootsAt,
   surfaceHeightM,
-  rootZones,
-  wallLines,
+  surroundingsOn,
 } from '../garden/index.ts'
 import { onceFor } from '../once/index.ts'
 import type { Year } from '../plants/index.ts'
@@ -102,11 +99,7 @@ export const placesLight = (
   return {
     now,
     fields,
-    spots: spotField(fields.now, places, {
-      roots: rootZones(scene, now),
-      walls: wallLines(scene, now),
-      eaves: eavesZones(scene, now),
-    }),
+    spots: spotField(fields.now, places, surroundingsOn(scene, now)),
   }
 }
 
@@ -141,7 +134,7 @@ const EVERY_NTH_DAY = 4
 /** Most of a day’s sun comes through the leaves of a tree no further off its crown than so many times its height. */
 const DAPPLES_WITHIN = 0.4
 
-/** The share of plantings' sun that comes through leaves: prepared once for ground that lies alike. */
+/** The share of plantings' sun that comes through leaves: prepared once for each ground. */
 function dapplingIn(scene: Scene, { places }: SpotField, on: IsoDate): (p: Planting) => number {
   const placeOf = new Map(places.map(({ place }) => [place.id, place]))
   const daysOfGround = onceFor((ground: Ground) =>
@@ -220,8 +213,7 @@ export function judgeGarden(
   const placeById = new Map(garden.places.map((place) => [place.id, place]))
   const summer = summerOf(garden.climate)
   const suspected = suspectedMoisture(garden.suspected)
-  const roots = rootZones(garden.scene, now)
-  const eaves = eavesZones(garden.scene, now)
+  const about = surroundingsOn(garden.scene, now)
   const elsewhere = seenElsewhere(garden)
   const assessments = garden.plantings.map((p, i): Assessment => {
     const { before, now: hours, causes, dappled } = light.plantings[i]!
@@ -244,8 +236,7 @@ export function judgeGarden(
         dappled,
         moisture: place?.moisture ?? null,
         wind: place?.wind,
-        rootsOf: place?.kind === 'container' ? undefined : rootsAt(roots, p.x, p.y),
-        eavesOf: place?.kind === 'container' ? undefined : underEavesOf(eaves, p.x, p.y),
+        ...(place?.kind !== 'container' && driedBy(about, p.x, p.y)),
         suspected: suspected.get(p.placeId),
         opening: opened[p.id],
         elsewhere: elsewhere(p),

@@ -3,12 +3,15 @@ import type { IsoDate } from '../dates/index.ts'
 import { surfaceHeightM, type Place, type Planting, type StandingGarden } from '../garden/index.ts'
 import {
   hoursGainedBy,
+  LEVEL,
   supposed,
+  type Ground,
   type Obstruction,
   type Scene,
   type SunHours,
   type TreeRecord,
 } from '../light/index.ts'
+import { onceFor } from '../once/index.ts'
 import type { Opening } from '../remedies/index.ts'
 import type { GardenLight } from './assess.ts'
 import { isOutside, lightFit } from './fit.ts'
@@ -145,25 +148,21 @@ function cutsOf(tree: TreeRecord, now: IsoDate): Partial<Record<Way, Cut>> {
     : { raised: cut({ clearStemM }), thinned, both: cut({ clearStemM, thinnedBy: THINNED_BY }) }
 }
 
-/** What each cut alone would give to the middle of a planting: grounds that lie alike are prepared once. */
+/** What each cut alone would give to the middle of a planting: prepared once for each ground. */
 function gainsIn(scene: Scene, trees: readonly CutTree[], now: IsoDate) {
   const alternatives = trees.map(({ tree, cuts }) => ({
     obstructionId: tree.id,
     states: ways.flatMap((way) => cuts[way]?.opened ?? []),
   }))
-  const prepared = new Map<string, ReturnType<typeof hoursGainedBy>>()
+  const gainedBy = onceFor((ground: Ground) =>
+    hoursGainedBy(scene, { kind: 'season', on: now, standing: now }, alternatives, ground),
+  )
   return (
     place: Place | undefined,
     { x, y }: Planting,
     about: readonly CutTree[],
   ): Map<CutTree, Partial<Record<Way, SunHours>>> => {
-    const ground = place?.ground ?? undefined
-    const key = JSON.stringify(ground ?? null)
-    const gainedBy =
-      prepared.get(key) ??
-      hoursGainedBy(scene, { kind: 'season', on: now, standing: now }, alternatives, ground)
-    prepared.set(key, gainedBy)
-    const gained = gainedBy(
+    const gained = gainedBy(place?.ground ?? LEVEL)(
       { x, y, z: surfaceHeightM(place) },
       about.map((t) => t.tree.id),
     )

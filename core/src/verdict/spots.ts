@@ -1,13 +1,10 @@
 import { bisector, group } from 'd3-array'
 import type { Summer } from '../climate/index.ts'
 import {
-  underEavesOf,
+  driedBy,
   groundRadiusM,
   metresToWall,
-  rootsAt,
-  type EavesZone,
-  type RootZone,
-  type WallLine,
+  type Surroundings,
   type Place,
   type Planting,
   type TakenGround,
@@ -46,13 +43,6 @@ type LitPoint = LightPoint & {
   wallM?: number | undefined
 }
 
-/** What reaches into the ground of places or over it. */
-export interface Surroundings {
-  roots?: readonly RootZone[]
-  walls?: readonly WallLine[]
-  eaves?: readonly EavesZone[]
-}
-
 /** What is known of a garden beside its light, as spots are judged by it. */
 export interface SpotKnowledge {
   /** How hot the afternoons are there. */
@@ -60,6 +50,8 @@ export interface SpotKnowledge {
   /** What signs say of the ground of places, by their id. */
   suspected?: ReadonlyMap<string, SuspectedMoisture> | undefined
 }
+
+const NOTHING: Surroundings = { roots: [], walls: [], eaves: [] }
 
 /** Points of a bed that are searched lie so far apart, or as far as the cells of the field do. */
 const SEARCH_CELL_M = 0.5
@@ -72,7 +64,7 @@ const SEARCH_CELL_M = 0.5
 export function spotField(
   field: GardenField,
   places: readonly Place[],
-  { roots = [], walls = [], eaves = [] }: Surroundings = {},
+  about: Surroundings = NOTHING,
 ): SpotField {
   return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
 
@@ -82,26 +74,22 @@ export function spotField(
     const { raster, hours } = field.plots.find((p) => p.beds.some((b) => b.id === place.id))!
     const every = Math.max(1, Math.round(SEARCH_CELL_M / raster.cellM))
     const numberOf = (m: number) => Math.floor(m / raster.cellM)
-    const all: LitPoint[] = []
-    const some: LitPoint[] = []
+    const all: number[] = []
+    const some: number[] = []
     for (let i = 0; i < raster.count; i++) {
       const x = raster.x[i]!
       const y = raster.y[i]!
       if (!isInside(place.ring, x, y)) continue
-      const point = {
-        x,
-        y,
-        z: 0,
-        hours: cellHours(hours, i),
-        rootsOf: rootsAt(roots, x, y),
-        eavesOf: underEavesOf(eaves, x, y),
-        wallM: metresToWall(walls, x, y),
-      }
-      all.push(point)
-      if (numberOf(x) % every === 0 && numberOf(y) % every === 0) some.push(point)
+      all.push(i)
+      if (numberOf(x) % every === 0 && numberOf(y) % every === 0) some.push(i)
     }
     // A bed may be too small for its share of them.
-    return some.length > 0 ? some : all
+    return (some.length > 0 ? some : all).map((i) => {
+      const x = raster.x[i]!
+      const y = raster.y[i]!
+      const wallM = metresToWall(about.walls, x, y)
+      return { x, y, z: 0, hours: cellHours(hours, i), ...driedBy(about, x, y), wallM }
+    })
   }
 }
 

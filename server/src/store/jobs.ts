@@ -553,20 +553,23 @@ export const careDoneOf = (jobs: readonly Job[]): Set<string> =>
       .filter((j) => j.ruleKey !== null && j.state !== 'open')
       .flatMap((j) => {
         const stem = j.ruleKey!.replace(/\/[^/]*$/, '')
-        const of = j.plantings.length > 0 ? j.plantings.map((p) => p.id) : [j.placeId]
-        return of.map((id) => `${stem}/${id}`)
+        return doneTo(j).map((id) => `${stem}/${id}`)
       }),
   )
+
+/** The plantings that work is done to, by id; without any the place. */
+const doneTo = ({ plantings, placeId }: Job): (string | null)[] =>
+  plantings.length > 0 ? plantings.map((p) => p.id) : [placeId]
 
 /** When the work of each rule was last done, by rule, season and the planting or place. */
 export function careDoneOn(jobs: readonly Job[]): Map<string, IsoDate> {
   const last = new Map<string, IsoDate>()
-  for (const { ruleKey, done, plantings, placeId } of jobs) {
-    if (ruleKey === null || !done) continue
-    const [rule, season] = ruleKey.split('/')
-    for (const id of plantings.length > 0 ? plantings.map((p) => p.id) : [placeId]) {
+  for (const job of jobs) {
+    if (job.ruleKey === null || !job.done) continue
+    const [rule, season] = job.ruleKey.split('/')
+    for (const id of doneTo(job)) {
       const key = `${rule}/${season}/${id}`
-      if (done.on > (last.get(key) ?? '')) last.set(key, done.on)
+      if (job.done.on > (last.get(key) ?? '')) last.set(key, job.done.on)
     }
   }
   return last

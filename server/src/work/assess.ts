@@ -10,7 +10,7 @@ import {
   type TakenGround,
 } from '@border/core'
 import { derive } from '../derived.ts'
-import type { GardenReader } from '../reader.ts'
+import { standingIn, type GardenReader } from '../reader.ts'
 import { conditionsOfGarden } from './conditions.ts'
 import type { ComputePool } from './compute.ts'
 import { diagnoseGarden, yearOfGarden } from './diagnosis.ts'
@@ -93,12 +93,11 @@ const openingsOfGarden = (
   then: string | undefined,
 ): Promise<Openings> =>
   derive(reader, ['openings', [on, comparedDay(reader, on, then)]], async () => {
-    const [{ light }, garden, { climate }] = await Promise.all([
+    const [{ light }, garden] = await Promise.all([
       lightOfGarden(reader, pool, on, then),
-      reader.standing(on),
-      reader.climate(),
+      standingIn(reader, on),
     ])
-    return pool.run('openings', { garden: { ...garden, climate }, light: { plantings: light.plantings }, on })
+    return pool.run('openings', { garden, light: { plantings: light.plantings }, on })
   })
 
 /** A garden judged as it is supposed to stand, by its light. */

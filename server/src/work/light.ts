@@ -20,18 +20,12 @@ import {
   type TellingLook,
 } from '@border/core'
 import { derive } from '../derived.ts'
-import { featuresOn, type GardenReader } from '../reader.ts'
+import { featuresOn, standingIn, type GardenReader } from '../reader.ts'
 import { listLogs, listReadings, listWhatIfs, type LogRow } from '../store/light.ts'
 import type { ComputeTasks } from './computeTasks.ts'
 import type { ComputePool } from './compute.ts'
 
 const YEARS_AHEAD = 15
-
-/** What stands on a day, in its climate. */
-const standingIn = async (reader: GardenReader, on: string) => ({
-  ...(await reader.standing(on)),
-  climate: (await reader.climate()).climate,
-})
 
 /** Plantings leaving their range in coming years, and what the going of ailing plants would do. */
 export async function lightAhead(reader: GardenReader, pool: ComputePool, on: string): Promise<AheadView> {

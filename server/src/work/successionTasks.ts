@@ -2,8 +2,7 @@ import type { FeatureView, PlantingView } from '@border/contract'
 import {
   capitalised,
   castsShade,
-  underEavesOf,
-  eavesZones,
+  driedBy,
   isInside,
   isOfConsequence,
   isOutside,
@@ -16,8 +15,7 @@ import {
   surfaceHeightM,
   tenths,
   suspectedMoisture,
-  rootsAt,
-  rootZones,
+  surroundingsOn,
   whyNotThere,
   winterHere,
   withSuppositions,
@@ -56,8 +54,7 @@ export function failingOnes({
 }: ComputeTasks['successions']): Failing[] {
   const { scene, places } = garden
   const placeById = new Map(places.map((p) => [p.id, p]))
-  const roots = rootZones(scene, on)
-  const eaves = eavesZones(scene, on)
+  const surroundings = surroundingsOn(scene, on)
   const moistures = suspectedMoisture(suspected)
   const again = new Map(record.map((r) => [r.taxon, r.again]))
   const knownAt = (place: Place | undefined): KnownKinds => ({
@@ -74,8 +71,7 @@ export function failingOnes({
     wind: place?.wind,
     summer: summerOf(climate),
     suspected: place && moistures.get(place.id),
-    rootsOf: rootsAt(roots, x, y),
-    eavesOf: underEavesOf(eaves, x, y),
+    ...driedBy(surroundings, x, y),
   })
   const hoursAt = (x: number, y: number, without?: string) => {
     const place = places.find((p) => p.kind === 'bed' && isInside(p.ring, x, y))

@@ -1,6 +1,6 @@
 import type { CareRule, WindowSpec } from '../rule.ts'
 import { BLUE_AT_MOST_PH, NO_BLUE_FROM_PH, PINK_AT_LEAST_PH } from '../flowerColour.ts'
-import { limeWindow, sulphurWindow } from './placeRules.ts'
+import { DUST, LIME, limeWindow, sulphurWindow } from './placeRules.ts'
 
 /** Aluminium is taken up while the flowers are being made. */
 const whileBudsForm: WindowSpec = {
@@ -24,7 +24,7 @@ const wished: Pick<CareRule, 'operation' | 'forbids' | 'labour' | 'yearly' | 'to
   tools: ['measure', 'watering can'],
   yearly: true,
 }
-const dust = 'Dust: mask, gloves and eye protection; by the label’s rate.'
+const testAgain = 'Test again in half a year, before anything more is given.'
 
 /** Rules of flowers whose colour follows the soil, where somebody wishes for one. */
 export const colours: readonly CareRule[] = [
@@ -64,10 +64,10 @@ export const colours: readonly CareRule[] = [
     windows: [sulphurWindow],
     doseTo: BLUE_AT_MOST_PH - 0.2,
     tools: ['measure', 'hand fork', 'watering can'],
-    cautions: [dust],
+    cautions: [DUST],
     steps: [
       'Mulch with leaf mould or bark; no lime, no bone meal, no wood ash near it, and no hard tap water.',
-      'Test again in half a year, before anything more is given.',
+      testAgain,
     ],
     why: 'Blue is wished for: acid soil sets free the aluminium that makes it.',
     missed: 'Next spring will do; the flowers stay as they are for a year.',
@@ -85,7 +85,7 @@ export const colours: readonly CareRule[] = [
     everyDays: 28,
     materials: [{ name: 'aluminium sulphate', unit: 'kg', perPlant: 0.015 }],
     cautions: [
-      dust,
+      DUST,
       'Not where rhododendrons, camellias or anything to be eaten shares its roots: too much aluminium harms them.',
     ],
     steps: [
@@ -107,11 +107,8 @@ export const colours: readonly CareRule[] = [
     windows: [limeWindow],
     doseTo: PINK_AT_LEAST_PH + 0.3,
     tools: ['measure', 'rake'],
-    cautions: [dust, 'Not together with manure, and not near plants that hate lime.'],
-    steps: [
-      'Above 7 its leaves yellow: stop before.',
-      'Test again in half a year, before anything more is given.',
-    ],
+    cautions: [DUST, LIME],
+    steps: ['Above 7 its leaves yellow: stop before.', testAgain],
     why: 'Pink is wished for: lime keeps aluminium from the roots.',
     missed: 'Next autumn will do; the flowers stay as they are for a year.',
   },

@@ -23,6 +23,10 @@ const coldEnough = (c: number, days: number): Anchor => ({
   ],
 })
 
+/** Of what moves the reaction of a soil. */
+export const DUST = 'Dust: mask, gloves and eye protection; by the label’s rate.'
+export const LIME = 'Not together with manure, and not near plants that hate lime.'
+
 /** Limestone works through a winter's rain. */
 export const limeWindow: WindowSpec = {
   season: 'autumn',
@@ -573,10 +577,7 @@ export const places: readonly CareRule[] = [
       'Test first, in three spots: the dose is for a bed that was tested.',
       'Water in; test again before the next dose, half a year on at the soonest.',
     ],
-    cautions: [
-      'Dust: mask, gloves and eye protection; by the label’s rate.',
-      ...(what === 'lime' ? ['Not together with manure, and not near plants that hate lime.'] : []),
-    ],
+    cautions: [DUST, ...(what === 'lime' ? [LIME] : [])],
     why: 'The reaction of a soil moves slowly: small doses, repeated, and a test between.',
     missed: 'Next year will do: nothing is lost by waiting.',
     yearly: true,

@@ -12,6 +12,8 @@ export const base: Pick<CareRule, 'operation' | 'forbids' | 'labour' | 'tools' |
 }
 export const NESTING = 'Look for nesting birds first; leave the plant while one is sitting.'
 export const LADDER = 'On a ladder: a second person, level ground, never near power lines.'
+/** Apples and their kin. */
+export const BLIGHT = 'Clean the blades between trees: fire blight.'
 export const THORNS = 'Thorns: stout gloves and eye protection.'
 
 /** Big-leaved hydrangeas, whose flowers sit in the top buds of last year’s stems. */

@@ -1,5 +1,5 @@
 import type { CareRule } from '../rule.ts'
-import { base, LADDER, NESTING, REGROWTH } from './pruningWindows.ts'
+import { base, BLIGHT, LADDER, NESTING, REGROWTH } from './pruningWindows.ts'
 
 /** Fruit trees, whose fruit wants thinning and whose trained forms want a cut of their own. */
 const fruits = ['Malus domestica']
@@ -42,7 +42,7 @@ const onWalls: readonly CareRule[] = [
       'Of a knot of spurs the weak and those behind the arm first; a hand between those that stay.',
       'Take mummied fruit off: scab and rot winter in it.',
     ],
-    cautions: [LADDER, 'Clean the blades between trees: fire blight.'],
+    cautions: [LADDER, BLIGHT],
     why: 'Old spurs carry many small fruit; thinned, they carry fewer and better ones.',
     missed: 'Next winter; thin the fruit the harder this summer.',
   },

@@ -1,5 +1,7 @@
 import type { CareRule } from '../rule.ts'
 
+const EDGE = 'At the edge of water: a second person, firm footing, and children kept away.'
+
 /** Rules of the edge of a pond or stream. */
 export const waters: readonly CareRule[] = [
   {
@@ -26,7 +28,7 @@ export const waters: readonly CareRule[] = [
     forbids: ['hard frost', 'frozen soil'],
     labour: { setUp: 15, perM2: 5 },
     tools: ['shears', 'pond net', 'rake', 'waterproof gloves'],
-    cautions: ['At the edge of water: a second person, firm footing, and children kept away.'],
+    cautions: [EDGE],
     steps: [
       'Hollow stems are cut above the water: under it they let water in and rot.',
       'What is pulled out of the water lies beside it for a day, so that what lives in it can go back.',
@@ -61,7 +63,7 @@ export const waters: readonly CareRule[] = [
     forbids: ['frozen soil'],
     labour: { setUp: 20, perM2: 8 },
     tools: ['old knife', 'spade', 'pond net', 'waterproof gloves'],
-    cautions: ['At the edge of water: a second person, firm footing, and children kept away.'],
+    cautions: [EDGE],
     steps: [
       'Work from a board; a liner is cut by a spade before one sees it.',
       'No more than a third of the edge in one year.',
