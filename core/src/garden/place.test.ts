@@ -102,12 +102,14 @@ describe('on a wall', () => {
   const wall = feature('wall', 'wall', line([0, 0], [8, 0]), { properties: { heightM: 2 } })
   const lines = wallLines(sceneOf({ latitude: 52, longitude: 0, northDeg: 0 }, [wall]), on)
   const isAt = (botanical: string, x: number, y: number) =>
-    isOnWall({ taxon: taxonNamed(botanical), x, y }, lines)
+    isOnWall({ taxon: taxonNamed(botanical), x, y }, 'bed', lines)
 
   it('is what is woody and stands close to one', () => {
     expect(isAt('Malus domestica', 4, 0.4)).toBe(true)
     expect(isAt('Malus domestica', 4, 2)).toBe(false)
     expect(isAt('Malus domestica', 8.9, 0)).toBe(false)
     expect(isAt('Nepeta × faassenii', 4, 0.4)).toBe(false)
+    // A camellia in its pot by the door is carried away from the wall, not tied to it.
+    expect(isOnWall({ taxon: taxonNamed('Camellia japonica'), x: 4, y: 0.4 }, 'container', lines)).toBe(false)
   })
 })

@@ -2,6 +2,7 @@ import { isAlive, type IsoDate } from '../dates/index.ts'
 import { distanceToSegment, type Point } from '../geometry/index.ts'
 import type { Scene } from '../light/index.ts'
 import { isWoody } from '../plants/index.ts'
+import type { Place } from './place.ts'
 import type { Planting } from './planting.ts'
 
 /** Sides of what stands upright and does not give way: plan metres. */
@@ -17,11 +18,13 @@ export const wallLines = ({ obstructions }: Pick<Scene, 'obstructions'>, on: Iso
 /** What is woody and stands this near a wall or fence is trained on it, metres: a judgement. */
 const TRAINED_WITHIN_M = 0.6
 
-/** Whether a planting stands so near a wall or fence that it is trained on it. */
+/** Whether a planting stands so near a wall or fence that it is trained on it; what stands in a pot is not. */
 export const isOnWall = (
   { taxon, x, y }: Pick<Planting, 'taxon' | 'x' | 'y'>,
+  place: Place['kind'] | undefined,
   lines: readonly WallLine[],
-): boolean => isWoody(taxon) && (metresToWall(lines, x, y) ?? Infinity) <= TRAINED_WITHIN_M
+): boolean =>
+  place !== 'container' && isWoody(taxon) && (metresToWall(lines, x, y) ?? Infinity) <= TRAINED_WITHIN_M
 
 /** Metres from a point to the nearest of them, to the centimetre; undefined where there is none. */
 export function metresToWall(lines: readonly WallLine[], x: number, y: number): number | undefined {

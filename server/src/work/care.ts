@@ -48,6 +48,7 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
   const { year } = await yearOfGarden(reader)
   const { scene, places, plantings } = await reader.standing()
   const walls = wallLines(scene, today)
+  const kindOf = new Map(places.map((p) => [p.id, p.kind]))
   const jobs = await reader.jobs()
   const divided = dividedOf(jobs)
   const decided = group(
@@ -64,7 +65,7 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
       ...p,
       dividedOn: divided.get(p.id),
       signs: signsOf(p.id),
-      onWall: isOnWall(p, walls),
+      onWall: isOnWall(p, kindOf.get(p.placeId), walls),
       decided: (decided.get(p.id) ?? []).map((j) => ({
         operation: j.kind,
         earliest: j.window.earliest,
