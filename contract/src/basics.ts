@@ -42,7 +42,7 @@ export const instant = z.iso.datetime().refine((at) => recordedDay.safeParse(at.
 export const point = { x: planMetre, y: planMetre }
 /** A point of the plan, in a place where it is known which. */
 export const spot = { ...point, placeId: id.optional() }
-export const ring: z.ZodType<Ring> = z
+export const ring: z.ZodType<Ring, Ring> = z
   .array(z.tuple([planMetre, planMetre]).readonly())
   .min(3)
   .max(200)

@@ -1,4 +1,4 @@
-import { colourWishes, plantingSources, remark, tag } from '@border/core'
+import { colourWishes, datings, plantingSources, remark, tag } from '@border/core'
 import { z } from 'zod'
 import {
   gardenPath,
@@ -16,6 +16,7 @@ import {
 } from './basics.ts'
 import { reads, writes } from './endpoint.ts'
 import { photo } from './photos.ts'
+import { edited } from './plan.ts'
 import { planting } from './worked.ts'
 
 const plantingRequest = z.object({
@@ -23,19 +24,32 @@ const plantingRequest = z.object({
   taxonBotanical: botanicalName,
   placeId: id,
   count: z.number().int().min(1).max(10_000),
+  /** Where the day is not known, one to reckon with, and how well it is known. */
   plantedOn: isoDay,
+  plantedKnown: z.enum(datings).default('day'),
   source: z.enum(plantingSources),
   ...point,
-  radiusM: z.number().min(0.02).max(50).optional(),
+  radiusM: z.number().min(0.02).max(50).nullish(),
   /** The drift as it is drawn, corners in plan metres. */
-  outline: ring.optional(),
+  outline: ring.nullish(),
+  role: remark(120).nullish(),
+  note: note.optional(),
   /** Planted off the bench: it is there no longer. */
   benchId: id.optional(),
 })
-/** A planting put right: all that is said of it, and of where it stands. */
+export type PlantingRequest = z.input<typeof plantingRequest>
+/** Most plantings of one write: more than anybody types at once. */
+const MOST = 500
+/** A planting put right: what is said otherwise of it, and of where it stands. */
 const plantingAmendment = plantingRequest
-  .omit({ benchId: true })
-  .extend({ role: remark(120).nullish(), colourWish: z.enum(colourWishes).nullish() })
+  .omit({ benchId: true, note: true, plantedKnown: true })
+  .partial()
+  .extend({
+    plantingId: id,
+    plantedKnown: z.enum(datings).optional(),
+    colourWish: z.enum(colourWishes).nullish(),
+  })
+export type PlantingAmendment = z.input<typeof plantingAmendment>
 
 const storyEntry = z.strictObject({
   on: isoDay,
@@ -73,6 +87,7 @@ export type PlantingStory = z.infer<typeof plantingStory>
 
 /** What can be put right of a planting. */
 const seen = z.strictObject({
+  id,
   tag: z.string(),
   botanical: z.string(),
   placeId: id,
@@ -80,6 +95,7 @@ const seen = z.strictObject({
   y: z.number(),
   plantedCount: z.number(),
   plantedOn: isoDay,
+  plantedKnown: z.enum(datings),
   source: z.enum(plantingSources),
   role: z.string().nullable(),
   colourWish: z.enum(colourWishes).nullable(),
@@ -91,10 +107,21 @@ const one = `${plantingsPath}/:plantingId` as const
 
 /** Plantings: put in, put right, and told. */
 export const plantingEndpoints = {
-  add: writes(plantingsPath, head, { body: plantingRequest, answer: z.strictObject({ plantingId: id }) }),
-  amend: writes(`${one}/amend`, head, { body: plantingAmendment, sees: seen }),
-  withdraw: writes(`${one}/withdraw`, head, { sees: seen }),
-  restore: writes(`${one}/restore`, head),
+  add: writes(plantingsPath, head, {
+    body: z.object({ plantings: z.array(plantingRequest).min(1).max(MOST) }),
+    answer: z.strictObject({ editId: id.nullable(), plantingIds: z.array(id) }),
+  }),
+  amend: writes(`${plantingsPath}/amend`, head, {
+    body: z.object({ plantings: z.array(plantingAmendment).min(1).max(MOST) }),
+    answer: edited,
+    sees: z.array(seen),
+  }),
+  withdraw: writes(`${plantingsPath}/withdraw`, head, {
+    body: z.object({ plantingIds: z.array(id).min(1).max(MOST) }),
+    answer: edited,
+    sees: z.array(seen),
+  }),
+  restore: writes(`${one}/restore`, head, { answer: edited }),
   story: reads(one, keeper, {
     answer: plantingStory,
     restsOn: ['plan', 'plantings', 'record', 'library', 'decisions', 'jobs'],

@@ -192,7 +192,7 @@ const untouched: Readonly<Record<string, readonly string[]>> = {
   garden_members: [],
   features: [],
   feature_events: ['garden_id'],
-  plantings: ['withdrawn_at', 'colour_wish'],
+  plantings: ['withdrawn_at', 'colour_wish', 'planted_known'],
   planting_sites: ['outline'],
   observations: ['device_at'],
   place_looks: ['device_at'],

@@ -17,9 +17,9 @@ export interface Standing<Seen> {
 /** As it travels: what is not said is left out. */
 const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
 
-/** Tells how a thing stands from any other way; null of several at once. */
+/** Tells how a thing stands from any other way, asked for alone or among several that were only one; null of several at once. */
 const markOf = ({ names, as }: { names: readonly string[]; as: unknown }): string | null =>
-  names.length === 1 ? hashOf(as) : null
+  names.length === 1 ? hashOf(Array.isArray(as) && as.length === 1 ? as[0] : as) : null
 
 /** Says of a write what it has changed, and how it left it. */
 export const nameChanged = async (trx: Db, key: string, left: Standing<never>): Promise<void> => {

@@ -1,6 +1,6 @@
 import type { FeatureView, PlantingView } from '@border/contract'
 import {
-  isAlive,
+  featuresOn as asDrawnOn,
   seasonYearOf,
   standingGarden,
   type Earliness,
@@ -100,7 +100,7 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
 
 /** Features on the plan on a day. */
 export const featuresOn = async (reader: GardenReader, on: IsoDate = reader.today): Promise<FeatureView[]> =>
-  (await reader.features()).filter((f) => isAlive(f, on))
+  asDrawnOn(await reader.features(), on)
 
 /** What stands on a day, in its climate. */
 export const standingIn = async (reader: GardenReader, on: IsoDate) => ({

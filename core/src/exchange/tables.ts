@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { instantsOf, type IsoDate } from '../dates/index.ts'
 import type { DailyWeather, SoilReading } from '../climate/index.ts'
-import { plantingSources } from '../garden/index.ts'
+import { plantingSources, readPlanted, reckoned, type Planted } from '../garden/index.ts'
 import type { LightPoint } from '../light/index.ts'
 import { brightnesses, type LuxSample, type Reading } from '../readings/index.ts'
 import { day, limits, recordedDay, tag, tagKey, words } from '../written/index.ts'
@@ -15,7 +15,7 @@ export const plantingRow = z.object({
   taxon: words(160),
   count: whole(1, 10_000),
   living: optional(whole(0, 10_000)),
-  planted_on: day,
+  planted_on: words(20),
   source: optional(z.enum(plantingSources, `must be one of: ${plantingSources.join(', ')}`)),
   from_tag: optional(tag),
   role: optional(words(60)),
@@ -36,10 +36,11 @@ export function readPlantings(
   knows: { places: ReadonlyMap<string, 'bed' | 'container'>; taxa: ReadonlySet<string> },
   today: IsoDate,
   file = 'plantings.csv',
-): FileResult<Located<PlantingRow>[]> {
+): FileResult<Located<PlantingRow & Planted>[]> {
   const read = readTable(csv, plantingRow, file)
   const problems: FileProblem[] = read.problems
   const tags = new Map<string, number>()
+  const planted: Located<PlantingRow & Planted>[] = []
   for (const row of read.rows) {
     const wrong = (column: string, message: string) =>
       problems.push({ file, line: row.line, column, message })
@@ -49,7 +50,11 @@ export function readPlantings(
     const kind = knows.places.get(row.place.toLowerCase())
     if (!kind) wrong('place', `no place is called ${row.place}`)
     if (!knows.taxa.has(row.taxon.toLowerCase())) wrong('taxon', `${row.taxon} is not in the plant library`)
-    if (row.planted_on > today) wrong('planted_on', `${row.planted_on} is after today (${today})`)
+    const when = readPlanted(row.planted_on, today)
+    if (!when) wrong('planted_on', 'must be a day like 2024-03-31, a year, “before 2015” or “unknown”')
+    else if (row.planted_on > today && when.plantedKnown === 'day')
+      wrong('planted_on', `${row.planted_on} is after today (${today})`)
+    planted.push({ ...row, ...(when ?? reckoned('unknown', undefined, today)) })
     if (row.living !== undefined && row.living > row.count)
       wrong('living', `more living than planted (${row.count})`)
     for (const axis of ['x', 'y'] as const)
@@ -63,7 +68,7 @@ export function readPlantings(
         column: 'from_tag',
         message: `no planting has the tag ${row.from_tag}`,
       })
-  return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: read.rows }
+  return problems.length > 0 ? { ok: false, problems: inFileOrder(problems) } : { ok: true, value: planted }
 }
 
 const weatherRow = z.object({

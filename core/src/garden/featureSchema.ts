@@ -48,11 +48,23 @@ const growth = z.object({
   yearsToMature: z.number().min(1).max(200),
 })
 
+const handle = z.object({ x: z.number(), y: z.number(), curved: z.boolean() })
 const lifeline = {
   name: words(120),
   from: day.nullish(),
   to: day.nullish(),
   note: remark(2000).optional(),
+  /** What a curved outline is drawn through; without curves its corners say it. */
+  handles: z.array(handle).max(limits.corners).optional(),
+  /** How far a size may be out, metres, one standard error: of those that were measured so. */
+  standardErrors: z.record(words(40), size(TALLEST_M)).optional(),
+}
+/** Outlines from before it was changed in the garden, oldest first, each until its day. */
+const outlines = {
+  earlier: z
+    .array(z.object({ until: day, geometry: z.lazy(() => featureGeometry) }))
+    .max(200)
+    .optional(),
 }
 const screen = {
   ...lifeline,
@@ -72,6 +84,7 @@ export const featureProperties = {
   bed: z.looseObject({
     kind: z.literal('bed'),
     ...lifeline,
+    ...outlines,
     soilTexture: z.enum(soilTextures).optional(),
     ph: z.number().min(3).max(10).optional(),
     moisture: z.enum(['dry', 'dryish', 'fresh', 'moist', 'wet']).optional(),
@@ -84,6 +97,7 @@ export const featureProperties = {
   container: z.looseObject({
     kind: z.literal('container'),
     ...lifeline,
+    ...outlines,
     shape: z.enum(['box', 'round', 'tapered', 'bowl', 'half round']).default(featureDefaults.container.shape),
     diameterM: size(5).optional(),
     widthM: size(5).optional(),
@@ -118,10 +132,10 @@ export const featureProperties = {
     growth: growth.optional(),
     health: health.optional(),
   }),
-  hazard: z.looseObject({ kind: z.literal('hazard'), ...lifeline }),
-  path: z.looseObject({ kind: z.literal('path'), ...lifeline }),
-  water: z.looseObject({ kind: z.literal('water'), ...lifeline }),
-  viewpoint: z.looseObject({ kind: z.literal('viewpoint'), ...lifeline }),
+  hazard: z.looseObject({ kind: z.literal('hazard'), ...lifeline, ...outlines }),
+  path: z.looseObject({ kind: z.literal('path'), ...lifeline, ...outlines }),
+  water: z.looseObject({ kind: z.literal('water'), ...lifeline, ...outlines }),
+  viewpoint: z.looseObject({ kind: z.literal('viewpoint'), ...lifeline, ...outlines }),
 } as const satisfies Record<FeatureKind, z.ZodType>
 
 const position = z.tuple([z.number(), z.number()]).rest(z.number())

@@ -18,6 +18,27 @@ export {
   monthDay,
   type RecordedEvent,
 } from './featureSchema.ts'
+export {
+  asDrawnOn,
+  carriedFeature,
+  changedFrom,
+  drawAs,
+  drawnOf,
+  featuresOn,
+  nearestInside,
+  strayedFrom,
+  type EarlierOutline,
+  type Strayed,
+} from './drawing.ts'
+export {
+  datings,
+  plantedWords,
+  readPlanted,
+  reckoned,
+  writtenPlanted,
+  type Dating,
+  type Planted,
+} from './dating.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf } from './obstructions.ts'
 export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'

@@ -8,7 +8,8 @@ import {
 } from '../geometry/index.ts'
 import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
-import { isAlive, type IsoDate } from '../dates/index.ts'
+import type { IsoDate } from '../dates/index.ts'
+import { featuresOn } from './drawing.ts'
 import { castsShade, featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
 import { soilTextures, type SoilTexture } from './soil.ts'
 import { windExposures, type WindExposure } from './wind.ts'
@@ -97,7 +98,7 @@ export function placeOf(f: Feature): Place | undefined {
 
 /** Places that stand on a day, in the order of the plan. */
 export function placesOn(features: readonly Feature[], on: IsoDate): Place[] {
-  const standing = features.filter((f) => isAlive(f, on))
+  const standing = featuresOn(features, on)
   const waters = standing.filter((f) => f.kind === 'water')
   const walls = standing.filter((f) => castsShade(f) && f.kind !== 'tree')
   return standing.flatMap((f): Place[] => {

@@ -1,5 +1,6 @@
 import type { IsoDate } from '../dates/index.ts'
 import { asDisc, type Footprint, type Ring } from '../geometry/index.ts'
+import type { Dating } from './dating.ts'
 import { driftRadiusM, type ColourWish, type Taxon } from '../plants/index.ts'
 
 /** Where plants came from. */
@@ -13,6 +14,8 @@ export interface Planting {
   taxon: Taxon
   /** The day they came to the garden, and how many they were. */
   plantedOn: IsoDate
+  /** How well that day is known: where not to the day, it is one to reckon with. */
+  plantedKnown: Dating
   plantedCount: number
   livingCount: number
   source: PlantingSource

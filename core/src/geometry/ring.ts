@@ -51,13 +51,33 @@ export function isInside(ring: Ring, x: number, y: number): boolean {
   return inside
 }
 
-/** Metres from a point to the nearest of the segment from `a` to `b`. */
-export function distanceToSegment(x: number, y: number, a: Point, b: Point): number {
+/** How far along the segment from `a` to `b` its point nearest to another lies, 0 to 1. */
+function shareAlong(x: number, y: number, a: Point, b: Point): number {
   const dx = b[0] - a[0]
   const dy = b[1] - a[1]
   const length2 = dx * dx + dy * dy
-  const t = length2 === 0 ? 0 : Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / length2))
-  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
+  return length2 === 0 ? 0 : Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / length2))
+}
+
+/** The point of the segment from `a` to `b` that lies nearest. */
+export function nearestOnSegment([x, y]: Point, a: Point, b: Point): Point {
+  const t = shareAlong(x, y, a, b)
+  return [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])]
+}
+
+/** Metres from a point to the nearest of the segment from `a` to `b`. */
+export function distanceToSegment(x: number, y: number, a: Point, b: Point): number {
+  const t = shareAlong(x, y, a, b)
+  return Math.hypot(x - a[0] - t * (b[0] - a[0]), y - a[1] - t * (b[1] - a[1]))
+}
+
+/** The point of a ring's boundary that lies nearest. */
+export function nearestOnBoundary(ring: Ring, p: Point): Point {
+  return ring
+    .map((a, i) => nearestOnSegment(p, a, ring[(i + 1) % ring.length]!))
+    .reduce((best, q) =>
+      Math.hypot(q[0] - p[0], q[1] - p[1]) < Math.hypot(best[0] - p[0], best[1] - p[1]) ? q : best,
+    )
 }
 
 /** Distance to the ring's boundary in metres, from either side. */
@@ -124,8 +144,8 @@ function firstMeeting(
   return undefined
 }
 
-/** Corner numbers of the first two edges that share a point other than the corner between them, or undefined for a simple ring. */
-function selfCrossing(ring: Ring): readonly [number, number] | undefined {
+/** Corner numbers, from 0, of the first two edges that share a point other than the corner between them; undefined for a simple ring. */
+export function crossingEdges(ring: Ring): readonly [number, number] | undefined {
   const n = ring.length
   // Flat, for the pairs of a long spiral are half a million. The first corner once more at the end: edge i goes from i to i + 1.
   const x = Float64Array.from({ length: n + 1 }, (_, i) => ring[i % n]![0])
@@ -150,14 +170,18 @@ function selfCrossing(ring: Ring): readonly [number, number] | undefined {
 /** Corners nearer than this, metres, are one. */
 const SAME_CORNER_M = 0.001
 
-/** What is wrong with an outline, by its corners as a person counts them, from 1; undefined for a simple ring. */
-export function outlineFault(ring: Ring): string | undefined {
-  const same = firstMeeting(
+/** The first two corners that are one point, by number from 0. */
+export const sameCorners = (ring: Ring): readonly [number, number] | undefined =>
+  firstMeeting(
     ring.map(([x, y]): Box => [x, y, x + SAME_CORNER_M, y + SAME_CORNER_M]),
     (i, j) => Math.hypot(ring[i]![0] - ring[j]![0], ring[i]![1] - ring[j]![1]) < SAME_CORNER_M,
   )
+
+/** What is wrong with an outline, by its corners as a person counts them, from 1; undefined for a simple ring. */
+export function outlineFault(ring: Ring): string | undefined {
+  const same = sameCorners(ring)
   if (same) return `corners ${same[0] + 1} and ${same[1] + 1} are the same point: leave one of them out`
-  const crossed = selfCrossing(ring)
+  const crossed = crossingEdges(ring)
   return crossed && `the outline crosses itself: edges from corners ${crossed[0] + 1} and ${crossed[1] + 1}`
 }
 

@@ -8,7 +8,7 @@ import {
   tenths,
 } from '../words/index.ts'
 import { summerOf, type Climate } from '../climate/index.ts'
-import { daysBetween, type IsoDate } from '../dates/index.ts'
+import { daysBetween, type IsoDate, yearOf } from '../dates/index.ts'
 import { signWords, type SignId } from '../diagnosis/index.ts'
 import { lightWords, type LightCause, type SunHours } from '../light/index.ts'
 import type { Decline } from '../performance/index.ts'
@@ -735,7 +735,7 @@ function watchTerms(input: VerdictInput): Term[] {
     terms.push({
       action: 'watch',
       points: points.watchYoung,
-      says: `Planted ${dayMonthYear(input.inPlaceSince)}: not yet three seasons in place, too soon to judge.`,
+      says: `In place since ${yearOf(input.inPlaceSince)}: not yet three seasons, too soon to judge.`,
     })
   return terms
 }

@@ -20,6 +20,7 @@ import * as ownChanges from './015_own_changes.ts'
 import * as remedies from './016_remedies.ts'
 import * as propagate from './017_propagate.ts'
 import * as judgement from './018_judgement.ts'
+import * as corrections from './019_corrections.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -59,6 +60,7 @@ const migrations: Record<string, Knex.Migration> = {
   '016_remedies': remedies,
   '017_propagate': propagate,
   '018_judgement': judgement,
+  '019_corrections': corrections,
 }
 
 /** The migrations in their order, each with its way up and down. */

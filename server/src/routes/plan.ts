@@ -1,22 +1,25 @@
 import { planEndpoints } from '@border/contract'
-import { capitalised, castsShade, checkFeature, eventFault } from '@border/core'
+import { capitalised, castsShade, eventFault } from '@border/core'
 import type { Db } from '../database/connect.ts'
-import { fileRefusal, notFound, Refusal } from '../errors.ts'
+import { notFound, Refusal } from '../errors.ts'
 import type { GardenReader } from '../reader.ts'
 import { route, type Route } from '../routing.ts'
+import { editNames, listEdits, openEdit, undoEdit } from '../store/edits.ts'
 import {
-  amendFeature,
-  endFeature,
-  everPlanted,
+  countHanging,
   findFeature,
   insertFeatureEvent,
-  insertFeatures,
-  restoreFeature,
-  withdrawFeature,
+  listRemovedFeatures,
   withdrawLatestEvent,
 } from '../store/gardens.ts'
+import { listRemovedPlantings, listSites } from '../store/plantings.ts'
 import { changeObstruction } from '../work/changeObstruction.ts'
-import { partStanding } from '../work/standing.ts'
+import { editPlan } from '../work/editPlan.ts'
+import { editView } from '../work/editWords.ts'
+import { partStanding, severalStanding } from '../work/standing.ts'
+
+/** Changes of a garden that are told at most, the latest. */
+const MOST_TOLD = 200
 
 const stands = async ({ read, params }: { read: GardenReader; params: { featureId: string } }) =>
   partStanding(
@@ -26,23 +29,58 @@ const stands = async ({ read, params }: { read: GardenReader; params: { featureI
 
 /** What stands in a garden, and what has happened to it. */
 export const planRoutes = (): Route[] => [
-  route(planEndpoints.addFeature, {
-    handle: async ({ db, garden, body }) => {
-      const read = checkFeature(body.feature)
-      if (!read.ok) throw fileRefusal(read.problems)
-      const [featureId] = await insertFeatures(db, garden.id, [read.value])
-      return { featureId: featureId! }
+  route(planEndpoints.edit, {
+    stands: async ({ read, body }) => {
+      const features = await read.features()
+      const ids = body.parts.map((p) => p.id).filter((id) => features.some((f) => f.id === id))
+      return severalStanding(
+        ids.map((id) =>
+          partStanding(
+            id,
+            features.find((f) => f.id === id),
+          ),
+        ),
+        (seen) => seen.id,
+        ids,
+      )
+    },
+    handle: async ({ db, garden, person, body, today }) => {
+      if (body.from && body.from > today) throw new Refusal(422, 'That day lies ahead.')
+      return { editId: await editPlan(db, { gardenId: garden.id, personId: person.id }, body) }
     },
   }),
-  route(planEndpoints.amendFeature, {
-    stands,
-    handle: async ({ db, garden, person, params, body }) => {
+  route(planEndpoints.undo, {
+    handle: async ({ db, garden, person, params }) => ({
+      editId: await undoEdit(db, { gardenId: garden.id, personId: person.id }, params.editId),
+    }),
+  }),
+  route(planEndpoints.edits, {
+    handle: async ({ db, garden, read }) => {
+      const edits = await listEdits(db, garden.id, MOST_TOLD)
+      const names = await editNames(db, garden.id, await read.features())
+      return edits.map((edit) => editView(edit, names))
+    },
+  }),
+  route(planEndpoints.hanging, {
+    handle: async ({ db, garden, params }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
-      const right = checkFeature(body.feature)
-      if (!right.ok) throw fileRefusal(right.problems)
-      if (right.value.kind !== feature.kind)
-        throw new Refusal(422, `A ${feature.kind} cannot be made a ${right.value.kind}.`)
-      await amendFeature(db, { gardenId: garden.id, personId: person.id }, feature, right.value)
+      const sites = await listSites(db, garden.id, feature.id)
+      const present = sites.filter((s) => s.to_date === null)
+      return {
+        plantings: present.map((s) => s.tag),
+        past: sites.length - present.length,
+        ...(await countHanging(db, feature.id)),
+      }
+    },
+  }),
+  route(planEndpoints.removed, {
+    handle: async ({ db, garden }) => {
+      const parts = await listRemovedFeatures(db, garden.id)
+      const plantings = await listRemovedPlantings(db, garden.id)
+      return {
+        parts: parts.map((p) => ({ ...p, at: p.at.toISOString() })),
+        plantings: plantings.map((p) => ({ ...p, at: p.at.toISOString() })),
+      }
     },
   }),
   route(planEndpoints.changeFeature, {
@@ -52,11 +90,13 @@ export const planRoutes = (): Route[] => [
   }),
   route(planEndpoints.endFeature, {
     stands,
-    handle: async ({ db, garden, params, body }) => {
+    handle: async ({ db, garden, person, params, body }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
       if (body.to && feature.from_date && body.to <= feature.from_date)
         throw new Refusal(422, `It only came on ${feature.from_date}: the day it is gone must be later.`)
-      await endFeature(db, feature.id, body.to)
+      const edit = openEdit(db, { gardenId: garden.id, personId: person.id })
+      await edit.change('features', feature.id, { to_date: body.to })
+      return { editId: await edit.save() }
     },
   }),
   route(planEndpoints.recordEvent, {
@@ -80,18 +120,13 @@ export const planRoutes = (): Route[] => [
         )
     },
   }),
-  route(planEndpoints.withdrawFeature, {
-    stands,
-    handle: async ({ db, garden, params }) => {
-      const feature = await featureOf(db, garden.id, params.featureId)
-      if (await everPlanted(db, feature.id))
-        throw new Refusal(409, `Plants stand or stood in ${feature.name}: give it a last day instead.`)
-      await withdrawFeature(db, feature.id)
-    },
-  }),
-  route(planEndpoints.restoreFeature, {
-    handle: async ({ db, garden, params }) => {
-      if (!(await restoreFeature(db, garden.id, params.featureId))) throw notFound('This part of the plan')
+  route(planEndpoints.restore, {
+    handle: async ({ db, garden, person, params }) => {
+      const edit = openEdit(db, { gardenId: garden.id, personId: person.id })
+      await edit.change('features', params.featureId, { withdrawn: false })
+      const editId = await edit.save()
+      if (!editId) throw notFound('This part of the plan, taken off it,')
+      return { editId }
     },
   }),
 ]

@@ -1,5 +1,5 @@
 import { type PlantingView, recordEndpoints } from '@border/contract'
-import { dayMonthYear, likelihoods, seasonYearOf } from '@border/core'
+import { dayMonthYear, plantedWords, likelihoods, seasonYearOf } from '@border/core'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import { route, type Call, type Route } from '../routing.ts'
 import { findPlanting, insertEvents, insertTreatment, insertTrialOutcome } from '../store/plantings.ts'
@@ -144,7 +144,7 @@ async function plantingOn(
   if (body.on < planting.plantedOn)
     throw new Refusal(
       422,
-      `${planting.tag} was planted on ${dayMonthYear(planting.plantedOn)}; ${dayMonthYear(body.on)} lies before.`,
+      `${planting.tag} was planted ${plantedWords(planting)}; ${dayMonthYear(body.on)} lies before.`,
     )
   return planting
 }

@@ -164,7 +164,7 @@ export async function addMember(db: Db, gardenId: string, personId: string, role
 
 // Features: what stands on the plan
 
-interface FeatureRow {
+export interface FeatureRow {
   id: string
   kind: FeatureView['kind']
   name: string
@@ -233,15 +233,21 @@ export async function listFeatures(db: Db, gardenId: string): Promise<FeatureVie
   })
 }
 
+/** Behind all that is on the plan. */
+export async function nextPosition(db: Db, gardenId: string): Promise<number> {
+  const [{ next }] = await db('features')
+    .where({ garden_id: gardenId })
+    .select(db.raw('coalesce(max(position) + 1, 0)::int as next'))
+  return next as number
+}
+
 /** @returns ids in the order of the features */
 export async function insertFeatures(
   db: Db,
   gardenId: string,
   features: readonly PlanFeature[],
 ): Promise<string[]> {
-  const [{ next }] = await db('features')
-    .where({ garden_id: gardenId })
-    .select(db.raw('coalesce(max(position) + 1, 0)::int as next'))
+  const next = await nextPosition(db, gardenId)
   const rows = features.map((f, i) => ({
     id: randomUUID(),
     garden_id: gardenId,
@@ -264,11 +270,6 @@ export async function findFeature(db: Db, gardenId: string, id: string): Promise
     .first<FeatureRow | undefined>(featureColumns)
 }
 
-/** @param to the day it is gone; null when it stands after all */
-export async function endFeature(db: Db, id: string, to: string | null): Promise<void> {
-  await db('features').where({ id }).update({ to_date: to })
-}
-
 /** What happened to something that casts shade, on its day. */
 export async function insertFeatureEvent(
   db: Db,
@@ -289,41 +290,6 @@ export async function insertFeatureEvent(
   })
 }
 
-/** Puts right what the plan says of a feature; what it said is kept. Events stay those that were recorded. */
-export async function amendFeature(
-  db: Db,
-  { gardenId, personId }: { gardenId: string; personId: string },
-  { id, geometry, properties }: FeatureRow,
-  right: Pick<PlanFeature, 'geometry' | 'properties'>,
-): Promise<void> {
-  await db('feature_amendments').insert({
-    id: randomUUID(),
-    feature_id: id,
-    garden_id: gardenId,
-    geometry: JSON.stringify(geometry),
-    properties: JSON.stringify(properties),
-    person_id: personId,
-  })
-  const { events: _, ...rest } = right.properties
-  await db('features')
-    .where({ id })
-    .update({
-      geometry: JSON.stringify(right.geometry),
-      properties: JSON.stringify(properties.events ? { ...rest, events: properties.events } : rest),
-    })
-}
-
-/** Takes something entered by mistake off the plan; it can be brought back. */
-export async function withdrawFeature(db: Db, id: string): Promise<void> {
-  await db('features').where({ id }).update({ withdrawn_at: db.fn.now() })
-}
-
-/** @returns false when there is no such feature, or it was not withdrawn */
-export async function restoreFeature(db: Db, gardenId: string, id: string): Promise<boolean> {
-  const withdrawn = db('features').where({ garden_id: gardenId, id }).whereNotNull('withdrawn_at')
-  return (await withdrawn.update({ withdrawn_at: null })) > 0
-}
-
 /** Takes back the latest event recorded of a feature. */
 export async function withdrawLatestEvent(db: Db, featureId: string): Promise<boolean> {
   const latest = await db('feature_events')
@@ -334,9 +300,29 @@ export async function withdrawLatestEvent(db: Db, featureId: string): Promise<bo
   return latest !== undefined
 }
 
-/** Whether any planting stands, or ever stood, in a place. */
-export async function everPlanted(db: Db, placeId: string): Promise<boolean> {
-  return (await db('planting_sites').where({ place_id: placeId }).first('id')) !== undefined
+/** Parts taken off the plan as entered by mistake, latest first. */
+export const listRemovedFeatures = (
+  db: Db,
+  gardenId: string,
+): Promise<{ id: string; kind: string; name: string; at: Date }[]> =>
+  db('features')
+    .where({ garden_id: gardenId })
+    .whereNotNull('withdrawn_at')
+    .orderBy('withdrawn_at', 'desc')
+    .select('id', 'kind', 'name', 'withdrawn_at as at')
+
+/** How much of what people recorded hangs on a part of the plan. */
+export async function countHanging(
+  db: Db,
+  featureId: string,
+): Promise<{ looks: number; photos: number; jobs: number }> {
+  const { rows } = await db.raw<{ rows: { looks: number; photos: number; jobs: number }[] }>(
+    `select (select count(*)::int from place_looks where place_id = :featureId and withdrawn_at is null) as looks,
+            (select count(*)::int from photos where place_id = :featureId and withdrawn_at is null) as photos,
+            (select count(*)::int from jobs where place_id = :featureId and state = 'open') as jobs`,
+    { featureId },
+  )
+  return rows[0]!
 }
 
 /** The record of weather that a garden goes by. */

@@ -2,6 +2,7 @@ import type { PlantingView, StoryEntry, TrialOutcome, TrialOutcomeView } from '@
 import {
   capitalised,
   type ColourWish,
+  type Dating,
   type PlantingSite,
   type PlantingSource,
   type Ring,
@@ -16,6 +17,7 @@ interface PlantingRow {
   id: string
   tag: string
   planted_on: string
+  planted_known: Dating
   planted_count: number
   source: PlantingSource
   role: string | null
@@ -36,6 +38,7 @@ const toPlanting = (r: PlantingRow): PlantingView => ({
   tag: r.tag,
   taxon: r.traits,
   plantedOn: r.planted_on,
+  plantedKnown: r.planted_known,
   plantedCount: r.planted_count,
   livingCount: r.living ?? r.planted_count,
   source: r.source,
@@ -57,7 +60,7 @@ async function selectPlantings(
   which: { on: string | null; plantingId: string | null },
 ): Promise<PlantingView[]> {
   const { rows } = await db.raw<{ rows: PlantingRow[] }>(
-    `select p.id, p.tag, p.planted_on, p.planted_count, p.source, p.role, p.colour_wish, t.traits, parent.tag as from_tag,
+    `select p.id, p.tag, p.planted_on, p.planted_known, p.planted_count, p.source, p.role, p.colour_wish, t.traits, parent.tag as from_tag,
             s.place_id, s.x, s.y, s.radius_m, s.outline, s.from_date as since, c.living
      from plantings p
      join taxa t on t.id = p.taxon_id
@@ -124,6 +127,7 @@ export interface NewPlanting {
   taxonId: string
   tag: string
   plantedOn: string
+  plantedKnown?: Dating
   count: number
   living?: number | undefined
   source: PlantingSource
@@ -149,6 +153,7 @@ export async function insertPlantings(
     taxon_id: p.taxonId,
     tag: p.tag,
     planted_on: p.plantedOn,
+    planted_known: p.plantedKnown ?? 'day',
     planted_count: p.count,
     source: p.source,
     parent_id: p.parentId ?? null,
@@ -169,19 +174,19 @@ export async function insertPlantings(
       from_date: p.plantedOn,
     })),
   )
-  await insertEvents(
-    db,
-    plantings.flatMap((p): NewEvent[] => {
-      const of = { gardenId: p.gardenId, plantingId: p.id, on: p.plantedOn, personId: p.personId }
-      return [
-        { ...of, kind: 'planted', facts: { placeId: p.placeId } },
-        ...(p.note ? [{ ...of, kind: 'note', note: p.note } as const] : []),
-        ...(p.living !== undefined && p.living !== p.count
-          ? [{ ...of, kind: 'counted', living: p.living, facts: { of: p.count } } as const]
-          : []),
-      ]
-    }),
-  )
+  await insertEvents(db, plantings.flatMap(plantedEvents))
+}
+
+/** What is told of a planting on the day it was planted. */
+export function plantedEvents(p: NewPlanting & { id: string }): NewEvent[] {
+  const of = { gardenId: p.gardenId, plantingId: p.id, on: p.plantedOn, personId: p.personId }
+  return [
+    { ...of, kind: 'planted', facts: { placeId: p.placeId } },
+    ...(p.note ? [{ ...of, kind: 'note', note: p.note } as const] : []),
+    ...(p.living !== undefined && p.living !== p.count
+      ? [{ ...of, kind: 'counted', living: p.living, facts: { of: p.count } } as const]
+      : []),
+  ]
 }
 
 /** What an event says beside its count, as facts: its sentence is made when it is read. */
@@ -407,7 +412,7 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
        from trial_outcomes join people on people.id = person_id
        where garden_id = :gardenId group by planting_id
      )
-     select p.id, p.tag, p.planted_on, p.planted_count, t.traits, s.stays, c.counts, o.outcomes
+     select p.id, p.tag, p.planted_on, p.planted_known, p.planted_count, t.traits, s.stays, c.counts, o.outcomes
      from plantings p
      join taxa t on t.id = p.taxon_id
      left join s on s.planting_id = p.id
@@ -540,90 +545,78 @@ export async function listTreatmentStory(db: Db, plantingId: string): Promise<St
   }))
 }
 
-/** Puts right what is said of a planting and where it stands; what was said is kept. */
-export async function amendPlanting(
-  db: Db,
-  { gardenId, personId }: { gardenId: string; personId: string },
-  planting: PlantingView,
-  right: {
-    taxonId: string
-    tag: string
-    plantedOn: string
-    count: number
-    source: PlantingSource
-    role?: string | null | undefined
-    colourWish?: ColourWish | null | undefined
-    placeId: string
-    x: number
-    y: number
-    radiusM?: number | undefined
-    outline?: Ring | undefined
-  },
-): Promise<void> {
-  const { taxon, ...said } = planting
-  await db('planting_amendments').insert({
-    id: randomUUID(),
-    planting_id: planting.id,
-    garden_id: gardenId,
-    was: JSON.stringify({ ...said, botanical: taxon.botanical }),
-    person_id: personId,
-  })
-  await db('plantings')
-    .where({ id: planting.id })
-    .update({
-      taxon_id: right.taxonId,
-      tag: right.tag,
-      planted_on: right.plantedOn,
-      planted_count: right.count,
-      source: right.source,
-      role: right.role || null,
-      colour_wish: right.colourWish ?? null,
-    })
-  await latestSite(db, planting.id).update({
-    place_id: right.placeId,
-    x: right.x,
-    y: right.y,
-    radius_m: right.radiusM ?? null,
-    outline: right.outline ? JSON.stringify(right.outline) : null,
-  })
-  if (right.plantedOn === planting.plantedOn) return
-  // The first of its places, and the event that it was planted, begin with it; so does what was counted that day.
-  await db('planting_sites')
-    .where({ planting_id: planting.id, from_date: planting.plantedOn, withdrawn_at: null })
-    .update({ from_date: right.plantedOn })
-  await db('planting_events')
-    .where({ planting_id: planting.id, on_date: planting.plantedOn })
-    .whereIn('kind', ['planted', 'counted'])
-    .whereNull('job_id')
-    .update({ on_date: right.plantedOn })
+// Where plantings stand and stood, as edits put it right
+
+export interface SiteRow {
+  id: string
+  planting_id: string
+  tag: string
+  place_id: string
+  x: number
+  y: number
+  radius_m: number | null
+  outline: Ring | null
+  from_date: string
+  to_date: string | null
 }
 
-const latestSite = (db: Db, plantingId: string) =>
-  db('planting_sites').where(
-    'id',
-    db('planting_sites')
-      .where({ planting_id: plantingId, withdrawn_at: null })
-      .orderBy([
-        { column: 'from_date', order: 'desc' },
-        { column: 'to_date', order: 'desc', nulls: 'first' },
-      ])
-      .limit(1)
-      .select('id'),
-  )
+const sites = (db: Db, gardenId: string) =>
+  db('planting_sites as s')
+    .join('plantings as p', 'p.id', 's.planting_id')
+    .where({ 's.garden_id': gardenId, 's.withdrawn_at': null, 'p.withdrawn_at': null })
+    .orderBy('s.from_date')
+    .select<SiteRow[]>(
+      's.id',
+      's.planting_id',
+      'p.tag',
+      's.place_id',
+      's.x',
+      's.y',
+      's.radius_m',
+      's.outline',
+      's.from_date',
+      's.to_date',
+    )
 
-/** Takes a planting that was never there out of the garden; it is kept. False where there is none. */
-export const withdrawPlanting = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
-  (await db('plantings')
-    .where({ id, garden_id: gardenId, withdrawn_at: null })
-    .update({ withdrawn_at: db.fn.now() })) > 0
+/** Where plantings stand and stood in a place, oldest first. */
+export const listSites = (db: Db, gardenId: string, placeId: string): Promise<SiteRow[]> =>
+  sites(db, gardenId).andWhere({ 's.place_id': placeId })
 
-/**
- * Brings back what was taken out as entered by mistake.
- *
- * @returns false where it was not taken out
- */
-export const restorePlanting = async (db: Db, gardenId: string, id: string): Promise<boolean> =>
-  (await db('plantings')
-    .where({ id, garden_id: gardenId })
-    .whereNotNull('withdrawn_at')
-    .update({ withdrawn_at: null })) > 0
+/** Where a planting stood and stands, oldest first. */
+export const listSitesOf = (db: Db, gardenId: string, plantingId: string): Promise<SiteRow[]> =>
+  sites(db, gardenId).andWhere({ 's.planting_id': plantingId })
+
+/** Where a planting stands, or last stood. */
+export const standingIn = async (
+  db: Db,
+  gardenId: string,
+  plantingId: string,
+): Promise<SiteRow | undefined> => (await listSitesOf(db, gardenId, plantingId)).at(-1)
+
+/** Whether any planting stands, or ever stood, in a place. */
+export const everPlanted = async (db: Db, placeId: string): Promise<boolean> =>
+  (await db('planting_sites').where({ place_id: placeId }).first('id')) !== undefined
+
+/** What of a planting begins with the day it was planted: that it was, and what was counted that day. */
+export const listFirstEvents = (db: Db, plantingId: string, plantedOn: string): Promise<{ id: string }[]> =>
+  db('planting_events')
+    .where({ planting_id: plantingId, on_date: plantedOn })
+    .whereIn('kind', ['planted', 'counted'])
+    .whereNull('job_id')
+    .select('id')
+
+/** Plantings taken out as entered by mistake, latest first. */
+export const listRemovedPlantings = (
+  db: Db,
+  gardenId: string,
+): Promise<{ id: string; tag: string; botanical: string; place: string; at: Date }[]> =>
+  db('plantings as p')
+    .join('taxa as t', 't.id', 'p.taxon_id')
+    .joinRaw(
+      `join lateral (select place_id from planting_sites where planting_id = p.id order by from_date desc limit 1) s on true`,
+    )
+    .join('features as f', 'f.id', 's.place_id')
+    .where({ 'p.garden_id': gardenId })
+    .whereNotNull('p.withdrawn_at')
+    .orderBy('p.withdrawn_at', 'desc')
+    .select('p.id', 'p.tag', 't.botanical', 'f.name as place', 'p.withdrawn_at as at')

@@ -2,6 +2,7 @@ import type { BenchView, GardenView, PlantingStory, RuleView, SeasonView } from 
 import { civilDate } from '@border/core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { entering } from './edits.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
 let practice: TestPractice
@@ -40,7 +41,7 @@ it('what a division leaves over waits on the bench, is planted in part, and keep
   await post(`/jobs/${job.id}/done`, done)
   const [again] = await bench()
   const bed = (await get<GardenView>('')).features.find((f) => f.name === 'North bed')!
-  const planted = await post('/plantings', {
+  const off = {
     tag: 'NEW-1',
     taxonBotanical: waiting!.botanical,
     placeId: bed.id,
@@ -50,9 +51,10 @@ it('what a division leaves over waits on the bench, is planted in part, and keep
     x: 8.6,
     y: 22.9,
     benchId: again!.id,
-  })
+  }
+  const planted = await post('/plantings', entering(off))
   expect(planted.status).toBe(200)
-  const { planting } = await get<PlantingStory>(`/plantings/${planted.body.plantingId}`)
+  const { planting } = await get<PlantingStory>(`/plantings/${planted.body.plantingIds[0]}`)
   expect(planting.fromTag).toBe(parent.tag)
   const [rest, ...more] = await bench()
   expect([rest!.count, more]).toEqual([2, []])

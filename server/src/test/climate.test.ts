@@ -13,6 +13,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { findGardenForWork } from '../store/gardens.ts'
 import { followService } from '../store/weather.ts'
 import { practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
+import { entering } from './edits.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
 const record = generateWeather(patternAt({ latitude: 51.5, longitude: 0 }), 2011, yearOf(today))
@@ -190,7 +191,7 @@ describe('watering', () => {
     )
     const weather = ['day,min_c,max_c,rain_mm', ...dry.filter((d) => d.day < today).map(csvLine)].join('\n')
     expect((await post('/weather', { weather })).status).toBe(200)
-    const added = await post('/plantings', {
+    const fresh = {
       tag: 'NEW-1',
       taxonBotanical: 'Geum chiloense',
       placeId: bed.id,
@@ -199,8 +200,8 @@ describe('watering', () => {
       source: 'bought',
       x: 8.6,
       y: 22.9,
-    })
-    const { plantingId } = added.body
+    }
+    const [plantingId] = (await post('/plantings', entering(fresh))).body.plantingIds
     const of = async () =>
       (await get<WateringView>('/watering')).plants.find((p) => p.plantingId === plantingId)
     const before = (await of())!

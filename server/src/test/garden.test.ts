@@ -3,6 +3,7 @@ import { addDays, civilDate, weekdayOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Client, exampleFiles, PASSWORD, practiceWithGarden, testApp, type TestPractice } from './practice.ts'
+import { amending, drawing, entering, takingOff } from './edits.ts'
 
 let practice: TestPractice
 const today = civilDate(new Date(), 'Europe/London')
@@ -35,11 +36,12 @@ const bed = (name: string, more: object = {}) => ({
 describe('the plan by hand', () => {
   it('takes a bed as a file would, and refuses what a file would be refused for', async () => {
     expect(
-      (await post('/features', bed('East bed', { moisture: 'moist', colourOfSigns: 'blue' }))).status,
+      (await post('/plan/edits', drawing(bed('East bed', { moisture: 'moist', colourOfSigns: 'blue' }))))
+        .status,
     ).toBe(200)
     const made = await named('East bed')
     expect(made.properties).toMatchObject({ moisture: 'moist', colourOfSigns: 'blue' })
-    expect((await post('/features', bed('east bed'))).body.error).toBe(
+    expect((await post('/plan/edits', drawing(bed('east bed')))).body.error).toBe(
       'Another place in this garden has this name.',
     )
     for (const [wrong, says] of [
@@ -51,7 +53,7 @@ describe('the plan by hand', () => {
       [{ feature: { ...bed('x').feature, properties: { kind: 'pond', name: 'x' } } }, /kind/],
       [bed('x', { from: '2026-05-01', to: '2026-04-01' }), /must be after from/],
     ] as const) {
-      const answer = await post('/features', wrong)
+      const answer = await post('/plan/edits', drawing(wrong))
       expect([answer.status, answer.body.problems[0].message]).toEqual([422, expect.stringMatching(says)])
     }
   })
@@ -86,13 +88,13 @@ describe('the plan by hand', () => {
 
   it('takes a mistake off the plan and puts it back, but not ground that plants stand in', async () => {
     const east = await named('East bed')
-    expect((await post(`/features/${east.id}/withdraw`)).status).toBe(200)
+    expect((await post('/plan/edits', takingOff(east.id))).status).toBe(200)
     expect(await named('East bed')).toBeUndefined()
-    expect((await post('/features', bed('East bed'))).status).toBe(200)
+    expect((await post('/plan/edits', drawing(bed('East bed')))).status).toBe(200)
     expect((await post(`/features/${east.id}/restore`)).status).toBe(409)
     const court = await named('Court border')
-    expect((await post(`/features/${court.id}/withdraw`)).body.error).toMatch(
-      /Plants stand or stood in Court border/,
+    expect((await post('/plan/edits', takingOff(court.id))).body.error).toMatch(
+      /^Plants stand or stood there \(W-/,
     )
   })
 })
@@ -113,7 +115,7 @@ describe('plantings by hand', () => {
   })
 
   it('stand where they were put, from the day they were planted', async () => {
-    expect((await post('/plantings', await planting())).status).toBe(200)
+    expect((await post('/plantings', entering(await planting()))).status).toBe(200)
     expect((await view()).plantings.find((p) => p.tag === 'W-20')).toMatchObject({
       livingCount: 3,
       x: 10,
@@ -128,15 +130,16 @@ describe('plantings by hand', () => {
       [11, 22.5],
       [10, 23.5],
     ]
-    expect((await post('/plantings', await planting({ tag: 'W-21', y: 22.8, outline }))).status).toBe(200)
+    expect(
+      (await post('/plantings', entering(await planting({ tag: 'W-21', y: 22.8, outline })))).status,
+    ).toBe(200)
     const one = async () => (await view()).plantings.find((p) => p.tag === 'W-21')!
     expect((await one()).outline).toEqual(outline)
-    const amend = async (more: object) =>
-      post(`/plantings/${(await one()).id}/amend`, await planting({ tag: 'W-21', y: 22.8, ...more }))
+    const amend = async (more: object) => post('/plantings/amend', amending((await one()).id, more))
     const wider = [...outline, [9, 23.5]]
     expect((await amend({ outline: wider })).status).toBe(200)
     expect((await one()).outline).toEqual(wider)
-    expect((await amend({ radiusM: 0.4 })).status).toBe(200)
+    expect((await amend({ outline: null, radiusM: 0.4 })).status).toBe(200)
     expect(await one()).toMatchObject({ outline: null, radiusM: 0.4 })
   })
 
@@ -153,7 +156,7 @@ describe('plantings by hand', () => {
   ])('are refused with %j, and nothing is saved', async (wrong, status, says) => {
     const count = async () => (await practice.db('plantings').count('* as n').first())!.n
     const before = await count()
-    const answer = await post('/plantings', await planting({ tag: 'W-30', ...wrong }))
+    const answer = await post('/plantings', entering(await planting({ tag: 'W-30', ...wrong })))
     expect([answer.status, answer.body.error]).toEqual([status, expect.stringMatching(says)])
     expect(await count()).toBe(before)
   })

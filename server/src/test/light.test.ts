@@ -18,6 +18,7 @@ import { insertLog } from '../store/light.ts'
 import { simulatedLogger } from '../work/loggerService.ts'
 import { recheckGarden } from '../work/suspect.ts'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { drawing } from './edits.ts'
 
 let practice: TestPractice
 let view: GardenView
@@ -96,8 +97,8 @@ describe('making it so', () => {
     const { body } = await practice.head.get(at(''))
     const now = (body as GardenView).features.find((f) => f.id === tree.id)!
     expect(now.geometry).toEqual({ type: 'Point', coordinates: [x! + 1, y! - 2] })
-    const before = await practice.db('feature_amendments').where({ feature_id: tree.id }).first('geometry')
-    expect(before.geometry).toEqual(tree.geometry)
+    const [edit] = await practice.db('edits').orderBy('created_at', 'desc').limit(1)
+    expect(edit.entries[0].was.geometry).toEqual(tree.geometry)
   })
 
   it('refuses to limb up or thin a wall, and changes nothing', async () => {
@@ -129,14 +130,16 @@ describe('making it so', () => {
       },
       geometry: tree.geometry,
     })
-    const tall = await practice.head.post(at(`/features/${tree.id}/amend`), {
-      feature: feature({ heightM: 130 }),
-    })
+    const tall = await practice.head.post(
+      at('/plan/edits'),
+      drawing({ feature: feature({ heightM: 130 }) }, tree.id),
+    )
     expect(tall.status).toBe(422)
     expect(tall.body.problems[0].message).toMatch(/heightM: must be at most 120/)
-    const right = await practice.head.post(at(`/features/${tree.id}/amend`), {
-      feature: feature({ health: 'failing' }),
-    })
+    const right = await practice.head.post(
+      at('/plan/edits'),
+      drawing({ feature: feature({ health: 'failing' }) }, tree.id),
+    )
     expect(right.status).toBe(200)
     const { body } = await practice.head.get(at('/ahead'))
     expect((body as AheadView).waiting).toMatchObject([{ obstructionId: tree.id, health: 'failing' }])

@@ -14,10 +14,12 @@ import {
   type SeasonView,
 } from '@border/contract'
 import { addDays, followed, schoolOf } from '@border/core'
+import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { versionsOf } from '../store/versions.ts'
 import { ownRule } from './validWrites.ts'
 import { practiceWithGarden, shortRecord, type Client, type TestPractice } from './practice.ts'
+import { amending, drawing } from './edits.ts'
 
 /** Two people who look at the same thing, and change it one after the other. */
 
@@ -40,8 +42,7 @@ const part = async (name: string): Promise<FeatureView> =>
 const planting = async (tag: string): Promise<PlantingView> =>
   (await look<GardenView>('')).plantings.find((p) => p.tag === tag)!
 const amended = async (tag: string, more: object) => {
-  const { botanical, plantedCount, role, ...p } = plantingSeen(await planting(tag))
-  return { ...p, taxonBotanical: botanical, count: plantedCount, ...(role && { role }), ...more }
+  return amending((await planting(tag)).id, more)
 }
 const crew = () => look<CrewView>('/crew')
 const [A_DAY, ANOTHER] = [addDays(TODAY, 9), addDays(TODAY, 10)]
@@ -96,15 +97,15 @@ const ofJob = async (path: string, nth: number, theirs: object, mine: object) =>
 
 const changes: Change[] = [
   {
-    endpoint: endpoints.plan.amendFeature,
+    endpoint: endpoints.plan.edit,
     of: async () => {
       const wall = await part('Old workshop')
       const seen = wall
       return {
-        path: `/features/${wall.id}/amend`,
-        seen,
-        theirs: drawn(wall, { heightM: 5.5 }),
-        mine: drawn(wall, { heightM: 4.5 }),
+        path: '/plan/edits',
+        seen: [seen],
+        theirs: drawing(drawn(wall, { heightM: 5.5 }), wall.id),
+        mine: drawing(drawn(wall, { heightM: 4.5 }), wall.id),
       }
     },
     says: /^Its height is 5\.5 m; you saw \d/,
@@ -140,16 +141,10 @@ const changes: Change[] = [
     says: /^It is gone from 13 September 2026\.$/,
   },
   {
-    endpoint: endpoints.plan.withdrawFeature,
-    of: () => ofPear('/withdraw', {}, {}),
-    says: /^It is no longer there\.$/,
-    goesAway: true,
-  },
-  {
     endpoint: endpoints.plantings.amend,
     of: async () => ({
-      path: `/plantings/${(await planting('W-03')).id}/amend`,
-      seen: plantingSeen(await planting('W-03')),
+      path: '/plantings/amend',
+      seen: [plantingSeen(await planting('W-03'))],
       theirs: await amended('W-03', { tag: 'W-33' }),
       mine: await amended('W-03', { count: 40 }),
     }),
@@ -324,10 +319,11 @@ changes.unshift(
     endpoint: endpoints.verdicts.saySuccessor,
     of: async () => {
       const ailing = drawn(await part('Pear'), { name: 'Old pear', health: 'failing' })
-      const { body } = await send(practice.head, '/features', ailing)
+      const id = randomUUID()
+      await send(practice.head, '/plan/edits', drawing(ailing, id))
       const put = (state: string) => ({ state })
       return {
-        path: `/successions/${body.featureId}`,
+        path: `/successions/${id}`,
         seen: { word: null },
         theirs: put('dismissed'),
         mine: put('open'),
@@ -352,7 +348,8 @@ changes.unshift(
     endpoint: endpoints.plantings.withdraw,
     of: async () => {
       const seen = await planting('W-08')
-      return { path: `/plantings/${seen.id}/withdraw`, seen: plantingSeen(seen), theirs: {}, mine: {} }
+      const out = { plantingIds: [seen.id] }
+      return { path: '/plantings/withdraw', seen: [plantingSeen(seen)], theirs: out, mine: out }
     },
     says: /^It is no longer there\.$/,
     goesAway: true,
@@ -461,10 +458,7 @@ describe('what one has changed last oneself', () => {
   it('is one’s own to change again, unless it has become another by something else', async () => {
     const before = plantingSeen(await planting('W-06'))
     const amend = async (more: object) =>
-      send(marla!, `/plantings/${(await planting('W-06')).id}/amend`, {
-        ...(await amended('W-06', more)),
-        seen: before,
-      })
+      send(marla!, '/plantings/amend', { ...(await amended('W-06', more)), seen: [before] })
     expect((await amend({ count: 30 })).status).toBe(200)
     expect((await amend({ count: 31 })).status).toBe(200)
     // Moved by a job that was done, say: no write of its own.

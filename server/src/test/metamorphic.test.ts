@@ -26,6 +26,7 @@ import { workOut } from '../work/runs.ts'
 import * as asked from './asked.ts'
 import { DERIVED } from './asked.ts'
 import { practiceWithGarden, shortRecord, type TestPractice } from './practice.ts'
+import { amending, drawing, entering } from './edits.ts'
 
 /**
  * Whatever is written, everything derived equals what is worked out from nothing. No expected value is written down here: what
@@ -173,7 +174,11 @@ const openJob = async (is: (j: SeasonView['jobs'][number]) => boolean) => {
   return job
 }
 const draw = (properties: object, geometry: object) =>
-  write('/features', { feature: { type: 'Feature', properties, geometry } })
+  write('/plan/edits', drawing({ feature: { type: 'Feature', properties, geometry } }))
+const enter = async (planting: object) => {
+  const { plantingIds } = (await write('/plantings', entering(planting))) as { plantingIds: string[] }
+  return { plantingId: plantingIds[0] }
+}
 const square = (x: number, y: number) => [
   [
     [x, y],
@@ -265,7 +270,7 @@ const writes: readonly Write[] = [
     make: async () =>
       keepId(
         'added',
-        write('/plantings', {
+        enter({
           tag: 'W-40',
           taxonBotanical: 'Hosta sieboldiana',
           placeId: feature('North bed').id,
@@ -282,21 +287,24 @@ const writes: readonly Write[] = [
     name: 'and put right',
     changes: ['plantings'],
     make: () =>
-      write(`/plantings/${ids.get('added')}/amend`, {
-        tag: 'W-41',
-        taxonBotanical: 'Astilbe × arendsii',
-        placeId: feature('Court border').id,
-        count: 4,
-        plantedOn: addDays(TODAY, -500),
-        source: 'bought',
-        x: 6.5,
-        y: 12.4,
-      }),
+      write(
+        '/plantings/amend',
+        amending(ids.get('added')!, {
+          tag: 'W-41',
+          taxonBotanical: 'Astilbe × arendsii',
+          placeId: feature('Court border').id,
+          count: 4,
+          plantedOn: addDays(TODAY, -500),
+          source: 'bought',
+          x: 6.5,
+          y: 12.4,
+        }),
+      ),
   },
   {
     name: 'and taken out again',
     changes: ['plantings'],
-    make: () => write(`/plantings/${ids.get('added')}/withdraw`),
+    make: () => write('/plantings/withdraw', { plantingIds: [ids.get('added')] }),
   },
   {
     name: 'and brought back',

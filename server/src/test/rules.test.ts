@@ -3,6 +3,7 @@ import { addDays, civilDate, innerPoint, ringOf } from '@border/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ownRule as own } from './validWrites.ts'
 import { practiceWithGarden, type TestPractice, workOutWaiting } from './practice.ts'
+import { amending, entering } from './edits.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
 let practice: TestPractice
@@ -92,25 +93,24 @@ describe('a wish for the colour of flowers', () => {
       x,
       y,
     }
-    const { plantingId } = (await post('/plantings', said)).body
+    const [plantingId] = (await post('/plantings', entering(said))).body.plantingIds
     const touched = async () =>
       (await get<RuleView[]>('/rules'))
         .filter((r) => r.touches.some((t) => t.id === plantingId) && /colour|blue|pink/.test(r.id))
         .map((r) => r.id)
     expect(await touched()).toEqual([])
-    expect((await post(`/plantings/${plantingId}/amend`, { ...said, colourWish: 'blue' })).status).toBe(200)
+    expect((await post('/plantings/amend', amending(plantingId, { colourWish: 'blue' }))).status).toBe(200)
     expect(await touched()).toEqual(['test-for-colour'])
     expect((await get<PlantingStory>(`/plantings/${plantingId}`)).planting.colourWish).toBe('blue')
-    const refused = await post(`/plantings/${plantingId}/amend`, {
-      ...said,
-      taxonBotanical: 'Hydrangea paniculata',
-      colourWish: 'blue',
-    })
+    const refused = await post(
+      '/plantings/amend',
+      amending(plantingId, { taxonBotanical: 'Hydrangea paniculata', colourWish: 'blue' }),
+    )
     expect([refused.status, refused.body.error]).toEqual([
       422,
       'The flowers of Hydrangea paniculata do not follow the soil: no colour can be wished of them.',
     ])
-    expect((await post(`/plantings/${plantingId}/amend`, said)).status).toBe(200)
+    expect((await post('/plantings/amend', amending(plantingId, { colourWish: null }))).status).toBe(200)
     expect(await touched()).toEqual([])
   })
 })

@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto'
 import { afterAll, describe, expect, it } from 'vitest'
 import { DERIVED, look, settle, write } from './asked.ts'
 import { shortRecord, practiceWithGarden, type TestPractice } from './practice.ts'
+import { amending, entering } from './edits.ts'
 
 /**
  * One garden told in other ways is the same garden: drawn from another origin, turned with its north, entered in another order,
@@ -219,27 +220,31 @@ const ways: readonly ThereAndBack[] = [
   {
     name: 'a planting is entered, and never was there',
     there: async (p) =>
-      write<{ plantingId: string }>(p, '/plantings', {
-        tag: 'W-99',
-        taxonBotanical: 'Astilbe × arendsii',
-        placeId: (await feature(p, 'North bed')).id,
-        count: 3,
-        plantedOn: addDays(TODAY, -100),
-        source: 'bought',
-        x: 10,
-        y: 23,
-      }),
-    back: (p, { plantingId }: { plantingId: string }) => write(p, `/plantings/${plantingId}/withdraw`),
+      write<{ plantingIds: string[] }>(
+        p,
+        '/plantings',
+        entering({
+          tag: 'W-99',
+          taxonBotanical: 'Astilbe × arendsii',
+          placeId: (await feature(p, 'North bed')).id,
+          count: 3,
+          plantedOn: addDays(TODAY, -100),
+          source: 'bought',
+          x: 10,
+          y: 23,
+        }),
+      ),
+    back: (p, { plantingIds }: { plantingIds: string[] }) => write(p, '/plantings/withdraw', { plantingIds }),
   },
   {
     name: 'a planting is put wrong, and right',
     there: async (p) => {
       const was = await planting(p, 'W-02')
-      await write(p, `/plantings/${was.id}/amend`, { ...amendmentOf(was), count: 9, plantedOn: '2022-03-03' })
+      await write(p, '/plantings/amend', amending(was.id, { count: 9, plantedOn: '2022-03-03' }))
       return was
     },
     back: (p, was: Awaited<ReturnType<typeof planting>>) =>
-      write(p, `/plantings/${was.id}/amend`, amendmentOf(was)),
+      write(p, '/plantings/amend', amending(was.id, amendmentOf(was))),
   },
   {
     name: 'a look is noted, and taken back',

@@ -15,6 +15,7 @@ import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { look, write } from './asked.ts'
 import { shortRecord, workOutWaiting, type TestPractice } from './practice.ts'
+import { amending, drawing, entering } from './edits.ts'
 
 /** Where a write goes, and a body that is accepted there. */
 export interface Sent {
@@ -108,6 +109,8 @@ export function validWrites(
       geometry: { type: 'Point', coordinates: [18, 6] },
     },
   })
+  const enter = async (g: GardenView) =>
+    (await write<{ plantingIds: string[] }>(practice, '/plantings', entering(newPlanting(g)))).plantingIds[0]!
   const newPlanting = (g: GardenView) => ({
     tag: `F-${++nth}`,
     taxonBotanical: 'Hosta sieboldiana',
@@ -152,10 +155,23 @@ export function validWrites(
       role: 'keeper',
     },
   }))
-  valid(plan.addFeature, async () => ({ body: drawn(name('Tree')) }))
-  valid(plan.amendFeature, async (g) => {
-    const { featureId } = await write<{ featureId: string }>(practice, '/features', drawn(name('Tree')))
-    return { params: { featureId }, body: drawn(feature(g, 'Pear').name + ++nth) }
+  const put = async (from = drawn(name('Tree'))) => {
+    const id = randomUUID()
+    await write(practice, '/plan/edits', drawing(from, id))
+    return { id }
+  }
+  valid(plan.edit, async (g) => {
+    const court = feature(g, 'Court border')
+    return {
+      body: {
+        ...drawing(drawn(feature(g, 'Pear').name + ++nth), (await put()).id),
+        carried: [{ placeId: court.id, by: [1, 0, 0, 1, 0, 0] }],
+        rehomed: [],
+        settled: [],
+        withdrawn: [],
+        from: yesterday,
+      },
+    }
   })
   valid(plan.changeFeature, async (g) => ({
     params: pear(g),
@@ -179,10 +195,9 @@ export function validWrites(
   valid(climates.bringSoil, async () => ({
     body: { csv: `day,celsius,place\n${addDays(today, -(10 + (++nth % 300)))},9.5,North bed\n` },
   }))
-  valid(plantings.add, async (g) => ({ body: newPlanting(g) }))
+  valid(plantings.add, async (g) => ({ body: entering(newPlanting(g)) }))
   valid(plantings.amend, async (g) => {
-    const { plantingId } = await write<{ plantingId: string }>(practice, '/plantings', newPlanting(g))
-    return { params: { plantingId }, body: { ...newPlanting(g), role: 'edging' } }
+    return { body: amending(await enter(g), { ...newPlanting(g), role: 'edging' }) }
   })
   valid(plantings.note, async (g) => ({
     params: { plantingId: planting(g).id },
@@ -303,8 +318,8 @@ export function validWrites(
       },
       geometry: { type: 'Point', coordinates: [30, 30] },
     }
-    const { featureId } = await write<{ featureId: string }>(practice, '/features', { feature: ailing })
-    return { params: { subjectId: featureId }, body: { state: 'dismissed' } }
+    const { id } = await put({ feature: ailing } as never)
+    return { params: { subjectId: id }, body: { state: 'dismissed' } }
   })
   valid(seasons.setCalendarLink, async () => ({ body: { on: true } }))
   valid(seasons.recordDone, async () => {
@@ -427,11 +442,11 @@ export function validWrites(
     body: { sign: 'wilting', cause: 'drier', share: 0.4 + (++nth % 50) / 100, why: 'Sand.' },
   }))
   valid(records.strikeOff, async (g) => {
-    const { plantingId } = await write<{ plantingId: string }>(practice, '/plantings', newPlanting(g))
+    const plantingId = await enter(g)
     return { params: { plantingId }, body: { on: today, note: 'Frozen.' } }
   })
   valid(records.found, async (g) => {
-    const { plantingId } = await write<{ plantingId: string }>(practice, '/plantings', newPlanting(g))
+    const plantingId = await enter(g)
     await write(practice, `/plantings/${plantingId}/strike-off`, { on: today })
     return { params: { plantingId }, body: { on: today, note: 'Late to show.' } }
   })

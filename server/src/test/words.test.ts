@@ -1,7 +1,9 @@
 import type { AssessmentView, BulkAnswer, GardenView, SeasonView, SuccessionView } from '@border/contract'
 import { addDays, civilDate } from '@border/core'
+import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { drawing, entering } from './edits.ts'
 
 const today = civilDate(new Date(), 'Europe/London')
 let practice: TestPractice
@@ -60,10 +62,14 @@ describe('what shades a planting', () => {
         ],
       ],
     }
-    const made = await post('/features', {
-      feature: { type: 'Feature', geometry: bed, properties: { kind: 'bed', name: 'Under the lime' } },
-    })
-    const placeId = made.body.featureId
+    const placeId = randomUUID()
+    const made = await post(
+      '/plan/edits',
+      drawing(
+        { feature: { type: 'Feature', geometry: bed, properties: { kind: 'bed', name: 'Under the lime' } } },
+        placeId,
+      ),
+    )
     const tree = {
       kind: 'tree',
       name: 'Lime',
@@ -73,22 +79,24 @@ describe('what shades a planting', () => {
       clearStemM: 0.5,
       transmissionInLeaf: 0.05,
     }
-    const planted = await post('/features', {
-      feature: { type: 'Feature', geometry: { type: 'Point', coordinates: [63, 59] }, properties: tree },
-    })
+    const planted = await post(
+      '/plan/edits',
+      drawing({
+        feature: { type: 'Feature', geometry: { type: 'Point', coordinates: [63, 59] }, properties: tree },
+      }),
+    )
     expect([made.status, planted.status]).toEqual([200, 200])
-    const { plantingId } = (
-      await post('/plantings', {
-        tag: 'beneath',
-        taxonBotanical: 'Helenium autumnale',
-        placeId,
-        count: 1,
-        plantedOn: addDays(today, -1500),
-        source: 'bought',
-        x: 63,
-        y: 62,
-      })
-    ).body
+    const beneath = {
+      tag: 'beneath',
+      taxonBotanical: 'Helenium autumnale',
+      placeId,
+      count: 1,
+      plantedOn: addDays(today, -1500),
+      source: 'bought',
+      x: 63,
+      y: 62,
+    }
+    const [plantingId] = (await post('/plantings', entering(beneath))).body.plantingIds
     const { assessments } = await get<AssessmentView>(`/assessment?on=${today}`)
     const { verdict } = assessments.find((a) => a.plantingId === plantingId)!
     const remedy = verdict.remedies.find((r) => r.action === 'limb up')!
@@ -121,7 +129,7 @@ describe('a successor', () => {
         health: 'failing',
       },
     }
-    expect((await post('/features', { feature })).status).toBe(200)
+    expect((await post('/plan/edits', drawing({ feature }))).status).toBe(200)
     const [proposal] = await proposals()
     expect(proposal).toMatchObject({ name: 'Old ash', word: null })
     const { subjectId, choices } = proposal!

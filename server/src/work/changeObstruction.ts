@@ -10,7 +10,8 @@ import {
 } from '@border/core'
 import type { Db } from '../database/connect.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
-import { amendFeature, endFeature, findFeature, insertFeatureEvent, listFeatures } from '../store/gardens.ts'
+import { openEdit } from '../store/edits.ts'
+import { findFeature, insertFeatureEvent, listFeatures } from '../store/gardens.ts'
 
 /**
  * Makes what was supposed of an obstruction, or is believed of it, so from a day: gone is its last day, sizes are events of
@@ -32,13 +33,19 @@ export async function changeObstruction(
   const supposition: Supposition = { ...change, obstructionId: featureId }
   const then = supposed(now, { ...supposition, gone: false }, date)
   if (!then) throw new Refusal(422, `${row.name} does not stand on ${date}.`)
-  if (change.gone) return endFeature(db, featureId, date)
+  const edit = openEdit(db, { gardenId, personId })
+  if (change.gone) {
+    await edit.change('features', featureId, { to_date: date })
+    await edit.save()
+    return
+  }
   for (const event of eventsOf(supposition, then, row.kind))
     await insertFeatureEvent(db, { gardenId, personId }, featureId, { ...event, date })
   if (!change.movedM) return
   const right = checkFeature(asFeature({ ...feature, geometry: geometryOf(then) }))
   if (!right.ok) throw fileRefusal(right.problems)
-  await amendFeature(db, { gardenId, personId }, row, { ...right.value, properties: row.properties })
+  await edit.change('features', featureId, { geometry: right.value.geometry })
+  await edit.save()
 }
 
 function eventsOf(t: Supposition, then: Obstruction, kind: PlanFeature['kind']) {

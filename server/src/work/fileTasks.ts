@@ -13,6 +13,7 @@ import {
   type LuxSample,
   type ObservationRow,
   type Plan,
+  type Planted,
   type PlantingRow,
   type Scene,
 } from '@border/core'
@@ -29,7 +30,7 @@ export const plantingsFile = ({
   knows,
   today,
 }: Text & { knows: Parameters<typeof readPlantings>[1]; today: IsoDate }): FileResult<
-  Located<PlantingRow>[]
+  Located<PlantingRow & Planted>[]
 > => readPlantings(text, knows, today)
 export const weatherFile = ({ text }: Text): ReturnType<typeof readWeather> => readWeather(text)
 export const taxaFile = ({ text }: Text): ReturnType<typeof readTaxa> => readTaxa(text)

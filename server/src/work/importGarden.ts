@@ -13,6 +13,7 @@ import {
   type Located,
   type Plan,
   type PlanFeature,
+  type Planted,
   type PlantingRow,
   type IsoDate,
   type Taxon,
@@ -38,7 +39,7 @@ export interface ReadGarden {
   plan: Plan
   /** Today in the garden: the day it is shown at. */
   today: IsoDate
-  plantings: Located<PlantingRow>[]
+  plantings: Located<PlantingRow & Planted>[]
   weather: DailyWeather[] | null
   /** Taxa the practice may use, by lower-case botanical name. */
   taxa: ReadonlyMap<string, Taxon>
@@ -104,7 +105,7 @@ export async function readGardenFiles(
 }
 
 /** A row with its position in plan metres, whatever coordinates the files are in. */
-function onPlan({ garden }: Plan, row: Located<PlantingRow>): Located<PlantingRow> {
+function onPlan({ garden }: Plan, row: Located<PlantingRow & Planted>): Located<PlantingRow & Planted> {
   if (row.x === undefined || row.y === undefined) return row
   const [x, y] = planMetres(garden, [row.x, row.y])
   return { ...row, x, y }
@@ -113,7 +114,7 @@ function onPlan({ garden }: Plan, row: Located<PlantingRow>): Located<PlantingRo
 /** A drift's middle this far outside its bed, in metres, is on its edge; farther out it is a mistake. */
 const ON_THE_EDGE_M = 0.25
 
-function strayProblems(plan: Plan, rows: readonly Located<PlantingRow>[]): FileProblem[] {
+function strayProblems(plan: Plan, rows: readonly Located<PlantingRow & Planted>[]): FileProblem[] {
   const beds = new Map(
     plan.features.flatMap((f) =>
       f.kind === 'bed' ? [[f.name.toLowerCase(), { name: f.name, ring: ringOf(f.geometry) }] as const] : [],
@@ -145,7 +146,7 @@ export function previewOf(read: ReadGarden): ImportPreview {
       place: p.place,
       taxon: read.taxa.get(p.taxon.toLowerCase())!,
       count: p.living ?? p.count,
-      plantedOn: p.planted_on,
+      plantedOn: p.plantedOn,
       x: p.x,
       y: p.y,
     })),
@@ -247,7 +248,8 @@ async function savePlantings(
       gardenId: owner.gardenId,
       taxonId: taxonByName.get(p.taxon.toLowerCase())!,
       tag: p.tag,
-      plantedOn: p.planted_on,
+      plantedOn: p.plantedOn,
+      plantedKnown: p.plantedKnown,
       count: p.count,
       living: p.living,
       source: p.source ?? ('bought' as const),

@@ -21,6 +21,7 @@ import {
   dayMonthYear,
   listed,
   monthDaysWords,
+  plantedWords,
   schoolOf,
   signWords,
   type SchoolId,
@@ -43,6 +44,34 @@ const one = <Seen>(
   as: as ?? null,
   differs: (seen) => ({ names: [name], says: as ? tell(as, seen) : [] }),
 })
+
+/**
+ * Several things that are put right together, each as it was seen.
+ *
+ * @param idOf tells of what was seen which of the things it is
+ */
+export function severalStanding<Seen>(
+  each: readonly Standing<Seen>[],
+  idOf: (seen: Seen) => string,
+  ids: readonly string[],
+): Standing<Seen[]> {
+  return {
+    names: each.flatMap((s) => s.names),
+    as: each.flatMap((s) => (s.as === null ? [] : [s.as])),
+    differs: (seen) => {
+      const before = new Map(seen.map((s) => [idOf(s), s]))
+      const otherwise = each.flatMap((s, i) => {
+        const saw = before.get(ids[i]!)
+        if (saw === undefined || isDeepStrictEqual(asSent(saw), asSent(s.as))) return []
+        return [s.as === null ? { names: [...s.names], says: ['It is no longer there.'] } : s.differs(saw)]
+      })
+      return { names: otherwise.flatMap((o) => o.names), says: otherwise.flatMap((o) => o.says) }
+    },
+  }
+}
+
+/** As it travels: what is not said is left out. */
+const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
 
 const told = (...said: (string | false | 0 | null | undefined)[]): string[] =>
   said.filter((s): s is string => !!s)
@@ -241,7 +270,8 @@ export function plantingStanding(
       (now.placeId !== seen.placeId || now.x !== seen.x || now.y !== seen.y) &&
         `It stands ${now.placeId === seen.placeId ? 'elsewhere in' : 'in'} ${placeName(now.placeId)}.`,
       now.plantedCount !== seen.plantedCount && `${now.plantedCount} were planted.`,
-      now.plantedOn !== seen.plantedOn && `It was planted on ${dayMonthYear(now.plantedOn)}.`,
+      (now.plantedOn !== seen.plantedOn || now.plantedKnown !== seen.plantedKnown) &&
+        `It was planted ${plantedWords(now)}.`,
       (now.source !== seen.source || now.role !== seen.role) &&
         `It is ${now.source}${now.role ? `, as ${now.role}` : ''}.`,
       now.colourWish !== seen.colourWish &&

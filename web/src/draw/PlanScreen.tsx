@@ -1,36 +1,39 @@
-import { planEndpoints, type FeatureView } from '@border/contract'
-import { castsShade, isAlive, isPlace, type FeatureKind, type Point } from '@border/core'
-import { Popconfirm } from 'antd'
+import type { FeatureView } from '@border/contract'
+import { castsShade, isAlive, type FeatureKind } from '@border/core'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { shortDate } from '../frame/words.ts'
-import { useSize } from '../frame/useSize.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
-import { CorrectForm } from '../light/CorrectForm.tsx'
+import { Segments } from '../frame/Segments.tsx'
+import { shortDate } from '../frame/words.ts'
 import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
 import '../light/light.css'
-import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
+import { Changes } from './Changes.tsx'
 import './draw.css'
-import { DrawForm, type Draft } from './DrawForm.tsx'
-import { snapped } from './outline.ts'
-import { DraftShape } from './DraftShape.tsx'
-import { drawnKinds, shapeOf } from './kinds.ts'
+import { drawnNow, inHand, joinDraft, splitDraft } from './draft.ts'
+import { DraftPanel } from './DraftPanel.tsx'
+import { drawnKinds } from './kinds.ts'
+import { partIn } from './part.ts'
+import { PlanCanvas } from './PlanCanvas.tsx'
+import { useEditor, type Editor } from './useEditor.ts'
 
-/** The plan by hand: outlines by corners with typed lengths, trees and pots by a point and their sizes. */
+/** The plan by hand: looked about on, drawn, and put right, by mouse, touch and keys. */
 export function PlanScreen() {
-  const { view, on, isHead } = useGardenContext()
-  const [ref, size] = useSize()
-  const [draft, setDraft] = useState<Draft>()
-  const [selectedId, setSelected] = useState<string>()
-  const pick = (picked: Picked) => {
-    if (draft) {
-      if (picked.kind === 'spot') setDraft(withCorner(draft, snapped([picked.x, picked.y])))
-      return
-    }
-    if (picked.kind === 'feature') setSelected(picked.id)
+  const { view, isHead } = useGardenContext()
+  const { search } = useLocation()
+  const asked = isHead ? view.features.find((f) => f.id === partIn(search)) : undefined
+  const editor = useEditor(asked)
+  const [chosenId, choose] = useState<string>()
+  const [aside, setAside] = useState<'plan' | 'changes'>('plan')
+  const cutting = useCutting(editor)
+  const { draft } = editor
+  const pick = (id: string) => {
+    // What is being changed stays in hand until it is kept or left.
+    if (draft) return
+    const feature = view.features.find((f) => f.id === id)
+    choose(id)
+    if (isHead && feature) editor.begin(feature)
   }
   return (
     <>
@@ -39,75 +42,110 @@ export function PlanScreen() {
         lead={
           view.features.length === 0
             ? 'An empty plan. Start with what casts shade and one bed; or bring a whole garden in from files.'
-            : 'What stands in the garden and about it. Sizes in metres; the light follows at once.'
+            : 'What stands in the garden and about it. Click a part to put it right; the light follows at once.'
         }
       >
+        <Segments
+          label="Beside the plan"
+          value={aside}
+          onChange={setAside}
+          options={[
+            { value: 'plan', label: 'Parts' },
+            { value: 'changes', label: 'Changes' },
+          ]}
+        />
         {isHead && !draft && (
-          <Button look="primary" onClick={() => setDraft({ kind: 'bed', corners: [] })}>
+          <Button look="primary" onClick={() => editor.beginNew('bed')}>
             Add to the plan
           </Button>
         )}
       </ScreenHead>
-      <div className="screen-split">
-        <div className={`light-plan${draft ? ' drawing' : ''}`} ref={ref}>
-          {size.width > 0 && (
-            <PlanDrawing
-              features={view.features}
-              plantings={draft ? [] : view.plantings}
-              on={on}
-              northDeg={view.garden.northDeg}
-              width={size.width}
-              height={size.height}
-              selectedId={selectedId}
-              onPick={pick}
-              label={`Plan of ${view.garden.name}`}
-              overlay={(scale) =>
-                draft && (
-                  <DraftShape
-                    corners={draft.corners}
-                    closed={shapeOf(draft.kind) === 'Polygon'}
-                    scale={scale}
-                  />
-                )
-              }
-            />
-          )}
-        </div>
+      <div className="screen-split plan-split">
+        <PlanCanvas
+          editor={editor}
+          isAdding={isAdding(editor)}
+          selectedId={draft ? undefined : chosenId}
+          onPick={pick}
+          onHandle={cutting.handle}
+        />
         <aside className="stack" aria-label="Parts of the plan">
           {draft ? (
-            <DrawForm draft={draft} onDraft={setDraft} onClose={() => setDraft(undefined)} />
+            <DraftPanel
+              editor={editor}
+              draft={draft}
+              onSplit={cutting.begin}
+              onJoin={cutting.join}
+              said={cutting.said}
+            />
+          ) : aside === 'changes' ? (
+            <Changes />
           ) : (
-            <Parts selectedId={selectedId} onSelect={setSelected} />
+            <Parts chosenId={chosenId} onChoose={pick} onClose={() => choose(undefined)} />
           )}
+          {draft && <WhatHappened editor={editor} />}
         </aside>
       </div>
     </>
   )
 }
 
-interface PartsProps {
-  selectedId: string | undefined
-  onSelect: (id: string | undefined) => void
+/** Clicks put corners while something new is drawn that did not come ready. */
+function isAdding({ draft }: Editor): boolean {
+  if (!draft) return false
+  const { was, now } = inHand(draft)
+  if (was || !now) return false
+  const drawn = drawnNow(draft)
+  return !drawn || !drawn.handles.some((h) => h.curved)
 }
 
-/** What is on the plan; the one that is chosen, to put it right or try it otherwise. */
-function Parts({ selectedId, onSelect }: PartsProps) {
+/** Cutting a bed in two and making two one: what could not be done is said. */
+function useCutting(editor: Editor) {
+  const [from, setFrom] = useState<number>()
+  const [said, setSaid] = useState<string>()
+  const { draft } = editor
+  const tell = (made: ReturnType<typeof joinDraft>) => {
+    setSaid(made.ok ? undefined : `That cannot be done: ${made.says}.`)
+    if (made.ok) editor.step(made.draft)
+  }
+  return {
+    said: from === undefined ? said : `Click the corner to cut to, from corner ${from + 1}.`,
+    begin: () => setFrom(editor.handle),
+    /** @returns whether the click was the end of a cut */
+    handle: (i: number): boolean => {
+      if (from === undefined || !draft) return false
+      setFrom(undefined)
+      const { name } = inHand(draft).now!
+      tell(splitDraft(draft, from, i, crypto.randomUUID(), `${name}, second part`))
+      return true
+    },
+    join: (other: FeatureView) => draft && tell(joinDraft(draft, other)),
+  }
+}
+
+/** What has happened to a part that casts shade, while nothing of it is being changed. */
+function WhatHappened({ editor }: { editor: Editor }) {
+  const { was } = inHand(editor.draft!)
+  if (!was || !castsShade(was) || editor.undo) return null
+  return <ObstructionPanel key={was.id} feature={was} onClose={editor.leave} />
+}
+
+interface PartsProps {
+  chosenId: string | undefined
+  onChoose: (id: string) => void
+  onClose: () => void
+}
+
+/** What is on the plan; of the one that is chosen, what has happened to it. */
+function Parts({ chosenId, onChoose, onClose }: PartsProps) {
   const { view, isHead } = useGardenContext()
   const { search } = useLocation()
-  const selected = view.features.find((f) => f.id === selectedId)
-  const close = () => onSelect(undefined)
+  const chosen = view.features.find((f) => f.id === chosenId)
   return (
     <>
-      {selected && isPlace(selected) && isHead && (
-        <section className="light-panel" aria-label={selected.name} key={selected.id}>
-          <h2>{selected.name}</h2>
-          <CorrectForm feature={selected} onDone={close} />
-        </section>
+      {chosen && castsShade(chosen) && !isHead && (
+        <ObstructionPanel key={chosen.id} feature={chosen} onClose={onClose} />
       )}
-      {selected && castsShade(selected) && (
-        <ObstructionPanel key={selected.id} feature={selected} onClose={close} />
-      )}
-      <PartsList selectedId={selectedId} onSelect={onSelect} />
+      <PartsList chosenId={chosenId} onChoose={onChoose} />
       {view.features.length > 0 && view.plantings.length === 0 && (
         <p>
           Next: <Link to={{ pathname: '../plants', search }}>add what grows here</Link>.
@@ -117,55 +155,19 @@ function Parts({ selectedId, onSelect }: PartsProps) {
   )
 }
 
-/** Another corner, or the one point that a tree or pot has. */
-function withCorner(draft: Draft, at: Point): Draft {
-  return { ...draft, corners: shapeOf(draft.kind) === 'Point' ? [at] : [...draft.corners, at] }
-}
+const kindOrder: readonly FeatureKind[] = drawnKinds
 
-const kindOrder: readonly FeatureKind[] = [...drawnKinds, 'water', 'viewpoint']
-
-function PartsList({ selectedId, onSelect }: PartsProps) {
-  const { view, on, isHead } = useGardenContext()
-  const restore = useGardenWrite(
-    planEndpoints.restoreFeature,
-    ({ id }: { id: string; name: string }) => ({ gardenId: view.garden.id, featureId: id }),
-    ({ name }) => `${name} is back on the plan.`,
-  )
-  const withdraw = useGardenWrite(
-    planEndpoints.withdrawFeature,
-    ({ id }: { id: string; name: string }) => ({ gardenId: view.garden.id, featureId: id }),
-    (part) => (
-      <>
-        {part.name} is off the plan.{' '}
-        <Button size="small" onClick={() => restore.mutate(part)}>
-          Undo
-        </Button>
-      </>
-    ),
-    ({ id }) => view.features.find((f) => f.id === id),
-  )
+function PartsList({ chosenId, onChoose }: Pick<PartsProps, 'chosenId' | 'onChoose'>) {
+  const { view, on } = useGardenContext()
   const parts = [...view.features].sort((a, b) => kindOrder.indexOf(a.kind) - kindOrder.indexOf(b.kind))
-  const planted = new Set(view.plantings.map((p) => p.placeId))
   return (
     <div>
       <h2>On the plan</h2>
       {parts.map((f) => (
-        <div key={f.id} className={`part-row${f.id === selectedId ? ' selected' : ''}`}>
-          <button type="button" onClick={() => onSelect(f.id)} aria-pressed={f.id === selectedId}>
+        <div key={f.id} className={`part-row${f.id === chosenId ? ' selected' : ''}`}>
+          <button type="button" onClick={() => onChoose(f.id)} aria-pressed={f.id === chosenId}>
             {f.name} <small>{describe(f, on)}</small>
           </button>
-          {isHead && !planted.has(f.id) && (
-            <Popconfirm
-              title={`Take ${f.name} off the plan?`}
-              description="For something entered by mistake. What is gone in the garden gets a last day instead."
-              okText="Take it off"
-              onConfirm={() => withdraw.mutate({ id: f.id, name: f.name })}
-            >
-              <Button size="small" look="text" aria-label={`Take ${f.name} off the plan`}>
-                ✕
-              </Button>
-            </Popconfirm>
-          )}
         </div>
       ))}
     </div>

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { sidesOf, withSide } from './outline.ts'
+import fc from 'fast-check'
+import { angleBefore, bearingAt, sidesOf, withSide } from './outline.ts'
 
 describe('outline by typed lengths', () => {
   const threeFourFive: [number, number][] = [
@@ -21,5 +22,30 @@ describe('outline by typed lengths', () => {
       [0, 5],
       [4, 5],
     ])
+  })
+
+  it('has the angles of that triangle inside it, whichever way round it was drawn', () => {
+    const angles = (corners: [number, number][]) =>
+      [0, 1, 2].map((i) => Math.round(angleBefore(corners, true, i) * 100) / 100).sort((a, b) => a - b)
+    expect(angles(threeFourFive)).toEqual([36.87, 53.13, 90])
+    expect(angles([...threeFourFive].reverse())).toEqual([36.87, 53.13, 90])
+  })
+
+  it('heads where a typed angle says, so that the angle is there when it is measured again', () => {
+    const angle = fc.double({ min: 20, max: 160, noNaN: true })
+    fc.assert(
+      fc.property(angle, fc.boolean(), (deg, round) => {
+        const square: [number, number][] = [
+          [0, 0],
+          [0, 4],
+          [4, 4],
+          [4, 0],
+        ]
+        const corners = round ? square : square.reverse()
+        const bearingDeg = bearingAt(corners, true, 1, deg)
+        const set = withSide(corners, 1, { lengthM: 1, bearingDeg })
+        expect(angleBefore(set, true, 1)).toBeCloseTo(deg, 6)
+      }),
+    )
   })
 })

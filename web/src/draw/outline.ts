@@ -1,4 +1,4 @@
-import type { Point } from '@border/core'
+import { signedArea, type Point } from '@border/core'
 
 /** A side of an outline as it is measured on the ground: its length and where it heads, clockwise from up the plan. */
 export interface Side {
@@ -7,6 +7,7 @@ export interface Side {
 }
 
 const DEG = Math.PI / 180
+const turned = (deg: number) => ((deg % 360) + 360) % 360
 
 /** Sides between corners, in order; for a closed outline of three corners or more the closing one too. */
 export function sidesOf(corners: readonly Point[], closed: boolean): Side[] {
@@ -18,7 +19,7 @@ export function sidesOf(corners: readonly Point[], closed: boolean): Side[] {
 function sideBetween(a: Point, b: Point): Side {
   const dx = b[0] - a[0]
   const dy = b[1] - a[1]
-  return { lengthM: Math.hypot(dx, dy), bearingDeg: (Math.atan2(dx, dy) / DEG + 360) % 360 }
+  return { lengthM: Math.hypot(dx, dy), bearingDeg: turned(Math.atan2(dx, dy) / DEG) }
 }
 
 export function step(from: Point, side: Side): Point {
@@ -32,7 +33,7 @@ export function step(from: Point, side: Side): Point {
  *
  * @param i a side that is not the closing one
  */
-export function withSide(corners: readonly Point[], i: number, side: Side): Point[] {
+export function withSide<P extends Point>(corners: readonly P[], i: number, side: Side): Point[] {
   const end = step(corners[i]!, side)
   const old = corners[i + 1]!
   const dx = end[0] - old[0]
@@ -40,5 +41,21 @@ export function withSide(corners: readonly Point[], i: number, side: Side): Poin
   return corners.map((c, k): Point => (k > i ? [c[0] + dx, c[1] + dy] : c))
 }
 
-/** To the nearest ten centimetres, as a click on the plan is meant. */
-export const snapped = (p: Point): Point => [Math.round(p[0] * 10) / 10, Math.round(p[1] * 10) / 10]
+/**
+ * The angle at the corner from which a side sets out, degrees: inside a closed outline, on the right hand along a line.
+ *
+ * @param i not the first side of a line, which sets out from no corner between two sides
+ */
+export function angleBefore(corners: readonly Point[], closed: boolean, i: number): number {
+  const sides = sidesOf(corners, closed)
+  const before = sides.at(i - 1)!
+  const opening = turned(before.bearingDeg + 180 - sides[i]!.bearingDeg)
+  return closed && signedArea(corners) > 0 ? 360 - opening : opening
+}
+
+/** Where a side heads when the angle at its corner is as measured, degrees clockwise from up the plan. */
+export function bearingAt(corners: readonly Point[], closed: boolean, i: number, angleDeg: number): number {
+  const before = sidesOf(corners, closed).at(i - 1)!
+  const opening = closed && signedArea(corners) > 0 ? 360 - angleDeg : angleDeg
+  return turned(before.bearingDeg + 180 - opening)
+}

@@ -1,6 +1,7 @@
 import './choose.css'
 
 interface Props<Value extends string> {
+  id?: string
   label: string
   value: Value
   options: readonly { value: Value; label: string }[]
@@ -8,9 +9,10 @@ interface Props<Value extends string> {
 }
 
 /** One of a few, in the browser's own way: by mouse, keys and thumb. Long lists that are searched have their own. */
-export function Choose<Value extends string>({ label, value, options, onChange }: Props<Value>) {
+export function Choose<Value extends string>({ id, label, value, options, onChange }: Props<Value>) {
   return (
     <select
+      id={id}
       className="choose"
       aria-label={label}
       value={value}

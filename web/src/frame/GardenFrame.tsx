@@ -1,5 +1,5 @@
 import type { GardenSummary } from '@border/contract'
-import { isAlive, usually, latitudeWords } from '@border/core'
+import { featuresOn, usually, latitudeWords } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
 import { useEffect, useRef } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate, useParams } from 'react-router'
@@ -56,7 +56,7 @@ function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary 
         const { role } = view.garden
         const context: GardenContext = {
           view,
-          standing: view.features.filter((f) => isAlive(f, on)),
+          standing: featuresOn(view.features, on),
           on,
           asOf,
           today,

@@ -21,6 +21,9 @@ export function minutesText(minutes: number): string {
   return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`
 }
 
+/** `3.40 m`, as a tape is read. */
+export const metresText = (metres: number): string => `${metres.toFixed(2)}\u00a0m`
+
 /** `Feb 2025` */
 export const shortMonthYear = (day: IsoDate): string => shortDate(day).split(' ').slice(1).join(' ')
 

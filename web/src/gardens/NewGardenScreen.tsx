@@ -230,6 +230,7 @@ function PreviewPlan({ preview }: { preview: ImportPreview }) {
         tag: p.tag,
         taxon: p.taxon,
         plantedOn: p.plantedOn,
+        plantedKnown: 'day',
         plantedCount: p.count,
         livingCount: p.count,
         source: 'bought',

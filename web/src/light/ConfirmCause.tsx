@@ -29,20 +29,20 @@ export function ConfirmCause({
     () => view.features.find((f) => f.id === featureId),
   )
   const build = useGardenWrite(
-    planEndpoints.addFeature,
+    planEndpoints.edit,
     { gardenId: view.garden.id },
     'On the plan. Measure it when you can, and put it right.',
+    () => [],
   )
   const confirm = () => {
     if (cause.what === 'new') {
       const { ring, heightM } = cause.building
-      build.mutate({
-        feature: {
-          type: 'Feature',
-          properties: { kind: 'building', name: 'New building, as read from the light', heightM, from: day },
-          geometry: { type: 'Polygon', coordinates: [[...ring, ring[0]]] },
-        },
-      })
+      const feature = {
+        type: 'Feature',
+        properties: { kind: 'building', name: 'New building, as read from the light', heightM, from: day },
+        geometry: { type: 'Polygon', coordinates: [[...ring, ring[0]]] },
+      }
+      build.mutate({ parts: [{ id: crypto.randomUUID(), feature }] })
       return
     }
     const { obstructionId: _, ...rest } = cause.supposition

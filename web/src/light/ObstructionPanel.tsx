@@ -11,12 +11,13 @@ import {
 import { Collapse, DatePicker, Form, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
+import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
+import { withPart } from '../draw/part.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { changeWords } from './changeWords.ts'
-import { CorrectForm } from './CorrectForm.tsx'
 import { Life } from './Life.tsx'
 import { SuppositionForm } from './SuppositionForm.tsx'
 
@@ -44,6 +45,7 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
   const [day, setDay] = useState(on)
   const usual = onSuppose ? 'what if' : 'happened'
   const [open, setOpen] = useState<string[]>([usual])
+  const { search } = useLocation()
   const obstruction = obstructionOf(feature)
   if (!obstruction) return null
   const solid = standingOn(obstruction, on)
@@ -84,17 +86,13 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
                 ),
               ]
             : []),
-          ...(isHead
-            ? [
-                part(
-                  'correct',
-                  'Put right what is drawn',
-                  <CorrectForm feature={feature} onDone={() => setOpen([usual])} />,
-                ),
-              ]
-            : []),
         ]}
       />
+      {isHead && onSuppose && (
+        <Link to={{ pathname: '../plan', search: withPart(search, feature.id) }}>
+          Put right what is drawn of it
+        </Link>
+      )}
       <Life obstruction={obstruction} on={on} onDay={setDay} />
       <Events feature={feature} obstruction={obstruction} />
     </section>

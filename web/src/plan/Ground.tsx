@@ -1,6 +1,7 @@
 import type { FeatureView } from '@border/contract'
 import { placeOf, ringOf, type Extent, type Point, type Shadow } from '@border/core'
 import { curveLinear, curveLinearClosed, line } from 'd3-shape'
+import { memo } from 'react'
 import type { PlanScale } from './scale.ts'
 
 /** A picture over part of the plan: plan metres of its lower left and upper right corner. */
@@ -24,7 +25,15 @@ export interface GroundProps {
 }
 
 /** Paths and water, beds with their light, the shadows on them, and pots. */
-export function Ground({ alive, scale, clip, selectedId, fields, shadows, potColours }: GroundProps) {
+export const Ground = memo(function Ground({
+  alive,
+  scale,
+  clip,
+  selectedId,
+  fields,
+  shadows,
+  potColours,
+}: GroundProps) {
   const beds = alive.filter((f) => f.kind === 'bed')
   return (
     <>
@@ -59,7 +68,7 @@ export function Ground({ alive, scale, clip, selectedId, fields, shadows, potCol
         ))}
     </>
   )
-}
+})
 
 /** A picture of light, where its beds are. */
 function Field({

@@ -10,6 +10,7 @@ import {
   type Solid,
 } from '@border/core'
 import { curveCatmullRomClosed, curveLinear, curveLinearClosed, line } from 'd3-shape'
+import { memo } from 'react'
 import type { PlanScale } from './scale.ts'
 
 interface Props {
@@ -25,7 +26,8 @@ interface Props {
 }
 
 /** What casts shade, at its size on the day; what is gone by then dotted, with its dates. */
-export function Obstructions({ features, on, scale, hatch, selectedId, tried, onPick, onDrag }: Props) {
+export const Obstructions = memo(function Obstructions(props: Props) {
+  const { features, on, scale, hatch, selectedId, tried, onPick, onDrag } = props
   return features.map((f) => {
     const recorded = obstructionOf(f)
     if (!recorded) return null
@@ -61,7 +63,7 @@ export function Obstructions({ features, on, scale, hatch, selectedId, tried, on
       </g>
     )
   })
-}
+})
 
 /** Follows the pointer until it is let go, telling each step in plan metres. */
 function drag(e: React.PointerEvent<SVGGElement>, scale: PlanScale, told: (stepM: Point) => void) {

@@ -1,8 +1,8 @@
 import type { FeatureView, PlantingView } from '@border/contract'
 import {
   asDisc,
+  featuresOn,
   groundOf,
-  isAlive,
   middleOf,
   monthYear,
   type Extent,
@@ -35,6 +35,8 @@ export interface PlanDrawingProps extends Pick<GroundProps, 'fields' | 'potColou
   /** Plantings drawn with a broken outline. */
   flagged?: ReadonlySet<string> | undefined
   selectedId?: string | undefined
+  /** Only places are named: something else is being looked at. */
+  isQuiet?: boolean
   label: string
   onPick?: ((picked: Picked) => void) | undefined
   onKeyDown?: (e: React.KeyboardEvent) => void
@@ -44,6 +46,10 @@ export interface PlanDrawingProps extends Pick<GroundProps, 'fields' | 'potColou
   onDrag?: ((id: string, stepM: Point) => void) | undefined
   /** Drawn on top, in pixels. */
   overlay?: (scale: PlanScale) => React.ReactNode
+  /** Drawn on the bare ground, below everything. */
+  underlay?: ((scale: PlanScale) => React.ReactNode) | undefined
+  /** All but the scale bar and north: moved as a whole while the ground is dragged or pinched. */
+  content?: React.Ref<SVGGElement> | undefined
 }
 
 export interface Pointed {
@@ -56,16 +62,22 @@ export interface Pointed {
  * when something given changes; while the light follows a drag, plantings and labels stay as they are.
  */
 export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
-  const { features, plantings, on, width, height, selectedId, flagged, onPick } = props
+  const { features, plantings, on, width, height, selectedId, flagged, onPick, underlay, content, isQuiet } =
+    props
   const clip = useId()
-  const alive = useMemo(() => features.filter((f) => isAlive(f, on)), [features, on])
+  const alive = useMemo(() => featuresOn(features, on), [features, on])
   const scale = useMemo(
     () => fitPlan(props.extent ?? gardenExtent(features), width, height),
     [props.extent, features, width, height],
   )
   const labels = useMemo(
-    () => placeLabels(wantedLabels(features, plantings, on, scale, selectedId), width, height - 40),
-    [features, plantings, on, scale, selectedId, width, height],
+    () =>
+      placeLabels(
+        wantedLabels(features, isQuiet ? [] : plantings, on, scale, selectedId),
+        width,
+        height - 40,
+      ),
+    [features, plantings, isQuiet, on, scale, selectedId, width, height],
   )
   const pickFeature = useMemo(() => onPick && ((id: string) => onPick({ kind: 'feature', id })), [onPick])
   return (
@@ -89,42 +101,45 @@ export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
     >
       <Hatch id={`${clip}-hatch`} />
       <rect width={width} height={height} fill="var(--plan-ground)" />
-      <Ground
-        alive={alive}
-        scale={scale}
-        clip={clip}
-        selectedId={selectedId}
-        fields={props.fields}
-        shadows={props.shadows}
-        potColours={props.potColours}
-      />
-      <Plantings
-        features={features}
-        plantings={plantings}
-        scale={scale}
-        flagged={flagged}
-        selectedId={selectedId}
-        onPick={onPick}
-      />
-      <Obstructions
-        features={features}
-        on={on}
-        scale={scale}
-        hatch={`url(#${clip}-hatch)`}
-        selectedId={selectedId}
-        tried={props.tried}
-        onPick={pickFeature}
-        onDrag={props.onDrag}
-      />
-      <Hazards alive={alive} scale={scale} />
-      <g className="plan-labels">
-        {labels.map((l) => (
-          <text key={l.key} x={l.x} y={l.y} textAnchor="middle" className={`plan-label-${l.kind}`}>
-            {l.text}
-          </text>
-        ))}
+      <g ref={content}>
+        {underlay?.(scale)}
+        <Ground
+          alive={alive}
+          scale={scale}
+          clip={clip}
+          selectedId={selectedId}
+          fields={props.fields}
+          shadows={props.shadows}
+          potColours={props.potColours}
+        />
+        <Plantings
+          features={features}
+          plantings={plantings}
+          scale={scale}
+          flagged={flagged}
+          selectedId={selectedId}
+          onPick={onPick}
+        />
+        <Obstructions
+          features={features}
+          on={on}
+          scale={scale}
+          hatch={`url(#${clip}-hatch)`}
+          selectedId={selectedId}
+          tried={props.tried}
+          onPick={pickFeature}
+          onDrag={props.onDrag}
+        />
+        <Hazards alive={alive} scale={scale} />
+        <g className="plan-labels">
+          {labels.map((l) => (
+            <text key={l.key} x={l.x} y={l.y} textAnchor="middle" className={`plan-label-${l.kind}`}>
+              {l.text}
+            </text>
+          ))}
+        </g>
+        {props.overlay?.(scale)}
       </g>
-      {props.overlay?.(scale)}
       <ScaleAndNorth scale={scale} width={width} height={height} northDeg={props.northDeg} />
     </svg>
   )

@@ -10,10 +10,19 @@ export interface PlanScale {
   pxPerM: number
 }
 
+/** Space left round what is fitted into a drawing, pixels. */
+const MARGIN_PX = 24
+
+/** The ground that fills a drawing of a size, about a middle. */
+export function extentAbout([x, y]: Point, pxPerM: number, width: number, height: number): Extent {
+  const [w, h] = [(width - 2 * MARGIN_PX) / pxPerM / 2, (height - 2 * MARGIN_PX) / pxPerM / 2]
+  return { minX: x - w, minY: y - h, maxX: x + w, maxY: y + h }
+}
+
 /** Fits an extent into a drawing, centred. */
-export function fitPlan(extent: Extent, width: number, height: number, marginPx = 24): PlanScale {
-  const w = Math.max(1, extent.maxX - extent.minX)
-  const h = Math.max(1, extent.maxY - extent.minY)
+export function fitPlan(extent: Extent, width: number, height: number, marginPx = MARGIN_PX): PlanScale {
+  const w = Math.max(0.1, extent.maxX - extent.minX)
+  const h = Math.max(0.1, extent.maxY - extent.minY)
   const pxPerM = Math.min((width - 2 * marginPx) / w, (height - 2 * marginPx) / h)
   const left = (width - w * pxPerM) / 2
   const bottom = height - (height - h * pxPerM) / 2

@@ -116,9 +116,9 @@ function usePlantingWrite({ bench, planting, onClose }: Props) {
   const add = useGardenWrite(plantingEndpoints.add, { gardenId }, 'Planting added.')
   const amend = useGardenWrite(
     plantingEndpoints.amend,
-    { gardenId, plantingId: planting?.id ?? '' },
+    { gardenId },
     'Put right; everything that hangs on it follows.',
-    () => seen,
+    () => seen && [seen],
   )
   const send = ({ acrossM, ...values }: Values, drift: Drift) => {
     const said = {
@@ -126,8 +126,8 @@ function usePlantingWrite({ bench, planting, onClose }: Props) {
       plantedOn: values.plantedOn.format('YYYY-MM-DD'),
       ...driftSent(drift, acrossM),
     }
-    if (planting) amend.mutate(said, { onSuccess: onClose })
-    else add.mutate({ ...said, ...(bench && { benchId: bench.id }) }, { onSuccess: onClose })
+    if (planting) amend.mutate({ plantings: [{ plantingId: planting.id, ...said }] }, { onSuccess: onClose })
+    else add.mutate({ plantings: [{ ...said, ...(bench && { benchId: bench.id }) }] }, { onSuccess: onClose })
   }
   return { send, isPending: add.isPending || amend.isPending }
 }

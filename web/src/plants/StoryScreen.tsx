@@ -11,6 +11,7 @@ import {
   colourFollowsSoil,
   colourOutlook,
   dayMonthYear,
+  plantedWords,
   lightRange,
   moistureWord,
   placeOf,
@@ -173,7 +174,7 @@ function Facts({ story }: { story: PlantingStory }) {
       ? moistureWord(taxon.moistureMin)
       : `${moistureWord(taxon.moistureMin)} to ${moistureWord(taxon.moistureMax)}`
   const facts: [string, React.ReactNode][] = [
-    ['Planted', `${dayMonthYear(planting.plantedOn)}, ${planting.source}`],
+    ['Planted', `${plantedWords(planting)}, ${planting.source}`],
     ...(planting.fromTag ? [['Came from', planting.fromTag] as [string, string]] : []),
     ...(offspring.length > 0 ? [['Gave', offspring.join(', ')] as [string, string]] : []),
     ...(planting.role ? [['Role', planting.role] as [string, string]] : []),
@@ -265,11 +266,15 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
   const navigate = useNavigate()
   const [isOpen, setOpen] = useState(false)
   const { tag } = planting
-  const one = { gardenId: view.garden.id, plantingId: planting.id }
-  const restore = useGardenWrite(plantingEndpoints.restore, one, `${tag} is in the garden again.`)
+  const gardenId = view.garden.id
+  const restore = useGardenWrite(
+    plantingEndpoints.restore,
+    { gardenId, plantingId: planting.id },
+    `${tag} is in the garden again.`,
+  )
   const takeOut = useGardenWrite(
     plantingEndpoints.withdraw,
-    one,
+    { gardenId },
     () => (
       <>
         {tag} is taken out.{' '}
@@ -278,11 +283,11 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
         </Button>
       </>
     ),
-    () => plantingSeen(planting),
+    () => [plantingSeen(planting)],
   )
   // Its story is gone with it, and this form with the story: what comes after must not wait for either.
   const goOut = () =>
-    takeOut.mutateAsync({}).then(
+    takeOut.mutateAsync({ plantingIds: [planting.id] }).then(
       () => navigate({ pathname: '..', search }, { relative: 'path' }),
       () => undefined,
     )

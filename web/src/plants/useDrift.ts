@@ -1,5 +1,14 @@
 import type { FeatureView, PlantingView } from '@border/contract'
-import { capitalised, innerPoint, middleOf, outlineFault, type Point } from '@border/core'
+import {
+  capitalised,
+  corner,
+  drawnFault,
+  flattened,
+  innerPoint,
+  middleOf,
+  type Handle,
+  type Point,
+} from '@border/core'
 import { useState } from 'react'
 
 export type Ground = 'a round' | 'as drawn'
@@ -10,9 +19,9 @@ export interface Drift {
   setGround: (ground: Ground) => void
   /** Whether its corners count: only in a bed is ground drawn. */
   isDrawn: boolean
-  corners: readonly Point[]
-  setCorners: (corners: readonly Point[]) => void
-  /** What keeps the corners from being its outline, for people. */
+  handles: readonly Handle[]
+  setHandles: (handles: readonly Handle[]) => void
+  /** What keeps them from being its outline, for people. */
   wrong: string | undefined
   /** Its middle: as said, else as proposed; undefined without a place. */
   middle: Point | undefined
@@ -25,20 +34,20 @@ export interface Drift {
 export function useDrift(planting: PlantingView | undefined, place: FeatureView | undefined): Drift {
   const [at, setAt] = useState<Point | undefined>(planting && [planting.x, planting.y])
   const [ground, setGround] = useState<Ground>(planting?.outline ? 'as drawn' : 'a round')
-  const [corners, setCorners] = useState<readonly Point[]>(planting?.outline ?? [])
+  const [handles, setHandles] = useState<readonly Handle[]>(planting?.outline?.map(corner) ?? [])
   const isDrawn = ground === 'as drawn' && place?.kind === 'bed'
   return {
     ground,
     setGround,
     isDrawn,
-    corners,
-    setCorners,
-    wrong: isDrawn ? outlineProblem(corners) : undefined,
+    handles,
+    setHandles,
+    wrong: isDrawn ? outlineProblem(handles) : undefined,
     middle: at ?? (place && proposedAt(place)),
     setMiddle: setAt,
     forget: () => {
       setAt(undefined)
-      setCorners([])
+      setHandles([])
     },
   }
 }
@@ -47,14 +56,27 @@ export function useDrift(planting: PlantingView | undefined, place: FeatureView 
 export function driftSent(
   drift: Drift,
   acrossM: number | null | undefined,
-): { x: number; y: number; outline?: readonly Point[]; radiusM?: number } {
-  const [x, y] = drift.isDrawn ? innerPoint(drift.corners) : drift.middle!
-  return { x, y, ...(drift.isDrawn ? { outline: drift.corners } : acrossM && { radiusM: acrossM / 2 }) }
+): { x: number; y: number; outline: readonly Point[] | null; radiusM: number | null } {
+  const outline = drift.isDrawn ? outlineOf(drift.handles) : null
+  const [x, y] = outline ? innerPoint(outline) : drift.middle!
+  return { x, y, outline, radiusM: !outline && acrossM ? acrossM / 2 : null }
 }
 
-function outlineProblem(corners: readonly Point[]): string | undefined {
-  if (corners.length < 3) return 'A drift has three corners at least.'
-  const fault = outlineFault(corners)
+/** Corners of a drift at most. */
+const MOST_CORNERS = 200
+
+/** A drift as corners, as near to what was drawn as there may be corners. */
+export function outlineOf(handles: readonly Handle[]): Point[] {
+  for (let flatM = 0.02; ; flatM *= 2) {
+    const flat = flattened({ handles, closed: true }, flatM)
+    if (flat.length <= MOST_CORNERS || flatM > 1)
+      return flat.slice(0, MOST_CORNERS).map(([x, y]) => [toCm(x), toCm(y)])
+  }
+}
+
+function outlineProblem(handles: readonly Handle[]): string | undefined {
+  if (handles.length < 3) return 'A drift has three corners at least.'
+  const fault = drawnFault({ handles, closed: true })
   return fault && `${capitalised(fault)}.`
 }
 

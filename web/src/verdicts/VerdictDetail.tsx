@@ -12,6 +12,7 @@ import {
   capitalised,
   dayMonth,
   dayMonthYear,
+  plantedWords,
   decisionInForce,
   extentOf,
   isLeftAlone,
@@ -93,7 +94,7 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
           </h2>
           <p className="soft">
             {planting.taxon.common}; {planting.livingCount} of {planting.plantedCount} living in {place?.name}
-            , planted {dayMonthYear(planting.plantedOn)}.{' '}
+            , planted {plantedWords(planting)}.{' '}
             <Link to={{ pathname: `../plants/${planting.id}`, search }}>Tag {planting.tag}, its story</Link>
           </p>
         </div>

@@ -15,6 +15,7 @@ export const madePlanting = (id: string, botanical: string, more: Partial<Planti
   tag: id,
   taxon: taxonNamed(botanical),
   plantedOn: '2012-04-01',
+  plantedKnown: 'day',
   plantedCount: 1,
   livingCount: 1,
   source: 'bought',
