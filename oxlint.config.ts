@@ -28,6 +28,7 @@ const coreOrder = [
   'climate',
   'plants',
   'garden',
+  'survey',
   'performance',
   'diagnosis',
   'walk',

@@ -39,6 +39,7 @@ export {
   type Dating,
   type Planted,
 } from './dating.ts'
+export { depths, roughSpot, sides, type Depth, type SideOf } from './roughly.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf } from './obstructions.ts'
 export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'

@@ -224,13 +224,15 @@ export function replacedHours(
 export interface Alternatives {
   obstructionId: string
   states: readonly Obstruction[]
+  /** Some of them take sun that it lets by now. */
+  areDarker?: boolean
 }
 
 /**
  * Hours at points with one obstruction in another state, all else as it is: prepared once for many points.
  *
  * @returns for a point and some of the obstructions, by their id: how many hours each of its states, in order, would give beyond
- *   those that the point has
+ *   those that the point has; fewer where they are darker
  */
 export function hoursGainedBy(
   scene: Scene,
@@ -240,6 +242,7 @@ export function hoursGainedBy(
 ): (p: LightPoint, of: readonly string[]) => Map<string, SunHours[]> {
   const standsOn = period.standing ?? period.on
   const dates = daysOf(scene, period)
+  const darker = new Set(alternatives.filter((a) => a.areDarker).map((a) => a.obstructionId))
   const days = lightDays(scene, period, ground).map((day, k) => ({
     ...day,
     states: new Map(
@@ -255,6 +258,7 @@ export function hoursGainedBy(
     )
     for (const { solids, states, directions, weight } of days) {
       const own = of.map((id) => ({
+        isSettled: (share: number) => share === 1 && !darker.has(id),
         sums: gained.get(id)!,
         now: solids.find((s) => s.id === id),
         as: states.get(id)!,
@@ -263,11 +267,11 @@ export function hoursGainedBy(
       for (const d of directions) {
         const past = (solid: Solid | undefined) => (solid ? transmittance([solid], p.x, p.y, p.z, d) : 1)
         const now = own.map((o) => past(o.now))
-        if (now.every((share) => share === 1)) continue
+        if (now.every((share, k) => own[k]!.isSettled(share))) continue
         const rest = transmittance(others, p.x, p.y, p.z, d) * weight * SAMPLE_HOURS
         if (rest === 0) continue
-        own.forEach(({ sums, as }, k) => {
-          if (now[k] === 1) return
+        own.forEach(({ sums, as, isSettled }, k) => {
+          if (isSettled(now[k]!)) return
           const beside = now.reduce((product, share, j) => (j === k ? product : product * share), rest)
           as.forEach((solid, n) => add(sums[n]!, d, beside * (past(solid) - now[k]!)))
         })

@@ -19,7 +19,8 @@ export {
   type Year,
 } from './phenology.ts'
 export { contradictions, type Contradiction } from './sense.ts'
-export { taxonSearch, type TaxonSearch } from './search.ts'
+export { readArmful, readArmfuls, type ArmfulLine } from './armful.ts'
+export { otherNames, taxonSearch, type TaxonSearch } from './search.ts'
 export { colourFollowsSoil, colourWishes, type ColourWish } from './colour.ts'
 export { takenFor, type Likeness } from './likeness.ts'
 export { opinionsOn } from './opinions.ts'

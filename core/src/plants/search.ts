@@ -1,4 +1,5 @@
 import MiniSearch from 'minisearch'
+import { alsoCalled } from './names.ts'
 import type { Taxon } from './taxon.ts'
 
 /** Finds taxa by any of their names. */
@@ -6,6 +7,12 @@ export interface TaxonSearch {
   /** Best first; a letter in five may be wrong, and a word may be unfinished. */
   find: (query: string) => Taxon[]
 }
+
+/** Everything a kind is called beside its botanical and its common name. */
+export const otherNames = ({ botanical, synonyms }: Pick<Taxon, 'botanical' | 'synonyms'>): string[] => [
+  ...synonyms,
+  ...Object.entries(alsoCalled).flatMap(([begins, names]) => (botanical.startsWith(begins) ? names : [])),
+]
 
 /** An index of botanical and common names, synonyms and genera. Build it once for a list. */
 export function taxonSearch(taxa: readonly Taxon[]): TaxonSearch {
@@ -20,14 +27,21 @@ export function taxonSearch(taxa: readonly Taxon[]): TaxonSearch {
     },
   })
   index.addAll(
-    taxa.map((t, id) => ({ id, botanical: t.botanical, common: t.common, synonyms: t.synonyms.join(' ') })),
+    taxa.map((t, id) => ({
+      id,
+      botanical: t.botanical,
+      common: t.common,
+      synonyms: otherNames(t).join(' '),
+    })),
   )
   return {
     find(query) {
       const exact = plainLetters(query)
-      const named = taxa.filter((t) =>
-        [t.botanical, t.common, ...t.synonyms].some((n) => plainLetters(n) === exact),
-      )
+      const isIt = (n: string) => plainLetters(n) === exact
+      const own = taxa.filter((t) => [t.botanical, t.common, ...t.synonyms].some(isIt))
+      // Who names a genus means it before all that is only called so.
+      const genus = taxa.filter((t) => isIt(t.botanical.split(' ')[0]!))
+      const named = [...own, ...genus, ...taxa.filter((t) => otherNames(t).some(isIt))]
       const found = index.search(query).map((r) => taxa[r.id as number]!)
       return [...new Set([...named, ...found])]
     },

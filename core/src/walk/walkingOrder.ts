@@ -1,4 +1,5 @@
 import type { Point } from '../geometry/index.ts'
+import { compareTags } from '../words/index.ts'
 
 /**
  * An order to walk some places in with little ground covered twice: from the first, always on to the nearest left, then
@@ -45,7 +46,5 @@ export function alongPlace<P extends { x: number; y: number; tag: string }>(plan
   const span = (of: (p: P) => number) =>
     plantings.length === 0 ? 0 : Math.max(...plantings.map(of)) - Math.min(...plantings.map(of))
   const eastWest = span((p) => p.x) >= span((p) => p.y)
-  return [...plantings].sort(
-    (a, b) => (eastWest ? a.x - b.x : a.y - b.y) || (a.tag < b.tag ? -1 : a.tag > b.tag ? 1 : 0),
-  )
+  return [...plantings].sort((a, b) => (eastWest ? a.x - b.x : a.y - b.y) || compareTags(a.tag, b.tag))
 }

@@ -73,3 +73,5 @@ const degreesOf = (degrees: number, decimals?: number) =>
 
 /** With its first letter a capital. */
 export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
+
+export { compareTags } from './tags.ts'

@@ -1,6 +1,7 @@
 import type { PlantingView, StoryEntry, TrialOutcome, TrialOutcomeView } from '@border/contract'
 import {
   capitalised,
+  compareTags,
   type ColourWish,
   type Dating,
   type PlantingSite,
@@ -89,7 +90,7 @@ async function selectPlantings(
      order by p.tag`,
     { gardenId, ...which },
   )
-  return rows.map(toPlanting)
+  return rows.map(toPlanting).sort((a, b) => compareTags(a.tag, b.tag))
 }
 
 /** Plantings that stand somewhere, alive, on a day. One whose last count was none is gone. */

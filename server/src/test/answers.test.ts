@@ -34,6 +34,10 @@ async function addressIn({ path }: Endpoint): Promise<string> {
     const { plantings } = await look<{ plantings: { id: string }[] }>(practice, '')
     known.plantingId = plantings[0]!.id
   }
+  if (path.includes(':featureId')) {
+    const { features } = await look<{ features: { id: string }[] }>(practice, '')
+    known.featureId = features[0]!.id
+  }
   if (path.includes(':jobId')) {
     const { jobs } = await look<{ jobs: { id: string; state: string; plannedOn: string | null }[] }>(
       practice,

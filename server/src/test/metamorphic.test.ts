@@ -71,6 +71,7 @@ async function whatIsTold(of: readonly Endpoint[]): Promise<Told> {
     const path = endpoint.path
       .replace(':gardenId', practice.gardenId)
       .replace(':plantingId', planting('W-03').id)
+      .replace(':featureId', planting('W-03').placeId)
     const { status, body } = await practice.head.get(path)
     if (status !== 200) throw new Error(`${path}: ${status} ${JSON.stringify(body)}`)
     answers.set(endpoint, body)

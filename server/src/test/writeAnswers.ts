@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { look, questionOf, settle, write } from './asked.ts'
+import { drawing, takingOff } from './edits.ts'
 import { practiceWithGarden } from './practice.ts'
 
 /**
@@ -46,11 +47,21 @@ export async function writeAnswers(): Promise<string> {
       choice: 'wait',
       until: '2027-03-01',
     })
+    const bench = { kind: 'viewpoint', name: 'The bench' }
+    const benchId = randomUUID()
+    const at = { type: 'Point', coordinates: [2, 2] }
+    await write(
+      practice,
+      '/plan/edits',
+      drawing({ feature: { type: 'Feature', properties: bench, geometry: at } }, benchId),
+    )
+    await write(practice, '/plan/edits', takingOff(benchId))
     await settle(practice)
     const { jobs } = await look<SeasonView>(practice, '/season')
     const params = {
       gardenId: practice.gardenId,
       plantingId: garden.plantings[0]!.id,
+      featureId: garden.plantings[0]!.placeId,
       jobId: jobs.find((j) => j.state === 'open' && j.plannedOn !== null)!.id,
     }
     const answers: Record<string, unknown> = {}

@@ -7,6 +7,7 @@ import {
   groundOf,
   maxDay,
   minDay,
+  compareTags,
   rootingDays,
   usualState,
   waterBalance,
@@ -74,6 +75,6 @@ export async function wateringOf(reader: GardenReader): Promise<WateringView> {
           usualState(p.taxon, today, year),
         ),
       }))
-      .sort((a, b) => ((a.dueOn ?? '9') < (b.dueOn ?? '9') ? -1 : a.tag < b.tag ? -1 : 1)),
+      .sort((a, b) => ((a.dueOn ?? '9') < (b.dueOn ?? '9') ? -1 : compareTags(a.tag, b.tag))),
   }
 }

@@ -1,13 +1,13 @@
-import { benchEndpoints, type BenchView, type KnownTaxon } from '@border/contract'
-import { Form, InputNumber, Select } from 'antd'
+import { benchEndpoints, type BenchView } from '@border/contract'
+import { Form, InputNumber } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
-import { useTaxa } from '../plants/queries.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { PlantingForm } from '../plants/PlantingForm.tsx'
+import { TaxonSelect } from '../plants/TaxonSelect.tsx'
 import { useBench } from './queries.ts'
 
 /** Plants that wait for a place: pieces left over at a division, and what stands in pots. */
@@ -16,12 +16,12 @@ export function Bench() {
   const bench = useBench(view.garden.id)
   return (
     <section className="bench">
-      <Answered of={[bench, useTaxa()]}>{(bench, taxa) => <OnBench bench={bench} taxa={taxa} />}</Answered>
+      <Answered of={[bench]}>{(bench) => <OnBench bench={bench} />}</Answered>
     </section>
   )
 }
 
-function OnBench({ bench, taxa }: { bench: readonly BenchView[]; taxa: readonly KnownTaxon[] }) {
+function OnBench({ bench }: { bench: readonly BenchView[] }) {
   const { isCrew } = useGardenContext()
   const [isAdding, setAdding] = useState(false)
   const [planting, setPlanting] = useState<BenchView | null>(null)
@@ -41,7 +41,7 @@ function OnBench({ bench, taxa }: { bench: readonly BenchView[]; taxa: readonly 
           <Waiting key={b.id} it={b} onPlant={() => setPlanting(b)} />
         ))}
       </ul>
-      {isAdding && <PutForm taxa={taxa} onKept={() => setAdding(false)} />}
+      {isAdding && <PutForm onKept={() => setAdding(false)} />}
       {planting && <PlantingForm bench={planting} onClose={() => setPlanting(null)} />}
     </>
   )
@@ -84,7 +84,7 @@ function Waiting({ it, onPlant }: { it: BenchView; onPlant: () => void }) {
   )
 }
 
-function PutForm({ taxa, onKept }: { taxa: readonly KnownTaxon[]; onKept: () => void }) {
+function PutForm({ onKept }: { onKept: () => void }) {
   const { view, today } = useGardenContext()
   const put = useGardenWrite(benchEndpoints.put, { gardenId: view.garden.id }, 'On the bench.')
   return (
@@ -98,12 +98,7 @@ function PutForm({ taxa, onKept }: { taxa: readonly KnownTaxon[]; onKept: () => 
       }
     >
       <Form.Item name="taxonBotanical" rules={[{ required: true, message: 'Which plant?' }]}>
-        <Select
-          aria-label="Taxon"
-          showSearch={{ optionFilterProp: 'label' }}
-          options={taxa.map((t) => ({ value: t.botanical, label: t.botanical }))}
-          style={{ width: 220 }}
-        />
+        <TaxonSelect label="Taxon" style={{ width: 220 }} />
       </Form.Item>
       <Form.Item name="count" rules={[{ required: true, message: 'How many?' }]}>
         <InputNumber aria-label="How many" min={1} max={10_000} style={{ width: 80 }} />

@@ -5,16 +5,23 @@ import {
   type FeatureView,
   type PlantingView,
 } from '@border/contract'
-import { colourFollowsSoil, colourWishes, isPlace, plantingSources, type ColourWish } from '@border/core'
-import { DatePicker, Form, Input, InputNumber, Modal, Select } from 'antd'
-import dayjs, { type Dayjs } from 'dayjs'
+import {
+  colourFollowsSoil,
+  colourWishes,
+  isPlace,
+  plantingSources,
+  readPlanted,
+  writtenPlanted,
+  type ColourWish,
+} from '@border/core'
+import { Form, Input, InputNumber, Modal, Select } from 'antd'
 import { useGardenWrite } from '../api/writes.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useBegunWith } from '../frame/useBegunWith.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { DriftOnPlan } from './DriftOnPlan.tsx'
 import './plants.css'
-import { useTaxa } from './queries.ts'
+import { TaxonSelect } from './TaxonSelect.tsx'
 import { nextTag } from './tags.ts'
 import { driftSent, useDrift, type Drift, type Ground } from './useDrift.ts'
 
@@ -23,7 +30,7 @@ interface Values {
   placeId: string
   count: number
   tag: string
-  plantedOn: Dayjs
+  planted: string
   source: (typeof plantingSources)[number]
   role?: string | null
   colourWish?: ColourWish | null
@@ -111,7 +118,8 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
 
 /** What is added or put right, as it was filled in. */
 function usePlantingWrite({ bench, planting, onClose }: Props) {
-  const gardenId = useGardenContext().view.garden.id
+  const { view, today } = useGardenContext()
+  const gardenId = view.garden.id
   const seen = useBegunWith(planting && plantingSeen(planting))
   const add = useGardenWrite(plantingEndpoints.add, { gardenId }, 'Planting added.')
   const amend = useGardenWrite(
@@ -121,11 +129,8 @@ function usePlantingWrite({ bench, planting, onClose }: Props) {
     () => seen && [seen],
   )
   const send = ({ acrossM, ...values }: Values, drift: Drift) => {
-    const said = {
-      ...values,
-      plantedOn: values.plantedOn.format('YYYY-MM-DD'),
-      ...driftSent(drift, acrossM),
-    }
+    const { planted, ...rest } = values
+    const said = { ...rest, ...readPlanted(planted, today)!, ...driftSent(drift, acrossM) }
     if (planting) amend.mutate({ plantings: [{ plantingId: planting.id, ...said }] }, { onSuccess: onClose })
     else add.mutate({ plantings: [{ ...said, ...(bench && { benchId: bench.id }) }] }, { onSuccess: onClose })
   }
@@ -144,7 +149,7 @@ function useInitialValues({
       placeId: planting.placeId,
       count: planting.plantedCount,
       tag: planting.tag,
-      plantedOn: dayjs(planting.plantedOn),
+      planted: writtenPlanted(planting),
       source: planting.source,
       role: planting.role,
       colourWish: planting.colourWish,
@@ -153,7 +158,7 @@ function useInitialValues({
   return {
     count: bench?.count ?? 1,
     ...(bench && { taxonBotanical: bench.botanical }),
-    plantedOn: dayjs(today),
+    planted: today,
     source: bench?.fromTag ? 'division' : 'bought',
     ...(places[0] && { placeId: places[0].id }),
     tag: nextTag(view.plantings.map((p) => p.tag)),
@@ -163,14 +168,10 @@ function useInitialValues({
 /** What was planted, in which place, how many, under which tag, since when and from where. */
 function WhatAndWhen({ places, onPlace }: { places: readonly FeatureView[]; onPlace: () => void }) {
   const { today } = useGardenContext()
-  const { data: taxa } = useTaxa()
   return (
     <div className="form-grid">
       <Form.Item name="taxonBotanical" label="Taxon" rules={[{ required: true, message: 'Which plant?' }]}>
-        <Select
-          showSearch={{ optionFilterProp: 'label' }}
-          options={taxa?.map((t) => ({ value: t.botanical, label: `${t.botanical}, ${t.common}` }))}
-        />
+        <TaxonSelect />
       </Form.Item>
       <Form.Item name="placeId" label="Place" rules={[{ required: true }]}>
         <Select
@@ -185,8 +186,19 @@ function WhatAndWhen({ places, onPlace }: { places: readonly FeatureView[]; onPl
       <Form.Item name="tag" label="Tag" rules={[{ required: true, message: 'A tag tells it from others' }]}>
         <Input maxLength={40} />
       </Form.Item>
-      <Form.Item name="plantedOn" label="Planted on" rules={[{ required: true, message: 'When?' }]}>
-        <DatePicker format="D MMM YYYY" maxDate={dayjs(today)} style={{ width: '100%' }} />
+      <Form.Item
+        name="planted"
+        label="Planted"
+        rules={[
+          {
+            validator: (_, text: string) =>
+              readPlanted(text, today)
+                ? Promise.resolve()
+                : Promise.reject(new Error('2024-05-01, 2019, before 2015, or unknown')),
+          },
+        ]}
+      >
+        <Input placeholder="2024-05-01, 2019, before 2015, unknown" />
       </Form.Item>
       <Form.Item name="source" label="Came from">
         <Select options={plantingSources.map((s) => ({ value: s, label: s }))} />

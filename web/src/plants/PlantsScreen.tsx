@@ -1,5 +1,5 @@
 import type { PlantingView } from '@border/contract'
-import { counted, dayMonthYear, type Assessment } from '@border/core'
+import { compareTags, counted, dayMonthYear, otherNames, plantedWords, type Assessment } from '@border/core'
 import { Input, Table, type TableColumnsType } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -10,7 +10,9 @@ import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Library } from './Library.tsx'
+import { AddPlants } from './AddPlants.tsx'
 import { PlantingForm } from './PlantingForm.tsx'
+import { PutManyRight } from './PutManyRight.tsx'
 import './plants.css'
 
 /** What grows in the garden, by tag, with how each stands in its light; and the library. */
@@ -18,7 +20,8 @@ export function PlantsScreen() {
   const { view, on, isHead } = useGardenContext()
   const [shown, setShown] = useState<'plantings' | 'library'>('plantings')
   const [text, setText] = useState('')
-  const [adding, setAdding] = useState(false)
+  const [adding, setAdding] = useState<'many' | 'one'>()
+  const [correcting, setCorrecting] = useState(false)
   return (
     <>
       <ScreenHead
@@ -48,15 +51,29 @@ export function PlantsScreen() {
           onChange={(e) => setText(e.target.value)}
         />
         {isHead && (
-          <Button look="primary" onClick={() => setAdding(true)}>
-            Add a planting
-          </Button>
+          <>
+            {shown === 'plantings' && view.plantings.length > 0 && (
+              <Button onClick={() => setCorrecting(!correcting)}>
+                {correcting ? 'Back to the list' : 'Put many right'}
+              </Button>
+            )}
+            <Button look="primary" onClick={() => setAdding('many')}>
+              Add plants
+            </Button>
+          </>
         )}
       </ScreenHead>
       <div className="screen-body">
-        {shown === 'plantings' ? <Plantings text={text} /> : <Library text={text} />}
+        {shown === 'library' ? (
+          <Library text={text} />
+        ) : correcting ? (
+          <Correcting text={text} onDone={() => setCorrecting(false)} />
+        ) : (
+          <Plantings text={text} />
+        )}
       </div>
-      {adding && <PlantingForm onClose={() => setAdding(false)} />}
+      {adding === 'many' && <AddPlants onClose={() => setAdding(undefined)} onOne={() => setAdding('one')} />}
+      {adding === 'one' && <PlantingForm onClose={() => setAdding(undefined)} />}
     </>
   )
 }
@@ -67,6 +84,27 @@ const matches = (text: string, ...values: (string | undefined | null)[]) =>
 const byText = (pick: (p: PlantingView) => string) => (a: PlantingView, b: PlantingView) =>
   pick(a).localeCompare(pick(b))
 
+/** Plantings that a text finds, by tag, name, place or what they are for. */
+function useFound(text: string): PlantingView[] {
+  const { view } = useGardenContext()
+  const placeName = new Map(view.features.map((f) => [f.id, f.name]))
+  return view.plantings.filter((p) =>
+    matches(
+      text,
+      p.tag,
+      p.taxon.botanical,
+      p.taxon.common,
+      ...otherNames(p.taxon),
+      placeName.get(p.placeId),
+      p.role,
+    ),
+  )
+}
+
+const Correcting = ({ text, onDone }: { text: string; onDone: () => void }) => (
+  <PutManyRight rows={useFound(text)} onDone={onDone} />
+)
+
 function Plantings({ text }: { text: string }) {
   const { view, asOf } = useGardenContext()
   const { search } = useLocation()
@@ -74,9 +112,7 @@ function Plantings({ text }: { text: string }) {
   const { data } = assessment
   const verdicts = useMemo(() => new Map(data?.assessments.map((a) => [a.plantingId, a])), [data])
   const placeName = useMemo(() => new Map(view.features.map((f) => [f.id, f.name])), [view.features])
-  const rows = view.plantings.filter((p) =>
-    matches(text, p.tag, p.taxon.botanical, p.taxon.common, placeName.get(p.placeId), p.role),
-  )
+  const rows = useFound(text)
   const nameOf = (p: PlantingView) => placeName.get(p.placeId) ?? ''
   return (
     <>
@@ -110,7 +146,7 @@ const plantingColumns = (
     title: 'Tag',
     dataIndex: 'tag',
     width: 82,
-    sorter: byText((p) => p.tag),
+    sorter: (a, b) => compareTags(a.tag, b.tag),
     render: (tag, p) => <Link to={{ pathname: p.id, search }}>{tag}</Link>,
   },
   {
@@ -134,7 +170,7 @@ const plantingColumns = (
     title: 'Planted',
     width: 140,
     sorter: byText((p) => p.plantedOn),
-    render: (_, p) => dayMonthYear(p.plantedOn),
+    render: (_, p) => plantedWords(p).replace(/^on /, ''),
   },
   {
     title: 'Sun, h',

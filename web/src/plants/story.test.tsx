@@ -52,7 +52,9 @@ describe('a wish for the colour of flowers', () => {
     server.on(plantingEndpoints.amend, () => new Refuses(422, 'The planting date lies ahead.'))
     await user.click(form.getByRole('button', { name: 'Put it right' }))
     await waitFor(() => expect(server.askedOf(plantingEndpoints.amend)).toHaveLength(1))
-    expect(server.askedOf(plantingEndpoints.amend)[0]!.body).toMatchObject({ colourWish: 'blue' })
+    expect(server.askedOf(plantingEndpoints.amend)[0]!.body).toMatchObject({
+      plantings: [{ colourWish: 'blue' }],
+    })
     // What the server will not keep is said, and what was filled in stays.
     expect(await screen.findByText(/The planting date lies ahead/)).toBeTruthy()
     expect(form.getByTitle('blue')).toBeTruthy()
