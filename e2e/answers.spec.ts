@@ -105,11 +105,16 @@ test('a job is pinned to a day, re-planned when that day is lost, and a false re
 test('something entered by mistake comes off the plan and goes back on', async ({ page }) => {
   await enterCliffLane(page)
   await goTo(page, 'Plan')
-  await page.getByRole('button', { name: 'Take Garden room off the plan' }).click()
-  await page.getByRole('button', { name: 'Take it off' }).click()
+  await page.getByRole('button', { name: /^Garden room building/ }).click()
+  await page.getByRole('button', { name: 'Take it off the plan' }).click()
+  await page.getByRole('button', { name: 'Take it off', exact: true }).click()
+  await page.getByRole('button', { name: 'It was never there' }).click()
+  await expect(page.getByText('Garden room: the plan is right.')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Garden room building/ })).toBeHidden()
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('button', { name: /^Garden room building/ })).toBeVisible()
+  await page.getByText('Changes', { exact: true }).click()
+  await expect(page.getByText('Garden room taken off the plan.')).toBeVisible()
 })
 
 test('a planting entered wrongly is put right, one that never was comes out, and a look is taken back', async ({
@@ -119,8 +124,9 @@ test('a planting entered wrongly is put right, one that never was comes out, and
   await enterCliffLane(page)
   await goTo(page, 'Plants')
   // A planting of its own, so that no other flow stands in its way.
-  await page.getByRole('button', { name: /Add a planting/ }).click()
-  const form = page.getByRole('dialog')
+  await page.getByRole('button', { name: 'Add plants' }).click()
+  await page.getByRole('button', { name: /One with everything said/ }).click()
+  const form = page.getByRole('dialog', { name: /planting|right/ })
   await form.getByRole('combobox', { name: 'Taxon' }).fill('Hosta sieb')
   await page
     .getByTitle(/^Hosta sieboldiana/)

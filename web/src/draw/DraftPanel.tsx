@@ -26,6 +26,7 @@ import { ReadyShapes } from './ReadyShapes.tsx'
 import { completed, usuallySaid, withSaid } from './said.ts'
 import { Strays } from './Strays.tsx'
 import { usualLeafDates } from './usualLeafDates.ts'
+import { MeasureHeight } from '../survey/MeasureHeight.tsx'
 import type { Editor } from './useEditor.ts'
 
 interface Props {
@@ -49,8 +50,8 @@ export function DraftPanel({ editor, draft, onSplit, onJoin, said }: Props) {
     if (found.length === 0) editor.keep(from)
   }
   return (
-    <section className="draw-form stack" aria-label={was ? was.name : 'Add to the plan'}>
-      <h2>{was ? was.name : 'Add to the plan'}</h2>
+    <section className="draw-form stack" aria-label={was ? `Put ${was.name} right` : 'Add to the plan'}>
+      <h2>{was ? 'Put right what is drawn' : 'Add to the plan'}</h2>
       {now ? (
         <>
           <WhatItIs editor={editor} draft={draft} now={now} />
@@ -211,6 +212,13 @@ function Where({ editor, draft, now }: PartProps) {
   )
 }
 
+/** Its height as it was measured, and how far that may be out. */
+const measuredAs = ({ properties }: PlanFeature, heightM: number, sdM: number) => ({
+  ...properties,
+  heightM: Math.round(heightM * 100) / 100,
+  standardErrors: { ...(properties.standardErrors as object), heightM: Math.round(sdM * 100) / 100 },
+})
+
 /** The rest of what can be said, and the days it stands from and to. */
 function More({ editor, draft, now }: PartProps) {
   return (
@@ -218,6 +226,21 @@ function More({ editor, draft, now }: PartProps) {
       ghost
       size="small"
       items={[
+        ...(typeof now.properties.heightM === 'number'
+          ? [
+              {
+                key: 'height',
+                label: 'Measure its height',
+                children: (
+                  <MeasureHeight
+                    onTake={({ value, sd }) =>
+                      editor.step(saidAs(draft, { properties: measuredAs(now, value, sd) }))
+                    }
+                  />
+                ),
+              },
+            ]
+          : []),
         {
           key: 'more',
           label: 'More about it',

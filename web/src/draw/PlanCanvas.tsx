@@ -13,6 +13,7 @@ import { Grid } from './Grid.tsx'
 import { leastCorners } from './kinds.ts'
 import { nudged, snapWords, useDraftHands } from './useDraftHands.ts'
 import type { Editor } from './useEditor.ts'
+import '../light/light.css'
 
 interface Props {
   editor: Editor

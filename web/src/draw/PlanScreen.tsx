@@ -1,5 +1,5 @@
 import type { FeatureView } from '@border/contract'
-import { castsShade, isAlive, type FeatureKind } from '@border/core'
+import { castsShade, corner, isAlive, type FeatureKind, type Point } from '@border/core'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { Button } from '../frame/Button.tsx'
@@ -9,11 +9,12 @@ import { Segments } from '../frame/Segments.tsx'
 import { shortDate } from '../frame/words.ts'
 import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
 import '../light/light.css'
+import { WorthMeasuring } from '../survey/WorthMeasuring.tsx'
 import { Changes } from './Changes.tsx'
 import './draw.css'
-import { drawnNow, inHand, joinDraft, splitDraft } from './draft.ts'
+import { draftOf, drawnAs, drawnNow, inHand, joinDraft, newDraft, splitDraft, type Draft } from './draft.ts'
 import { DraftPanel } from './DraftPanel.tsx'
-import { drawnKinds } from './kinds.ts'
+import { drawnKinds, type DrawnKind } from './kinds.ts'
 import { partIn } from './part.ts'
 import { PlanCanvas } from './PlanCanvas.tsx'
 import { useEditor, type Editor } from './useEditor.ts'
@@ -21,9 +22,8 @@ import { useEditor, type Editor } from './useEditor.ts'
 /** The plan by hand: looked about on, drawn, and put right, by mouse, touch and keys. */
 export function PlanScreen() {
   const { view, isHead } = useGardenContext()
-  const { search } = useLocation()
-  const asked = isHead ? view.features.find((f) => f.id === partIn(search)) : undefined
-  const editor = useEditor(asked)
+  const { search, state } = useLocation()
+  const editor = useEditor(() => (isHead ? begunWith(view.features, search, state) : undefined))
   const [chosenId, choose] = useState<string>()
   const [aside, setAside] = useState<'plan' | 'changes'>('plan')
   const cutting = useCutting(editor)
@@ -54,6 +54,7 @@ export function PlanScreen() {
             { value: 'changes', label: 'Changes' },
           ]}
         />
+        {isHead && !draft && <Link to={{ pathname: 'tapes', search }}>By tape</Link>}
         {isHead && !draft && (
           <Button look="primary" onClick={() => editor.beginNew('bed')}>
             Add to the plan
@@ -69,6 +70,7 @@ export function PlanScreen() {
           onHandle={cutting.handle}
         />
         <aside className="stack" aria-label="Parts of the plan">
+          {draft && <WhatHappened editor={editor} />}
           {draft ? (
             <DraftPanel
               editor={editor}
@@ -82,11 +84,19 @@ export function PlanScreen() {
           ) : (
             <Parts chosenId={chosenId} onChoose={pick} onClose={() => choose(undefined)} />
           )}
-          {draft && <WhatHappened editor={editor} />}
         </aside>
       </div>
     </>
   )
+}
+
+/** What an address, or another screen, asks to have in hand: a part to put right, or points to draw something through. */
+function begunWith(features: readonly FeatureView[], search: string, state: unknown): Draft | undefined {
+  const part = features.find((f) => f.id === partIn(search))
+  if (part) return draftOf(part)
+  const { kind, through } = (state ?? {}) as { kind?: DrawnKind; through?: readonly Point[] }
+  if (!kind || !through) return undefined
+  return drawnAs(newDraft(crypto.randomUUID(), kind), { handles: through.map(corner), closed: true })
 }
 
 /** Clicks put corners while something new is drawn that did not come ready. */
@@ -146,6 +156,7 @@ function Parts({ chosenId, onChoose, onClose }: PartsProps) {
         <ObstructionPanel key={chosen.id} feature={chosen} onClose={onClose} />
       )}
       <PartsList chosenId={chosenId} onChoose={onChoose} />
+      {isHead && <WorthMeasuring onChoose={onChoose} />}
       {view.features.length > 0 && view.plantings.length === 0 && (
         <p>
           Next: <Link to={{ pathname: '../plants', search }}>add what grows here</Link>.

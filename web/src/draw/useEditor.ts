@@ -39,9 +39,12 @@ export interface Editor {
   isKeeping: boolean
 }
 
-/** @param at a part that is in hand from the start */
-export function useEditor(at?: FeatureView): Editor {
-  const [drafting, setDrafting] = useState<Drafting | undefined>(() => at && begun(draftOf(at)))
+/** @param first what is in hand from the start */
+export function useEditor(first: () => Draft | undefined): Editor {
+  const [drafting, setDrafting] = useState<Drafting | undefined>(() => {
+    const draft = first()
+    return draft && begun(draft)
+  })
   const [shown, preview] = useState<Draft>()
   const [handle, hold] = useState<number>()
   const draft = shown ?? drafting?.draft

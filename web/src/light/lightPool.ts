@@ -23,11 +23,11 @@ function make(): Pooled {
 }
 
 /**
- * Asks a worker for light by what it is for: fields, or one obstruction's what-ifs. It is made when first needed and kept warm;
+ * Asks a worker for light by what it is for: fields, one obstruction's what-ifs, or what is worth measuring. It is made when first needed and kept warm;
  * one that fails is ended, and the next to ask gets another.
  */
 export async function askLight<T>(
-  use: 'fields' | 'suppositions',
+  use: 'fields' | 'suppositions' | 'worth',
   ask: (worker: Remote<LightWorker>) => Promise<T>,
 ): Promise<T> {
   const pooled = made.get(use) ?? make()

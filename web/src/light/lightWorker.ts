@@ -1,11 +1,14 @@
 import {
   gardenField,
   lightDays,
+  measuringWorth,
   LightStage,
   plotsOf,
   pointSky,
   potHours,
+  type Feature,
   type GardenField,
+  type MeasuringWorth,
   type Ground,
   type LightPeriod,
   type LightPoint,
@@ -34,6 +37,13 @@ const MOST_KEPT = 50_000_000
 const api = {
   field: (scene: Scene, places: readonly LitPlace[], period: LightPeriod, cellM: number): GardenField =>
     gardenField(scene, places, period, plotsOf(places, cellM)),
+
+  worth: (
+    scene: Scene,
+    features: readonly Feature[],
+    plantings: readonly { id: string; point: LightPoint }[],
+    on: string,
+  ): MeasuringWorth[] => measuringWorth(scene, features, plantings, on),
 
   sky: (scene: Scene, point: LightPoint, on: string, ground: Ground | undefined): PointSky =>
     pointSky(scene, point, on, ground),

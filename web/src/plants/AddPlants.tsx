@@ -28,6 +28,8 @@ import { Segments } from '../frame/Segments.tsx'
 import { useTaxa } from './queries.ts'
 import { nextTags } from './tags.ts'
 import { TaxonSelect } from './TaxonSelect.tsx'
+import '../draw/draw.css'
+import './plants.css'
 
 interface Where {
   placeId: string

@@ -7,6 +7,8 @@ import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { TaxonSelect } from './TaxonSelect.tsx'
+import '../draw/draw.css'
+import './plants.css'
 
 /** What somebody has written otherwise of one planting. */
 interface Written {

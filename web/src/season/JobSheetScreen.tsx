@@ -12,6 +12,7 @@ import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
 import { useSeason } from './queries.ts'
 import '../walk/sheet.css'
+import { JobExtract } from './JobExtract.tsx'
 import { materialsOf, workOf, type Sitting } from './dayWork.ts'
 import { Recording } from './Recording.tsx'
 import './season.css'
@@ -75,9 +76,17 @@ function JobSheet({ data, day }: { data: SeasonView; day: string }) {
             </div>
             <Watering title="Water while there" by={day} />
             <ol className="job-sheet-jobs">
-              {work.map((s) => (
-                <SheetJob key={s.job.id} sitting={s} canRecord={isCrew} />
-              ))}
+              {work.map((s, i) => {
+                const first = work.findIndex((o) => o.job.tags.join() === s.job.tags.join())
+                return (
+                  <SheetJob
+                    key={s.job.id}
+                    sitting={s}
+                    canRecord={isCrew}
+                    shownAt={first < i ? first + 1 : undefined}
+                  />
+                )
+              })}
             </ol>
           </>
         )}
@@ -111,7 +120,14 @@ function First({ work }: { work: readonly Sitting[] }) {
   )
 }
 
-function SheetJob({ sitting: { job, minutes }, canRecord }: { sitting: Sitting; canRecord: boolean }) {
+interface SheetJobProps {
+  sitting: Sitting
+  canRecord: boolean
+  /** Its plants are shown at another job already. */
+  shownAt: number | undefined
+}
+
+function SheetJob({ sitting: { job, minutes }, canRecord, shownAt }: SheetJobProps) {
   const nameOf = usePlaceName()
   return (
     <li>
@@ -130,6 +146,8 @@ function SheetJob({ sitting: { job, minutes }, canRecord }: { sitting: Sitting; 
           <li key={s}>{s}</li>
         ))}
       </ul>
+      {job.tags.length > 0 &&
+        (shownAt ? <small>Where they stand: at job {shownAt}.</small> : <JobExtract tags={job.tags} />)}
       <p className="job-sheet-line">Minutes ______ Note ____________________________________</p>
       {canRecord && (
         <div className="no-print">

@@ -8,6 +8,7 @@ import { PRACTICE } from '../api/answers.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { NorthByShadow } from '../survey/NorthByShadow.tsx'
 import { LAST_GARDEN } from '../frame/lastGarden.ts'
 
 type Head = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' | 'northDeg'>
@@ -22,6 +23,7 @@ export function GardenItself() {
     'Put right; the light and the dates follow.',
     () => ({ name, latitude, longitude, timeZone, northDeg }),
   )
+  const [form] = Form.useForm<Head>()
   return (
     <section aria-labelledby="garden-itself">
       <h2 id="garden-itself">The garden</h2>
@@ -31,6 +33,7 @@ export function GardenItself() {
       </p>
       <Form<Head>
         name="itself"
+        form={form}
         key={JSON.stringify([name, latitude, longitude, timeZone, northDeg])}
         layout="vertical"
         requiredMark={false}
@@ -74,6 +77,7 @@ export function GardenItself() {
         <Form.Item name="northDeg" label="North on the plan" rules={[{ required: true, message: 'Needed' }]}>
           <InputNumber min={-360} max={360} step={1} suffix="°" />
         </Form.Item>
+        {isHead && <NorthByShadow onTake={(deg) => form.setFieldValue('northDeg', deg)} />}
         {isHead && (
           <div className="row">
             <Button type="submit" loading={amend.isPending}>

@@ -1,0 +1,36 @@
+import { civilDate, instantsOf } from '@border/core'
+import { Button } from '../frame/Button.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import '../draw/draw.css'
+
+/** When a shadow was measured, by the garden's clock. */
+export function TimeOfShadow({ value, onChange }: { value: string; onChange: (local: string) => void }) {
+  const { view, today } = useGardenContext()
+  const { timeZone } = view.garden
+  const isNone = value !== '' && instantsOf(value, timeZone).length === 0
+  return (
+    <div className="draw-field">
+      <label>
+        Measured at, by the clock there
+        <span className="row">
+          <input
+            type="datetime-local"
+            value={value}
+            max={`${today}T23:59`}
+            onChange={(e) => onChange(e.target.value)}
+          />
+          <Button size="small" onClick={() => onChange(nowThere(timeZone))}>
+            Now
+          </Button>
+        </span>
+      </label>
+      {isNone && <small role="alert">The clocks there skip that time.</small>}
+    </div>
+  )
+}
+
+/** `2026-11-30T09:41` on the clocks of a zone. */
+function nowThere(timeZone: string): string {
+  const time = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format()
+  return `${civilDate(new Date(), timeZone)}T${time}`
+}
