@@ -10,6 +10,7 @@ import { shortDate } from '../frame/words.ts'
 import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
 import '../light/light.css'
 import { WorthMeasuring } from '../survey/WorthMeasuring.tsx'
+import { Beginning, isBeginning } from './Beginning.tsx'
 import { Changes } from './Changes.tsx'
 import './draw.css'
 import { draftOf, drawnAs, drawnNow, inHand, joinDraft, newDraft, splitDraft, type Draft } from './draft.ts'
@@ -82,7 +83,10 @@ export function PlanScreen() {
           ) : aside === 'changes' ? (
             <Changes />
           ) : (
-            <Parts chosenId={chosenId} onChoose={pick} onClose={() => choose(undefined)} />
+            <>
+              {isBeginning(view) && <Beginning onDraw={(kind) => editor.beginNew(kind)} />}
+              <Parts chosenId={chosenId} onChoose={pick} onClose={() => choose(undefined)} />
+            </>
           )}
         </aside>
       </div>
@@ -148,7 +152,6 @@ interface PartsProps {
 /** What is on the plan; of the one that is chosen, what has happened to it. */
 function Parts({ chosenId, onChoose, onClose }: PartsProps) {
   const { view, isHead } = useGardenContext()
-  const { search } = useLocation()
   const chosen = view.features.find((f) => f.id === chosenId)
   return (
     <>
@@ -157,11 +160,6 @@ function Parts({ chosenId, onChoose, onClose }: PartsProps) {
       )}
       <PartsList chosenId={chosenId} onChoose={onChoose} />
       {isHead && <WorthMeasuring onChoose={onChoose} />}
-      {view.features.length > 0 && view.plantings.length === 0 && (
-        <p>
-          Next: <Link to={{ pathname: '../plants', search }}>add what grows here</Link>.
-        </p>
-      )}
     </>
   )
 }
