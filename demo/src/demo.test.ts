@@ -166,6 +166,12 @@ async function somethingOfEverything(): Promise<void> {
       insert into job_plantings (job_id, planting_id, garden_id) select id, planting_id, garden_id from made)
     insert into job_sittings (job_id, garden_id, nth, day, minutes)
     select id, garden_id, nth, date '2026-10-07' + nth, 15 from made, generate_series(0, 1) nth where state = 'open'`)
+  await db.raw(`
+    insert into edits (id, garden_id, person_id, entries)
+    select gen_random_uuid(), f.garden_id, (select id from people order by email limit 1), jsonb_build_array(jsonb_build_object(
+      'table', 'features', 'id', f.id, 'was', jsonb_build_object('geometry', f.geometry, 'properties', f.properties), 'now', null))
+    from features f where kind = 'bed'`)
+  await db.raw(`update plantings set planted_known = 'before' where tag like '%-003'`)
 }
 
 /** Facts by table, in an order of their own; columns that the migration adds or takes away are named. */
@@ -208,7 +214,7 @@ const untouched: Readonly<Record<string, readonly string[]>> = {
   planting_treatments: [],
 }
 /** What only the new schema has. */
-const anew = ['jobs', 'job_sittings', 'planting_events']
+const anew = ['jobs', 'job_sittings', 'planting_events', 'edits']
 
 async function all(
   tables: readonly string[],
@@ -251,6 +257,8 @@ describe('migrations, on the loaded demo', () => {
     for (const table of Object.keys(before)) expect([table, after[table]]).toEqual([table, before[table]])
     for (const [table, rows] of Object.entries(own))
       expect([table, (await facts(table)).length]).toEqual([table, rows.length])
+    expect(await facts('edits')).toEqual(own.edits)
+    expect(await db('plantings').where({ planted_known: 'before' })).not.toEqual([])
   })
 
   it('brings days, pins and records of jobs back as they were', async () => {

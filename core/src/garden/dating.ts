@@ -1,5 +1,6 @@
 import { isIsoDate, yearOf, type IsoDate } from '../dates/index.ts'
 import { dayMonthYear } from '../words/index.ts'
+import { limits } from '../written/index.ts'
 
 /** How well the day is known on which something was planted: to the day, to the year, only that it was before it, not at all. */
 export const datings = ['day', 'year', 'before', 'unknown'] as const
@@ -54,10 +55,16 @@ export function plantedWords({ plantedOn, plantedKnown }: Planted): string {
  */
 export function readPlanted(text: string, today: IsoDate): Planted | undefined {
   const said = text.trim().toLowerCase()
-  if (isIsoDate(said)) return { plantedOn: said, plantedKnown: 'day' }
+  if (isIsoDate(said) && isOfATime(said)) return { plantedOn: said, plantedKnown: 'day' }
   if (said === 'unknown' || said === '?') return reckoned('unknown', undefined, today)
   const [, before, year] = /^(before\s+)?(\d{4})$/.exec(said) ?? []
-  return year ? reckoned(before ? 'before' : 'year', Number(year), today) : undefined
+  return year && isOfATime(year) ? reckoned(before ? 'before' : 'year', Number(year), today) : undefined
+}
+
+/** Whether a day or a year is of a time that gardens know. */
+const isOfATime = (text: string): boolean => {
+  const year = Number(text.slice(0, 4))
+  return year >= limits.earliestYear && year <= limits.latestYear
 }
 
 /** As a file has it, so that it reads as it was. */

@@ -22,7 +22,7 @@ export const up = (db: Knex): Promise<void> =>
     );
     create index if not exists edits_garden on kept_edits (garden_id, created_at);
     create index if not exists edits_person on kept_edits (person_id);
-    create unique index if not exists edits_undone on kept_edits (undoes, garden_id) where undoes is not null;
+    create unique index if not exists edits_undone on kept_edits (undoes, garden_id);
     alter table kept_edits rename to edits;
     insert into edits (id, garden_id, person_id, entries, created_at)
       select id, garden_id, person_id, jsonb_build_array(jsonb_build_object('table', 'features', 'id', feature_id,

@@ -194,16 +194,27 @@ export async function undoEdit(
   if (!edit) throw notFound('This change')
   if (edit.isUndone) throw new Refusal(409, 'This change has been taken back already.')
   const undoing = openEdit(db, { gardenId, personId, from: edit.from, undoes: editId })
-  for (const { table, id, was, now } of plantingsFirst(edit.entries)) {
+  const entries = plantingsFirst(edit.entries)
+  for (const { table, id, was, now } of entries) {
     const current = await rowNow(db, gardenId, table, id)
     if (!now || !current || !isDeepStrictEqual(asSent(current), asSent(now)))
       throw new Refusal(
         409,
         `${nameIn(now ?? was)} has been changed since: this cannot be taken back before that is.`,
       )
-    await undoing.change(table, id, was ?? { withdrawn: true })
   }
+  await parkTags(
+    undoing,
+    entries.filter((e) => e.table === 'plantings' && e.was && e.was.tag !== e.now!.tag).map((e) => e.id),
+  )
+  for (const { table, id, was } of entries) await undoing.change(table, id, was ?? { withdrawn: true })
   return (await undoing.save())!
+}
+
+/** Of plantings whose tags change places each has, for a moment, one that no other has. */
+export async function parkTags(edit: OpenEdit, plantingIds: readonly string[]): Promise<void> {
+  if (plantingIds.length < 2) return
+  for (const id of plantingIds) await edit.change('plantings', id, { tag: id })
 }
 
 /** Nothing of a planting lies before the day it was planted, not for a moment: that day goes first. */

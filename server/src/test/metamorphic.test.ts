@@ -26,7 +26,7 @@ import { workOut } from '../work/runs.ts'
 import * as asked from './asked.ts'
 import { DERIVED } from './asked.ts'
 import { practiceWithGarden, shortRecord, type TestPractice } from './practice.ts'
-import { amending, drawing, entering } from './edits.ts'
+import { amending, drawing, entering, takingOff } from './edits.ts'
 
 /**
  * Whatever is written, everything derived equals what is worked out from nothing. No expected value is written down here: what
@@ -180,6 +180,11 @@ const enter = async (planting: object) => {
   const { plantingIds } = (await write('/plantings', entering(planting))) as { plantingIds: string[] }
   return { plantingId: plantingIds[0] }
 }
+const moreMoist = ({ kind, name, geometry, properties, from, to }: FeatureView) => ({
+  type: 'Feature',
+  geometry,
+  properties: { ...properties, kind, name, from, to, moisture: 'wet' },
+})
 const square = (x: number, y: number) => [
   [
     [x, y],
@@ -306,6 +311,26 @@ const writes: readonly Write[] = [
     name: 'and taken out again',
     changes: ['plantings'],
     make: () => write('/plantings/withdraw', { plantingIds: [ids.get('added')] }),
+  },
+  {
+    name: 'a bed is drawn otherwise, and what was done is taken back',
+    changes: ['plan'],
+    make: async () => {
+      const bed = feature('North bed')
+      const { editId } = (await write('/plan/edits', drawing({ feature: moreMoist(bed) }, bed.id))) as {
+        editId: string
+      }
+      await write(`/plan/edits/${editId}/undo`)
+    },
+  },
+  {
+    name: 'something comes off the plan, and is put on it again',
+    changes: ['plan'],
+    make: async () => {
+      const { id } = feature('Pear')
+      await write('/plan/edits', takingOff(id))
+      await write(`/features/${id}/restore`)
+    },
   },
   {
     name: 'and brought back',

@@ -209,7 +209,7 @@ describe('bad files', () => {
     })
     expect(csv.body.problems.map((p: { message: string }) => p.message)).toEqual([
       'plantings.csv, line 2, column place: no place is called Rose garden',
-      'plantings.csv, line 4, column planted_on: must be a date like 2026-09-14',
+      'plantings.csv, line 4, column planted_on: must be a day like 2024-03-31, a year, “before 2015” or “unknown”',
     ])
     expect(await count()).toEqual(before)
   })

@@ -2,6 +2,7 @@ import type { GardenView, KnownTaxon } from '@border/contract'
 import { writeTaxa } from '@border/core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { insertPractice } from '../store/people.ts'
+import { entering } from './edits.ts'
 import { Client, member, practiceWithGarden, type TestPractice } from './practice.ts'
 
 let practice: TestPractice
@@ -46,7 +47,7 @@ describe('kinds of a practice’s own', () => {
     expect(named.status).toBe(200)
     expect(await kind(botanical)).toBeUndefined()
     const garden: GardenView = (await practice.head.get(`/gardens/${practice.gardenId}`)).body
-    const planted = await post(`/gardens/${practice.gardenId}/plantings`, {
+    const fresh = {
       tag: 'NEW-1',
       taxonBotanical: 'Geum triflorum',
       placeId: garden.features.find((f) => f.name === 'North bed')!.id,
@@ -55,7 +56,8 @@ describe('kinds of a practice’s own', () => {
       source: 'bought',
       x: 8.6,
       y: 22.9,
-    })
+    }
+    const planted = await post(`/gardens/${practice.gardenId}/plantings`, entering(fresh))
     expect(planted.status).toBe(200)
     expect((await post('/taxa/remove', { botanical: 'Geum triflorum' })).status).toBe(409)
   })

@@ -199,6 +199,7 @@ export function validWrites(
   valid(plantings.amend, async (g) => {
     return { body: amending(await enter(g), { ...newPlanting(g), role: 'edging' }) }
   })
+  valid(plantings.withdraw, async (g) => ({ body: { plantingIds: [await enter(g)] } }))
   valid(plantings.note, async (g) => ({
     params: { plantingId: planting(g).id },
     body: { on: yesterday, note: 'Staked after the gale.' },

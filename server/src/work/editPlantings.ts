@@ -12,7 +12,7 @@ import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { findOnBench, plantFromBench } from '../store/bench.ts'
-import { openEdit, type OpenEdit } from '../store/edits.ts'
+import { openEdit, parkTags, type OpenEdit } from '../store/edits.ts'
 import { findFeature } from '../store/gardens.ts'
 import {
   findPlanting,
@@ -117,10 +117,10 @@ export async function amendPlantings(
   asked: readonly PlantingAmendment[],
 ): Promise<string | null> {
   const edit = openEdit(db, who)
-  // Tags that change places: for a moment each has one that no other has.
-  const retagged = asked.filter((a) => a.tag !== undefined)
-  if (retagged.length > 1)
-    for (const { plantingId } of retagged) await edit.change('plantings', plantingId, { tag: plantingId })
+  await parkTags(
+    edit,
+    asked.filter((a) => a.tag !== undefined).map((a) => a.plantingId),
+  )
   for (const said of asked) await naming(said.tag, asked.length, () => amendOne(db, who, edit, said))
   return edit.save()
 }

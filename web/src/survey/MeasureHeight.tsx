@@ -2,7 +2,6 @@ import {
   heightByAngle,
   heightByPicture,
   heightByShadow,
-  instantsOf,
   sizedWords,
   type Sized,
   type SizedOr,
@@ -12,7 +11,7 @@ import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
-import { TimeOfShadow } from './TimeOfShadow.tsx'
+import { instantThere, TimeOfShadow } from './TimeOfShadow.tsx'
 import '../draw/draw.css'
 
 const ways = ['its shadow', 'an angle', 'a photo'] as const
@@ -45,7 +44,7 @@ function ByShadow({ onTake }: WayProps) {
   const [lengthM, setLength] = useState<number | null>(null)
   const [slopeDeg, setSlope] = useState<number | null>(0)
   const [time, setTime] = useState('')
-  const [now] = instantsOf(time, timeZone)
+  const now = instantThere(time, timeZone)
   return (
     <>
       <div className="draw-sizes">

@@ -1,9 +1,9 @@
-import { instantsOf, northByShadow } from '@border/core'
+import { northByShadow } from '@border/core'
 import { InputNumber } from 'antd'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { TimeOfShadow } from './TimeOfShadow.tsx'
+import { instantThere, TimeOfShadow } from './TimeOfShadow.tsx'
 import '../draw/draw.css'
 
 /** Where north lies on the plan, from the way a shadow lies on it at a known time. */
@@ -12,7 +12,7 @@ export function NorthByShadow({ onTake }: { onTake: (northDeg: number) => void }
   const { latitude, longitude, timeZone } = view.garden
   const [bearingDeg, setBearing] = useState<number | null>(null)
   const [time, setTime] = useState('')
-  const [now] = instantsOf(time, timeZone)
+  const now = instantThere(time, timeZone)
   const found =
     bearingDeg !== null && now !== undefined
       ? northByShadow({ latitude, longitude }, { bearingDeg, now })

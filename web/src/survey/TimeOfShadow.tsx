@@ -7,7 +7,7 @@ import '../draw/draw.css'
 export function TimeOfShadow({ value, onChange }: { value: string; onChange: (local: string) => void }) {
   const { view, today } = useGardenContext()
   const { timeZone } = view.garden
-  const isNone = value !== '' && instantsOf(value, timeZone).length === 0
+  const isNone = value !== '' && instantThere(value, timeZone) === undefined
   return (
     <div className="draw-field">
       <label>
@@ -28,6 +28,10 @@ export function TimeOfShadow({ value, onChange }: { value: string; onChange: (lo
     </div>
   )
 }
+
+/** The instant that was said, milliseconds since 1970; undefined while nothing is, or where clocks skip it. */
+export const instantThere = (local: string, timeZone: string): number | undefined =>
+  local === '' ? undefined : instantsOf(local, timeZone)[0]
 
 /** `2026-11-30T09:41` on the clocks of a zone. */
 function nowThere(timeZone: string): string {
