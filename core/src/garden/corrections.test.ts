@@ -122,7 +122,17 @@ describe('when something was planted', () => {
   })
 
   it('is none of what is no day', () => {
-    for (const text of ['', 'spring', '2020-13-01', '15', 'before spring', '0001-05-05', '1066', 'before 1066', '9999-01-01'])
+    for (const text of [
+      '',
+      'spring',
+      '2020-13-01',
+      '15',
+      'before spring',
+      '0001-05-05',
+      '1066',
+      'before 1066',
+      '9999-01-01',
+    ])
       expect(readPlanted(text, today)).toBeUndefined()
     // A year that is not over is reckoned no later than today.
     expect(readPlanted('2026', '2026-02-01')!.plantedOn).toBe('2026-02-01')

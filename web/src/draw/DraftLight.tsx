@@ -12,7 +12,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { picturesOf, potColoursOf } from '../light/look.ts'
 import { useGardenField, useSupposedField, type Trying } from '../light/useGardenField.ts'
 import type { FieldImage } from '../plan/Ground.tsx'
-import { ringPath } from '../plan/Ground.tsx'
+import { FieldPicture, ringPath } from '../plan/Ground.tsx'
 import type { PlanScale } from '../plan/scale.ts'
 import { inHand, isChanged, type Draft } from './draft.ts'
 
@@ -95,15 +95,7 @@ export function DraftField({
       </clipPath>
       <g clipPath={`url(#${clip})`} opacity={0.9}>
         {field.map((f, i) => (
-          <image
-            key={i}
-            href={f.href}
-            x={scale.x(f.minX)}
-            y={scale.y(f.maxY)}
-            width={(f.maxX - f.minX) * scale.pxPerM}
-            height={(f.maxY - f.minY) * scale.pxPerM}
-            preserveAspectRatio="none"
-          />
+          <FieldPicture key={i} field={f} scale={scale} />
         ))}
       </g>
     </>

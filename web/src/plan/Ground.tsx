@@ -70,6 +70,18 @@ export const Ground = memo(function Ground({
   )
 })
 
+/** A picture of light where it lies on the plan. */
+export const FieldPicture = ({ field, scale }: { field: FieldImage; scale: PlanScale }) => (
+  <image
+    href={field.href}
+    x={scale.x(field.minX)}
+    y={scale.y(field.maxY)}
+    width={(field.maxX - field.minX) * scale.pxPerM}
+    height={(field.maxY - field.minY) * scale.pxPerM}
+    preserveAspectRatio="none"
+  />
+)
+
 /** A picture of light, where its beds are. */
 function Field({
   field,
@@ -92,14 +104,7 @@ function Field({
           ))}
       </clipPath>
       <g clipPath={`url(#${clip})`}>
-        <image
-          href={field.href}
-          x={scale.x(field.minX)}
-          y={scale.y(field.maxY)}
-          width={(field.maxX - field.minX) * scale.pxPerM}
-          height={(field.maxY - field.minY) * scale.pxPerM}
-          preserveAspectRatio="none"
-        />
+        <FieldPicture field={field} scale={scale} />
       </g>
     </>
   )
