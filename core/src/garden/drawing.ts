@@ -1,4 +1,4 @@
-import { isAlive, type IsoDate } from '../dates/index.ts'
+import type { IsoDate } from '../dates/index.ts'
 import {
   carried,
   corner,
@@ -14,13 +14,8 @@ import {
   type Ring,
 } from '../geometry/index.ts'
 import { limits } from '../written/index.ts'
-import type { Geometry, PlanFeature } from './feature.ts'
-
-/** Where it was before it was changed in the garden itself: an outline that held until a day. */
-export interface EarlierOutline {
-  until: IsoDate
-  geometry: Geometry
-}
+import type { EarlierOutline } from './drawnOn.ts'
+import type { PlanFeature } from './feature.ts'
 
 type Drawable = Pick<PlanFeature, 'geometry' | 'properties'>
 
@@ -77,19 +72,6 @@ export function carriedFeature<F extends Drawable>(feature: F, by: Affine): F {
     geometry: { type: 'Point', coordinates: [toMillimetre(toX), toMillimetre(toY)] },
   }
 }
-
-/** A feature as it was drawn on a day: before it was changed in the garden, otherwise than now. */
-export function asDrawnOn<F extends Drawable>(feature: F, on: IsoDate): F {
-  const earlier = feature.properties.earlier as readonly EarlierOutline[] | undefined
-  const then = earlier?.find((e) => on < e.until)
-  return then ? { ...feature, geometry: then.geometry } : feature
-}
-
-/** What stands on a day, each as it was drawn then. */
-export const featuresOn = <F extends Drawable & Pick<PlanFeature, 'from' | 'to'>>(
-  features: readonly F[],
-  on: IsoDate,
-): F[] => features.filter((f) => isAlive(f, on)).map((f) => asDrawnOn(f, on))
 
 /** A feature that was changed in the garden on a day: until then it is drawn as it was. */
 export function changedFrom<F extends Drawable>(was: F, now: F, on: IsoDate): F {

@@ -18,16 +18,14 @@ export {
   monthDay,
   type RecordedEvent,
 } from './featureSchema.ts'
+export { asDrawnOn, featuresOn, type EarlierOutline } from './drawnOn.ts'
 export {
-  asDrawnOn,
   carriedFeature,
   changedFrom,
   drawAs,
   drawnOf,
-  featuresOn,
   nearestInside,
   strayedFrom,
-  type EarlierOutline,
   type Strayed,
 } from './drawing.ts'
 export {

@@ -9,7 +9,7 @@ import {
 import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import type { IsoDate } from '../dates/index.ts'
-import { featuresOn } from './drawing.ts'
+import { featuresOn } from './drawnOn.ts'
 import { castsShade, featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
 import { soilTextures, type SoilTexture } from './soil.ts'
 import { windExposures, type WindExposure } from './wind.ts'
