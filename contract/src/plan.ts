@@ -73,7 +73,6 @@ export const edited = z.strictObject({
   /** Null where nothing was otherwise. */
   editId: id.nullable(),
 })
-export type Edited = z.infer<typeof edited>
 
 const editView = z.strictObject({
   id,

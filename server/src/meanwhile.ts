@@ -1,5 +1,6 @@
 import type { Meanwhile } from '@border/contract'
 import { isDeepStrictEqual } from 'node:util'
+import { asSent } from './asSent.ts'
 import type { Db } from './database/connect.ts'
 import { Refusal } from './errors.ts'
 import { hashOf } from './hashOf.ts'
@@ -13,9 +14,6 @@ export interface Standing<Seen> {
   /** What is otherwise than it was seen: of which of the things, and in sentences. */
   differs: (seen: Seen) => { names: readonly string[]; says: string[] }
 }
-
-/** As it travels: what is not said is left out. */
-const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
 
 /** Tells how a thing stands from any other way, asked for alone or among several that were only one; null of several at once. */
 const markOf = ({ names, as }: { names: readonly string[]; as: unknown }): string | null =>

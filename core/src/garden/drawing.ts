@@ -1,6 +1,7 @@
 import type { IsoDate } from '../dates/index.ts'
 import {
   carried,
+  carriedHandles,
   corner,
   describes,
   flattened,
@@ -57,14 +58,7 @@ export function drawAs<F extends Drawable>(feature: F, drawn: Drawn): F {
 /** A feature where a map of the plane takes it. */
 export function carriedFeature<F extends Drawable>(feature: F, by: Affine): F {
   const drawn = drawnOf(feature)
-  if (drawn)
-    return drawAs(feature, {
-      ...drawn,
-      handles: drawn.handles.map((h) => {
-        const [x, y] = carried(by, [h.x, h.y])
-        return { ...h, x, y }
-      }),
-    })
+  if (drawn) return drawAs(feature, { ...drawn, handles: carriedHandles(drawn.handles, by) })
   const [x, y] = feature.geometry.coordinates as [number, number]
   const [toX, toY] = carried(by, [x, y])
   return {

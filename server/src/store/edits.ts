@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
+import { asSent } from '../asSent.ts'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 
@@ -133,9 +134,6 @@ export function openEdit(db: Db, { gardenId, personId, from, undoes }: Editing):
     },
   }
 }
-
-/** As it travels and is kept: dates as text, what is not said left out. */
-const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
 
 const editColumns = [
   'edits.id',

@@ -29,6 +29,7 @@ import {
   type SignId,
 } from '@border/core'
 import { isDeepStrictEqual } from 'node:util'
+import { asSent } from '../asSent.ts'
 import type { Standing } from '../meanwhile.ts'
 import { outcomeWords } from '../store/plantings.ts'
 
@@ -69,9 +70,6 @@ export function severalStanding<Seen>(
     },
   }
 }
-
-/** As it travels: what is not said is left out. */
-const asSent = (value: unknown): unknown => JSON.parse(JSON.stringify(value))
 
 const told = (...said: (string | false | 0 | null | undefined)[]): string[] =>
   said.filter((s): s is string => !!s)

@@ -21,7 +21,8 @@ export function WorthMeasuring({ onChoose }: { onChoose: (featureId: string) => 
     return { scene: sceneOf(view.garden, view.features), features: view.features, plantings }
   }, [view])
   const { data } = useQuery({
-    queryKey: ['worth measuring', view.garden.id, on, JSON.stringify(asked).length, asked.plantings.length],
+    // By all that it is worked out from: a size put right is another question.
+    queryKey: ['worth measuring', on, asked],
     queryFn: () =>
       askLight('worth', (worker) => worker.worth(asked.scene, asked.features, asked.plantings, on)),
     staleTime: Infinity,
