@@ -26,12 +26,14 @@ export function taxonSearch(taxa: readonly Taxon[]): TaxonSearch {
       fuzzy: (term) => (term.length > 3 ? 0.2 : false),
     },
   })
+  // Worked out once: they are looked through at every letter that is typed.
+  const others = taxa.map(otherNames)
   index.addAll(
     taxa.map((t, id) => ({
       id,
       botanical: t.botanical,
       common: t.common,
-      synonyms: otherNames(t).join(' '),
+      synonyms: others[id]!.join(' '),
     })),
   )
   return {
@@ -41,7 +43,7 @@ export function taxonSearch(taxa: readonly Taxon[]): TaxonSearch {
       const own = taxa.filter((t) => [t.botanical, t.common, ...t.synonyms].some(isIt))
       // Who names a genus means it before all that is only called so.
       const genus = taxa.filter((t) => isIt(t.botanical.split(' ')[0]!))
-      const named = [...own, ...genus, ...taxa.filter((t) => otherNames(t).some(isIt))]
+      const named = [...own, ...genus, ...taxa.filter((_, i) => others[i]!.some(isIt))]
       const found = index.search(query).map((r) => taxa[r.id as number]!)
       return [...new Set([...named, ...found])]
     },
