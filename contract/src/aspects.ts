@@ -29,6 +29,8 @@ export const aspects = [
   'suspicions',
   /** What-ifs that were kept. */
   'suppositions',
+  /** Scans and photos under the plan. */
+  'pictures',
   /** Who belongs to the garden, and what it is called. */
   'members',
   /** Links by which others read the calendar. */

@@ -3,6 +3,7 @@ import { crewEndpoints } from './crews.ts'
 import { gardenEndpoints } from './gardens.ts'
 import { lightEndpoints } from './light.ts'
 import { photoEndpoints } from './photos.ts'
+import { pictureEndpoints } from './pictures.ts'
 import { planEndpoints } from './plan.ts'
 import { benchEndpoints, plantingEndpoints } from './plantings.ts'
 import { recordEndpoints } from './record.ts'
@@ -18,6 +19,7 @@ export const endpoints = {
   sessions: sessionEndpoints,
   gardens: gardenEndpoints,
   plan: planEndpoints,
+  pictures: pictureEndpoints,
   climates: climateEndpoints,
   plantings: plantingEndpoints,
   bench: benchEndpoints,
@@ -47,6 +49,7 @@ export * from './schemaless.ts'
 export * from './session.ts'
 export * from './gardens.ts'
 export * from './plan.ts'
+export * from './pictures.ts'
 export * from './climate.ts'
 export * from './plantings.ts'
 export * from './taxa.ts'

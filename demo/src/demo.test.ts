@@ -1,5 +1,15 @@
 import { addressOf, endpoints, type Endpoint, type GardenSummary, type SessionInfo } from '@border/contract'
-import { isInside, readPlan, sceneOf, sunHours, type Point, type Scene } from '@border/core'
+import {
+  isInside,
+  lieOf,
+  readPlan,
+  ringOf,
+  sceneOf,
+  straightened,
+  sunHours,
+  type Point,
+  type Scene,
+} from '@border/core'
 import { composeApp, connect, migrate, migrationSource, type Db } from '@border/server'
 import { randomBytes, randomUUID } from 'node:crypto'
 import { once } from 'node:events'
@@ -9,6 +19,7 @@ import { filesOf, placedIn } from './files.ts'
 import { cliffLane } from './gardens/cliffLane.ts'
 import { netmakersYard } from './gardens/netmakersYard.ts'
 import { demoGardens, loadDemo } from './load.ts'
+import { scanOf } from './scan.ts'
 
 function sceneIn(sketch: (typeof demoGardens)[number]): Scene {
   const plan = readPlan(filesOf(sketch).plan)
@@ -51,6 +62,21 @@ describe('the demo’s gardens', () => {
       (y) => seasonAt(scene, [33, -5.8], `${y}-07-01`).total,
     )
     for (let i = 1; i < hours.length; i++) expect(hours[i]!).toBeLessThan(hours[i - 1]!)
+  })
+
+  it('have an old survey that lies where its beds do, whichever way it was scanned', async () => {
+    const plan = readPlan(filesOf(netmakersYard).plan)
+    if (!plan.ok) throw new Error(JSON.stringify(plan.problems))
+    for (const turnDeg of [0, 8, -115]) {
+      const { laying, pxOf } = await scanOf(plan.value, turnDeg)
+      const lies = lieOf(laying)
+      if (!lies.ok) throw new Error(lies.says)
+      for (const { geometry } of plan.value.features.filter((f) => f.kind === 'bed'))
+        for (const at of ringOf(geometry)) {
+          const [x, y] = straightened(lies.lie.homography, pxOf(at))
+          expect(Math.hypot(x - at[0], y - at[1])).toBeLessThan(1e-6)
+        }
+    }
   })
 
   it('leave the lowered cypress off the plan and in the notes', () => {
@@ -204,6 +230,7 @@ const untouched: Readonly<Record<string, readonly string[]>> = {
   place_looks: ['device_at'],
   decisions: [],
   photos: ['device_at'],
+  plan_pictures: [],
   crews: [],
   crew_people: [],
   weather_days: [],

@@ -11,6 +11,7 @@ import {
   insertLog,
   insertObservations,
   insertPhoto,
+  insertPicture,
   insertPlaceLook,
   insertPerson,
   insertPractice,
@@ -20,6 +21,7 @@ import {
   insertTreatment,
   insertTrialOutcome,
   makePhoto,
+  makePlanPicture,
   sentFile,
   moveSite,
   putOnBench,
@@ -29,6 +31,7 @@ import {
   setStation,
   setTravel,
   type Db,
+  updatePicture,
 } from '@border/server'
 import { demoCrews } from './crews.ts'
 import { filesOf, placedIn } from './files.ts'
@@ -38,6 +41,7 @@ import { netmakersYard } from './gardens/netmakersYard.ts'
 import { looksOf, placeLooksOf, type Grown } from './history.ts'
 import { lightReadOf } from './lightRead.ts'
 import { pictureOf } from './pictures.ts'
+import { scanOf } from './scan.ts'
 import type { SketchGarden } from './sketch.ts'
 import { DEMO_DATE, town } from './town.ts'
 import { townWeather } from './townWeather.ts'
@@ -166,6 +170,7 @@ async function loadGarden(
     byTag,
   })
   await photograph(trx, { gardenId, personId: owner.personId }, sketch, plan, grown)
+  if (sketch.survey) await scan(trx, { gardenId, personId: owner.personId }, sketch.survey, plan)
   for (const t of sketch.trials)
     await insertTrialOutcome(trx, {
       gardenId,
@@ -256,6 +261,19 @@ async function photograph(
       await insertPhoto(trx, gardenId, personId, photo)
     }
   }
+}
+
+/** An old survey, laid under the plan. */
+async function scan(
+  trx: Db,
+  by: { gardenId: string; personId: string },
+  { name, turnDeg }: NonNullable<SketchGarden['survey']>,
+  plan: Plan,
+): Promise<void> {
+  const { file, laying } = await scanOf(plan, turnDeg)
+  const picture = await makePlanPicture({ id: randomUUID(), name }, await sentFile(file))
+  const id = await insertPicture(trx, by, picture)
+  await updatePicture(trx, by.gardenId, id, { laying, strength: 0.4 })
 }
 
 const placeIdsOf = async (trx: Db, gardenId: string): Promise<Map<string, string>> =>

@@ -96,4 +96,6 @@ export interface SketchGarden {
   /** Fixed places to photograph beds from. */
   standpoints: { name: string; place: string; framing: string; photographedOn: string[] }[]
   moves: SketchMove[]
+  /** An old survey that lies under the plan, scanned askew by so many degrees. */
+  survey?: { name: string; turnDeg: number }
 }

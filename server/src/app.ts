@@ -15,6 +15,7 @@ import { crewRoutes } from './routes/crew.ts'
 import { decisionRoutes } from './routes/decisions.ts'
 import { gardenRoutes } from './routes/gardens.ts'
 import { lightRoutes } from './routes/light.ts'
+import { pictureRoutes } from './routes/pictures.ts'
 import { planRoutes } from './routes/plan.ts'
 import { plantingRoutes } from './routes/plantings.ts'
 import { recordRoutes } from './routes/record.ts'
@@ -87,6 +88,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...wateringRoutes(),
     ...benchRoutes(),
     ...lightRoutes(pool, simulatedLogger),
+    ...pictureRoutes(),
     ...walkRoutes(pool),
     ...recordRoutes(pool),
   ]

@@ -51,6 +51,10 @@ export const routes: RouteObject[] = [
             lazy: screen('StoryScreen', () => import('./plants/StoryScreen.tsx')),
           },
           { path: 'plan', lazy: screen('PlanScreen', () => import('./draw/PlanScreen.tsx')) },
+          {
+            path: 'plan/pictures',
+            lazy: screen('PicturesScreen', () => import('./pictures/PicturesScreen.tsx')),
+          },
           { path: 'plan/tapes', lazy: screen('TapesScreen', () => import('./survey/TapesScreen.tsx')) },
           { path: 'set-up', lazy: screen('SetupScreen', () => import('./setup/SetupScreen.tsx')) },
         ],

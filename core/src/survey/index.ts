@@ -20,12 +20,13 @@ export {
 } from './heights.ts'
 export { measuringWorth, type MeasuringWorth, type ShadingSize } from './worth.ts'
 export {
+  bearingInPicture,
   laidByTwo,
-  onPlan,
   straighten,
   straightened,
   type Homography,
-  type Laid,
   type Straightened,
   type Tie,
 } from './picture.ts'
+export { finestM, groundShown, lieOf, type Laying, type Lie, type Lies, type MarkTape } from './laying.ts'
+export { inverseOf, warped, type Pixels } from './warp.ts'

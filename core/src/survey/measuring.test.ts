@@ -1,23 +1,17 @@
-import fc from 'fast-check'
 import { Equator, Horizon, Observer, Body } from 'astronomy-engine'
 import { describe, expect, it } from 'vitest'
 import { drawAs, sceneOf, type Feature, type PlanFeature } from '../garden/index.ts'
-import { corner, turn, carried, type Point } from '../geometry/index.ts'
+import { corner } from '../geometry/index.ts'
 import { sunHours } from '../light/index.ts'
 import { seededRandom } from '../random/index.ts'
 import {
   heightByAngle,
   heightByPicture,
   heightByShadow,
-  laidByTwo,
   measuringWorth,
   northByShadow,
-  onPlan,
   sizedWords,
-  straighten,
-  straightened,
   type SizedOr,
-  type Tie,
 } from './index.ts'
 
 const got = (s: SizedOr) => {
@@ -104,91 +98,6 @@ describe('north', () => {
       const bearingDeg = almanac(at42, now).azimuth + 180 + north
       expect(got(northByShadow(at42, { bearingDeg, now })).value).toBeCloseTo(north, 0)
     }
-  })
-})
-
-describe('a picture laid by two points', () => {
-  it('puts both where they lie, and the plan’s north up where it is turned back', () => {
-    const laid = laidByTwo({ px: [100, 400], at: [2, 3] }, [300, 400], 5, 90)!
-    expect(laid.mPerPx).toBeCloseTo(0.025, 12)
-    expect(onPlan(laid, [100, 400]).map((v) => Math.round(v * 1e9) / 1e9)).toEqual([2, 3])
-    expect(onPlan(laid, [300, 400]).map((v) => Math.round(v * 1e9) / 1e9)).toEqual([7, 3])
-    // Up in the picture is up the plan.
-    expect(onPlan(laid, [100, 360]).map((v) => Math.round(v * 1e9) / 1e9)).toEqual([2, 4])
-    expect(laidByTwo({ px: [1, 1], at: [0, 0] }, [1, 1], 5, 0)).toBeUndefined()
-  })
-})
-
-/** A camera that stands before a bed and looks down at it: what its picture has of points on the ground. */
-function seenBy(tilt: number, pan: number) {
-  return ([x, y]: Point): Point => {
-    const [gx, gy] = carried(turn([0, 0], pan), [x, y])
-    const [c, s] = [Math.cos(tilt), Math.sin(tilt)]
-    const [dx, dy, dz] = [gx, gy + 6, -2]
-    const [depth, up] = [dy * c - dz * s, dy * s + dz * c]
-    return [800 + (1200 * dx) / depth, 600 - (1200 * up) / depth]
-  }
-}
-
-describe('a slanting picture', () => {
-  const corners: Point[] = [
-    [-3, 0],
-    [3, 0],
-    [3, 2.5],
-    [-3, 2.5],
-    [0, 1],
-    [1.5, 2],
-  ]
-
-  it('is straightened to where things lie, from constructed pictures', () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 0.15, max: 0.5, noNaN: true }),
-        fc.double({ min: -25, max: 25, noNaN: true }),
-        fc.integer({ min: 4, max: 6 }),
-        (tilt, pan, n) => {
-          const see = seenBy(tilt, pan)
-          const made = straighten(corners.slice(0, n).map((at) => ({ at, px: see(at) })))
-          if (!made.ok) throw new Error(made.says)
-          for (const at of [
-            [-1, 0.7],
-            [2, 1.9],
-            [0.3, 2.4],
-          ] as Point[]) {
-            const [x, y] = straightened(made.value.homography, see(at))
-            expect(Math.hypot(x - at[0], y - at[1])).toBeLessThan(1e-6)
-          }
-          expect(made.value.errorM === null).toBe(n === 4)
-        },
-      ),
-    )
-  })
-
-  it('says how far out it is where its points were not hit, and its error is of that size', () => {
-    const random = seededRandom(5)
-    const see = seenBy(0.3, 10)
-    const ties = corners.map((at): Tie => {
-      const [px, py] = see(at)
-      return { at, px: [px + 4 * (random() - 0.5), py + 4 * (random() - 0.5)] }
-    })
-    const made = straighten(ties)
-    if (!made.ok) throw new Error(made.says)
-    expect(made.value.errorM!).toBeGreaterThan(0.001)
-    expect(made.value.errorM!).toBeLessThan(0.05)
-  })
-
-  it('is refused with four points on a line, or with three', () => {
-    const see = seenBy(0.3, 0)
-    const line: Point[] = [
-      [-3, 1],
-      [-1, 1],
-      [1, 1],
-      [3, 1],
-    ]
-    const of = (points: Point[]) => straighten(points.map((at) => ({ at, px: see(at) })))
-    expect(of(line)).toMatchObject({ ok: false, says: expect.stringMatching(/on a line/) })
-    expect(of([...line.slice(0, 3), [0, 2]])).toMatchObject({ ok: false })
-    expect(of(corners.slice(0, 3))).toEqual({ ok: false, says: 'Four points are needed; 3 are said.' })
   })
 })
 

@@ -7,45 +7,35 @@ export interface Tie {
   at: Point
 }
 
-/** A picture laid on the plan by two points and the length between them: turned, and the same scale both ways. */
-export interface Laid {
-  /** Metres of a picture point. */
-  mPerPx: number
-  /** How far it is turned clockwise, degrees. */
-  turnDeg: number
-  /** Plan metres of its upper left corner. */
-  corner: Point
-}
+/** From picture points to plan metres: nine numbers by rows. Of a picture from straight above the last row is 0, 0, 1. */
+export type Homography = readonly number[]
 
 /**
- * A scan or photo from straight above on the plan.
+ * A scan or photo from straight above on the plan: turned, and the same scale both ways.
  *
  * @param a a point of the picture, and where it lies on the plan
  * @param b another point of the picture
  * @param lengthM between the two, as it was measured
- * @param bearingDeg from the first to the second, clockwise from up the plan
+ * @param turnDeg how far the picture is turned clockwise
  * @returns undefined where the two points are one
  */
-export function laidByTwo(a: Tie, b: Point, lengthM: number, bearingDeg: number): Laid | undefined {
-  const [dx, dy] = [b[0] - a.px[0], b[1] - a.px[1]]
-  const px = Math.hypot(dx, dy)
+export function laidByTwo(a: Tie, b: Point, lengthM: number, turnDeg: number): Homography | undefined {
+  const px = Math.hypot(b[0] - a.px[0], b[1] - a.px[1])
   if (px < 1e-6 || lengthM <= 0) return undefined
-  // In a picture y runs down.
-  const inPicture = (Math.atan2(dx, -dy) * 180) / Math.PI
-  const laid = { mPerPx: lengthM / px, turnDeg: (((bearingDeg - inPicture) % 360) + 360) % 360 }
-  const [cx, cy] = onPlan({ ...laid, corner: [0, 0] }, a.px)
-  return { ...laid, corner: [a.at[0] - cx, a.at[1] - cy] }
-}
-
-/** Where a point of a laid picture lies, plan metres. */
-export function onPlan({ mPerPx, turnDeg, corner }: Laid, [px, py]: Point): Point {
-  const [x, y] = [px * mPerPx, -py * mPerPx]
   const [cos, sin] = [Math.cos((turnDeg * Math.PI) / 180), Math.sin((turnDeg * Math.PI) / 180)]
-  return [corner[0] + x * cos + y * sin, corner[1] - x * sin + y * cos]
+  const k = lengthM / px
+  // In a picture y runs down.
+  const [x, y] = [k * (a.px[0] * cos - a.px[1] * sin), -k * (a.px[0] * sin + a.px[1] * cos)]
+  return [k * cos, -k * sin, a.at[0] - x, -k * sin, -k * cos, a.at[1] - y, 0, 0, 1]
 }
 
-/** A slanting picture of flat ground straightened: nine numbers by rows, from picture points to plan metres. */
-export type Homography = readonly number[]
+/** Not zero: points of the ground stay apart. */
+export const determinant = ([a, b, c, d, e, f, g, h, i]: Homography): number =>
+  a! * (e! * i! - f! * h!) - b! * (d! * i! - f! * g!) + c! * (d! * h! - e! * g!)
+
+/** From one point of a picture to another, degrees clockwise from its top. */
+export const bearingInPicture = ([ax, ay]: Point, [bx, by]: Point): number =>
+  (Math.atan2(bx - ax, ay - by) * 180) / Math.PI
 
 export interface Straightened {
   homography: Homography

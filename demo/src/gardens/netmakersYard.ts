@@ -418,4 +418,5 @@ export const netmakersYard: SketchGarden = {
     },
   ],
   moves: [{ tag: 'N-015', on: '2023-10-11', fromPlace: 'Long border', fromAt: [18, 0] }],
+  survey: { name: 'Survey of 1998', turnDeg: 8 },
 }

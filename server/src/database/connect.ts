@@ -21,6 +21,7 @@ import * as remedies from './016_remedies.ts'
 import * as propagate from './017_propagate.ts'
 import * as judgement from './018_judgement.ts'
 import * as corrections from './019_corrections.ts'
+import * as pictures from './020_pictures.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -61,6 +62,7 @@ const migrations: Record<string, Knex.Migration> = {
   '017_propagate': propagate,
   '018_judgement': judgement,
   '019_corrections': corrections,
+  '020_pictures': pictures,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -17,6 +17,7 @@ import { addDays } from '@border/core'
 import fc from 'fast-check'
 import { randomUUID } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { connect } from '../database/connect.ts'
 import { entails, keyOf, views } from '../derived.ts'
@@ -532,6 +533,18 @@ const writes: readonly Write[] = [
     name: 'and dropped',
     changes: ['suppositions'],
     make: () => write(`/what-ifs/${ids.get('what-if')}/withdraw`),
+  },
+  {
+    name: 'a scan is laid under the plan',
+    changes: ['pictures'],
+    make: async () => {
+      const id = randomUUID()
+      const file = await sharp({ create: { width: 9, height: 6, channels: 3, background: '#ddd' } })
+        .png()
+        .toBuffer()
+      const path = `/gardens/${practice.gardenId}/plan/pictures`
+      await practice.head.post(path, { id, name: 'Survey' }, { file })
+    },
   },
   {
     name: 'it is gone through',

@@ -124,7 +124,7 @@ export function validWrites(
   })
 
   const { sessions, gardens, plan, climates, plantings, bench, taxa, light, verdicts } = endpoints
-  const { seasons, watering, rules, crews, walks, photos, records } = endpoints
+  const { seasons, watering, rules, crews, walks, photos, pictures, records } = endpoints
   valid(sessions.setClock, async () => ({ body: { useRealToday: false } }))
   valid(gardens.create, async () => ({
     body: { name: name('Garden'), latitude: 51, longitude: 0, timeZone: 'Europe/London', northDeg: 3 },
@@ -415,11 +415,11 @@ export function validWrites(
       ],
     },
   }))
-  valid(photos.add, async (g) => {
-    const hue = { r: ++nth % 256, g: 120, b: 40 }
-    const picture = await sharp({ create: { width: 32, height: 24, channels: 3, background: hue } })
+  const flat = () =>
+    sharp({ create: { width: 32, height: 24, channels: 3, background: { r: ++nth % 256, g: 120, b: 40 } } })
       .jpeg()
       .toBuffer()
+  valid(photos.add, async (g) => {
     return {
       body: {
         id: ownId(),
@@ -427,7 +427,31 @@ export function validWrites(
         at: `${yesterday}T09:00:00Z`,
         plantingId: planting(g).id,
       },
-      file: picture,
+      file: await flat(),
+    }
+  })
+  const newPicture = async () => ({
+    body: { id: ownId(), name: name('Survey') },
+    file: await flat(),
+  })
+  valid(pictures.add, newPicture)
+  valid(pictures.amend, async () => {
+    const { body, file } = await newPicture()
+    const { body: added } = await practice.head.post(`/gardens/${gardenId}/plan/pictures`, body, { file })
+    return {
+      params: { pictureId: added.pictureId },
+      body: {
+        name: name('Plan'),
+        laying: {
+          how: 'two points',
+          a: { px: [1, 2], at: [0, 0] },
+          b: [30, 20],
+          lengthM: 7,
+          turnDeg: 12,
+        },
+        strength: 0.4,
+        isShown: true,
+      },
     }
   })
   valid(photos.addStandpoint, async (g) => ({

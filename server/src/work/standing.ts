@@ -10,6 +10,7 @@ import {
   type FeatureView,
   type GardenSummary,
   type JobView,
+  type PictureView,
   type PlantingSeen,
   type PlantingView,
   type SeenOf,
@@ -138,6 +139,17 @@ function partDiffers(now: FeatureView, seen: FeatureView): string[] {
 
 export const partStanding = (id: string, now: FeatureView | undefined): Standing<FeatureView> =>
   one(`feature ${id}`, now, partDiffers)
+
+export const pictureStanding = (id: string, now: PictureView | undefined): Standing<PictureView> =>
+  one(`picture ${id}`, now, (is, was) =>
+    told(
+      is.name !== was.name && `The picture is called ${is.name} now.`,
+      !isDeepStrictEqual(is.laying, was.laying) &&
+        (is.laying ? 'The picture is laid otherwise.' : 'The picture is not laid any more.'),
+      is.isShown !== was.isShown && (is.isShown ? 'The picture is shown.' : 'The picture is hidden.'),
+      is.strength !== was.strength && `It shows at ${Math.round(is.strength * 100)}\u00a0%.`,
+    ),
+  )
 
 type JobSaid = Pick<JobView, 'state' | 'pinnedOn'>
 

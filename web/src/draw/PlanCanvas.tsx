@@ -14,6 +14,7 @@ import { leastCorners } from './kinds.ts'
 import { nudged, snapWords, useDraftHands } from './useDraftHands.ts'
 import type { Editor } from './useEditor.ts'
 import '../light/light.css'
+import '../pictures/pictures.css'
 
 interface Props {
   editor: Editor
@@ -73,7 +74,10 @@ export function PlanCanvas(props: Props) {
         </label>
         {props.children}
       </div>
-      <div className={`light-plan${props.isAdding ? ' drawing' : ''}`} ref={ref}>
+      <div
+        className={`light-plan${props.isAdding ? ' drawing' : ''}${props.underlay ? ' over-picture' : ''}`}
+        ref={ref}
+      >
         {size.width > 0 && <DrawnPlan {...props} {...{ size, viewport, snaps, lit }} />}
       </div>
     </div>

@@ -1,6 +1,6 @@
 import type { FeatureView } from '@border/contract'
 import { castsShade, corner, isAlive, type FeatureKind, type Point } from '@border/core'
-import { useState } from 'react'
+import { useCallback, useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -9,6 +9,9 @@ import { Segments } from '../frame/Segments.tsx'
 import { shortDate } from '../frame/words.ts'
 import { ObstructionPanel } from '../light/ObstructionPanel.tsx'
 import '../light/light.css'
+import { PicturesUnder } from '../pictures/PicturesUnder.tsx'
+import { usePictures } from '../pictures/queries.ts'
+import type { PlanScale } from '../plan/scale.ts'
 import { WorthMeasuring } from '../survey/WorthMeasuring.tsx'
 import { Beginning, isBeginning } from './Beginning.tsx'
 import { Changes } from './Changes.tsx'
@@ -28,6 +31,7 @@ export function PlanScreen() {
   const [chosenId, choose] = useState<string>()
   const [aside, setAside] = useState<'plan' | 'changes'>('plan')
   const cutting = useCutting(editor)
+  const pictures = useUnderlay()
   const { draft } = editor
   const pick = (id: string) => {
     // What is being changed stays in hand until it is kept or left.
@@ -55,7 +59,12 @@ export function PlanScreen() {
             { value: 'changes', label: 'Changes' },
           ]}
         />
-        {isHead && !draft && <Link to={{ pathname: 'tapes', search }}>By tape</Link>}
+        {isHead && !draft && (
+          <>
+            <Link to={{ pathname: 'tapes', search }}>By tape</Link>
+            <Link to={{ pathname: 'pictures', search }}>From a picture</Link>
+          </>
+        )}
         {isHead && !draft && (
           <Button look="primary" onClick={() => editor.beginNew('bed')}>
             Add to the plan
@@ -69,7 +78,15 @@ export function PlanScreen() {
           selectedId={draft ? undefined : chosenId}
           onPick={pick}
           onHandle={cutting.handle}
-        />
+          underlay={pictures.underlay}
+        >
+          {pictures.laid > 0 && (
+            <label>
+              <input type="checkbox" checked={pictures.isOn} onChange={pictures.turn} />{' '}
+              {pictures.laid === 1 ? 'Picture' : 'Pictures'}
+            </label>
+          )}
+        </PlanCanvas>
         <aside className="stack" aria-label="Parts of the plan">
           {draft && <WhatHappened editor={editor} />}
           {draft ? (
@@ -92,6 +109,24 @@ export function PlanScreen() {
       </div>
     </>
   )
+}
+
+/** The pictures that lie under the plan, and whether they are to be seen just now. */
+function useUnderlay() {
+  const { view } = useGardenContext()
+  const { data } = usePictures(view.garden.id)
+  const [isOn, setOn] = useState(true)
+  const laid = useMemo(() => (data ?? []).filter((p) => p.isShown && p.laying), [data])
+  const underlay = useCallback(
+    (scale: PlanScale) => <PicturesUnder gardenId={view.garden.id} pictures={laid} scale={scale} />,
+    [view.garden.id, laid],
+  )
+  return {
+    laid: laid.length,
+    isOn,
+    turn: () => setOn(!isOn),
+    underlay: isOn && laid.length > 0 ? underlay : undefined,
+  }
 }
 
 /** What an address, or another screen, asks to have in hand: a part to put right, or points to draw something through. */

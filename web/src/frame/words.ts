@@ -22,6 +22,10 @@ export function minutesText(minutes: number): string {
 }
 
 /** `3.40 m`, as a tape is read. */
+/** A length in metres, short ones in centimetres. */
+export const lengthText = (metres: number): string =>
+  metres < 0.995 ? `${Math.round(metres * 100)}\u00a0cm` : metresText(metres)
+
 export const metresText = (metres: number): string => `${metres.toFixed(2)}\u00a0m`
 
 /** `Feb 2025` */

@@ -1,4 +1,4 @@
-import { drawnOf, type Adjusted, type Measured, type OnSide } from '@border/core'
+import { type Adjusted, type Measured, type OnSide } from '@border/core'
 import { Alert, InputNumber } from 'antd'
 import { useMemo, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
@@ -8,6 +8,7 @@ import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
+import { planCorners } from './planCorners.ts'
 import { TapesDrawing } from './TapesDrawing.tsx'
 import {
   adjusted,
@@ -79,12 +80,7 @@ interface Props {
 /** Points that tapes are held to: corners of what is on the plan already, or two stakes to begin with. */
 function Known({ tapes, onTapes }: Props) {
   const { standing } = useGardenContext()
-  const corners = standing.flatMap((f) => {
-    const drawn = drawnOf(f)
-    if (drawn) return drawn.handles.map((h, i) => ({ id: `${f.name} ${i + 1}`, x: h.x, y: h.y }))
-    const [x, y] = f.geometry.coordinates as [number, number]
-    return [{ id: f.name, x, y }]
-  })
+  const corners = planCorners(standing)
   const known = tapes.points.filter(isKnown)
   const left = corners.filter((c) => tapes.points.every((p) => p.id !== c.id))
   return (

@@ -1,0 +1,46 @@
+import type { Knex } from 'knex'
+
+const kinds = ['insert', 'update', 'delete']
+
+/** Scans and photos that lie under the plan, each with how it lies. */
+export const up = (db: Knex): Promise<void> =>
+  db.raw(`
+    create table if not exists plan_pictures (
+      id uuid primary key,
+      garden_id uuid not null references gardens on delete cascade,
+      name text not null check (length(trim(name)) between 1 and 120),
+      width integer not null check (width > 0),
+      height integer not null check (height > 0),
+      picture bytea not null,
+      content_hash text not null,
+      -- The points and lengths it is laid by, as they were said; null while it is not laid.
+      laying jsonb check (jsonb_typeof(laying) = 'object'),
+      -- How strongly it shows under the plan.
+      strength real not null default 0.5 check (strength between 0.05 and 1),
+      is_shown boolean not null default true,
+      person_id uuid references people,
+      withdrawn_at timestamptz,
+      created_at timestamptz not null default clock_timestamp()
+    );
+    create unique index if not exists plan_pictures_once on plan_pictures (garden_id, content_hash) where withdrawn_at is null;
+    create index if not exists plan_pictures_garden on plan_pictures (garden_id);
+    create index if not exists plan_pictures_person on plan_pictures (person_id);
+
+    alter table garden_versions add column pictures bigint not null default 0;
+    ${kinds
+      .map(
+        (kind) => `
+    create trigger plan_pictures_told_${kind} after ${kind} on plan_pictures
+      referencing ${kind === 'delete' ? 'old' : 'new'} table as changed for each statement
+      execute function raise_of_garden('pictures');`,
+      )
+      .join('')}
+  `)
+
+/** The pictures are kept: on the way up they are there again. */
+export const down = (db: Knex): Promise<void> =>
+  db.raw(`
+    set constraints all immediate;
+    ${kinds.map((kind) => `drop trigger plan_pictures_told_${kind} on plan_pictures;`).join('\n')}
+    alter table garden_versions drop column pictures;
+  `)
