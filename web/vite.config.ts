@@ -27,6 +27,8 @@ export default defineConfig({
       injectManifest: {
         // The page itself is kept as the server gives it, with its nonce. Of the fonts, the scripts of the garden's words.
         globPatterns: ['assets/*.{js,css}', 'assets/*-latin-wght-*.woff2', '*.{svg,png}'],
+        // Documents are read only where they can be sent.
+        globIgnores: ['assets/pdf-*.js'],
         maximumFileSizeToCacheInBytes: 3_000_000,
       },
       manifest: {

@@ -21,6 +21,8 @@ export {
 export { measuringWorth, type MeasuringWorth, type ShadingSize } from './worth.ts'
 export {
   bearingInPicture,
+  CLICK_SD_PX,
+  clickedOutM,
   laidByTwo,
   straighten,
   straightened,

@@ -1,7 +1,16 @@
 import { extentOf, type Extent, type Point } from '../geometry/index.ts'
 import { listed } from '../words/index.ts'
 import { adjust, type Measured, type OnSide } from './adjust.ts'
-import { determinant, laidByTwo, straighten, straightened, type Homography, type Tie } from './picture.ts'
+import {
+  CLICK_SD_PX,
+  clickedOutM,
+  determinant,
+  laidByTwo,
+  straighten,
+  straightened,
+  type Homography,
+  type Tie,
+} from './picture.ts'
 
 /** A tape between two of the points that are marked in a picture, by their places in the list. */
 export interface MarkTape {
@@ -34,6 +43,8 @@ export interface Lie {
   misfitsM: readonly number[]
   /** Root mean square of them, for what is more than is needed; null where nothing is. */
   errorM: number | null
+  /** How far it moves by how well its points are clicked, metres: one standard error where it is worst. */
+  clickedOutM: number
   /** Tapes of which one does not fit the rest, by their places in the list. */
   doubtful: readonly number[]
 }
@@ -49,9 +60,11 @@ export function lieOf(laying: Laying): Lies {
     const homography = laidByTwo(laying.a, laying.b, laying.lengthM, laying.turnDeg)
     if (!homography) return { ok: false, says: 'The two points are one: take two far from each other.' }
     const b = { px: laying.b, at: straightened(homography, laying.b) }
+    const ties = [laying.a, b]
+    const clicked = CLICK_SD_PX * finestM({ homography, ties })
     return {
       ok: true,
-      lie: { homography, ties: [laying.a, b], misfitsM: [0, 0], errorM: null, doubtful: [] },
+      lie: { homography, ties, misfitsM: [0, 0], errorM: null, clickedOutM: clicked, doubtful: [] },
     }
   }
   if (laying.how === 'points on the plan') return slanting(laying.ties, [])
@@ -72,7 +85,7 @@ function slanting(ties: readonly Tie[], doubtful: readonly number[]): Lies {
       ok: false,
       says: 'The points follow each other otherwise on the plan than in the picture: two of them are exchanged, or one is not what it is said to be.',
     }
-  return { ok: true, lie: { homography, ties, misfitsM, errorM, doubtful } }
+  return { ok: true, lie: { homography, ties, misfitsM, errorM, clickedOutM: clickedOutM(ties), doubtful } }
 }
 
 /** What lies under the line of a homography's last row, metres to a point as at its ties being 1. */
@@ -151,7 +164,7 @@ function sidesIn(marks: readonly Point[]): OnSide[] {
 /** Parts of a slanting picture further off than this many times what its ties are: a point there covers metres. */
 const FURTHEST = 3
 /** Ground about the ties that is shown, times their span. */
-const ABOUT = 1.5
+const ABOUT = 0.6
 
 /**
  * The ground a picture shows, plan metres: of a slanting one not what lies near its horizon.
@@ -180,7 +193,7 @@ export function groundShown({ homography: h, ties }: Lie, width: number, height:
 }
 
 /** How much ground the finest of a picture's points shows across, metres, where it is known. */
-export function finestM({ homography: h, ties }: Lie): number {
+export function finestM({ homography: h, ties }: Pick<Lie, 'homography' | 'ties'>): number {
   const det = determinant(h)
   return Math.min(...ties.map((t) => Math.sqrt(Math.abs(det / nearness(h, t.px) ** 3))))
 }

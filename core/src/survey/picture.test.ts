@@ -4,6 +4,8 @@ import { carried, turn, type Point } from '../geometry/index.ts'
 import { seededRandom } from '../random/index.ts'
 import {
   bearingInPicture,
+  CLICK_SD_PX,
+  clickedOutM,
   groundShown,
   laidByTwo,
   lieOf,
@@ -88,6 +90,28 @@ describe('a slanting picture', () => {
     if (!made.ok) throw new Error(made.says)
     expect(made.value.errorM!).toBeGreaterThan(0.001)
     expect(made.value.errorM!).toBeLessThan(0.05)
+  })
+
+  it('tells how far clicks alone put it out: as far as trying them out does', () => {
+    const random = seededRandom(11)
+    const see = seenBy(0.2, 8)
+    const ties = corners.slice(0, 5).map((at): Tie => ({ at, px: see(at) }))
+    const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
+    const shaken = Array.from({ length: 400 }, () => {
+      const made = straighten(
+        ties.map(({ at, px }): Tie => ({
+          at,
+          px: [px[0] + CLICK_SD_PX * normal(), px[1] + CLICK_SD_PX * normal()],
+        })),
+      )
+      if (!made.ok) throw new Error(made.says)
+      return made.value.homography
+    })
+    const spread = ties.map(({ at, px }) =>
+      Math.sqrt(shaken.reduce((s, h) => s + Math.hypot(...minus(straightened(h, px), at)) ** 2, 0) / 400),
+    )
+    expect(clickedOutM(ties) / Math.max(...spread)).toBeGreaterThan(0.85)
+    expect(clickedOutM(ties) / Math.max(...spread)).toBeLessThan(1.15)
   })
 
   it('is refused with four points on a line, or with three', () => {

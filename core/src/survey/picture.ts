@@ -66,10 +66,13 @@ function normalised(points: readonly Point[]): { to: Matrix; points: Point[] } {
   }
 }
 
-/** Three of any four points on a line leave the rest open: the least area of triangles, as a share of what they span. */
-const ON_A_LINE = 0.02
+/**
+ * Three of any four points on a line leave the rest open: the least area of triangles, as a share of what they span squared. A
+ * border is long, and flatter still in a photo of it.
+ */
+const ON_A_LINE = { onPlan: 0.005, inPicture: 0.002 }
 
-function onALine(points: readonly Point[]): boolean {
+function onALine(points: readonly Point[], least: number): boolean {
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
   const span = Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)) ** 2
   const area = (a: Point, b: Point, c: Point) =>
@@ -78,7 +81,7 @@ function onALine(points: readonly Point[]): boolean {
   const general = (four: readonly Point[]) =>
     [0, 1, 2, 3].every((out) => {
       const [a, b, c] = four.filter((_, i) => i !== out)
-      return area(a!, b!, c!) > ON_A_LINE * span
+      return area(a!, b!, c!) > least * span
     })
   const n = points.length
   for (let i = 0; i < n; i++)
@@ -97,7 +100,16 @@ export function straighten(
   ties: readonly Tie[],
 ): { ok: true; value: Straightened } | { ok: false; says: string } {
   if (ties.length < 4) return { ok: false, says: `Four points are needed; ${ties.length} are said.` }
-  if (onALine(ties.map((t) => t.at)) || onALine(ties.map((t) => t.px)))
+  if (
+    onALine(
+      ties.map((t) => t.at),
+      ON_A_LINE.onPlan,
+    ) ||
+    onALine(
+      ties.map((t) => t.px),
+      ON_A_LINE.inPicture,
+    )
+  )
     return {
       ok: false,
       says: 'The points lie on a line, or nearly: take four that span the bed, no three in a row.',
@@ -132,6 +144,30 @@ export function straighten(
       errorM: over > 0 ? Math.sqrt(misfitsM.reduce((s, m) => s + m * m, 0) / over) : null,
     },
   }
+}
+
+/** How well a point is clicked in a picture that is looked at closely, points: one standard error along each side. A judgement. */
+export const CLICK_SD_PX = 2
+
+/** How far the ground at the ties moves by how well they are clicked, metres: one standard error where it is worst. */
+export function clickedOutM(ties: readonly Tie[]): number {
+  const moved = ties.flatMap((t, i) =>
+    [0, 1].flatMap((axis) => {
+      const px: Point = axis === 0 ? [t.px[0] + CLICK_SD_PX, t.px[1]] : [t.px[0], t.px[1] + CLICK_SD_PX]
+      const made = straighten(ties.with(i, { ...t, px }))
+      return made.ok ? [made.value.homography] : []
+    }),
+  )
+  const made = straighten(ties)
+  if (!made.ok || moved.length < 2 * ties.length) return Infinity
+  const variance = (t: Tie) => {
+    const [x, y] = straightened(made.value.homography, t.px)
+    return moved.reduce((sum, h) => {
+      const [mx, my] = straightened(h, t.px)
+      return sum + (mx - x) ** 2 + (my - y) ** 2
+    }, 0)
+  }
+  return Math.sqrt(Math.max(...ties.map(variance)))
 }
 
 const inverted = (m: Matrix): Matrix => solve(m, Matrix.eye(3))

@@ -3,6 +3,7 @@ import { addDays } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import sharp from 'sharp'
 import { look, questionOf, settle, write } from './asked.ts'
 import { drawing, takingOff } from './edits.ts'
 import { practiceWithGarden } from './practice.ts'
@@ -56,6 +57,17 @@ export async function writeAnswers(): Promise<string> {
       drawing({ feature: { type: 'Feature', properties: bench, geometry: at } }, benchId),
     )
     await write(practice, '/plan/edits', takingOff(benchId))
+    const pictureId = randomUUID()
+    const pictures = `/gardens/${practice.gardenId}/plan/pictures`
+    const paper = sharp({ create: { width: 400, height: 300, channels: 3, background: '#f2e7cb' } })
+    await practice.head.post(
+      pictures,
+      { id: pictureId, name: 'Survey of 1998' },
+      { file: await paper.png().toBuffer() },
+    )
+    await write(practice, `/plan/pictures/${pictureId}/amend`, {
+      laying: { how: 'two points', a: { px: [20, 280], at: [0, 0] }, b: [380, 280], lengthM: 24, turnDeg: 0 },
+    })
     await settle(practice)
     const { jobs } = await look<SeasonView>(practice, '/season')
     const params = {

@@ -120,7 +120,7 @@ export function LayPicture({ picture, onDone }: { picture: PictureView; onDone: 
           )
         )}
         <div role="status">
-          {said.ok ? <HowItLies lies={lies!} draft={draft} /> : <Alert type="info" title={said.asks} />}
+          {said.ok ? <HowItLies lies={lies!} draft={draft} /> : <p className="next-step">{said.asks}</p>}
         </div>
         <div className="row">
           <Button
@@ -348,7 +348,7 @@ function TapeTable({ draft, put, doubtful }: DraftProps & { doubtful: readonly n
 /** How far out it may be, as far as anything tells. */
 function HowItLies({ lies, draft }: { lies: Lies; draft: LayingDraft }) {
   if (!lies.ok) return <Alert type="error" title={lies.says} />
-  const { errorM, misfitsM, doubtful } = lies.lie
+  const { errorM, misfitsM, doubtful, clickedOutM } = lies.lie
   if (doubtful.length > 0) {
     const tapes = tapesOf(draft)
     const names = doubtful.map((i) => `${tapes[i]!.from + 1}–${tapes[i]!.to + 1}`)
@@ -365,13 +365,16 @@ function HowItLies({ lies, draft }: { lies: Lies; draft: LayingDraft }) {
   }
   if (draft.how === 'from above')
     return <small>Two points place it; nothing checks them. Measure something else that it shows.</small>
+  const clicks = `A click two pixels out moves it by ${lengthText(clickedOutM)}: look closer before you click, or take the photo from higher up.`
   if (errorM === null)
-    return <small>Four points place it, and nothing checks them. A fifth tells how far it is out.</small>
+    return (
+      <small>Four points place it, and nothing checks them; a fifth tells how far it is out. {clicks}</small>
+    )
   const worst = misfitsM.indexOf(Math.max(...misfitsM))
   return (
     <small>
-      It is out by about {lengthText(errorM)}; most at {worst + 1}, by {lengthText(misfitsM[worst]!)}. Only
-      what lies flat on the ground comes straight.
+      It is out by about {lengthText(errorM)}; most at {worst + 1}, by {lengthText(misfitsM[worst]!)}.{' '}
+      {clicks} Only what lies flat on the ground comes straight.
     </small>
   )
 }
