@@ -1,10 +1,23 @@
-import type { PictureView } from '@border/contract'
-import { lieOf, straightened, type Point } from '@border/core'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { pdfOf } from './pdf.ts'
 import { expect, test } from './practice.ts'
 import { enterDemo, expectAccessible, expectNoSidewaysScroll, goTo, watchForErrors } from './steps.ts'
+
+type Point = readonly [number, number]
+interface Kept {
+  name: string
+  width: number
+  height: number
+  strength: number
+  laying: {
+    ties: { px: Point; at: Point }[]
+    a: { px: Point; at: Point }
+    b: Point
+    lengthM: number
+    turnDeg: number
+  }
+}
 
 const opened = async (page: Page) => {
   await enterDemo(page)
@@ -14,7 +27,7 @@ const opened = async (page: Page) => {
 }
 const file = (page: Page) => page.getByLabel('A picture, or a PDF')
 const points = (page: Page) => page.getByRole('list', { name: 'Points' }).getByRole('listitem')
-const kept = (page: Page): Promise<PictureView[]> =>
+const kept = (page: Page): Promise<Kept[]> =>
   page.evaluate(async () => {
     const garden = /\/g\/([^/]+)/.exec(location.pathname)![1]
     return (await fetch(`/api/gardens/${garden}/plan/pictures`)).json()
@@ -88,11 +101,12 @@ test('a slanting photo of a bed is straightened by its corners, and lies under t
   await page.getByRole('button', { name: 'Lay it so' }).click()
   await expect(page.getByText('It lies under the plan.')).toBeVisible()
   const picture = (await kept(page)).find((p) => p.name === 'Border')!
-  const lies = lieOf(picture.laying!)
-  if (!lies.ok) throw new Error(lies.says)
-  // A point that nobody clicked comes to lie where it is; a pixel of the screen is four of the picture here.
-  const [x, y] = straightened(lies.lie.homography, see([12, 1]))
-  expect(Math.hypot(x - 12, y - 1)).toBeLessThan(0.5)
+  // Where it was clicked, to a pixel of the screen: four of the picture here.
+  for (const [i, { px, at }] of picture.laying.ties.entries()) {
+    const [x, y] = see(corners[i]!)
+    expect(Math.hypot(px[0] - x, px[1] - y)).toBeLessThan(6)
+    expect(at).toEqual(corners[i])
+  }
   await page.getByRole('link', { name: 'To the plan' }).click()
   await page.getByLabel('Pictures').check()
   await expect(page.locator('.plan-pictures image')).toHaveCount(2)
@@ -131,10 +145,9 @@ test('a page of a PDF is laid by two points and a length, by keys alone, faded, 
   await page.getByRole('button', { name: 'Lay it so' }).press('Enter')
   await expect(page.getByText('It lies under the plan.')).toBeVisible()
   const [, picture] = await kept(page)
-  const lies = lieOf(picture!.laying!)
-  if (!lies.ok) throw new Error(lies.says)
-  // 200 pixels are ten metres.
-  expect(straightened(lies.lie.homography, [width / 2, height / 2])[0]).toBeCloseTo(14, 1)
+  // Twenty steps of ten pixels apart, and up in it is north.
+  const { a, b, lengthM, turnDeg } = picture!.laying
+  expect([a.at, b[0] - a.px[0], b[1] - a.px[1], lengthM, turnDeg]).toEqual([[4, 6], 200, 0, 10, 0])
 
   const fade = page.getByLabel('How strongly Survey, second sheet shows')
   await fade.focus()

@@ -2,7 +2,9 @@ import {
   climateOf,
   generateWeather,
   isPlace,
+  isUnknown,
   library,
+  UNKNOWN,
   patternAt,
   placeOf,
   planMetres,
@@ -50,13 +52,13 @@ export function placeNames({ places }: PlannedGarden): (id: string) => string {
 }
 
 /**
- * The plantings of a garden's file, each under its tag.
+ * The plantings of a garden's file that somebody has named, each under its tag.
  *
  * @throws {BadInput} with every fault of the file
  */
 export function plantingsIn({ features, head }: PlannedGarden, file: string, today: string): Planting[] {
   const byPlace = new Map(features.filter(isPlace).map((f) => [f.name.toLowerCase(), f]))
-  const taxa = new Map(library.map((t) => [t.botanical.toLowerCase(), t]))
+  const taxa = new Map([...library, UNKNOWN].map((t) => [t.botanical.toLowerCase(), t]))
   const rows = accepted(
     readPlantings(
       readText(file),
@@ -68,7 +70,8 @@ export function plantingsIn({ features, head }: PlannedGarden, file: string, tod
       file,
     ),
   )
-  return rows.map((r) => {
+  const named = rows.filter((r) => !isUnknown(taxa.get(r.taxon.toLowerCase())!))
+  return named.map((r) => {
     const place = byPlace.get(r.place.toLowerCase())!
     const at = place.geometry.type === 'Point' ? place.geometry.coordinates : planMetres(head, [r.x!, r.y!])
     const taxon = taxa.get(r.taxon.toLowerCase())!

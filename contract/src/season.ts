@@ -1,4 +1,4 @@
-import { forbiddenStates, operations, remark, words } from '@border/core'
+import { forbiddenStates, operations, pastOperations, remark, words } from '@border/core'
 import { z } from 'zod'
 import {
   gardenPath,
@@ -50,10 +50,13 @@ const job = z.strictObject({
   unplaced: z.string().nullable(),
   /** The day somebody has put it on. */
   pinnedOn: isoDay.nullable(),
+  /** Nothing asked for it: it was written down after it was done. */
+  isPast: z.boolean(),
   done: z
     .strictObject({
       on: isoDay,
-      minutes: z.number(),
+      /** Null where nobody knows how long it took. */
+      minutes: z.number().nullable(),
       lived: z.number().nullable(),
       used: z.array(material).nullable(),
       note: z.string().nullable(),
@@ -125,6 +128,18 @@ export const jobDoneRequest = z.object({
 })
 export type JobDone = z.infer<typeof jobDoneRequest>
 
+/** Work of before, done to some plantings of a place or, without any, to the place. */
+export const pastWorkRequest = z.object({
+  id,
+  on: recordedDay,
+  operation: z.enum(pastOperations),
+  placeId: id,
+  plantingIds: z.array(id).max(500).default([]),
+  minutes: z.number().int().min(1).max(10_000).nullish(),
+  note: longText.optional(),
+})
+export type PastWork = z.input<typeof pastWorkRequest>
+
 const runStates = ['queued', 'running', 'ready', 'taken', 'dropped', 'failed'] as const
 export type RunState = (typeof runStates)[number]
 /** A season's plan being worked out, or waiting to be looked at. */
@@ -167,6 +182,7 @@ export const seasonEndpoints = {
     writes: 'secret',
   }),
   recordDone: writes(`${oneJob}/done`, crew, { body: jobDoneRequest }),
+  recordPast: writes(`${gardenPath}/past-work`, crew, { body: pastWorkRequest }),
   takeBackDone: writes(`${oneJob}/take-back`, crew),
   leaveOut: writes(`${oneJob}/leave-out`, head, { body: z.object({ leaveOut: z.boolean() }), sees: jobSeen }),
   pin: writes(`${oneJob}/pin`, head, { body: z.object({ day: recordedDay.nullable() }), sees: jobSeen }),

@@ -1,6 +1,7 @@
 import type { FeatureView, PlantingView } from '@border/contract'
 import {
   featuresOn as asDrawnOn,
+  isUnknown,
   seasonYearOf,
   standingGarden,
   type Earliness,
@@ -33,7 +34,9 @@ export interface GardenReader {
   kept: { known: Map<string, unknown>; fresh: KeptView[]; atWork: number }
   /** Everything ever on the plan. */
   features: () => Promise<FeatureView[]>
-  /** What stands and lives on a day. */
+  /** What stands and lives on a day, named or not. */
+  growing: (on?: IsoDate) => Promise<PlantingView[]>
+  /** Of that, what is known by name: nothing is judged of what is not. */
   plantings: (on?: IsoDate) => Promise<PlantingView[]>
   /** Every planting the garden ever had. */
   lives: () => ReturnType<typeof listLives>
@@ -64,11 +67,12 @@ export function openGarden(db: Db, garden: GardenAccess, today: IsoDate): Garden
     versions: once(() => versionsOf(db, garden.id)),
     kept: { known: new Map(), fresh: [], atWork: 0 },
     features: once(() => listFeatures(db, garden.id)),
-    plantings(on = today) {
+    growing(on = today) {
       const known = plantingsOn.get(on) ?? listPlantings(db, garden.id, on)
       plantingsOn.set(on, known)
       return known
     },
+    plantings: async (on) => (await reader.growing(on)).filter((p) => !isUnknown(p.taxon)),
     lives: once(() => listLives(db, garden.id)),
     seen: once(() => listSeen(db, garden.id)),
     lastSeen: once(async () => {

@@ -46,6 +46,7 @@ export const routes: RouteObject[] = [
           },
           { path: 'rules', lazy: screen('RulesScreen', () => import('./season/RulesScreen.tsx')) },
           { path: 'plants', lazy: screen('PlantsScreen', () => import('./plants/PlantsScreen.tsx')) },
+          { path: 'plants/labels', lazy: screen('LabelsScreen', () => import('./plants/LabelsScreen.tsx')) },
           {
             path: 'plants/:plantingId',
             lazy: screen('StoryScreen', () => import('./plants/StoryScreen.tsx')),

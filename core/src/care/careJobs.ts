@@ -505,7 +505,12 @@ const turnStep = ({ byTurns = [] }: CareRule, nth: number): string[] =>
 /** Names in a title before the rest is a number. */
 const NAMED = 2
 
-function titleOf(rule: CareRule, place: Place, plantings: readonly CaredPlanting[]): string {
+/** What a job is called: its work, and the plants or the place it is done to. */
+export function titleOf(
+  rule: Pick<CareRule, 'verb' | 'operation'>,
+  place: Pick<Place, 'name'>,
+  plantings: readonly { taxon: Pick<Taxon, 'botanical'> }[],
+): string {
   const verb = capitalised(verbOf(rule))
   const names = [...new Set(plantings.map((p) => p.taxon.botanical))].sort()
   if (names.length === 0) return `${verb} ${place.name}`

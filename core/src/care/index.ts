@@ -4,6 +4,7 @@ export {
   materialsOf,
   placeSubject,
   plantingSubject,
+  titleOf,
   type CareGarden,
   type CareJob,
   type CaredPlanting,

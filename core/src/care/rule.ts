@@ -30,6 +30,27 @@ export const operations = [
 ] as const
 export type Operation = (typeof operations)[number]
 
+/** What is written down of work done before, where nothing asked for it: what plants are moved, put in or taken out by is told otherwise. */
+export const pastOperations = [
+  'divide',
+  'prune',
+  'cut back',
+  'deadhead',
+  'feed',
+  'mulch',
+  'soil',
+  'weed',
+  'stake',
+  'tie in',
+  'protect',
+  'lift',
+  'pot on',
+  'refresh mix',
+  'propagate',
+  'upkeep',
+] as const satisfies readonly Operation[]
+export type PastOperation = (typeof pastOperations)[number]
+
 /**
  * A point of a garden's year, as data. `days` moves it. An anchor that the place's year does not have (no frost, soil
  * never so cold) gives way to `or`; without one the window does not exist there.

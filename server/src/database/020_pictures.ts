@@ -2,7 +2,7 @@ import type { Knex } from 'knex'
 
 const kinds = ['insert', 'update', 'delete']
 
-/** Scans and photos that lie under the plan, each with how it lies. */
+/** Scans and photos that lie under the plan, each with how it lies; and work of before of which nobody knows how long it took. */
 export const up = (db: Knex): Promise<void> =>
   db.raw(`
     create table if not exists plan_pictures (
@@ -35,6 +35,14 @@ export const up = (db: Knex): Promise<void> =>
       execute function raise_of_garden('pictures');`,
       )
       .join('')}
+
+    alter table job_records alter column minutes drop not null;
+    do $$ begin
+      if to_regclass('kept_minutes') is not null then
+        update job_records set minutes = null where id in (select id from kept_minutes);
+        drop table kept_minutes;
+      end if;
+    end $$;
   `)
 
 /** The pictures are kept: on the way up they are there again. */
@@ -43,4 +51,9 @@ export const down = (db: Knex): Promise<void> =>
     set constraints all immediate;
     ${kinds.map((kind) => `drop trigger plan_pictures_told_${kind} on plan_pictures;`).join('\n')}
     alter table garden_versions drop column pictures;
+    create table kept_minutes (id uuid primary key);
+    insert into kept_minutes select id from job_records where minutes is null;
+    update job_records set minutes = 1 where minutes is null;
+    set constraints all immediate;
+    alter table job_records alter column minutes set not null;
   `)

@@ -1,4 +1,4 @@
-import { library } from '@border/core'
+import { library, UNKNOWN } from '@border/core'
 import knex, { type Knex } from 'knex'
 import { randomUUID } from 'node:crypto'
 import pg from 'pg'
@@ -75,7 +75,7 @@ export const migrationSource: Knex.MigrationSource<string> = {
 /** Brings the schema and the shipped plant library up to date. Safe to run twice and at the same time. */
 export async function migrate(db: Db): Promise<void> {
   await db.migrate.latest({ migrationSource })
-  const rows = library.map((t) => ({
+  const rows = [...library, UNKNOWN].map((t) => ({
     id: randomUUID(),
     practice_id: null,
     botanical: t.botanical,

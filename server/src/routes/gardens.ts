@@ -67,7 +67,7 @@ export const gardenRoutes = (pool: ComputePool): Route[] => [
       return {
         garden: summaryOf(garden),
         features: await read.features(),
-        plantings: await read.plantings(query.on ?? today),
+        plantings: await read.growing(query.on ?? today),
         climate,
         climateSource: source,
         knownClimate: garden.knownClimate,

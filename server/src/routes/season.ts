@@ -24,6 +24,7 @@ import {
 } from '../store/jobs.ts'
 import { changeRun, findRun, latestMoved, latestRun, queueRun, type Run } from '../store/runs.ts'
 import { seasonCalendar } from '../work/calendar.ts'
+import { recordPastWork } from '../work/pastWork.ts'
 import { recordDone, takeBackDone } from '../work/recordDone.ts'
 import { acceptSchedule, type Workshop } from '../work/runs.ts'
 import { crewSeason, HORIZON_DAYS, placedNow, workingDaysOf } from '../work/schedule.ts'
@@ -70,6 +71,9 @@ export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue
     route(seasonEndpoints.recordDone, {
       handle: ({ db, garden, person, today, params, body, truly }) =>
         recordDone(db, { gardenId: garden.id, personId: person.id, today }, params.jobId, truly(body)),
+    }),
+    route(seasonEndpoints.recordPast, {
+      handle: ({ read, person, body }) => recordPastWork(read, person.id, body),
     }),
     route(seasonEndpoints.takeBackDone, {
       handle: ({ db, garden, params }) => takeBackDone(db, garden.id, params.jobId),

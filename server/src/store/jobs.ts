@@ -6,6 +6,7 @@ import {
   type JobDraft,
   type LabourRecord,
   type Operation,
+  type PastOperation,
   type UnplacedJob,
   type Window,
 } from '@border/core'
@@ -20,7 +21,8 @@ type Details = Pick<JobDraft, 'materials' | 'tools' | 'cautions' | 'steps'> &
 /** That a job was done: on which day, in how many minutes, with what, and how many lived through it. */
 export interface JobDone {
   on: IsoDate
-  minutes: number
+  /** Null where nobody knows how long it took. */
+  minutes: number | null
   lived: number | null
   used: { name: string; amount: number; unit: string }[] | null
   note: string | null
@@ -166,8 +168,61 @@ export const jobView = (job: Job, today: IsoDate): JobView => ({
   nextChance: job.nextChance,
   unplaced: job.unplaced && unplacedWords(job, job.unplaced, today),
   pinnedOn: job.pinnedOn,
+  isPast: isPast(job),
   done: job.done,
 })
+
+const PAST = 'past/'
+/** Written down after it was done, where nothing had asked for it. */
+export const isPast = ({ ruleKey }: Pick<Job, 'ruleKey'>): boolean => ruleKey?.startsWith(PAST) ?? false
+
+/** Work of before, as a job that is done. @returns false where it is in the record already */
+export async function insertPastJob(
+  db: Db,
+  of: { gardenId: string; personId: string },
+  past: {
+    id: string
+    operation: PastOperation
+    title: string
+    placeId: string
+    plantingIds: readonly string[]
+    done: JobDone & { deviceAt: string | null }
+  },
+): Promise<boolean> {
+  const { on, minutes } = past.done
+  const why = `It was done on ${dayMonthYear(on)}.`
+  const window: Window = {
+    season: 'any time',
+    earliest: on,
+    bestFrom: on,
+    bestTo: on,
+    latest: on,
+    why: { earliest: why, bestFrom: why, bestTo: why, latest: why },
+  }
+  const details: Details = { materials: [], tools: [], cautions: [], steps: [] }
+  const added = await db('jobs')
+    .insert({
+      id: past.id,
+      garden_id: of.gardenId,
+      place_id: past.placeId,
+      rule_key: `${PAST}${past.id}`,
+      key: 'care',
+      kind: past.operation,
+      title: past.title,
+      details: JSON.stringify(details),
+      // Of a job that is done, what it took is told by its record.
+      minutes: minutes ?? 1,
+      state: 'done',
+      ...windowColumns(window),
+    })
+    .onConflict('id')
+    .ignore()
+    .returning('id')
+  if (added.length === 0) return false
+  await insertJobPlantings(db, of.gardenId, [{ id: past.id, plantingIds: past.plantingIds }])
+  await insertJobRecord(db, { jobId: past.id, ...of }, past.done)
+  return true
+}
 
 function unplacedWords(
   { window: { latest }, nextChance }: Job,
@@ -578,7 +633,7 @@ export function careDoneOn(jobs: readonly Job[]): Map<string, IsoDate> {
 /** Minutes really taken for work that a rule's table has minutes for. */
 export const labourOf = (jobs: readonly Job[]): LabourRecord[] =>
   jobs.flatMap((j) =>
-    j.done && j.details.tableMinutes !== undefined
+    j.done && j.done.minutes !== null && j.details.tableMinutes !== undefined
       ? [{ operation: j.kind, tableMinutes: j.details.tableMinutes, minutes: j.done.minutes }]
       : [],
   )
@@ -601,7 +656,7 @@ export async function listJobStory(db: Db, plantingId: string): Promise<StoryEnt
     .where({ 'job_plantings.planting_id': plantingId, withdrawn_at: null })
     .whereNot({ kind: 'move' })
     .select<
-      ({ title: string; minutes: number; note: string | null } & Pick<
+      ({ title: string; minutes: number | null; note: string | null } & Pick<
         StoryEntry,
         'on' | 'by' | 'recordedAt'
       >)[]
@@ -616,6 +671,6 @@ export async function listJobStory(db: Db, plantingId: string): Promise<StoryEnt
   return rows.map(({ title, minutes, note, ...row }) => ({
     ...row,
     kind: 'job',
-    says: `${title}: done in ${minutes} min.${note ? ` ${note}` : ''}`,
+    says: `${title}: done${minutes === null ? '' : ` in ${minutes} min`}.${note ? ` ${note}` : ''}`,
   }))
 }

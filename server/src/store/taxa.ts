@@ -1,5 +1,5 @@
 import type { KnownTaxon } from '@border/contract'
-import type { Taxon } from '@border/core'
+import { isUnknown, type Taxon } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { Db } from '../database/connect.ts'
@@ -23,7 +23,11 @@ interface TaxonRow {
 }
 
 /** The kinds a practice knows: its own, and the library's where it has none of the name. */
-export async function listTaxa(
+export const listTaxa = async (db: Db, practiceId: string) =>
+  (await listEnterable(db, practiceId)).filter((t) => !isUnknown(t.taxon))
+
+/** What a planting can be entered as: the kinds a practice knows, and that nobody knows what it is. */
+export async function listEnterable(
   db: Db,
   practiceId: string,
 ): Promise<{ id: string; taxon: Taxon; own: KnownTaxon['own'] }[]> {
@@ -60,6 +64,11 @@ export async function saveOwnTaxon(
   taxon: Taxon,
   was: string = taxon.botanical,
 ): Promise<boolean> {
+  if (isUnknown(taxon))
+    throw new Refusal(
+      409,
+      `“${taxon.botanical}” is what a plant is called that nobody has named: call it otherwise.`,
+    )
   const before = await named(trx, practiceId, was)
   if (taxon.botanical.toLowerCase() !== was.toLowerCase()) {
     if (await named(trx, practiceId, taxon.botanical))

@@ -535,6 +535,18 @@ const writes: readonly Write[] = [
     make: () => write(`/what-ifs/${ids.get('what-if')}/withdraw`),
   },
   {
+    name: 'work of before is written down',
+    changes: ['jobs'],
+    make: () =>
+      write('/past-work', {
+        id: randomUUID(),
+        on: addDays(TODAY, -400),
+        operation: 'divide',
+        placeId: planting('W-03').placeId,
+        plantingIds: [planting('W-03').id],
+      }),
+  },
+  {
     name: 'a scan is laid under the plan',
     changes: ['pictures'],
     make: async () => {

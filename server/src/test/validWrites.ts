@@ -322,6 +322,19 @@ export function validWrites(
     const { id } = await put({ feature: ailing } as never)
     return { params: { subjectId: id }, body: { state: 'dismissed' } }
   })
+  valid(seasons.recordPast, async (g) => {
+    const { id, placeId } = planting(g)
+    return {
+      body: {
+        id: ownId(),
+        on: addDays(today, -300),
+        operation: 'propagate',
+        placeId,
+        plantingIds: [id],
+        note: 'Cuttings.',
+      },
+    }
+  })
   valid(seasons.setCalendarLink, async () => ({ body: { on: true } }))
   valid(seasons.recordDone, async () => {
     const job = await openJob()

@@ -1,6 +1,7 @@
 import {
   groundRadiusM,
   groundTakenBy,
+  isUnknown,
   suspectedMoisture,
   type Assessment,
   type FreeSpots,
@@ -133,14 +134,16 @@ export async function judgedGarden(
   }
 }
 
-/** Ground promised to moves that are decided and not yet done. */
+/** Ground promised to moves that are decided and not yet done, and what plants have that nobody has named. */
 export async function groundPromised(reader: GardenReader, on: string): Promise<TakenGround[]> {
   const plantings = new Map((await reader.plantings(on)).map((p) => [p.id, p]))
-  return (await reader.jobs()).flatMap((j): TakenGround[] => {
+  const unnamed = (await reader.growing(on)).filter((p) => isUnknown(p.taxon))
+  const promised = (await reader.jobs()).flatMap((j): TakenGround[] => {
     const planting = j.plantingId && plantings.get(j.plantingId)
     if (j.kind !== 'move' || j.state !== 'open' || !j.target || !planting) return []
     const { placeId, x, y } = j.target
     // As a round: an outline is of the place it was drawn in.
     return [groundTakenBy({ ...planting, placeId, x, y, outline: null, radiusM: groundRadiusM(planting) })]
   })
+  return [...promised, ...unnamed.map(groundTakenBy)]
 }

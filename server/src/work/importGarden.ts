@@ -22,7 +22,7 @@ import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { addMember, insertFeatures, insertGarden } from '../store/gardens.ts'
 import { insertPlantings } from '../store/plantings.ts'
-import { listTaxa } from '../store/taxa.ts'
+import { listEnterable } from '../store/taxa.ts'
 import {
   askRecord,
   insertServiceRecord,
@@ -77,7 +77,7 @@ export async function readGardenFiles(
   const places = new Map<string, 'bed' | 'container'>()
   if (plan.ok) for (const f of plan.value.features) if (isPlace(f)) places.set(f.name.toLowerCase(), f.kind)
   const taxa = new Map(
-    (await listTaxa(db, practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.taxon]),
+    (await listEnterable(db, practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.taxon]),
   )
   // Without a readable plan every place would be unknown: then the plantings wait for it.
   const plantings =
@@ -237,7 +237,7 @@ async function savePlantings(
     if (isPlace(feature)) placeByName.set(feature.name.toLowerCase(), { id: featureIds[i]!, feature })
   })
   const taxonByName = new Map(
-    (await listTaxa(trx, owner.practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.id]),
+    (await listEnterable(trx, owner.practiceId)).map((t) => [t.taxon.botanical.toLowerCase(), t.id]),
   )
   const ids = new Map(read.plantings.map((p) => [p.tag, randomUUID()]))
   const rows = read.plantings.map((p) => {

@@ -4,6 +4,7 @@ import {
   looksOfShow,
   unseenOf,
   isAlive,
+  isUnknown,
   lightClass,
   meanHours,
   placesOn,
@@ -36,7 +37,7 @@ async function workOutRecord(reader: GardenReader, pool: ComputePool): Promise<R
   const [found, features, lives, early, allSeen] = await Promise.all([
     reader.climate(),
     reader.features(),
-    reader.lives(),
+    livesNamed(reader),
     reader.earliness(),
     reader.seen(),
   ])
@@ -164,6 +165,9 @@ async function lightClasses(
   )
 }
 
+/** Every planting of a kind that somebody has named: of the others there is nothing to compare. */
+const livesNamed = async (reader: GardenReader) => (await reader.lives()).filter((l) => !isUnknown(l.taxon))
+
 /** Bloom of a season, seen and expected, with the gaps of every place and what would fill them. */
 export async function bloomOfGarden(
   reader: GardenReader,
@@ -175,7 +179,7 @@ export async function bloomOfGarden(
     const found = await reader.climate()
     const usual = usualYearOf(found, garden)
     const window = weeksOfShow(found.climate, season, garden.latitude < 0)
-    const lives = await reader.lives()
+    const lives = await livesNamed(reader)
     const record = await recordOfGarden(reader, pool)
     const { light } = await lightOfGarden(reader, pool, today)
     const early = await findEarliness(

@@ -8,6 +8,7 @@ import { putOnBench, withdrawFromBench, type NewOnBench } from '../store/bench.t
 import {
   closeJobs,
   insertJobRecord,
+  isPast,
   listJobs,
   reopenJob,
   setWindow,
@@ -107,7 +108,9 @@ export async function takeBackDone(trx: Db, gardenId: string, jobId: string): Pr
     throw new Refusal(409, 'Pieces of it have left the bench since: this record can no longer be taken back.')
   await withdrawJobRecord(trx, job.id)
   await withdrawEventsOf(trx, job.id)
-  await reopenJob(trx, job.id)
+  // Nothing had asked for it: there is nothing left to do.
+  if (isPast(job)) await closeJobs(trx, [job.id], 'dropped')
+  else await reopenJob(trx, job.id)
 }
 
 const looksAfter = (move: Job, jobs: readonly Job[]): Job[] =>

@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { FileInput } from '../frame/FileInput.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import '../draw/draw.css'
 import { isPdf, NotBroughtIn, openPdf, readyToSend, type Pages } from './bringIn.ts'
 import { useAddPicture } from './queries.ts'
 

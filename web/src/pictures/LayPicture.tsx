@@ -25,6 +25,7 @@ import {
 import { MarkedPicture } from './MarkedPicture.tsx'
 import { pictureAddress } from './queries.ts'
 import { TieDrawing } from './TieDrawing.tsx'
+import '../draw/draw.css'
 import './pictures.css'
 
 /** A picture laid under the plan by points that are found in both, or by tapes between them. */

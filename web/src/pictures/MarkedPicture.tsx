@@ -110,7 +110,7 @@ const arrows: Readonly<Record<string, Point>> = {
 /** Cross hairs, so that what is meant stays seen. */
 const MarkHandle = ({ name, isChosen, x, y, onChoose, onDrag, onNudge }: HandleProps) => (
   <g
-    className={`mark${isChosen ? ' chosen' : ''}`}
+    className={`tie-mark${isChosen ? ' chosen' : ''}`}
     transform={`translate(${x},${y})`}
     role="button"
     tabIndex={0}

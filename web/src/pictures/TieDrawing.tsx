@@ -48,7 +48,7 @@ function Tied({ marks, picture, onAt, viewport, size }: Props & Staged) {
       {marks.map(
         ({ name, at }) =>
           at && (
-            <g key={name} className="mark" transform={`translate(${scale.x(at[0])},${scale.y(at[1])})`}>
+            <g key={name} className="tie-mark" transform={`translate(${scale.x(at[0])},${scale.y(at[1])})`}>
               <path d="M-9,0H9M0,-9V9" />
               <circle r={5} />
               <text x={9} y={-8}>

@@ -12,11 +12,11 @@ import {
   roughSpot,
   sides,
   taxonSearch,
+  UNKNOWN,
   type ArmfulLine,
   type Depth,
   type Planted,
   type SideOf,
-  type Taxon,
 } from '@border/core'
 import { Alert, Input, Modal } from 'antd'
 import { useMemo, useState } from 'react'
@@ -27,8 +27,12 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { useTaxa } from './queries.ts'
 import { nextTags } from './tags.ts'
+import { NewKind, NoSuchPlant } from './NewKind.tsx'
 import { TaxonSelect } from './TaxonSelect.tsx'
+import { usePlantingPhoto } from './usePlantingPhoto.ts'
+import { PhotoButton } from '../walk/fields.tsx'
 import '../draw/draw.css'
+import '../walk/walk.css'
 import './plants.css'
 
 interface Where {
@@ -183,15 +187,15 @@ function Typed({ where, when }: { where: Where; when: string }) {
   const [tags, setTags] = useState<readonly string[]>([])
   const { add, requests, planted, place } = useEntering(where, when)
   const line = search ? readArmful(text, search) : undefined
-  const enter = (taxon: Taxon | undefined) => {
-    if (!line || !taxon || add.isPending) return
-    const [request] = requests([{ count: line.count, botanical: taxon.botanical }], tags)
+  const enter = (botanical: string | undefined, note?: string) => {
+    if (!line || !botanical || add.isPending) return
+    const [request] = requests([{ count: line.count, botanical }], tags)
     if (!request) return
     add.mutate(
-      { plantings: [request] },
+      { plantings: [{ ...request, ...(note && { note }) }] },
       {
         onSuccess: ({ plantingIds }) => {
-          const says = `${request.tag}: ${request.count} ${taxon.botanical} in ${place!.name}, planted ${plantedWords(planted!)}`
+          const says = `${request.tag}: ${request.count} ${botanical} in ${place!.name}, planted ${plantedWords(planted!)}`
           setEntered((before) => [{ id: plantingIds[0]!, says }, ...before])
           setTags((before) => [...before, request.tag])
           setText('')
@@ -208,14 +212,14 @@ function Typed({ where, when }: { where: Where; when: string }) {
         value={text}
         placeholder="5 conef"
         onChange={(e) => setText(e.target.value)}
-        onPressEnter={() => enter(line?.found[0])}
+        onPressEnter={() => enter(line?.found[0]?.botanical)}
       />
-      {line && line.found.length === 0 && <NotFound name={line.name} />}
+      {line && line.found.length === 0 && <NotFound line={line} onEnter={enter} />}
       {line && line.found.length > 0 && (
         <ul className="armful" aria-label="It may be">
           {line.found.map((t, i) => (
             <li key={t.botanical}>
-              <Button size="small" look={i === 0 ? 'primary' : 'default'} onClick={() => enter(t)}>
+              <Button size="small" look={i === 0 ? 'primary' : 'default'} onClick={() => enter(t.botanical)}>
                 {line.count} <span className="taxon">{t.botanical}</span>, {t.common}
                 {i === 0 && ' ⏎'}
               </Button>
@@ -231,12 +235,39 @@ function Typed({ where, when }: { where: Where; when: string }) {
   )
 }
 
-const NotFound = ({ name }: { name: string }) => (
-  <p className="soft">
-    Nothing is called “{name}”, not even with a letter wrong. Make it a kind of your own under Library, and it
-    is found here.
-  </p>
-)
+interface NotFoundProps {
+  line: ArmfulLine
+  onEnter: (botanical: string, note?: string) => void
+}
+
+/** What to do with a name that nothing bears: make it a kind, or enter the plant without a name. */
+function NotFound({ line, onEnter }: NotFoundProps) {
+  const [making, setMaking] = useState<string>()
+  return (
+    <div className="stack">
+      <p className="soft">Nothing is called “{line.name}”, not even with a letter wrong.</p>
+      <div className="row">
+        <NoSuchPlant named={line.name} onMake={setMaking} />
+        <Button
+          size="small"
+          onClick={() => onEnter(UNKNOWN.botanical, `Called “${line.name}” when it was entered.`)}
+        >
+          Enter {line.count}, to be named later
+        </Button>
+      </div>
+      {making !== undefined && (
+        <NewKind
+          named={making}
+          onClose={() => setMaking(undefined)}
+          onMade={(botanical) => {
+            setMaking(undefined)
+            onEnter(botanical)
+          }}
+        />
+      )}
+    </div>
+  )
+}
 
 function EnteredList({ entered, onOut }: { entered: readonly Entered[]; onOut: (id: string) => void }) {
   const { view } = useGardenContext()
@@ -246,6 +277,7 @@ function EnteredList({ entered, onOut }: { entered: readonly Entered[]; onOut: (
     'Taken out again.',
     () => [],
   )
+  const take = usePlantingPhoto()
   if (entered.length === 0) return null
   return (
     <ul className="changes" aria-label="Entered">
@@ -259,6 +291,7 @@ function EnteredList({ entered, onOut }: { entered: readonly Entered[]; onOut: (
           >
             Undo
           </Button>
+          <PhotoButton label="Take a photo" onFile={(file) => void take(e.id, file)} />
         </li>
       ))}
     </ul>
@@ -337,6 +370,7 @@ function Pasted({ where, when }: { where: Where; when: string }) {
                 </td>
                 <td>
                   <TaxonSelect
+                    orUnknown
                     size="small"
                     label={`What ${r.line.text} is`}
                     value={r.botanical}

@@ -171,7 +171,7 @@ function WhatAndWhen({ places, onPlace }: { places: readonly FeatureView[]; onPl
   return (
     <div className="form-grid">
       <Form.Item name="taxonBotanical" label="Taxon" rules={[{ required: true, message: 'Which plant?' }]}>
-        <TaxonSelect />
+        <TaxonSelect orUnknown />
       </Form.Item>
       <Form.Item name="placeId" label="Place" rules={[{ required: true }]}>
         <Select

@@ -1,5 +1,13 @@
 import type { PlantingView } from '@border/contract'
-import { compareTags, counted, dayMonthYear, otherNames, plantedWords, type Assessment } from '@border/core'
+import {
+  compareTags,
+  counted,
+  dayMonthYear,
+  isUnknown,
+  otherNames,
+  plantedWords,
+  type Assessment,
+} from '@border/core'
 import { Input, Table, type TableColumnsType } from 'antd'
 import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -12,12 +20,14 @@ import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Library } from './Library.tsx'
 import { AddPlants } from './AddPlants.tsx'
 import { PlantingForm } from './PlantingForm.tsx'
+import { ToBeNamed } from './ToBeNamed.tsx'
 import { PutManyRight } from './PutManyRight.tsx'
 import './plants.css'
 
 /** What grows in the garden, by tag, with how each stands in its light; and the library. */
 export function PlantsScreen() {
   const { view, on, isHead } = useGardenContext()
+  const { search } = useLocation()
   const [shown, setShown] = useState<'plantings' | 'library'>('plantings')
   const [text, setText] = useState('')
   const [adding, setAdding] = useState<'many' | 'one'>()
@@ -29,8 +39,7 @@ export function PlantsScreen() {
         lead={
           <>
             <b>{counted(view.plantings.length, 'planting')}</b> of{' '}
-            {counted(new Set(view.plantings.map((p) => p.taxon.botanical)).size, 'taxon', 'taxa')} on{' '}
-            {dayMonthYear(on)}.
+            {counted(taxaOf(view.plantings).size, 'taxon', 'taxa')} on {dayMonthYear(on)}.
           </>
         }
       >
@@ -50,6 +59,9 @@ export function PlantsScreen() {
           style={{ width: 210 }}
           onChange={(e) => setText(e.target.value)}
         />
+        {shown === 'plantings' && view.plantings.length > 0 && (
+          <Link to={{ pathname: 'labels', search }}>Labels</Link>
+        )}
         {isHead && (
           <>
             {shown === 'plantings' && view.plantings.length > 0 && (
@@ -69,7 +81,10 @@ export function PlantsScreen() {
         ) : correcting ? (
           <Correcting text={text} onDone={() => setCorrecting(false)} />
         ) : (
-          <Plantings text={text} />
+          <>
+            <ToBeNamed />
+            <Plantings text={text} />
+          </>
         )}
       </div>
       {adding === 'many' && <AddPlants onClose={() => setAdding(undefined)} onOne={() => setAdding('one')} />}
@@ -77,6 +92,10 @@ export function PlantsScreen() {
     </>
   )
 }
+
+/** Kinds among plantings; what nobody has named is none. */
+const taxaOf = (plantings: readonly PlantingView[]) =>
+  new Set(plantings.filter((p) => !isUnknown(p.taxon)).map((p) => p.taxon.botanical))
 
 const matches = (text: string, ...values: (string | undefined | null)[]) =>
   values.some((v) => v?.toLowerCase().includes(text.trim().toLowerCase()))

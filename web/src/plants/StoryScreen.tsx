@@ -11,6 +11,7 @@ import {
   colourFollowsSoil,
   colourOutlook,
   dayMonthYear,
+  isUnknown,
   plantedWords,
   lightRange,
   moistureWord,
@@ -18,6 +19,7 @@ import {
   quarterHours,
   treatments,
   yearOf,
+  type Taxon,
   type TreatmentKind,
 } from '@border/core'
 import { DatePicker, Form, Input, Popconfirm, Select } from 'antd'
@@ -34,6 +36,9 @@ import { shortDate, shortDayMonth } from '../frame/words.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { withPlanting } from '../frame/address.ts'
 import { useStory } from './queries.ts'
+import { PastLook } from './PastLook.tsx'
+import { PastWork } from '../season/PastWork.tsx'
+import { NameIt } from './ToBeNamed.tsx'
 import { PlantingForm } from './PlantingForm.tsx'
 import './plants.css'
 
@@ -59,12 +64,16 @@ function PlantingStoryOf({ story }: { story: PlantingStory }) {
         title={<span className="taxon">{planting.taxon.botanical}</span>}
         lead={
           <>
-            <Link
-              to={{ pathname: `../taxon/${encodeURIComponent(planting.taxon.botanical)}`, search }}
-              relative="path"
-            >
-              {planting.taxon.common}
-            </Link>
+            {isUnknown(planting.taxon) ? (
+              'Nobody knows yet what it is'
+            ) : (
+              <Link
+                to={{ pathname: `../taxon/${encodeURIComponent(planting.taxon.botanical)}`, search }}
+                relative="path"
+              >
+                {planting.taxon.common}
+              </Link>
+            )}
             , tag {planting.tag}.{' '}
             <b>
               {planting.livingCount === 0
@@ -85,10 +94,20 @@ function PlantingStoryOf({ story }: { story: PlantingStory }) {
           <Story entries={story.story} gardenId={view.garden.id} />
         </div>
         <aside className="stack" aria-label="About this planting">
+          {isUnknown(planting.taxon) && <NameIt planting={planting} />}
           <Facts story={story} />
           <Pictures story={story} />
           {isCrew && planting.livingCount === 0 && (
             <CameBack gardenId={view.garden.id} plantingId={planting.id} />
+          )}
+          {isCrew && <PastLook key={planting.id} planting={planting} />}
+          {isCrew && planting.livingCount > 0 && (
+            <details>
+              <summary>
+                <h2>Work of before</h2>
+              </summary>
+              <PastWork plantingId={planting.id} />
+            </details>
           )}
           {isCrew && <TreatmentForm gardenId={view.garden.id} plantingId={planting.id} />}
           {isCrew && <NoteForm gardenId={view.garden.id} plantingId={planting.id} />}
@@ -169,22 +188,13 @@ function Facts({ story }: { story: PlantingStory }) {
   const { taxon } = planting
   const assessment = data?.assessments.find((a) => a.plantingId === planting.id)
   const outlook = useColourOutlook(planting)
-  const moisture =
-    taxon.moistureMin === taxon.moistureMax
-      ? moistureWord(taxon.moistureMin)
-      : `${moistureWord(taxon.moistureMin)} to ${moistureWord(taxon.moistureMax)}`
   const facts: [string, React.ReactNode][] = [
     ['Planted', `${plantedWords(planting)}, ${planting.source}`],
     ...(planting.fromTag ? [['Came from', planting.fromTag] as [string, string]] : []),
     ...(offspring.length > 0 ? [['Gave', offspring.join(', ')] as [string, string]] : []),
     ...(planting.role ? [['Role', planting.role] as [string, string]] : []),
     ...(outlook ? [[`Flowers wished ${planting.colourWish}`, outlook.says] as [string, string]] : []),
-    ['Sun it likes', lightRange(taxon)],
-    ...(assessment ? [['Sun it has', quarterHours(assessment.now.total)] as [string, string]] : []),
-    ['Ground it likes', moisture],
-    ['Grows to', `${taxon.heightM} m by ${taxon.spreadM} m`],
-    ['Hardy to about', celsius(taxon.hardyToC)],
-    ['Moved', taxon.moveWhen],
+    ...(isUnknown(taxon) ? [] : kindFacts(taxon, assessment?.now.total)),
   ]
   return (
     <section>
@@ -210,6 +220,22 @@ function Facts({ story }: { story: PlantingStory }) {
       )}
     </section>
   )
+}
+
+/** What its kind is known to want, and the hours of sun that it has. */
+function kindFacts(taxon: Taxon, hours: number | undefined): [string, React.ReactNode][] {
+  const moisture =
+    taxon.moistureMin === taxon.moistureMax
+      ? moistureWord(taxon.moistureMin)
+      : `${moistureWord(taxon.moistureMin)} to ${moistureWord(taxon.moistureMax)}`
+  return [
+    ['Sun it likes', lightRange(taxon)],
+    ...(hours === undefined ? [] : [['Sun it has', quarterHours(hours)] as [string, string]]),
+    ['Ground it likes', moisture],
+    ['Grows to', `${taxon.heightM} m by ${taxon.spreadM} m`],
+    ['Hardy to about', celsius(taxon.hardyToC)],
+    ['Moved', taxon.moveWhen],
+  ]
 }
 
 /** How a wish for a colour of its flowers stands where it is planted. */

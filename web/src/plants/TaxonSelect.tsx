@@ -1,40 +1,39 @@
-import { taxonSearch } from '@border/core'
-import { Select } from 'antd'
-import { useMemo, useState } from 'react'
-import { useTaxa } from './queries.ts'
+import { UNKNOWN } from '@border/core'
+import { useState } from 'react'
+import { Button } from '../frame/Button.tsx'
+import { NewKind, NoSuchPlant } from './NewKind.tsx'
+import { TaxonPicker, type TaxonPickerProps } from './TaxonPicker.tsx'
 
-interface Props {
-  id?: string
-  label?: string
-  value?: string | undefined
-  onChange?: (botanical: string) => void
-  style?: React.CSSProperties
-  size?: 'small'
-}
-
-/** Taxa that are offered at once: nobody reads more. */
-const OFFERED = 30
-
-/** A kind of plant, found by any name that people use, with a letter wrong here and there. */
-export function TaxonSelect({ id, label, value, onChange, style, size }: Props) {
-  const { data: taxa } = useTaxa()
-  const [typed, setTyped] = useState('')
-  const search = useMemo(() => taxa && taxonSearch(taxa), [taxa])
-  const offered = useMemo(
-    () => (typed.trim() && search ? search.find(typed) : (taxa ?? [])).slice(0, typed ? OFFERED : undefined),
-    [typed, search, taxa],
-  )
+/** A kind of plant; one of one's own is made where there is none. */
+export function TaxonSelect(props: Omit<TaxonPickerProps, 'notFound'>) {
+  const { onChange, orUnknown } = props
+  const [making, setMaking] = useState<string>()
   return (
-    <Select
-      id={id}
-      aria-label={label}
-      size={size}
-      style={style}
-      value={value}
-      onChange={(v: string) => onChange?.(v)}
-      showSearch={{ filterOption: false, onSearch: setTyped }}
-      notFoundContent="No such plant. Make it a kind of your own under Plants, Library."
-      options={offered.map((t) => ({ value: t.botanical, label: `${t.botanical}, ${t.common}` }))}
-    />
+    <>
+      <TaxonPicker
+        {...props}
+        notFound={(typed) => (
+          <div className="stack">
+            No such plant.
+            <NoSuchPlant named={typed} onMake={setMaking} />
+            {orUnknown && (
+              <Button size="small" onClick={() => onChange?.(UNKNOWN.botanical)}>
+                Nobody knows; to be named later
+              </Button>
+            )}
+          </div>
+        )}
+      />
+      {making !== undefined && (
+        <NewKind
+          named={making}
+          onClose={() => setMaking(undefined)}
+          onMade={(botanical) => {
+            setMaking(undefined)
+            onChange?.(botanical)
+          }}
+        />
+      )}
+    </>
   )
 }

@@ -61,7 +61,7 @@ export function Agenda({ season, chosenId, onChoose }: AgendaProps) {
               job={j}
               chosenId={chosenId}
               onChoose={onChoose}
-              extra={`${shortDayMonth(j.done!.on)}, ${minutesText(j.done!.minutes)}`}
+              extra={`${shortDate(j.done!.on)}${j.done!.minutes === null ? '' : `, ${minutesText(j.done!.minutes)}`}`}
             />
           ))}
         </section>

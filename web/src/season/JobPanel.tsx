@@ -34,13 +34,14 @@ export function JobPanel({ job, season, onChoose }: Props) {
       <div>
         <h2>{job.title}</h2>
         <p className="soft">
-          {job.placeId && <>{nameOf(job.placeId, 'A place')}, </>}about {minutesText(job.minutes)}
+          {job.placeId && nameOf(job.placeId, 'A place')}
+          {!job.isPast && `${job.placeId ? ', ' : ''}about ${minutesText(job.minutes)}`}
         </p>
         <Plantings job={job} />
       </div>
       {job.done && <Done job={job} done={job.done} />}
       {job.cautions.length > 0 && <Cautions cautions={job.cautions} />}
-      <When job={job} />
+      {!job.isPast && <When job={job} />}
       {blocking.length > 0 && (
         <p>
           Waits for{' '}
@@ -76,12 +77,13 @@ function Done({ job, done }: { job: JobView; done: NonNullable<JobView['done']> 
   const takeBack = useGardenWrite(
     seasonEndpoints.takeBackDone,
     { gardenId: view.garden.id, jobId: job.id },
-    'Taken back; it is open again.',
+    job.isPast ? 'Taken back.' : 'Taken back; it is open again.',
   )
   return (
     <>
       <p>
-        <b>Done {dayMonthYear(done.on)}</b> by {done.by} in {minutesText(done.minutes)}
+        <b>Done {dayMonthYear(done.on)}</b> by {done.by}
+        {done.minutes !== null && ` in ${minutesText(done.minutes)}`}
         {done.lived !== null && `, ${done.lived} alive`}.{' '}
         {done.used && `Used ${listed(done.used.map(materialText))}.`}
         {done.note && ` ${done.note}`}

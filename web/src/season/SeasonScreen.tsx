@@ -1,16 +1,19 @@
 import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
 import { counted } from '@border/core'
+import { Modal } from 'antd'
+import { useState } from 'react'
 import { Link } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'
 import { hrefOf } from '../api/client.ts'
 import { useChosen, useParam } from '../frame/address.ts'
-import { ButtonLink } from '../frame/Button.tsx'
+import { Button, ButtonLink } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
 import { Answered, Empty } from '../frame/Answered.tsx'
 import { minutesText } from '../frame/words.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useSeason } from './queries.ts'
+import { PastWork } from './PastWork.tsx'
 import { Agenda } from './Agenda.tsx'
 import { JobPanel } from './JobPanel.tsx'
 import './season.css'
@@ -28,7 +31,8 @@ export function SeasonScreen() {
 }
 
 function Season({ data }: { data: SeasonView }) {
-  const { view, isHead } = useGardenContext()
+  const { view, isHead, isCrew } = useGardenContext()
+  const [past, setPast] = useState(false)
   const isBehind = useIsBehind(view.garden.id)
   const ordered = [...data.jobs].sort(byDay)
   const [chosen, choose] = useChosenJob(ordered)
@@ -36,6 +40,7 @@ function Season({ data }: { data: SeasonView }) {
     <>
       <ScreenHead title="Season" lead={<Lead jobs={data.jobs} isBehind={isBehind} />}>
         <Link to="../rules">Rules</Link>
+        {isCrew && <Button onClick={() => setPast(true)}>Work of before</Button>}
         {isHead && <ScheduleButton />}
         {data.jobs.length > 0 && (
           <ButtonLink
@@ -46,6 +51,11 @@ function Season({ data }: { data: SeasonView }) {
           </ButtonLink>
         )}
       </ScreenHead>
+      {past && (
+        <Modal open title="Work of before" footer={null} onCancel={() => setPast(false)}>
+          <PastWork onKept={() => setPast(false)} />
+        </Modal>
+      )}
       {chosen ? (
         <div className="screen-split season-split">
           <div className="season-body">

@@ -1,6 +1,8 @@
 import type { PlaceEntry, WalkPlace } from '@border/contract'
+import { isUnknown, listed } from '@border/core'
 import { useState } from 'react'
 import { photoAddress } from '../record/queries.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import type { QueuedEntry } from '../offline/queued.ts'
 import { Chip, PhotoButton, WordsField } from './fields.tsx'
@@ -37,6 +39,7 @@ export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props)
       {open && (
         <PlaceDetails {...{ gardenId, place, entry, onPhoto }} set={(patch) => onChange(place.id, patch)} />
       )}
+      <Unnamed placeId={place.id} />
       {queued?.state === 'refused' && (
         <p role="alert" className="walk-refused">
           Not kept: {queued.why}
@@ -44,6 +47,14 @@ export function PlaceCard({ gardenId, place, queued, onChange, onPhoto }: Props)
       )}
     </section>
   )
+}
+
+/** What grows here and is not in the list, because nobody knows what should be looked for. */
+function Unnamed({ placeId }: { placeId: string }) {
+  const { view } = useGardenContext()
+  const tags = view.plantings.filter((p) => p.placeId === placeId && isUnknown(p.taxon)).map((p) => p.tag)
+  if (tags.length === 0) return null
+  return <small>Not in the list before it has a name: {listed(tags)}.</small>
 }
 
 interface DetailsProps extends Pick<Props, 'gardenId' | 'place' | 'onPhoto'> {
