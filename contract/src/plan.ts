@@ -124,14 +124,18 @@ export const planEndpoints = {
     answer: removed,
     restsOn: ['plan', 'plantings', 'library'],
   }),
-  changeFeature: writes(`${feature}/change`, head, { body: obstructionChangeRequest, sees: part }),
+  changeFeature: writes(`${feature}/change`, head, {
+    body: obstructionChangeRequest,
+    answer: edited,
+    sees: part,
+  }),
   /** `to` is the day it is gone; null when it stands after all. */
   endFeature: writes(`${feature}/end`, head, {
     body: z.object({ to: isoDay.nullable() }),
     answer: edited,
     sees: part,
   }),
-  recordEvent: writes(`${feature}/events`, head, { body: featureEventRequest, sees: part }),
-  takeBackEvent: writes(`${feature}/events/undo`, head, { sees: part }),
+  recordEvent: writes(`${feature}/events`, head, { body: featureEventRequest, answer: edited, sees: part }),
+  takeBackEvent: writes(`${feature}/events/undo`, head, { answer: edited, sees: part }),
   restore: writes(`${feature}/restore`, head, { answer: edited }),
 }

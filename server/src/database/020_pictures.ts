@@ -2,7 +2,10 @@ import type { Knex } from 'knex'
 
 const kinds = ['insert', 'update', 'delete']
 
-/** Scans and photos that lie under the plan, each with how it lies; and work of before of which nobody knows how long it took. */
+/**
+ * Scans and photos that lie under the plan, each with how it lies; work of before of which nobody knows how long it took; and what came
+ * off the bench, which goes back on it where planting it is taken back.
+ */
 export const up = (db: Knex): Promise<void> =>
   db.raw(`
     create table if not exists plan_pictures (
@@ -36,6 +39,15 @@ export const up = (db: Knex): Promise<void> =>
       )
       .join('')}
 
+    -- What was planted off the bench, and that taken back, is part of an edit.
+    alter table bench add column withdrawn_at timestamptz;
+    do $$ begin
+      if to_regclass('kept_bench') is not null then
+        update bench b set gone = null, gone_on = null, withdrawn_at = k.at from kept_bench k where k.id = b.id;
+        drop table kept_bench;
+      end if;
+    end $$;
+
     alter table job_records alter column minutes drop not null;
     do $$ begin
       if to_regclass('kept_minutes') is not null then
@@ -51,6 +63,11 @@ export const down = (db: Knex): Promise<void> =>
     set constraints all immediate;
     ${kinds.map((kind) => `drop trigger plan_pictures_told_${kind} on plan_pictures;`).join('\n')}
     alter table garden_versions drop column pictures;
+    create table kept_bench (id uuid primary key, at timestamptz not null);
+    insert into kept_bench select id, withdrawn_at from bench where withdrawn_at is not null;
+    update bench set gone = 'withdrawn', gone_on = since where withdrawn_at is not null and gone is null;
+    set constraints all immediate;
+    alter table bench drop column withdrawn_at;
     create table kept_minutes (id uuid primary key);
     insert into kept_minutes select id from job_records where minutes is null;
     update job_records set minutes = 1 where minutes is null;

@@ -85,8 +85,14 @@ export const planRoutes = (): Route[] => [
   }),
   route(planEndpoints.changeFeature, {
     stands,
-    handle: ({ db, garden, person, params, body }) =>
-      changeObstruction(db, { gardenId: garden.id, personId: person.id }, params.featureId, body),
+    handle: async ({ db, garden, person, params, body }) => ({
+      editId: await changeObstruction(
+        db,
+        { gardenId: garden.id, personId: person.id },
+        params.featureId,
+        body,
+      ),
+    }),
   }),
   route(planEndpoints.endFeature, {
     stands,
@@ -106,18 +112,23 @@ export const planRoutes = (): Route[] => [
       const fault = eventFault(feature.kind, body)
       if (fault) throw new Refusal(422, `${capitalised(fault)}.`)
       if (!castsShade(feature)) throw new Refusal(422, `A ${feature.kind} casts no shade that could change.`)
-      await insertFeatureEvent(db, { gardenId: garden.id, personId: person.id }, feature.id, body)
+      const who = { gardenId: garden.id, personId: person.id }
+      const edit = openEdit(db, { ...who, from: body.date })
+      await insertFeatureEvent(edit, who, feature.id, body)
+      return { editId: await edit.save() }
     },
   }),
   route(planEndpoints.takeBackEvent, {
     stands,
-    handle: async ({ db, garden, params }) => {
+    handle: async ({ db, garden, person, params }) => {
       const feature = await featureOf(db, garden.id, params.featureId)
-      if (!(await withdrawLatestEvent(db, feature.id)))
+      const edit = openEdit(db, { gardenId: garden.id, personId: person.id })
+      if (!(await withdrawLatestEvent(db, edit, feature.id)))
         throw new Refusal(
           409,
           'Nothing recorded here can be taken back: what came with the plan’s file stays.',
         )
+      return { editId: await edit.save() }
     },
   }),
   route(planEndpoints.restore, {

@@ -1,13 +1,14 @@
 import type { BenchView } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
+import type { OpenEdit } from './edits.ts'
 
 /** What waits on a garden's bench, longest first. */
 export const listBench = (db: Db, gardenId: string): Promise<BenchView[]> =>
   db('bench')
     .join('taxa', 'taxa.id', 'bench.taxon_id')
     .leftJoin('plantings', 'plantings.id', 'from_planting_id')
-    .where({ 'bench.garden_id': gardenId, gone: null })
+    .where({ 'bench.garden_id': gardenId, gone: null, 'bench.withdrawn_at': null })
     .orderBy(['since', 'bench.id'])
     .select<BenchView[]>('bench.id', 'botanical', 'count', 'since', 'tag as fromTag', 'note')
 
@@ -52,32 +53,36 @@ export const findOnBench = (
   id: string,
 ): Promise<{ count: number; fromPlantingId: string | null } | undefined> =>
   db('bench')
-    .where({ id, garden_id: gardenId, gone: null })
+    .where({ id, garden_id: gardenId, gone: null, withdrawn_at: null })
     .first('count', 'from_planting_id as fromPlantingId')
 
 /** Takes something off the bench. False where it is not there. */
 export const takeOffBench = async (db: Db, gardenId: string, id: string, how: Gone): Promise<boolean> =>
   (await db('bench')
-    .where({ id, garden_id: gardenId, gone: null })
+    .where({ id, garden_id: gardenId, gone: null, withdrawn_at: null })
     .update({ gone: how.gone, gone_on: how.on })) > 0
 
-/** Plants some or all of what waits; the rest waits on. Run inside a transaction. */
+/** Plants some or all of what waits, as part of an edit; the rest waits on. Run inside a transaction. */
 export async function plantFromBench(
   trx: Db,
+  edit: OpenEdit,
   id: string,
   { count, on, plantingId }: { count: number; on: string; plantingId: string },
 ): Promise<void> {
   const row = await trx('bench').where({ id }).first()
   if (row.count > count)
-    await trx('bench').insert({
+    await edit.insert('bench', {
       ...row,
       id: randomUUID(),
       count: row.count - count,
       created_at: trx.fn.now(),
     })
-  await trx('bench')
-    .where({ id })
-    .update({ count: Math.min(count, row.count), gone: 'planted', gone_on: on, planting_id: plantingId })
+  await edit.change('bench', id, {
+    count: Math.min(count, row.count),
+    gone: 'planted',
+    gone_on: on,
+    planting_id: plantingId,
+  })
 }
 
 /** What a record of work put on the bench was never there. False where some of it has gone on since. */
@@ -90,7 +95,7 @@ export async function withdrawFromBench(db: Db, jobId: string): Promise<boolean>
   )
     return false
   await db('bench')
-    .where({ job_id: jobId, gone: null })
+    .where({ job_id: jobId, gone: null, withdrawn_at: null })
     .update({ gone: 'withdrawn', gone_on: db.raw('since') })
   return true
 }

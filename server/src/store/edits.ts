@@ -19,6 +19,9 @@ const edited = {
   ],
   planting_sites: ['place_id', 'x', 'y', 'radius_m', 'outline', 'from_date', 'to_date'],
   planting_events: ['on_date', 'living'],
+  // What happened to a part of the plan: of which one is never put otherwise, and tells what it is called by.
+  feature_events: ['feature_id', 'on_date', 'action', 'value', 'crown_radius_m'],
+  bench: ['count', 'gone', 'gone_on', 'planting_id'],
 } as const
 export type EditedTable = keyof typeof edited
 
@@ -172,6 +175,7 @@ export async function editNames(db: Db, gardenId: string, features: readonly { i
   ]
   return {
     tagOf: (id: string) => planted.get(id) ?? 'a planting',
+    partOf: (id: string) => places.get(id) ?? 'A part that is off the plan',
     placeOf: (id: string) => places.get(id) ?? 'a place that is off the plan',
     taxonOf: (id: string) => kinds.get(id) ?? 'another kind',
   }

@@ -10,6 +10,7 @@ import {
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
+import type { OpenEdit } from './edits.ts'
 import { crewIdOf, insertCrew } from './crews.ts'
 import { standsAt, type Person } from './people.ts'
 
@@ -272,13 +273,13 @@ export async function findFeature(db: Db, gardenId: string, id: string): Promise
 
 /** What happened to something that casts shade, on its day. */
 export async function insertFeatureEvent(
-  db: Db,
+  edit: OpenEdit,
   { gardenId, personId }: { gardenId: string; personId: string },
   featureId: string,
   event: { date: string } & ObstructionEventRequest,
 ): Promise<void> {
   const { date, action } = event
-  await db('feature_events').insert({
+  await edit.insert('feature_events', {
     id: randomUUID(),
     feature_id: featureId,
     garden_id: gardenId,
@@ -290,13 +291,13 @@ export async function insertFeatureEvent(
   })
 }
 
-/** Takes back the latest event recorded of a feature. */
-export async function withdrawLatestEvent(db: Db, featureId: string): Promise<boolean> {
+/** Takes back the latest event recorded of a feature, as part of an edit. @returns false where there is none */
+export async function withdrawLatestEvent(db: Db, edit: OpenEdit, featureId: string): Promise<boolean> {
   const latest = await db('feature_events')
     .where({ feature_id: featureId, withdrawn_at: null })
     .orderBy('created_at', 'desc')
     .first('id')
-  if (latest) await db('feature_events').where({ id: latest.id }).update({ withdrawn_at: db.fn.now() })
+  if (latest) await edit.change('feature_events', latest.id, { withdrawn: true })
   return latest !== undefined
 }
 

@@ -5,6 +5,7 @@ import * as foundation from '../database/007_foundation.ts'
 import * as oneOfEach from '../database/008_one_of_each.ts'
 import * as whatIsTold from '../database/009_what_is_told.ts'
 import * as corrections from '../database/019_corrections.ts'
+import * as pictures from '../database/020_pictures.ts'
 import * as limits from '../database/010_limits.ts'
 import { practiceWithGarden } from './practice.ts'
 
@@ -13,7 +14,8 @@ it('walks noted before there were signs become observations, and go back as they
   const { db } = practice
   try {
     const planting = await db('plantings').first('id')
-    for (const later of [corrections, limits, whatIsTold, oneOfEach, foundation]) await later.down(db)
+    for (const later of [pictures, corrections, limits, whatIsTold, oneOfEach, foundation])
+      await later.down(db)
     await walk.down(db)
     const event = { planting_id: planting.id, kind: 'observed', says: 'On the walk: 4 of 5, good.' }
     await db('planting_events').insert([

@@ -1,9 +1,9 @@
-import type { EditView, FeatureView, GardenView, PlantingView, Removed } from '@border/contract'
+import type { BenchView, EditView, FeatureView, GardenView, PlantingView, Removed } from '@border/contract'
 import { addDays, asDrawnOn, centroid, isInside, ringOf, type Point } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { look, write } from './asked.ts'
-import { amending, drawing, takingOff } from './edits.ts'
+import { amending, drawing, entering, takingOff } from './edits.ts'
 import { practiceWithGarden, shortRecord, type TestPractice } from './practice.ts'
 
 const TODAY = '2026-09-15'
@@ -52,6 +52,66 @@ describe('an edit of the plan', () => {
     // Each can be taken back once; the one before it no more.
     expect((await post(`/plan/edits/${editId}/undo`)).status).toBe(409)
     await edit(drawing(sent(again, { name: 'North bed', moisture: was.properties.moisture }), was.id))
+  })
+
+  it('of what happened to a tree is told, taken back and done again like any other', async () => {
+    const pear = async () => (await named('Pear')).properties.events as { action: string; date: string }[]
+    const before = (await pear()) ?? []
+    const { id } = await named('Pear')
+    const event = { date: '2026-03-02', action: 'limbed', clearStemM: 1.8 }
+    const { editId } = await write<{ editId: string }>(practice, `/features/${id}/events`, event)
+    expect(await pear()).toHaveLength(before.length + 1)
+    const [told] = await look<EditView[]>(practice, '/plan/edits')
+    expect(told).toMatchObject({ id: editId, from: '2026-03-02', canUndo: true })
+    expect(told!.says).toEqual(['Pear: limbed up to 1.8 m on 2 March 2026.'])
+    const back = await undo(editId)
+    expect((await pear()) ?? []).toEqual(before)
+    expect((await look<EditView[]>(practice, '/plan/edits'))[0]!.says[0]).toMatch(/, taken back\.$/)
+    const again = await undo(back.editId)
+    expect(await pear()).toHaveLength(before.length + 1)
+    // Taken back on its own panel it is under Changes too.
+    const other = await write<{ editId: string }>(practice, `/features/${id}/events/undo`)
+    expect((await pear()) ?? []).toEqual(before)
+    expect((await post(`/plan/edits/${again.editId}/undo`)).status).toBe(409)
+    await undo(other.editId)
+    await undo(again.editId)
+    expect((await pear()) ?? []).toEqual(before)
+  })
+
+  it('that plants something off the bench, taken back, puts it on the bench again', async () => {
+    const bench = () => look<BenchView[]>(practice, '/bench')
+    await write(practice, '/bench', {
+      taxonBotanical: 'Hosta sieboldiana',
+      count: 5,
+      since: addDays(TODAY, -30),
+    })
+    const before = await bench()
+    const [item] = before
+    const bed = await named('North bed')
+    const planted = entering({
+      tag: 'B-1',
+      taxonBotanical: item!.botanical,
+      placeId: bed.id,
+      count: 3,
+      plantedOn: addDays(TODAY, -2),
+      source: 'division',
+      x: 9,
+      y: 22.6,
+      benchId: item!.id,
+    })
+    const { editId } = await write<{ editId: string }>(practice, '/plantings', planted)
+    expect((await bench()).map((b) => b.count)).toEqual([2])
+    const back = await undo(editId)
+    expect(await bench()).toEqual(before)
+    await undo(back.editId)
+    expect((await bench()).map((b) => b.count)).toEqual([2])
+    // What is left has gone meanwhile: then it cannot be taken back any more.
+    const [left] = await bench()
+    await write(practice, `/bench/${left!.id}/gone`, { on: TODAY, gone: 'given away' })
+    const latest = (await look<EditView[]>(practice, '/plan/edits'))[0]!
+    const refused = await post(`/plan/edits/${latest.id}/undo`)
+    expect([refused.status, refused.body.error]).toEqual([409, expect.stringMatching(/changed since/)])
+    expect(await bench()).toEqual([])
   })
 
   it('that something was changed after is not taken back over it', async () => {

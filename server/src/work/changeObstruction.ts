@@ -17,6 +17,7 @@ import { findFeature, insertFeatureEvent, listFeatures } from '../store/gardens.
  * Makes what was supposed of an obstruction, or is believed of it, so from a day: gone is its last day, sizes are events of
  * that day, a move puts right where it is drawn.
  *
+ * @returns the id of the edit that it is
  * @throws {Refusal} when it does not stand that day or the change makes no sense for it
  */
 export async function changeObstruction(
@@ -24,7 +25,7 @@ export async function changeObstruction(
   { gardenId, personId }: { gardenId: string; personId: string },
   featureId: string,
   { date, change }: ObstructionChangeRequest,
-): Promise<void> {
+): Promise<string | null> {
   const row = await findFeature(db, gardenId, featureId)
   if (!row) throw notFound('This part of the plan')
   if (!castsShade(row)) throw new Refusal(422, `A ${row.kind} casts no shade that could change.`)
@@ -33,19 +34,18 @@ export async function changeObstruction(
   const supposition: Supposition = { ...change, obstructionId: featureId }
   const then = supposed(now, { ...supposition, gone: false }, date)
   if (!then) throw new Refusal(422, `${row.name} does not stand on ${date}.`)
-  const edit = openEdit(db, { gardenId, personId })
+  const edit = openEdit(db, { gardenId, personId, from: change.movedM ? null : date })
   if (change.gone) {
     await edit.change('features', featureId, { to_date: date })
-    await edit.save()
-    return
+    return edit.save()
   }
   for (const event of eventsOf(supposition, then, row.kind))
-    await insertFeatureEvent(db, { gardenId, personId }, featureId, { ...event, date })
-  if (!change.movedM) return
+    await insertFeatureEvent(edit, { gardenId, personId }, featureId, { ...event, date })
+  if (!change.movedM) return edit.save()
   const right = checkFeature(asFeature({ ...feature, geometry: geometryOf(then) }))
   if (!right.ok) throw fileRefusal(right.problems)
   await edit.change('features', featureId, { geometry: right.value.geometry })
-  await edit.save()
+  return edit.save()
 }
 
 function eventsOf(t: Supposition, then: Obstruction, kind: PlanFeature['kind']) {

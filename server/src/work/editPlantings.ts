@@ -81,7 +81,7 @@ async function addOne(db: Db, who: Editing, edit: OpenEdit, said: PlantingReques
   })
   await insertEvents(db, plantedEvents(asNew(said, id, taxon.id, who)))
   if (said.benchId)
-    await plantFromBench(db, said.benchId, { count: said.count, on: said.plantedOn, plantingId: id })
+    await plantFromBench(db, edit, said.benchId, { count: said.count, on: said.plantedOn, plantingId: id })
   return id
 }
 

@@ -7,6 +7,7 @@ import type { Edit, EditEntry } from '../store/edits.ts'
 export interface EditNames {
   tagOf: (plantingId: string) => string
   placeOf: (placeId: string) => string
+  partOf: (featureId: string) => string
   taxonOf: (taxonId: string) => string
 }
 
@@ -33,8 +34,9 @@ export function editWords(entries: readonly EditEntry[], names: EditNames): stri
     .filter((e) => e.table === 'plantings')
     .map((e) => plantingWords(e, names))
     .filter((said) => said !== undefined)
+  const events = entries.filter((e) => e.table === 'feature_events').map((e) => eventWords(e, names))
   const sites = siteWords(entries, names)
-  const all = [...parts, ...plantings, ...sites]
+  const all = [...parts, ...events, ...plantings, ...sites]
   return all.length > MOST_TOLD + 1
     ? [...all.slice(0, MOST_TOLD), `And ${counted(all.length - MOST_TOLD, 'more change')}.`]
     : all
@@ -86,6 +88,21 @@ function sizesWords(was: Record<string, unknown>, now: Record<string, unknown>):
         : `${sizeNames[key]} ${String(now[key])} m`,
     ),
   )
+}
+
+const happened: Record<string, (value: number) => string> = {
+  limbed: (v) => `limbed up to ${v} m`,
+  thinned: (v) => `thinned by ${Math.round(v * 100)}\u00a0%`,
+  lowered: (v) => `lowered to ${v} m`,
+  measured: (v) => `measured at ${v} m`,
+}
+
+/** What happened to a part of the plan, or that it did not after all. */
+function eventWords({ was, now }: EditEntry, names: EditNames): string {
+  const row = (now ?? was)!
+  const what = happened[String(row.action)]?.(Number(row.value)) ?? String(row.action)
+  const said = `${names.partOf(String(row.feature_id))}: ${what} on ${dayMonthYear(String(row.on_date))}`
+  return now?.withdrawn ? `${said}, taken back.` : `${said}.`
 }
 
 function plantingWords({ id, was, now }: EditEntry, names: EditNames): string | undefined {

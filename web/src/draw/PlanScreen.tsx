@@ -16,7 +16,17 @@ import { WorthMeasuring } from '../survey/WorthMeasuring.tsx'
 import { Beginning, isBeginning } from './Beginning.tsx'
 import { Changes } from './Changes.tsx'
 import './draw.css'
-import { draftOf, drawnAs, drawnNow, inHand, joinDraft, newDraft, splitDraft, type Draft } from './draft.ts'
+import {
+  draftOf,
+  drawnAs,
+  drawnNow,
+  inHand,
+  isChanged,
+  joinDraft,
+  newDraft,
+  splitDraft,
+  type Draft,
+} from './draft.ts'
 import { DraftPanel } from './DraftPanel.tsx'
 import { drawnKinds, type DrawnKind } from './kinds.ts'
 import { partIn } from './part.ts'
@@ -133,9 +143,20 @@ function useUnderlay() {
 function begunWith(features: readonly FeatureView[], search: string, state: unknown): Draft | undefined {
   const part = features.find((f) => f.id === partIn(search))
   if (part) return draftOf(part)
-  const { kind, through } = (state ?? {}) as { kind?: DrawnKind; through?: readonly Point[] }
+  const {
+    kind,
+    through,
+    curved = false,
+  } = (state ?? {}) as {
+    kind?: DrawnKind
+    through?: readonly Point[]
+    curved?: boolean
+  }
   if (!kind || !through) return undefined
-  return drawnAs(newDraft(crypto.randomUUID(), kind), { handles: through.map(corner), closed: true })
+  return drawnAs(newDraft(crypto.randomUUID(), kind), {
+    handles: through.map((p) => ({ ...corner(p), curved })),
+    closed: true,
+  })
 }
 
 /** Clicks put corners while something new is drawn that did not come ready. */
@@ -174,8 +195,19 @@ function useCutting(editor: Editor) {
 /** What has happened to a part that casts shade, while nothing of it is being changed. */
 function WhatHappened({ editor }: { editor: Editor }) {
   const { was } = inHand(editor.draft!)
-  if (!was || !castsShade(was) || editor.undo) return null
-  return <ObstructionPanel key={was.id} feature={was} onClose={editor.leave} />
+  if (!was || !castsShade(was) || isChanged(editor.draft!)) return null
+  return (
+    <ObstructionPanel
+      key={was.id}
+      feature={was}
+      onClose={editor.leave}
+      onEdited={(edited) => {
+        editor.noteKept(edited)
+        // What is in hand is of before.
+        editor.leave()
+      }}
+    />
+  )
 }
 
 interface PartsProps {

@@ -36,6 +36,8 @@ export interface Editor {
   redo: (() => void) | undefined
   /** Keeps it: as a correction, or as what happened on a day. */
   keep: (from?: string) => void
+  /** An edit that was kept beside what is in hand: it is taken back in its turn. */
+  noteKept: (edited: { editId: string | null }) => void
   isKeeping: boolean
 }
 
@@ -48,7 +50,7 @@ export function useEditor(first: () => Draft | undefined): Editor {
   const [shown, preview] = useState<Draft>()
   const [handle, hold] = useState<number>()
   const draft = shown ?? drafting?.draft
-  const { kept, isKeeping, send, takeBack, doAgain } = useKept(draft)
+  const { kept, note, isKeeping, send, takeBack, doAgain } = useKept(draft)
 
   const put = useCallback((next: Drafting | undefined) => {
     setDrafting(next)
@@ -82,6 +84,7 @@ export function useEditor(first: () => Draft | undefined): Editor {
       if (drafting) send(drafting.draft, from, leave)
     },
     isKeeping,
+    noteKept: note,
   }
 }
 
@@ -112,6 +115,9 @@ function useKept(draft: Draft | undefined) {
   )
   return {
     kept,
+    note: ({ editId }: { editId: string | null }) => {
+      if (editId) setKept((k) => ({ done: [...k.done, editId], undone: [] }))
+    },
     isKeeping: edit.isPending || undo.isPending || redo.isPending,
     send: (d: Draft, from: string | undefined, then: () => void) => {
       sent.current = d

@@ -1,4 +1,4 @@
-import { planEndpoints, type FeatureView, type BodyOf } from '@border/contract'
+import { planEndpoints, type AnswerOf, type FeatureView, type BodyOf } from '@border/contract'
 import {
   changesOf,
   dayMonthYear,
@@ -37,10 +37,14 @@ interface Props {
   /** Absent where nothing can be tried out. */
   onSuppose?: (supposition: Supposition | undefined) => void
   onClose: () => void
+  /** Something of it was recorded or taken back: the edit that it is. */
+  onEdited?: ((edited: Edited) => void) | undefined
 }
 
+type Edited = AnswerOf<typeof planEndpoints.recordEvent>
+
 /** One obstruction's life: its size now, what has happened to it, what if, and recording what happens next. */
-export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: Props) {
+export function ObstructionPanel({ feature, supposition, onSuppose, onClose, onEdited }: Props) {
   const { on, isHead } = useGardenContext()
   const [day, setDay] = useState(on)
   const usual = onSuppose ? 'what if' : 'happened'
@@ -82,7 +86,13 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
                 part(
                   'happened',
                   'Record what happened',
-                  <Happened key={day} feature={feature} heightM={solid.heightM} on={day} />,
+                  <Happened
+                    key={day}
+                    feature={feature}
+                    heightM={solid.heightM}
+                    on={day}
+                    onEdited={onEdited}
+                  />,
                 ),
               ]
             : []),
@@ -94,7 +104,7 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose }: P
         </Link>
       )}
       <Life obstruction={obstruction} on={on} onDay={setDay} />
-      <Events feature={feature} obstruction={obstruction} />
+      <Events feature={feature} obstruction={obstruction} onEdited={onEdited} />
     </section>
   )
 }
@@ -151,7 +161,11 @@ function Trying({
 }
 
 /** What has happened to it, and taking that back. */
-function Events({ feature, obstruction }: { feature: FeatureView; obstruction: Obstruction }) {
+function Events({
+  feature,
+  obstruction,
+  onEdited,
+}: { feature: FeatureView; obstruction: Obstruction } & Pick<Props, 'onEdited'>) {
   const { isHead, view } = useGardenContext()
   const end = useEnd(feature)
   const undo = useGardenWrite(
@@ -169,12 +183,12 @@ function Events({ feature, obstruction }: { feature: FeatureView; obstruction: O
       {isHead && (
         <div className="row">
           {feature.to && (
-            <Button size="small" onClick={() => end.mutate({ to: null })}>
+            <Button size="small" onClick={() => end.mutate({ to: null }, { onSuccess: onEdited })}>
               It stands after all
             </Button>
           )}
           {changes.some((c) => c.what !== 'appeared' && c.what !== 'gone') && (
-            <Button size="small" onClick={() => undo.mutate({})}>
+            <Button size="small" onClick={() => undo.mutate({}, { onSuccess: onEdited })}>
               Take back the latest entry
             </Button>
           )}
@@ -211,7 +225,12 @@ function eventOf(
 }
 
 /** Recording what happens to it next. */
-function Happened({ feature, heightM, on }: { feature: FeatureView; heightM: number; on: string }) {
+function Happened({
+  feature,
+  heightM,
+  on,
+  onEdited,
+}: { feature: FeatureView; heightM: number; on: string } & Pick<Props, 'onEdited'>) {
   const { view } = useGardenContext()
   const event = useGardenWrite(
     planEndpoints.recordEvent,
@@ -221,7 +240,9 @@ function Happened({ feature, heightM, on }: { feature: FeatureView; heightM: num
   )
   const end = useEnd(feature)
   const record = (action: Action, date: string, value: number) =>
-    action === 'gone' ? end.mutate({ to: date }) : event.mutate(eventOf(action, date, value))
+    action === 'gone'
+      ? end.mutate({ to: date }, { onSuccess: onEdited })
+      : event.mutate(eventOf(action, date, value), { onSuccess: onEdited })
   const actions: Action[] =
     feature.kind === 'tree'
       ? ['gone', 'limbed', 'lowered', 'thinned', 'measured']

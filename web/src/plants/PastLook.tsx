@@ -1,5 +1,5 @@
 import { walkEndpoints, type PlantingView } from '@border/contract'
-import { ratingWords, signs, signWords, type SignId } from '@border/core'
+import { ratingWords, signs, type SignId } from '@border/core'
 import { DatePicker, Input, InputNumber, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -102,7 +102,7 @@ export function PastLook({ planting }: { planting: PlantingView }) {
               value={[...seen]}
               onChange={setSeen}
               optionFilterProp="label"
-              options={signs.map((s) => ({ value: s, label: signWords[s] }))}
+              options={signs.map((s) => ({ value: s.id, label: s.says }))}
             />
           </div>
           <label className="draw-field wide">

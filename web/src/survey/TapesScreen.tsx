@@ -39,8 +39,11 @@ export function TapesScreen() {
   const found = tapes.points
     .filter((p) => !isKnown(p))
     .flatMap((p) => result.points.find((r) => r.id === p.id) ?? [])
-  const draw = (kind: 'bed' | 'wall') =>
-    navigate({ pathname: '../plan', search }, { state: { kind, through: found.map((p) => p.at) } })
+  const draw = (curved: boolean) =>
+    navigate(
+      { pathname: '../plan', search },
+      { state: { kind: 'bed', through: found.map((p) => p.at), curved } },
+    )
   return (
     <>
       <ScreenHead
@@ -49,9 +52,14 @@ export function TapesScreen() {
       >
         <Button onClick={() => window.print()}>Print a sheet</Button>
         {isHead && (
-          <Button look="primary" disabled={found.length < 3} onClick={() => void draw('bed')}>
-            Draw a bed through them
-          </Button>
+          <>
+            <Button disabled={found.length < 3} onClick={() => void draw(true)}>
+              A curved bed through them
+            </Button>
+            <Button look="primary" disabled={found.length < 3} onClick={() => void draw(false)}>
+              Draw a bed through them
+            </Button>
+          </>
         )}
       </ScreenHead>
       <div className="screen-body tapes">
