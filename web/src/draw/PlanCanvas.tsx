@@ -2,6 +2,7 @@ import { extentOf, flattened, middleOfDrawn, turn, type Extent, type Point } fro
 import { useMemo, useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useStable } from '../frame/useStable.ts'
 import { useSize, type Size } from '../frame/useSize.ts'
 import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
 import { gardenExtent, grow, type PlanScale } from '../plan/scale.ts'
@@ -108,13 +109,13 @@ function DrawnPlan(props: DrawnProps) {
   const { draft } = editor
   const hands = useDraftHands(editor, viewport.scale, standing, snaps)
   const light = usePlanScreenLight(lit, draft)
-  const pick = (picked: Picked) => {
+  const pick = useStable((picked: Picked) => {
     if (isAdding) {
       if (picked.kind === 'spot') hands.place([picked.x, picked.y])
       return
     }
     if (picked.kind === 'feature') onPick(picked.id)
-  }
+  })
   return (
     <div className="plan-canvas" {...viewport.hands}>
       <PlanDrawing

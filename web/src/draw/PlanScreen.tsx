@@ -1,6 +1,6 @@
 import type { FeatureView } from '@border/contract'
 import { castsShade, corner, isAlive, type FeatureKind, type Point } from '@border/core'
-import { useCallback, useMemo, useState } from 'react'
+import { memo, useCallback, useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -100,7 +100,7 @@ export function PlanScreen() {
         <aside className="stack" aria-label="Parts of the plan">
           {draft && <WhatHappened editor={editor} />}
           {draft ? (
-            <DraftPanel
+            <SteadyPanel
               editor={editor}
               draft={draft}
               onSplit={cutting.begin}
@@ -138,6 +138,9 @@ function useUnderlay() {
     underlay: isOn && laid.length > 0 ? underlay : undefined,
   }
 }
+
+/** While something is dragged it is told on the drawing: what is beside it waits for where it is let go. */
+const SteadyPanel = memo(DraftPanel, (_, { editor }) => editor.isPreviewed)
 
 /** What an address, or another screen, asks to have in hand: a part to put right, or points to draw something through. */
 function begunWith(features: readonly FeatureView[], search: string, state: unknown): Draft | undefined {

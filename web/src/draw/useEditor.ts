@@ -32,6 +32,8 @@ export interface Editor {
   step: (next: Draft, sameStep?: boolean) => void
   /** Shown while something is dragged; it is no step. */
   preview: (next: Draft | undefined) => void
+  /** Something is being dragged: what is shown is no step yet. */
+  isPreviewed: boolean
   undo: (() => void) | undefined
   redo: (() => void) | undefined
   /** Keeps it: as a correction, or as what happened on a day. */
@@ -78,6 +80,7 @@ export function useEditor(first: () => Draft | undefined): Editor {
     leave,
     step: (next, sameStep) => put(drafting && stepped(drafting, next, sameStep)),
     preview,
+    isPreviewed: shown !== undefined,
     undo: back ? () => put(back) : !isDirty && kept.done.length > 0 ? () => takeBack(leave) : undefined,
     redo: again ? () => put(again) : !isDirty && kept.undone.length > 0 ? () => doAgain(leave) : undefined,
     keep: (from) => {

@@ -1,10 +1,12 @@
 import type { GardenField, LightPeriod, LitPlace, Obstruction, Scene } from '@border/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import { latestOnly } from './latestOnly.ts'
 import { askLight } from './lightPool.ts'
 
 /** Cells a field is worked out with, metres: a first look at once, then as fine as it is drawn. */
 const PASSES_M = [1, 0.25] as const
+/** What is asked again sooner than this is being dragged: it is looked at more closely when it rests. */
+const RESTS_MS = 150
 /** Fields kept so that changing the view back and forth is instant. */
 const MOST_KEPT = 40
 const kept = new Map<string, GardenField>()
@@ -37,23 +39,33 @@ export function useGardenField(
     refiningM: undefined,
     failed: false,
   })
+  // One is worked out at a time: of questions that follow each other quickly only the latest is asked.
+  const before = useRef<{ answered: Promise<void>; at: number }>({ answered: Promise.resolve(), at: 0 })
   useEffect(() => {
     if (!period || question === undefined) return
     let asked = true
+    let drop = () => {}
+    const dropped = new Promise<void>((resolve) => (drop = resolve))
+    const now = performance.now()
+    const moves = now - before.current.at < RESTS_MS
     const run = async () => {
       for (const [i, cellM] of PASSES_M.entries()) {
+        if (i > 0 && moves) await Promise.race([dropped, rested()])
         if (!asked) return
         const field = await keep(`${cellM}|${question}`, () =>
           askLight('fields', (worker) => worker.field(scene, places, period, cellM)),
         )
-        if (asked) setAnswer({ question, field, refiningM: PASSES_M[i + 1], failed: false })
+        // Of what has been asked otherwise meanwhile a first look is nearer than what is on show.
+        if (asked || i === 0) setAnswer({ question, field, refiningM: PASSES_M[i + 1], failed: false })
       }
     }
-    run().catch(() => {
+    const answered = before.current.answered.then(run).catch(() => {
       if (asked) setAnswer((before) => ({ ...before, question, refiningM: undefined, failed: true }))
     })
+    before.current = { answered, at: now }
     return () => {
       asked = false
+      drop()
     }
   }, [question, scene, places, period])
   if (question === undefined) return { field: undefined, refiningM: undefined, failed: false }
@@ -61,6 +73,8 @@ export function useGardenField(
     ? answer
     : { field: answer.field, refiningM: PASSES_M[0], failed: false }
 }
+
+const rested = () => new Promise((resolve) => setTimeout(resolve, RESTS_MS))
 
 async function keep(key: string, compute: () => Promise<GardenField>): Promise<GardenField> {
   const known = kept.get(key)
