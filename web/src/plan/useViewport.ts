@@ -66,12 +66,15 @@ export function useViewport(whole: Extent, { width, height }: Size): Viewport {
 
   const show = useCallback((next: Shift) => {
     shift.current = next
-    content.current?.setAttribute('transform', `translate(${next.x},${next.y}) scale(${next.k})`)
+    if (!content.current) return
+    // Painted once for as long as hands move it.
+    content.current.style.willChange = 'transform'
+    content.current.style.transform = `translate(${next.x}px, ${next.y}px) scale(${next.k})`
   }, [])
   // Drawn anew where hands have left it: there is nothing left to shift.
   useLayoutEffect(() => {
     shift.current = NONE
-    content.current?.removeAttribute('transform')
+    content.current?.removeAttribute('style')
   }, [scale])
   const settle = useCallback(() => {
     const { x, y, k } = shift.current
