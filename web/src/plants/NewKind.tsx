@@ -35,7 +35,11 @@ export function NewKind({ named, onMade, onClose }: Props) {
       sureness: 'rough',
     })
     if (!read.success) return setWrong(read.error.issues.map((i) => i.message).join('. '))
-    save.mutate({ taxon: read.data }, { onSuccess: () => onMade(read.data.botanical) })
+    // Once it is found, what asked for it may be gone: what comes after must not wait for that.
+    save.mutateAsync({ taxon: read.data }).then(
+      () => onMade(read.data.botanical),
+      () => undefined,
+    )
   }
   return (
     <Modal

@@ -58,7 +58,7 @@ export function PastWork({ plantingId, onKept }: Props) {
         <label className="draw-field">
           <span>What was done</span>
           <Choose
-            label="What was done"
+            label="Work that was done"
             value={operation}
             onChange={setOperation}
             options={pastOperations.map((o) => ({ value: o, label: capitalised(o) }))}
