@@ -86,13 +86,13 @@ test('a label’s code, read off the screen, opens the planting on a phone', asy
   await phone.close()
 })
 
-test('a look and work of before are written down where they are missed', async ({ page }) => {
+test('a look and past work are written down where they are missed', async ({ page }) => {
   const errors = watchForErrors(page)
   await enterDemo(page)
   await goTo(page, 'Plants')
   await page.getByRole('link', { name: 'N-004', exact: true }).click()
   const story = page.getByRole('region', { name: 'Its story' })
-  await page.getByText('A look of before').click()
+  await page.getByText('A past look').click()
   const day = page.getByLabel('Day of the look')
   await day.fill('3 Jun 2022')
   await day.press('Enter')
@@ -102,7 +102,7 @@ test('a look and work of before are written down where they are missed', async (
   await expect(page.getByText('Kept as a look of that day.')).toBeVisible()
   await expect(story.getByText(/From the old notebook/)).toBeVisible()
 
-  await page.getByText('Work of before').click()
+  await page.getByText('Past work').click()
   await page.getByLabel('Work that was done').selectOption('divide')
   const worked = page.getByLabel('Day of the work')
   await worked.fill('10 Apr 2023')
@@ -117,11 +117,11 @@ test('a look and work of before are written down where they are missed', async (
   await expect(page.getByText(/was planted on .* after this day/)).toBeVisible()
 
   await goTo(page, 'Season')
-  await page.getByRole('button', { name: 'Work of before' }).click()
-  const dialog = page.getByRole('dialog', { name: 'Work of before' })
+  await page.getByRole('button', { name: 'Past work' }).click()
+  const dialog = page.getByRole('dialog', { name: 'Past work' })
   await dialog.getByLabel('Work that was done').selectOption('mulch')
   await dialog.getByLabel('Minutes it took').fill('90')
-  await expectAccessible(page, 'work of before')
+  await expectAccessible(page, 'past work')
   await dialog.getByRole('button', { name: 'Write it down' }).click()
   await expect(dialog).toHaveCount(0)
   expect(errors).toEqual([])

@@ -3,7 +3,7 @@ import type { Knex } from 'knex'
 const kinds = ['insert', 'update', 'delete']
 
 /**
- * Scans and photos that lie under the plan, each with how it lies; work of before of which nobody knows how long it took; and what came
+ * Scans and photos that lie under the plan, each with how it lies; past work of which nobody knows how long it took; and what came
  * off the bench, which goes back on it where planting it is taken back.
  */
 export const up = (db: Knex): Promise<void> =>

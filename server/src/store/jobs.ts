@@ -176,7 +176,7 @@ const PAST = 'past/'
 /** Written down after it was done, where nothing had asked for it. */
 export const isPast = ({ ruleKey }: Pick<Job, 'ruleKey'>): boolean => ruleKey?.startsWith(PAST) ?? false
 
-/** Work of before, as a job that is done. @returns false where it is in the record already */
+/** Past work, as a job that is done. @returns false where it is in the record already */
 export async function insertPastJob(
   db: Db,
   of: { gardenId: string; personId: string },

@@ -535,7 +535,7 @@ const writes: readonly Write[] = [
     make: () => write(`/what-ifs/${ids.get('what-if')}/withdraw`),
   },
   {
-    name: 'work of before is written down',
+    name: 'past work is written down',
     changes: ['jobs'],
     make: () =>
       write('/past-work', {

@@ -20,7 +20,7 @@ const season = () => look<SeasonView>(practice, '/season')
 const plantings = async () => (await look<GardenView>(practice, '')).plantings
 const past = (more: object) => ({ id: randomUUID(), on: '2025-04-10', operation: 'divide', ...more })
 
-describe('work of before', () => {
+describe('past work', () => {
   it('counts as done: what was divided last year is not due to be divided, until that is taken back', async () => {
     const dividing = async () =>
       (await season()).jobs.filter((j) => j.kind === 'divide' && j.state === 'open')

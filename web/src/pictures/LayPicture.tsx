@@ -233,6 +233,7 @@ function LengthAndTurn({ draft, put }: DraftProps) {
             min={0.01}
             max={2000}
             step={0.1}
+            precision={2}
             suffix="m"
             value={draft.lengthM}
             placeholder={draft.turned === 'both on the plan' ? 'as on the plan' : ''}

@@ -55,7 +55,7 @@ export function PastLook({ planting }: { planting: PlantingView }) {
   return (
     <details>
       <summary>
-        <h2>A look of before</h2>
+        <h2>A past look</h2>
       </summary>
       <div className="stack">
         <div className="draw-sizes">

@@ -7,6 +7,7 @@ import {
   type StoryEntry,
 } from '@border/contract'
 import {
+  capitalised,
   celsius,
   colourFollowsSoil,
   colourOutlook,
@@ -23,6 +24,7 @@ import {
   type TreatmentKind,
 } from '@border/core'
 import { DatePicker, Form, Input, Popconfirm, Select } from 'antd'
+import { group } from 'd3-array'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate, useParams } from 'react-router'
@@ -91,7 +93,7 @@ function PlantingStoryOf({ story }: { story: PlantingStory }) {
       </ScreenHead>
       <div className="screen-split">
         <div className="screen-body" tabIndex={0} role="region" aria-label="Its story">
-          <Story entries={story.story} gardenId={view.garden.id} />
+          <Story story={story} gardenId={view.garden.id} />
         </div>
         <aside className="stack" aria-label="About this planting">
           {isUnknown(planting.taxon) && <NameIt planting={planting} />}
@@ -104,7 +106,7 @@ function PlantingStoryOf({ story }: { story: PlantingStory }) {
           {isCrew && planting.livingCount > 0 && (
             <details>
               <summary>
-                <h2>Work of before</h2>
+                <h2>Past work</h2>
               </summary>
               <PastWork plantingId={planting.id} />
             </details>
@@ -131,48 +133,61 @@ const kindWords: Record<StoryEntry['kind'], string> = {
   treated: 'cut',
 }
 
-function Story({ entries, gardenId }: { entries: readonly StoryEntry[]; gardenId: string }) {
+/** Entries under their years; under how well it is known what has the day of the planting, where that is none to show. */
+function chaptersOf({ planting, story }: PlantingStory) {
+  const isDated = (e: StoryEntry) =>
+    planting.plantedKnown === 'day' ||
+    e.on !== planting.plantedOn ||
+    (e.kind !== 'planted' && e.kind !== 'note')
+  const undated = story.filter((e) => !isDated(e))
+  const dated = group(story.filter(isDated), (e) => yearOf(e.on))
+  return [
+    ...(undated.length > 0
+      ? [{ title: capitalised(plantedWords(planting)), isDated: false, entries: undated }]
+      : []),
+    ...[...dated].map(([year, entries]) => ({ title: year, isDated: true, entries })),
+  ]
+}
+
+function Story({ story, gardenId }: { story: PlantingStory; gardenId: string }) {
   const takeBack = useGardenWrite(
     walkEndpoints.withdrawLook,
     ({ lookId }: { lookId: string }) => ({ gardenId, observationId: lookId }),
     'Taken back. What hangs on it is worked out without it.',
   )
-  const years = [...new Set(entries.map((e) => yearOf(e.on)))]
   return (
     <ol className="story">
-      {years.map((year) => (
-        <li key={year}>
-          <h2>{year}</h2>
+      {chaptersOf(story).map(({ title, isDated, entries }) => (
+        <li key={title}>
+          <h2>{title}</h2>
           <ol>
-            {entries
-              .filter((e) => yearOf(e.on) === year)
-              .map((e, i) => (
-                <li key={i} className={`story-${e.kind}`}>
-                  <span className="story-when">{shortDayMonth(e.on)}</span>
-                  <span className="story-kind">{kindWords[e.kind]}</span>
-                  <span>
-                    {e.says} {e.by && <small>{e.by}</small>}
-                    {e.lookId && (
-                      <Popconfirm
-                        title="Take this look back?"
-                        description="For one noted by mistake, or twice. It counts no longer, in the record or the verdicts."
-                        okText="Take it back"
-                        cancelText="Leave it"
-                        onConfirm={() => takeBack.mutate({ lookId: e.lookId! })}
+            {entries.map((e, i) => (
+              <li key={i} className={`story-${e.kind}`}>
+                <span className="story-when">{isDated && shortDayMonth(e.on)}</span>
+                <span className="story-kind">{kindWords[e.kind]}</span>
+                <span>
+                  {e.says} {e.by && <small>{e.by}</small>}
+                  {e.lookId && (
+                    <Popconfirm
+                      title="Take this look back?"
+                      description="For one noted by mistake, or twice. It counts no longer, in the record or the verdicts."
+                      okText="Take it back"
+                      cancelText="Leave it"
+                      onConfirm={() => takeBack.mutate({ lookId: e.lookId! })}
+                    >
+                      <Button
+                        size="small"
+                        look="text"
+                        className="story-back"
+                        aria-label={`Take back the look of ${shortDate(e.on)}`}
                       >
-                        <Button
-                          size="small"
-                          look="text"
-                          className="story-back"
-                          aria-label={`Take back the look of ${shortDate(e.on)}`}
-                        >
-                          take back
-                        </Button>
-                      </Popconfirm>
-                    )}
-                  </span>
-                </li>
-              ))}
+                        take back
+                      </Button>
+                    </Popconfirm>
+                  )}
+                </span>
+              </li>
+            ))}
           </ol>
         </li>
       ))}

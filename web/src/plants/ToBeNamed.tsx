@@ -1,5 +1,5 @@
 import { plantingEndpoints, plantingSeen, type PhotoView, type PlantingView } from '@border/contract'
-import { counted, isUnknown, plantedWords } from '@border/core'
+import { isUnknown, plantedWords } from '@border/core'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { shortDate } from '../frame/words.ts'
@@ -21,8 +21,8 @@ export function ToBeNamed() {
     <section aria-label="To be named" className="to-be-named">
       <h2>To be named</h2>
       <p className="soft">
-        {counted(unknown.length, 'planting')} nobody knows by name. They keep their ground and their story;
-        nothing is judged of them, and no work follows, until somebody says what they are.
+        Nobody knows these by name. Each keeps its ground and its story; nothing is judged of it, and no work
+        follows, before somebody says what it is.
       </p>
       <ul>
         {unknown.map((p) => (

@@ -67,3 +67,34 @@ describe('a wish for the colour of flowers', () => {
     expect(form.queryByLabelText('Flowers wished')).toBeNull()
   })
 })
+
+describe('a planting of a day nobody knows', () => {
+  it.each([
+    ['unknown', 'Nobody knows when'],
+    ['before', 'Before 2015'],
+    ['year', 'In 2015'],
+  ] as const)('known as %s is told under “%s”, and with no day', async (plantedKnown, title) => {
+    const story: PlantingStory = answerTo(plantingEndpoints.story)
+    const plantedOn = '2015-01-01'
+    const entries: PlantingStory['story'] = [
+      {
+        on: plantedOn,
+        kind: 'planted',
+        says: '3 planted.',
+        by: null,
+        recordedAt: '2026-01-01T00:00:00.000Z',
+      },
+      { on: '2015-06-08', kind: 'observed', says: 'Good.', by: null, recordedAt: '2026-01-01T00:00:00.000Z' },
+    ]
+    server.on(plantingEndpoints.story, () => ({
+      ...story,
+      planting: { ...story.planting, plantedOn, plantedKnown },
+      story: entries,
+    }))
+    openApp(`/g/${gardenId}/plants/${plantingId}`)
+    const told = within(await screen.findByRole('region', { name: 'Its story' }))
+    const chapter = within(told.getByRole('heading', { name: title }).closest('li')!)
+    expect(chapter.getByText('3 planted.').closest('li')!.textContent).toBe('planted3 planted. ')
+    expect(told.getByText('Good.').closest('li')!.textContent).toMatch(/^8 Jun/)
+  })
+})

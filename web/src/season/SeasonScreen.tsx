@@ -40,7 +40,7 @@ function Season({ data }: { data: SeasonView }) {
     <>
       <ScreenHead title="Season" lead={<Lead jobs={data.jobs} isBehind={isBehind} />}>
         <Link to="../rules">Rules</Link>
-        {isCrew && <Button onClick={() => setPast(true)}>Work of before</Button>}
+        {isCrew && <Button onClick={() => setPast(true)}>Past work</Button>}
         {isHead && <ScheduleButton />}
         {data.jobs.length > 0 && (
           <ButtonLink
@@ -52,7 +52,7 @@ function Season({ data }: { data: SeasonView }) {
         )}
       </ScreenHead>
       {past && (
-        <Modal open title="Work of before" footer={null} onCancel={() => setPast(false)}>
+        <Modal open title="Past work" footer={null} onCancel={() => setPast(false)}>
           <PastWork onKept={() => setPast(false)} />
         </Modal>
       )}
