@@ -89,7 +89,7 @@ function slanting(ties: readonly Tie[], doubtful: readonly number[]): Lies {
 }
 
 /** What lies under the line of a homography's last row, metres to a point as at its ties being 1. */
-const nearness = (h: Homography, [x, y]: Point): number => h[6]! * x + h[7]! * y + h[8]!
+const nearness = (h: Homography, [x, y]: Point): number => h[6] * x + h[7] * y + h[8]
 
 /** A camera above the ground sees all ties below the horizon, and none in a mirror. */
 function seenFromAbove(h: Homography, ties: readonly Tie[]): boolean {

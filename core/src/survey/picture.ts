@@ -8,7 +8,10 @@ export interface Tie {
 }
 
 /** From picture points to plan metres: nine numbers by rows. Of a picture from straight above the last row is 0, 0, 1. */
-export type Homography = readonly number[]
+export type Homography = readonly [number, number, number, number, number, number, number, number, number]
+
+/** As many numbers as there have to be, where they come out of a sum over lists. */
+const asHomography = (nine: readonly number[]): Homography => nine as unknown as Homography
 
 /**
  * A scan or photo from straight above on the plan: turned, and the same scale both ways.
@@ -31,7 +34,7 @@ export function laidByTwo(a: Tie, b: Point, lengthM: number, turnDeg: number): H
 
 /** Not zero: points of the ground stay apart. */
 export const determinant = ([a, b, c, d, e, f, g, h, i]: Homography): number =>
-  a! * (e! * i! - f! * h!) - b! * (d! * i! - f! * g!) + c! * (d! * h! - e! * g!)
+  a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g)
 
 /** From one point of a picture to another, degrees clockwise from its top. */
 export const bearingInPicture = ([ax, ay]: Point, [bx, by]: Point): number =>
@@ -46,8 +49,8 @@ export interface Straightened {
 }
 
 export const straightened = (h: Homography, [x, y]: Point): Point => {
-  const w = h[6]! * x + h[7]! * y + h[8]!
-  return [(h[0]! * x + h[1]! * y + h[2]!) / w, (h[3]! * x + h[4]! * y + h[5]!) / w]
+  const w = h[6] * x + h[7] * y + h[8]
+  return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w]
 }
 
 /** Moves points about their middle to a mean distance of root two (Hartley 1997): without it the equations are badly scaled. */
@@ -127,10 +130,7 @@ export function straighten(
   const { rightSingularVectors: right } = new SingularValueDecomposition(new Matrix(rows))
   const own = new Matrix([0, 1, 2].map((r) => [0, 1, 2].map((c) => right.get(3 * r + c, 8))))
   const whole = inverted(to.to).mmul(own).mmul(from.to).to1DArray()
-  const homography = refined(
-    whole.map((v) => v / whole[8]!),
-    ties,
-  )
+  const homography = refined(asHomography(whole.map((v) => v / whole[8]!)), ties)
   const misfitsM = ties.map((t) => {
     const [x, y] = straightened(homography, t.px)
     return Math.hypot(x - t.at[0], y - t.at[1])
@@ -173,25 +173,25 @@ export function clickedOutM(ties: readonly Tie[]): number {
 const inverted = (m: Matrix): Matrix => solve(m, Matrix.eye(3))
 
 /** Least squares on the plan, eight numbers free, by Gauss and Newton. */
-function refined(h: readonly number[], ties: readonly Tie[]): number[] {
-  let now = [...h]
-  const off = (x: readonly number[]) =>
+function refined(h: Homography, ties: readonly Tie[]): Homography {
+  let now = h
+  const off = (x: Homography) =>
     ties.flatMap((t) => {
       const [px, py] = straightened(x, t.px)
       return [t.at[0] - px, t.at[1] - py]
     })
-  const cost = (x: readonly number[]) => off(x).reduce((s, v) => s + v * v, 0)
+  const cost = (x: Homography) => off(x).reduce((s, v) => s + v * v, 0)
   for (let i = 0; i < 20; i++) {
     const here = off(now)
     const rows = here.map((_, r) => r)
     const columns = Array.from({ length: 8 }, (_, k) => {
       const by = Math.max(1e-9, Math.abs(now[k]!) * 1e-6)
-      const moved = off(now.with(k, now[k]! + by))
+      const moved = off(asHomography(now.with(k, now[k]! + by)))
       return rows.map((r) => (here[r]! - moved[r]!) / by)
     })
     const a = new Matrix(columns).transpose()
     const step = new SingularValueDecomposition(a).solve(Matrix.columnVector(here)).to1DArray()
-    const next = now.map((v, k) => (k < 8 ? v + step[k]! : v))
+    const next = asHomography(now.map((v, k) => (k < 8 ? v + step[k]! : v)))
     if (!(cost(next) < cost(now) - 1e-16)) break
     now = next
   }

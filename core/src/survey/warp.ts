@@ -12,30 +12,20 @@ const CHANNELS = 4
 
 /** From plan metres to picture points: the other way round. */
 export function inverseOf(h: Homography): Homography {
-  const [a, b, c, d, e, f, g, k, i] = h as unknown as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ]
+  const [a, b, c, d, e, f, g, k, i] = h
   const [A, B, C] = [e * i - f * k, f * g - d * i, d * k - e * g]
   const det = a * A + b * B + c * C
   return [
-    A,
-    c * k - b * i,
-    b * f - c * e,
-    B,
-    a * i - c * g,
-    c * d - a * f,
-    C,
-    b * g - a * k,
-    a * e - b * d,
-  ].map((v) => v / det)
+    A / det,
+    (c * k - b * i) / det,
+    (b * f - c * e) / det,
+    B / det,
+    (a * i - c * g) / det,
+    (c * d - a * f) / det,
+    C / det,
+    (b * g - a * k) / det,
+    (a * e - b * d) / det,
+  ]
 }
 
 /**
@@ -49,17 +39,7 @@ export function warped(source: Pixels, h: Homography, ground: Extent, width: num
   const perM = width / (ground.maxX - ground.minX)
   const height = Math.max(1, Math.round((ground.maxY - ground.minY) * perM))
   const data = new Uint8ClampedArray(width * height * CHANNELS)
-  const [a, b, c, d, e, f, g, k, i] = inverseOf(h) as unknown as [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ]
+  const [a, b, c, d, e, f, g, k, i] = inverseOf(h)
   for (let row = 0, to = 0; row < height; row++) {
     const y = ground.maxY - (row + 0.5) / perM
     for (let column = 0; column < width; column++, to += CHANNELS) {

@@ -33,17 +33,7 @@ function PictureUnder({ address, picture, scale }: OneProps) {
   const lies = useMemo(() => picture.laying && lieOf(picture.laying), [picture.laying])
   if (!lies?.ok) return null
   const { lie } = lies
-  const [a, b, c, d, e, f, g, h] = lie.homography as readonly [
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-    number,
-  ]
+  const [a, b, c, d, e, f, g, h] = lie.homography
   if (g !== 0 || h !== 0) return <Slanting {...{ address, picture, lie, scale }} />
   const k = scale.pxPerM
   return (

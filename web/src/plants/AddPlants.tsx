@@ -27,7 +27,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { useTaxa } from './queries.ts'
 import { nextTags } from './tags.ts'
-import { NewKind, NoSuchPlant } from './NewKind.tsx'
+import { NoSuchPlant, useNewKind } from './NewKind.tsx'
 import { TaxonSelect } from './TaxonSelect.tsx'
 import { usePlantingPhoto } from './usePlantingPhoto.ts'
 import { PhotoButton } from '../walk/fields.tsx'
@@ -242,12 +242,12 @@ interface NotFoundProps {
 
 /** What to do with a name that nothing bears: make it a kind, or enter the plant without a name. */
 function NotFound({ line, onEnter }: NotFoundProps) {
-  const [making, setMaking] = useState<string>()
+  const kind = useNewKind(onEnter)
   return (
     <div className="stack">
       <p className="soft">Nothing is called “{line.name}”, not even with a letter wrong.</p>
       <div className="row">
-        <NoSuchPlant named={line.name} onMake={setMaking} />
+        <NoSuchPlant named={line.name} onMake={kind.make} />
         <Button
           size="small"
           onClick={() => onEnter(UNKNOWN.botanical, `Called “${line.name}” when it was entered.`)}
@@ -255,16 +255,7 @@ function NotFound({ line, onEnter }: NotFoundProps) {
           Enter {line.count}, to be named later
         </Button>
       </div>
-      {making !== undefined && (
-        <NewKind
-          named={making}
-          onClose={() => setMaking(undefined)}
-          onMade={(botanical) => {
-            setMaking(undefined)
-            onEnter(botanical)
-          }}
-        />
-      )}
+      {kind.dialog}
     </div>
   )
 }

@@ -17,7 +17,7 @@ interface Props {
 }
 
 /** A kind of one's own made on the spot: its name, and a kind that it is much like, whose traits it has until more is said. */
-export function NewKind({ named, onMade, onClose }: Props) {
+function NewKind({ named, onMade, onClose }: Props) {
   const { data: taxa } = useTaxa()
   const [botanical, setBotanical] = useState(() => capitalised(named.trim()))
   const [common, setCommon] = useState(() => named.trim())
@@ -85,4 +85,23 @@ export function NoSuchPlant({ named, onMake }: { named: string; onMake: (named: 
       Make “{named.trim()}” a kind of your own
     </Button>
   )
+}
+
+/** Makes a kind on the spot: begun with what somebody typed, and told of once it is made. */
+export function useNewKind(onMade: (botanical: string) => void) {
+  const [named, make] = useState<string>()
+  const close = () => make(undefined)
+  return {
+    make,
+    dialog: named !== undefined && (
+      <NewKind
+        named={named}
+        onClose={close}
+        onMade={(botanical) => {
+          close()
+          onMade(botanical)
+        }}
+      />
+    ),
+  }
 }

@@ -1,19 +1,19 @@
 import { walkEndpoints, type PlantingView } from '@border/contract'
 import { ratingWords, signs, type SignId } from '@border/core'
-import { DatePicker, Input, InputNumber, Select } from 'antd'
-import dayjs, { type Dayjs } from 'dayjs'
+import { Input, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { announce } from '../frame/Announced.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Choose } from '../frame/Choose.tsx'
+import { PastDay } from '../frame/PastDay.tsx'
 import '../draw/draw.css'
 
 /** A look of a day that is past, from a notebook: how it did, how many lived, what was wrong with it. */
 export function PastLook({ planting }: { planting: PlantingView }) {
-  const { view, today } = useGardenContext()
-  const [on, setOn] = useState<Dayjs>()
+  const { view } = useGardenContext()
+  const [on, setOn] = useState<string>()
   const [rating, setRating] = useState('')
   const [living, setLiving] = useState<number | null>(null)
   const [seen, setSeen] = useState<readonly SignId[]>([])
@@ -24,14 +24,13 @@ export function PastLook({ planting }: { planting: PlantingView }) {
     refused.length > 0 ? 'Not kept: see below the form.' : 'Kept as a look of that day.',
   )
   const keep = () => {
-    const day = on!.format('YYYY-MM-DD')
     const entry = {
       kind: 'planting' as const,
       id: crypto.randomUUID(),
       plantingId: planting.id,
-      on: day,
+      on: on!,
       // Of a day in the garden's past: when in it nobody knows.
-      at: `${day}T12:00:00.000Z`,
+      at: `${on}T12:00:00.000Z`,
       ...(rating && { rating: Number(rating) }),
       ...(living !== null && { living }),
       ...(note.trim() && { note: note.trim() }),
@@ -61,13 +60,7 @@ export function PastLook({ planting }: { planting: PlantingView }) {
         <div className="draw-sizes">
           <div className="draw-field">
             <span>Day</span>
-            <DatePicker
-              aria-label="Day of the look"
-              format="D MMM YYYY"
-              maxDate={dayjs(today)}
-              value={on}
-              onChange={(day) => setOn(day ?? undefined)}
-            />
+            <PastDay label="Day of the look" value={on} onChange={setOn} />
           </div>
           <label className="draw-field">
             <span>How it did</span>

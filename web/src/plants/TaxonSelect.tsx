@@ -1,13 +1,12 @@
 import { UNKNOWN } from '@border/core'
-import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
-import { NewKind, NoSuchPlant } from './NewKind.tsx'
+import { NoSuchPlant, useNewKind } from './NewKind.tsx'
 import { TaxonPicker, type TaxonPickerProps } from './TaxonPicker.tsx'
 
 /** A kind of plant; one of one's own is made where there is none. */
 export function TaxonSelect(props: Omit<TaxonPickerProps, 'notFound'>) {
   const { onChange, orUnknown } = props
-  const [making, setMaking] = useState<string>()
+  const kind = useNewKind((botanical) => onChange?.(botanical))
   return (
     <>
       <TaxonPicker
@@ -15,7 +14,7 @@ export function TaxonSelect(props: Omit<TaxonPickerProps, 'notFound'>) {
         notFound={(typed) => (
           <div className="stack">
             No such plant.
-            <NoSuchPlant named={typed} onMake={setMaking} />
+            <NoSuchPlant named={typed} onMake={kind.make} />
             {orUnknown && (
               <Button size="small" onClick={() => onChange?.(UNKNOWN.botanical)}>
                 Nobody knows; to be named later
@@ -24,16 +23,7 @@ export function TaxonSelect(props: Omit<TaxonPickerProps, 'notFound'>) {
           </div>
         )}
       />
-      {making !== undefined && (
-        <NewKind
-          named={making}
-          onClose={() => setMaking(undefined)}
-          onMade={(botanical) => {
-            setMaking(undefined)
-            onChange?.(botanical)
-          }}
-        />
-      )}
+      {kind.dialog}
     </>
   )
 }

@@ -1,11 +1,11 @@
 import { seasonEndpoints } from '@border/contract'
 import { capitalised, compareTags, isPlace, pastOperations, type PastOperation } from '@border/core'
-import { DatePicker, Input, InputNumber, Select } from 'antd'
-import dayjs, { type Dayjs } from 'dayjs'
+import { Input, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
+import { PastDay } from '../frame/PastDay.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import '../draw/draw.css'
 
@@ -23,7 +23,7 @@ export function PastWork({ plantingId, onKept }: Props) {
   const [operation, setOperation] = useState<PastOperation>('prune')
   const [chosenPlace, choosePlace] = useState(places[0]?.id ?? '')
   const [plantingIds, setPlantingIds] = useState<readonly string[]>([])
-  const [on, setOn] = useState<Dayjs>(dayjs(today))
+  const [on, setOn] = useState<string | undefined>(today)
   const [minutes, setMinutes] = useState<number | null>(null)
   const [note, setNote] = useState('')
   const placeId = one?.placeId ?? chosenPlace
@@ -36,7 +36,7 @@ export function PastWork({ plantingId, onKept }: Props) {
     record.mutate(
       {
         id: crypto.randomUUID(),
-        on: on.format('YYYY-MM-DD'),
+        on: on!,
         operation,
         placeId,
         plantingIds: one ? [one.id] : [...plantingIds],
@@ -66,14 +66,7 @@ export function PastWork({ plantingId, onKept }: Props) {
         </label>
         <div className="draw-field">
           <span>Day</span>
-          <DatePicker
-            aria-label="Day of the work"
-            format="D MMM YYYY"
-            maxDate={dayjs(today)}
-            allowClear={false}
-            value={on}
-            onChange={(day) => day && setOn(day)}
-          />
+          <PastDay label="Day of the work" value={on} onChange={setOn} />
         </div>
         {!one && (
           <>
@@ -121,7 +114,7 @@ export function PastWork({ plantingId, onKept }: Props) {
         </label>
       </div>
       <div>
-        <Button loading={record.isPending} disabled={placeId === ''} onClick={keep}>
+        <Button loading={record.isPending} disabled={placeId === '' || on === undefined} onClick={keep}>
           Write it down
         </Button>
       </div>
