@@ -13,6 +13,7 @@ import {
 import { randomUUID } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { Db } from '../database/connect.ts'
+import { Refusal } from '../errors.ts'
 
 /** What a job asks for beside its window and its time. */
 type Details = Pick<JobDraft, 'materials' | 'tools' | 'cautions' | 'steps'> &
@@ -176,7 +177,7 @@ const PAST = 'past/'
 /** Written down after it was done, where nothing had asked for it. */
 export const isPast = ({ ruleKey }: Pick<Job, 'ruleKey'>): boolean => ruleKey?.startsWith(PAST) ?? false
 
-/** Past work, as a job that is done. @returns false where it is in the record already */
+/** Past work, as a job that is done: once under its id. @throws {Refusal} where something else has that */
 export async function insertPastJob(
   db: Db,
   of: { gardenId: string; personId: string },
@@ -188,7 +189,7 @@ export async function insertPastJob(
     plantingIds: readonly string[]
     done: JobDone & { deviceAt: string | null }
   },
-): Promise<boolean> {
+): Promise<void> {
   const { on, minutes } = past.done
   const why = `It was done on ${dayMonthYear(on)}.`
   const window: Window = {
@@ -218,10 +219,13 @@ export async function insertPastJob(
     .onConflict('id')
     .ignore()
     .returning('id')
-  if (added.length === 0) return false
+  if (added.length === 0) {
+    const known = await db('jobs').where({ id: past.id, garden_id: of.gardenId }).first('id')
+    if (known) return
+    throw new Refusal(409, 'This was sent under an id that something else has. Nothing was saved.')
+  }
   await insertJobPlantings(db, of.gardenId, [{ id: past.id, plantingIds: past.plantingIds }])
   await insertJobRecord(db, { jobId: past.id, ...of }, past.done)
-  return true
 }
 
 function unplacedWords(

@@ -1,6 +1,7 @@
 import type { PictureView } from '@border/contract'
 import type { Laying } from '@border/core'
 import type { Db } from '../database/connect.ts'
+import { Refusal } from '../errors.ts'
 
 interface PictureRow {
   id: string
@@ -66,7 +67,12 @@ export interface NewPlanPicture {
   contentHash: string
 }
 
-/** Keeps a picture once. @returns the id it is known by: of the one that was there, where it is the same */
+/**
+ * Keeps a picture once.
+ *
+ * @returns the id it is known by: of the one that was there, where it is the same
+ * @throws {Refusal} where something else has its id
+ */
 export async function insertPicture(
   db: Db,
   { gardenId, personId }: { gardenId: string; personId: string },
@@ -80,7 +86,8 @@ export async function insertPicture(
     .where({ garden_id: gardenId, withdrawn_at: null })
     .andWhere((q) => q.where({ id: p.id }).orWhere({ content_hash: contentHash }))
     .first<{ id: string } | undefined>('id')
-  return kept?.id ?? p.id
+  if (!kept) throw new Refusal(409, 'This was sent under an id that something else has. Nothing was saved.')
+  return kept.id
 }
 
 /** What is said otherwise of a picture. */

@@ -64,6 +64,8 @@ describe('a picture under the plan', () => {
     const anew = await add({ id: randomUUID(), name: 'Anew' }, await scan('#00ff00'))
     expect(anew.body.pictureId).not.toBe(id)
     expect((await practice.head.post(`${path}/${id}/restore`)).status).toBe(409)
+    // Under the id of what is gone nothing else is kept, and nobody is told that it was.
+    expect((await add({ id, name: 'Another' }, await scan('#123456'))).status).toBe(409)
   })
 
   it('that cannot lie as it is said is told why, and nothing is changed', async () => {
