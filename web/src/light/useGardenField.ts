@@ -40,26 +40,37 @@ export function useGardenField(
     failed: false,
   })
   // One is worked out at a time: of questions that follow each other quickly only the latest is asked.
-  const before = useRef<{ answered: Promise<void>; at: number }>({ answered: Promise.resolve(), at: 0 })
+  const before = useRef<{ answered: Promise<void>; at: number }>({
+    answered: Promise.resolve(),
+    at: -Infinity,
+  })
+  const latest = useRef(question)
   useEffect(() => {
     if (!period || question === undefined) return
+    latest.current = question
     let asked = true
     let drop = () => {}
     const dropped = new Promise<void>((resolve) => (drop = resolve))
     const now = performance.now()
     const moves = now - before.current.at < RESTS_MS
+    // What is known is not kept waiting by what is not.
+    const isKept = PASSES_M.every((cellM) => kept.has(`${cellM}|${question}`))
     const run = async () => {
       for (const [i, cellM] of PASSES_M.entries()) {
-        if (i > 0 && moves) await Promise.race([dropped, rested()])
+        if (i > 0 && moves && !isKept) await Promise.race([dropped, rested()])
         if (!asked) return
         const field = await keep(`${cellM}|${question}`, () =>
           askLight('fields', (worker) => worker.field(scene, places, period, cellM)),
         )
-        // Of what has been asked otherwise meanwhile a first look is nearer than what is on show.
-        if (asked || i === 0) setAnswer({ question, field, refiningM: PASSES_M[i + 1], failed: false })
+        // Of what has been asked otherwise meanwhile a first look is nearer than what is on show, until that is answered.
+        setAnswer((shown) =>
+          asked || (i === 0 && shown.question !== latest.current)
+            ? { question, field, refiningM: PASSES_M[i + 1], failed: false }
+            : shown,
+        )
       }
     }
-    const answered = before.current.answered.then(run).catch(() => {
+    const answered = (isKept ? Promise.resolve() : before.current.answered).then(run).catch(() => {
       if (asked) setAnswer((before) => ({ ...before, question, refiningM: undefined, failed: true }))
     })
     before.current = { answered, at: now }
