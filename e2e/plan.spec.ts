@@ -1,5 +1,5 @@
 import { expect, test } from './practice.ts'
-import { enterDemo, expectAccessible, goTo, watchForErrors } from './steps.ts'
+import { enterDemo, expectAccessible, expectNoSidewaysScroll, goTo, watchForErrors } from './steps.ts'
 
 test('a bed is reshaped with the mouse, put right, and that taken back and done again', async ({ page }) => {
   const errors = watchForErrors(page)
@@ -113,4 +113,84 @@ test('plants come in by the armful, are corrected many at once, and a list is ma
   await expect(page.getByText('2 plantings put right.')).toBeVisible()
   await expect(page.getByRole('cell', { name: 'before 2015' }).first()).toBeVisible()
   expect(errors).toEqual([])
+})
+
+test('what happened to a tree is taken back and done again with the plan’s own Undo', async ({ page }) => {
+  await enterDemo(page)
+  await goTo(page, 'Plan')
+  const parts = page.getByRole('complementary', { name: 'Parts of the plan' })
+  await parts.getByRole('button', { name: /^Serviceberry/ }).click()
+  const panel = page.getByRole('region', { name: 'Serviceberry' })
+  await panel.getByRole('combobox', { name: 'What happened' }).click()
+  await page.getByTitle('Limbed up to').click()
+  await panel.getByRole('button', { name: 'Record' }).click()
+  await expect(page.getByText('Serviceberry: recorded.')).toBeVisible()
+  const changes = async () => {
+    await page.getByText('Changes', { exact: true }).click()
+    const said = await parts.getByRole('listitem').first().innerText()
+    await page.getByText('Parts', { exact: true }).click()
+    return said
+  }
+  expect(await changes()).toMatch(/Serviceberry: limbed up to [\d.]+ m on /)
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.getByText('Taken back.')).toBeVisible()
+  expect(await changes()).toMatch(/Serviceberry: limbed up to .*, taken back\./)
+  await page.getByRole('button', { name: 'Redo' }).click()
+  await expect(page.getByText('Done again.')).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).click()
+})
+
+test('corners are taped on a phone without a connection, a slip is named, and a curved bed is drawn through them', async ({
+  page,
+  context,
+}) => {
+  await page.setViewportSize({ width: 390, height: 800 })
+  await enterDemo(page)
+  await goTo(page, 'Plan')
+  await page.getByRole('link', { name: 'By tape' }).click()
+  await page.getByRole('heading', { level: 1, name: 'By tape' }).waitFor()
+  const measuring = page.getByRole('region', { name: 'What was measured' })
+  const known = page.getByLabel('A corner on the plan')
+  const corners = (await known.locator('option').allInnerTexts())
+    .filter((c) => /^Sail loft/.test(c))
+    .slice(0, 3)
+  for (const corner of corners) await known.selectOption(corner)
+  await context.setOffline(true)
+  const at = await page
+    .getByRole('region', { name: 'Points on the plan' })
+    .locator('small')
+    .allInnerTexts()
+    .then((said) => said.map((s) => s.match(/-?[\d.]+/g)!.map(Number) as [number, number]))
+  const points: [number, number][] = [0, 1, 2, 3].map((i) => [
+    at[0]![0] - 3 - 2 * (i % 2),
+    at[0]![1] - 2 - 1.5 * Math.floor(i / 2) - 0.3 * i,
+  ])
+  const tape = async (from: string, to: string, metres: number) => {
+    await measuring.getByLabel('From', { exact: true }).selectOption(from)
+    await measuring.getByLabel('To', { exact: true }).selectOption(to)
+    await measuring.getByLabel('Length').fill(metres.toFixed(2))
+    await measuring.getByRole('button', { name: 'Add' }).click()
+  }
+  const apart = ([x, y]: [number, number], [u, v]: [number, number]) => Math.hypot(x - u, y - v)
+  for (const [i, p] of points.entries())
+    for (const [k, corner] of corners.entries())
+      // One of them half a metre too long.
+      await tape(corner, `P${i + 1}`, apart(at[k]!, p) + (i === 1 && k === 2 ? 0.5 : 0))
+  await expect(
+    page.getByText(/does not fit the rest\. Measure it again|cannot be told apart\. Measure them again/),
+  ).toBeVisible()
+  await page.getByText(/^12 measured$/).click()
+  await page.getByRole('button', { name: new RegExp(`^Take out ${corners[2]} to P2`) }).click()
+  await tape(corners[2]!, 'P2', apart(at[2]!, points[1]!))
+  await expect(page.getByText(/does not fit|cannot be told apart/)).toHaveCount(0)
+  const found = page.getByRole('list', { name: 'Points found' }).getByRole('listitem')
+  await expect(found).toHaveCount(4)
+  await expect(found.first()).toHaveText(/within [1-9] cm, 95 times in 100/)
+  await context.setOffline(false)
+  // It was kept on the device.
+  await page.reload()
+  await expect(found).toHaveCount(4)
+  await page.getByRole('button', { name: 'A curved bed through them' }).click()
+  await expect(page.locator('.draft-handle circle').first()).toBeVisible()
+  await expectNoSidewaysScroll(page)
 })

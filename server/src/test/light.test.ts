@@ -98,7 +98,10 @@ describe('making it so', () => {
     const now = (body as GardenView).features.find((f) => f.id === tree.id)!
     expect(now.geometry).toEqual({ type: 'Point', coordinates: [x! + 1, y! - 2] })
     const [edit] = await practice.db('edits').orderBy('created_at', 'desc').limit(1)
-    expect(edit.entries[0].was.geometry).toEqual(tree.geometry)
+    const of = (table: string) => edit.entries.filter((e: { table: string }) => e.table === table)
+    expect(of('features').map((e: { was: object }) => e.was)).toMatchObject([{ geometry: tree.geometry }])
+    // One edit of both: taken back, neither stands.
+    expect(of('feature_events')).toHaveLength(1)
   })
 
   it('refuses to limb up or thin a wall, and changes nothing', async () => {

@@ -9,12 +9,14 @@ import {
   type GardenView,
   type KnownTaxon,
   type LikelihoodView,
+  type PictureView,
   type PlantingView,
   type RuleView,
   type SeasonView,
 } from '@border/contract'
 import { addDays, followed, schoolOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
+import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { versionsOf } from '../store/versions.ts'
 import { ownRule } from './validWrites.ts'
@@ -96,6 +98,20 @@ const ofJob = async (path: string, nth: number, theirs: object, mine: object) =>
 }
 
 const changes: Change[] = [
+  {
+    endpoint: endpoints.pictures.amend,
+    of: async () => {
+      const id = randomUUID()
+      const file = await sharp({ create: { width: 8, height: 6, channels: 3, background: '#edc' } })
+        .png()
+        .toBuffer()
+      const path = `/plan/pictures`
+      await practice.head.post(`/gardens/${practice.gardenId}${path}`, { id, name: 'Survey' }, { file })
+      const seen = (await look<PictureView[]>(path)).find((p) => p.id === id)
+      return { path: `${path}/${id}/amend`, seen, theirs: { isShown: false }, mine: { name: 'Old survey' } }
+    },
+    says: /^The picture is hidden\.$/,
+  },
   {
     endpoint: endpoints.plan.edit,
     of: async () => {

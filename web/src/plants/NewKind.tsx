@@ -34,6 +34,8 @@ function NewKind({ named, onMade, onClose }: Props) {
       synonyms: [],
       sureness: 'rough',
     })
+    if (taxa?.some((t) => t.botanical.toLowerCase() === botanical.trim().toLowerCase()))
+      return setWrong(`${botanical.trim()} is in your library already`)
     if (!read.success) return setWrong(read.error.issues.map((i) => i.message).join('. '))
     // Once it is found, what asked for it may be gone: what comes after must not wait for that.
     save.mutateAsync({ taxon: read.data }).then(

@@ -121,6 +121,7 @@ function ManyRow({ planting: p, written: w, places, isWrong, onWrite }: RowProps
       </td>
       <td className={is('botanical')}>
         <TaxonSelect
+          orUnknown
           size="small"
           label={of('Taxon')}
           value={w.botanical ?? p.taxon.botanical}
