@@ -88,7 +88,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...wateringRoutes(),
     ...benchRoutes(),
     ...lightRoutes(pool, simulatedLogger),
-    ...pictureRoutes(),
+    ...pictureRoutes(pool),
     ...walkRoutes(pool),
     ...recordRoutes(pool),
   ]

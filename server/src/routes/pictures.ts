@@ -1,5 +1,4 @@
 import { pictureEndpoints } from '@border/contract'
-import { lieOf } from '@border/core'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
@@ -10,11 +9,12 @@ import {
   updatePicture,
   withdrawPicture,
 } from '../store/pictures.ts'
+import type { ComputePool } from '../work/compute.ts'
 import { makePlanPicture } from '../work/photos.ts'
 import { pictureStanding } from '../work/standing.ts'
 
 /** Scans and photos under the plan. */
-export const pictureRoutes = (): Route[] => [
+export const pictureRoutes = (pool: ComputePool): Route[] => [
   route(pictureEndpoints.list, {
     handle: ({ db, garden }) => listPictures(db, garden.id),
   }),
@@ -36,9 +36,11 @@ export const pictureRoutes = (): Route[] => [
   route(pictureEndpoints.amend, {
     stands: async ({ db, garden, params }) =>
       pictureStanding(params.pictureId, await findPlanPicture(db, garden.id, params.pictureId)),
-    handle: async ({ db, garden, params, body }) => {
+    // Of many points and tapes it takes a thread a second.
+    prepare: ({ body }) =>
+      body.laying ? pool.run('lie', { laying: body.laying }) : Promise.resolve(undefined),
+    handle: async ({ db, garden, params, body, prepared: lies }) => {
       if (!(await findPlanPicture(db, garden.id, params.pictureId))) throw notFound('This picture')
-      const lies = body.laying && lieOf(body.laying)
       if (lies && !lies.ok) throw new Refusal(422, `${lies.says} Nothing was changed.`)
       await updatePicture(db, garden.id, params.pictureId, body)
     },

@@ -6,6 +6,7 @@ import type {
   FreeSpots,
   GardenLight,
   JudgedGarden,
+  Laying,
   Likelihood,
   Look,
   Openings,
@@ -58,6 +59,8 @@ export interface ComputeTasks {
   why: { problem: ScheduleProblem; placed: PlacedJob[]; jobId: string }
   scheduleTelling: { problem: ScheduleProblem; port: MessagePort }
   care: { garden: CareGarden; on: string; until: string }
+  /** How a picture would lie under the plan. */
+  lie: { laying: Laying }
   explain: { scene: Scene; readings: Reading[]; days: Look[][]; most: number; shown: number }
   successions: {
     garden: StandingGarden

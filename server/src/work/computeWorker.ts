@@ -5,6 +5,7 @@ import {
   explainReadings,
   freeSpots,
   judgeGarden,
+  lieOf,
   openings as openingsOf,
   placesLight,
   scheduleJobs,
@@ -51,6 +52,7 @@ export const spots = ({ garden, light, on }: ComputeTasks['spots']) => freeSpots
 export const openings = ({ garden, light, on }: ComputeTasks['openings']) => openingsOf(garden, light, on)
 export const judge = (task: ComputeTasks['judge']) =>
   judgeGarden(task.garden, task.light, task.spots, task.openings, task.on)
+export const lie = ({ laying }: ComputeTasks['lie']) => lieOf(laying)
 export const whatIfs = (task: ComputeTasks['whatIfs']) =>
   whatIfEffects(task.garden, task.suppositions, task.on)
 export const ahead = ({ garden, on, years, ailing }: ComputeTasks['ahead']) => ({

@@ -33,6 +33,7 @@ export const {
   scheduleTelling,
   why,
   care,
+  lie,
   successions,
   planFile,
   plantingsFile,

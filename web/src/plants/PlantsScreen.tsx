@@ -4,8 +4,8 @@ import {
   counted,
   dayMonthYear,
   isUnknown,
-  otherNames,
   plantedWords,
+  taxonSearch,
   type Assessment,
 } from '@border/core'
 import { Input, Table, type TableColumnsType } from 'antd'
@@ -107,16 +107,13 @@ const byText = (pick: (p: PlantingView) => string) => (a: PlantingView, b: Plant
 function useFound(text: string): PlantingView[] {
   const { view } = useGardenContext()
   const placeName = new Map(view.features.map((f) => [f.id, f.name]))
-  return view.plantings.filter((p) =>
-    matches(
-      text,
-      p.tag,
-      p.taxon.botanical,
-      p.taxon.common,
-      ...otherNames(p.taxon),
-      placeName.get(p.placeId),
-      p.role,
-    ),
+  const search = useMemo(() => taxonSearch(view.plantings.map((p) => p.taxon)), [view.plantings])
+  // By any name, with a letter wrong too, as everywhere that a plant is named.
+  const named = new Set(text.trim() === '' ? [] : search.find(text).map((t) => t.botanical))
+  return view.plantings.filter(
+    (p) =>
+      named.has(p.taxon.botanical) ||
+      matches(text, p.tag, p.taxon.botanical, p.taxon.common, placeName.get(p.placeId), p.role),
   )
 }
 
