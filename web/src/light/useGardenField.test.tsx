@@ -2,21 +2,14 @@
 import type { GardenField, LightPeriod, LitPlace, Scene } from '@border/core'
 import { act, renderHook } from '@testing-library/react'
 import { expect, it, vi } from 'vitest'
-import { useGardenField } from './useGardenField.ts'
+import { useGardenField, type FieldWork } from './useGardenField.ts'
 
-/** What the worker was asked, oldest first, each to be answered when a test says so. */
+/** What was asked for, oldest first, each to be answered when a test says so. */
 const asked: { on: LightPeriod; cellM: number; answer: () => Promise<void> }[] = []
-vi.mock('./lightPool.ts', () => ({
-  askLight: (_: string, ask: (worker: object) => unknown) =>
-    new Promise((resolve) =>
-      ask({
-        field: (_scene: Scene, _places: LitPlace[], period: LightPeriod, cellM: number) => {
-          const answer = () => act(async () => resolve(fieldOf(period, cellM)))
-          asked.push({ on: period, cellM, answer })
-        },
-      }),
-    ),
-}))
+const work: FieldWork = (_scene, _places, on, cellM) =>
+  new Promise((resolve) => {
+    asked.push({ on, cellM, answer: () => act(async () => resolve(fieldOf(on, cellM))) })
+  })
 const fieldOf = (on: LightPeriod, cellM: number) => ({ on, cellM }) as unknown as GardenField
 const shownIn = (field: GardenField | undefined) =>
   field as unknown as { on: LightPeriod; cellM: number } | undefined
@@ -27,7 +20,7 @@ const day = (): LightPeriod => ({ kind: 'season', on: `2026-01-${String(++nth).p
 
 function asking(first: LightPeriod) {
   const [scene, places] = [{} as Scene, [] as LitPlace[]]
-  const hook = renderHook(({ period }) => useGardenField(scene, places, period), {
+  const hook = renderHook(({ period }) => useGardenField(scene, places, period, work), {
     initialProps: { period: first },
   })
   return {

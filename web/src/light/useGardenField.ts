@@ -11,6 +11,16 @@ const RESTS_MS = 150
 const MOST_KEPT = 40
 const kept = new Map<string, GardenField>()
 
+/** Works out the field of some places in cells of a size, metres. */
+export type FieldWork = (
+  scene: Scene,
+  places: readonly LitPlace[],
+  period: LightPeriod,
+  cellM: number,
+) => Promise<GardenField>
+const inWorker: FieldWork = (scene, places, period, cellM) =>
+  askLight('fields', (worker) => worker.field(scene, places, period, cellM))
+
 export interface FieldAnswer {
   field: GardenField | undefined
   /** Cell size of the pass under way, metres; undefined when all are done. */
@@ -24,11 +34,13 @@ export interface FieldAnswer {
  * answer the old field stays on show.
  *
  * @param period undefined asks for nothing
+ * @param work what works it out, the same for as long as it is asked
  */
 export function useGardenField(
   scene: Scene,
   places: readonly LitPlace[],
   period: LightPeriod | undefined,
+  work: FieldWork = inWorker,
 ): FieldAnswer {
   const question = useMemo(
     () => (period ? JSON.stringify([scene, places, period]) : undefined),
@@ -59,9 +71,7 @@ export function useGardenField(
       for (const [i, cellM] of PASSES_M.entries()) {
         if (i > 0 && moves && !isKept) await Promise.race([dropped, rested()])
         if (!asked) return
-        const field = await keep(`${cellM}|${question}`, () =>
-          askLight('fields', (worker) => worker.field(scene, places, period, cellM)),
-        )
+        const field = await keep(`${cellM}|${question}`, () => work(scene, places, period, cellM))
         // Of what has been asked otherwise meanwhile a first look is nearer than what is on show, until that is answered.
         setAnswer((shown) =>
           asked || (i === 0 && shown.question !== latest.current)
@@ -78,7 +88,7 @@ export function useGardenField(
       asked = false
       drop()
     }
-  }, [question, scene, places, period])
+  }, [question, scene, places, period, work])
   if (question === undefined) return { field: undefined, refiningM: undefined, failed: false }
   return answer.question === question
     ? answer
