@@ -96,7 +96,7 @@ test('a slanting photo of a bed is straightened by its corners, and lies under t
   await expect(page.getByText('Say where 2 lies')).toBeVisible()
   for (let i = 1; i < 5; i++) await liesAt(page, i, corners[i]!)
   await expect(page.getByText(/It is out by about \d+\u00a0cm/)).toBeVisible()
-  await expect(page.getByRole('img', { name: /The plan/ }).locator('.plan-pictures image')).toBeVisible()
+  await expect(page.getByRole('img', { name: /The plan/ }).locator('.plan-picture image')).toBeVisible()
   await expectAccessible(page, 'a photo being laid')
   await page.getByRole('button', { name: 'Lay it so' }).click()
   await expect(page.getByText('It lies under the plan.')).toBeVisible()
@@ -109,9 +109,9 @@ test('a slanting photo of a bed is straightened by its corners, and lies under t
   }
   await page.getByRole('link', { name: 'To the plan' }).click()
   await page.getByLabel('Pictures').check()
-  await expect(page.locator('.plan-pictures image')).toHaveCount(2)
+  await expect(page.locator('.plan-picture image')).toHaveCount(2)
   await page.getByLabel('Pictures').uncheck()
-  await expect(page.locator('.plan-pictures image')).toHaveCount(0)
+  await expect(page.locator('.plan-picture image')).toHaveCount(0)
   expect(errors).toEqual([])
 })
 

@@ -128,7 +128,7 @@ export const jobDoneRequest = z.object({
 })
 export type JobDone = z.infer<typeof jobDoneRequest>
 
-/** Work of before, done to some plantings of a place or, without any, to the place. */
+/** Past work, done to some plantings of a place or, without any, to the place. */
 export const pastWorkRequest = z.object({
   id,
   on: recordedDay,
@@ -138,7 +138,6 @@ export const pastWorkRequest = z.object({
   minutes: z.number().int().min(1).max(10_000).nullish(),
   note: longText.optional(),
 })
-export type PastWork = z.input<typeof pastWorkRequest>
 
 const runStates = ['queued', 'running', 'ready', 'taken', 'dropped', 'failed'] as const
 export type RunState = (typeof runStates)[number]

@@ -2,10 +2,9 @@ import { extentOf, type Extent, type Point } from '../geometry/index.ts'
 import { listed } from '../words/index.ts'
 import { adjust, type Measured, type OnSide } from './adjust.ts'
 import {
-  CLICK_SD_PX,
-  clickedOutM,
   determinant,
   laidByTwo,
+  nearness,
   straighten,
   straightened,
   type Homography,
@@ -43,8 +42,6 @@ export interface Lie {
   misfitsM: readonly number[]
   /** Root mean square of them, for what is more than is needed; null where nothing is. */
   errorM: number | null
-  /** How far it moves by how well its points are clicked, metres: one standard error where it is worst. */
-  clickedOutM: number
   /** Tapes of which one does not fit the rest, by their places in the list. */
   doubtful: readonly number[]
 }
@@ -61,10 +58,9 @@ export function lieOf(laying: Laying): Lies {
     if (!homography) return { ok: false, says: 'The two points are one: take two far from each other.' }
     const b = { px: laying.b, at: straightened(homography, laying.b) }
     const ties = [laying.a, b]
-    const clicked = CLICK_SD_PX * finestM({ homography, ties })
     return {
       ok: true,
-      lie: { homography, ties, misfitsM: [0, 0], errorM: null, clickedOutM: clicked, doubtful: [] },
+      lie: { homography, ties, misfitsM: [0, 0], errorM: null, doubtful: [] },
     }
   }
   if (laying.how === 'points on the plan') return slanting(laying.ties, [])
@@ -85,11 +81,8 @@ function slanting(ties: readonly Tie[], doubtful: readonly number[]): Lies {
       ok: false,
       says: 'The points follow each other otherwise on the plan than in the picture: two of them are exchanged, or one is not what it is said to be.',
     }
-  return { ok: true, lie: { homography, ties, misfitsM, errorM, clickedOutM: clickedOutM(ties), doubtful } }
+  return { ok: true, lie: { homography, ties, misfitsM, errorM, doubtful } }
 }
-
-/** What lies under the line of a homography's last row, metres to a point as at its ties being 1. */
-const nearness = (h: Homography, [x, y]: Point): number => h[6] * x + h[7] * y + h[8]
 
 /** A camera above the ground sees all ties below the horizon, and none in a mirror. */
 function seenFromAbove(h: Homography, ties: readonly Tie[]): boolean {

@@ -48,8 +48,11 @@ export interface Straightened {
   errorM: number | null
 }
 
-export const straightened = (h: Homography, [x, y]: Point): Point => {
-  const w = h[6] * x + h[7] * y + h[8]
+/** How near a point of a picture is to its camera, in proportion; on the horizon 0. */
+export const nearness = (h: Homography, [x, y]: Point): number => h[6] * x + h[7] * y + h[8]
+
+export const straightened = (h: Homography, p: Point): Point => {
+  const [[x, y], w] = [p, nearness(h, p)]
   return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w]
 }
 
@@ -149,8 +152,11 @@ export function straighten(
 /** How well a point is clicked in a picture that is looked at closely, points: one standard error along each side. A judgement. */
 export const CLICK_SD_PX = 2
 
-/** How far the ground at the ties moves by how well they are clicked, metres: one standard error where it is worst. */
-export function clickedOutM(ties: readonly Tie[]): number {
+/**
+ * How far the ground at the ties of a straightened picture moves by how well they are clicked, metres: one standard error where it is
+ * worst.
+ */
+export function clickedOutM({ homography, ties }: { homography: Homography; ties: readonly Tie[] }): number {
   const moved = ties.flatMap((t, i) =>
     [0, 1].flatMap((axis) => {
       const px: Point = axis === 0 ? [t.px[0] + CLICK_SD_PX, t.px[1]] : [t.px[0], t.px[1] + CLICK_SD_PX]
@@ -158,10 +164,9 @@ export function clickedOutM(ties: readonly Tie[]): number {
       return made.ok ? [made.value.homography] : []
     }),
   )
-  const made = straighten(ties)
-  if (!made.ok || moved.length < 2 * ties.length) return Infinity
+  if (moved.length < 2 * ties.length) return Infinity
   const variance = (t: Tie) => {
-    const [x, y] = straightened(made.value.homography, t.px)
+    const [x, y] = straightened(homography, t.px)
     return moved.reduce((sum, h) => {
       const [mx, my] = straightened(h, t.px)
       return sum + (mx - x) ** 2 + (my - y) ** 2

@@ -2,6 +2,7 @@ import type { EditView } from '@border/contract'
 import { counted, dayMonthYear, listed, plantedWords, type Dating } from '@border/core'
 import { isDeepStrictEqual } from 'node:util'
 import type { Edit, EditEntry } from '../store/edits.ts'
+import { happenedWords } from './obstructionWords.ts'
 
 /** What an edit's rows are called by: plantings by tag, places and taxa by name. */
 export interface EditNames {
@@ -90,17 +91,10 @@ function sizesWords(was: Record<string, unknown>, now: Record<string, unknown>):
   )
 }
 
-const happened: Record<string, (value: number) => string> = {
-  limbed: (v) => `limbed up to ${v} m`,
-  thinned: (v) => `thinned by ${Math.round(v * 100)}\u00a0%`,
-  lowered: (v) => `lowered to ${v} m`,
-  measured: (v) => `measured at ${v} m`,
-}
-
 /** What happened to a part of the plan, or that it did not after all. */
 function eventWords({ was, now }: EditEntry, names: EditNames): string {
   const row = (now ?? was)!
-  const what = happened[String(row.action)]?.(Number(row.value)) ?? String(row.action)
+  const what = happenedWords(String(row.action), row.value)
   const said = `${names.partOf(String(row.feature_id))}: ${what} on ${dayMonthYear(String(row.on_date))}`
   return now?.withdrawn ? `${said}, taken back.` : `${said}.`
 }

@@ -5,6 +5,7 @@ import { notFound, Refusal } from '../errors.ts'
 import type { GardenReader } from '../reader.ts'
 import { insertPastJob, type Job } from '../store/jobs.ts'
 import { findPlanting } from '../store/plantings.ts'
+import { requireDone } from './recordDone.ts'
 
 /**
  * Writes down work that was done before, where nothing had asked for it. Run inside a transaction that holds the garden.
@@ -18,8 +19,7 @@ export async function recordPastWork(
 ): Promise<void> {
   const { db, garden, today } = reader
   const { on, operation } = work
-  if (on > today)
-    throw new Refusal(422, `${dayMonthYear(on)} lies ahead: record work on or after the day it is done.`)
+  requireDone(on, today)
   const place = (await reader.features()).find((f) => f.id === work.placeId)
   if (!place || !isPlace(place)) throw notFound('This place')
   if (!isAlive(place, on)) throw new Refusal(422, `${place.name} was not there on ${dayMonthYear(on)}.`)

@@ -33,6 +33,12 @@ interface Recording {
   done: TrulyNoted<z.infer<typeof jobDoneRequest>>
 }
 
+/** @throws {Refusal} for work of a day that is still to come */
+export function requireDone(on: IsoDate, today: IsoDate): void {
+  if (on > today)
+    throw new Refusal(422, `${dayMonthYear(on)} lies ahead: record work on or after the day it is done.`)
+}
+
 /** Records a job as really done, with all that follows from it. Run inside a transaction that holds the garden. */
 export async function recordDone(
   trx: Db,
@@ -50,8 +56,7 @@ export async function recordDone(
         ? 'This job is already recorded as done.'
         : 'This job was dropped by a later decision.',
     )
-  if (done.on > today)
-    throw new Refusal(422, `${dayMonthYear(done.on)} lies ahead: record work on or after the day it is done.`)
+  requireDone(done.on, today)
   requireOrder(job, jobs, done.on)
   await closeJobs(trx, [job.id], 'done')
   await insertJobRecord(

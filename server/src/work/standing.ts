@@ -33,6 +33,7 @@ import { isDeepStrictEqual } from 'node:util'
 import { asSent } from '../asSent.ts'
 import type { Standing } from '../meanwhile.ts'
 import { outcomeWords } from '../store/plantings.ts'
+import { happenedWords } from './obstructionWords.ts'
 
 /** How each thing that several people change is told to one who has seen it otherwise. */
 
@@ -78,12 +79,9 @@ const told = (...said: (string | false | 0 | null | undefined)[]): string[] =>
 type Entry = { date: string; action: string } & Record<string, unknown>
 const entriesOf = (f: FeatureView) => (f.properties.events ?? []) as unknown as Entry[]
 
-const entryWords: Record<string, (e: Entry) => string> = {
-  limbed: (e) => `limbed up to ${String(e.clearStemM)} m`,
-  thinned: (e) => `thinned by ${Math.round(Number(e.fraction) * 100)}\u00a0%`,
-  lowered: (e) => `lowered to ${String(e.heightM)} m`,
-  measured: (e) => `measured at ${String(e.heightM)} m`,
-}
+/** What a part's own entry says, in words. */
+const entryWords = ({ action, clearStemM, fraction, heightM }: Entry): string =>
+  happenedWords(action, action === 'limbed' ? clearStemM : action === 'thinned' ? fraction : heightM)
 
 /** Entries of a list that another has not, each as often as it is there more. */
 function without(list: readonly Entry[], other: readonly Entry[]): Entry[] {
@@ -120,13 +118,8 @@ function partDiffers(now: FeatureView, seen: FeatureView): string[] {
     now.from !== seen.from &&
       (now.from ? `It stands since ${dayMonthYear(now.from)}.` : 'It has no first day any more.'),
     now.to !== seen.to && (now.to ? `It is gone from ${dayMonthYear(now.to)}.` : 'It stands after all.'),
-    ...without(is, was).map(
-      (e) => `It was ${entryWords[e.action]?.(e) ?? e.action} on ${dayMonthYear(e.date)}.`,
-    ),
-    ...without(was, is).map(
-      (e) =>
-        `That it was ${entryWords[e.action]?.(e) ?? e.action} on ${dayMonthYear(e.date)} was taken back.`,
-    ),
+    ...without(is, was).map((e) => `It was ${entryWords(e)} on ${dayMonthYear(e.date)}.`),
+    ...without(was, is).map((e) => `That it was ${entryWords(e)} on ${dayMonthYear(e.date)} was taken back.`),
     ...changed
       .filter((key) => sizeNames[key])
       .map(

@@ -7,6 +7,7 @@ import { useSize, type Size } from '../frame/useSize.ts'
 import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
 import { gardenExtent, grow, type PlanScale } from '../plan/scale.ts'
 import { useViewport, ZOOM_STEP, type Viewport } from '../plan/useViewport.ts'
+import { ZoomTools } from '../plan/ZoomTools.tsx'
 import { carriedWhole, drawnAs, drawnNow, inHand, pointNow, type Draft } from './draft.ts'
 import { DraftField, usePlanScreenLight } from './DraftLight.tsx'
 import { DraftShape } from './DraftShape.tsx'
@@ -43,15 +44,7 @@ export function PlanCanvas(props: Props) {
   return (
     <div className="plan-stage">
       <div className="plan-tools" role="toolbar" aria-label="Looking about">
-        <Button size="small" aria-label="Closer" onClick={() => viewport.zoom(ZOOM_STEP)}>
-          +
-        </Button>
-        <Button size="small" aria-label="Further away" onClick={() => viewport.zoom(1 / ZOOM_STEP)}>
-          −
-        </Button>
-        <Button size="small" onClick={viewport.fit}>
-          Whole garden
-        </Button>
+        <ZoomTools viewport={viewport} whole="Whole garden" />
         {part && (
           <Button size="small" onClick={() => viewport.show(part)}>
             Look closer at it

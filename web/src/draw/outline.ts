@@ -7,7 +7,8 @@ export interface Side {
 }
 
 const DEG = Math.PI / 180
-const turned = (deg: number) => ((deg % 360) + 360) % 360
+/** From 0 to 360. */
+export const turned = (deg: number) => ((deg % 360) + 360) % 360
 
 /** Sides between corners, in order; for a closed outline of three corners or more the closing one too. */
 export function sidesOf(corners: readonly Point[], closed: boolean): Side[] {
@@ -16,7 +17,7 @@ export function sidesOf(corners: readonly Point[], closed: boolean): Side[] {
   return Array.from({ length: count }, (_, i) => sideBetween(corners[i]!, corners[(i + 1) % n]!))
 }
 
-function sideBetween(a: Point, b: Point): Side {
+export function sideBetween(a: Point, b: Point): Side {
   const dx = b[0] - a[0]
   const dy = b[1] - a[1]
   return { lengthM: Math.hypot(dx, dy), bearingDeg: turned(Math.atan2(dx, dy) / DEG) }

@@ -100,6 +100,9 @@ function useKept(draft: Draft | undefined) {
   })
   const sent = useRef<Draft>(undefined)
   const name = (draft && inHand(draft).now?.name) || (draft && inHand(draft).was?.name) || 'It'
+  const note = ({ editId }: { editId: string | null }) => {
+    if (editId) setKept((k) => ({ done: [...k.done, editId], undone: [] }))
+  }
   const edit = useGardenWrite(
     planEndpoints.edit,
     { gardenId },
@@ -118,15 +121,13 @@ function useKept(draft: Draft | undefined) {
   )
   return {
     kept,
-    note: ({ editId }: { editId: string | null }) => {
-      if (editId) setKept((k) => ({ done: [...k.done, editId], undone: [] }))
-    },
+    note,
     isKeeping: edit.isPending || undo.isPending || redo.isPending,
     send: (d: Draft, from: string | undefined, then: () => void) => {
       sent.current = d
       edit.mutate(editOf(d, from), {
-        onSuccess: ({ editId }) => {
-          if (editId) setKept((k) => ({ done: [...k.done, editId], undone: [] }))
+        onSuccess: (answer) => {
+          note(answer)
           then()
         },
       })

@@ -21,11 +21,11 @@ export function minutesText(minutes: number): string {
   return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`
 }
 
-/** `3.40 m`, as a tape is read. */
 /** A length in metres, short ones in centimetres. */
 export const lengthText = (metres: number): string =>
   metres < 0.995 ? `${Math.round(metres * 100)}\u00a0cm` : metresText(metres)
 
+/** `3.40 m`, as a tape is read. */
 export const metresText = (metres: number): string => `${metres.toFixed(2)}\u00a0m`
 
 /** `Feb 2025` */

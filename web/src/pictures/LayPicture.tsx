@@ -1,15 +1,16 @@
 import { pictureEndpoints, type PictureView } from '@border/contract'
-import { bearingInPicture, lieOf, type Laying, type Lies, type Point } from '@border/core'
+import { clickedOutM, lieOf, type Laying, type Lies, type Point } from '@border/core'
 import { Alert, InputNumber } from 'antd'
 import { useMemo, useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
+import { sideBetween, turned } from '../draw/outline.ts'
 import { PointInputs } from '../draw/PointInputs.tsx'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { lengthText } from '../frame/words.ts'
-import { planCorners } from '../survey/planCorners.ts'
+import { usePlanCorners } from '../survey/planCorners.ts'
 import {
   draftOfLaying,
   keyOf,
@@ -80,7 +81,7 @@ export function LayPicture({ picture, onDone }: { picture: PictureView; onDone: 
         />
         <TieDrawing
           marks={marks.map(({ name, at }) => ({ name, at }))}
-          picture={said.ok && lies?.ok ? { ...picture, laying: said.laying } : undefined}
+          picture={lies?.ok ? { ...picture, lie: lies.lie } : undefined}
           onAt={(at) => {
             if (asked < 0) return
             setAt(asked, at)
@@ -171,8 +172,7 @@ interface RowsProps {
 
 /** The points that are marked, and where those lie that have to be found on the plan. */
 function MarkRows({ draft, chosen, onChoose, onAt, onOut }: RowsProps) {
-  const { standing } = useGardenContext()
-  const corners = useMemo(() => planCorners(standing), [standing])
+  const corners = usePlanCorners()
   const isTied = (i: number) =>
     draft.how === 'slanting'
       ? draft.known === 'on the plan' || i === 0
@@ -282,7 +282,7 @@ function TapeTable({ draft, put, doubtful }: DraftProps & { doubtful: readonly n
   const pairs = draft.marks.flatMap((_, a) => draft.marks.slice(a + 1).map((_, b) => [a, a + 1 + b] as const))
   const tapes = tapesOf(draft)
   const bad = new Set(doubtful.map((i) => keyOf(tapes[i]!.from, tapes[i]!.to)))
-  const corners = planCorners(view.features)
+  const corners = usePlanCorners()
   const { at } = draft.marks[0] ?? {}
   if (n < 2) return null
   return (
@@ -331,9 +331,8 @@ function TapeTable({ draft, put, doubtful }: DraftProps & { doubtful: readonly n
               onChange={(id) => {
                 const corner = corners.find((c) => c.id === id)
                 if (!corner || !at) return
-                // A plan runs up, a picture down.
-                const plan = bearingInPicture([at[0], -at[1]], [corner.x, -corner.y])
-                put({ bearingDeg: Math.round((((plan - view.garden.northDeg) % 360) + 360) % 360) })
+                const { bearingDeg } = sideBetween(at, [corner.x, corner.y])
+                put({ bearingDeg: Math.round(turned(bearingDeg - view.garden.northDeg)) })
               }}
               options={[
                 { value: '', label: at ? 'a corner of …' : 'first say where 1 lies' },
@@ -350,7 +349,7 @@ function TapeTable({ draft, put, doubtful }: DraftProps & { doubtful: readonly n
 /** How far out it may be, as far as anything tells. */
 function HowItLies({ lies, draft }: { lies: Lies; draft: LayingDraft }) {
   if (!lies.ok) return <Alert type="error" title={lies.says} />
-  const { errorM, misfitsM, doubtful, clickedOutM } = lies.lie
+  const { errorM, misfitsM, doubtful } = lies.lie
   if (doubtful.length > 0) {
     const tapes = tapesOf(draft)
     const names = doubtful.map((i) => `${tapes[i]!.from + 1}–${tapes[i]!.to + 1}`)
@@ -367,7 +366,7 @@ function HowItLies({ lies, draft }: { lies: Lies; draft: LayingDraft }) {
   }
   if (draft.how === 'from above')
     return <small>Two points place it; nothing checks them. Measure something else that it shows.</small>
-  const clicks = `A click two pixels out moves it by ${lengthText(clickedOutM)}: look closer before you click, or take the photo from higher up.`
+  const clicks = `A click two pixels out moves it by ${lengthText(clickedOutM(lies.lie))}: look closer before you click, or take the photo from higher up.`
   if (errorM === null)
     return (
       <small>Four points place it, and nothing checks them; a fifth tells how far it is out. {clicks}</small>

@@ -1,8 +1,7 @@
 import type { Extent } from '@border/core'
-import { capitalised } from '@border/core'
-import { Button } from '../frame/Button.tsx'
 import { useSize, type Size } from '../frame/useSize.ts'
-import { useViewport, ZOOM_STEP, type Viewport } from '../plan/useViewport.ts'
+import { useViewport, type Viewport } from '../plan/useViewport.ts'
+import { ZoomTools } from '../plan/ZoomTools.tsx'
 import './pictures.css'
 
 export interface Staged {
@@ -27,23 +26,7 @@ export function Stage({ what, whole, draw, tools, className }: Props) {
   return (
     <div className="marked-picture">
       <div className="row">
-        <Button
-          size="small"
-          aria-label={`${capitalised(what)} closer`}
-          onClick={() => viewport.zoom(ZOOM_STEP)}
-        >
-          +
-        </Button>
-        <Button
-          size="small"
-          aria-label={`${capitalised(what)} further away`}
-          onClick={() => viewport.zoom(1 / ZOOM_STEP)}
-        >
-          −
-        </Button>
-        <Button size="small" onClick={() => viewport.fit()}>
-          Whole {what}
-        </Button>
+        <ZoomTools viewport={viewport} of={what} whole={`Whole ${what}`} />
         <Within viewport={viewport} size={size} draw={tools} />
       </div>
       <div className="marked-stage" ref={ref}>

@@ -1,11 +1,10 @@
-import type { PictureView } from '@border/contract'
 import type { Point } from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { gardenExtent, type PlanScale } from '../plan/scale.ts'
-import { planCorners } from '../survey/planCorners.ts'
-import { PicturesUnder } from './PicturesUnder.tsx'
+import { usePlanCorners } from '../survey/planCorners.ts'
+import { PictureLying, type Lying } from './PicturesUnder.tsx'
 import { Stage, type Staged } from './Stage.tsx'
 import './pictures.css'
 
@@ -15,7 +14,7 @@ const MEANT_PX = 12
 interface Props {
   marks: readonly { name: string; at: Point | undefined }[]
   /** As it would lie; undefined while that is not told. */
-  picture: Pick<PictureView, 'id' | 'width' | 'height' | 'laying' | 'strength'> | undefined
+  picture: Lying | undefined
   /** The plan was clicked, at a corner where one is near. */
   onAt: (at: Point) => void
 }
@@ -35,8 +34,8 @@ export function TieDrawing(props: Props) {
 }
 
 function Tied({ marks, picture, onAt, viewport, size }: Props & Staged) {
-  const { view, standing, on } = useGardenContext()
-  const corners = useMemo(() => planCorners(standing), [standing])
+  const { view, on } = useGardenContext()
+  const corners = usePlanCorners()
   const meant = (at: Point): Point => {
     const apart = (p: { x: number; y: number }) => Math.hypot(p.x - at[0], p.y - at[1])
     const near = corners.filter((c) => apart(c) * viewport.scale.pxPerM < MEANT_PX)
@@ -73,7 +72,7 @@ function Tied({ marks, picture, onAt, viewport, size }: Props & Staged) {
       onPick={(picked) => picked.kind === 'spot' && onAt(meant([picked.x, picked.y]))}
       overlay={overlay}
       underlay={
-        picture && ((scale) => <PicturesUnder gardenId={view.garden.id} pictures={[picture]} scale={scale} />)
+        picture && ((scale) => <PictureLying gardenId={view.garden.id} picture={picture} scale={scale} />)
       }
     />
   )

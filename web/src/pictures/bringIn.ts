@@ -1,4 +1,5 @@
 import { limits } from '@border/core'
+import { smallerPicture } from '../frame/smallerPicture.ts'
 
 /** What the server takes at once, with room for what travels beside it, bytes. */
 const MOST_BYTES = 9_500_000
@@ -38,23 +39,7 @@ export async function readyToSend(file: File): Promise<Blob> {
     throw new NotBroughtIn(
       `This picture is ${width} by ${height} points, more than the ${limits.pixels / 1e6} million that are taken. Scan it with fewer.`,
     )
-  const scale = Math.min(1, LONGEST / Math.max(width, height))
-  const bitmap = await createImageBitmap(file, {
-    imageOrientation: 'from-image',
-    resizeWidth: Math.round(width * scale),
-    resizeHeight: Math.round(height * scale),
-  })
-  return drawn(bitmap.width, bitmap.height, (context) => context.drawImage(bitmap, 0, 0))
-}
-
-async function drawn(
-  width: number,
-  height: number,
-  draw: (context: OffscreenCanvasRenderingContext2D) => void,
-): Promise<Blob> {
-  const canvas = new OffscreenCanvas(width, height)
-  draw(canvas.getContext('2d')!)
-  return canvas.convertToBlob({ type: 'image/jpeg', quality: 0.88 })
+  return smallerPicture(file, LONGEST)
 }
 
 /** A document whose pages can be laid under the plan. */

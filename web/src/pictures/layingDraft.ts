@@ -1,4 +1,5 @@
 import { bearingInPicture, type Laying, type MarkTape, type Point } from '@border/core'
+import { sideBetween, turned } from '../draw/outline.ts'
 
 /** A point marked in a picture; where it lies on the plan, once that is said. */
 export interface Mark {
@@ -23,7 +24,7 @@ export interface LayingDraft {
   known: 'on the plan' | 'by tape'
   /** Between the marks, by `keyOf`. */
   tapes: Readonly<Record<string, number>>
-  /** From the first mark to the second, clockwise from north. */
+  /** From the first mark to the second, clockwise from north: on the plan so much more as the plan is turned. */
   bearingDeg: number | null
 }
 
@@ -51,11 +52,6 @@ export const tapesOf = ({ tapes, marks }: LayingDraft): MarkTape[] =>
 /** How marks are called: two are A and B, more are numbered. */
 export const markName = (how: LayingDraft['how'], i: number): string =>
   how === 'from above' ? 'AB'[i]! : String(i + 1)
-
-/** Bearings on the plan are those from north and so much more. */
-const turned = (deg: number) => ((deg % 360) + 360) % 360
-
-const planBearing = (a: Point, b: Point) => (Math.atan2(b[0] - a[0], b[1] - a[1]) * 180) / Math.PI
 
 type Said = { ok: true; laying: Laying } | { ok: false; asks: string }
 const asks = (what: string): Said => ({ ok: false, asks: what })
@@ -92,10 +88,10 @@ function fromAbove(draft: LayingDraft, northDeg: number): Said {
     }
     case 'both on the plan':
       if (!b.at) return asks('Say where B lies: click it on the plan, or type it.')
-      turnDeg = planBearing(a.at, b.at) - inPicture
+      turnDeg = sideBetween(a.at, b.at).bearingDeg - inPicture
   }
   const lengthM =
-    draft.lengthM ?? (draft.turned === 'both on the plan' && b.at ? planLength(a.at, b.at) : null)
+    draft.lengthM ?? (draft.turned === 'both on the plan' && b.at ? sideBetween(a.at, b.at).lengthM : null)
   if (lengthM === null || lengthM <= 0) return asks('Type how far A and B are apart.')
   return {
     ok: true,
@@ -103,12 +99,10 @@ function fromAbove(draft: LayingDraft, northDeg: number): Said {
   }
 }
 
-const planLength = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1])
-
 /** Where a length was typed and both points lie on the plan: how far the plan has them apart. */
 export function planDiffersM({ marks: [a, b], lengthM, turned: by }: LayingDraft): number | undefined {
   if (by !== 'both on the plan' || lengthM === null || !a?.at || !b?.at) return undefined
-  const plan = planLength(a.at, b.at)
+  const plan = sideBetween(a.at, b.at).lengthM
   return Math.abs(plan - lengthM) > Math.max(0.02, 0.01 * plan) ? plan : undefined
 }
 

@@ -70,8 +70,8 @@ export const Ground = memo(function Ground({
   )
 })
 
-/** A picture of light where it lies on the plan. */
-export const FieldPicture = ({ field, scale }: { field: FieldImage; scale: PlanScale }) => (
+/** A picture where it lies on the plan. */
+export const FieldPicture = ({ field, scale }: { field: Omit<FieldImage, 'bedIds'>; scale: PlanScale }) => (
   <image
     href={field.href}
     x={scale.x(field.minX)}

@@ -1,6 +1,6 @@
 import type { PlantingView } from '@border/contract'
 import { compareTags, counted, isPlace, isUnknown } from '@border/core'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -102,7 +102,10 @@ export function LabelsScreen() {
 
 function PlantLabel({ planting: { id, tag, taxon } }: { planting: PlantingView }) {
   const { view } = useGardenContext()
-  const { size, path } = qrOf(`${window.location.origin}/g/${view.garden.id}/plants/${id}`)
+  const { size, path } = useMemo(
+    () => qrOf(`${window.location.origin}/g/${view.garden.id}/plants/${id}`),
+    [view.garden.id, id],
+  )
   return (
     <article className="plant-label">
       <svg viewBox={`0 0 ${size} ${size}`} role="img" aria-label={`Opens ${tag}`} shapeRendering="crispEdges">

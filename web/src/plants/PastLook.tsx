@@ -3,7 +3,6 @@ import { ratingWords, signs, type SignId } from '@border/core'
 import { Input, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
-import { announce } from '../frame/Announced.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Choose } from '../frame/Choose.tsx'
@@ -47,7 +46,6 @@ export function PastLook({ planting }: { planting: PlantingView }) {
           setSeen([])
           setNote('')
         },
-        onError: () => announce.failed('Nothing was kept.'),
       },
     )
   }

@@ -107,9 +107,13 @@ const byText = (pick: (p: PlantingView) => string) => (a: PlantingView, b: Plant
 function useFound(text: string): PlantingView[] {
   const { view } = useGardenContext()
   const placeName = new Map(view.features.map((f) => [f.id, f.name]))
-  const search = useMemo(() => taxonSearch(view.plantings.map((p) => p.taxon)), [view.plantings])
+  const isAsked = text.trim() !== ''
+  const search = useMemo(
+    () => (isAsked ? taxonSearch(view.plantings.map((p) => p.taxon)) : undefined),
+    [isAsked, view.plantings],
+  )
   // By any name, with a letter wrong too, as everywhere that a plant is named.
-  const named = new Set(text.trim() === '' ? [] : search.find(text).map((t) => t.botanical))
+  const named = new Set(search?.find(text).map((t) => t.botanical))
   return view.plantings.filter(
     (p) =>
       named.has(p.taxon.botanical) ||

@@ -15,8 +15,12 @@ import '../walk/walk.css'
 export function ToBeNamed() {
   const { view } = useGardenContext()
   const unknown = view.plantings.filter((p) => isUnknown(p.taxon))
+  return unknown.length > 0 && <Waiting unknown={unknown} />
+}
+
+function Waiting({ unknown }: { unknown: readonly PlantingView[] }) {
+  const { view } = useGardenContext()
   const { data: photos } = usePhotos(view.garden.id)
-  if (unknown.length === 0) return null
   return (
     <section aria-label="To be named" className="to-be-named">
       <h2>To be named</h2>

@@ -8,7 +8,7 @@ import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
-import { planCorners } from './planCorners.ts'
+import { usePlanCorners } from './planCorners.ts'
 import { TapesDrawing } from './TapesDrawing.tsx'
 import {
   adjusted,
@@ -87,8 +87,7 @@ interface Props {
 
 /** Points that tapes are held to: corners of what is on the plan already, or two stakes to begin with. */
 function Known({ tapes, onTapes }: Props) {
-  const { standing } = useGardenContext()
-  const corners = planCorners(standing)
+  const corners = usePlanCorners()
   const known = tapes.points.filter(isKnown)
   const left = corners.filter((c) => tapes.points.every((p) => p.id !== c.id))
   return (

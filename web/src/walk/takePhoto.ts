@@ -1,4 +1,5 @@
 import type { PhotoRequest } from '@border/contract'
+import { smallerPicture } from '../frame/smallerPicture.ts'
 import { notePhoto } from '../offline/queue.ts'
 import { countWaiting } from '../offline/sync.ts'
 
@@ -21,21 +22,11 @@ export async function takePhoto(
     id: crypto.randomUUID(),
     state: 'noted',
     notedAt: Date.now(),
-    picture: keepPosition ? file : await smaller(file),
+    picture: keepPosition
+      ? file
+      : // A kind of picture this browser cannot draw: the server reads more of them, and says so if it cannot.
+        await smallerPicture(file, LONGEST).catch(() => file),
     about: { ...about, on: day, at: new Date().toISOString(), serverAheadMs, keepPosition },
   })
   await countWaiting()
-}
-
-async function smaller(file: File): Promise<Blob> {
-  try {
-    const bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' })
-    const scale = Math.min(1, LONGEST / Math.max(bitmap.width, bitmap.height))
-    const canvas = new OffscreenCanvas(Math.round(bitmap.width * scale), Math.round(bitmap.height * scale))
-    canvas.getContext('2d')!.drawImage(bitmap, 0, 0, canvas.width, canvas.height)
-    return await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 })
-  } catch {
-    // A kind of picture this browser cannot draw: the server reads more of them, and says so if it cannot.
-    return file
-  }
 }

@@ -1,4 +1,5 @@
-import { useLayoutEffect, useRef } from 'react'
+import { useLayoutEffect } from 'react'
+import { useStable } from '../frame/useStable.ts'
 import type { Notes } from './useNotes.ts'
 import type { Standing, WalkAction } from './walkState.ts'
 
@@ -12,21 +13,17 @@ interface Keys {
 
 /** Everything unremarkable by one key a planting. */
 export function useWalkKeys(keys: Keys): void {
-  const latest = useRef(keys)
   // Keys act from the moment that they are told of on the screen.
-  useLayoutEffect(() => {
-    latest.current = keys
+  const onKey = useStable((e: KeyboardEvent) => {
+    const target = e.target as HTMLElement
+    if (e.ctrlKey || e.metaKey || e.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return
+    if (target.closest('[role="slider"], [role="dialog"], [role="combobox"]')) return
+    if (act(e.key, keys, target)) e.preventDefault()
   })
   useLayoutEffect(() => {
-    const onKey = (e: KeyboardEvent) => {
-      const target = e.target as HTMLElement
-      if (e.ctrlKey || e.metaKey || e.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName)) return
-      if (target.closest('[role="slider"], [role="dialog"], [role="combobox"]')) return
-      if (act(e.key, latest.current, target)) e.preventDefault()
-    }
     document.addEventListener('keydown', onKey)
     return () => document.removeEventListener('keydown', onKey)
-  }, [])
+  }, [onKey])
 }
 
 /** @returns true when the key was one of the walk's */
