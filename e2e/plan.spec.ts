@@ -48,6 +48,42 @@ test('a bed is reshaped with the mouse, put right, and that taken back and done 
   expect(errors).toEqual([])
 })
 
+test('a bed is cut in two by keys alone, kept, and who did it is told under Changes', async ({ page }) => {
+  const errors = watchForErrors(page)
+  await enterDemo(page)
+  await goTo(page, 'Plan')
+  const parts = page.getByRole('complementary', { name: 'Parts of the plan' })
+  const press = async (name: string | RegExp) => {
+    await parts
+      .getByRole('button', { name, exact: typeof name === 'string' })
+      .first()
+      .press('Enter')
+  }
+  await press(/^Back lane bed bed/)
+  await expect(parts.getByLabel('Length of side 1')).toHaveValue('21.2')
+  await press('1')
+  await press('Another corner after 1')
+  await press('4')
+  await press('Another corner after 4')
+  await press('Cut in two from corner 5')
+  await expect(parts.getByText('Choose the corner to cut to, from corner 5.')).toBeVisible()
+  await press('2')
+  await expect(parts.getByLabel('Length of side 1')).toHaveValue('10.6')
+  await expect(page.locator('.draft-other')).toHaveCount(1)
+  // The corner in hand went with the other half: nothing is offered of it.
+  await expect(parts.getByRole('button', { name: 'Cut in two from a corner' })).toBeDisabled()
+  await press('It was always so')
+  await expect(page.getByText(/: the plan is right\.$/)).toBeVisible()
+  await expect(parts.getByRole('button', { name: /^Back lane bed, second part/ })).toBeVisible()
+  await page.getByText('Changes', { exact: true }).click()
+  await expect(parts.getByText(/Marla Quill/).first()).toBeVisible()
+  await page.getByRole('button', { name: 'Undo' }).press('Enter')
+  await expect(page.getByText('Taken back.')).toBeVisible()
+  await page.getByText('Parts', { exact: true }).click()
+  await expect(parts.getByRole('button', { name: /^Back lane bed, second part/ })).toBeHidden()
+  expect(errors).toEqual([])
+})
+
 test('a bed too small for its plants says which, and they are put inside before it is kept', async ({
   page,
 }) => {

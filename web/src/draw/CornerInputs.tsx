@@ -12,7 +12,7 @@ interface Props {
   least: number
   /** The corner in hand, from 0. */
   held: number | undefined
-  onHold: (handle: number | undefined) => void
+  onHold: (handle: number) => void
   onHandles: (handles: readonly Handle[], sameStep?: boolean) => void
 }
 
@@ -54,7 +54,7 @@ export function CornerInputs({ drawn, least, held, onHold, onHandles }: Props) {
               : onHandles([corner(to)])
           }
         />
-        {first && <CornerTools {...{ handles, i: 0, least, onHold, onHandles }} />}
+        {first && <CornerTools {...{ handles, i: 0, least, onHandles }} />}
       </div>
       {sidesOf(corners, closed).map((side, i) => (
         <Side
@@ -109,7 +109,7 @@ function Side({ drawn, side, i, angles, isClosing, held, least, onHold, onHandle
           deg !== null && set({ bearingDeg: byAngle ? bearingAt(corners, closed, i, deg) : deg })
         }
       />
-      {!isClosing && <CornerTools {...{ handles, i: i + 1, least, onHold, onHandles }} />}
+      {!isClosing && <CornerTools {...{ handles, i: i + 1, least, onHandles }} />}
     </div>
   )
 }
@@ -167,7 +167,7 @@ function CornerTools({
   i,
   least,
   onHandles,
-}: Pick<Props, 'least' | 'onHandles' | 'onHold'> & { handles: readonly Handle[]; i: number }) {
+}: Pick<Props, 'least' | 'onHandles'> & { handles: readonly Handle[]; i: number }) {
   const { curved } = handles[i]!
   return (
     <span className="corner-tools">

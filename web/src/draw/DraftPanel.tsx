@@ -32,14 +32,16 @@ import type { Editor } from './useEditor.ts'
 interface Props {
   editor: Editor
   draft: Draft
-  /** The next corner that is clicked ends a cut from the one in hand. */
+  /** A corner was chosen: the one in hand, or the end of a cut. */
+  onCorner: (i: number) => void
+  /** The next corner that is chosen ends a cut from the one in hand. */
   onSplit: () => void
   onJoin: (other: FeatureView) => void
   said: string | undefined
 }
 
 /** The part in hand: what it is, where it lies corner by corner, what can be done with it, and keeping it. */
-export function DraftPanel({ editor, draft, onSplit, onJoin, said }: Props) {
+export function DraftPanel({ editor, draft, onCorner, onSplit, onJoin, said }: Props) {
   const { view } = useGardenContext()
   const { now, was } = inHand(draft)
   const [problems, setProblems] = useState<readonly string[]>([])
@@ -56,13 +58,13 @@ export function DraftPanel({ editor, draft, onSplit, onJoin, said }: Props) {
         <>
           <WhatItIs editor={editor} draft={draft} now={now} />
           <OutlineTools {...{ editor, draft, onSplit, onJoin }} />
-          <Where editor={editor} draft={draft} now={now} />
+          {said && <Alert type="warning" title={said} />}
+          <Where {...{ editor, draft, now, onCorner }} />
           <More editor={editor} draft={draft} now={now} />
         </>
       ) : (
         <Going draft={draft} />
       )}
-      {said && <Alert type="warning" title={said} />}
       {strays.length > 0 && <Strays editor={editor} draft={draft} strays={strays} />}
       {problems.map((p) => (
         <Alert key={p} type="error" title={p} />
@@ -186,7 +188,7 @@ function Said({ editor, draft, now, which }: PartProps & { which: 'first' | 'res
 }
 
 /** Where it lies: its corners, or the point that it has. */
-function Where({ editor, draft, now }: PartProps) {
+function Where({ editor, draft, now, onCorner }: PartProps & Pick<Props, 'onCorner'>) {
   if (now.geometry.type === 'Point')
     return (
       <section className="draw-corners" aria-label="Outline">
@@ -205,7 +207,7 @@ function Where({ editor, draft, now }: PartProps) {
         drawn={drawn}
         least={leastCorners(now.geometry.type)}
         held={editor.handle}
-        onHold={editor.hold}
+        onHold={onCorner}
         onHandles={(handles, sameStep) => editor.step(drawnAs(draft, { ...drawn, handles }), sameStep)}
       />
     </>

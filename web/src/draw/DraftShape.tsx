@@ -3,6 +3,7 @@ import {
   flattened,
   middleOfDrawn,
   pointOf,
+  signedArea,
   type Drawn,
   type PlanFeature,
   type Point,
@@ -102,17 +103,23 @@ function Shape({
 /** Sides shorter than this on the screen have no room for their length, pixels. */
 const ROOM_PX = 44
 
+/** How far beside the middle of a side its length stands, up and down and across, pixels. */
+const BESIDE_PX = { x: 28, y: 15 }
+
+/** The lengths of the sides, each outside its own side: within, the handles are in the way. */
 function Lengths({ drawn, scale }: { drawn: Drawn; scale: PlanScale }) {
   const { handles, closed } = drawn
+  const outward = closed && signedArea(handles.map(pointOf)) > 0 ? 1 : -1
   return sidesOf(handles.map(pointOf), closed).map((side, i) => {
     if (side.lengthM * scale.pxPerM < ROOM_PX) return null
     const [a, b] = [handles[i]!, handles[(i + 1) % handles.length]!]
+    const along = [(b.x - a.x) / side.lengthM, (b.y - a.y) / side.lengthM] as const
     return (
       <text
         key={i}
         className="draft-length"
-        x={scale.x((a.x + b.x) / 2)}
-        y={scale.y((a.y + b.y) / 2) - 9}
+        x={scale.x((a.x + b.x) / 2) + outward * along[1] * BESIDE_PX.x}
+        y={scale.y((a.y + b.y) / 2) + outward * along[0] * BESIDE_PX.y + 4}
         textAnchor="middle"
       >
         {metresText(side.lengthM)}
@@ -121,10 +128,20 @@ function Lengths({ drawn, scale }: { drawn: Drawn; scale: PlanScale }) {
   })
 }
 
+/** Handles nearer to another than this are not numbered: the numbers would lie on each other, pixels. */
+const NUMBERED_PX = 22
+
 function Handles({ drawn, scale, held, onGrab, onHandle }: Omit<Props, 'draft'> & { drawn: Drawn }) {
   const { handles, closed } = drawn
   const between = closed && handles.length > 2 ? handles : handles.slice(0, -1)
   const [mx, my] = middleOfDrawn(drawn)
+  const isApart = (i: number) =>
+    handles.every(
+      (h, j) =>
+        j === i ||
+        held === i ||
+        Math.hypot(h.x - handles[i]!.x, h.y - handles[i]!.y) * scale.pxPerM >= NUMBERED_PX,
+    )
   const reach = Math.max(...handles.map((h) => scale.y(my) - scale.y(h.y)), 0)
   return (
     <>
@@ -171,9 +188,11 @@ function Handles({ drawn, scale, held, onGrab, onHandle }: Omit<Props, 'draft'> 
         >
           <circle r={16} className="draft-reach" />
           {h.curved ? <circle r={5.5} /> : <rect x={-5} y={-5} width={10} height={10} />}
-          <text x={9} y={-8}>
-            {i + 1}
-          </text>
+          {isApart(i) && (
+            <text x={9} y={-8}>
+              {i + 1}
+            </text>
+          )}
         </g>
       ))}
     </>

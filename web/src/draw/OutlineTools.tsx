@@ -1,12 +1,22 @@
 import type { FeatureView } from '@border/contract'
-import { distanceToBoundary, middleOfDrawn, mirror, ringOf, shift, turn, type Point } from '@border/core'
+import {
+  distanceToBoundary,
+  middleOfDrawn,
+  mirror,
+  ringOf,
+  shift,
+  turn,
+  type Drawn,
+  type Point,
+} from '@border/core'
 import { InputNumber } from 'antd'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { carriedWhole, drawnNow, inHand, type Draft } from './draft.ts'
+import { carriedWhole, drawnAs, drawnNow, inHand, type Draft } from './draft.ts'
 import { TakeOff } from './TakeOff.tsx'
+import { withMiddle } from './useDraftHands.ts'
 import type { Editor } from './useEditor.ts'
 
 interface Props {
@@ -56,6 +66,17 @@ export function OutlineTools({ editor, draft, onSplit, onJoin }: Props) {
           Copy
         </Button>
       )}
+      {isShaped && editor.handle !== undefined && hasSideAfter(drawn, editor.handle) && (
+        <Button
+          size="small"
+          onClick={() => {
+            editor.step(drawnAs(draft, { ...drawn, handles: withMiddle(drawn, editor.handle!) }))
+            editor.hold(editor.handle! + 1)
+          }}
+        >
+          Another corner after {editor.handle + 1}
+        </Button>
+      )}
       {isShaped && drawn.closed && drawn.handles.length > 3 && (
         <Button
           size="small"
@@ -63,7 +84,7 @@ export function OutlineTools({ editor, draft, onSplit, onJoin }: Props) {
           title={
             editor.handle === undefined
               ? 'Choose the corner to cut from first'
-              : 'Then click the other corner'
+              : 'Then choose the other corner'
           }
           onClick={onSplit}
         >
@@ -75,6 +96,8 @@ export function OutlineTools({ editor, draft, onSplit, onJoin }: Props) {
     </div>
   )
 }
+
+const hasSideAfter = ({ handles, closed }: Drawn, i: number) => closed || i < handles.length - 1
 
 /** How far away a bed may lie that is offered to be joined, metres. */
 const NEAR_M = 1

@@ -24,8 +24,8 @@ interface Props {
   isAdding: boolean
   selectedId: string | undefined
   onPick: (id: string) => void
-  /** A handle was clicked; true where that has been used for something. */
-  onHandle: (i: number) => boolean
+  /** A handle was clicked. */
+  onHandle: (i: number) => void
   /** Drawn on the bare ground: a picture that lies under the plan. */
   underlay?: ((scale: PlanScale) => React.ReactNode) | undefined
   children?: React.ReactNode
@@ -138,9 +138,7 @@ function DrawnPlan(props: DrawnProps) {
                 scale={scale}
                 held={editor.handle}
                 onGrab={hands.grab}
-                onHandle={(i) => {
-                  if (!onHandle(i)) editor.hold(i)
-                }}
+                onHandle={onHandle}
               />
             )}
           </>

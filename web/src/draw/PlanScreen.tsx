@@ -87,7 +87,7 @@ export function PlanScreen() {
           isAdding={isAdding(editor)}
           selectedId={draft ? undefined : chosenId}
           onPick={pick}
-          onHandle={cutting.handle}
+          onHandle={cutting.choose}
           underlay={pictures.underlay}
         >
           {pictures.laid > 0 && (
@@ -103,6 +103,7 @@ export function PlanScreen() {
             <SteadyPanel
               editor={editor}
               draft={draft}
+              onCorner={cutting.choose}
               onSplit={cutting.begin}
               onJoin={cutting.join}
               said={cutting.said}
@@ -173,23 +174,25 @@ function isAdding({ draft }: Editor): boolean {
 
 /** Cutting a bed in two and making two one: what could not be done is said. */
 function useCutting(editor: Editor) {
-  const [from, setFrom] = useState<number>()
+  const [begun, setBegun] = useState<{ partId: string; from: number }>()
   const [said, setSaid] = useState<string>()
   const { draft } = editor
+  // A cut ends with the part that it was begun in.
+  const from = draft && begun?.partId === inHand(draft).id ? begun.from : undefined
   const tell = (made: ReturnType<typeof joinDraft>) => {
     setSaid(made.ok ? undefined : `That cannot be done: ${made.says}.`)
     if (made.ok) editor.step(made.draft)
   }
   return {
-    said: from === undefined ? said : `Click the corner to cut to, from corner ${from + 1}.`,
-    begin: () => setFrom(editor.handle),
-    /** @returns whether the click was the end of a cut */
-    handle: (i: number): boolean => {
-      if (from === undefined || !draft) return false
-      setFrom(undefined)
+    said: from === undefined ? said : `Choose the corner to cut to, from corner ${from + 1}.`,
+    begin: () =>
+      draft && editor.handle !== undefined && setBegun({ partId: inHand(draft).id, from: editor.handle }),
+    /** A corner is chosen, on the plan or in the list: the end of a cut, or the one in hand. */
+    choose: (i: number) => {
+      if (from === undefined || !draft) return editor.hold(i)
+      setBegun(undefined)
       const { name } = inHand(draft).now!
       tell(splitDraft(draft, from, i, crypto.randomUUID(), `${name}, second part`))
-      return true
     },
     join: (other: FeatureView) => draft && tell(joinDraft(draft, other)),
   }

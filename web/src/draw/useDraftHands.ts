@@ -11,6 +11,7 @@ import {
   withHandle,
   withHandleAt,
   type Drawn,
+  type Handle,
   type Point,
   type Snapped,
   type SnapTargets,
@@ -108,9 +109,7 @@ function dragOf(draft: Draft, what: Held, meant: Meant): Drag | undefined {
   if (!drawn) return undefined
   if (what.of === 'turn') return turnDrag(draft, drawn)
   const [handles, i] =
-    what.of === 'handle'
-      ? [drawn.handles, what.i]
-      : [withHandle(drawn.handles, what.i, middleHandle(drawn, what.i)), what.i + 1]
+    what.of === 'handle' ? [drawn.handles, what.i] : [withMiddle(drawn, what.i), what.i + 1]
   const { x, y } = handles[i]!
   return {
     handle: i,
@@ -123,10 +122,11 @@ function dragOf(draft: Draft, what: Held, meant: Meant): Drag | undefined {
   }
 }
 
-function middleHandle({ handles }: Drawn, i: number) {
+/** The handles with another in the middle of the side after one. @param i the handle before the side, from 0 */
+export function withMiddle({ handles }: Drawn, i: number): Handle[] {
   const [a, b] = [handles[i]!, handles[(i + 1) % handles.length]!]
   // Between two that bend it bends as well.
-  return { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, curved: a.curved && b.curved }
+  return withHandle(handles, i, { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, curved: a.curved && b.curved })
 }
 
 function besideOf({ handles, closed }: Drawn, i: number) {

@@ -5,6 +5,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import {
   begun,
   draftOf,
+  drawnNow,
   editOf,
   inHand,
   isChanged,
@@ -43,6 +44,10 @@ export interface Editor {
   isKeeping: boolean
 }
 
+/** The handle that is held, where the part still has it: a cut, an undo or a corner removed can take it away. */
+const heldIn = (draft: Draft, handle: number | undefined): number | undefined =>
+  handle !== undefined && handle < (drawnNow(draft)?.handles.length ?? 0) ? handle : undefined
+
 /** @param first what is in hand from the start */
 export function useEditor(first: () => Draft | undefined): Editor {
   const [drafting, setDrafting] = useState<Drafting | undefined>(() => {
@@ -67,7 +72,7 @@ export function useEditor(first: () => Draft | undefined): Editor {
   const isDirty = drafting !== undefined && isChanged(drafting.draft)
   return {
     draft,
-    handle,
+    handle: draft && heldIn(draft, handle),
     hold,
     begin: (feature) => {
       put(begun(draftOf(feature)))
