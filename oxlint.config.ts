@@ -29,6 +29,7 @@ const coreOrder = [
   'plants',
   'garden',
   'survey',
+  'quantities',
   'performance',
   'diagnosis',
   'walk',
@@ -37,6 +38,7 @@ const coreOrder = [
   'verdict',
   'gold',
   'schedule',
+  'rework',
   'exchange',
 ]
 

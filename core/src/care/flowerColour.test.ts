@@ -2,49 +2,14 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
 import { madeBed, madePot, rectangle } from '../garden/test/made.ts'
-import { soilTextures, type Place } from '../garden/index.ts'
+import type { Place } from '../garden/index.ts'
 import { colourFollowsSoil, library, type ColourWish } from '../plants/index.ts'
-import { careJobs, careRules, colourOutlook, soilDose } from './index.ts'
+import { careJobs, careRules, colourOutlook } from './index.ts'
 import { careGarden, caredPlanting } from './test/cared.ts'
 
 const found = climateOf(generateWeather(patternAt({ latitude: 51.5, longitude: -0.1 }), 2008, 2025), 51.5)
 if (!found.ok) throw new Error(found.reason)
 const { climate } = found
-
-const texture = fc.constantFrom(...soilTextures.filter((t) => t !== 'chalk'))
-const ph = fc.double({ min: 4, max: 7.1, noNaN: true })
-
-describe('what moves a soil', () => {
-  it('is of the size that laboratories hand out: sulphur for one unit of loam is one to one and a half hundred grams', () => {
-    // Extension tables give 2 to 3 lb of sulphur on 100 square feet of loam for a unit: 98 to 146 g a square metre.
-    const loam = soilDose(6.5, 5.5, 'loam')!
-    expect(loam.with).toBe('sulphur')
-    expect(loam.inAllKgM2).toBeGreaterThanOrEqual(0.098)
-    expect(loam.inAllKgM2).toBeLessThanOrEqual(0.146)
-    // And 5 to 7 lb of ground limestone: 244 to 342 g.
-    const limed = soilDose(5.5, 6.5, 'loam')!
-    expect(limed.with).toBe('ground limestone')
-    expect(limed.inAllKgM2).toBeGreaterThanOrEqual(0.244)
-    expect(limed.inAllKgM2).toBeLessThanOrEqual(0.342)
-  })
-
-  it('grows with the way to go and with the fineness of the soil, and is never more at once than roots bear', () => {
-    fc.assert(
-      fc.property(ph, ph, texture, (from, to, of) => {
-        const dose = soilDose(from, to, of)
-        fc.pre(from !== to)
-        expect(dose!.with).toBe(to < from ? 'sulphur' : 'ground limestone')
-        expect(dose!.nowKgM2).toBeLessThanOrEqual(dose!.inAllKgM2)
-        expect(dose!.nowKgM2).toBeLessThanOrEqual(0.25)
-        expect(soilDose(from, (from + to) / 2, of)!.inAllKgM2).toBeCloseTo(dose!.inAllKgM2 / 2)
-        expect(soilDose(from, to, 'sand')!.inAllKgM2).toBeLessThanOrEqual(dose!.inAllKgM2)
-        expect(soilDose(from, to, 'clay')!.inAllKgM2).toBeGreaterThanOrEqual(dose!.inAllKgM2)
-      }),
-    )
-    expect(soilDose(7.5, 5.5, 'chalk')).toBeUndefined()
-    expect(soilDose(6, 6, 'loam')).toBeUndefined()
-  })
-})
 
 describe('a wish for a colour', () => {
   const border = (more: object) => madeBed('bed', rectangle(0, 0, 6, 2), more)

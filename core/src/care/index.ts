@@ -58,6 +58,5 @@ export {
   type WaterBalance,
 } from './watering.ts'
 export { colourOutlook, type ColourOutlook } from './flowerColour.ts'
-export { soilDose, type SoilDose } from './soilDose.ts'
 export { monthDaysWords, nthOfMonth, weekdays } from './turns.ts'
 export { openFrom, openWindows, windowAtOnce, windowOf, windowsOf, type Window } from './windows.ts'

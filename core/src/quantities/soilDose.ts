@@ -46,3 +46,41 @@ export function soilDose(fromPh: number, toPh: number, texture: SoilTexture = 'l
   if (by === 0 || !Number.isFinite(inAllKgM2)) return undefined
   return { with: dose, inAllKgM2, nowKgM2: Math.min(inAllKgM2, AT_ONCE[dose]) }
 }
+
+/** One giving of what moves a soil. */
+export interface DoseTurn {
+  kgM2: number
+  /** Months after the first. */
+  afterMonths: number
+}
+
+/** Half a year between givings, and a test before each: the reaction of soil moves slowly. */
+const MONTHS_BETWEEN = 6
+/**
+ * Aluminium sulphate in place of sulphur: about six times as much, and no more at once than this, kilograms a square metre, for too much
+ * aluminium harms roots. The tables of the same laboratories.
+ */
+const ALUMINIUM = { perSulphur: 6, atOnceKgM2: 0.25 }
+
+/**
+ * A dose in turns of no more than is good at once, each after a test.
+ *
+ * @param instead aluminium sulphate in place of sulphur: quicker, six times as much of it, and blue for hydrangeas
+ */
+export function doseTurns(
+  dose: SoilDose,
+  instead?: 'aluminium sulphate',
+): { with: SoilDose['with'] | 'aluminium sulphate'; inAllKgM2: number; turns: DoseTurn[] } {
+  const isAluminium = instead !== undefined && dose.with === 'sulphur'
+  const inAllKgM2 = isAluminium ? ALUMINIUM.perSulphur * dose.inAllKgM2 : dose.inAllKgM2
+  const atOnceKgM2 = isAluminium ? ALUMINIUM.atOnceKgM2 : AT_ONCE[dose.with]
+  const number = Math.ceil(inAllKgM2 / atOnceKgM2 - 1e-9)
+  return {
+    with: isAluminium ? instead : dose.with,
+    inAllKgM2,
+    turns: Array.from({ length: number }, (_, i) => ({
+      kgM2: Math.min(atOnceKgM2, inAllKgM2 - i * atOnceKgM2),
+      afterMonths: i * MONTHS_BETWEEN,
+    })),
+  }
+}
