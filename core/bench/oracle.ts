@@ -1,5 +1,6 @@
-import highsLoader from 'highs'
+import loadHighs from 'highs'
 import { scheduleCosts, type ScheduleProblem } from '../src/schedule/index.ts'
+import { highsSolver, Milp } from '../src/search/index.ts'
 import { prepare } from '../src/schedule/prepare.ts'
 import { minutesBeyond, SKILL_SETS, skillBits } from '../src/schedule/room.ts'
 
@@ -15,15 +16,13 @@ export async function provedOptimum(problem: ScheduleProblem): Promise<{ cost: n
   const prepared = prepare(problem)
   const { parts, days, travel, gardens, mostHands } = prepared
   const shifts = days.length
-  const cost: number[] = []
-  const add = (c: number) => cost.push(c) - 1
-  const x = parts.map((p) => [...p.shifts].map((_, i) => add(p.costs[i]!)))
-  const left = parts.map((p) => add(p.penalty))
+  const milp = new Milp()
+  const row: Milp['row'] = (terms, low, high) => milp.row(terms, low, high)
+  const x = parts.map((p) => [...p.shifts].map((_, i) => milp.binary(p.costs[i]!)))
+  const left = parts.map((p) => milp.binary(p.penalty))
   const y = Array.from({ length: shifts }, () =>
-    Array.from({ length: gardens }, () => add(scheduleCosts.visit)),
+    Array.from({ length: gardens }, () => milp.binary(scheduleCosts.visit)),
   )
-  const rows: { terms: [number, number][]; low: number; high: number }[] = []
-  const row = (terms: [number, number][], low: number, high: number) => rows.push({ terms, low, high })
   parts.forEach((p, k) => {
     // A job is done whole or not at all.
     if (p.index > 0)
@@ -84,35 +83,7 @@ export async function provedOptimum(problem: ScheduleProblem): Promise<{ cost: n
         row([[x[k]![i]!, 1], ...good.map((v): [number, number] => [v, -1])], -Infinity, 0)
       })
   })
-  const starts = [0]
-  const indices: number[] = []
-  const values: number[] = []
-  for (const r of rows) {
-    for (const [v, c] of r.terms) {
-      indices.push(v)
-      values.push(c)
-    }
-    starts.push(indices.length)
-  }
-  const highs = await highsLoader()
-  return highs.withModel((model) => {
-    model.options.set({ output_flag: false, mip_rel_gap: 0.0005, time_limit: 300 })
-    model.passModel({
-      numCols: cost.length,
-      numRows: rows.length,
-      colCost: cost,
-      colLower: cost.map(() => 0),
-      colUpper: cost.map(() => 1),
-      rowLower: rows.map((r) => r.low),
-      rowUpper: rows.map((r) => r.high),
-      matrix: { format: 'csr', numRows: rows.length, numCols: cost.length, starts, indices, values },
-      integrality: cost.map(() => 1 as const),
-    })
-    model.run()
-    const status = model.getModelStatus()
-    if (status !== highs.constants.modelStatus.optimal)
-      throw new Error(`HiGHS proved nothing: status ${status}`)
-    const found = model.getObjectiveValue()
-    return { cost: Math.round(found), gap: Math.max(0, model.info.get('mip_gap') as number) }
-  })
+  const found = highsSolver(await loadHighs())(milp, { gap: 0.0005, nodes: 1_000_000 })
+  if (!found.ok) throw new Error(`HiGHS proved nothing: ${found.why}`)
+  return { cost: Math.round(found.cost), gap: found.gap }
 }

@@ -5,3 +5,4 @@ export {
   type Rebuilt,
   type SearchOptions,
 } from './ruinAndRecreate.ts'
+export { highsSolver, Milp, type MilpAnswer, type MilpLimits, type MilpTerm, type SolveMilp } from './milp.ts'
