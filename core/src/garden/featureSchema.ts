@@ -111,6 +111,8 @@ export const featureProperties = {
     ...lifeline,
     heightM: size(TALLEST_M),
     overhang: z.union([size(10), z.object({ depthM: size(10), heightM: size(TALLEST_M) })]).optional(),
+    /** Its lowest windows begin so high above the ground: nothing before them should stand taller. */
+    sillM: size(TALLEST_M).optional(),
     events: z.array(event).optional(),
   }),
   wall: z.looseObject({ kind: z.literal('wall'), ...screen }),

@@ -43,7 +43,7 @@ export { obstructionOf, sceneOf } from './obstructions.ts'
 export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
 export { windExposures, type WindExposure } from './wind.ts'
 export { rootsAt, rootZones, type RootZone } from './roots.ts'
-export { underEavesOf, eavesZones, type EavesZone } from './eaves.ts'
+export { eavesOver, underEavesOf, eavesZones, type EavesZone } from './eaves.ts'
 export { driedBy, surroundingsOn, type Surroundings } from './surroundings.ts'
 export { isOnWall, metresToWall, wallLines, type WallLine } from './walls.ts'
 export {

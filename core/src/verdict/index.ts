@@ -1,6 +1,7 @@
 export {
   FIT_TOLERANCE_HOURS,
   fitOf,
+  fitScore,
   isOutside,
   lightFit,
   moistureWord,
@@ -10,7 +11,15 @@ export {
   type SuspectedMoisture,
 } from './fit.ts'
 export { openings, type Openings } from './openings.ts'
-export { bestSpots, hasRoom, spotField, type SpotField, type SpotOption } from './spots.ts'
+export {
+  bestSpots,
+  hasRoom,
+  spotField,
+  type LitPoint,
+  type SearchedPlace,
+  type SpotField,
+  type SpotOption,
+} from './spots.ts'
 export {
   type Condition,
   causeClause,

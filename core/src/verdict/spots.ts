@@ -30,13 +30,14 @@ export interface SpotField {
   places: SearchedPlace[]
 }
 
-interface SearchedPlace {
+/** A place with the points of it that are searched. */
+export interface SearchedPlace {
   place: Place
   points: LitPoint[]
 }
 
 /** A point with its light, the tree among whose roots and the building under whose eaves it lies, and how far it is to the nearest wall, fence or hedge. */
-type LitPoint = LightPoint & {
+export type LitPoint = LightPoint & {
   hours: SunHours
   rootsOf?: string | undefined
   eavesOf?: string | undefined
@@ -53,18 +54,20 @@ export interface SpotKnowledge {
 
 const NOTHING: Surroundings = { roots: [], walls: [], eaves: [] }
 
-/** Points of a bed that are searched lie so far apart, or as far as the cells of the field do. */
+/** Usual distance between points that are searched. */
 const SEARCH_CELL_M = 0.5
 
 /**
  * @param field hours of the growing season over the places
  * @param places all of them in the field
  * @param about the trees and walls about them
+ * @param cellM how far apart the points of a bed are, or as far as the cells of the field
  */
 export function spotField(
   field: GardenField,
   places: readonly Place[],
   about: Surroundings = NOTHING,
+  cellM = SEARCH_CELL_M,
 ): SpotField {
   return { places: places.map((place) => ({ place, points: pointsOf(place) })) }
 
@@ -72,7 +75,7 @@ export function spotField(
     if (place.kind === 'container')
       return [{ x: place.x, y: place.y, z: place.rimHeightM, hours: field.pots.get(place.id)! }]
     const { raster, hours } = field.plots.find((p) => p.beds.some((b) => b.id === place.id))!
-    const every = Math.max(1, Math.round(SEARCH_CELL_M / raster.cellM))
+    const every = Math.max(1, Math.round(cellM / raster.cellM))
     const numberOf = (m: number) => Math.floor(m / raster.cellM)
     const all: number[] = []
     const some: number[] = []

@@ -116,6 +116,7 @@ export const kindFields: Record<DrawnKind, readonly Field[]> = {
     needed('heightM', 'Height', 5),
     size('overhang.depthM', 'Eaves reach out', { max: 10 }),
     size('overhang.heightM', 'Eaves above ground', { max: 120 }),
+    size('sillM', 'Windows begin at', { max: 120 }),
     note,
   ],
   wall: [
