@@ -23,6 +23,8 @@ const CLIMBS_WITHIN_M = 1
 const UNDER_EAVES_M = 0.2
 /** Round a hole of its root ball the ground is moved so far out: what is woody is dug wider. Working figures. */
 const DUG_M = { woody: 0.5, rest: 0.25 }
+/** What rises more than 25 degrees before a window takes daylight from it: the usual rule of daylight in buildings. */
+const DAYLIGHT_RISE = Math.tan((25 * Math.PI) / 180)
 /** What would darken a window can be cut; a thing to be asked about rather than forbidden. */
 const AT_WINDOW = 0.3
 const UNSUPPORTED = 0.3
@@ -38,8 +40,7 @@ const scoreBy: Record<Exclude<Bound, 'place'>, (taxon: Taxon, s: Station) => num
   window: (taxon, { window }) =>
     window &&
     taxon.lifeForm !== 'climber' &&
-    taxon.heightM > window.sillM &&
-    window.awayM <= taxon.spreadM / 2 + taxon.heightM - window.sillM
+    taxon.heightM - window.sillM > DAYLIGHT_RISE * Math.max(0, window.awayM - taxon.spreadM / 2)
       ? AT_WINDOW
       : 1,
   buried: (taxon, { buried }) => (buried && buried.awayM < DUG_M[isWoody(taxon) ? 'woody' : 'rest'] ? 0 : 1),
