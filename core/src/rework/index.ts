@@ -14,3 +14,19 @@ export {
   type SuitedPlace,
   type Suiting,
 } from './suits.ts'
+export { packedIn } from './packing.ts'
+export {
+  LEAST_FIT,
+  priceOf,
+  relocate,
+  relocatedGreedily,
+  relocationCosts,
+  waysOut,
+  type Destination,
+  type Leaving,
+  type OpenSpot,
+  type Relocation,
+  type RelocationAnswer,
+  type RelocationProblem,
+  type WayOut,
+} from './relocation.ts'

@@ -72,6 +72,8 @@ export type MilpAnswer =
       bound: number
       /** How far the cost may lie above the least, as a share of it. */
       gap: number
+      /** Of amounts alone: what one more on the right of each row would add to the cost, by the order of the rows. */
+      duals: Float64Array | undefined
     }
   | { ok: false; why: 'infeasible' | 'limit' }
 
@@ -112,7 +114,8 @@ export const highsSolver =
       // At a limit nothing found looks like all zeros.
       if (status !== optimal && Number(model.info.get('primal_solution_status')) !== FEASIBLE)
         return { ok: false, why: 'limit' }
-      const values = Float64Array.from(model.getSolution().colValue, (v, i) =>
+      const solution = model.getSolution()
+      const values = Float64Array.from(solution.colValue, (v, i) =>
         milp.whole[i] ? Math.max(0, Math.round(v)) : v,
       )
       const isWhole = milp.whole.includes(true)
@@ -123,5 +126,6 @@ export const highsSolver =
         cost,
         bound: isWhole ? Number(model.info.get('mip_dual_bound')) : cost,
         gap: isWhole ? Math.max(0, Number(model.info.get('mip_gap'))) : 0,
+        duals: isWhole ? undefined : Float64Array.from(solution.rowDual),
       }
     })

@@ -1,0 +1,340 @@
+import { sum } from 'd3-array'
+import { packedIn } from './packing.ts'
+import { Milp, type MilpAnswer, type MilpTerm, type SolveMilp } from '../search/index.ts'
+
+/** What leaves its place and wants another. */
+export interface Leaving {
+  id: string
+  /** Radius of the ground that it takes, metres. */
+  radiusM: number
+  /** What it is worth to keep: 1 as usual, more for what is rare or dear to somebody. */
+  worth: number
+  /** How it does where it stands, 0 to 1; null where it cannot stay. */
+  fitHere: number | null
+}
+
+/** A round of ground that is free, or will be once what stands there has left. */
+export interface OpenSpot {
+  id: string
+  radiusM: number
+  /** The planting that must leave first. */
+  vacatedBy?: string | undefined
+}
+
+/** Where everything that leaves could go. */
+export interface RelocationProblem {
+  leaving: readonly Leaving[]
+  spots: readonly OpenSpot[]
+  /** How each would do in each spot, 0 to 1, by the order of both; what is below the least that is good enough is not offered. */
+  fit: readonly (readonly number[])[]
+  /** Destinations that somebody has decided, by planting. */
+  decided?: Readonly<Record<string, Destination>> | undefined
+}
+
+/** Ways out beside a spot: it stays for now, waits on the bench, is given away, or goes for good. */
+export const waysOut = ['stay', 'bench', 'give away', 'gone'] as const
+export type WayOut = (typeof waysOut)[number]
+
+/** Where a planting goes. */
+export type Destination = { to: 'spot'; spotId: string } | { to: WayOut }
+
+/** Below this it would only just live there. */
+export const LEAST_FIT = 0.6
+
+/**
+ * What each destination costs, of 100 for the loss of a usual planting. Judgements: a spot costs what it lacks of a perfect fit and the
+ * lifting; to stay what it lacks where it stands, and that the place is not as it was wished; the bench its watering and that it waits.
+ */
+export const relocationCosts = {
+  lifting: 5,
+  unfit: 60,
+  staysUnwanted: 30,
+  bench: 35,
+  'give away': 55,
+  gone: 100,
+} as const
+
+/** Where everything goes, and how good that is. */
+export interface Relocation {
+  destinations: readonly { plantingId: string; destination: Destination; cost: number }[]
+  cost: number
+  bound: number
+  /** How far the cost may lie above the least there is, as a share of it. */
+  gap: number
+}
+
+/** The least-cost destinations, or why there are none. */
+export type RelocationAnswer = ({ ok: true } & Relocation) | { ok: false; why: 'infeasible' | 'limit' }
+
+const isSame = (a: Destination, b: Destination): boolean =>
+  a.to === b.to && (a.to !== 'spot' || b.to !== 'spot' || a.spotId === b.spotId)
+
+/** What it costs that a planting goes somewhere; undefined where it cannot. */
+function costOf(problem: RelocationProblem, p: number, destination: Destination): number | undefined {
+  const { worth, radiusM, fitHere, id } = problem.leaving[p]!
+  const decided = problem.decided?.[id]
+  if (decided && !isSame(decided, destination)) return undefined
+  const c = relocationCosts
+  if (destination.to === 'stay')
+    return fitHere === null ? undefined : worth * c.unfit * (1 - fitHere) + c.staysUnwanted
+  if (destination.to !== 'spot') return worth * c[destination.to]
+  const s = problem.spots.findIndex((spot) => spot.id === destination.spotId)
+  const spot = problem.spots[s]
+  if (!spot || radiusM > spot.radiusM + 1e-9 || !isVacated(problem, spot, id)) return undefined
+  const fit = problem.fit[p]![s]!
+  // What somebody decides against the advice is theirs to decide, as long as it has room.
+  return fit < LEAST_FIT && !decided ? undefined : worth * c.unfit * (1 - fit) + c.lifting
+}
+
+/** Whether a spot may become free for somebody: nothing stands there, or what does may go. */
+const isVacated = ({ leaving }: RelocationProblem, { vacatedBy }: OpenSpot, forId: string): boolean =>
+  vacatedBy === undefined || (vacatedBy !== forId && leaving.some((l) => l.id === vacatedBy))
+
+/** As precise as is worth while, and a count of branches that no garden comes to. */
+const LIMITS = { gap: 0.001, nodes: 2000 }
+/** Dearer than anything: what nothing else can be done with. */
+const NOWHERE = 1e6
+const NO_MORE = 1e-6
+
+/** Plantings that stand in one spot together, or one that leaves by a way out. */
+interface Column {
+  /** By their turn. */
+  leaving: readonly number[]
+  /** The spot that they fill, by its turn. */
+  spot: number | undefined
+  way: WayOut | undefined
+  cost: number
+}
+
+/**
+ * Where everything that leaves goes, at the least cost in all: an assignment with room, told by all sets of plantings that stand in a
+ * spot side by side. The sets worth having are found by their prices (column generation for generalized assignment; Savelsbergh 1997,
+ * Operations Research 45, 831-841); then every set that could still be in an answer as good is taken in and the whole is solved as an
+ * integer programme. Ground that what leaves gives up counts as room once it has left.
+ *
+ * @returns not ok where what was decided contradicts itself
+ */
+export function relocate(problem: RelocationProblem, solve: SolveMilp): RelocationAnswer {
+  const rooms = problem.spots.map((_, s) => roomIn(problem, s))
+  const columns = new Map(waysOutOf(problem).map((c) => [keyOf(c), c]))
+  const add = (found: readonly Column[]) => {
+    const before = columns.size
+    for (const c of found) columns.set(keyOf(c), c)
+    return columns.size > before
+  }
+  let relaxed = solve(masterOf(problem, [...columns.values()], false), LIMITS)
+  while (relaxed.ok) {
+    const prices = relaxed.duals!
+    const look = (tries?: number) =>
+      add(rooms.flatMap((room) => room.worth(prices, -NO_MORE, BEST_SETS, tries)))
+    if (!look(FIRST_TRIES) && !look()) break
+    relaxed = solve(masterOf(problem, [...columns.values()], false), LIMITS)
+  }
+  if (!relaxed.ok) return relaxed
+  const { values, cost: least } = relaxed
+  const isSettled = values.every((v) => Math.abs(v - Math.round(v)) < NO_MORE)
+  let found: MilpAnswer = isSettled ? relaxed : solve(masterOf(problem, [...columns.values()], true), LIMITS)
+  let bound = least
+  // Nothing dearer by more than what is still to be gained can be in a better answer: with all the rest of them it is the best.
+  const toGain = found.ok ? found.cost - least : 0
+  if (toGain > LIMITS.gap * least) {
+    if (add(rooms.flatMap((room) => room.worth(relaxed.duals!, toGain))))
+      found = solve(masterOf(problem, [...columns.values()], true), LIMITS)
+    if (found.ok) bound = Math.max(least, Math.min(found.bound, found.cost))
+  }
+  const chosen = [...columns.values()]
+  if (!found.ok) return found
+  if (found.cost >= NOWHERE) return { ok: false, why: 'infeasible' }
+  return {
+    ok: true,
+    destinations: problem.leaving.map((l, p): Relocation['destinations'][number] => {
+      const { spot, way } =
+        chosen[chosen.findIndex((c, i) => found.values[i]! > 0.5 && c.leaving.includes(p))]!
+      const destination: Destination =
+        spot === undefined ? { to: way! } : { to: 'spot', spotId: problem.spots[spot]!.id }
+      return { plantingId: l.id, destination, cost: costOf(problem, p, destination)! }
+    }),
+    cost: found.cost,
+    bound,
+    gap: found.cost > 0 ? Math.max(0, 1 - bound / found.cost) : 0,
+  }
+}
+
+/** Sets of a spot that are taken in at once, and that are tried before all are. */
+const BEST_SETS = 4
+const FIRST_TRIES = 60
+
+const keyOf = ({ leaving, spot, way }: Column): string => `${spot ?? way} ${leaving.join(' ')}`
+
+const waysOutOf = (problem: RelocationProblem): Column[] =>
+  problem.leaving.flatMap((_, p) =>
+    waysOut.flatMap((way): Column[] => {
+      const cost = costOf(problem, p, { to: way })
+      return cost === undefined ? [] : [{ leaving: [p], spot: undefined, way, cost }]
+    }),
+  )
+
+/** One row for each planting, which goes somewhere, then one for each spot, which is filled once. */
+function masterOf({ leaving, spots }: RelocationProblem, columns: readonly Column[], isWhole: boolean): Milp {
+  const milp = new Milp()
+  const ofPlanting = leaving.map((): MilpTerm[] => [])
+  const ofSpot = spots.map((): MilpTerm[] => [])
+  for (const c of columns) {
+    const v = isWhole ? milp.binary(c.cost) : milp.amount(c.cost)
+    for (const p of c.leaving) ofPlanting[p]!.push([v, 1])
+    if (c.spot !== undefined) ofSpot[c.spot]!.push([v, 1])
+    // What stays gives no ground up.
+    if (c.way === 'stay')
+      spots.forEach((s, i) => s.vacatedBy === leaving[c.leaving[0]!]!.id && ofSpot[i]!.push([v, 1]))
+  }
+  for (const terms of ofPlanting) milp.row([...terms, [milp.amount(NOWHERE), 1]], 1, 1)
+  for (const terms of ofSpot) milp.row(terms, -Infinity, 1)
+  return milp
+}
+
+interface Room {
+  /**
+   * Sets that stand in a spot side by side and cost no more over their prices than so much, the cheapest first.
+   *
+   * @param many no more of them than this
+   * @param tries sets that are tried at most: a first look has enough with few
+   */
+  worth: (prices: Float64Array, most: number, many?: number, tries?: number) => Column[]
+}
+
+/** The radius of two, three … seven alike rounds in one of radius 1: Graham 1968, Sets of points with given minimum separation. */
+const alikeInOne = [1, 0.5, 0.46410162, 0.41421357, 0.3701925, 0.33333334, 0.33333334]
+
+/** What could stand in a spot. */
+function roomIn(problem: RelocationProblem, spot: number): Room {
+  const { leaving, spots } = problem
+  const { id, radiusM } = spots[spot]!
+  const could = leaving.flatMap((l, p) => {
+    const cost = costOf(problem, p, { to: 'spot', spotId: id })
+    return cost === undefined ? [] : [{ p, cost, r: l.radiusM }]
+  })
+  const known = new Map<string, boolean>()
+  const stand = (set: readonly Could[]): boolean => {
+    if (set.length === 1) return true
+    // What is more ground than there is, too many of their size, or too wide side by side needs no trying.
+    if (sum(set, (i) => i.r ** 2) > radiusM ** 2) return false
+    if (Math.min(...set.map((i) => i.r)) > (alikeInOne[set.length - 1] ?? 1) * radiusM) return false
+    const [a, b] = set.map((i) => i.r).sort((x, y) => y - x)
+    if (a! + b! > radiusM + 1e-9) return false
+    if (set.length === 2) return true
+    const key = set
+      .map((i) => i.p)
+      .sort((x, y) => x - y)
+      .join(' ')
+    const before = known.get(key)
+    if (before !== undefined) return before
+    const radii = set.map((i) => i.r)
+    const now = packedIn(radiusM, radii) !== undefined
+    known.set(key, now)
+    return now
+  }
+  return {
+    worth: (prices, most, many = Infinity, tries = Infinity) => {
+      let tried = 0
+      const priced = could
+        .map((c) => ({ ...c, less: c.cost - prices[c.p]! }))
+        .sort((a, b) => a.less / a.r ** 2 - b.less / b.r ** 2)
+      const found: (Column & { less: number })[] = []
+      /** What a set may cost to be worth finding still. */
+      let worthless = most
+      const keep = (set: readonly Could[], less: number) => {
+        found.push({
+          leaving: set.map((m) => m.p).sort((a, b) => a - b),
+          spot,
+          way: undefined,
+          cost: sum(set, (m) => m.cost),
+          less,
+        })
+        if (found.length < many) return
+        found.sort((a, b) => a.less - b.less).splice(many)
+        worthless = Math.min(most, found.at(-1)!.less - NO_MORE)
+      }
+      const fill = (set: readonly Could[], from: number, less: number, left: number) => {
+        for (let i = from; i < priced.length; i++) {
+          // They come the most worth by their ground first: no set from here on is worth more than what would fill the rest of it.
+          if (less + hoped(priced, i, left) > worthless) break
+          const next = priced[i]!
+          if (next.r ** 2 > left) continue
+          if (tried++ >= tries) return
+          const all = [...set, next]
+          if (!stand(all)) continue
+          if (less + next.less <= worthless) keep(all, less + next.less)
+          fill(all, i + 1, less + next.less, left - next.r ** 2)
+        }
+      }
+      fill([], 0, -prices[leaving.length + spot]!, radiusM ** 2 + 1e-9)
+      return found.sort((a, b) => a.less - b.less)
+    },
+  }
+}
+
+/** The least that ground could still cost, were plantings cut to fit (the linear bound of a knapsack; Dantzig 1957). @param left square metres of radii */
+function hoped(priced: readonly (Could & { less: number })[], from: number, left: number): number {
+  let cost = 0
+  for (let i = from; i < priced.length && left > 0; i++) {
+    const { r, less } = priced[i]!
+    // Nothing dear is needed: but one is, for a set to be one.
+    if (less >= 0) return i === from ? less : cost
+    cost += less * Math.min(1, left / r ** 2)
+    left -= r ** 2
+  }
+  return cost
+}
+
+interface Could {
+  p: number
+  cost: number
+  r: number
+}
+
+/**
+ * What it would cost in all that one planting goes elsewhere, everything else going where that is best then.
+ *
+ * @returns points over the cost of the answer, none of them less than nothing; undefined where it cannot
+ */
+export function priceOf(
+  problem: RelocationProblem,
+  answer: Relocation,
+  plantingId: string,
+  destination: Destination,
+  solve: SolveMilp,
+): number | undefined {
+  const other = relocate({ ...problem, decided: { ...problem.decided, [plantingId]: destination } }, solve)
+  return other.ok ? Math.max(0, other.cost - answer.cost) : undefined
+}
+
+/** By the cheapest choice first, whatever it takes from the rest: what a quick hand would do, to hold the optimum against. */
+export function relocatedGreedily(problem: RelocationProblem): Relocation['destinations'] {
+  const { leaving, spots } = problem
+  const radiiIn = new Map(spots.map((s) => [s.id, [] as number[]]))
+  const open: Destination[] = [
+    ...spots.filter((s) => !s.vacatedBy).map((s): Destination => ({ to: 'spot', spotId: s.id })),
+    ...waysOut.map((to): Destination => ({ to })),
+  ]
+  const all = leaving
+    .flatMap(({ id, radiusM, worth }, p) =>
+      open.flatMap((destination) => {
+        const cost = costOf(problem, p, destination)
+        return cost === undefined
+          ? []
+          : [{ plantingId: id, radiusM, destination, cost, saved: worth * relocationCosts.gone - cost }]
+      }),
+    )
+    .sort((a, b) => b.saved - a.saved)
+  const gone = new Map<string, Relocation['destinations'][number]>()
+  for (const { plantingId, radiusM, destination, cost } of all) {
+    if (gone.has(plantingId)) continue
+    if (destination.to === 'spot') {
+      const radii = [...radiiIn.get(destination.spotId)!, radiusM]
+      if (!packedIn(spots.find((s) => s.id === destination.spotId)!.radiusM, radii)) continue
+      radiiIn.set(destination.spotId, radii)
+    }
+    gone.set(plantingId, { plantingId, destination, cost })
+  }
+  return leaving.map((l) => gone.get(l.id)!)
+}
