@@ -130,7 +130,7 @@ export const LEAST_COVER = 0.04
 const LEAST_GAP_WEEKS = 2
 
 /** Share of a plant's spread that is flower to the eye at its height. Working figures by habit. */
-const showiness: Record<Habit, number> = {
+export const showiness: Record<Habit, number> = {
   clump: 0.5,
   mound: 0.5,
   upright: 0.6,

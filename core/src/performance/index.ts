@@ -57,6 +57,7 @@ export {
   bloomOfPlace,
   bloomsSeen,
   LEAST_COVER,
+  showiness,
   looksOfShow,
   weeksOfShow,
   type BloomGap,

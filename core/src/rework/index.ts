@@ -30,3 +30,20 @@ export {
   type RelocationProblem,
   type WayOut,
 } from './relocation.ts'
+export {
+  bloomWeeks,
+  isEvergreen,
+  layerOf,
+  layers,
+  paletteCosts,
+  paletteOf,
+  palettesFor,
+  type Candidate,
+  type DriftCustom,
+  type Layer,
+  type Palette,
+  type PaletteAnswer,
+  type PaletteItem,
+  type PaletteWishes,
+  type WishName,
+} from './palette.ts'

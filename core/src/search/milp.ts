@@ -81,6 +81,8 @@ export type MilpAnswer =
 export interface MilpLimits {
   /** It may stop when no more than this share is to be gained. */
   gap: number
+  /** Or no more than so much of the cost. */
+  gapCost?: number
   nodes: number
 }
 
@@ -95,7 +97,12 @@ export const highsSolver =
   (highs: Highs): SolveMilp =>
   (milp, limits) =>
     highs.withModel((model): MilpAnswer => {
-      model.options.set({ output_flag: false, mip_rel_gap: limits.gap, mip_max_nodes: limits.nodes })
+      model.options.set({
+        output_flag: false,
+        mip_rel_gap: limits.gap,
+        mip_abs_gap: limits.gapCost ?? 1e-6,
+        mip_max_nodes: limits.nodes,
+      })
       model.passModel({
         numCols: milp.costs.length,
         numRows: milp.low.length,

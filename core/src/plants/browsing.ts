@@ -1,0 +1,105 @@
+import { byName } from './byName.ts'
+import type { Taxon } from './taxon.ts'
+
+/** Who eats in gardens at night. */
+export const browsers = ['deer', 'rabbits'] as const
+export type Browser = (typeof browsers)[number]
+
+const both: readonly Browser[] = browsers
+const deer: readonly Browser[] = ['deer']
+const rabbits: readonly Browser[] = ['rabbits']
+
+/**
+ * What kinds are usually left alone by, by the beginnings of their names; the longest that fits counts. General knowledge: strong scent,
+ * felt, thorns, milky or poisonous sap. What is hungry eats anything, and what is not listed is not said to be eaten.
+ */
+const left: Readonly<Record<string, readonly Browser[]>> = {
+  Acanthus: both,
+  Achillea: both,
+  Aconitum: both,
+  Agapanthus: both,
+  Ajuga: both,
+  Alchemilla: both,
+  Allium: both,
+  Amsonia: both,
+  Anemone: both,
+  Aquilegia: both,
+  Artemisia: both,
+  Aruncus: deer,
+  Asclepias: both,
+  Astilbe: both,
+  Baptisia: both,
+  Bergenia: both,
+  Berberis: both,
+  Brunnera: both,
+  Buddleja: both,
+  Buxus: both,
+  Calamagrostis: both,
+  Carex: deer,
+  Colchicum: both,
+  Convallaria: both,
+  Crocosmia: both,
+  Daphne: both,
+  Delphinium: both,
+  Deschampsia: both,
+  Digitalis: both,
+  Dryopteris: both,
+  Echinacea: deer,
+  Echinops: both,
+  Epimedium: both,
+  Eryngium: both,
+  Euphorbia: both,
+  Festuca: both,
+  Fritillaria: both,
+  Galanthus: both,
+  Geranium: both,
+  Hakonechloa: both,
+  Helleborus: both,
+  Iris: both,
+  Kniphofia: both,
+  Lavandula: both,
+  Leucojum: both,
+  Liatris: deer,
+  Ligularia: deer,
+  Matteuccia: both,
+  Miscanthus: both,
+  Molinia: both,
+  Monarda: both,
+  Narcissus: both,
+  Nepeta: both,
+  Osmunda: both,
+  Paeonia: both,
+  Panicum: both,
+  Papaver: both,
+  Pennisetum: both,
+  Perovskia: both,
+  Persicaria: rabbits,
+  Pieris: both,
+  Polystichum: both,
+  Pulmonaria: both,
+  Pulsatilla: both,
+  Rheum: both,
+  Rodgersia: deer,
+  Rosmarinus: both,
+  'Salvia rosmarinus': both,
+  Salvia: both,
+  Sambucus: rabbits,
+  Santolina: both,
+  Sesleria: both,
+  Skimmia: both,
+  Stachys: both,
+  Stipa: both,
+  Taxus: rabbits,
+  Teucrium: both,
+  Thalictrum: both,
+  Thymus: both,
+  Trollius: both,
+  Verbascum: both,
+  Veronica: deer,
+  Vinca: both,
+  Yucca: both,
+}
+
+/** Who usually leaves a kind alone; nobody as far as is known where it is not listed. */
+export const leftAloneBy = ({ botanical }: Pick<Taxon, 'botanical'>): readonly Browser[] =>
+  byName(left, botanical) ?? []

@@ -1,0 +1,186 @@
+import loadHighs from 'highs'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
+import { addDays, type IsoDate } from '../dates/index.ts'
+import { weeksOfShow } from '../performance/index.ts'
+import { groundM2, library, poisonousTo, yearAt } from '../plants/index.ts'
+import { highsSolver, type SolveMilp } from '../search/index.ts'
+import {
+  isEvergreen,
+  layerOf,
+  palettesFor,
+  type Candidate,
+  type Palette,
+  type PaletteAnswer,
+  type PaletteWishes,
+} from './index.ts'
+
+const highs = highsSolver(await loadHighs())
+const found = climateOf(generateWeather(patternAt({ latitude: 51.5, longitude: -0.1 }), 2008, 2025), 51.5)
+if (!found.ok) throw new Error(found.reason)
+const { from, to } = weeksOfShow(found.climate, 2026, false)
+const weeks: IsoDate[] = []
+for (let day = from; day <= to; day = addDays(day, 7)) weeks.push(day)
+
+const wished = (more: Partial<PaletteWishes> = {}): PaletteWishes => ({
+  areaM2: 12,
+  stays: [],
+  weeks,
+  season: 2026,
+  year: yearAt(found.climate),
+  drifts: 'odd',
+  tallestM: 2,
+  kinds: { least: 6, most: 12 },
+  ...more,
+})
+
+/** Kinds that stand an open bed of fresh soil there. */
+const standing = library.filter(
+  (t) =>
+    t.hardyToC <= -10 &&
+    t.lightMinHours <= 6 &&
+    t.lightMaxHours >= 6 &&
+    t.moistureMin <= 3 &&
+    t.moistureMax >= 3,
+)
+const bought = (every = 3): Candidate[] =>
+  standing
+    .filter((_, i) => i % every === 0)
+    .map((taxon) => ({ taxon, from: 'library', fit: 0.8 + (taxon.botanical.length % 3) / 10, price: 500 }))
+
+const good = (answer: PaletteAnswer): readonly Palette[] => {
+  if (!answer.ok) throw new Error(JSON.stringify(answer))
+  return answer.palettes
+}
+const kindsOf = ({ items }: Palette) => items.map((i) => i.candidate.taxon.botanical)
+
+describe('palettes for a place', () => {
+  const wishes = wished({
+    evergreenShare: 0.15,
+    layerShares: { front: 0.2, middle: 0.2, back: 0.15 },
+    budget: 20_000,
+    harmlessTo: ['dogs'],
+    wildlife: 3,
+    barred: ['Salvia guaranitica'],
+    locked: ['Nepeta × faassenii'],
+  })
+  const candidates = [
+    ...bought().filter((c) => c.taxon.botanical !== 'Nepeta × faassenii'),
+    ...library
+      .filter((t) => t.botanical === 'Nepeta × faassenii')
+      .map((taxon): Candidate => ({ taxon, from: 'bench', fit: 1, price: 0, most: 4 })),
+  ]
+  const costs: number[] = []
+  const solve: SolveMilp = (milp, limits) => {
+    const answer = highs(milp, limits)
+    if (answer.ok) costs.push(answer.cost)
+    return answer
+  }
+  let palettes: readonly Palette[] = []
+  beforeAll(() => {
+    palettes = good(palettesFor(candidates, wishes, solve))
+  })
+
+  it('are three, each with three kinds at least that those before it do not have', () => {
+    expect(palettes).toHaveLength(3)
+    palettes.forEach((p, i) => {
+      for (const before of palettes.slice(0, i)) {
+        const missing = kindsOf(before).filter((k) => !kindsOf(p).includes(k))
+        expect(missing.length).toBeGreaterThanOrEqual(3)
+      }
+    })
+  })
+
+  it('keep every wish, counted anew from what is in them', () => {
+    for (const { items, price, flowering } of palettes) {
+      const share = (which: (i: (typeof items)[number]) => boolean) =>
+        items.filter(which).reduce((sum, i) => sum + groundM2(i.count, i.candidate.taxon.spacingM), 0) / 12
+      expect(items.length).toBeGreaterThanOrEqual(6)
+      expect(items.length).toBeLessThanOrEqual(12)
+      expect(share(() => true)).toBeGreaterThanOrEqual(0.85 - 1e-6)
+      expect(share(() => true)).toBeLessThanOrEqual(1 + 1e-6)
+      expect(share((i) => isEvergreen(i.candidate.taxon))).toBeGreaterThanOrEqual(0.15 - 1e-6)
+      for (const [layer, least] of [
+        ['front', 0.2],
+        ['middle', 0.2],
+        ['back', 0.15],
+      ] as const)
+        // prettier-ignore
+        expect(share((i) => layerOf(i.candidate.taxon, 2) === layer)).toBeGreaterThanOrEqual(least - 1e-6)
+      const paid = items.reduce((sum, i) => sum + i.count * (i.candidate.from === 'bench' ? 0 : 500), 0)
+      expect(price).toBe(paid)
+      expect(paid).toBeLessThanOrEqual(20_000)
+      expect(items.filter((i) => poisonousTo(i.candidate.taxon).includes('dogs'))).toEqual([])
+      expect(items.filter((i) => i.candidate.taxon.wildlife.length > 0).length).toBeGreaterThanOrEqual(3)
+      expect(
+        items.find((i) => i.candidate.taxon.botanical === 'Nepeta × faassenii')!.count,
+      ).toBeLessThanOrEqual(4)
+      expect(items.some((i) => i.candidate.taxon.botanical === 'Salvia guaranitica')).toBe(false)
+      expect(Math.max(...items.map((i) => i.candidate.taxon.heightM))).toBeLessThanOrEqual(2)
+      expect(flowering).toHaveLength(weeks.length)
+    }
+  })
+
+  it('lack what the solver says they lack, come in its order, and are told to be near the best', () => {
+    palettes.forEach((p, i) => {
+      expect(p.lack).toBeCloseTo(costs[i]!, 4)
+      expect(p.gap).toBeGreaterThanOrEqual(0)
+      expect(p.gap).toBeLessThanOrEqual(0.01)
+    })
+  })
+})
+
+describe('what is wished', () => {
+  const lack = (more: Partial<PaletteWishes>, of = bought(5)) => {
+    const [best] = good(palettesFor(of, wished(more), highs))
+    return best!.lack
+  }
+  /** Of what is proved no nearer than the gap: 481 points are lacking of a bare place. */
+  const SLACK = 0.005 * 500
+
+  it('lets a place lack more the more is asked of it, and less the more there is to choose from', () => {
+    const plain = lack({})
+    expect(lack({ budget: 8000 })).toBeGreaterThanOrEqual(plain - SLACK)
+    expect(lack({ evergreenShare: 0.5 })).toBeGreaterThanOrEqual(plain - SLACK)
+    expect(lack({ scheme: { kind: 'single', hue: 300 } })).toBeGreaterThanOrEqual(plain - SLACK)
+    expect(lack({}, bought(2))).toBeLessThanOrEqual(plain + SLACK)
+  })
+
+  it('counts what stays: ground that flowers all summer is not asked for twice', () => {
+    const rose = library.find((t) => t.botanical.startsWith('Nepeta × faassenii'))!
+    expect(lack({ stays: [{ taxon: rose, areaM2: 3 }] })).toBeLessThanOrEqual(lack({}) + SLACK)
+  })
+})
+
+describe('wishes that contradict each other', () => {
+  const conflict = (more: Partial<PaletteWishes>, of = bought(5)) => {
+    const answer = palettesFor(of, wished(more), highs)
+    if (answer.ok || answer.why !== 'conflict') throw new Error(JSON.stringify(answer).slice(0, 200))
+    return answer
+  }
+
+  it('are named, no more of them than must be, with what giving up each brings', () => {
+    const aconite = library.find((t) => t.botanical.startsWith('Aconitum'))!
+    const of: Candidate[] = [...bought(5), { taxon: aconite, from: 'library', fit: 1, price: 500 }]
+    const answer = conflict({ harmlessTo: ['people'], locked: [aconite.botanical], scented: 1 }, of)
+    expect([...answer.wishes].sort()).toEqual(['harmless', `locked ${aconite.botanical}`])
+    expect(answer.giveUp.map((g) => g.wish).sort()).toEqual([...answer.wishes].sort())
+    const kept = answer.giveUp.find((g) => g.wish === 'harmless')!
+    expect(kindsOf(kept.palette)).toContain(aconite.botanical)
+    const lacks = answer.giveUp.map((g) => g.palette.lack)
+    expect(lacks).toEqual(lacks.toSorted((a, b) => a - b))
+  })
+
+  it('are a budget of nothing and ground to be filled, where nothing is at hand', () => {
+    const answer = conflict({ budget: 0 })
+    expect(answer.wishes).toContain('budget')
+    expect(answer.wishes.length).toBeLessThanOrEqual(2)
+    // What one has costs nothing.
+    const bench = bought(5).map((c): Candidate => ({ ...c, from: 'bench', price: 0 }))
+    expect(palettesFor(bench, wished({ budget: 0 }), highs).ok).toBe(true)
+  })
+
+  it('are a kind that is locked and not to be had', () => {
+    expect(conflict({ locked: ['Nowhere inventa'] }).wishes).toEqual(['locked Nowhere inventa'])
+  })
+})
