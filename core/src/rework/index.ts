@@ -47,3 +47,5 @@ export {
   type PaletteWishes,
   type WishName,
 } from './palette.ts'
+export { divisionOf, sharedOut, type Clump, type Division, type DivisionAnswer } from './division.ts'
+export { milestones, sizeAt, type Milestones, type Size } from './growth.ts'
