@@ -14,6 +14,16 @@ export function readText(path: string): string {
   }
 }
 
+/** Reads a file of JSON, or says that it is none. */
+export function readJson(path: string): unknown {
+  const text = readText(path)
+  try {
+    return JSON.parse(text)
+  } catch (error) {
+    throw new BadInput([`${path}: is not JSON: ${(error as Error).message}`])
+  }
+}
+
 /** What a file holds; its problems are bad input. */
 export function accepted<T>(result: FileResult<T>): T {
   if (!result.ok) throw new BadInput(result.problems.map(problemText))

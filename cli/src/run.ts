@@ -40,6 +40,9 @@ const usage = `Seasoned Border
                         from plan.geojson and, where they are there, plantings.csv, observations.csv, weather.csv and soil.csv:
                         what is proposed for each planting with its remedies and reasons, what is suspected of each place, and
                         the work of the coming year; as the screens say it
+  ./border rework REWORK.json [--json]
+                        for a place to be renovated: where kinds would do well, where what leaves could go, palettes that
+                        keep the wishes, divisions, quantities and growth
   ./border schedule SEASON.json [--seed N] [--rounds N] [--json]
                         the best plan found of jobs, windows, people and weather; the same file, the same plan
   ./border sun --lat DEG --lon DEG --at INSTANT [--json]
@@ -66,6 +69,7 @@ const commands: Record<string, Command> = {
   light: lightCommand,
   record: recordCommand,
   rules: rulesCommand,
+  rework: async (args) => (await import('./rework.ts')).reworkCommand(args),
   schedule: scheduleCommand,
   sun: sunCommand,
   verdicts: async (args) => (await import('./verdicts.ts')).verdictsCommand(args),

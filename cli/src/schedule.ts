@@ -12,7 +12,7 @@ import {
   type Schedule,
 } from '@border/core'
 import { z } from 'zod'
-import { numberOption, optionsOf, readText } from './files.ts'
+import { numberOption, optionsOf, readJson } from './files.ts'
 import { BadInput, Misuse } from './say.ts'
 
 const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
@@ -104,14 +104,7 @@ function planned(path: string, problem: ScheduleProblem, options: typeof DEFAULT
 }
 
 function readSeason(path: string): ScheduleProblem {
-  let json: unknown
-  try {
-    json = JSON.parse(readText(path))
-  } catch (error) {
-    if (error instanceof BadInput) throw error
-    throw new BadInput([`${path}: is not JSON: ${(error as Error).message}`])
-  }
-  const read = seasonFile.safeParse(json)
+  const read = seasonFile.safeParse(readJson(path))
   if (!read.success)
     throw new BadInput(read.error.issues.map((i) => `${path}: ${i.path.join('.') || 'file'}: ${i.message}`))
   const { gardens, shifts, jobs, unsuitable } = read.data

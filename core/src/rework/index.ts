@@ -49,3 +49,4 @@ export {
 } from './palette.ts'
 export { divisionOf, sharedOut, type Clump, type Division, type DivisionAnswer } from './division.ts'
 export { milestones, sizeAt, type Milestones, type Size } from './growth.ts'
+export { openSpots, relocationOf, type GardenRelocation, type LaidSpot } from './openSpots.ts'

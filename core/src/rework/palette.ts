@@ -73,6 +73,7 @@ export interface PaletteItem {
   count: number
   /** Groups that they stand in. */
   drifts: number
+  /** Ground that they stand on: of small bulbs among what else grows there. */
   areaM2: number
 }
 
@@ -170,7 +171,7 @@ function countsOf(
   const sizes = isWoody(taxon) || taxon.spacingM >= LARGE_M ? [1, 3] : groups[drifts]
   const eachM2 = groundM2(1, taxon.spacingM)
   const found = new Map<number, number>()
-  for (const share of SHARES) {
+  for (const share of comesUpBetween(taxon) ? SHARES.slice(0, 1) : SHARES) {
     const wanted = Math.min(most, (share * areaM2) / eachM2)
     const made = sizes
       .filter((size) => size <= most)
@@ -285,7 +286,7 @@ function programmeOf(
     )
 
   const whole = w.areaM2 + sum(w.stays, (s) => s.areaM2)
-  const ground = all((o) => o.areaM2)
+  const ground = all(groundOfItem).filter(([, by]) => by > 0)
   const filled = LEAST_FILLED * w.areaM2
   const bare = milp.amount(c.bareShare / filled, isWish('ground filled') ? 0 : filled)
   milp.row([...ground, [bare, 1]], filled, Infinity)
@@ -307,11 +308,7 @@ function programmeOf(
       w.stays.filter((s) => which(s.taxon)),
       (s) => s.areaM2,
     )
-    milp.row(
-      some(which, (o) => o.areaM2),
-      least * whole - staying,
-      Infinity,
-    )
+    milp.row(some(which, groundOfItem), least * whole - staying, Infinity)
   }
   share('evergreen', isEvergreen, w.evergreenShare)
   for (const layer of layers)
@@ -358,6 +355,14 @@ function programmeOf(
 const genusOf = ({ botanical }: Taxon): string => botanical.split(' ')[0]!
 const lockedOf = ({ locked = [] }: PaletteWishes, genus: string): number =>
   locked.filter((l) => l.startsWith(`${genus} `)).length
+/** Small bulbs come up between what else grows there: they take no ground from it. */
+const comesUpBetween = ({ lifeForm, spacingM }: Taxon): boolean => lifeForm === 'bulb' && spacingM < BETWEEN_M
+const BETWEEN_M = 0.2
+
+/** Ground that no other kind can have, square metres. */
+const groundOfItem = ({ candidate: { taxon }, areaM2 }: PaletteItem): number =>
+  comesUpBetween(taxon) ? 0 : areaM2
+
 /** Whether what stands on so much ground shows its flowers in a week: usually in bloom, and enough of it to be seen. */
 const shows = (
   { taxon, areaM2 }: { taxon: Taxon; areaM2: number },
@@ -382,8 +387,11 @@ function bloomsOnce(w: PaletteWishes, taxon: Taxon): number[] {
 export function paletteOf(items: readonly PaletteItem[], w: PaletteWishes, gap = 0): Palette {
   const c = paletteCosts
   const whole = w.areaM2 + sum(w.stays, (s) => s.areaM2)
-  const standing = [...w.stays, ...items.map((i) => ({ taxon: i.candidate.taxon, areaM2: i.areaM2 }))]
-  const flowering = w.weeks.map((_, i) => standing.filter((s) => shows(s, w, i)))
+  const standing = [
+    ...w.stays.map((s) => ({ ...s, shownM2: s.areaM2 })),
+    ...items.map((i) => ({ taxon: i.candidate.taxon, areaM2: groundOfItem(i), shownM2: i.areaM2 })),
+  ]
+  const flowering = w.weeks.map((_, i) => standing.filter((s) => shows({ ...s, areaM2: s.shownM2 }, w, i)))
   const missing = (['fine', 'bold'] as const).filter(
     (t) => !standing.some((s) => s.taxon.texture === t),
   ).length
@@ -400,7 +408,7 @@ export function paletteOf(items: readonly PaletteItem[], w: PaletteWishes, gap =
     lack:
       c.bareWeek * flowering.filter((of) => of.length === 0).length +
       c.thinWeek * flowering.filter((of) => of.length < 2).length +
-      c.bareShare * Math.max(0, 1 - sum(items, (i) => i.areaM2) / (LEAST_FILLED * w.areaM2)) +
+      c.bareShare * Math.max(0, 1 - sum(items, groundOfItem) / (LEAST_FILLED * w.areaM2)) +
       c.missingTexture * missing +
       sum(
         items,
