@@ -315,6 +315,8 @@ class Reworked {
     const { garden, standing, on, climate } = site
     const of = garden.places.find((p) => p.place.name.toLowerCase() === asked.place.toLowerCase())
     if (!of) throw this.fault(`palette.place: the plan has no bed or pot called ${asked.place}`)
+    for (const part of ['locked', 'barred'] as const)
+      for (const named of asked[part] ?? []) this.taxon(`palette.${part}`, named)
     const gone = new Set(this.tagged('palette.leaving', asked.leaving, standing).map((p) => p.id))
     const stays = standing
       .filter((p) => p.placeId === of.place.id && !gone.has(p.id))
