@@ -1,0 +1,86 @@
+import loadHighs from 'highs'
+import { simulatedRelocation } from '../simulated/index.ts'
+import {
+  addDays,
+  climateOf,
+  generateWeather,
+  highsSolver,
+  library,
+  palettesFor,
+  patternAt,
+  relocate,
+  relocatedGreedily,
+  weeksOfShow,
+  yearAt,
+  type Candidate,
+} from '../src/index.ts'
+
+/**
+ * Figures of a rework: where what leaves goes, beside a quick hand and the solver's bound, and palettes from the whole library.
+ * `npm run bench:rework -w core`
+ */
+const solve = highsSolver(await loadHighs())
+const timed = <T>(of: () => T): [T, number] => {
+  const from = performance.now()
+  return [of(), performance.now() - from]
+}
+const middle = (of: readonly number[]) => [...of].sort((a, b) => a - b)[Math.floor(of.length / 2)]!
+const say = (...of: unknown[]) => process.stdout.write(`${of.join(' ')}\n`)
+
+// The first solve makes the solver ready.
+relocate(simulatedRelocation(100, 10, 8), solve)
+const SEEDS = [101, 102, 103, 104, 105, 106, 107, 108, 109, 110]
+const moves = SEEDS.map((seed) => {
+  const problem = simulatedRelocation(seed, 60, 40)
+  const [found, ms] = timed(() => relocate(problem, solve))
+  if (!found.ok) throw new Error(`seed ${seed}: ${found.why}`)
+  const greedy = relocatedGreedily(problem).reduce((sum, d) => sum + d.cost, 0)
+  return { ms, gap: found.gap, better: 1 - found.cost / greedy }
+})
+say(
+  `relocation of 60 plantings over 40 spots, ${SEEDS.length} seeds:`,
+  `${Math.round(middle(moves.map((m) => m.ms)))} ms in the middle, ${Math.round(Math.max(...moves.map((m) => m.ms)))} at most;`,
+  `gap at most ${(100 * Math.max(...moves.map((m) => m.gap))).toFixed(2)} %;`,
+  `${Math.round(100 * middle(moves.map((m) => m.better)))} % less cost than a quick hand in the middle, ${Math.round(100 * Math.min(...moves.map((m) => m.better)))} % at least`,
+)
+
+const found = climateOf(generateWeather(patternAt({ latitude: 51.5, longitude: -0.1 }), 2008, 2025), 51.5)
+if (!found.ok) throw new Error(found.reason)
+const { from, to } = weeksOfShow(found.climate, 2026, false)
+const weeks: string[] = []
+for (let day = from; day <= to; day = addDays(day, 7)) weeks.push(day)
+const priceOf = (form: string) => (/tree/.test(form) ? 6000 : /shrub|climber/.test(form) ? 1800 : 450)
+const candidates = library
+  .filter((t) => t.hardyToC <= -8)
+  .map((taxon, i): Candidate => ({
+    taxon,
+    from: 'library',
+    fit: 0.7 + ((i * 7) % 4) / 10,
+    price: priceOf(taxon.lifeForm),
+  }))
+for (const areaM2 of [6, 12, 30, 60]) {
+  const [answer, ms] = timed(() =>
+    palettesFor(
+      candidates,
+      {
+        areaM2,
+        stays: [],
+        weeks,
+        season: 2026,
+        year: yearAt(found.climate),
+        drifts: 'odd',
+        tallestM: 2,
+        kinds: { least: 6, most: 14 },
+        evergreenShare: 0.15,
+        layerShares: { front: 0.2, middle: 0.2, back: 0.15 },
+      },
+      solve,
+    ),
+  )
+  if (!answer.ok) throw new Error(`palette of ${areaM2} m2: ${answer.why}`)
+  const gaps = answer.palettes.map((p) => p.gap)
+  say(
+    `palettes of ${areaM2} m2 from ${candidates.length} kinds: ${answer.palettes.length} in ${Math.round(ms)} ms,`,
+    `gap at most ${(100 * Math.max(...gaps)).toFixed(2)} % of what a bare place lacks`,
+  )
+}
