@@ -57,6 +57,12 @@ interface Told {
     destinations: { spotId: string; prices: { bench: number; gone: number } }[]
   }
   palette: { palettes: { price: number; items: object[] }[]; wishes: string[] }
+  layout: {
+    score: { total: number }
+    quickHand: number
+    plants: { driftId: string; x: number; y: number }[]
+    offsets: { number: number; alongM: number; offM: number; x: number; y: number }[]
+  }
   division: object[]
   quantities: { plants: object[]; layers: object[]; soil: object; drip: object }
   growth: { sizes: { heightM: number }[] }[]
@@ -113,6 +119,31 @@ describe('border rework', () => {
     expect(none.palette.wishes).toContain('harmless')
   })
 
+  it('lays a bed out with a place for every plant, inside it, better than a quick hand, and tells it from a base line', async () => {
+    const drifts = [
+      { taxon: 'Helenium autumnale', count: 9 },
+      { taxon: 'Nepeta × faassenii', count: 9 },
+      { taxon: 'Hylotelephium spectabile', count: 7 },
+    ]
+    const { layout } = await reworked({
+      ...asked,
+      layout: { place: 'Open', drifts, viewedFrom: [180], baseLine: [[0, 0], [6, 0]] }, // prettier-ignore
+    })
+    expect(layout.plants).toHaveLength(25)
+    expect(layout.score.total).toBeLessThanOrEqual(layout.quickHand)
+    for (const { x, y } of layout.plants) {
+      expect(x > 0 && x < 6).toBe(true)
+      expect(y > 0 && y < 2).toBe(true)
+    }
+    // Nothing low stands straight behind the tall ones, seen from below.
+    const [tall, low] = ['1', '2'].map((id) => layout.plants.filter((p) => p.driftId === id))
+    const hidden = low!.filter((l) => tall!.some((t) => Math.abs(t.x - l.x) < 0.15 && t.y < l.y))
+    expect(hidden.length).toBeLessThanOrEqual(1)
+    expect(layout.offsets.map((o) => o.number)).toEqual(layout.plants.map((_, i) => i + 1))
+    for (const o of layout.offsets)
+      expect([o.alongM, o.offM]).toEqual([expect.closeTo(o.x), expect.closeTo(o.y)])
+  })
+
   it('does the arithmetic of divisions, packs, mulch, lime and drip, and of growth, without a plan', async () => {
     const told = await reworked({
       version: 1,
@@ -160,6 +191,11 @@ describe('border rework', () => {
     ],
     ['names no tag', { ...asked, relocation: { leaving: ['Z9'] } }, /nothing has the tag Z9/],
     ['names no place', { ...asked, palette: { place: 'Nowhere' } }, /no bed or pot called Nowhere/],
+    [
+      'has more plants than ground',
+      { ...asked, layout: { place: 'Open', drifts: [{ taxon: 'Helenium autumnale', count: 900 }] } },
+      /at their spacing, and Open has/,
+    ],
     ['decides for a spot that is none', { ...asked, relocation: { leaving: ['A1'], decided: { A1: { spot: 'x' } } } }, /there is no spot x/], // prettier-ignore
   ])('refuses a file that %s', async (_, of, says) => {
     const { code, err } = await refused(of)

@@ -11,12 +11,17 @@ import {
   groundM2,
   highsSolver,
   isIsoDate,
+  laidGreedily,
   layerLitres,
+  layOut,
+  layoutScore,
   layers,
   library,
   milestones,
+  offsetsFrom,
   palettesFor,
   placesOn,
+  positionsOf,
   priceOf,
   regionsAt,
   relocate,
@@ -27,6 +32,7 @@ import {
   soilDose,
   soilTextures,
   suits,
+  suitScore,
   waysOut,
   weeksOfShow,
   whereItSuits,
@@ -35,6 +41,7 @@ import {
   type Candidate,
   type Climate,
   type Destination,
+  type LayoutProblem,
   type Palette,
   type Planting,
   type SitedGarden,
@@ -55,6 +62,8 @@ const count = z.number().int().min(1).max(10_000)
 const share = z.number().min(0).max(1)
 const money = z.number().int().min(0).max(100_000_000)
 const metres = z.number().positive().max(1000)
+
+const point = z.tuple([z.number(), z.number()])
 
 const destination = z.union([z.enum(waysOut), z.strictObject({ spot: name })])
 
@@ -93,6 +102,18 @@ const reworkFile = z.strictObject({
       barred: z.array(name).optional(),
       prices: z.record(name, money).default({}),
       have: z.array(z.strictObject({ taxon: name, count })).default([]),
+    })
+    .optional(),
+  layout: z
+    .strictObject({
+      place: name,
+      drifts: z
+        .array(z.strictObject({ taxon: name, count }))
+        .min(1)
+        .max(60),
+      viewedFrom: z.array(z.number().min(0).max(360)).max(2).optional(),
+      seed: z.number().int().min(0).default(1),
+      baseLine: z.tuple([point, point]).optional(),
     })
     .optional(),
   division: z
@@ -184,8 +205,8 @@ class Reworked {
   ) {}
 
   async answer(): Promise<Record<string, unknown>> {
-    const { fit, relocation, palette, division, quantities, growth } = this.file
-    const isSited = fit || relocation || palette
+    const { fit, relocation, palette, layout, division, quantities, growth } = this.file
+    const isSited = fit || relocation || palette || layout
     const site = isSited && this.site()
     // Loaded only where something is solved: it takes a second to be made ready.
     const solve = (relocation ?? palette) && highsSolver(await loadHighs())
@@ -194,6 +215,7 @@ class Reworked {
       ...(fit && site && { fit: fit.map((t) => fitAnswer(this.taxon('fit', t), site.garden)) }),
       ...(relocation && site && solve && { relocation: this.relocated(relocation, site, solve) }),
       ...(palette && site && solve && { palette: this.palettes(palette, site, solve) }),
+      ...(layout && site && { layout: this.laidOut(layout, site) }),
       ...(division && {
         division: division.map((d) => ({
           taxon: d.taxon,
@@ -221,7 +243,7 @@ class Reworked {
 
   private site(): Site {
     const { plan, plantings, weather, on } = this.file
-    if (!plan) throw this.fault('plan: fit, relocation and palette are asked of a plan')
+    if (!plan) throw this.fault('plan: fit, relocation, palette and layout are asked of a plan')
     const planned = gardenIn(this.beside(plan))
     const day = on ?? civilDate(new Date(), planned.head.timeZone)
     const { climate, source } = climateIn(planned.head, weather && this.beside(weather))
@@ -311,6 +333,60 @@ class Reworked {
     }
   }
 
+  private laidOut(asked: NonNullable<ReworkFile['layout']>, { planned, on, climate }: Site) {
+    const feature = planned.features.find(
+      (f) => f.kind === 'bed' && f.name.toLowerCase() === asked.place.toLowerCase(),
+    )
+    if (!feature) throw this.fault(`layout.place: the plan has no bed called ${asked.place}`)
+    const places = placesOn(planned.features, on).filter((p) => p.id === feature.id)
+    if (places.length === 0) throw this.fault(`layout.place: ${asked.place} is not there on ${on}`)
+    const [of] = sitedGarden(
+      { at: planned.head, features: planned.features, places, climate },
+      on,
+      LAID_M,
+    ).places
+    const { stations, stationM2 } = of!
+    const viewedFrom = asked.viewedFrom ?? (feature.properties.viewedFrom as number[] | undefined) ?? []
+    const problem: LayoutProblem = {
+      cells: stations.map(({ x, y }) => ({ x, y })),
+      cellM2: stationM2,
+      viewedFrom: viewedFrom.slice(0, 2),
+      drifts: asked.drifts.map((d, i) => {
+        const taxon = this.taxon('layout.drifts', d.taxon)
+        return {
+          id: `${i + 1}`,
+          taxon,
+          count: d.count,
+          areaM2: groundM2(d.count, taxon.spacingM),
+          fit: Float32Array.from(stations, (s) => suitScore(taxon, s)),
+        }
+      }),
+    }
+    const wanted = problem.drifts.reduce((sum, d) => sum + d.areaM2, 0)
+    const groundM2InAll = stations.length * stationM2
+    if (wanted > MOST_CROWDED * groundM2InAll)
+      throw this.fault(
+        `layout.drifts: they take ${wanted.toFixed(1)} m² at their spacing, and ${asked.place} has ${groundM2InAll.toFixed(1)} m²`,
+      )
+    const run = layOut(problem, asked.seed)
+    let step = run.next()
+    while (!step.done) step = run.next()
+    const { assignment, score } = step.value
+    const plants = positionsOf(problem, assignment)
+    return {
+      score,
+      quickHand: layoutScore(problem, laidGreedily(problem)).total,
+      drifts: problem.drifts.map((d) => ({
+        id: d.id,
+        taxon: d.taxon.botanical,
+        count: d.count,
+        areaM2: d.areaM2,
+      })),
+      plants,
+      ...(asked.baseLine && { offsets: offsetsFrom(plants, ...asked.baseLine) }),
+    }
+  }
+
   private palettes(asked: NonNullable<ReworkFile['palette']>, site: Site, solve: SolveMilp) {
     const { garden, standing, on, climate } = site
     const of = garden.places.find((p) => p.place.name.toLowerCase() === asked.place.toLowerCase())
@@ -378,6 +454,10 @@ interface Site {
   standing: Planting[]
   garden: SitedGarden
 }
+
+/** A bed is laid out by cells so wide; drifts may want so much more ground than there is before they are refused. */
+const LAID_M = 0.25
+const MOST_CROWDED = 1.1
 
 /** What would only just live there is not proposed; less ground than this is not planted. */
 const LEAST_FIT = 0.7

@@ -8,3 +8,4 @@ export { troubledGarden, type Simulation, type TroubledGarden } from './troubled
 export { thinRecord, type ThinRecord } from './thinRecord.ts'
 export { simulatedSurvey } from './survey.ts'
 export { simulatedRelocation } from './relocation.ts'
+export { simulatedLayout } from './layout.ts'

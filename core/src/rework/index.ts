@@ -50,3 +50,17 @@ export {
 export { divisionOf, sharedOut, type Clump, type Division, type DivisionAnswer } from './division.ts'
 export { milestones, sizeAt, type Milestones, type Size } from './growth.ts'
 export { openSpots, relocationOf, type GardenRelocation, type LaidSpot } from './openSpots.ts'
+export {
+  HEIGHT_SLACK_M,
+  laidGreedily,
+  layOut,
+  layoutScore,
+  layoutWeights,
+  type Assignment,
+  type Layout,
+  type LayoutCell,
+  type LayoutDrift,
+  type LayoutProblem,
+  type LayoutScore,
+} from './layout.ts'
+export { offsetsFrom, positionsOf, type Offset, type SetPlant } from './positions.ts'

@@ -1,0 +1,100 @@
+import { sum } from 'd3-array'
+import type { Point } from '../geometry/index.ts'
+import type { Assignment, LayoutProblem } from './layout.ts'
+
+/** A plant where it is set. */
+export interface SetPlant {
+  driftId: string
+  x: number
+  y: number
+}
+
+/** Every cell is looked at in so many by so many points. */
+const WITHIN = 3
+const ROUNDS = 40
+
+/**
+ * A position for every plant of a layout, evenly spread over the ground of its drift: centroidal (Lloyd 1982, IEEE Transactions on
+ * Information Theory 28, 129-137), which settles near a triangular grid, from points as far from each other as they can be.
+ *
+ * @returns in the order of the drifts; of a drift without ground none
+ */
+export function positionsOf({ cells, cellM2, drifts }: LayoutProblem, has: Assignment): SetPlant[] {
+  const cellM = Math.sqrt(cellM2)
+  return drifts.flatMap(({ id, count }, k) => {
+    const ground = cells.flatMap((c, i): Point[] => (has[i] === k ? within(c, cellM) : []))
+    return spread(ground, count).map(([x, y]): SetPlant => ({ driftId: id, x, y }))
+  })
+}
+
+const within = ({ x, y }: { x: number; y: number }, cellM: number): Point[] => {
+  const at = (i: number) => ((i + 0.5) / WITHIN - 0.5) * cellM
+  return Array.from({ length: WITHIN ** 2 }, (_, i): Point => [
+    x + at(i % WITHIN),
+    y + at(Math.floor(i / WITHIN)),
+  ])
+}
+
+/** So many points over some ground, each in the middle of what is nearest to it. */
+function spread(ground: readonly Point[], count: number): Point[] {
+  if (ground.length === 0) return []
+  const middle: Point = [sum(ground, (p) => p[0]) / ground.length, sum(ground, (p) => p[1]) / ground.length]
+  const apart = (a: Point, b: Point) => (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2
+  if (count === 1) return [nearestOf(ground, middle)]
+  // The first is furthest from the middle, each next furthest from those there are.
+  const nearest = ground.map((p) => -apart(p, middle))
+  const points: Point[] = []
+  while (points.length < Math.min(count, ground.length)) {
+    let far = 0
+    const isFirst = points.length === 0
+    for (let i = 1; i < ground.length; i++)
+      if (isFirst ? nearest[i]! < nearest[far]! : nearest[i]! > nearest[far]!) far = i
+    const next = ground[far]!
+    points.push(next)
+    ground.forEach((p, i) => {
+      nearest[i] = isFirst ? apart(p, next) : Math.min(nearest[i]!, apart(p, next))
+    })
+  }
+  for (let round = 0; round < ROUNDS; round++) {
+    const sx = new Float64Array(points.length)
+    const sy = new Float64Array(points.length)
+    const n = new Float64Array(points.length)
+    for (const p of ground) {
+      let best = 0
+      for (let i = 1; i < points.length; i++) if (apart(p, points[i]!) < apart(p, points[best]!)) best = i
+      sx[best]! += p[0]
+      sy[best]! += p[1]
+      n[best]!++
+    }
+    points.forEach((_, i) => {
+      if (n[i]! > 0) points[i] = [sx[i]! / n[i]!, sy[i]! / n[i]!]
+    })
+  }
+  return points
+}
+
+const nearestOf = (ground: readonly Point[], to: Point): Point =>
+  ground.reduce((a, b) =>
+    Math.hypot(b[0] - to[0], b[1] - to[1]) < Math.hypot(a[0] - to[0], a[1] - to[1]) ? b : a,
+  )
+
+/** A plant as it is set out by tape: so far along a base line from its first end, and so far off it. */
+export interface Offset extends SetPlant {
+  number: number
+  alongM: number
+  /** To the left of the line, looking along it; to the right below nothing. */
+  offM: number
+}
+
+/** Offsets from a base line, in the order in which they come along it, numbered from 1. */
+export function offsetsFrom(plants: readonly SetPlant[], from: Point, to: Point): Offset[] {
+  const length = Math.hypot(to[0] - from[0], to[1] - from[1])
+  const [ux, uy] = [(to[0] - from[0]) / length, (to[1] - from[1]) / length]
+  return plants
+    .map((p) => {
+      const [dx, dy] = [p.x - from[0], p.y - from[1]]
+      return { ...p, alongM: dx * ux + dy * uy, offM: dy * ux - dx * uy }
+    })
+    .sort((a, b) => a.alongM - b.alongM || a.offM - b.offM)
+    .map((p, i) => ({ ...p, number: i + 1 }))
+}
