@@ -98,6 +98,7 @@ const reworkFile = z.strictObject({
       scheme: z.strictObject({ kind: z.enum(colourSchemes), hue: z.number().min(0).max(360) }).optional(),
       harmlessTo: z.array(z.enum(['people', 'cats', 'dogs', 'horses'])).optional(),
       leftBy: z.array(z.enum(browsers)).optional(),
+      seasonal: z.boolean().optional(),
       locked: z.array(name).optional(),
       barred: z.array(name).optional(),
       prices: z.record(name, money).default({}),

@@ -149,6 +149,17 @@ describe('what is wished', () => {
     expect(lack({}, bought(2))).toBeLessThanOrEqual(plain + SLACK)
   })
 
+  it('plants what stays, unless annuals are wished for too', () => {
+    const annuals = library
+      .filter((t) => t.lifeForm === 'annual')
+      .map((taxon): Candidate => ({ taxon, from: 'library', fit: 1, price: 0 }))
+    const kinds = (seasonal: boolean) =>
+      good(palettesFor([...bought(5), ...annuals], wished({ seasonal }), highs))[0]!.items
+    expect(kinds(false).some((i) => i.candidate.taxon.lifeForm === 'annual')).toBe(false)
+    // They cost nothing and suit.
+    expect(kinds(true).some((i) => i.candidate.taxon.lifeForm === 'annual')).toBe(true)
+  })
+
   it('counts what stays: ground that flowers all summer is not asked for twice', () => {
     const rose = library.find((t) => t.botanical.startsWith('Nepeta × faassenii'))!
     expect(lack({ stays: [{ taxon: rose, areaM2: 3 }] })).toBeLessThanOrEqual(lack({}) + SLACK)

@@ -15,6 +15,7 @@ import {
   type Year,
 } from '../plants/index.ts'
 import { Milp, type MilpTerm, type SolveMilp } from '../search/index.ts'
+import { isSeasonal } from '../verdict/index.ts'
 
 /** A kind that could come in: what comes out of other places and off the bench costs nothing. */
 export interface Candidate {
@@ -63,6 +64,8 @@ export interface PaletteWishes {
   harmlessTo?: readonly Harmed[] | undefined
   /** Who must not be fed. */
   leftBy?: readonly Browser[] | undefined
+  /** Annuals and what dies in winter as well: without it what is planted stays. */
+  seasonal?: boolean | undefined
   locked?: readonly string[] | undefined
   barred?: readonly string[] | undefined
 }
@@ -230,7 +233,8 @@ interface Programme {
 const possible = (candidates: readonly Candidate[], w: PaletteWishes): Candidate[] =>
   candidates.filter(
     (c) =>
-      (c.taxon.heightM <= w.tallestM || w.locked?.includes(c.taxon.botanical)) &&
+      (w.locked?.includes(c.taxon.botanical) ||
+        (c.taxon.heightM <= w.tallestM && (w.seasonal || !isSeasonal(c.taxon)))) &&
       !w.barred?.includes(c.taxon.botanical),
   )
 
@@ -440,7 +444,7 @@ function solved(
 }
 
 /**
- * Three palettes for a place, the best first, each of which leaves out at least three kinds of every one before it; or, where the wishes
+ * Three palettes for a place, the best first as far as is proved, each of which leaves out at least three kinds of every one before it; or, where the wishes
  * contradict each other, which of them do and what giving up each alone would bring (an irreducible infeasible subset by
  * deletion; Chinneck and Dravnieks 1991, ORSA Journal on Computing 3, 157-168). Fewer than three where no more differ so much.
  */

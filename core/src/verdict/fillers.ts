@@ -33,8 +33,10 @@ export interface FilledPlace {
   regions?: readonly Region[] | undefined
 }
 
-/** Grown for one season, wherever they would die in winter. */
 const seasonal: readonly Taxon['lifeForm'][] = ['annual', 'tender perennial']
+/** Whether a kind is grown for one season, wherever it would die in winter. */
+export const isSeasonal = ({ lifeForm, annualSeason }: Pick<Taxon, 'lifeForm' | 'annualSeason'>): boolean =>
+  seasonal.includes(lifeForm) || annualSeason !== null
 /** Taller than this nothing stands in a pot without outgrowing it. A judgement. */
 const TALLEST_IN_POT_M = 1.6
 
@@ -46,7 +48,7 @@ export function whyNotThere(
   if (mayRunWild(taxon, regions)) return 'it runs wild here'
   const winter = climate && winterHere(taxon, climate, kind)
   if (winter === 'no winter') return 'it wants a winter, and there is none here'
-  if (winter === 'tender' && !seasonal.includes(taxon.lifeForm)) return 'it does not stand the winters here'
+  if (winter === 'tender' && !isSeasonal(taxon)) return 'it does not stand the winters here'
   const soil = whySoilUnfit(taxon, ph)
   if (soil) return soil
   if (areaM2 !== undefined && groundM2(1, taxon.spacingM) > areaM2) return 'it has no room'

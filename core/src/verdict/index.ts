@@ -58,7 +58,7 @@ export {
   type WhatIfEffect,
   type LightEffect,
 } from './ahead.ts'
-export { gapFillers, whyNotThere, type FilledPlace, type Filler } from './fillers.ts'
+export { gapFillers, isSeasonal, whyNotThere, type FilledPlace, type Filler } from './fillers.ts'
 export { crowdingOf, grownGround, weeksAlone, type Crowding } from './crowding.ts'
 export {
   isOfConsequence,
