@@ -35,6 +35,7 @@ import {
   suitScore,
   waysOut,
   weeksOfShow,
+  weekStarts,
   whereItSuits,
   withSpare,
   yearAt,
@@ -400,9 +401,7 @@ class Reworked {
       .map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) }))
     const south = site.planned.head.latitude < 0
     const season = seasonYearOf(addDays(on, 180), south)
-    const { from, to } = weeksOfShow(climate, season, south)
-    const weeks: string[] = []
-    for (let d = from; d <= to; d = addDays(d, 7)) weeks.push(d)
+    const weeks = weekStarts(weeksOfShow(climate, season, south))
     const have = asked.have.map((h): Candidate => ({
       taxon: this.taxon('palette.have', h.taxon),
       from: 'bench',

@@ -1,7 +1,6 @@
 import loadHighs from 'highs'
 import { simulatedLayout, simulatedRelocation } from '../simulated/index.ts'
 import {
-  addDays,
   climateOf,
   generateWeather,
   highsSolver,
@@ -14,6 +13,7 @@ import {
   relocate,
   relocatedGreedily,
   weeksOfShow,
+  weekStarts,
   yearAt,
   type Candidate,
 } from '../src/index.ts'
@@ -49,9 +49,7 @@ say(
 
 const found = climateOf(generateWeather(patternAt({ latitude: 51.5, longitude: -0.1 }), 2008, 2025), 51.5)
 if (!found.ok) throw new Error(found.reason)
-const { from, to } = weeksOfShow(found.climate, 2026, false)
-const weeks: string[] = []
-for (let day = from; day <= to; day = addDays(day, 7)) weeks.push(day)
+const weeks = weekStarts(weeksOfShow(found.climate, 2026, false))
 const priceOf = (form: string) => (/tree/.test(form) ? 6000 : /shrub|climber/.test(form) ? 1800 : 450)
 const candidates = library
   .filter((t) => t.hardyToC <= -8)

@@ -94,6 +94,12 @@ export function weeksOfShow(
   return { from: warm[0] ?? days[60]!, to: warm.at(-1) ?? days[304]! }
 }
 
+/** The first days of the weeks of a time. */
+export function weekStarts({ from, to }: { from: IsoDate; to: IsoDate }): IsoDate[] {
+  const count = Math.floor(daysBetween(from, to) / 7) + 1
+  return Array.from({ length: Math.max(0, count) }, (_, i) => addDays(from, 7 * i))
+}
+
 /** A look so many days before a place should show something still tells when a bloom began. */
 const BEFORE_SHOW_DAYS = 30
 
@@ -161,7 +167,7 @@ export function bloomOfPlace(
     (s) => s.plantingId,
   )
   const weeks: BloomWeek[] = []
-  for (let from = window.from; from <= window.to; from = addDays(from, 7)) {
+  for (const from of weekStarts(window)) {
     const end = addDays(from, 6)
     let flowerM2 = 0
     let plantedM2 = 0

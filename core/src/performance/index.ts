@@ -60,6 +60,7 @@ export {
   showiness,
   looksOfShow,
   weeksOfShow,
+  weekStarts,
   type BloomGap,
   type BloomingPlanting,
   type BloomSeen,

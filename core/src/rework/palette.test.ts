@@ -1,8 +1,7 @@
 import loadHighs from 'highs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
-import { addDays, type IsoDate } from '../dates/index.ts'
-import { weeksOfShow } from '../performance/index.ts'
+import { weeksOfShow, weekStarts } from '../performance/index.ts'
 import { groundM2, library, poisonousTo, yearAt } from '../plants/index.ts'
 import { highsSolver, type SolveMilp } from '../search/index.ts'
 import {
@@ -18,9 +17,7 @@ import {
 const highs = highsSolver(await loadHighs())
 const found = climateOf(generateWeather(patternAt({ latitude: 51.5, longitude: -0.1 }), 2008, 2025), 51.5)
 if (!found.ok) throw new Error(found.reason)
-const { from, to } = weeksOfShow(found.climate, 2026, false)
-const weeks: IsoDate[] = []
-for (let day = from; day <= to; day = addDays(day, 7)) weeks.push(day)
+const weeks = weekStarts(weeksOfShow(found.climate, 2026, false))
 
 const wished = (more: Partial<PaletteWishes> = {}): PaletteWishes => ({
   areaM2: 12,
