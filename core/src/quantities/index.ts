@@ -14,3 +14,4 @@ export {
 export { feedings, type Feed, type Feeding } from './feed.ts'
 export { dripFor, type Drip, type DripLine } from './drip.ts'
 export { doseTurns, soilDose, type DoseTurn, type SoilDose } from './soilDose.ts'
+export { shoppingList, type Need, type Offer, type ShoppingLine, type ShoppingList } from './shopping.ts'

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { library } from '../plants/index.ts'
-import { divisionOf, milestones, sharedOut, sizeAt } from './index.ts'
+import { divisionOf, milestones, openGroundM2, sharedOut, sizeAt } from './index.ts'
 
 const cut = { divideHow: 'cut', divideYears: [3, 5], moveEase: 'easy' } as const
 const clump = { taxon: cut, plants: 1, years: 4, inSeason: true }
@@ -79,5 +79,17 @@ describe('growth', () => {
     expect(usual.closedYears ?? Infinity).toBeGreaterThanOrEqual(usual.touchYears!)
     expect(milestones(kind, kind.spacingM / 2).touchYears!).toBeLessThanOrEqual(usual.touchYears!)
     expect(milestones(kind, 2 * kind.spreadM).touchYears).toBeNull()
+  })
+
+  it('leaves less ground open each year, and never less than none nor more than the bed', () => {
+    const kind = library.find((t) => t.botanical === 'Geranium macrorrhizum')!
+    const drift = { taxon: kind, count: 10, areaM2: 10 * 0.866 * kind.spacingM ** 2 }
+    const open = [0, 1, 2, 3, 5, 10].map((years) => openGroundM2([drift], drift.areaM2 + 1, years))
+    expect(open).toEqual(open.toSorted((a, b) => b - a))
+    expect(open[0]).toBeLessThan(drift.areaM2 + 1)
+    // The metre that nothing is planted on stays open.
+    expect(open.at(-1)).toBeGreaterThanOrEqual(1 - 1e-9)
+    expect(openGroundM2([], 3, 5)).toBe(3)
+    expect(openGroundM2([drift], 0, 5)).toBe(0)
   })
 })

@@ -57,3 +57,22 @@ export function milestones(
     divideYears: taxon.divideYears,
   }
 }
+
+/** Ground that plants of a bed do not cover at an age, square metres: what annuals fill, fewer each year. */
+export function openGroundM2(
+  planted: readonly {
+    taxon: Pick<Taxon, 'lifeForm' | 'heightM' | 'spreadM' | 'yearsToSize' | 'pruning'>
+    count: number
+    /** Ground that is theirs. */
+    areaM2: number
+  }[],
+  bedM2: number,
+  years: number,
+): number {
+  const covered = planted.reduce(
+    (sum, { taxon, count, areaM2 }) =>
+      sum + Math.min(areaM2, count * Math.PI * (sizeAt(taxon, years).spreadM / 2) ** 2),
+    0,
+  )
+  return Math.max(0, bedM2 - covered)
+}

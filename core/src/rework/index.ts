@@ -48,7 +48,7 @@ export {
   type WishName,
 } from './palette.ts'
 export { divisionOf, sharedOut, type Clump, type Division, type DivisionAnswer } from './division.ts'
-export { milestones, sizeAt, type Milestones, type Size } from './growth.ts'
+export { milestones, openGroundM2, sizeAt, type Milestones, type Size } from './growth.ts'
 export { openSpots, relocationOf, type GardenRelocation, type LaidSpot } from './openSpots.ts'
 export {
   HEIGHT_SLACK_M,

@@ -72,7 +72,7 @@ const isLeggy = ({ habit, heightM, lifeForm }: LayoutDrift['taxon']): boolean =>
   heightM > LEGGY_M && (habit === 'upright' || habit === 'spire') && lifeForm !== 'small tree'
 
 /** A bed with what does not change while it is laid out. */
-interface Ground {
+interface Prepared {
   problem: LayoutProblem
   /** Cells beside each other, each pair once, and whether they lie across the view. */
   beside: Int32Array
@@ -99,7 +99,7 @@ function numbered(words: readonly string[]): Int32Array {
   return Int32Array.from(words, (w) => known.indexOf(w))
 }
 
-function groundOf(problem: LayoutProblem): Ground {
+function prepared(problem: LayoutProblem): Prepared {
   const { cells, cellM2, viewedFrom, drifts } = problem
   const cellM = Math.sqrt(cellM2)
   const keyOf = (x: number, y: number) => `${Math.round(x / cellM)} ${Math.round(y / cellM)}`
@@ -156,10 +156,10 @@ function groundOf(problem: LayoutProblem): Ground {
 
 /** What a layout lacks, from who has which cell alone. */
 export const layoutScore = (problem: LayoutProblem, has: Assignment): LayoutScore =>
-  scored(groundOf(problem), has)
+  scored(prepared(problem), has)
 
-function scored(ground: Ground, has: Assignment): LayoutScore {
-  const { problem, beside, before, cellM, wants, heightM, leggy, kind, texture } = ground
+function scored(bed: Prepared, has: Assignment): LayoutScore {
+  const { problem, beside, before, cellM, wants, heightM, leggy, kind, texture } = bed
   const { drifts, cellM2 } = problem
   const fits = drifts.map((d) => d.fit)
   const w = layoutWeights
@@ -173,8 +173,8 @@ function scored(ground: Ground, has: Assignment): LayoutScore {
   for (let i = 0; i < has.length; i++) {
     const k = has[i]!
     if (k < 0) continue
-    const x = ground.x[i]!
-    const y = ground.y[i]!
+    const x = bed.x[i]!
+    const y = bed.y[i]!
     light += 1 - fits[k]![i]!
     sx[k]! += x
     sy[k]! += y
@@ -236,19 +236,19 @@ export interface Layout {
  * @returns yields how far it has come, 0 to 1
  */
 export function* layOut(problem: LayoutProblem, seed: number): Generator<number, Layout> {
-  const ground = groundOf(problem)
+  const bed = prepared(problem)
   const random = seededRandom(seed)
-  const diagram = powerDiagram(ground)
+  const diagram = powerDiagram(bed)
   let best: Layout | undefined
   const keep = (has: Assignment) => {
-    const score = scored(ground, has)
+    const score = scored(bed, has)
     if (!best || score.total < best.score.total) best = { assignment: has.slice(), score }
     return score.total
   }
   if (problem.drifts.length === 0 || problem.cells.length === 0)
     return {
       assignment: new Int16Array(problem.cells.length).fill(-1),
-      score: scored(ground, new Int16Array(0)),
+      score: scored(bed, new Int16Array(0)),
     }
   const quick = middlesOf(problem, laidGreedily(problem))
   let sites = quick
@@ -258,7 +258,7 @@ export function* layOut(problem: LayoutProblem, seed: number): Generator<number,
   for (let i = 0; i < TRIES; i++) {
     if (i % 100 === 0) yield i / TRIES
     const heat = start * HOT * Math.pow(COLD / HOT, i / TRIES)
-    const next = moved(sites, ground, random)
+    const next = moved(sites, bed, random)
     const then = diagram(next, settled.weight, SETTLING)
     const now = keep(then.has)
     if (now > cost && random() >= Math.exp((cost - now) / heat)) continue
@@ -280,7 +280,7 @@ function middlesOf({ cells, drifts }: LayoutProblem, has: Assignment): Point[] {
 }
 
 /** Two middles change places, or one goes somewhere else, near or far. */
-function moved(sites: readonly Point[], { problem: { cells }, cellM }: Ground, random: Random): Point[] {
+function moved(sites: readonly Point[], { problem: { cells }, cellM }: Prepared, random: Random): Point[] {
   const next = [...sites]
   const i = Math.floor(random() * sites.length)
   const what = random()
@@ -302,7 +302,7 @@ function powerDiagram({
   cellM,
   x: xs,
   y: ys,
-}: Ground): (
+}: Prepared): (
   sites: readonly Point[],
   from: Float64Array,
   rounds: number,
@@ -355,7 +355,7 @@ function powerDiagram({
 /** One after another, the tallest first, each grown about the deepest spot that it likes best: what a quick hand would do. */
 export function laidGreedily(problem: LayoutProblem): Assignment {
   const { cells, drifts } = problem
-  const { depth, wants } = groundOf(problem)
+  const { depth, wants } = prepared(problem)
   const has = new Int16Array(cells.length).fill(-1)
   const tallest = [...drifts.keys()].sort(
     (a, b) => drifts[b]!.taxon.heightM - drifts[a]!.taxon.heightM || a - b,

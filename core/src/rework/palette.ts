@@ -1,5 +1,6 @@
 import { sum } from 'd3-array'
 import { addDays, type IsoDate } from '../dates/index.ts'
+import { onceFor, onceForEach } from '../once/index.ts'
 import { LEAST_COVER, showiness } from '../performance/index.ts'
 import {
   accords,
@@ -269,12 +270,13 @@ function programmeOf(
   const some = (which: (t: Taxon) => boolean, by: (o: Option) => number = () => 1): MilpTerm[] =>
     options.filter((o) => which(o.candidate.taxon)).map((o): MilpTerm => [o.variable, by(o)])
   const all = (by: (o: Option) => number) => some(() => true, by)
-  const plants = [...new Set(options.map((o) => o.candidate))]
-  for (const kind of plants) {
-    const own = options.filter((o) => o.candidate === kind).map((o): MilpTerm => [o.variable, 1])
-    milp.row(own, 0, 1)
-  }
   // What is on the bench and in the library is one kind all the same.
+  for (const kind of new Set(options.map((o) => o.candidate.taxon.botanical)))
+    milp.row(
+      some((t) => t.botanical === kind),
+      0,
+      1,
+    )
   for (const wish of w.locked ?? [])
     if (isWish(`locked ${wish}`))
       milp.row(
@@ -282,7 +284,7 @@ function programmeOf(
         1,
         Infinity,
       )
-  for (const genus of new Set(plants.map((p) => genusOf(p.taxon))))
+  for (const genus of new Set(options.map((o) => genusOf(o.candidate.taxon))))
     milp.row(
       some((t) => genusOf(t) === genus),
       0,
@@ -372,20 +374,17 @@ const shows = (
   { taxon, areaM2 }: { taxon: Taxon; areaM2: number },
   w: PaletteWishes,
   week: number,
-): boolean => areaM2 * showiness[taxon.habit] >= SEEN_SHARE * w.areaM2 && bloomsOnce(w, taxon)[week] === 1
+): boolean =>
+  areaM2 * showiness[taxon.habit] >= SEEN_SHARE * w.areaM2 &&
+  bloomsOnce(w.weeks)(w.year)(taxon, w.season)[week] === 1
 const costInMoney = ({ candidate: { price }, count }: PaletteItem): number => (price ?? 0) * count
 
 /** Asked for every week of every kind of every programme. */
-const known = new WeakMap<object, Map<Taxon, number[]>>()
-function bloomsOnce(w: PaletteWishes, taxon: Taxon): number[] {
-  const of = known.get(w.weeks) ?? new Map<Taxon, number[]>()
-  known.set(w.weeks, of)
-  const before = of.get(taxon)
-  if (before) return before
-  const weeks = bloomWeeks(taxon, w)
-  of.set(taxon, weeks)
-  return weeks
-}
+const bloomsOnce = onceFor((weeks: PaletteWishes['weeks']) =>
+  onceFor((year: Year) =>
+    onceForEach((taxon: Taxon, season: number) => bloomWeeks(taxon, { weeks, season, year })),
+  ),
+)
 
 /** What a choice comes to, worked out from the choice alone: the solver's own sum is held against it. */
 export function paletteOf(items: readonly PaletteItem[], w: PaletteWishes, gap = 0): Palette {
@@ -440,13 +439,13 @@ function solved(
     .filter((o) => found.values[o.variable] === 1)
     .map(({ variable: _, ...item }) => item)
     .sort((a, b) => b.areaM2 - a.areaM2)
-  return { ok: true, palette: paletteOf(items, w, (found.cost - found.bound) / lackOfNothing) }
+  return { ok: true, palette: paletteOf(items, w, Math.max(0, found.cost - found.bound) / lackOfNothing) }
 }
 
 /**
- * Three palettes for a place, the best first as far as is proved, each of which leaves out at least three kinds of every one before it; or, where the wishes
- * contradict each other, which of them do and what giving up each alone would bring (an irreducible infeasible subset by
- * deletion; Chinneck and Dravnieks 1991, ORSA Journal on Computing 3, 157-168). Fewer than three where no more differ so much.
+ * Three palettes for a place, the best first as far as is proved, each of which leaves out at least three kinds of every one before it;
+ * fewer where no more differ so much. Or, where the wishes contradict each other, which of them do and what giving up each alone would
+ * bring (an irreducible infeasible subset by deletion; Chinneck and Dravnieks 1991, ORSA Journal on Computing 3, 157-168).
  */
 export function palettesFor(
   candidates: readonly Candidate[],

@@ -1,6 +1,6 @@
 import { sum } from 'd3-array'
-import { packedIn } from './packing.ts'
 import { Milp, type MilpAnswer, type MilpTerm, type SolveMilp } from '../search/index.ts'
+import { packedIn } from './packing.ts'
 
 /** What leaves its place and wants another. */
 export interface Leaving {
@@ -273,13 +273,17 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
   }
 }
 
-/** The least that ground could still cost, were plantings cut to fit (the linear bound of a knapsack; Dantzig 1957). @param left square metres of radii */
+/**
+ * The least that one planting more, or several, could still cost, were they cut to fit (the linear bound of a knapsack; Dantzig 1957).
+ *
+ * @param left squares of radii for which there is ground
+ */
 function hoped(priced: readonly (Could & { less: number })[], from: number, left: number): number {
   let cost = 0
   for (let i = from; i < priced.length && left > 0; i++) {
     const { r, less } = priced[i]!
-    // Nothing dear is needed: but one is, for a set to be one.
-    if (less >= 0) return i === from ? less : cost
+    // Nothing dear is needed beside what is worth having; of what is all dear one is.
+    if (less >= 0) return i === from ? Math.min(...priced.slice(from).map((p) => p.less)) : cost
     cost += less * Math.min(1, left / r ** 2)
     left -= r ** 2
   }
