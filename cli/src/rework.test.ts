@@ -64,7 +64,7 @@ interface Told {
     offsets: { number: number; alongM: number; offM: number; x: number; y: number }[]
   }
   division: object[]
-  quantities: { plants: object[]; layers: object[]; soil: object; drip: object }
+  quantities: { plants: object[]; shopping: object; layers: object[]; soil: object; drip: object }
   growth: { sizes: { heightM: number }[] }[]
 }
 
@@ -161,6 +161,20 @@ describe('border rework', () => {
             ],
           },
         ],
+        shopping: {
+          needs: [
+            { item: 'Nepeta × faassenii', count: 5, spareShare: 0 },
+            { item: 'Rodgersia podophylla', count: 2 },
+          ],
+          offers: [
+            {
+              supplier: 'Marsh nursery',
+              item: 'Nepeta × faassenii',
+              packs: [{ name: 'pot', holds: 1, price: 350 }],
+              pricedOn: '2026-03-01',
+            },
+          ],
+        },
         layers: [{ name: 'mulch', areaM2: 12, depthM: 0.07 }],
         soil: { areaM2: 10, ph: 5.5, toPh: 6.5, texture: 'clay' },
         drip: { areaM2: 10, lineSpacingM: 0.3, emitterSpacingM: 0.3, emitterLitresPerHour: 2, mm: 20 },
@@ -169,6 +183,11 @@ describe('border rework', () => {
     })
     expect(told.division[0]).toMatchObject({ ok: true })
     expect(told.quantities.plants[0]).toMatchObject({ wanted: 17, price: 3200, holds: 18 })
+    expect(told.quantities.shopping).toMatchObject({
+      price: 1750,
+      suppliers: [{ supplier: 'Marsh nursery' }],
+      unpriced: [{ item: 'Rodgersia podophylla' }],
+    })
     expect(told.quantities.layers[0]).toMatchObject({ litres: expect.closeTo(840), barrows: 10, bags: null })
     // Five kilograms of limestone for ten square metres of clay, in two turns.
     expect(told.quantities.soil).toMatchObject({

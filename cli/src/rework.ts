@@ -27,6 +27,7 @@ import {
   relocate,
   relocationOf,
   seasonYearOf,
+  shoppingList,
   sitedGarden,
   sizeAt,
   soilDose,
@@ -65,6 +66,8 @@ const money = z.number().int().min(0).max(100_000_000)
 const metres = z.number().positive().max(1000)
 
 const point = z.tuple([z.number(), z.number()])
+
+const pack = z.strictObject({ name, holds: count, price: money })
 
 const destination = z.union([z.enum(waysOut), z.strictObject({ spot: name })])
 
@@ -138,17 +141,25 @@ const reworkFile = z.strictObject({
             name,
             count,
             spareShare: share.optional(),
-            packs: z.array(z.strictObject({ name, holds: count, price: money })).min(1),
+            packs: z.array(pack).min(1),
           }),
         )
         .default([]),
+      shopping: z
+        .strictObject({
+          needs: z.array(z.strictObject({ item: name, count, spareShare: share.optional() })).min(1),
+          offers: z.array(
+            z.strictObject({ supplier: name, item: name, packs: z.array(pack).min(1), pricedOn: day }),
+          ),
+        })
+        .optional(),
       layers: z
         .array(
           z.strictObject({
             name,
             areaM2: z.number().positive(),
             depthM: metres,
-            bags: z.array(z.strictObject({ name, holds: count, price: money })).default([]),
+            bags: z.array(pack).default([]),
           }),
         )
         .default([]),
@@ -490,7 +501,13 @@ const told = ({ items, ...rest }: Palette) => ({
   })),
 })
 
-function quantitiesAnswer({ plants, layers: spread, soil, drip }: NonNullable<ReworkFile['quantities']>) {
+function quantitiesAnswer({
+  plants,
+  shopping,
+  layers: spread,
+  soil,
+  drip,
+}: NonNullable<ReworkFile['quantities']>) {
   const dose = soil && soilDose(soil.ph, soil.toPh, soil.texture)
   return {
     plants: plants.map(({ name: of, count: n, spareShare, packs }) => {
@@ -506,6 +523,7 @@ function quantitiesAnswer({ plants, layers: spread, soil, drip }: NonNullable<Re
         bags: bags.length > 0 ? (cheapestCover(litres, bags) ?? null) : null,
       }
     }),
+    ...(shopping && { shopping: shoppingList(shopping.needs, shopping.offers) }),
     ...(soil && {
       soil: dose
         ? (({ with: what, inAllKgM2, turns }) => ({
