@@ -218,7 +218,7 @@ function scored(bed: Prepared, has: Assignment): LayoutScore {
 const FIRST_SETTLING = 12
 const SETTLING = 2
 /** A fixed number of tries by the size of the task, never the clock. */
-const TRIES = 1500
+const TRIES = 1200
 const HOT = 0.008
 const COLD = 0.0004
 
