@@ -202,6 +202,11 @@ describe('border rework', () => {
     ['is not JSON', '{', /is not JSON/],
     ['asks what is not known', { version: 1, nonsense: 1 }, /Unrecognized key/],
     ['has no plan', { version: 1, fit: ['Hosta sieboldiana'] }, /asked of a plan/],
+    [
+      'names plantings that are not there',
+      { ...asked, plantings: 'none.csv', fit: [] },
+      /none.csv: there is no such file/,
+    ],
     ['names no kind', { ...asked, fit: ['Nowhere inventa'] }, /fit: no kind is called Nowhere inventa/],
     [
       'locks no kind',

@@ -51,7 +51,6 @@ import {
   type Taxon,
 } from '@border/core'
 import loadHighs from 'highs'
-import { existsSync } from 'node:fs'
 import { dirname, resolve } from 'node:path'
 import { z } from 'zod'
 import { optionsOf, readJson } from './files.ts'
@@ -266,10 +265,7 @@ class Reworked {
       planned,
       climate,
       climateSource: source,
-      standing:
-        plantings && existsSync(this.beside(plantings))
-          ? plantingsIn(planned, this.beside(plantings), day)
-          : [],
+      standing: plantings ? plantingsIn(planned, this.beside(plantings), day) : [],
       garden: sitedGarden(
         {
           at: planned.head,

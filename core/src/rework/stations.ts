@@ -33,8 +33,8 @@ export interface Station extends Spot {
   wallM?: number | undefined
   /** The eaves above it. */
   eaves?: EavesZone | undefined
-  /** The windows nearest to it. */
-  window?: { of: string; sillM: number; awayM: number } | undefined
+  /** The windows that it stands before, of every building near it. */
+  windows?: readonly { of: string; sillM: number; awayM: number }[] | undefined
   /** What lies in the ground nearest to it: a cable, a pipe. */
   buried?: { name: string; awayM: number } | undefined
 }
@@ -117,7 +117,7 @@ export function sitedGarden(
       edgeM: place.kind === 'bed' ? distanceToBoundary(place.ring, x, y) : place.radiusM,
       wallM,
       eaves: eavesOver(about.eaves, x, y),
-      window: windowBefore(windows, x, y),
+      windows: windowsBefore(windows, x, y),
       buried: place.kind === 'bed' ? nearestBuried(buried, x, y) : undefined,
     }
   }
@@ -129,12 +129,11 @@ interface Windows {
   ring: Ring
 }
 
-/** The windows that a point stands before, the lowest of those near it. */
-const windowBefore = (windows: readonly Windows[], x: number, y: number): Station['window'] =>
+/** The windows that a point stands before. */
+const windowsBefore = (windows: readonly Windows[], x: number, y: number): Station['windows'] =>
   windows
     .map(({ of, sillM, ring }) => ({ of, sillM, awayM: distanceToBoundary(ring, x, y) }))
     .filter((w) => w.awayM <= BEFORE_WINDOW_M)
-    .sort((a, b) => a.sillM - b.sillM || a.awayM - b.awayM)[0]
 
 const nearestBuried = (buried: readonly PlanFeature[], x: number, y: number): Station['buried'] =>
   buried

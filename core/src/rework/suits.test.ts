@@ -31,7 +31,7 @@ describe('stations of a place', () => {
   })
 
   it('know what is above, beside and below them', () => {
-    expect(nearest(5, 9.7, foot)).toMatchObject({ eaves: { name: 'House' }, window: { sillM: 0.9 } })
+    expect(nearest(5, 9.7, foot)).toMatchObject({ eaves: { name: 'House' }, windows: [{ sillM: 0.9 }] })
     expect(nearest(5, 8.2, foot).eaves).toBeUndefined()
     expect(nearest(8, 2).buried).toMatchObject({ name: 'Cable' })
     expect(nearest(8, 2).buried!.awayM).toBeLessThan(0.3)
@@ -85,7 +85,9 @@ describe('how a kind would do at a spot', () => {
             score,
           )
           expect(nearer({ buried: { name: 'b', awayM: 0 } })).toBe(0)
-          expect(nearer({ window: { of: 'w', sillM: 0.1, awayM: 0 } })).toBeLessThanOrEqual(score)
+          expect(
+            nearer({ windows: [...(station.windows ?? []), { of: 'w', sillM: 0.1, awayM: 0 }] }),
+          ).toBeLessThanOrEqual(score)
         },
       ),
     )

@@ -29,6 +29,12 @@ const DAYLIGHT_RISE = Math.tan((25 * Math.PI) / 180)
 const AT_WINDOW = 0.3
 const UNSUPPORTED = 0.3
 
+/** The window that a kind would darken from there; a climber is kept from it. */
+const darkened = ({ lifeForm, heightM, spreadM }: Taxon, { windows = [] }: Station) =>
+  lifeForm === 'climber'
+    ? undefined
+    : windows.find((w) => heightM - w.sillM > DAYLIGHT_RISE * Math.max(0, w.awayM - spreadM / 2))
+
 /** Every bound as a share of what it asks for, 0 to 1. */
 const scoreBy: Record<Exclude<Bound, 'place'>, (taxon: Taxon, s: Station) => number> = {
   edge: (taxon, { edgeM }) => Math.min(1, edgeM / wantsM(taxon)),
@@ -37,12 +43,7 @@ const scoreBy: Record<Exclude<Bound, 'place'>, (taxon: Taxon, s: Station) => num
     return isWoody(taxon) ? Math.min(1, wallM / (taxon.spreadM / 2)) : 1
   },
   eaves: (taxon, { eaves }) => (eaves && taxon.heightM > eaves.heightM - UNDER_EAVES_M ? 0 : 1),
-  window: (taxon, { window }) =>
-    window &&
-    taxon.lifeForm !== 'climber' &&
-    taxon.heightM - window.sillM > DAYLIGHT_RISE * Math.max(0, window.awayM - taxon.spreadM / 2)
-      ? AT_WINDOW
-      : 1,
+  window: (taxon, s) => (darkened(taxon, s) ? AT_WINDOW : 1),
   buried: (taxon, { buried }) => (buried && buried.awayM < DUG_M[isWoody(taxon) ? 'woody' : 'rest'] ? 0 : 1),
 }
 
@@ -57,8 +58,10 @@ const reasonOf: Record<Exclude<Bound, 'place'>, (taxon: Taxon, s: Station) => st
       : `${cm(wallM)} from the wall, and it wants half its spread, ${cm(taxon.spreadM / 2)}, for air`,
   eaves: (taxon, { eaves }) =>
     `the eaves of ${eaves!.name} are at ${metres(eaves!.heightM)}, and it grows to ${metres(taxon.heightM)}`,
-  window: (_, { window }) =>
-    `it would stand before the windows of ${window!.of}, which begin at ${metres(window!.sillM)}`,
+  window: (taxon, s) => {
+    const { of, sillM } = darkened(taxon, s)!
+    return `it would stand before the windows of ${of}, which begin at ${metres(sillM)}`
+  },
   buried: (_, { buried }) => `${buried!.name} lies in the ground there: nothing is dug so near it`,
 }
 
