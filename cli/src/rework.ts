@@ -1,21 +1,22 @@
 import {
   addDays,
+  barrowLoads,
+  bedLayout,
+  candidatesFor,
+  CELL_M,
   cheapestCover,
   civilDate,
-  browsers,
-  colourSchemes,
-  barrowLoads,
   divisionOf,
   dripFor,
   doseTurns,
+  finished,
+  GOOD_FIT,
   groundM2,
   highsSolver,
-  isIsoDate,
   laidGreedily,
   layerLitres,
   layOut,
   layoutScore,
-  layers,
   library,
   milestones,
   offsetsFrom,
@@ -31,19 +32,14 @@ import {
   sitedGarden,
   sizeAt,
   soilDose,
-  soilTextures,
-  suits,
-  suitScore,
   waysOut,
   weeksOfShow,
   weekStarts,
   whereItSuits,
   withSpare,
   yearAt,
-  type Candidate,
   type Climate,
   type Destination,
-  type LayoutProblem,
   type Palette,
   type Planting,
   type SitedGarden,
@@ -52,148 +48,10 @@ import {
 } from '@border/core'
 import loadHighs from 'highs'
 import { dirname, resolve } from 'node:path'
-import { z } from 'zod'
 import { optionsOf, readJson } from './files.ts'
 import { climateIn, gardenIn, plantingsIn, type PlannedGarden } from './plannedGarden.ts'
+import { reworkFile, type ReworkFile } from './reworkFile.ts'
 import { BadInput, Misuse } from './say.ts'
-
-const name = z.string().min(1).max(200)
-const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
-const count = z.number().int().min(1).max(10_000)
-const share = z.number().min(0).max(1)
-const money = z.number().int().min(0).max(100_000_000)
-const metres = z.number().positive().max(1000)
-
-const point = z.tuple([z.number(), z.number()])
-
-const pack = z.strictObject({ name, holds: count, price: money })
-
-const destination = z.union([z.enum(waysOut), z.strictObject({ spot: name })])
-
-/** The file that `border rework` reads: docs/formats.md. */
-const reworkFile = z.strictObject({
-  version: z.literal(1),
-  plan: name.optional(),
-  plantings: name.optional(),
-  weather: name.optional(),
-  on: day.optional(),
-  fit: z.array(name).max(100).optional(),
-  relocation: z
-    .strictObject({
-      leaving: z.array(name).min(1).max(200),
-      decided: z.record(name, destination).default({}),
-    })
-    .optional(),
-  palette: z
-    .strictObject({
-      place: name,
-      leaving: z.array(name).default([]),
-      areaM2: z.number().positive().max(10_000).optional(),
-      tallestM: metres.default(2),
-      kinds: z.strictObject({ least: count, most: count }).default({ least: 5, most: 12 }),
-      drifts: z.enum(['odd', 'blocks', 'matrix']).default('odd'),
-      budget: money.optional(),
-      evergreenShare: share.optional(),
-      layerShares: z.partialRecord(z.enum(layers), share).optional(),
-      noBareWeek: z.boolean().optional(),
-      scented: z.number().int().min(0).max(50).optional(),
-      wildlife: z.number().int().min(0).max(50).optional(),
-      scheme: z.strictObject({ kind: z.enum(colourSchemes), hue: z.number().min(0).max(360) }).optional(),
-      harmlessTo: z.array(z.enum(['people', 'cats', 'dogs', 'horses'])).optional(),
-      leftBy: z.array(z.enum(browsers)).optional(),
-      seasonal: z.boolean().optional(),
-      locked: z.array(name).optional(),
-      barred: z.array(name).optional(),
-      prices: z.record(name, money).default({}),
-      have: z.array(z.strictObject({ taxon: name, count })).default([]),
-    })
-    .optional(),
-  layout: z
-    .strictObject({
-      place: name,
-      drifts: z
-        .array(z.strictObject({ taxon: name, count }))
-        .min(1)
-        .max(60),
-      viewedFrom: z.array(z.number().min(0).max(360)).max(2).optional(),
-      seed: z.number().int().min(0).default(1),
-      baseLine: z.tuple([point, point]).optional(),
-    })
-    .optional(),
-  division: z
-    .array(
-      z.strictObject({
-        taxon: name,
-        plants: count.default(1),
-        shoots: count.optional(),
-        acrossM: metres.optional(),
-        years: z.number().min(0).max(200),
-        inSeason: z.boolean().default(true),
-      }),
-    )
-    .optional(),
-  quantities: z
-    .strictObject({
-      plants: z
-        .array(
-          z.strictObject({
-            name,
-            count,
-            spareShare: share.optional(),
-            packs: z.array(pack).min(1),
-          }),
-        )
-        .default([]),
-      shopping: z
-        .strictObject({
-          needs: z.array(z.strictObject({ item: name, count, spareShare: share.optional() })).min(1),
-          offers: z.array(
-            z.strictObject({ supplier: name, item: name, packs: z.array(pack).min(1), pricedOn: day }),
-          ),
-        })
-        .optional(),
-      layers: z
-        .array(
-          z.strictObject({
-            name,
-            areaM2: z.number().positive(),
-            depthM: metres,
-            bags: z.array(pack).default([]),
-          }),
-        )
-        .default([]),
-      soil: z
-        .strictObject({
-          areaM2: z.number().positive(),
-          ph: z.number().min(3).max(10),
-          toPh: z.number().min(3).max(10),
-          texture: z.enum(soilTextures).default('loam'),
-          aluminium: z.boolean().default(false),
-        })
-        .optional(),
-      drip: z
-        .strictObject({
-          areaM2: z.number().positive(),
-          lineSpacingM: metres,
-          emitterSpacingM: metres,
-          emitterLitresPerHour: z.number().positive(),
-          mm: z.number().positive(),
-          tapLitresPerHour: z.number().positive().optional(),
-        })
-        .optional(),
-    })
-    .optional(),
-  growth: z
-    .array(
-      z.strictObject({
-        taxon: name,
-        spacingM: metres.optional(),
-        years: z.array(z.number().min(0).max(100)).default([1, 3, 5, 10]),
-      }),
-    )
-    .optional(),
-})
-type ReworkFile = z.infer<typeof reworkFile>
 
 /** `border rework FILE [--json]`: what a rework asks for, part by part, on files alone. */
 export async function reworkCommand(args: string[]): Promise<string> {
@@ -352,35 +210,18 @@ class Reworked {
     const [of] = sitedGarden(
       { at: planned.head, features: planned.features, places, climate },
       on,
-      LAID_M,
+      CELL_M,
     ).places
-    const { stations, stationM2 } = of!
     const viewedFrom = asked.viewedFrom ?? (feature.properties.viewedFrom as number[] | undefined) ?? []
-    const problem: LayoutProblem = {
-      cells: stations.map(({ x, y }) => ({ x, y })),
-      cellM2: stationM2,
-      viewedFrom: viewedFrom.slice(0, 2),
-      drifts: asked.drifts.map((d, i) => {
-        const taxon = this.taxon('layout.drifts', d.taxon)
-        return {
-          id: `${i + 1}`,
-          taxon,
-          count: d.count,
-          areaM2: groundM2(d.count, taxon.spacingM),
-          fit: Float32Array.from(stations, (s) => suitScore(taxon, s)),
-        }
-      }),
-    }
+    const drifts = asked.drifts.map((d) => ({ ...d, taxon: this.taxon('layout.drifts', d.taxon) }))
+    const problem = bedLayout(of!, CELL_M, drifts, viewedFrom.slice(0, 2))
     const wanted = problem.drifts.reduce((sum, d) => sum + d.areaM2, 0)
-    const groundM2InAll = stations.length * stationM2
-    if (wanted > MOST_CROWDED * groundM2InAll)
+    const { areaM2 } = of!.place
+    if (wanted > MOST_CROWDED * areaM2)
       throw this.fault(
-        `layout.drifts: they take ${wanted.toFixed(1)} m² at their spacing, and ${asked.place} has ${groundM2InAll.toFixed(1)} m²`,
+        `layout.drifts: they take ${wanted.toFixed(1)} m² at their spacing, and ${asked.place} has ${areaM2.toFixed(1)} m²`,
       )
-    const run = layOut(problem, asked.seed)
-    let step = run.next()
-    while (!step.done) step = run.next()
-    const { assignment, score } = step.value
+    const { assignment, score } = finished(layOut(problem, asked.seed))
     const plants = positionsOf(problem, assignment)
     return {
       score,
@@ -409,28 +250,17 @@ class Reworked {
     const south = site.planned.head.latitude < 0
     const season = seasonYearOf(addDays(on, 180), south)
     const weeks = weekStarts(weeksOfShow(climate, season, south))
-    const have = asked.have.map((h): Candidate => ({
+    const have = asked.have.map((h) => ({
       taxon: this.taxon('palette.have', h.taxon),
-      from: 'bench',
-      fit: 0,
+      from: 'bench' as const,
       price: 0,
       most: h.count,
     }))
     const inHand = new Set(have.map((h) => h.taxon))
-    const candidates = [
-      ...have,
-      ...library
-        .filter((t) => !inHand.has(t))
-        .map((taxon): Candidate => ({
-          taxon,
-          from: 'library',
-          fit: 0,
-          price: asked.prices[taxon.botanical] ?? null,
-        })),
-    ].flatMap((c): Candidate[] => {
-      const fit = middleFit(c.taxon, of, garden)
-      return fit >= LEAST_FIT || asked.locked?.includes(c.taxon.botanical) ? [{ ...c, fit }] : []
-    })
+    const bought = library
+      .filter((t) => !inHand.has(t))
+      .map((taxon) => ({ taxon, from: 'library' as const, price: asked.prices[taxon.botanical] ?? null }))
+    const candidates = candidatesFor(of, garden, [...have, ...bought], asked.locked)
     const taken = stays.reduce((sum, s) => sum + s.areaM2, 0)
     const areaM2 = asked.areaM2 ?? Math.max(0, of.place.areaM2 - taken)
     if (areaM2 < LEAST_GROUND_M2)
@@ -462,19 +292,11 @@ interface Site {
   garden: SitedGarden
 }
 
-/** A bed is laid out by cells so wide; drifts may want so much more ground than there is before they are refused. */
-const LAID_M = 0.25
+/** Drifts may want so much more ground than there is before they are refused: they interlock. */
 const MOST_CROWDED = 1.1
 
-/** What would only just live there is not proposed; less ground than this is not planted. */
-const LEAST_FIT = 0.7
+/** Less ground than this is not planted, square metres. */
 const LEAST_GROUND_M2 = 0.25
-
-/** How a kind would do in the middle half of a place: there is room for it somewhere, and it need not be the best spot. */
-function middleFit(taxon: Taxon, of: SitedGarden['places'][number], garden: SitedGarden): number {
-  const scores = of.stations.map((s) => suits(taxon, of.place, s, garden).score).sort((a, b) => b - a)
-  return scores[Math.floor(scores.length / 4)] ?? 0
-}
 
 const fitAnswer = (taxon: Taxon, garden: SitedGarden) => ({
   taxon: taxon.botanical,
@@ -482,7 +304,7 @@ const fitAnswer = (taxon: Taxon, garden: SitedGarden) => ({
     place: place.name,
     best: { x: best.x, y: best.y, ...best.suiting },
     /** Share of its ground where it would do well. */
-    goodShare: scores.filter((s) => s >= LEAST_FIT).length / scores.length,
+    goodShare: scores.filter((s) => s >= GOOD_FIT).length / scores.length,
   })),
 })
 

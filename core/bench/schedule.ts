@@ -4,16 +4,13 @@ import { asSchedule } from '../src/schedule/schedule.ts'
 import { simulatedSeason } from '../simulated/index.ts'
 import { scheduleState } from '../src/schedule/state.ts'
 import { provedOptimum } from './oracle.ts'
+import { timed } from './timed.ts'
 
 /** Figures of the season's plan: `npm run bench:schedule -w core`. */
 
 const SEEDS = [1, 2, 3, 4, 5]
 const year = (seed: number) => simulatedSeason({ seed, jobs: 300, gardens: 3, days: 365, from: '2026-01-01' })
 
-const timed = <T>(run: () => T): [T, number] => {
-  const start = performance.now()
-  return [run(), performance.now() - start]
-}
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
 const percent = (share: number) => `${(100 * share).toFixed(2)} %`
 

@@ -21,7 +21,7 @@ export function simulatedLayout(seed: number, areaM2: number, drifts: number, ce
   const groundOfBed = 0.92 * cells.length * cellM ** 2
   return {
     cells,
-    cellM2: cellM ** 2,
+    cellM,
     viewedFrom: random() < 0.7 ? [180] : [180, 0],
     drifts: chosen.map((taxon, i) => {
       const count = Math.max(1, Math.round(((shares[i]! / all) * groundOfBed) / groundM2(1, taxon.spacingM)))

@@ -1,15 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
+import { london as climate } from '../climate/test/london.ts'
 import { madeBed, madePot, rectangle } from '../garden/test/made.ts'
 import type { Place } from '../garden/index.ts'
 import { colourFollowsSoil, library, type ColourWish } from '../plants/index.ts'
 import { careJobs, careRules, colourOutlook } from './index.ts'
 import { careGarden, caredPlanting } from './test/cared.ts'
-
-const found = climateOf(generateWeather(patternAt({ latitude: 51.5, longitude: -0.1 }), 2008, 2025), 51.5)
-if (!found.ok) throw new Error(found.reason)
-const { climate } = found
 
 describe('a wish for a colour', () => {
   const border = (more: object) => madeBed('bed', rectangle(0, 0, 6, 2), more)

@@ -40,7 +40,7 @@ export {
 export { depths, roughSpot, sides, type Depth, type SideOf } from './roughly.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf } from './obstructions.ts'
-export { placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
+export { metresTo, placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
 export { windExposures, type WindExposure } from './wind.ts'
 export { rootsAt, rootZones, type RootZone } from './roots.ts'
 export { eavesOver, underEavesOf, eavesZones, type EavesZone } from './eaves.ts'

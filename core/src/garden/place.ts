@@ -118,8 +118,8 @@ export function placesOn(features: readonly Feature[], on: IsoDate): Place[] {
 /** A pot whose edge is this near a wall stands at its foot, metres: a judgement. */
 const AT_FOOT_M = 0.5
 
-/** Metres from a point to what is drawn of a feature. */
-function metresTo({ geometry }: PlanFeature, { x, y }: { x: number; y: number }): number {
+/** Metres from a point to what is drawn of a feature: of an outline to its edge, from inside as from outside. */
+export function metresTo({ geometry }: PlanFeature, { x, y }: { x: number; y: number }): number {
   const corners = cornersOf(geometry)
   if (geometry.type === 'Polygon') return distanceToBoundary(corners, x, y)
   return corners.reduce(

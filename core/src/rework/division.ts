@@ -1,4 +1,5 @@
 import type { DivideHow, Taxon } from '../plants/index.ts'
+import { centimetres } from '../words/index.ts'
 
 /** A clump that is to be divided. Its shoots counted tell more than its size. */
 export interface Clump {
@@ -59,7 +60,7 @@ export function divisionOf({ taxon, plants, acrossM, shoots, years, inSeason }: 
   } else if (acrossM !== undefined) {
     const areaM2 = Math.PI * (acrossM / 2) ** 2 * kept
     perPlant = Math.floor(areaM2 / sideM ** 2 + 1e-9)
-    working = `${cm(acrossM)} across${middle}, a piece of ${cm(sideM)} by ${cm(sideM)}: ${perPlant}`
+    working = `${centimetres(acrossM)} across${middle}, a piece of ${centimetres(sideM)} by ${centimetres(sideM)}: ${perPlant}`
   } else return { ok: false, why: 'not measured' }
   if (perPlant < 2) return { ok: false, why: 'too small' }
   const pieces = perPlant * plants
@@ -77,8 +78,6 @@ export function divisionOf({ taxon, plants, acrossM, shoots, years, inSeason }: 
     },
   }
 }
-
-const cm = (m: number) => `${Math.round(100 * m)} cm`
 
 /** Pieces shared out in the order of who wants them; what is over waits on the bench or is given away. */
 export function sharedOut(

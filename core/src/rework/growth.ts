@@ -1,4 +1,5 @@
 import type { Taxon } from '../plants/index.ts'
+import { isSeasonal } from '../verdict/index.ts'
 
 /** What a plant measures at an age. */
 export interface Size {
@@ -6,13 +7,15 @@ export interface Size {
   spreadM: number
 }
 
+/** What growth is told from. */
+type GrownTaxon = Pick<Taxon, 'lifeForm' | 'annualSeason' | 'heightM' | 'spreadM' | 'yearsToSize' | 'pruning'>
+
 /** A nursery plant is so much of what it will be; annuals and bulbs are grown within the year. Working figures. */
 const START = { woody: 0.2, rest: 0.35 }
 /** A kind counts as full grown with so much of its mature size. */
 const FULL = 0.95
 
-const isWithinYear = ({ lifeForm }: Pick<Taxon, 'lifeForm'>): boolean =>
-  lifeForm === 'annual' || lifeForm === 'tender perennial' || lifeForm === 'bulb'
+const isWithinYear = (taxon: GrownTaxon): boolean => taxon.lifeForm === 'bulb' || isSeasonal(taxon)
 
 /**
  * Size by age: growth that slows towards the mature size (monomolecular; Mitscherlich's law of diminishing growth), with nineteen
@@ -20,10 +23,7 @@ const isWithinYear = ({ lifeForm }: Pick<Taxon, 'lifeForm'>): boolean =>
  *
  * @param years since a usual nursery plant was planted, from 0
  */
-export function sizeAt(
-  taxon: Pick<Taxon, 'lifeForm' | 'heightM' | 'spreadM' | 'yearsToSize' | 'pruning'>,
-  years: number,
-): Size {
+export function sizeAt(taxon: GrownTaxon, years: number): Size {
   if (isWithinYear(taxon)) return { heightM: taxon.heightM, spreadM: taxon.spreadM }
   const start = taxon.pruning ? START.woody : START.rest
   const rate = Math.log((1 - start) / (1 - FULL)) / Math.max(1, taxon.yearsToSize)
@@ -42,10 +42,7 @@ export interface Milestones {
 }
 
 /** When the plants of a drift touch, close, and want dividing. @param spacingM between them */
-export function milestones(
-  taxon: Pick<Taxon, 'lifeForm' | 'heightM' | 'spreadM' | 'yearsToSize' | 'pruning' | 'divideYears'>,
-  spacingM: number,
-): Milestones {
+export function milestones(taxon: GrownTaxon & Pick<Taxon, 'divideYears'>, spacingM: number): Milestones {
   const until = (spreadM: number) => {
     for (let quarter = 0; quarter <= 4 * 40; quarter++)
       if (sizeAt(taxon, quarter / 4).spreadM >= spreadM) return quarter / 4
@@ -61,7 +58,7 @@ export function milestones(
 /** Ground that plants of a bed do not cover at an age, square metres: what annuals fill, fewer each year. */
 export function openGroundM2(
   planted: readonly {
-    taxon: Pick<Taxon, 'lifeForm' | 'heightM' | 'spreadM' | 'yearsToSize' | 'pruning'>
+    taxon: GrownTaxon
     count: number
     /** Ground that is theirs. */
     areaM2: number

@@ -16,7 +16,6 @@ export {
 } from './suits.ts'
 export { packedIn } from './packing.ts'
 export {
-  LEAST_FIT,
   priceOf,
   relocate,
   relocatedGreedily,
@@ -37,16 +36,17 @@ export {
   layers,
   paletteCosts,
   paletteOf,
-  palettesFor,
   type Candidate,
   type DriftCustom,
   type Layer,
   type Palette,
-  type PaletteAnswer,
   type PaletteItem,
   type PaletteWishes,
   type WishName,
 } from './palette.ts'
+export { palettesFor, type PaletteAnswer } from './palettes.ts'
+export { candidatesFor, GOOD_FIT } from './candidates.ts'
+export { bedLayout } from './bedLayout.ts'
 export { divisionOf, sharedOut, type Clump, type Division, type DivisionAnswer } from './division.ts'
 export { milestones, openGroundM2, sizeAt, type Milestones, type Size } from './growth.ts'
 export { openSpots, relocationOf, type GardenRelocation, type LaidSpot } from './openSpots.ts'

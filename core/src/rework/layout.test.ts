@@ -52,7 +52,7 @@ function strip(tallInFront: boolean): { problem: LayoutProblem; has: Assignment 
   })
   const problem = {
     cells,
-    cellM2: 1,
+    cellM: 1,
     viewedFrom: [180],
     drifts: [drift('tall', kind('A', 1.5, 'fine')), drift('low', kind('B', 0.5, 'bold'))],
   }
@@ -85,11 +85,11 @@ describe('what a layout lacks', () => {
 })
 
 /** The least light that drifts of these sizes must lack, wherever their cells lie: a transport problem, solved by linear programming. */
-function leastLightOf({ cells, cellM2, drifts }: LayoutProblem, has: Assignment): number {
+function leastLightOf({ cells, cellM, drifts }: LayoutProblem, has: Assignment): number {
   const milp = new Milp()
   const ofCell = cells.map((): MilpTerm[] => [])
   drifts.forEach((d, k) => {
-    const terms = cells.map((_, i): MilpTerm => [milp.amount((1 - d.fit[i]!) * cellM2), 1])
+    const terms = cells.map((_, i): MilpTerm => [milp.amount((1 - d.fit[i]!) * cellM ** 2), 1])
     terms.forEach((t, i) => ofCell[i]!.push(t))
     const count = cellsOf(has, k).length
     milp.row(terms, count, count)
@@ -111,11 +111,11 @@ describe('a bed laid out', () => {
       const greedy = layoutScore(problem, laidGreedily(problem))
       expect(score.total).toBeLessThanOrEqual(0.85 * greedy.total)
       expect(layoutScore(problem, assignment)).toEqual(score)
-      const groundM2InAll = problem.cells.length * problem.cellM2
+      const groundM2InAll = problem.cells.length * problem.cellM ** 2
       problem.drifts.forEach((d, k) => {
         const own = cellsOf(assignment, k)
-        expect(Math.abs(own.length * problem.cellM2 - d.areaM2)).toBeLessThan(
-          0.15 * d.areaM2 + 2 * problem.cellM2,
+        expect(Math.abs(own.length * problem.cellM ** 2 - d.areaM2)).toBeLessThan(
+          0.15 * d.areaM2 + 2 * problem.cellM ** 2,
         )
         expect(piecesOf(problem, own)).toBe(1)
       })
@@ -143,7 +143,7 @@ describe('a bed laid out', () => {
     const { assignment } = laid(problem)
     const plants = positionsOf(problem, assignment)
     expect(plants).toHaveLength(problem.drifts.reduce((sum, d) => sum + d.count, 0))
-    const cellM = Math.sqrt(problem.cellM2)
+    const { cellM } = problem
     problem.drifts.forEach((d, k) => {
       const own = plants.filter((p) => p.driftId === d.id)
       expect(own).toHaveLength(d.count)
@@ -160,8 +160,8 @@ describe('a bed laid out', () => {
 })
 
 /** How many pieces cells lie in, touching by a side or a corner. */
-function piecesOf({ cells, cellM2 }: LayoutProblem, own: readonly number[]): number {
-  const reach = 1.5 * Math.sqrt(cellM2)
+function piecesOf({ cells, cellM }: LayoutProblem, own: readonly number[]): number {
+  const reach = 1.5 * cellM
   const left = new Set(own)
   let pieces = 0
   while (left.size > 0) {

@@ -23,8 +23,8 @@ export interface LayoutDrift {
 /** A bed to be laid out. */
 export interface LayoutProblem {
   cells: readonly LayoutCell[]
-  /** Ground of one cell. */
-  cellM2: number
+  /** How far apart they are: each stands for a square of it. */
+  cellM: number
   /** The ways from the bed to where it is seen from, degrees clockwise from up the plan: one side, or two. */
   viewedFrom: readonly number[]
   drifts: readonly LayoutDrift[]
@@ -80,7 +80,6 @@ interface Prepared {
   before: Int32Array
   /** How deep each lies in the bed from the nearer side it is seen from, metres. */
   depth: Float64Array
-  cellM: number
   /** Cells that each drift fills. */
   wants: readonly number[]
   x: Float64Array
@@ -100,8 +99,8 @@ function numbered(words: readonly string[]): Int32Array {
 }
 
 function prepared(problem: LayoutProblem): Prepared {
-  const { cells, cellM2, viewedFrom, drifts } = problem
-  const cellM = Math.sqrt(cellM2)
+  const { cells, cellM, viewedFrom, drifts } = problem
+  const cellM2 = cellM ** 2
   const keyOf = (x: number, y: number) => `${Math.round(x / cellM)} ${Math.round(y / cellM)}`
   const [x0, y0] = [cells[0]?.x ?? 0, cells[0]?.y ?? 0]
   const at = new Map(cells.map((c, i) => [keyOf(c.x - x0, c.y - y0), i]))
@@ -143,7 +142,6 @@ function prepared(problem: LayoutProblem): Prepared {
     beside: Int32Array.from(beside),
     before,
     depth: Float64Array.from(cells, (_, i) => depths[nearer[i]!]![i]!),
-    cellM,
     wants: drifts.map((d) => Math.max(1, Math.round((scale * d.areaM2) / cellM2))),
     x: Float64Array.from(cells, (c) => c.x),
     y: Float64Array.from(cells, (c) => c.y),
@@ -159,8 +157,9 @@ export const layoutScore = (problem: LayoutProblem, has: Assignment): LayoutScor
   scored(prepared(problem), has)
 
 function scored(bed: Prepared, has: Assignment): LayoutScore {
-  const { problem, beside, before, cellM, wants, heightM, leggy, kind, texture } = bed
-  const { drifts, cellM2 } = problem
+  const { problem, beside, before, wants, heightM, leggy, kind, texture } = bed
+  const { drifts, cellM } = problem
+  const cellM2 = cellM ** 2
   const fits = drifts.map((d) => d.fit)
   const w = layoutWeights
   let heights = 0
@@ -280,7 +279,7 @@ function middlesOf({ cells, drifts }: LayoutProblem, has: Assignment): Point[] {
 }
 
 /** Two middles change places, or one goes somewhere else, near or far. */
-function moved(sites: readonly Point[], { problem: { cells }, cellM }: Prepared, random: Random): Point[] {
+function moved(sites: readonly Point[], { problem: { cells, cellM } }: Prepared, random: Random): Point[] {
   const next = [...sites]
   const i = Math.floor(random() * sites.length)
   const what = random()
@@ -297,9 +296,8 @@ function moved(sites: readonly Point[], { problem: { cells }, cellM }: Prepared,
 
 /** Who has which cell when the middles of the drifts lie so: each the ground it takes, the rest open. */
 function powerDiagram({
-  problem: { cells },
+  problem: { cells, cellM },
   wants,
-  cellM,
   x: xs,
   y: ys,
 }: Prepared): (

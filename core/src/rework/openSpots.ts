@@ -9,7 +9,7 @@ import {
 import { asDisc, metresOutside } from '../geometry/index.ts'
 import type { Destination, OpenSpot, RelocationProblem } from './relocation.ts'
 import type { SitedGarden, Station } from './stations.ts'
-import { suits, suitScore, whyNotIn, type Suiting } from './suits.ts'
+import { scoreIn, suits, type Suiting } from './suits.ts'
 
 /** A round of ground that is free or will be, where it lies. */
 export interface LaidSpot extends OpenSpot {
@@ -112,8 +112,7 @@ export function relocationOf(
   const leaving = standing.filter((p) => leavingIds.has(p.id))
   const stays = [...standing.filter((p) => !leavingIds.has(p.id)).map(groundTakenBy), ...promised]
   const spots = openSpots(garden, leaving, stays)
-  const fitAt = (p: Planting, place: Place, station: Station) =>
-    whyNotIn(p.taxon, place, garden) === undefined ? suitScore(p.taxon, station) : 0
+  const fitAt = (p: Planting, place: Place, station: Station) => scoreIn(p.taxon, place, garden)(station)
   return {
     spots,
     problem: {

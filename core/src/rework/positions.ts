@@ -19,8 +19,7 @@ const ROUNDS = 40
  *
  * @returns in the order of the drifts; of a drift without ground none
  */
-export function positionsOf({ cells, cellM2, drifts }: LayoutProblem, has: Assignment): SetPlant[] {
-  const cellM = Math.sqrt(cellM2)
+export function positionsOf({ cells, cellM, drifts }: LayoutProblem, has: Assignment): SetPlant[] {
   return drifts.flatMap(({ id, count }, k) => {
     const ground = cells.flatMap((c, i): Point[] => (has[i] === k ? within(c, cellM) : []))
     return spread(ground, count).map(([x, y]): SetPlant => ({ driftId: id, x, y }))

@@ -1,5 +1,6 @@
 import { sum } from 'd3-array'
 import { Milp, type MilpAnswer, type MilpTerm, type SolveMilp } from '../search/index.ts'
+import { LEAST_FIT } from '../verdict/index.ts'
 import { packedIn } from './packing.ts'
 
 /** What leaves its place and wants another. */
@@ -37,9 +38,6 @@ export type WayOut = (typeof waysOut)[number]
 
 /** Where a planting goes. */
 export type Destination = { to: 'spot'; spotId: string } | { to: WayOut }
-
-/** Below this it would only just live there. */
-export const LEAST_FIT = 0.6
 
 /**
  * What each destination costs, of 100 for the loss of a usual planting. Judgements: a spot costs what it lacks of a perfect fit and the
@@ -308,6 +306,8 @@ export function priceOf(
   destination: Destination,
   solve: SolveMilp,
 ): number | undefined {
+  const now = answer.destinations.find((d) => d.plantingId === plantingId)
+  if (now && isSame(now.destination, destination)) return 0
   const other = relocate({ ...problem, decided: { ...problem.decided, [plantingId]: destination } }, solve)
   return other.ok ? Math.max(0, other.cost - answer.cost) : undefined
 }

@@ -4,6 +4,7 @@ import type { IsoDate } from '../dates/index.ts'
 import {
   eavesOver,
   featuresOn,
+  metresTo,
   ringOf,
   sceneOf,
   surroundingsOn,
@@ -12,7 +13,7 @@ import {
   type Place,
   type PlanFeature,
 } from '../garden/index.ts'
-import { distanceToBoundary, distanceToSegment, isInside, type Point, type Ring } from '../geometry/index.ts'
+import { distanceToBoundary, isInside, type Ring } from '../geometry/index.ts'
 import { gardenField, type GardenField } from '../light/index.ts'
 import type { Region } from '../plants/index.ts'
 import {
@@ -73,15 +74,16 @@ const BEFORE_WINDOW_M = 3
  * The stations of places, with the light of the growing season as things stand on a day.
  *
  * @param cellM how far apart they are in a bed; a pot has one
- * @param field the light, where it is known; else it is worked out here
+ * @param known the light, where it is worked out already; else it is worked out here
  */
 export function sitedGarden(
   { at, features, places, climate, regions, suspected = suspectedMoisture() }: GroundToSite,
   on: IsoDate,
   cellM = 0.5,
-  field: GardenField = gardenField(sceneOf(at, features), places, { kind: 'season', on }),
+  known?: GardenField,
 ): SitedGarden {
   const scene = sceneOf(at, features)
+  const field = known ?? gardenField(scene, places, { kind: 'season', on })
   const about = surroundingsOn(scene, on)
   const standing = featuresOn(features, on)
   const windows = standing.flatMap((f): Windows[] => {
@@ -137,21 +139,8 @@ const windowsBefore = (windows: readonly Windows[], x: number, y: number): Stati
 
 const nearestBuried = (buried: readonly PlanFeature[], x: number, y: number): Station['buried'] =>
   buried
-    .map((f) => ({ name: f.name, awayM: metresTo(f.geometry, x, y) }))
+    .map((f) => ({ name: f.name, awayM: isOver(f, x, y) ? 0 : metresTo(f, { x, y }) }))
     .sort((a, b) => a.awayM - b.awayM)[0]
 
-/** From a point to what is drawn; none inside an outline. */
-function metresTo(geometry: PlanFeature['geometry'], x: number, y: number): number {
-  if (geometry.type === 'Polygon') {
-    const ring = ringOf(geometry)
-    return isInside(ring, x, y) ? 0 : distanceToBoundary(ring, x, y)
-  }
-  const line: Point[] =
-    geometry.type === 'Point'
-      ? [[geometry.coordinates[0], geometry.coordinates[1]]]
-      : geometry.coordinates.map(([a, b]): Point => [a, b])
-  return line.reduce(
-    (least, p, i) => Math.min(least, distanceToSegment(x, y, line[Math.max(0, i - 1)]!, p)),
-    Infinity,
-  )
-}
+const isOver = ({ geometry }: PlanFeature, x: number, y: number): boolean =>
+  geometry.type === 'Polygon' && isInside(ringOf(geometry), x, y)

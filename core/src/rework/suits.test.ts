@@ -1,14 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { climateOf, generateWeather, patternAt } from '../climate/index.ts'
+import { london } from '../climate/test/london.ts'
 import { taxonNamed } from '../garden/test/made.ts'
 import { isWoody, library } from '../plants/index.ts'
 import { suits, suitScore, whereItSuits, type Station } from './index.ts'
 import { sited } from './test/site.ts'
 
-const found = climateOf(generateWeather(patternAt({ latitude: 51.5, longitude: -0.1 }), 2008, 2025), 51.5)
-if (!found.ok) throw new Error(found.reason)
-const garden = sited(undefined, found.climate)
+const garden = sited(undefined, london)
 const stationed = (name: string) => garden.places.find((p) => p.place.name === name)!
 const open = stationed('Open')
 const foot = stationed('Foot')

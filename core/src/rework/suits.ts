@@ -1,6 +1,7 @@
 import type { Place } from '../garden/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { fitOf, fitScore, whyNotThere, type Fit } from '../verdict/index.ts'
+import { centimetres } from '../words/index.ts'
 import type { SitedGarden, Station, StationedPlace } from './stations.ts'
 
 /** What can keep a kind from a spot, beside what its fit goes by. */
@@ -51,11 +52,11 @@ const edged = Object.keys(scoreBy) as Exclude<Bound, 'place'>[]
 
 const reasonOf: Record<Exclude<Bound, 'place'>, (taxon: Taxon, s: Station) => string> = {
   edge: (taxon, { edgeM }) =>
-    `${cm(edgeM)} from the edge, and it wants ${cm(wantsM(taxon))}: half its ${isWoody(taxon) ? 'spread' : 'spacing'}`,
+    `${centimetres(edgeM)} from the edge, and it wants ${centimetres(wantsM(taxon))}: half its ${isWoody(taxon) ? 'spread' : 'spacing'}`,
   wall: (taxon, { wallM = 0 }) =>
     taxon.lifeForm === 'climber'
       ? 'nothing to climb on'
-      : `${cm(wallM)} from the wall, and it wants half its spread, ${cm(taxon.spreadM / 2)}, for air`,
+      : `${centimetres(wallM)} from the wall, and it wants half its spread, ${centimetres(taxon.spreadM / 2)}, for air`,
   eaves: (taxon, { eaves }) =>
     `the eaves of ${eaves!.name} are at ${metres(eaves!.heightM)}, and it grows to ${metres(taxon.heightM)}`,
   window: (taxon, s) => {
@@ -65,7 +66,6 @@ const reasonOf: Record<Exclude<Bound, 'place'>, (taxon: Taxon, s: Station) => st
   buried: (_, { buried }) => `${buried!.name} lies in the ground there: nothing is dug so near it`,
 }
 
-const cm = (m: number) => `${Math.round(100 * m)} cm`
 const metres = (m: number) => `${Math.round(10 * m) / 10} m`
 
 /** How a kind would do at a station of a place that it can stand in at all. */
@@ -95,11 +95,20 @@ export const whyNotIn = (
 ): string | undefined =>
   whyNotThere(taxon, { ph: place.ph, kind: place.kind, areaM2: place.areaM2, climate, regions })
 
+/** How a kind would do at any station of a place, 0 to 1; whether it stands there at all is asked once. */
+export function scoreIn(
+  taxon: Taxon,
+  place: Place,
+  garden: Omit<SitedGarden, 'places'>,
+): (station: Station) => number {
+  return whyNotIn(taxon, place, garden) === undefined ? (s) => suitScore(taxon, s) : () => 0
+}
+
 /** How a kind would do all over a place. */
 export interface SuitedPlace {
   place: Place
   /** By station, 0 to 1; all 0 where it would not stand there at all. */
-  scores: Float32Array
+  scores: Float64Array
   /** The station it would do best at, and how. */
   best: { x: number; y: number; suiting: Suiting }
 }
@@ -108,8 +117,7 @@ export interface SuitedPlace {
 export function whereItSuits(taxon: Taxon, garden: SitedGarden): SuitedPlace[] {
   return garden.places
     .map(({ place, stations }) => {
-      const isPossible = whyNotIn(taxon, place, garden) === undefined
-      const scores = Float32Array.from(stations, (s) => (isPossible ? suitScore(taxon, s) : 0))
+      const scores = Float64Array.from(stations, scoreIn(taxon, place, garden))
       const at = bestStation(taxon, stations, scores)
       const { x, y } = stations[at]!
       return { place, scores, best: { x, y, suiting: suits(taxon, place, stations[at]!, garden) } }
@@ -118,7 +126,7 @@ export function whereItSuits(taxon: Taxon, garden: SitedGarden): SuitedPlace[] {
 }
 
 /** The station with the best score; of those alike the one nearest to the middle of the sun that the kind likes. */
-function bestStation(taxon: Taxon, stations: StationedPlace['stations'], scores: Float32Array): number {
+function bestStation(taxon: Taxon, stations: StationedPlace['stations'], scores: Float64Array): number {
   const middle = (taxon.lightMinHours + Math.min(taxon.lightMaxHours, DAY_HOURS)) / 2
   const off = (i: number) => Math.abs(stations[i]!.hours.total - middle)
   let best = 0

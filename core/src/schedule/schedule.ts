@@ -2,7 +2,7 @@ import { dayNumber, type IsoDate } from '../dates/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { prepare, type Part, type Prepared } from './prepare.ts'
 import { scheduleCosts, type ScheduleJob, type ScheduleProblem } from './problem.ts'
-import type { Progress, SearchOptions } from '../search/index.ts'
+import { finished, type Progress, type SearchOptions } from '../search/index.ts'
 import { FEW, search } from './search.ts'
 import { scheduleState, type ScheduleState } from './state.ts'
 
@@ -83,11 +83,7 @@ const roundsOf = ({ components }: Prepared): number =>
 
 /** A season's plan. The same problem and options give the same plan. */
 export function scheduleJobs(problem: ScheduleProblem, options: SeasonSearch = DEFAULT_SEARCH): Schedule {
-  const steps = scheduleSteps(problem, options)
-  for (;;) {
-    const step = steps.next()
-    if (step.done) return step.value
-  }
+  return finished(scheduleSteps(problem, options))
 }
 
 /** A season's plan, a stretch at a time: between stretches its caller may show progress or give up. */

@@ -5,4 +5,5 @@ export {
   type Rebuilt,
   type SearchOptions,
 } from './ruinAndRecreate.ts'
+export { finished } from './finished.ts'
 export { highsSolver, Milp, type MilpAnswer, type MilpLimits, type MilpTerm, type SolveMilp } from './milp.ts'

@@ -14,6 +14,7 @@ export { openings, type Openings } from './openings.ts'
 export {
   bestSpots,
   hasRoom,
+  LEAST_FIT,
   spotField,
   type LitPoint,
   type SearchedPlace,

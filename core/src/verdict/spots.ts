@@ -98,7 +98,8 @@ export function spotField(
 
 /** Discs may overlap by this share of the smaller: drifts interlock. */
 const OVERLAP_SHARE = 0.15
-const LEAST_FIT = 0.6
+/** Below this a kind would only just live there. */
+export const LEAST_FIT = 0.6
 const LEAST_APART_M = 2
 
 /**
