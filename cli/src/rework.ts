@@ -1,8 +1,6 @@
 import {
-  addDays,
   barrowLoads,
   bedLayout,
-  candidatesFor,
   CELL_M,
   cheapestCover,
   civilDate,
@@ -19,6 +17,7 @@ import {
   layoutScore,
   library,
   milestones,
+  offeredFor,
   offsetsFrom,
   palettesFor,
   placesOn,
@@ -27,20 +26,18 @@ import {
   regionsAt,
   relocate,
   relocationOf,
-  seasonYearOf,
   shoppingList,
   sitedGarden,
   sizeAt,
   soilDose,
   waysOut,
-  weeksOfShow,
-  weekStarts,
   whereItSuits,
+  wishesFor,
   withSpare,
-  yearAt,
   type Climate,
   type Destination,
   type Palette,
+  type PlaceToPlant,
   type Planting,
   type SitedGarden,
   type SolveMilp,
@@ -247,30 +244,20 @@ class Reworked {
     const stays = standing
       .filter((p) => p.placeId === of.place.id && !gone.has(p.id))
       .map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) }))
-    const south = site.planned.head.latitude < 0
-    const season = seasonYearOf(addDays(on, 180), south)
-    const weeks = weekStarts(weeksOfShow(climate, season, south))
+    const isSouthern = site.planned.head.latitude < 0
+    const place: PlaceToPlant = { garden: { ...garden, climate }, of, isSouthern, on, stays }
     const have = asked.have.map((h) => ({
       taxon: this.taxon('palette.have', h.taxon),
       from: 'bench' as const,
       price: 0,
       most: h.count,
     }))
-    const inHand = new Set(have.map((h) => h.taxon))
-    const bought = library
-      .filter((t) => !inHand.has(t))
-      .map((taxon) => ({ taxon, from: 'library' as const, price: asked.prices[taxon.botanical] ?? null }))
-    const candidates = candidatesFor(of, garden, [...have, ...bought], asked.locked)
-    const taken = stays.reduce((sum, s) => sum + s.areaM2, 0)
-    const areaM2 = asked.areaM2 ?? Math.max(0, of.place.areaM2 - taken)
-    if (areaM2 < LEAST_GROUND_M2)
-      throw this.fault(`palette: what stays in ${of.place.name} leaves no ground to plant`)
-    const { place: _, leaving: __, prices: ___, have: ____, ...wishes } = asked
-    const found = palettesFor(
-      candidates,
-      { ...wishes, areaM2, stays, weeks, season, year: yearAt(climate) },
-      solve,
-    )
+    const { place: _, leaving: __, prices, have: ___, ...wished } = asked
+    const wishes = wishesFor(place, wished)
+    if (!wishes) throw this.fault(`palette: what stays in ${of.place.name} leaves no ground to plant`)
+    const candidates = offeredFor(place, have, library, (kind) => prices[kind] ?? null, asked.locked)
+    const found = palettesFor(candidates, wishes, solve)
+    const { areaM2, weeks } = wishes
     if (found.ok)
       return { ok: true, areaM2, weeks, candidates: candidates.length, palettes: found.palettes.map(told) }
     if (found.why === 'limit') return { ok: false, says: 'It could not be worked out.' }
@@ -294,9 +281,6 @@ interface Site {
 
 /** Drifts may want so much more ground than there is before they are refused: they interlock. */
 const MOST_CROWDED = 1.1
-
-/** Less ground than this is not planted, square metres. */
-const LEAST_GROUND_M2 = 0.25
 
 const fitAnswer = (taxon: Taxon, garden: SitedGarden) => ({
   taxon: taxon.botanical,

@@ -31,6 +31,7 @@ export {
 } from './relocation.ts'
 export {
   bloomWeeks,
+  comesUpBetween,
   isEvergreen,
   layerOf,
   layers,
@@ -52,15 +53,57 @@ export { milestones, openGroundM2, sizeAt, type Milestones, type Size } from './
 export { openSpots, relocationOf, type GardenRelocation, type LaidSpot } from './openSpots.ts'
 export {
   HEIGHT_SLACK_M,
-  laidGreedily,
-  layOut,
   layoutScore,
   layoutWeights,
   type Assignment,
-  type Layout,
   type LayoutCell,
   type LayoutDrift,
   type LayoutProblem,
   type LayoutScore,
 } from './layout.ts'
+export { laidGreedily, layOut, type Layout } from './laying.ts'
 export { offsetsFrom, positionsOf, type Offset, type SetPlant } from './positions.ts'
+export {
+  arrange,
+  arrangementScore,
+  driftsM2,
+  openM2,
+  plantsOf,
+  unarranged,
+  withCount,
+  withDrawn,
+  withDrift,
+  withMerged,
+  withMirrored,
+  withMoved,
+  withoutDrift,
+  withRepeated,
+  withRestFilled,
+  withSplit,
+  withSwapped,
+  type Arrangement,
+  type BedGround,
+  type Drift,
+} from './arrangement.ts'
+export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type LayoutCheck } from './checks.ts'
+export { PER_POCKET, pocketsOf, type BulbsBetween, type Pocket } from './pockets.ts'
+export {
+  materialNames,
+  totalsOf,
+  type ComingIn,
+  type GoingOut,
+  type Reckoned,
+  type SchemeTotals,
+  type SpreadLayer,
+  type WorkOf,
+  type YearOfScheme,
+} from './totals.ts'
+export {
+  LEAST_GROUND_M2,
+  offeredFor,
+  trayFor,
+  wishesFor,
+  type PlaceToPlant,
+  type PlaceWishes,
+  type TrayCandidate,
+} from './placePalette.ts'

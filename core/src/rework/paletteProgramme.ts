@@ -15,7 +15,6 @@ import {
   shows,
   type Candidate,
   type DriftCustom,
-  type Palette,
   type PaletteItem,
   type PaletteWishes,
   type WishName,
@@ -39,7 +38,7 @@ const LARGE_M = 0.9
 const SHARES = [0.05, 0.1, 0.18]
 
 /** Counts in which a kind may be taken, with the groups that they stand in. */
-function countsOf(
+export function countsOf(
   { taxon, most = Infinity }: Candidate,
   { areaM2, drifts }: PaletteWishes,
 ): [count: number, drifts: number][] {
@@ -95,13 +94,13 @@ const possible = (candidates: readonly Candidate[], w: PaletteWishes): Candidate
  * The choice of kinds as an integer programme.
  *
  * @param without wishes that are given up
- * @param apart palettes that it must differ from
+ * @param apart kinds of the palettes that it must differ from
  */
 export function programmeOf(
   candidates: readonly Candidate[],
   w: PaletteWishes,
   without: ReadonlySet<WishName>,
-  apart: readonly Palette[],
+  apart: readonly (readonly string[])[],
 ): Programme {
   const milp = new Milp()
   const c = paletteCosts
@@ -194,8 +193,8 @@ export function programmeOf(
     const staying = w.stays.some((s) => s.taxon.texture === texture) ? 1 : 0
     milp.row([...some((t) => t.texture === texture), [missing, 1]], 1 - staying, Infinity)
   }
-  for (const { items } of apart) {
-    const names = items.map((i) => i.candidate.taxon.botanical).filter((n) => !w.locked?.includes(n))
+  for (const kinds of apart) {
+    const names = kinds.filter((n) => !w.locked?.includes(n))
     milp.row(
       some((t) => names.includes(t.botanical)),
       0,

@@ -33,7 +33,7 @@ function solved(
   w: PaletteWishes,
   solve: SolveMilp,
   without: ReadonlySet<WishName> = new Set(),
-  apart: readonly Palette[] = [],
+  apart: readonly (readonly string[])[] = [],
 ): { ok: true; palette: Palette } | { ok: false; why: 'infeasible' | 'limit' } {
   const { milp, options } = programmeOf(candidates, w, without, apart)
   const { lack: lackOfNothing } = paletteOf([], { ...w, stays: [] })
@@ -50,21 +50,26 @@ function solved(
  * Three palettes for a place, the best first as far as is proved, each of which leaves out at least three kinds of every one before it;
  * fewer where no more differ so much. Or, where the wishes contradict each other, which of them do and what giving up each alone would
  * bring (an irreducible infeasible subset by deletion; Chinneck and Dravnieks 1991, ORSA Journal on Computing 3, 157-168).
+ *
+ * @param apart kinds of palettes found before, which those that are asked for differ from as well: none come where none do
  */
 export function palettesFor(
   candidates: readonly Candidate[],
   w: PaletteWishes,
   solve: SolveMilp,
+  { apart = [], most = PALETTES }: { apart?: readonly (readonly string[])[]; most?: number } = {},
 ): PaletteAnswer {
   const palettes: Palette[] = []
-  while (palettes.length < PALETTES) {
-    const found = solved(candidates, w, solve, new Set(), palettes)
+  while (palettes.length < most) {
+    const found = solved(candidates, w, solve, new Set(), [...apart, ...palettes.map(kindsOf)])
     if (found.ok) palettes.push(found.palette)
-    else if (palettes.length > 0) break
+    else if (palettes.length > 0 || apart.length > 0) break
     else return found.why === 'limit' ? { ok: false, why: 'limit' } : conflictIn(candidates, w, solve)
   }
   return { ok: true, palettes }
 }
+
+const kindsOf = ({ items }: Palette): string[] => items.map((i) => i.candidate.taxon.botanical)
 
 /** The wishes that can be given up, as far as they are wished. */
 function wishesOf(w: PaletteWishes): WishName[] {

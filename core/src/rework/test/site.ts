@@ -61,7 +61,8 @@ export const on = '2026-06-15'
 export function sited(
   features: Feature[] = [openBed, footBed, house, wall, cable],
   climate?: Climate,
+  cellM?: number,
 ): SitedGarden {
   const places = placesOn(features, on)
-  return sitedGarden({ at: place, features, places, climate }, on)
+  return sitedGarden({ at: place, features, places, climate }, on, cellM)
 }

@@ -1,0 +1,68 @@
+import { sum } from 'd3-array'
+import { isEvergreen } from './palette.ts'
+import { plantsOf, type Arrangement, type BedGround } from './arrangement.ts'
+import type { SetPlant } from './positions.ts'
+import type { Taxon } from '../plants/index.ts'
+
+/** Small bulbs that come up between what else grows there. */
+export interface BulbsBetween {
+  id: string
+  taxon: Taxon
+  count: number
+}
+
+/** So many bulbs of a kind together. */
+export interface Pocket extends SetPlant {
+  bulbs: number
+}
+
+/** Bulbs of a pocket: an odd handful. */
+export const PER_POCKET = 7
+
+/** Square metres of ground that bulbs of a pocket stand on. */
+const POCKET_M = 0.3
+
+/**
+ * Pockets for bulbs: each as far as can be from every plant, from what stays and from the pockets before it, under what is bare when
+ * they flower before it is under what keeps its leaves.
+ */
+export function pocketsOf(
+  ground: BedGround,
+  arranged: Arrangement,
+  between: readonly BulbsBetween[],
+): Pocket[] {
+  const plants = plantsOf(ground, arranged)
+  const taken = [...plants, ...ground.stays.map(({ x, y }) => ({ x, y }))].map(({ x, y }) => ({ x, y }))
+  const { stations } = ground.of
+  const room = stations.map((s) =>
+    taken.reduce((least, t) => Math.min(least, Math.hypot(t.x - s.x, t.y - s.y)), s.edgeM),
+  )
+  // Under leaves that stay through winter they are not seen: such ground is taken last.
+  const green = arranged.drifts.map((d) => isEvergreen(d.taxon))
+  const isGreen = (c: number) => arranged.has[c]! >= 0 && green[arranged.has[c]!]!
+  const worth = (c: number) => room[c]! - (isGreen(c) ? POCKET_M : 0)
+  return sharedInPockets(between).map(({ id, bulbs }): Pocket => {
+    let best = 0
+    for (let c = 1; c < stations.length; c++) if (worth(c) > worth(best)) best = c
+    const { x, y } = stations[best]!
+    stations.forEach((s, c) => {
+      room[c] = Math.min(room[c]!, Math.hypot(s.x - x, s.y - y) - POCKET_M)
+    })
+    return { driftId: id, x, y, bulbs }
+  })
+}
+
+/** Pockets by turns, so that each kind is spread over the bed; the last of a kind has what is left. */
+function sharedInPockets(between: readonly BulbsBetween[]): { id: string; bulbs: number }[] {
+  const left = between.map((b) => b.count)
+  const pockets: { id: string; bulbs: number }[] = []
+  while (sum(left) > 0)
+    between.forEach(({ id }, i) => {
+      if (left[i]! <= 0) return
+      // What would be left over for a pocket of two or three goes along with this one.
+      const bulbs = left[i]! < PER_POCKET * 1.5 ? left[i]! : PER_POCKET
+      left[i]! -= bulbs
+      pockets.push({ id, bulbs })
+    })
+  return pockets
+}
