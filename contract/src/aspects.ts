@@ -31,6 +31,10 @@ export const aspects = [
   'suppositions',
   /** Scans and photos under the plan. */
   'pictures',
+  /** Places decided anew, with their schemes. */
+  'reworks',
+  /** What suppliers ask, known to all of a practice. */
+  'prices',
   /** Who belongs to the garden, and what it is called. */
   'members',
   /** Links by which others read the calendar. */

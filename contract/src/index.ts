@@ -7,6 +7,7 @@ import { pictureEndpoints } from './pictures.ts'
 import { planEndpoints } from './plan.ts'
 import { benchEndpoints, plantingEndpoints } from './plantings.ts'
 import { recordEndpoints } from './record.ts'
+import { priceEndpoints, reworkEndpoints } from './reworks.ts'
 import { ruleEndpoints } from './rules.ts'
 import { seasonEndpoints, wateringEndpoints } from './season.ts'
 import { sessionEndpoints } from './session.ts'
@@ -28,6 +29,8 @@ export const endpoints = {
   verdicts: verdictEndpoints,
   seasons: seasonEndpoints,
   watering: wateringEndpoints,
+  reworks: reworkEndpoints,
+  prices: priceEndpoints,
   rules: ruleEndpoints,
   crews: crewEndpoints,
   walks: walkEndpoints,
@@ -56,6 +59,7 @@ export * from './taxa.ts'
 export * from './light.ts'
 export * from './verdicts.ts'
 export * from './season.ts'
+export * from './reworks.ts'
 export * from './rules.ts'
 export * from './crews.ts'
 export * from './walk.ts'

@@ -20,6 +20,8 @@ import { planRoutes } from './routes/plan.ts'
 import { plantingRoutes } from './routes/plantings.ts'
 import { recordRoutes } from './routes/record.ts'
 import { rulesRoutes } from './routes/rules.ts'
+import { priceRoutes } from './routes/prices.ts'
+import { reworkRoutes } from './routes/reworks.ts'
 import { seasonRoutes } from './routes/season.ts'
 import { sessionRoutes } from './routes/session.ts'
 import { walkRoutes } from './routes/walk.ts'
@@ -89,6 +91,8 @@ export function composeApp(options: AppOptions): RunningApp {
     ...benchRoutes(),
     ...lightRoutes(pool, simulatedLogger),
     ...pictureRoutes(pool),
+    ...reworkRoutes(pool),
+    ...priceRoutes(),
     ...walkRoutes(pool),
     ...recordRoutes(pool),
   ]

@@ -17,6 +17,8 @@ export const views = {
   ahead: ['plan', 'plantings', 'climate', 'library'],
   whatIfs: ['plan', 'plantings', 'climate', 'library'],
   explanations: ['plan', 'readings'],
+  /** What the points of all places, or of one place, offer. */
+  sites: whatIsKnown,
   record: whatIsKnown,
   bloom: whatIsKnown,
   diagnosis: whatIsKnown,

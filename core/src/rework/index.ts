@@ -16,6 +16,7 @@ export {
 } from './suits.ts'
 export { packedIn } from './packing.ts'
 export {
+  noRoomFor,
   priceOf,
   relocate,
   relocatedGreedily,
@@ -85,6 +86,7 @@ export {
   type BedGround,
   type Drift,
 } from './arrangement.ts'
+export { groundFrom, groundWritten, type GroundRuns } from './groundRuns.ts'
 export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type LayoutCheck } from './checks.ts'
 export { PER_POCKET, pocketsOf, type BulbsBetween, type Pocket } from './pockets.ts'
 export {
@@ -99,6 +101,7 @@ export {
   type YearOfScheme,
 } from './totals.ts'
 export {
+  flowersOf,
   LEAST_GROUND_M2,
   offeredFor,
   trayFor,

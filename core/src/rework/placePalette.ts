@@ -76,21 +76,30 @@ export interface TrayCandidate {
   brings: readonly ('evergreen' | 'front' | 'middle' | 'back' | 'fine' | 'bold')[]
 }
 
+/** What somebody has chosen, as a palette reckons with it. */
+const itemsOf = (chosen: readonly { taxon: Taxon; count: number }[]) =>
+  chosen.map(({ taxon, count }) => itemOf({ taxon, from: 'library', fit: 1, price: 0 }, count))
+
+const itemOf = (candidate: Candidate, count: number) => ({
+  candidate,
+  count,
+  drifts: 1,
+  areaM2: groundM2(count, candidate.taxon.spacingM),
+})
+
+/** By week of the wishes the kinds in flower, of what is chosen and what stays. */
+export const flowersOf = (
+  w: PaletteWishes,
+  chosen: readonly { taxon: Taxon; count: number }[],
+): readonly (readonly string[])[] => paletteOf(itemsOf(chosen), w).flowering
+
 /** Candidates by what they would bring to a choice, the most first; those already in it are left out. */
 export function trayFor(
   candidates: readonly Candidate[],
   chosen: readonly { taxon: Taxon; count: number }[],
   w: PaletteWishes,
 ): TrayCandidate[] {
-  const itemOf = (candidate: Candidate, count: number) => ({
-    candidate,
-    count,
-    drifts: 1,
-    areaM2: groundM2(count, candidate.taxon.spacingM),
-  })
-  const items = chosen.map(({ taxon, count }) =>
-    itemOf({ taxon, from: 'library', fit: 1, price: 0 } as Candidate, count),
-  )
+  const items = itemsOf(chosen)
   const now = paletteOf(items, w)
   const bare = now.flowering.map((of) => of.length === 0)
   const standing = [...w.stays.map((s) => s.taxon), ...chosen.map((c) => c.taxon)]

@@ -312,6 +312,21 @@ export function priceOf(
   return other.ok ? Math.max(0, other.cost - answer.cost) : undefined
 }
 
+/**
+ * Of what was decided the moves that cannot be together, none of which may be left out for that (an irreducible infeasible subset by
+ * deletion). @returns plantings; empty where all of it can be
+ */
+export function noRoomFor(problem: RelocationProblem, solve: SolveMilp): string[] {
+  const can = (decided: RelocationProblem['decided']) => relocate({ ...problem, decided }, solve).ok
+  let left = { ...problem.decided }
+  if (can(left)) return []
+  for (const id of Object.keys(left)) {
+    const { [id]: _, ...without } = left
+    if (!can(without)) left = without
+  }
+  return Object.keys(left)
+}
+
 /** By the cheapest choice first, whatever it takes from the rest: what a quick hand would do, to hold the optimum against. */
 export function relocatedGreedily(problem: RelocationProblem): Relocation['destinations'] {
   const { leaving, spots } = problem

@@ -33,7 +33,7 @@ export interface Station extends Spot {
   /** To the nearest wall, fence or hedge; undefined where there is none. */
   wallM?: number | undefined
   /** The eaves above it. */
-  eaves?: EavesZone | undefined
+  eaves?: Pick<EavesZone, 'name' | 'heightM'> | undefined
   /** The windows that it stands before, of every building near it. */
   windows?: readonly { of: string; sillM: number; awayM: number }[] | undefined
   /** What lies in the ground nearest to it: a cable, a pipe. */
@@ -118,11 +118,17 @@ export function sitedGarden(
       suspected: suspected.get(place.id),
       edgeM: place.kind === 'bed' ? distanceToBoundary(place.ring, x, y) : place.radiusM,
       wallM,
-      eaves: eavesOver(about.eaves, x, y),
+      eaves: eavesAbove(about.eaves, x, y),
       windows: windowsBefore(windows, x, y),
       buried: place.kind === 'bed' ? nearestBuried(buried, x, y) : undefined,
     }
   }
+}
+
+/** Of the eaves above a point what bounds what stands below them. */
+function eavesAbove(zones: readonly EavesZone[], x: number, y: number): Station['eaves'] {
+  const over = eavesOver(zones, x, y)
+  return over && { name: over.name, heightM: over.heightM }
 }
 
 interface Windows {

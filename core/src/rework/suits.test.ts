@@ -79,9 +79,7 @@ describe('how a kind would do at a spot', () => {
           expect(nearer({ edgeM: share * station.edgeM })).toBeLessThanOrEqual(score)
           if (taxon.lifeForm !== 'climber')
             expect(nearer({ wallM: share * (station.wallM ?? 5) })).toBeLessThanOrEqual(score)
-          expect(nearer({ eaves: { name: 'e', ring: [], depthM: 1, heightM: share } })).toBeLessThanOrEqual(
-            score,
-          )
+          expect(nearer({ eaves: { name: 'e', heightM: share } })).toBeLessThanOrEqual(score)
           expect(nearer({ buried: { name: 'b', awayM: 0 } })).toBe(0)
           expect(
             nearer({ windows: [...(station.windows ?? []), { of: 'w', sillM: 0.1, awayM: 0 }] }),

@@ -22,6 +22,7 @@ import * as propagate from './017_propagate.ts'
 import * as judgement from './018_judgement.ts'
 import * as corrections from './019_corrections.ts'
 import * as pictures from './020_pictures.ts'
+import * as reworks from './021_reworks.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -63,6 +64,7 @@ const migrations: Record<string, Knex.Migration> = {
   '018_judgement': judgement,
   '019_corrections': corrections,
   '020_pictures': pictures,
+  '021_reworks': reworks,
 }
 
 /** The migrations in their order, each with its way up and down. */

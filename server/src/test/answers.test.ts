@@ -35,8 +35,8 @@ async function addressIn({ path }: Endpoint): Promise<string> {
     known.plantingId = plantings[0]!.id
   }
   if (path.includes(':featureId')) {
-    const { features } = await look<{ features: { id: string }[] }>(practice, '')
-    known.featureId = features[0]!.id
+    const { plantings } = await look<{ plantings: { placeId: string }[] }>(practice, '')
+    known.featureId = plantings[0]!.placeId
   }
   if (path.includes(':jobId')) {
     const { jobs } = await look<{ jobs: { id: string; state: string; plannedOn: string | null }[] }>(

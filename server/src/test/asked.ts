@@ -51,6 +51,9 @@ export const DERIVED = [
 ] as const
 
 /** What has to be asked of some that answer a question. */
-const asked: Record<string, string> = { 'gardens.findTowns': '?name=Portland' }
+const asked: Record<string, string> = {
+  'gardens.findTowns': '?name=Portland',
+  'reworks.fit': '?botanical=Hosta%20sieboldiana',
+}
 /** The question that goes with an endpoint, by `area.name`; most have none. */
 export const questionOf = (name: string): string => asked[name] ?? ''

@@ -10,6 +10,7 @@ import {
   type KnownTaxon,
   type LikelihoodView,
   type PictureView,
+  type ReworkView,
   type PlantingView,
   type RuleView,
   type SeasonView,
@@ -22,6 +23,7 @@ import { versionsOf } from '../store/versions.ts'
 import { ownRule } from './validWrites.ts'
 import { practiceWithGarden, shortRecord, type Client, type TestPractice } from './practice.ts'
 import { amending, drawing } from './edits.ts'
+import { beginning, saidOf } from './schemes.ts'
 
 /** Two people who look at the same thing, and change it one after the other. */
 
@@ -111,6 +113,23 @@ const changes: Change[] = [
       return { path: `${path}/${id}/amend`, seen, theirs: { isShown: false }, mine: { name: 'Old survey' } }
     },
     says: /^The picture is hidden\.$/,
+  },
+  {
+    endpoint: endpoints.reworks.keepScheme,
+    of: async () => {
+      const rework = beginning((await part('Court border')).id)
+      const schemeId = rework.schemes[0]!.id
+      await practice.head.post(`/gardens/${practice.gardenId}/reworks`, rework)
+      const { revisionId } = (await look<ReworkView[]>('/reworks')).find((r) => r.id === rework.id)!
+        .schemes[0]!
+      return {
+        path: `/reworks/${rework.id}/schemes/${schemeId}/keep`,
+        seen: { revisionId },
+        theirs: { said: saidOf({ name: 'Theirs' }) },
+        mine: { said: saidOf({ name: 'Mine' }) },
+      }
+    },
+    says: /^Theirs was changed: it has 0 drifts now\.$/,
   },
   {
     endpoint: endpoints.plan.edit,

@@ -25,9 +25,10 @@ import { queueRun } from '../store/runs.ts'
 import { versionsOf } from '../store/versions.ts'
 import { workOut } from '../work/runs.ts'
 import * as asked from './asked.ts'
-import { DERIVED } from './asked.ts'
+import { DERIVED, questionOf } from './asked.ts'
 import { practiceWithGarden, shortRecord, type TestPractice } from './practice.ts'
 import { amending, drawing, entering, takingOff } from './edits.ts'
+import { beginning, saidOf } from './schemes.ts'
 
 /**
  * Whatever is written, everything derived equals what is worked out from nothing. No expected value is written down here: what
@@ -58,12 +59,17 @@ const planting = (tag: string): PlantingView => garden.plantings.find((p) => p.t
 const feature = (name: string): FeatureView => garden.features.find((f) => f.name === name)!
 
 /** All that a device may be told of the garden, and keeps while what it rests on stands still. */
-const told = Object.values(endpoints)
-  .flatMap((area) => Object.values<Endpoint>(area))
+const named = Object.entries(endpoints).flatMap(([area, list]) =>
+  Object.entries<Endpoint>(list).map(([name, endpoint]) => [endpoint, `${area}.${name}`] as const),
+)
+const nameOf = new Map(named)
+const told = named
+  .map(([endpoint]) => endpoint)
   .filter((e) => e.method === 'get' && !e.sends && (e.restsOn ?? []).length > 0 && !e.path.includes(':jobId'))
 
 /** Of what is told, what is worked out and kept. */
-const derived = told.filter(({ path }) => DERIVED.some((view) => path === `/gardens/:gardenId${view}`))
+const derivedPaths = [...DERIVED, '/fit', '/features/:featureId/ground']
+const derived = told.filter(({ path }) => derivedPaths.some((view) => path === `/gardens/:gardenId${view}`))
 
 type Told = ReadonlyMap<Endpoint, unknown>
 async function whatIsTold(of: readonly Endpoint[]): Promise<Told> {
@@ -73,7 +79,7 @@ async function whatIsTold(of: readonly Endpoint[]): Promise<Told> {
       .replace(':gardenId', practice.gardenId)
       .replace(':plantingId', planting('W-03').id)
       .replace(':featureId', planting('W-03').placeId)
-    const { status, body } = await practice.head.get(path)
+    const { status, body } = await practice.head.get(`${path}${questionOf(nameOf.get(endpoint)!)}`)
     if (status !== 200) throw new Error(`${path}: ${status} ${JSON.stringify(body)}`)
     answers.set(endpoint, body)
   }
@@ -557,6 +563,46 @@ const writes: readonly Write[] = [
       const path = `/gardens/${practice.gardenId}/plan/pictures`
       await practice.head.post(path, { id, name: 'Survey' }, { file })
     },
+  },
+  {
+    name: 'a place is decided anew',
+    changes: ['reworks'],
+    make: async () => {
+      const rework = beginning(feature('Court border').id)
+      ids.set('rework', rework.id)
+      ids.set('scheme', rework.schemes[0]!.id)
+      await write('/reworks', rework)
+    },
+  },
+  {
+    name: 'otherwise',
+    changes: ['reworks'],
+    make: () =>
+      write(`/reworks/${ids.get('rework')}/schemes/${ids.get('scheme')}/keep`, {
+        said: saidOf({ name: 'Another' }),
+      }),
+  },
+  {
+    name: 'which is taken back',
+    changes: ['reworks'],
+    make: () => write(`/reworks/${ids.get('rework')}/schemes/${ids.get('scheme')}/step`, { to: 'before' }),
+  },
+  {
+    name: 'and then all of it',
+    changes: ['reworks'],
+    make: () => write(`/reworks/${ids.get('rework')}/withdraw`),
+  },
+  {
+    name: 'a price is asked',
+    changes: ['prices'],
+    make: () =>
+      practice.head.post('/prices', {
+        id: randomUUID(),
+        supplier: 'Nursery',
+        item: 'Hosta sieboldiana',
+        packs: [{ name: '9 cm pot', holds: 1, price: 420 }],
+        pricedOn: TODAY,
+      }),
   },
   {
     name: 'it is gone through',

@@ -13,6 +13,7 @@ import { addDays, sceneOf, seededRandom } from '@border/core'
 import { simulateLog } from '@border/core/simulated'
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
+import { beginning, saidOf } from './schemes.ts'
 import { look, write } from './asked.ts'
 import { shortRecord, workOutWaiting, type TestPractice } from './practice.ts'
 import { amending, drawing, entering } from './edits.ts'
@@ -124,7 +125,7 @@ export function validWrites(
   })
 
   const { sessions, gardens, plan, climates, plantings, bench, taxa, light, verdicts } = endpoints
-  const { seasons, watering, rules, crews, walks, photos, pictures, records } = endpoints
+  const { seasons, watering, rules, crews, walks, photos, pictures, records, reworks, prices } = endpoints
   valid(sessions.setClock, async () => ({ body: { useRealToday: false } }))
   valid(gardens.create, async () => ({
     body: { name: name('Garden'), latitude: 51, longitude: 0, timeZone: 'Europe/London', northDeg: 3 },
@@ -466,6 +467,70 @@ export function validWrites(
         isShown: true,
       },
     }
+  })
+  const beginsRework = async (g: GardenView) => {
+    const rework = beginning(feature(g, 'Court border').id, { name: name('Scheme') })
+    own.push(rework.id, rework.schemes[0]!.id)
+    return { body: rework }
+  }
+  const someRework = async (g: GardenView) => {
+    const { body } = await beginsRework(g)
+    own.length = 0
+    await write(practice, '/reworks', body)
+    return { reworkId: body.id, schemeId: body.schemes[0]!.id }
+  }
+  valid(reworks.begin, beginsRework)
+  valid(reworks.addScheme, async (g) => ({
+    params: await someRework(g),
+    body: { id: ownId(), said: saidOf({ name: name('Scheme') }) },
+  }))
+  valid(reworks.keepScheme, async (g) => ({
+    params: await someRework(g),
+    body: {
+      said: saidOf({
+        name: name('Scheme'),
+        leaving: [{ plantingId: planting(g).id, how: 'leaves', to: { to: 'bench' }, worth: 2 }],
+        drifts: [
+          {
+            id: randomUUID(),
+            botanical: 'Hosta sieboldiana',
+            count: 5,
+            from: 'bench',
+            ground: [[44, 10, 14]],
+            isDrawn: true,
+          },
+        ],
+        between: [{ id: randomUUID(), botanical: 'Galanthus nivalis', count: 30, from: 'library' }],
+        viewedFrom: [180],
+        seenFromM: 6,
+        baseLine: [
+          [0, 11],
+          [12, 11],
+        ],
+        hourPrice: 3000,
+      }),
+    },
+  }))
+  valid(reworks.stepScheme, async (g) => {
+    const params = await someRework(g)
+    await write(practice, `/reworks/${params.reworkId}/schemes/${params.schemeId}/keep`, {
+      said: saidOf({ name: name('Scheme') }),
+    })
+    return { params, body: { to: 'before' } }
+  })
+  const newOffer = () => ({
+    id: ownId(),
+    supplier: name('Nursery'),
+    item: 'Hosta sieboldiana',
+    packs: [{ name: '9 cm pot', holds: 1, price: 420 }],
+    pricedOn: yesterday,
+  })
+  valid(prices.say, async () => ({ body: newOffer() }))
+  valid(prices.withdraw, async () => {
+    const offer = newOffer()
+    own.length = 0
+    await practice.head.post('/prices', offer)
+    return { body: { id: offer.id } }
   })
   valid(photos.addStandpoint, async (g) => ({
     body: {

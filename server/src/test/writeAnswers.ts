@@ -7,6 +7,7 @@ import sharp from 'sharp'
 import { look, questionOf, settle, write } from './asked.ts'
 import { drawing, takingOff } from './edits.ts'
 import { practiceWithGarden } from './practice.ts'
+import { beginning } from './schemes.ts'
 
 /**
  * Writes down what the server answers of a small garden with something of everything in it, for the tests of the web. Long lists
@@ -67,6 +68,17 @@ export async function writeAnswers(): Promise<string> {
     )
     await write(practice, `/plan/pictures/${pictureId}/amend`, {
       laying: { how: 'two points', a: { px: [20, 280], at: [0, 0] }, b: [380, 280], lengthM: 24, turnDeg: 0 },
+    })
+    const rework = beginning(garden.plantings[0]!.placeId, {
+      leaving: [{ plantingId: garden.plantings[0]!.id, how: 'leaves', to: null, worth: 1 }],
+    })
+    await write(practice, '/reworks', rework)
+    await practice.head.post('/prices', {
+      id: randomUUID(),
+      supplier: 'Lane Nursery',
+      item: 'Hosta sieboldiana',
+      packs: [{ name: '9 cm pot', holds: 1, price: 450 }],
+      pricedOn: yesterday,
     })
     await settle(practice)
     const { jobs } = await look<SeasonView>(practice, '/season')

@@ -27,6 +27,7 @@ import type {
 import type { FeatureView } from '@border/contract'
 import type { MessagePort } from 'node:worker_threads'
 import type { BloomTask, RecordTask } from './recordTasks.ts'
+import type { ChoiceTask, RelocationTask, SitesTask } from './reworkTasks.ts'
 
 /** What a thread is told as it begins. */
 export interface ThreadOptions {
@@ -62,6 +63,12 @@ export interface ComputeTasks {
   /** How a picture would lie under the plan. */
   lie: { laying: Laying }
   explain: { scene: Scene; readings: Reading[]; days: Look[][]; most: number; shown: number }
+  /** Of a garden's places what every point of them offers. */
+  sites: SitesTask
+  relocation: RelocationTask
+  ways: RelocationTask & { plantingId: string }
+  tray: ChoiceTask & { chosen: { taxon: Taxon; count: number }[] }
+  palette: ChoiceTask & { apart: string[][] }
   successions: {
     garden: StandingGarden
     features: FeatureView[]

@@ -99,4 +99,5 @@ export {
   taxaFile,
   weatherFile,
 } from './fileTasks.ts'
+export { palette, relocation, sites, tray, ways } from './reworkTasks.ts'
 export { townsNamed } from './towns.ts'

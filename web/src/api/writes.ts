@@ -19,7 +19,7 @@ async function followPractice(client: QueryClient): Promise<void> {
 type Written<E extends Endpoint> = BodyOf<E> extends undefined ? object : BodyOf<E>
 
 /** Somebody else's change was left standing. */
-class LeftStanding extends Error {}
+export class LeftStanding extends Error {}
 
 /**
  * Writes, with what was seen of that which it changes; where somebody else has changed it since, the person is shown what and
@@ -27,7 +27,7 @@ class LeftStanding extends Error {}
  *
  * @throws {LeftStanding} where the other change is to stand
  */
-async function writeAsSeen<E extends Endpoint>(endpoint: E, sent: Sent<E>): Promise<AnswerOf<E>> {
+export async function writeAsSeen<E extends Endpoint>(endpoint: E, sent: Sent<E>): Promise<AnswerOf<E>> {
   for (let { seen } = sent; ;)
     try {
       return await write(endpoint, { ...sent, seen })

@@ -210,7 +210,7 @@ function groundDrawn(p: PlantingView, features: readonly FeatureView[]): Footpri
   return { x: p.x, y: p.y, radiusM: Math.min(asDisc(ground).radiusM, potRadiusM(place) * 0.9) }
 }
 
-const inPixels = (ground: Footprint, scale: PlanScale): Footprint =>
+export const inPixels = (ground: Footprint, scale: PlanScale): Footprint =>
   'ring' in ground
     ? { ring: ground.ring.map(([x, y]): Point => [scale.x(x), scale.y(y)]) }
     : { x: scale.x(ground.x), y: scale.y(ground.y), radiusM: ground.radiusM * scale.pxPerM }
@@ -257,7 +257,7 @@ function wantedLabels(
   return labels
 }
 
-function ScaleAndNorth({
+export function ScaleAndNorth({
   scale,
   width,
   height,

@@ -1,0 +1,181 @@
+import { reworkEndpoints, type PaletteAnswerView, type PaletteView, type SuitedView } from '@border/contract'
+import { CELL_M, GOOD_FIT, whereItSuits, type Palette } from '@border/core'
+import { notFound, Refusal } from '../errors.ts'
+import { route, type Route } from '../routing.ts'
+import {
+  findRework,
+  findScheme,
+  insertRework,
+  insertScheme,
+  keepScheme,
+  listReworks,
+  setWithdrawn,
+  stepScheme,
+} from '../store/reworks.ts'
+import type { ComputePool } from '../work/compute.ts'
+import {
+  choiceTask,
+  groundOfPlace,
+  placeOfGarden,
+  relocationTask,
+  SITES_M,
+  sitedGardenOf,
+} from '../work/rework.ts'
+import { schemeStanding } from '../work/standing.ts'
+
+/** Schemes that a rework has at most: more nobody compares. */
+const MOST_SCHEMES = 6
+
+/** Places decided anew. */
+export const reworkRoutes = (pool: ComputePool): Route[] => [...kept(), ...worked(pool)]
+
+/** What is kept of them. */
+const kept = (): Route[] => [
+  route(reworkEndpoints.list, { handle: ({ db, garden }) => listReworks(db, garden.id) }),
+  route(reworkEndpoints.begin, {
+    handle: async ({ db, garden, person, body, read }) => {
+      await placeOfGarden(read, body.placeId)
+      const owner = { gardenId: garden.id, personId: person.id }
+      await insertRework(db, owner, body)
+      for (const scheme of body.schemes) await insertScheme(db, owner, body.id, scheme)
+    },
+  }),
+  ...([true, false] as const).flatMap((withdrawn): Route[] => [
+    route(withdrawn ? reworkEndpoints.withdraw : reworkEndpoints.restore, {
+      handle: async ({ db, garden, params }) => {
+        const where = { id: params.reworkId, garden_id: garden.id }
+        if (!(await setWithdrawn(db, 'reworks', where, withdrawn))) throw notFound('This rework')
+      },
+    }),
+    route(withdrawn ? reworkEndpoints.withdrawScheme : reworkEndpoints.restoreScheme, {
+      handle: async ({ db, garden, params }) => {
+        const where = { id: params.schemeId, garden_id: garden.id, rework_id: params.reworkId }
+        if (!(await setWithdrawn(db, 'schemes', where, withdrawn))) throw notFound('This scheme')
+      },
+    }),
+  ]),
+  route(reworkEndpoints.addScheme, {
+    handle: async ({ db, garden, person, params, body }) => {
+      const rework = (await listReworks(db, garden.id)).find((r) => r.id === params.reworkId)
+      if (!rework) throw notFound('This rework')
+      if (rework.schemes.length >= MOST_SCHEMES)
+        throw new Refusal(409, `There are ${MOST_SCHEMES} schemes of this place: take one away first.`)
+      await insertScheme(db, { gardenId: garden.id, personId: person.id }, params.reworkId, body)
+    },
+  }),
+  route(reworkEndpoints.keepScheme, {
+    stands: async ({ db, garden, params }) => {
+      const found = await findScheme(db, garden.id, params.reworkId, params.schemeId)
+      return schemeStanding(params.schemeId, found)
+    },
+    handle: async ({ db, garden, person, params, body }) => {
+      if (!(await findRework(db, garden.id, params.reworkId))) throw notFound('This rework')
+      const scheme = await findScheme(db, garden.id, params.reworkId, params.schemeId)
+      if (!scheme) throw notFound('This scheme')
+      return { revisionId: await keepScheme(db, { personId: person.id }, scheme, body.said) }
+    },
+  }),
+  route(reworkEndpoints.stepScheme, {
+    handle: async ({ db, garden, params, body }) => {
+      const scheme = await findScheme(db, garden.id, params.reworkId, params.schemeId)
+      if (!scheme) throw notFound('This scheme')
+      const revisionId = await stepScheme(db, scheme, body.to)
+      if (!revisionId)
+        throw new Refusal(
+          409,
+          body.to === 'before' ? 'There is nothing before this.' : 'There is nothing after this.',
+        )
+      return { revisionId }
+    },
+  }),
+]
+
+/** What is worked out of them. */
+const worked = (pool: ComputePool): Route[] => [
+  route(reworkEndpoints.ground, {
+    handle: async ({ read, params }) => {
+      const { place, stations, stationM2 } = await groundOfPlace(read, pool, params.featureId)
+      return { placeId: place.id, cellM: CELL_M, stationM2, stations: [...stations] }
+    },
+  }),
+  route(reworkEndpoints.fit, {
+    handle: async ({ read, query }): Promise<SuitedView[]> => {
+      const known = (await read.taxa()).find((t) => t.taxon.botanical === query.botanical)
+      if (!known) throw notFound(`${query.botanical} in the plant library`)
+      const garden = await sitedGardenOf(read, pool)
+      return whereItSuits(known.taxon, garden).map(({ place, scores, best }) => {
+        const { stations } = garden.places.find((p) => p.place === place)!
+        return {
+          placeId: place.id,
+          cellM: SITES_M,
+          cells: stations.map(({ x, y }, i): [number, number, number] => [x, y, scores[i]!]),
+          best,
+          goodShare: scores.filter((s) => s >= GOOD_FIT).length / scores.length,
+        }
+      })
+    },
+  }),
+  route(reworkEndpoints.relocate, {
+    handle: async ({ read, body }) => pool.run('relocation', await relocationTask(read, pool, body.leaving)),
+  }),
+  route(reworkEndpoints.ways, {
+    handle: async ({ read, body: { leaving, plantingId } }) => {
+      if (!leaving.some((l) => l.plantingId === plantingId)) throw notFound('This planting among what leaves')
+      return pool.run('ways', { ...(await relocationTask(read, pool, leaving)), plantingId })
+    },
+  }),
+  route(reworkEndpoints.tray, {
+    handle: async ({ read, params, body: { chosen, ...asked } }) => {
+      const task = await choiceTask(read, pool, params.featureId, asked)
+      const taxonOf = new Map(task.library.map((t) => [t.botanical, t]))
+      const found = await pool.run('tray', {
+        ...task,
+        // What has left the library since it was chosen is told by the screen, and counts for nothing here.
+        chosen: chosen.flatMap(({ botanical, count }) => {
+          const taxon = taxonOf.get(botanical)
+          return taxon ? [{ taxon, count }] : []
+        }),
+      })
+      if (!found) throw noGround()
+      return {
+        weeks: [...found.wishes.weeks],
+        areaM2: found.wishes.areaM2,
+        flowering: found.flowering.map((w) => [...w]),
+        candidates: found.tray,
+      }
+    },
+  }),
+  route(reworkEndpoints.palette, {
+    handle: async ({ read, params, body: { apart, ...asked } }): Promise<PaletteAnswerView> => {
+      const task = await choiceTask(read, pool, params.featureId, asked)
+      const found = await pool.run('palette', { ...task, apart })
+      if (!found) throw noGround()
+      const { answer, wishes } = found
+      if (answer.ok) {
+        const [palette] = answer.palettes
+        return palette
+          ? { is: 'palette', palette: told(palette), weeks: [...wishes.weeks], areaM2: wishes.areaM2 }
+          : { is: 'no more' }
+      }
+      if (answer.why === 'limit')
+        return {
+          is: 'not worked out',
+          says: 'It could not be worked out: ask for fewer kinds, or lock some in.',
+        }
+      return {
+        is: 'conflict',
+        wishes: [...answer.wishes],
+        giveUp: answer.giveUp.map(({ wish, palette }) => ({ wish, palette: told(palette) })),
+      }
+    },
+  }),
+]
+
+const noGround = () => new Refusal(409, 'What stays here leaves no ground to plant.')
+
+const told = (palette: Palette): PaletteView => ({
+  ...palette,
+  items: palette.items.map((i) => ({ ...i })),
+  flowering: palette.flowering.map((w) => [...w]),
+  unpriced: [...palette.unpriced],
+})

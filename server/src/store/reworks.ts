@@ -1,0 +1,157 @@
+import type { ReworkView, SaidScheme, SchemeView } from '@border/contract'
+import { randomUUID } from 'node:crypto'
+import type { Db } from '../database/connect.ts'
+
+interface SchemeRow {
+  id: string
+  rework_id: string
+  revision_id: string
+  said: SaidScheme
+  after_id: string | null
+  has_after: boolean
+  by: string | null
+  created_at: Date
+}
+
+const toScheme = (r: SchemeRow): SchemeView => ({
+  id: r.id,
+  said: r.said,
+  revisionId: r.revision_id,
+  hasBefore: r.after_id !== null,
+  hasAfter: r.has_after,
+  by: r.by,
+  at: r.created_at.toISOString(),
+})
+
+/** Places of a garden that are decided anew, the newest first, each with its schemes in the order in which they were made. */
+export async function listReworks(db: Db, gardenId: string): Promise<ReworkView[]> {
+  const reworks = await db('reworks')
+    .leftJoin('people', 'people.id', 'person_id')
+    .where({ garden_id: gardenId, 'reworks.withdrawn_at': null })
+    .orderBy('reworks.created_at', 'desc')
+    .select<{ id: string; placeId: string; by: string | null; at: Date }[]>(
+      'reworks.id',
+      'place_id as placeId',
+      'people.name as by',
+      'reworks.created_at as at',
+    )
+  const { rows } = await db.raw<{ rows: SchemeRow[] }>(
+    `select s.id, s.rework_id, s.revision_id, r.said, r.after_id, p.name as by, r.created_at,
+            exists (select from scheme_revisions a where a.after_id = r.id) as has_after
+     from schemes s join scheme_revisions r on r.id = s.revision_id left join people p on p.id = r.person_id
+     where s.garden_id = ? and s.withdrawn_at is null order by s.created_at, s.id`,
+    [gardenId],
+  )
+  return reworks.map(({ at, ...rework }) => ({
+    ...rework,
+    at: at.toISOString(),
+    schemes: rows.filter((r) => r.rework_id === rework.id).map(toScheme),
+  }))
+}
+
+interface Owner {
+  gardenId: string
+  personId: string
+}
+
+export async function insertRework(
+  trx: Db,
+  { gardenId, personId }: Owner,
+  rework: { id: string; placeId: string },
+): Promise<void> {
+  await trx('reworks').insert({
+    id: rework.id,
+    garden_id: gardenId,
+    place_id: rework.placeId,
+    person_id: personId,
+  })
+}
+
+/** A scheme with what is first said of it. */
+export async function insertScheme(
+  trx: Db,
+  { gardenId, personId }: Owner,
+  reworkId: string,
+  { id, said }: { id: string; said: SaidScheme },
+): Promise<void> {
+  const revisionId = randomUUID()
+  await trx('schemes').insert({ id, garden_id: gardenId, rework_id: reworkId, revision_id: revisionId })
+  await trx('scheme_revisions').insert(revision(revisionId, id, null, personId, said))
+}
+
+const revision = (
+  id: string,
+  schemeId: string,
+  afterId: string | null,
+  personId: string,
+  said: SaidScheme,
+) => ({
+  id,
+  scheme_id: schemeId,
+  after_id: afterId,
+  person_id: personId,
+  said: JSON.stringify(said),
+})
+
+/** Keeps what is said of a scheme now; what was said before is kept behind it. @returns the new revision */
+export async function keepScheme(
+  trx: Db,
+  { personId }: Pick<Owner, 'personId'>,
+  scheme: { id: string; revisionId: string },
+  said: SaidScheme,
+): Promise<string> {
+  const revisionId = randomUUID()
+  await trx('scheme_revisions').insert(revision(revisionId, scheme.id, scheme.revisionId, personId, said))
+  await trx('schemes').where({ id: scheme.id }).update({ revision_id: revisionId })
+  return revisionId
+}
+
+/** Goes to what was said before, or after it last. @returns that revision; undefined where there is none */
+export async function stepScheme(
+  trx: Db,
+  scheme: { id: string; revisionId: string },
+  to: 'before' | 'after',
+): Promise<string | undefined> {
+  const next =
+    to === 'before'
+      ? await trx('scheme_revisions')
+          .where({ id: scheme.revisionId })
+          .whereNotNull('after_id')
+          .first('after_id as id')
+      : await trx('scheme_revisions')
+          .where({ after_id: scheme.revisionId })
+          .orderBy('created_at', 'desc')
+          .first('id')
+  if (!next) return undefined
+  await trx('schemes').where({ id: scheme.id }).update({ revision_id: next.id })
+  return next.id as string
+}
+
+/** A scheme that stands, of a rework that stands. */
+export const findScheme = (
+  db: Db,
+  gardenId: string,
+  reworkId: string,
+  schemeId: string,
+): Promise<{ id: string; revisionId: string; said: SaidScheme } | undefined> =>
+  db('schemes')
+    .join('scheme_revisions', 'scheme_revisions.id', 'revision_id')
+    .where({ 'schemes.id': schemeId, garden_id: gardenId, rework_id: reworkId, withdrawn_at: null })
+    .first('schemes.id', 'revision_id as revisionId', 'said')
+
+export const findRework = (db: Db, gardenId: string, id: string): Promise<{ placeId: string } | undefined> =>
+  db('reworks').where({ id, garden_id: gardenId, withdrawn_at: null }).first('place_id as placeId')
+
+/** Takes a rework or one of its schemes away, or brings it back. @returns false where there is none to */
+export async function setWithdrawn(
+  trx: Db,
+  table: 'reworks' | 'schemes',
+  where: { id: string; garden_id: string; rework_id?: string },
+  withdrawn: boolean,
+): Promise<boolean> {
+  const changed = await trx(table)
+    .where(where)
+    .andWhere((q) => (withdrawn ? q.whereNull('withdrawn_at') : q.whereNotNull('withdrawn_at')))
+    .update({ withdrawn_at: withdrawn ? trx.fn.now() : null })
+  return changed > 0
+}

@@ -1,0 +1,202 @@
+import type { PlantingView } from '@border/contract'
+import {
+  CELL_M,
+  daysBetween,
+  divisionOf,
+  groundM2,
+  placesOn,
+  regionsAt,
+  sizeAt,
+  type Candidate,
+  type Climate,
+  type Place,
+  type PlaceWishes,
+  type SitedGarden,
+  type StationedPlace,
+} from '@border/core'
+import { derive } from '../derived.ts'
+import { notFound, Refusal } from '../errors.ts'
+import type { GardenReader } from '../reader.ts'
+import { listBench } from '../store/bench.ts'
+import { listOffers } from '../store/offers.ts'
+import { listReworks } from '../store/reworks.ts'
+import { groundPromised } from './assess.ts'
+import type { ComputePool } from './compute.ts'
+import { diagnoseGarden } from './diagnosis.ts'
+import type { ChoiceTask, RelocationTask, SitesTask } from './reworkTasks.ts'
+
+/** How far apart points are when a whole garden is looked at, metres. */
+export const SITES_M = 0.5
+
+/** What every point of a garden's places offers, or of the one asked for, closer together. */
+function sitesOf(reader: GardenReader, pool: ComputePool, of?: Place): Promise<SitedGarden> {
+  const { garden, today } = reader
+  return derive(reader, ['sites', [today, of?.id ?? null]], async () => {
+    const [features, { climate }, { suspected }] = await Promise.all([
+      reader.features(),
+      reader.climate(),
+      diagnoseGarden(reader, pool),
+    ])
+    const { latitude, longitude, northDeg } = garden
+    const ground: SitesTask['ground'] = {
+      at: { latitude, longitude, northDeg },
+      features,
+      places: of ? [of] : placesOn(features, today),
+      climate: climate ?? undefined,
+      regions: regionsAt(garden),
+      suspected,
+    }
+    return pool.run('sites', { ground, on: today, cellM: of ? CELL_M : SITES_M })
+  })
+}
+
+/** A bed or pot of a garden as it stands today. @throws {Refusal} where there is none */
+export async function placeOfGarden(reader: GardenReader, placeId: string): Promise<Place> {
+  const found = placesOn(await reader.features(), reader.today).find((p) => p.id === placeId)
+  if (!found) throw notFound('This bed or pot')
+  return found
+}
+
+/** A place as its drifts are laid out in it. */
+export async function groundOfPlace(
+  reader: GardenReader,
+  pool: ComputePool,
+  placeId: string,
+): Promise<StationedPlace> {
+  const { places } = await sitesOf(reader, pool, await placeOfGarden(reader, placeId))
+  if (!places[0]) throw new Refusal(409, 'This place is too small to be laid out.')
+  return places[0]
+}
+
+/** All places of a garden, as whatever is to stand in them sees them. */
+export const sitedGardenOf = (reader: GardenReader, pool: ComputePool): Promise<SitedGarden> =>
+  sitesOf(reader, pool)
+
+/** What is asked of where things go. @throws {Refusal} where something that leaves does not stand there */
+export async function relocationTask(
+  reader: GardenReader,
+  pool: ComputePool,
+  leaving: RelocationTask['leaving'],
+): Promise<RelocationTask> {
+  const standing = await reader.plantings()
+  const here = new Set(standing.map((p) => p.id))
+  if (leaving.some((l) => !here.has(l.plantingId))) throw notFound('One of the plantings that leave')
+  const leavingIds = new Set(leaving.map((l) => l.plantingId))
+  return {
+    garden: await sitedGardenOf(reader, pool),
+    standing,
+    // What leaves now keeps to none of the ground that was promised it.
+    promised: (await groundPromised(reader, reader.today)).filter((g) => !leavingIds.has(g.plantingId)),
+    leaving,
+  }
+}
+
+/** What is asked of the kinds for a place. */
+export async function choiceTask(
+  reader: GardenReader,
+  pool: ComputePool,
+  placeId: string,
+  asked: {
+    leavingIds: readonly string[]
+    dividingIds: readonly string[]
+    wishes: Omit<PlaceWishes, 'areaM2'>
+    areaM2?: number | undefined
+  },
+): Promise<ChoiceTask> {
+  const place = await placeOfGarden(reader, placeId)
+  const [garden, plantings, taxa, offers] = await Promise.all([
+    sitedGardenOf(reader, pool),
+    reader.plantings(),
+    reader.taxa(),
+    listOffers(reader.db, reader.garden.practiceId),
+  ])
+  const of = garden.places.find((p) => p.place.id === place.id)
+  if (!of) throw new Refusal(409, 'This place is too small to be planted.')
+  const known = new Set(taxa.map((t) => t.taxon.botanical))
+  const unknown = [...(asked.wishes.locked ?? [])].filter((name) => !known.has(name))
+  if (unknown.length > 0)
+    throw new Refusal(
+      422,
+      `${unknown.join(', ')} ${unknown.length === 1 ? 'is' : 'are'} no longer in the plant library.`,
+    )
+  return {
+    place: {
+      garden: { climate: climateOf(garden), regions: garden.regions },
+      of,
+      isSouthern: reader.garden.latitude < 0,
+      on: reader.today,
+      stays: plantings
+        .filter((p) => p.placeId === placeId && !asked.leavingIds.includes(p.id))
+        .map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) })),
+    },
+    have: await inHand(reader, placeId, asked.dividingIds),
+    library: taxa.map((t) => t.taxon),
+    prices: Object.fromEntries(
+      offers.map((o) => [o.item, Math.round(Math.min(...o.packs.map((p) => p.price / p.holds)))]),
+    ),
+    wishes: { ...asked.wishes, areaM2: asked.areaM2 },
+  }
+}
+
+function climateOf({ climate }: SitedGarden): Climate {
+  if (!climate)
+    throw new Refusal(409, 'There is no climate record here to plan planting by: bring one in under Set-up.')
+  return climate
+}
+
+/** Of a clump's spread so much is its crown, which is what comes apart: a working figure, until it is lifted and measured. */
+const CROWN_SHARE = 0.5
+
+/** What one has of kinds that could come in: off the bench, out of other places that are decided anew, and from what is divided. */
+async function inHand(
+  reader: GardenReader,
+  placeId: string,
+  dividingIds: readonly string[],
+): Promise<Omit<Candidate, 'fit'>[]> {
+  const { db, garden } = reader
+  const [bench, plantings, taxa, reworks] = await Promise.all([
+    listBench(db, garden.id),
+    reader.plantings(),
+    reader.taxa(),
+    listReworks(db, garden.id),
+  ])
+  const taxonOf = new Map(taxa.map((t) => [t.taxon.botanical, t.taxon]))
+  const plantingOf = new Map(plantings.map((p) => [p.id, p]))
+  // Of each place the scheme that was said of last: others are other ways of doing the same.
+  const elsewhere = reworks
+    .filter((r) => r.placeId !== placeId)
+    .flatMap((r) => r.schemes.toSorted((a, b) => (a.at < b.at ? 1 : -1)).slice(0, 1))
+    .flatMap((s) => s.said.leaving)
+    .filter((l) => l.how === 'leaves' && (l.to === null || l.to.to === 'bench'))
+    .flatMap((l) => plantingOf.get(l.plantingId) ?? [])
+    .filter((p) => p.placeId !== placeId)
+  const found: [from: Candidate['from'], botanical: string, count: number][] = [
+    ...bench.map((b) => ['bench', b.botanical, b.count] as const),
+    ...elsewhere.map((p) => ['place', p.taxon.botanical, p.livingCount] as const),
+    ...dividingIds
+      .flatMap((id) => plantingOf.get(id) ?? [])
+      .map((p) => ['division', p.taxon.botanical, piecesOf(p, reader.today)] as const),
+  ].map(([from, botanical, n]) => [from, botanical, n])
+  const of = new Map<string, Omit<Candidate, 'fit'> & { most: number }>()
+  for (const [from, botanical, n] of found) {
+    const taxon = taxonOf.get(botanical)
+    if (!taxon || n < 1) continue
+    const known = of.get(botanical)
+    // Of a kind that one has from several sides, all of it under the first.
+    of.set(botanical, known ? { ...known, most: known.most + n } : { taxon, from, price: 0, most: n })
+  }
+  return [...of.values()]
+}
+
+/** Pieces that a planting would give beyond those that are set back where it stands. */
+export function piecesOf(p: PlantingView, on: string): number {
+  const years = daysBetween(p.inPlaceSince, on) / 365.25
+  const answer = divisionOf({
+    taxon: p.taxon,
+    plants: p.livingCount,
+    acrossM: CROWN_SHARE * sizeAt(p.taxon, years).spreadM,
+    years,
+    inSeason: true,
+  })
+  return answer.ok ? Math.max(0, answer.division.living - p.livingCount) : 0
+}

@@ -1,0 +1,326 @@
+import {
+  driftsM2,
+  extentOf,
+  groundOf,
+  plantsOf,
+  withMoved,
+  type Arrangement,
+  type BedGround,
+  type Place,
+  type Planting,
+  type Pocket,
+  type Point,
+} from '@border/core'
+import { memo, useDeferredValue, useMemo, useRef, useState } from 'react'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { useSize } from '../frame/useSize.ts'
+import { useStroke } from '../draw/useStroke.ts'
+import { Mass } from '../plan/habit.tsx'
+import { placeLabels } from '../plan/labels.ts'
+import { inPixels, ScaleAndNorth } from '../plan/PlanDrawing.tsx'
+import { fitPlan, grow, type PlanScale } from '../plan/scale.ts'
+import { driftOutlines, softPath } from './driftShape.ts'
+import '../draw/draw.css'
+import '../plan/plan.css'
+import './rework.css'
+
+interface Props {
+  ground: BedGround
+  arranged: Arrangement
+  pockets: readonly Pocket[]
+  chosen: string | undefined
+  onChoose: (driftId: string | undefined) => void
+  /** A drift was moved to where its middle is to lie. */
+  onMoved: (arranged: Arrangement) => void
+  /** Something is drawn by hand; absent where hands choose and move. */
+  onDrawn?: ((ring: Point[]) => void) | undefined
+  /** What is under the pointer. */
+  onPoint?: (at: Point | undefined) => void
+  /** Keys that do something to the chosen drift. @returns whether it was done */
+  onKey: (key: string, shift: boolean) => boolean
+}
+
+/** A bed to scale with its drifts: chosen, dragged, drawn. */
+export function BedDrawing(props: Props) {
+  const [ref, size] = useSize()
+  return (
+    <div className="bed-drawing" ref={ref}>
+      {size.width > 0 && <Drawn {...props} width={size.width} height={size.height} />}
+    </div>
+  )
+}
+
+/** Room about a bed, metres. */
+const ABOUT_M = 0.6
+
+const outlineOf = (place: Place): Point[] =>
+  place.kind === 'bed'
+    ? place.ring.map(([x, y]): Point => [x, y])
+    : Array.from({ length: 48 }, (_, i): Point => {
+        const a = (i / 24) * Math.PI
+        return [place.x + place.radiusM * Math.cos(a), place.y + place.radiusM * Math.sin(a)]
+      })
+
+function Drawn(props: Props & { width: number; height: number }) {
+  const { ground, arranged, chosen, onChoose, onDrawn, onPoint, onKey, width, height } = props
+  const { view } = useGardenContext()
+  const outline = useMemo(() => outlineOf(ground.of.place), [ground.of.place])
+  const scale = useMemo(
+    () => fitPlan(grow(extentOf(outline), ABOUT_M), width, height, 14),
+    [outline, width, height],
+  )
+  const drag = useDrag(props, scale)
+  const shown = drag.shown ?? arranged
+  const stroke = useStroke(scale, onDrawn)
+  const at = (e: React.PointerEvent): Point => scale.at(...pixelsIn(e))
+  return (
+    <svg
+      className={`plan bed-plan${onDrawn ? ' drawing' : ''}`}
+      width={width}
+      height={height}
+      role="application"
+      tabIndex={0}
+      aria-label={`${ground.of.place.name} with its drifts. ${KEYS}`}
+      onKeyDown={(e) => {
+        if (!e.ctrlKey && !e.metaKey && onKey(e.key, e.shiftKey)) e.preventDefault()
+      }}
+      onPointerMove={(e) => onPoint?.(at(e))}
+      onPointerLeave={() => onPoint?.(undefined)}
+      onClick={() => onChoose(undefined)}
+    >
+      <rect width={width} height={height} fill="var(--plan-ground)" />
+      <g {...stroke.hands}>
+        <path className="bed-outline" d={polygon(outline, scale)} />
+        <Stays stays={ground.stays} scale={scale} />
+        <Drifts
+          {...{ ground, arranged: shown, scale, chosen, onChoose }}
+          onGrab={onDrawn ? undefined : drag.grab}
+        />
+        {!drag.shown && <Plants {...{ ground, arranged, scale }} pockets={props.pockets} />}
+        <Names {...{ ground, arranged: shown, scale, width, height }} />
+        {stroke.points.length > 1 && (
+          <polyline
+            className="bed-hand"
+            points={stroke.points.map(([x, y]) => `${scale.x(x)},${scale.y(y)}`).join(' ')}
+          />
+        )}
+      </g>
+      <Views viewedFrom={ground.viewedFrom} width={width} height={height} />
+      <ScaleAndNorth scale={scale} width={width} height={height} northDeg={view.garden.northDeg} />
+    </svg>
+  )
+}
+
+const KEYS =
+  'Full stop and comma take the next drift and the one before; arrow keys move the one in hand, plus and minus change how many, s splits it, Delete takes it out.'
+
+const pixelsIn = (e: React.PointerEvent): Point => {
+  const { left, top } = e.currentTarget.getBoundingClientRect()
+  return [e.clientX - left, e.clientY - top]
+}
+
+const polygon = (ring: readonly Point[], scale: PlanScale): string =>
+  `M${ring.map(([x, y]) => `${scale.x(x)},${scale.y(y)}`).join('L')}Z`
+
+/** Nearer than this to where it was pressed, a hand means a click, pixels. */
+const STILL_PX = 4
+
+/** A drift dragged: shown where it would lie with all others making room, and kept when it is let go. */
+function useDrag({ ground, arranged, onChoose, onMoved }: Props, scale: PlanScale) {
+  const [shown, show] = useState<Arrangement>()
+  const held = useRef<{ id: string; from: Point; middle: Point; moved: boolean }>(undefined)
+  const frame = useRef(0)
+  const grab = (id: string, middle: Point) => ({
+    onPointerDown: (e: React.PointerEvent) => {
+      if (e.button !== 0) return
+      e.currentTarget.setPointerCapture(e.pointerId)
+      held.current = { id, from: [e.clientX, e.clientY], middle, moved: false }
+    },
+    onPointerMove: (e: React.PointerEvent) => {
+      const h = held.current
+      if (!h || h.id !== id) return
+      const [dx, dy] = [e.clientX - h.from[0], e.clientY - h.from[1]]
+      if (!h.moved && Math.hypot(dx, dy) < STILL_PX) return
+      h.moved = true
+      const to: Point = [h.middle[0] + dx / scale.pxPerM, h.middle[1] - dy / scale.pxPerM]
+      // Once for every picture that is shown, however often the hand is asked.
+      cancelAnimationFrame(frame.current)
+      frame.current = requestAnimationFrame(() => show(withMoved(ground, arranged, id, to)))
+    },
+    onPointerUp: (e: React.PointerEvent) => {
+      const h = held.current
+      held.current = undefined
+      cancelAnimationFrame(frame.current)
+      if (!h) return
+      onChoose(id)
+      if (!h.moved) return
+      const [dx, dy] = [e.clientX - h.from[0], e.clientY - h.from[1]]
+      show(undefined)
+      onMoved(
+        withMoved(ground, arranged, id, [h.middle[0] + dx / scale.pxPerM, h.middle[1] - dy / scale.pxPerM]),
+      )
+    },
+    onPointerCancel: () => {
+      held.current = undefined
+      cancelAnimationFrame(frame.current)
+      show(undefined)
+    },
+  })
+  return { shown, grab }
+}
+
+const Stays = memo(function Stays({ stays, scale }: { stays: readonly Planting[]; scale: PlanScale }) {
+  return stays.map((p) => (
+    <g key={p.id} className="bed-stays">
+      <title>{`${p.taxon.common}, ${p.livingCount}: stays`}</title>
+      <Mass id={p.id} taxon={p.taxon} ground={inPixels(groundOf(p), scale)} count={p.livingCount} />
+    </g>
+  ))
+})
+
+interface DriftsProps {
+  ground: BedGround
+  arranged: Arrangement
+  scale: PlanScale
+}
+
+const middleOf = (ground: BedGround, { has }: Arrangement, k: number): Point | undefined => {
+  let [x, y, n] = [0, 0, 0]
+  ground.of.stations.forEach((s, c) => {
+    if (has[c] !== k) return
+    x += s.x
+    y += s.y
+    n++
+  })
+  return n > 0 ? [x / n, y / n] : undefined
+}
+
+function Drifts({
+  ground,
+  arranged,
+  scale,
+  chosen,
+  onChoose,
+  onGrab,
+}: DriftsProps & {
+  chosen: string | undefined
+  onChoose: (id: string) => void
+  onGrab: ((id: string, middle: Point) => object) | undefined
+}) {
+  const outlines = useMemo(() => driftOutlines(ground, arranged), [ground, arranged])
+  return arranged.drifts.map((d, k) => {
+    const middle = middleOf(ground, arranged, k)
+    if (!middle) return null
+    return (
+      <path
+        key={d.id}
+        className={`bed-drift${chosen === d.id ? ' chosen' : ''}${d.isDrawn ? ' drawn' : ''}`}
+        d={softPath(outlines[k]!, scale)}
+        fillRule="evenodd"
+        style={{ fill: d.taxon.foliageColour }}
+        onClick={(e) => {
+          e.stopPropagation()
+          if (!onGrab) onChoose(d.id)
+        }}
+        {...onGrab?.(d.id, middle)}
+      >
+        <title>{`${d.taxon.common}, ${d.count}`}</title>
+      </path>
+    )
+  })
+}
+
+/** Every plant where it stands, in the colour that it flowers in; worked out when there is time for it. */
+const Plants = memo(function Plants({
+  ground,
+  arranged,
+  scale,
+  pockets,
+}: DriftsProps & { pockets: readonly Pocket[] }) {
+  const settled = useDeferredValue(arranged)
+  const plants = useMemo(() => plantsOf(ground, settled), [ground, settled])
+  const kind = new Map(settled.drifts.map((d) => [d.id, d.taxon]))
+  return (
+    <g className="bed-plants">
+      {plants.map((p, i) => {
+        const taxon = kind.get(p.driftId)!
+        return (
+          <circle
+            key={i}
+            cx={scale.x(p.x)}
+            cy={scale.y(p.y)}
+            r={Math.max(1.5, 0.36 * taxon.spacingM * scale.pxPerM)}
+            style={{ fill: taxon.flowerColour ?? taxon.foliageColour }}
+          />
+        )
+      })}
+      {pockets.map((p, i) => (
+        <path key={`b${i}`} className="bed-pocket" d={drop(scale.x(p.x), scale.y(p.y))}>
+          <title>{`${p.bulbs} bulbs`}</title>
+        </path>
+      ))}
+    </g>
+  )
+})
+
+/** A bulb, five pixels high. */
+const drop = (x: number, y: number): string => `M${x},${y - 5}q5,5 0,9q-5,-4 0,-9z`
+
+/** The name of every drift in its middle, as far as there is room. */
+function Names({ ground, arranged, scale, width, height }: DriftsProps & { width: number; height: number }) {
+  const labels = useMemo(() => {
+    const m2 = driftsM2(ground, arranged)
+    const wanted = arranged.drifts.flatMap((d, k) => {
+      const middle = middleOf(ground, arranged, k)
+      if (!middle) return []
+      return [
+        {
+          key: d.id,
+          text: `${d.count} ${d.taxon.common}`,
+          x: scale.x(middle[0]),
+          y: scale.y(middle[1]) + 4,
+          kind: 'planting' as const,
+          weight: m2[k]!,
+        },
+      ]
+    })
+    return placeLabels(wanted, width, height - 30)
+  }, [ground, arranged, scale, width, height])
+  return (
+    <g className="plan-labels">
+      {labels.map((l) => (
+        <text key={l.key} x={l.x} y={l.y} textAnchor="middle" className="plan-label-planting">
+          {l.text}
+        </text>
+      ))}
+    </g>
+  )
+}
+
+/** Where the bed is seen from: an eye at each side that counts. */
+function Views({
+  viewedFrom,
+  width,
+  height,
+}: {
+  viewedFrom: readonly number[]
+  width: number
+  height: number
+}) {
+  return viewedFrom.map((deg) => {
+    const a = (deg * Math.PI) / 180
+    const [dx, dy] = [Math.sin(a), -Math.cos(a)]
+    const reach = Math.min(
+      (width / 2 - 16) / Math.max(1e-6, Math.abs(dx)),
+      (height / 2 - 16) / Math.max(1e-6, Math.abs(dy)),
+    )
+    const [x, y] = [width / 2 + reach * dx, height / 2 + reach * dy]
+    return (
+      <g key={deg} className="bed-eye" transform={`translate(${x} ${y})`}>
+        <title>Seen from here</title>
+        <path d="M-8,0q8,-7 16,0q-8,7 -16,0z" />
+        <circle r={2.4} />
+      </g>
+    )
+  })
+}

@@ -1,0 +1,271 @@
+import type {
+  AssessmentView,
+  PlantingView,
+  RelocatedView,
+  SaidDestination,
+  SaidScheme,
+} from '@border/contract'
+import { counted, waysOut, type Place } from '@border/core'
+import { useState } from 'react'
+import { Button } from '../frame/Button.tsx'
+import { Choose } from '../frame/Choose.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Segments } from '../frame/Segments.tsx'
+import { usePlaceName } from '../frame/usePlaceName.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { useAssessment } from '../verdicts/queries.ts'
+import { useRelocation, useWays } from './queries.ts'
+import { destinationWords, pointsWords, wayWords } from './reworkWords.ts'
+import { leavingByVerdicts } from './schemeDraft.ts'
+import type { SchemeEditor } from './useScheme.ts'
+import './rework.css'
+
+type Leaving = SaidScheme['leaving'][number]
+type How = 'stays' | Leaving['how']
+
+interface Props {
+  place: Place
+  editor: SchemeEditor
+}
+
+/** What stays, leaves or is divided, and where what leaves goes. */
+export function LeavesPanel({ place, editor }: Props) {
+  const { view, asOf } = useGardenContext()
+  const here = view.plantings.filter((p) => p.placeId === place.id)
+  return (
+    <Answered of={[useAssessment(view.garden.id, asOf)]} waiting="The plants are judged…">
+      {(assessed) => <Leaves place={place} editor={editor} here={here} assessed={assessed} />}
+    </Answered>
+  )
+}
+
+function Leaves({
+  place,
+  editor: { said, step },
+  here,
+  assessed,
+}: Props & { here: readonly PlantingView[]; assessed: AssessmentView }) {
+  const { view, on, isHead } = useGardenContext()
+  const relocation = useRelocation(view.garden.id, said)
+  const proposed = leavingByVerdicts(here, assessed, on)
+  const put = (plantingId: string, change: Partial<Leaving> | null) => {
+    const before = said.leaving.find((l) => l.plantingId === plantingId)
+    const rest = said.leaving.filter((l) => l.plantingId !== plantingId)
+    const next = { plantingId, how: 'leaves' as const, to: null, worth: 1, ...before, ...change }
+    step({ ...said, leaving: change ? [...rest, next] : rest })
+  }
+  const gone = said.leaving.filter((l) => !here.some((p) => p.id === l.plantingId))
+  if (here.length === 0) return <p className="soft">Nothing stands here. Go on to the kinds.</p>
+  return (
+    <>
+      {isHead && proposed.length > 0 && (
+        <p>
+          By the verdicts {counted(proposed.filter((l) => l.how === 'leaves').length, 'planting')} would leave
+          and {proposed.filter((l) => l.how === 'divides').length} be divided.{' '}
+          <Button size="small" onClick={() => step({ ...said, leaving: proposed })}>
+            Begin from the verdicts
+          </Button>
+        </p>
+      )}
+      {gone.length > 0 && (
+        <p role="alert">
+          {counted(gone.length, 'planting')} of this scheme no longer {gone.length === 1 ? 'stands' : 'stand'}{' '}
+          here.{' '}
+          <Button
+            size="small"
+            onClick={() => step({ ...said, leaving: said.leaving.filter((l) => !gone.includes(l)) })}
+          >
+            Leave {gone.length === 1 ? 'it' : 'them'} out
+          </Button>
+        </p>
+      )}
+      {relocation.data?.ok === false && <Conflict answer={relocation.data} here={here} />}
+      <ul className="rework-list" aria-label="What stands here">
+        {here.map((p) => {
+          const leaving = said.leaving.find((l) => l.plantingId === p.id)
+          return (
+            <PlantingRow
+              key={p.id}
+              planting={p}
+              leaving={leaving}
+              said={said}
+              verdict={assessed.assessments.find((a) => a.plantingId === p.id)?.verdict.action}
+              relocated={relocation.data}
+              isPending={relocation.isFetching}
+              onHow={(how) => put(p.id, how === 'stays' ? null : { how })}
+              onTo={(to) => put(p.id, { to })}
+              onWorth={(worth) => put(p.id, { worth })}
+            />
+          )
+        })}
+      </ul>
+      {relocation.data?.ok && (
+        <small className="soft">
+          Where things go is weighed over the whole garden: a hundred points are what losing a usual planting
+          costs; a move costs its lifting and what the spot lacks. Together this is{' '}
+          {Math.round(relocation.data.cost)} points, proved to be the least to{' '}
+          {(100 * relocation.data.gap).toFixed(2)} %.
+        </small>
+      )}
+    </>
+  )
+}
+
+/** Which decisions leave no room for each other. */
+const Conflict = ({
+  answer,
+  here,
+}: {
+  answer: Extract<RelocatedView, { ok: false }>
+  here: readonly PlantingView[]
+}) => (
+  <p role="alert">
+    {answer.says}{' '}
+    {answer.noRoom.map((id) => here.find((p) => p.id === id)?.taxon.common ?? 'one elsewhere').join(' and ')}
+    {answer.noRoom.length > 0 && ': decide one of them otherwise.'}
+  </p>
+)
+
+const WORTHS = [
+  { value: '0.5', label: 'not much' },
+  { value: '1', label: 'as usual' },
+  { value: '2', label: 'a lot' },
+  { value: '5', label: 'must not be lost' },
+] as const
+
+interface RowProps {
+  planting: PlantingView
+  leaving: Leaving | undefined
+  said: SaidScheme
+  verdict: string | undefined
+  relocated: RelocatedView | undefined
+  isPending: boolean
+  onHow: (how: How) => void
+  onTo: (to: SaidDestination | null) => void
+  onWorth: (worth: number) => void
+}
+
+function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending, ...on }: RowProps) {
+  const { isHead } = useGardenContext()
+  const placeName = usePlaceName()
+  const [isAsking, setAsking] = useState(false)
+  const how: How = leaving?.how ?? 'stays'
+  const went = relocated?.ok ? relocated.went.find((w) => w.plantingId === p.id) : undefined
+  return (
+    <li className="rework-row">
+      <span>
+        <span className="taxon">{p.taxon.common}</span>{' '}
+        <small>
+          {p.tag} · {p.livingCount}
+          {verdict && ` · verdict: ${verdict}`}
+        </small>
+      </span>
+      {isHead ? (
+        <Segments
+          label={`What becomes of ${p.tag}`}
+          value={how}
+          options={[
+            { value: 'stays', label: 'Stays' },
+            { value: 'leaves', label: 'Leaves' },
+            { value: 'divides', label: 'Divided', disabled: !p.taxon.divideHow },
+          ]}
+          onChange={on.onHow}
+        />
+      ) : (
+        <span>{how}</span>
+      )}
+      {how === 'leaves' && (
+        <div className="rework-more">
+          {went ? (
+            <small>
+              It {destinationWords(went.destination, placeName, p.placeId)}
+              {leaving?.to && ', as you decided'}
+              {went.suiting && `: ${went.suiting.reason}`}.
+            </small>
+          ) : (
+            <small className="soft">{isPending ? 'Where it could go is being worked out…' : ''}</small>
+          )}
+          {isHead && (
+            <div className="row">
+              <Button size="small" aria-expanded={isAsking} onClick={() => setAsking(!isAsking)}>
+                {isAsking ? 'Close' : 'Send it elsewhere…'}
+              </Button>
+              {leaving?.to && (
+                <Button size="small" look="text" onClick={() => on.onTo(null)}>
+                  As is best
+                </Button>
+              )}
+              <label>
+                <small>Worth </small>
+                <Choose
+                  label={`What ${p.tag} is worth to keep`}
+                  value={String(leaving?.worth ?? 1)}
+                  options={WORTHS}
+                  onChange={(w) => on.onWorth(Number(w))}
+                />
+              </label>
+            </div>
+          )}
+          {isAsking && (
+            <Ways
+              planting={p}
+              said={said}
+              onTo={(to) => {
+                on.onTo(to)
+                setAsking(false)
+              }}
+            />
+          )}
+        </div>
+      )}
+    </li>
+  )
+}
+
+/** Every other way, with what it would cost more. */
+function Ways({
+  planting,
+  said,
+  onTo,
+}: {
+  planting: PlantingView
+  said: SaidScheme
+  onTo: (to: SaidDestination) => void
+}) {
+  const { view } = useGardenContext()
+  const placeName = usePlaceName()
+  return (
+    <Answered of={[useWays(view.garden.id, said, planting.id)]} waiting="What each would cost is worked out…">
+      {({ ways, spots }) => (
+        <ul className="rework-list" aria-label={`Where ${planting.tag} could go`}>
+          {spots.map((s) => (
+            <li key={`${s.placeId} ${s.x} ${s.y}`}>
+              <Button
+                size="small"
+                look="link"
+                onClick={() => onTo({ to: 'spot', placeId: s.placeId, x: s.x, y: s.y })}
+              >
+                {s.placeId === planting.placeId ? 'Elsewhere in this place' : `To ${placeName(s.placeId)}`}
+              </Button>{' '}
+              <small>
+                {pointsWords(s.more)}: {s.suiting.reason}
+              </small>
+            </li>
+          ))}
+          {waysOut.map((way) => {
+            const more = ways[way]
+            if (more === null || more === undefined) return null
+            return (
+              <li key={way}>
+                <Button size="small" look="link" onClick={() => onTo({ to: way })}>
+                  It {wayWords[way]}
+                </Button>{' '}
+                <small>{pointsWords(more)}</small>
+              </li>
+            )
+          })}
+        </ul>
+      )}
+    </Answered>
+  )
+}

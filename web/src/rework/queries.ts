@@ -1,0 +1,138 @@
+import {
+  priceEndpoints,
+  reworkEndpoints,
+  type AnswerOf,
+  type BodyOf,
+  type Endpoint,
+  type PaletteAnswerView,
+  type PaletteView,
+  type SaidScheme,
+} from '@border/contract'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { heard, useAnswer } from '../api/answers.ts'
+import { ask, type Sent } from '../api/client.ts'
+import { errorText } from '../api/writes.ts'
+
+export const useReworks = (gardenId: string) => useAnswer(reworkEndpoints.list, { params: { gardenId } })
+
+export const useGround = (gardenId: string, placeId: string) =>
+  useAnswer(reworkEndpoints.ground, { params: { gardenId, featureId: placeId } })
+
+/** Where a kind would do well. */
+export const useFit = (gardenId: string, botanical: string | undefined) =>
+  useAnswer(
+    reworkEndpoints.fit,
+    { params: { gardenId }, query: { botanical: botanical ?? '' } },
+    { enabled: botanical !== undefined, placeholderData: keepPreviousData },
+  )
+
+export const usePrices = () => useAnswer(priceEndpoints.list, {})
+
+/** Something worked out of what is sent: asked again when that is another. Given up by the server where nobody waits any more. */
+function useAsked<E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) {
+  const { gardenId } = (sent?.params ?? {}) as { gardenId?: string }
+  return useQuery<AnswerOf<E>>({
+    queryKey: [gardenId, endpoint.path, sent],
+    queryFn: ({ signal }) => heard(ask(endpoint, sent!, signal)),
+    enabled: sent !== undefined,
+    placeholderData: keepPreviousData,
+    staleTime: 60_000,
+    retry: false,
+  })
+}
+
+/** What leaves, as it is asked where it goes. */
+export const leavesIn = ({ leaving }: Pick<SaidScheme, 'leaving'>) =>
+  leaving.filter((l) => l.how === 'leaves').map(({ plantingId, to, worth }) => ({ plantingId, to, worth }))
+
+/** Where what leaves goes at the least cost in all. */
+export function useRelocation(gardenId: string, said: Pick<SaidScheme, 'leaving'>) {
+  const leaving = leavesIn(said)
+  return useAsked(
+    reworkEndpoints.relocate,
+    leaving.length > 0 ? { params: { gardenId }, body: { leaving } } : undefined,
+  )
+}
+
+/** What every other way would cost for one that leaves. */
+export const useWays = (gardenId: string, said: Pick<SaidScheme, 'leaving'>, plantingId: string) =>
+  useAsked(reworkEndpoints.ways, { params: { gardenId }, body: { leaving: leavesIn(said), plantingId } })
+
+/** What a choice of kinds is asked with. */
+const choiceOf = ({ leaving, wishes }: Pick<SaidScheme, 'leaving' | 'wishes'>) => ({
+  leavingIds: leaving.filter((l) => l.how === 'leaves').map((l) => l.plantingId),
+  dividingIds: leaving.filter((l) => l.how === 'divides').map((l) => l.plantingId),
+  wishes,
+})
+
+/** Kinds by what they would bring to what is chosen. */
+export const useTray = (
+  gardenId: string,
+  placeId: string,
+  said: SaidScheme,
+  chosen: readonly { botanical: string; count: number }[],
+) =>
+  useAsked(reworkEndpoints.tray, {
+    params: { gardenId, featureId: placeId },
+    body: {
+      ...choiceOf(said),
+      chosen: chosen.map(({ botanical, count }) => ({ botanical, count: Math.min(5000, count) })),
+    },
+  })
+
+/** Palettes that are offered, and those that are still looked for. */
+export interface Proposing {
+  palettes: readonly PaletteView[]
+  weeks: readonly string[]
+  /** Being looked for. */
+  isLooking: boolean
+  answer: Exclude<PaletteAnswerView, { is: 'palette' }> | undefined
+  failed: string | undefined
+}
+
+const PALETTES = 3
+const NOTHING: Proposing = { palettes: [], weeks: [], isLooking: false, answer: undefined, failed: undefined }
+
+/** Three palettes, each shown as soon as it is found; stopped at any time with those that there are. */
+export function useProposing(gardenId: string, placeId: string) {
+  const [state, setState] = useState<Proposing>(NOTHING)
+  const under = useRef<AbortController>(undefined)
+  const stop = useCallback(() => {
+    under.current?.abort()
+    under.current = undefined
+    setState((s) => ({ ...s, isLooking: false }))
+  }, [])
+  useEffect(() => () => under.current?.abort(), [])
+  const propose = async (said: SaidScheme) => {
+    under.current?.abort()
+    const own = new AbortController()
+    under.current = own
+    const tell = (change: Partial<Proposing>) => {
+      if (under.current === own) setState((s) => ({ ...s, ...change }))
+    }
+    setState({ ...NOTHING, isLooking: true })
+    const palettes: PaletteView[] = []
+    try {
+      while (palettes.length < PALETTES) {
+        const body: BodyOf<typeof reworkEndpoints.palette> = {
+          ...choiceOf(said),
+          apart: palettes.map((p) => p.items.map((i) => i.candidate.taxon.botanical)),
+        }
+        const answer = await heard(
+          ask(reworkEndpoints.palette, { params: { gardenId, featureId: placeId }, body }, own.signal),
+        )
+        if (answer.is !== 'palette') {
+          tell({ answer })
+          break
+        }
+        palettes.push(answer.palette)
+        tell({ palettes: [...palettes], weeks: answer.weeks })
+      }
+    } catch (error) {
+      tell({ failed: errorText(error) })
+    }
+    tell({ isLooking: false })
+  }
+  return { ...state, propose, stop, forget: () => setState(NOTHING) }
+}

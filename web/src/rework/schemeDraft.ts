@@ -1,0 +1,231 @@
+import type {
+  AssessmentView,
+  GroundView,
+  PaletteView,
+  PlantingView,
+  SaidDrift,
+  SaidScheme,
+  SaidWishes,
+  SchemeView,
+} from '@border/contract'
+import {
+  comesUpBetween,
+  groundFrom,
+  groundWritten,
+  wordOn,
+  type Action,
+  type Arrangement,
+  type BedGround,
+  type Drift,
+  type Place,
+  type Taxon,
+} from '@border/core'
+
+/** Kinds by their botanical names. */
+export type KindOf = ReadonlyMap<string, Taxon>
+
+/** Wishes to begin with: nothing is asked that the person has not asked. */
+export const usualWishes = (drifts: SaidWishes['drifts'], tallestM: number): SaidWishes => ({
+  tallestM,
+  kinds: { least: 5, most: 10 },
+  drifts,
+})
+
+export const newScheme = (name: string, wishes: SaidWishes): SaidScheme => ({
+  name,
+  leaving: [],
+  wishes,
+  drifts: [],
+  between: [],
+  viewedFrom: null,
+  seenFromM: null,
+  baseLine: null,
+  compostM: 0.03,
+  mulchM: 0.05,
+  spareShare: 0.05,
+  hourPrice: null,
+})
+
+/** Actions after which a planting is no longer where it stands. */
+const leavesBy: readonly Action[] = ['move', 'replace', 'remove']
+
+/** What leaves a place and what is divided as its verdicts stand: what somebody has decided goes before what is proposed. */
+export function leavingByVerdicts(
+  plantings: readonly Pick<PlantingView, 'id'>[],
+  { assessments, decisions }: AssessmentView,
+  on: string,
+): SaidScheme['leaving'] {
+  return plantings.flatMap((p): SaidScheme['leaving'] => {
+    const assessment = assessments.find((a) => a.plantingId === p.id)
+    if (!assessment) return []
+    const word = wordOn(decisions, assessment, on)
+    const action = word && word.choice !== 'wait' ? word.action : assessment.verdict.action
+    const leaving = { plantingId: p.id, to: null, worth: 1 }
+    if (action === 'divide') return [{ ...leaving, how: 'divides' }]
+    return leavesBy.some((a) => a === action) ? [{ ...leaving, how: 'leaves' }] : []
+  })
+}
+
+/** What stays of what stands in a place. */
+export const staysOf = (
+  plantings: readonly PlantingView[],
+  placeId: string,
+  { leaving }: Pick<SaidScheme, 'leaving'>,
+): PlantingView[] =>
+  plantings.filter(
+    (p) => p.placeId === placeId && !leaving.some((l) => l.how === 'leaves' && l.plantingId === p.id),
+  )
+
+/** A bed as its drifts are arranged in it. */
+export const bedGround = (
+  place: Place,
+  { stations, stationM2, cellM }: GroundView,
+  viewedFrom: readonly number[],
+  stays: readonly PlantingView[],
+): BedGround => ({ of: { place, stations, stationM2 }, cellM, viewedFrom, stays })
+
+/** The drifts of a scheme as they lie in the bed; those of kinds that are in no library any more apart. */
+export function arrangementOf(
+  ground: BedGround,
+  { drifts }: Pick<SaidScheme, 'drifts'>,
+  kindOf: KindOf,
+): { arranged: Arrangement; unknown: SaidDrift[] } {
+  const known = drifts.filter((d) => kindOf.has(d.botanical))
+  return {
+    arranged: {
+      drifts: known.map((d): Drift => ({
+        id: d.id,
+        taxon: kindOf.get(d.botanical)!,
+        count: d.count,
+        ...(d.isDrawn && { isDrawn: true }),
+      })),
+      has: groundFrom(
+        ground.of,
+        ground.cellM,
+        known.map((d) => d.ground),
+      ),
+    },
+    unknown: drifts.filter((d) => !kindOf.has(d.botanical)),
+  }
+}
+
+/** A scheme with its drifts arranged so; what is in no library stays as it was said. */
+export function withArrangement(
+  said: SaidScheme,
+  ground: BedGround,
+  arranged: Arrangement,
+  kindOf: KindOf,
+): SaidScheme {
+  const before = new Map(said.drifts.map((d) => [d.id, d]))
+  const runs = groundWritten(ground.of, ground.cellM, arranged.has, arranged.drifts.length)
+  const drifts = arranged.drifts.map((d, k): SaidDrift => ({
+    id: d.id,
+    botanical: d.taxon.botanical,
+    count: d.count,
+    from: before.get(d.id)?.from ?? sourceOf(said, d.taxon.botanical),
+    ground: runs[k]!.length > 0 ? runs[k]! : null,
+    isDrawn: d.isDrawn === true,
+  }))
+  return { ...said, drifts: [...drifts, ...said.drifts.filter((d) => !kindOf.has(d.botanical))] }
+}
+
+/** Where a kind comes from, as another drift of it does. */
+const sourceOf = ({ drifts }: SaidScheme, botanical: string): SaidDrift['from'] =>
+  drifts.find((d) => d.botanical === botanical)?.from ?? 'library'
+
+/** Plants shared out over groups, as alike as they can be: 13 in three are 5, 4 and 4. */
+export const inGroups = (count: number, groups: number): number[] =>
+  Array.from({ length: groups }, (_, i) => Math.floor((count + groups - 1 - i) / groups)).filter((n) => n > 0)
+
+/** A scheme with the kinds of a palette in place of its own; drifts that were drawn by hand stay, and their kinds are not set twice. */
+export function withPalette(said: SaidScheme, palette: PaletteView): SaidScheme {
+  const drawn = said.drifts.filter((d) => d.isDrawn)
+  const items = palette.items.filter(
+    ({ candidate: { taxon } }) => !drawn.some((d) => d.botanical === taxon.botanical),
+  )
+  const of = ({ candidate: { taxon, from } }: PaletteView['items'][number], count: number) => ({
+    id: crypto.randomUUID(),
+    botanical: taxon.botanical,
+    count,
+    from,
+  })
+  return {
+    ...said,
+    drifts: [
+      ...drawn,
+      ...items
+        .filter((i) => !comesUpBetween(i.candidate.taxon))
+        .flatMap((i) =>
+          inGroups(i.count, i.drifts).map((n): SaidDrift => ({ ...of(i, n), ground: null, isDrawn: false })),
+        ),
+    ],
+    between: items.filter((i) => comesUpBetween(i.candidate.taxon)).map((i) => of(i, i.count)),
+  }
+}
+
+/** A kind more: a drift that has no ground yet, or bulbs between. */
+export function withKind(said: SaidScheme, taxon: Taxon, count: number, from: SaidDrift['from']): SaidScheme {
+  const item = { id: crypto.randomUUID(), botanical: taxon.botanical, count, from }
+  return comesUpBetween(taxon)
+    ? { ...said, between: [...said.between, item] }
+    : { ...said, drifts: [...said.drifts, { ...item, ground: null, isDrawn: false }] }
+}
+
+export const withoutKind = (said: SaidScheme, botanical: string): SaidScheme => ({
+  ...said,
+  drifts: said.drifts.filter((d) => d.botanical !== botanical),
+  between: said.between.filter((b) => b.botanical !== botanical),
+})
+
+/** Plants of each kind of a scheme, in the order in which they first come. */
+export function kindsOf({ drifts, between }: Pick<SaidScheme, 'drifts' | 'between'>): {
+  botanical: string
+  count: number
+  drifts: number
+  from: SaidDrift['from']
+}[] {
+  const found = new Map<
+    string,
+    { botanical: string; count: number; drifts: number; from: SaidDrift['from'] }
+  >()
+  for (const { botanical, count, from } of [...drifts, ...between]) {
+    const known = found.get(botanical)
+    found.set(botanical, {
+      botanical,
+      count: count + (known?.count ?? 0),
+      drifts: 1 + (known?.drifts ?? 0),
+      from: known?.from ?? from,
+    })
+  }
+  return [...found.values()]
+}
+
+/** A wish turned on or off: a kind is either wanted whatever is said, or kept out, or neither. */
+export function withWish(
+  wishes: SaidWishes,
+  botanical: string,
+  wish: 'locked' | 'barred' | null,
+): SaidWishes {
+  const without = (list: readonly string[] = []) => list.filter((b) => b !== botanical)
+  const { locked, barred, ...rest } = wishes
+  const next = {
+    locked: [...without(locked), ...(wish === 'locked' ? [botanical] : [])],
+    barred: [...without(barred), ...(wish === 'barred' ? [botanical] : [])],
+  }
+  return {
+    ...rest,
+    ...(next.locked.length > 0 && { locked: next.locked }),
+    ...(next.barred.length > 0 && { barred: next.barred }),
+  }
+}
+
+/** No drift has any ground: it wants to be laid out. */
+export const isLaidOut = ({ drifts }: Pick<SaidScheme, 'drifts'>): boolean =>
+  drifts.some((d) => d.ground !== null)
+
+/** Schemes told apart by name, where somebody has given two of them the same. */
+export function schemeNames(schemes: readonly SchemeView[]): string[] {
+  return schemes.map(({ said: { name } }, i) =>
+    schemes.some((s, k) => k !== i && s.said.name === name) ? `${name} (${i + 1})` : name,
+  )
+}
