@@ -39,6 +39,15 @@ export const routes: RouteObject[] = [
           },
           { path: 'record', lazy: screen('RecordScreen', () => import('./record/RecordScreen.tsx')) },
           { path: 'verdicts', lazy: screen('VerdictsScreen', () => import('./verdicts/VerdictsScreen.tsx')) },
+          { path: 'rework', lazy: screen('ReworkScreen', () => import('./rework/ReworkScreen.tsx')) },
+          {
+            path: 'rework/:reworkId',
+            lazy: screen('SchemeScreen', () => import('./rework/SchemeScreen.tsx')),
+          },
+          {
+            path: 'rework/:reworkId/sheet',
+            lazy: screen('PlantingSheetScreen', () => import('./rework/PlantingSheetScreen.tsx')),
+          },
           { path: 'season', lazy: screen('SeasonScreen', () => import('./season/SeasonScreen.tsx')) },
           {
             path: 'season/day/:day',

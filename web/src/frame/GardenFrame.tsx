@@ -175,6 +175,7 @@ function Links({ gardenId, search, asOf }: { gardenId: string; search: string; a
     ['light', 'Light', now?.outside],
     ['record', 'Record'],
     ['verdicts', 'Verdicts', now?.openVerdicts],
+    ['rework', 'Rework'],
     ['season', 'Season', now?.openJobs],
     ['plants', 'Plants'],
     ['plan', 'Plan'],

@@ -31,7 +31,7 @@ interface Props {
   chosen: string | undefined
   onChoose: (driftId: string | undefined) => void
   /** A drift was moved to where its middle is to lie. */
-  onMoved: (arranged: Arrangement) => void
+  onMoved: ((arranged: Arrangement) => void) | undefined
   /** Something is drawn by hand; absent where hands choose and move. */
   onDrawn?: ((ring: Point[]) => void) | undefined
   /** What is under the pointer. */
@@ -94,7 +94,7 @@ function Drawn(props: Props & { width: number; height: number }) {
         <Stays stays={ground.stays} scale={scale} />
         <Drifts
           {...{ ground, arranged: shown, scale, chosen, onChoose }}
-          onGrab={onDrawn ? undefined : drag.grab}
+          onGrab={onDrawn || !props.onMoved ? undefined : drag.grab}
         />
         {!drag.shown && <Plants {...{ ground, arranged, scale }} pockets={props.pockets} />}
         <Names {...{ ground, arranged: shown, scale, width, height }} />
@@ -156,7 +156,7 @@ function useDrag({ ground, arranged, onChoose, onMoved }: Props, scale: PlanScal
       if (!h.moved) return
       const [dx, dy] = [e.clientX - h.from[0], e.clientY - h.from[1]]
       show(undefined)
-      onMoved(
+      onMoved?.(
         withMoved(ground, arranged, id, [h.middle[0] + dx / scale.pxPerM, h.middle[1] - dy / scale.pxPerM]),
       )
     },

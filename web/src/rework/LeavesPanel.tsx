@@ -34,17 +34,16 @@ export function LeavesPanel({ place, editor }: Props) {
   const here = view.plantings.filter((p) => p.placeId === place.id)
   return (
     <Answered of={[useAssessment(view.garden.id, asOf)]} waiting="The plants are judged…">
-      {(assessed) => <Leaves place={place} editor={editor} here={here} assessed={assessed} />}
+      {(assessed) => <Leaves editor={editor} here={here} assessed={assessed} />}
     </Answered>
   )
 }
 
 function Leaves({
-  place,
   editor: { said, step },
   here,
   assessed,
-}: Props & { here: readonly PlantingView[]; assessed: AssessmentView }) {
+}: Pick<Props, 'editor'> & { here: readonly PlantingView[]; assessed: AssessmentView }) {
   const { view, on, isHead } = useGardenContext()
   const relocation = useRelocation(view.garden.id, said)
   const proposed = leavingByVerdicts(here, assessed, on)

@@ -16,8 +16,9 @@ import { errorText } from '../api/writes.ts'
 
 export const useReworks = (gardenId: string) => useAnswer(reworkEndpoints.list, { params: { gardenId } })
 
-export const useGround = (gardenId: string, placeId: string) =>
-  useAnswer(reworkEndpoints.ground, { params: { gardenId, featureId: placeId } })
+/** @param isThere whether the place still stands */
+export const useGround = (gardenId: string, placeId: string, isThere: boolean) =>
+  useAnswer(reworkEndpoints.ground, { params: { gardenId, featureId: placeId } }, { enabled: isThere })
 
 /** Where a kind would do well. */
 export const useFit = (gardenId: string, botanical: string | undefined) =>

@@ -1,0 +1,383 @@
+import type { SaidScheme } from '@border/contract'
+import {
+  capitalised,
+  checksOf,
+  counted,
+  driftsM2,
+  openM2,
+  tenths,
+  withCount,
+  withMerged,
+  withMirrored,
+  withoutDrift,
+  withRepeated,
+  withRestFilled,
+  withSplit,
+  withSwapped,
+  type Arrangement,
+  type BedGround,
+  type CheckedBy,
+  type Point,
+} from '@border/core'
+import { useMemo, useState } from 'react'
+import { Button } from '../frame/Button.tsx'
+import { Choose } from '../frame/Choose.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { Figure } from './Figure.tsx'
+import type { useLayingOut } from './useLayingOut.ts'
+import './rework.css'
+
+interface Props {
+  ground: BedGround
+  arranged: Arrangement
+  said: SaidScheme
+  onSay: (change: Partial<SaidScheme>) => void
+  onArranged: (arranged: Arrangement) => void
+  laying: ReturnType<typeof useLayingOut>
+  chosen: string | undefined
+  onChoose: (driftId: string | undefined) => void
+  garden: CheckedBy['garden']
+  drawsFor: string | undefined
+  onDrawFor: (botanical: string | undefined) => void
+}
+
+/** Where the drifts lie: laid out, then arranged by hand, with what is to be said of it. */
+export function LayoutPanel(props: Props) {
+  const { ground, arranged, said, onArranged, laying, chosen, onChoose, garden } = props
+  const { isHead } = useGardenContext()
+  const [seed, setSeed] = useState(1)
+  const isLaid = arranged.has.some((k) => k >= 0)
+  const open = openM2(ground, arranged)
+  const drift = arranged.drifts.find((d) => d.id === chosen)
+  if (arranged.drifts.length === 0)
+    return (
+      <p className="soft">
+        No kind is chosen that wants ground of its own. Choose some first, or let a palette be proposed.
+      </p>
+    )
+  return (
+    <>
+      {isHead && (
+        <div className="row">
+          {laying.progress === undefined ? (
+            <>
+              <Button
+                look={isLaid ? 'default' : 'primary'}
+                onClick={() => {
+                  void laying.begin(ground, arranged, seed)
+                  setSeed(seed + 1)
+                }}
+              >
+                {isLaid ? 'Lay it out another way' : 'Lay it out'}
+              </Button>
+              {isLaid && open > 0.3 && (
+                <Button onClick={() => onArranged(withRestFilled(ground, arranged))}>Fill the rest</Button>
+              )}
+            </>
+          ) : (
+            <>
+              <progress max={1} value={laying.progress} aria-label="Laying out" />
+              <Button size="small" onClick={laying.stop}>
+                Stop
+              </Button>
+            </>
+          )}
+        </div>
+      )}
+      <p className="soft">
+        {isLaid
+          ? `${tenths(open)} m² of ${tenths(ground.of.place.areaM2)} are open. Drag a drift to where it is to lie: the others make room.`
+          : 'Each drift wants ground: they are laid out by height, light and shape, about what stays.'}
+      </p>
+      <ul className="rework-list" aria-label="Drifts">
+        {arranged.drifts.map((d, k) => (
+          <li key={d.id} className={`rework-row${d.id === chosen ? ' rework-chosen' : ''}`}>
+            <Button
+              look="link"
+              size="small"
+              aria-pressed={d.id === chosen}
+              onClick={() => onChoose(d.id === chosen ? undefined : d.id)}
+            >
+              {d.taxon.common}
+            </Button>
+            {isHead ? (
+              <Figure
+                label={`How many ${d.taxon.common}`}
+                value={d.count}
+                min={1}
+                max={2000}
+                onSay={(n) => onArranged(withCount(ground, arranged, d.id, n!))}
+              />
+            ) : (
+              <span>{d.count}</span>
+            )}
+            <small>
+              {tenths(driftsM2(ground, arranged)[k]!)} m²
+              {d.isDrawn && ', as it was drawn'}
+            </small>
+          </li>
+        ))}
+      </ul>
+      {isHead && drift && <DriftTools {...props} id={drift.id} />}
+      {isHead && <Drawing {...props} />}
+      {isHead && isLaid && <Mirror {...props} />}
+      {isHead && <Viewing {...props} />}
+      {isLaid && (
+        <Checks ground={ground} arranged={arranged} said={said} garden={garden} onChoose={onChoose} />
+      )}
+    </>
+  )
+}
+
+/** What can be done with the drift in hand. */
+function DriftTools({ ground, arranged, onArranged, onChoose, id }: Props & { id: string }) {
+  const [alongM, setAlongM] = useState(3)
+  const drift = arranged.drifts.find((d) => d.id === id)!
+  const others = arranged.drifts.filter((d) => d.id !== id)
+  const alike = others.filter((d) => d.taxon.botanical === drift.taxon.botanical)
+  const right = toTheRight(ground)
+  return (
+    <section aria-label={`What to do with ${drift.taxon.common}`}>
+      <h2>{capitalised(drift.taxon.common)}</h2>
+      <div className="row">
+        {drift.count > 1 && (
+          <Button
+            size="small"
+            onClick={() => onArranged(withSplit(ground, arranged, id, crypto.randomUUID()))}
+          >
+            Split
+          </Button>
+        )}
+        {alike.map((o, i) => (
+          <Button key={o.id} size="small" onClick={() => onArranged(withMerged(ground, arranged, id, o.id))}>
+            Make one with the other {o.count}
+            {alike.length > 1 && ` (${i + 1})`}
+          </Button>
+        ))}
+        <Button
+          size="small"
+          danger
+          look="text"
+          onClick={() => {
+            onChoose(undefined)
+            onArranged(withoutDrift(arranged, id))
+          }}
+        >
+          Take out
+        </Button>
+      </div>
+      {others.length > 0 && (
+        <div className="row">
+          <Choose
+            label="Change places with"
+            value=""
+            options={[
+              { value: '', label: 'Change places with…' },
+              ...others.map((o) => ({ value: o.id, label: `${o.count} ${o.taxon.common}` })),
+            ]}
+            onChange={(other) => other && onArranged(withSwapped(ground, arranged, id, other))}
+          />
+        </div>
+      )}
+      <div className="row">
+        Again
+        <Figure
+          label="How much further along, metres"
+          value={alongM}
+          min={-100}
+          max={100}
+          step={0.5}
+          unit="m"
+          onSay={(v) => setAlongM(v!)}
+        />
+        to the right
+        <Button
+          size="small"
+          onClick={() =>
+            onArranged(
+              withRepeated(ground, arranged, [id], [alongM * right[0], alongM * right[1]], () =>
+                crypto.randomUUID(),
+              ),
+            )
+          }
+        >
+          Repeat it there
+        </Button>
+      </div>
+    </section>
+  )
+}
+
+/** Right, as whoever looks at the bed from its first side sees it. */
+function toTheRight({ viewedFrom }: BedGround): Point {
+  const a = ((viewedFrom[0] ?? 180) * Math.PI) / 180
+  // They look the other way: their right is a quarter turn on from that.
+  return [-Math.cos(a), Math.sin(a)]
+}
+
+/** A drift drawn by hand on the bed. */
+function Drawing({ arranged, drawsFor, onDrawFor }: Props) {
+  const kinds = [...new Map(arranged.drifts.map((d) => [d.taxon.botanical, d.taxon])).values()]
+  return (
+    <div className="row">
+      <Choose
+        label="Draw a drift of"
+        value={drawsFor ?? ''}
+        options={[
+          { value: '', label: 'Draw a drift by hand…' },
+          ...kinds.map((t) => ({ value: t.botanical, label: t.common })),
+        ]}
+        onChange={(botanical) => onDrawFor(botanical || undefined)}
+      />
+      {drawsFor && (
+        <>
+          <small>Draw round it on the bed.</small>
+          <Button size="small" onClick={() => onDrawFor(undefined)}>
+            Done
+          </Button>
+        </>
+      )}
+    </div>
+  )
+}
+
+/** One half made the mirror of the other, about the middle or about something that stays. */
+function Mirror({ ground, arranged, onArranged }: Props) {
+  const [about, setAbout] = useState('')
+  const right = toTheRight(ground)
+  const { stations } = ground.of
+  const stay = ground.stays.find((p) => p.id === about)
+  const middle: Point = stay
+    ? [stay.x, stay.y]
+    : [
+        stations.reduce((s, c) => s + c.x, 0) / stations.length,
+        stations.reduce((s, c) => s + c.y, 0) / stations.length,
+      ]
+  const mirror = (keeps: 1 | -1) =>
+    onArranged(
+      withMirrored(
+        ground,
+        arranged,
+        [middle, [middle[0] - right[1], middle[1] + right[0]]],
+        [middle[0] + keeps * right[0], middle[1] + keeps * right[1]],
+        () => crypto.randomUUID(),
+      ),
+    )
+  return (
+    <div className="row">
+      <Choose
+        label="Mirror it about"
+        value={about}
+        options={[
+          { value: '', label: 'Mirror about the middle' },
+          ...ground.stays.map((p) => ({ value: p.id, label: `Mirror about ${p.taxon.common}` })),
+        ]}
+        onChange={setAbout}
+      />
+      <Button size="small" onClick={() => mirror(-1)}>
+        Left to right
+      </Button>
+      <Button size="small" onClick={() => mirror(1)}>
+        Right to left
+      </Button>
+    </div>
+  )
+}
+
+const SIDES = [
+  { deg: 0, label: 'the top of the plan' },
+  { deg: 90, label: 'the right' },
+  { deg: 180, label: 'the bottom' },
+  { deg: 270, label: 'the left' },
+]
+
+/** From where the bed is seen, and from how far. */
+function Viewing({ ground, said, onSay }: Props) {
+  const { viewedFrom } = ground
+  const options = (first: boolean) => [
+    ...(first ? [] : [{ value: '', label: 'and no other side' }]),
+    ...SIDES.map((s) => ({ value: String(s.deg), label: `from ${s.label}` })),
+    ...viewedFrom
+      .filter((d) => !SIDES.some((s) => s.deg === d))
+      .map((d) => ({ value: String(d), label: `from ${d}°, as on the plan` })),
+  ]
+  const put = (i: 0 | 1, value: string) => {
+    const next =
+      i === 0
+        ? [Number(value), ...viewedFrom.slice(1)]
+        : [viewedFrom[0] ?? 180, ...(value ? [Number(value)] : [])]
+    onSay({ viewedFrom: next.slice(0, 2) })
+  }
+  return (
+    <div className="rework-wishes">
+      <span>Seen</span>
+      <span className="row">
+        <Choose
+          label="Seen from"
+          value={String(viewedFrom[0] ?? 180)}
+          options={options(true)}
+          onChange={(v) => put(0, v)}
+        />
+        <Choose
+          label="Seen also from"
+          value={viewedFrom[1] === undefined ? '' : String(viewedFrom[1])}
+          options={options(false)}
+          onChange={(v) => put(1, v)}
+        />
+      </span>
+      <span>From how far, metres</span>
+      <Figure
+        label="From how far it is seen, metres"
+        value={said.seenFromM}
+        min={0.5}
+        max={200}
+        step={0.5}
+        unit="m"
+        canBeEmpty
+        onSay={(seenFromM) => onSay({ seenFromM })}
+      />
+    </div>
+  )
+}
+
+/** What is to be said of the arrangement: said, not forbidden. */
+function Checks({
+  ground,
+  arranged,
+  said,
+  garden,
+  onChoose,
+}: Pick<Props, 'ground' | 'arranged' | 'said' | 'garden' | 'onChoose'>) {
+  const checks = useMemo(
+    () =>
+      checksOf(ground, arranged, {
+        garden,
+        drifts: said.wishes.drifts,
+        seenFromM: said.seenFromM ?? undefined,
+      }),
+    [ground, arranged, garden, said.wishes.drifts, said.seenFromM],
+  )
+  const nameOf = new Map(arranged.drifts.map((d) => [d.id, d.taxon.common]))
+  return (
+    <section aria-label="Checks">
+      <h2>
+        {checks.length === 0 ? 'Nothing to say against it' : counted(checks.length, 'thing') + ' to look at'}
+      </h2>
+      <ul className="rework-list rework-checks">
+        {checks.map((c, i) => (
+          <li key={i}>
+            {c.driftId !== null && (
+              <>
+                <Button look="link" size="small" onClick={() => onChoose(c.driftId!)}>
+                  {nameOf.get(c.driftId)}
+                </Button>
+                :{' '}
+              </>
+            )}
+            {c.says}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}

@@ -1,0 +1,221 @@
+import type { GroundView, KnownTaxon, ReworkView, SchemeView } from '@border/contract'
+import { counted, dayMonthYear, pocketsOf, plantsOf, type Place } from '@border/core'
+import { useMemo } from 'react'
+import { Link, useLocation, useParams } from 'react-router'
+import { useParam } from '../frame/address.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
+import { Choose } from '../frame/Choose.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { metresText, minutesText } from '../frame/words.ts'
+import { useTaxa } from '../plants/queries.ts'
+import { BedDrawing } from './BedDrawing.tsx'
+import { DownloadCsv } from './DownloadCsv.tsx'
+import { useGround, usePrices, useRelocation, useReworks } from './queries.ts'
+import { plantingCsv, plantingTable, reckoned, sidesOf } from './reckoning.ts'
+import { Shopping } from './ReckoningPanel.tsx'
+import { moneyText } from './reworkWords.ts'
+import { kindsOf, type KindOf } from './schemeDraft.ts'
+import { usePlace, useSchemeGround } from './useReworkPlace.ts'
+import '../walk/sheet.css'
+import './rework.css'
+
+/** A scheme on paper: the bed, what is planted, where each plant is set from a base line, and what is bought. */
+export function PlantingSheetScreen() {
+  const { view } = useGardenContext()
+  const { reworkId } = useParams() as { reworkId: string }
+  const [schemeId] = useParam('scheme')
+  return (
+    <Answered of={[useReworks(view.garden.id), useTaxa()]} title="Planting sheet">
+      {(reworks, taxa) => {
+        const rework = reworks.find((r) => r.id === reworkId)
+        const scheme = rework?.schemes.find((s) => s.id === schemeId) ?? rework?.schemes[0]
+        return rework && scheme ? (
+          <OfScheme rework={rework} scheme={scheme} taxa={taxa} />
+        ) : (
+          <ScreenHead title="Planting sheet" lead="This scheme is not there any more." />
+        )
+      }}
+    </Answered>
+  )
+}
+
+function OfScheme({
+  rework,
+  scheme,
+  taxa,
+}: {
+  rework: ReworkView
+  scheme: SchemeView
+  taxa: readonly KnownTaxon[]
+}) {
+  const { view } = useGardenContext()
+  const place = usePlace(rework.placeId)
+  const kindOf: KindOf = useMemo(() => new Map(taxa.map((t) => [t.botanical, t])), [taxa])
+  const ground = useGround(view.garden.id, rework.placeId, place !== undefined)
+  if (!place) return <ScreenHead title="Planting sheet" lead="The place is not there any more." />
+  return (
+    <Answered of={[ground]} title={place.name}>
+      {(ground) => <Sheet {...{ scheme, rework, place, ground, kindOf }} />}
+    </Answered>
+  )
+}
+
+interface Props {
+  rework: ReworkView
+  scheme: SchemeView
+  place: Place
+  ground: GroundView
+  kindOf: KindOf
+}
+
+const outlineOf = (place: Place) =>
+  place.kind === 'bed'
+    ? place.ring
+    : ([
+        [place.x - place.radiusM, place.y],
+        [place.x + place.radiusM, place.y],
+      ] as const)
+
+function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
+  const { view, today } = useGardenContext()
+  const { search } = useLocation()
+  const { bed, arranged, staysM2 } = useSchemeGround(place, ground, said, kindOf)
+  const relocation = useRelocation(view.garden.id, said)
+  const { data: offers = [] } = usePrices()
+  const sides = sidesOf(outlineOf(place))
+  const [side, setSide] = useParam('side')
+  const base = sides[Number(side ?? 0)] ?? sides[0]!
+  const pockets = useMemo(
+    () =>
+      pocketsOf(
+        bed,
+        arranged,
+        said.between.flatMap((b) => {
+          const taxon = kindOf.get(b.botanical)
+          return taxon ? [{ id: b.id, taxon, count: b.count }] : []
+        }),
+      ),
+    [bed, arranged, said.between, kindOf],
+  )
+  const names = useMemo(() => {
+    const drifts = arranged.drifts.map((d) => [d.id, d.taxon.botanical] as const)
+    const bulbs = pockets.map((p) => {
+      const of = said.between.find((b) => b.id === p.driftId)!
+      return [p.driftId, `${p.bulbs} ${of.botanical}`] as const
+    })
+    return new Map([...drifts, ...bulbs])
+  }, [arranged, pockets, said.between])
+  const plants = useMemo(() => [...plantsOf(bed, arranged), ...pockets], [bed, arranged, pockets])
+  const table = plantingTable(plants, names, base)
+  const totals = reckoned(said, kindOf, {
+    plantings: view.plantings,
+    relocated: relocation.data,
+    offers,
+    bedM2: place.areaM2,
+    staysM2,
+  })
+  return (
+    <>
+      <ScreenHead
+        title={`${place.name}: ${said.name}`}
+        lead={`${counted(table.length, 'position')}, measured from a side of the bed.`}
+        isNotPrinted
+      >
+        <DownloadCsv name="planting-table.csv" text={() => plantingCsv(table)}>
+          Planting table as CSV
+        </DownloadCsv>
+        <Link to={{ pathname: `../rework/${rework.id}`, search: withScheme(search, id) }}>The scheme</Link>
+        <Button look="primary" onClick={() => print()}>
+          Print it
+        </Button>
+      </ScreenHead>
+      <div className="screen-body planting-sheet" tabIndex={0} aria-label="The planting sheet">
+        <p className="sheet-title">
+          <b>{view.garden.name}</b>, {place.name}: {said.name}. {dayMonthYear(today)}. Agreed: ____________
+        </p>
+        <BedDrawing
+          ground={bed}
+          arranged={arranged}
+          pockets={pockets}
+          chosen={undefined}
+          onChoose={() => {}}
+          onMoved={undefined}
+          onKey={() => false}
+        />
+        <h2>What is planted</h2>
+        <table className="rework-table">
+          <tbody>
+            {kindsOf(said).map((k) => {
+              const taxon = kindOf.get(k.botanical)
+              return (
+                <tr key={k.botanical}>
+                  <td className="figure">{k.count}</td>
+                  <td>
+                    <i>{k.botanical}</i>, {taxon?.common ?? 'no longer in the plant library'}
+                  </td>
+                  <td>{taxon && `${Math.round(100 * taxon.spacingM)} cm apart`}</td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+        <h2>Shopping list</h2>
+        <Shopping totals={totals} />
+        <p>
+          <small>
+            {minutesText(totals.minutes)} of work; {moneyText(totals.price)} over three years
+            {totals.shopping.oldestPrice &&
+              `, by prices asked since ${dayMonthYear(totals.shopping.oldestPrice)}`}
+            .
+          </small>
+        </p>
+        <h2>Where each plant is set</h2>
+        <p className="no-print">
+          <Choose
+            label="Measured from"
+            value={String(sides.indexOf(base))}
+            options={sides.map((s, i) => ({
+              value: String(i),
+              label: `the side of ${metresText(s.lengthM)}${i === 0 ? ', the longest' : ''}`,
+            }))}
+            onChange={(v) => setSide(v === '0' ? undefined : v)}
+          />
+        </p>
+        <p>
+          Lay a tape along the side of {metresText(base.lengthM)}, from its end at {metresText(base.from[0])}{' '}
+          across and {metresText(base.from[1])} up the plan. Each plant: so far along the tape, and so far off
+          it, to the left as you go{table.some((r) => r.offM < 0) && '; to the right below nothing'}.
+        </p>
+        <table className="rework-table" aria-label="Where each plant is set">
+          <thead>
+            <tr>
+              <th className="figure">No.</th>
+              <th>Plant</th>
+              <th className="figure">Along</th>
+              <th className="figure">Off</th>
+            </tr>
+          </thead>
+          <tbody>
+            {table.map((r) => (
+              <tr key={r.number}>
+                <td className="figure">{r.number}</td>
+                <td>{r.name}</td>
+                <td className="figure">{metresText(r.alongM)}</td>
+                <td className="figure">{metresText(r.offM).replace('-', '−')}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  )
+}
+
+const withScheme = (search: string, id: string): string => {
+  const params = new URLSearchParams(search)
+  params.set('scheme', id)
+  params.delete('side')
+  return `?${params}`
+}

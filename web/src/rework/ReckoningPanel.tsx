@@ -1,0 +1,355 @@
+import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
+import { counted, dayMonthYear, materialNames, type SchemeTotals } from '@border/core'
+import { DatePicker, Input } from 'antd'
+import dayjs from 'dayjs'
+import { useState } from 'react'
+import { usePracticeWrite } from '../api/writes.ts'
+import { useSignedIn } from '../api/session.ts'
+import { Button } from '../frame/Button.tsx'
+import { Choose } from '../frame/Choose.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { minutesText } from '../frame/words.ts'
+import { DownloadCsv } from './DownloadCsv.tsx'
+import { Figure } from './Figure.tsx'
+import { usePrices } from './queries.ts'
+import { pricedItems, shoppingCsv } from './reckoning.ts'
+import { moneyText, operationWords } from './reworkWords.ts'
+import { kindsOf, schemeNames } from './schemeDraft.ts'
+import './rework.css'
+
+interface Props {
+  said: SaidScheme
+  onSay: (change: Partial<SaidScheme>) => void
+  totals: SchemeTotals
+  rework: ReworkView
+  /** Of every scheme, by their order. */
+  allTotals: readonly SchemeTotals[]
+}
+
+/** What the scheme takes: plants, materials, hours, money; beside the other schemes. */
+export function ReckoningPanel({ said, onSay, totals, rework, allTotals }: Props) {
+  const { isHead } = useGardenContext()
+  const { shopping, layers, work, years } = totals
+  return (
+    <>
+      <p>
+        <b>{counted(totals.plants, 'plant')}</b>, {totals.bought} of them to be bought;{' '}
+        {minutesText(totals.minutes)} of work. {moneyText(totals.price)} over three years
+        {shopping.unpriced.length > 0 &&
+          `, without ${counted(shopping.unpriced.length, 'thing')} nobody has a price for`}
+        .
+      </p>
+      {shopping.oldestPrice && (
+        <p>
+          <small>The oldest price it rests on was asked on {dayMonthYear(shopping.oldestPrice)}.</small>
+        </p>
+      )}
+      {allTotals.length > 1 && <Compared rework={rework} allTotals={allTotals} />}
+      <h2>Shopping list</h2>
+      <Shopping totals={totals} />
+      <div className="row">
+        <DownloadCsv name="shopping-list.csv" text={() => shoppingCsv(totals)}>
+          Shopping list as CSV
+        </DownloadCsv>
+      </div>
+      <Prices items={pricedItems(totals)} />
+      <h2>Spread on it</h2>
+      <table className="rework-table">
+        <tbody>
+          {layers.map((l) => (
+            <tr key={l.item}>
+              <td>{l.item}</td>
+              <td className="figure">{Math.ceil(l.litres / 10) * 10} l</td>
+              <td className="figure">{counted(l.barrows, 'barrow')}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {isHead && (
+        <div className="rework-wishes">
+          <span>Compost dug in</span>
+          <Depth
+            label="Compost dug in, centimetres"
+            value={said.compostM}
+            onSay={(compostM) => onSay({ compostM })}
+          />
+          <span>Mulch</span>
+          <Depth label="Mulch, centimetres" value={said.mulchM} onSay={(mulchM) => onSay({ mulchM })} />
+          <span>Spare plants</span>
+          <Figure
+            label="Spare plants, per cent"
+            value={Math.round(100 * said.spareShare)}
+            min={0}
+            max={100}
+            unit="%"
+            onSay={(v) => onSay({ spareShare: v! / 100 })}
+          />
+          <span>An hour’s work costs</span>
+          <Figure
+            label="What an hour’s work costs"
+            value={said.hourPrice === null ? null : said.hourPrice / 100}
+            min={0}
+            max={10_000}
+            canBeEmpty
+            onSay={(v) => onSay({ hourPrice: v === null ? null : Math.round(100 * v) })}
+          />
+        </div>
+      )}
+      <h2>Hours</h2>
+      <table className="rework-table">
+        <tbody>
+          {work.map((w) => (
+            <tr key={w.operation}>
+              <td>
+                {operationWords[w.operation]}
+                <br />
+                <small>{w.working}</small>
+              </td>
+              <td className="figure">{minutesText(w.minutes)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2>Three years</h2>
+      <table className="rework-table">
+        <thead>
+          <tr>
+            <th>Year</th>
+            <th>Open ground</th>
+            <th>Fillers</th>
+            <th className="figure">Cost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {years.map((y) => (
+            <tr key={y.year}>
+              <td>{y.year}</td>
+              <td>{y.openM2.toFixed(1)} m²</td>
+              <td>
+                {y.fillers || 'none'}
+                {y.divides.length > 0 && <small> · to divide: {y.divides.join(', ')}</small>}
+              </td>
+              <td className="figure">{moneyText(y.price)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <small className="soft">
+        Hours are working figures until jobs here were timed; growth is that of usual nursery plants.
+      </small>
+    </>
+  )
+}
+
+/** A depth in centimetres, kept in metres. */
+const Depth = ({ label, value, onSay }: { label: string; value: number; onSay: (m: number) => void }) => (
+  <Figure
+    label={label}
+    value={Math.round(100 * value)}
+    min={0}
+    max={50}
+    unit="cm"
+    onSay={(v) => onSay(v! / 100)}
+  />
+)
+
+/** What is bought, by supplier, in the packs that it is sold in. */
+export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
+  if (shopping.suppliers.length === 0 && shopping.unpriced.length === 0)
+    return <p className="soft">Nothing is to be bought.</p>
+  return (
+    <table className="rework-table" aria-label="Shopping list">
+      {shopping.suppliers.map((s) => (
+        <tbody key={s.supplier}>
+          <tr>
+            <th colSpan={2}>{s.supplier}</th>
+            <th className="figure">{moneyText(s.price)}</th>
+          </tr>
+          {s.lines.map((l) => (
+            <tr key={l.item}>
+              <td>
+                {l.wanted} {l.item}
+              </td>
+              <td>{l.cover.packs.map((p) => `${p.number} × ${p.pack.name}`).join(', ')}</td>
+              <td className="figure">{moneyText(l.cover.price)}</td>
+            </tr>
+          ))}
+        </tbody>
+      ))}
+      {shopping.unpriced.length > 0 && (
+        <tbody>
+          <tr>
+            <th colSpan={3}>Nobody has a price for</th>
+          </tr>
+          {shopping.unpriced.map((u) => (
+            <tr key={u.item}>
+              <td colSpan={3}>
+                {u.wanted} {isLitres(u.item) && 'l '}
+                {u.item}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      )}
+    </table>
+  )
+}
+
+const isLitres = (item: string): boolean => item === materialNames.compost || item === materialNames.mulch
+
+/** Prices, kept with the day on which they were asked. */
+function Prices({ items }: { items: readonly string[] }) {
+  const { today } = useGardenContext()
+  const { leads } = useSignedIn().person
+  const { data: offers = [] } = usePrices()
+  const [draft, setDraft] = useState({
+    item: '',
+    supplier: '',
+    pack: '9 cm pot',
+    holds: 1,
+    price: 0,
+    on: today,
+  })
+  const put = (change: Partial<typeof draft>) => setDraft((d) => ({ ...d, ...change }))
+  const say = usePracticeWrite(priceEndpoints.say, 'The price is kept.')
+  const withdraw = usePracticeWrite(priceEndpoints.withdraw, 'Taken out.')
+  const item = items.includes(draft.item) ? draft.item : (items[0] ?? '')
+  const own = offers.filter((o) => items.includes(o.item))
+  if (!leads) return null
+  const known = offers.find(
+    (o) => o.item === item && o.supplier.toLowerCase() === draft.supplier.trim().toLowerCase(),
+  )
+  const pack = { name: draft.pack.trim() || 'each', holds: draft.holds, price: Math.round(100 * draft.price) }
+  return (
+    <details>
+      <summary>Prices</summary>
+      <ul className="rework-list" aria-label="Prices that are known">
+        {own.map((o) => (
+          <li key={o.id} className="rework-row">
+            <span>
+              {o.item} <small>{offerWords(o)}</small>
+            </span>
+            <Button size="small" look="text" onClick={() => withdraw.mutate({ id: o.id })}>
+              Out
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {items.length > 0 && (
+        <div className="rework-wishes">
+          <span>Of</span>
+          <Choose
+            label="What the price is of"
+            value={item}
+            options={items.map((i) => ({ value: i, label: i }))}
+            onChange={(i) => put({ item: i })}
+          />
+          <span>From</span>
+          <Input
+            aria-label="Supplier"
+            value={draft.supplier}
+            maxLength={120}
+            onChange={(e) => put({ supplier: e.target.value })}
+          />
+          <span>Sold as</span>
+          <Input
+            aria-label="Sold as"
+            value={draft.pack}
+            maxLength={120}
+            onChange={(e) => put({ pack: e.target.value })}
+          />
+          <span>{isLitres(item) ? 'Litres in one' : 'How many in one'}</span>
+          <Figure
+            label="How many in one"
+            value={draft.holds}
+            min={1}
+            max={5000}
+            onSay={(v) => put({ holds: v! })}
+          />
+          <span>Price of one</span>
+          <Figure
+            label="Price of one"
+            value={draft.price}
+            min={0}
+            max={1_000_000}
+            step={0.5}
+            onSay={(v) => put({ price: v! })}
+          />
+          <span>Asked on</span>
+          <DatePicker
+            aria-label="Asked on"
+            value={dayjs(draft.on)}
+            allowClear={false}
+            onChange={(d) => d && put({ on: d.format('YYYY-MM-DD') })}
+          />
+          <span className="wide row">
+            <Button
+              size="small"
+              disabled={draft.supplier.trim() === '' || draft.price <= 0}
+              loading={say.isPending}
+              onClick={() =>
+                say.mutate({
+                  id: crypto.randomUUID(),
+                  supplier: draft.supplier.trim(),
+                  item,
+                  packs: [...(known?.packs.filter((p) => p.name !== pack.name) ?? []), pack],
+                  pricedOn: draft.on,
+                })
+              }
+            >
+              Keep the price
+            </Button>
+            {known && <small>The other packs of {known.supplier} stay as they are.</small>}
+          </span>
+        </div>
+      )}
+    </details>
+  )
+}
+
+const offerWords = ({ supplier, packs, pricedOn }: OfferView): string =>
+  `${supplier}: ${packs.map((p) => `${p.name}${p.holds > 1 ? ` of ${p.holds}` : ''} ${moneyText(p.price)}`).join(', ')}, ${dayMonthYear(pricedOn)}`
+
+/** Schemes side by side. */
+function Compared({ rework, allTotals }: Pick<Props, 'rework' | 'allTotals'>) {
+  const names = schemeNames(rework.schemes)
+  const rows: [string, (i: number) => string][] = [
+    ['Kinds', (i) => String(kindsOf(rework.schemes[i]!.said).length)],
+    ['Plants', (i) => String(allTotals[i]!.plants)],
+    ['To be bought', (i) => String(allTotals[i]!.bought)],
+    ['Leaves', (i) => String(rework.schemes[i]!.said.leaving.filter((l) => l.how === 'leaves').length)],
+    ['Work', (i) => minutesText(allTotals[i]!.minutes)],
+    ['First year', (i) => moneyText(allTotals[i]!.years[0]!.price)],
+    ['Three years', (i) => moneyText(allTotals[i]!.price)],
+    ['Without a price', (i) => String(allTotals[i]!.shopping.unpriced.length)],
+  ]
+  return (
+    <>
+      <h2>Side by side</h2>
+      <table className="rework-table" aria-label="Schemes side by side">
+        <thead>
+          <tr>
+            <td />
+            {names.map((n) => (
+              <th key={n} className="figure">
+                {n}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([label, of]) => (
+            <tr key={label}>
+              <td>{label}</td>
+              {names.map((n, i) => (
+                <td key={n} className="figure">
+                  {of(i)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
+}

@@ -1,0 +1,453 @@
+import {
+  reworkEndpoints,
+  type GroundView,
+  type KnownTaxon,
+  type ReworkView,
+  type SchemeView,
+} from '@border/contract'
+import {
+  counted,
+  pocketsOf,
+  suits,
+  withCount,
+  withDrawn,
+  withMoved,
+  withoutDrift,
+  withSplit,
+  type Arrangement,
+  type Place,
+  type Point,
+} from '@border/core'
+import { useEffect, useMemo, useState } from 'react'
+import { Link, useLocation, useParams } from 'react-router'
+import { useGardenWrite } from '../api/writes.ts'
+import { useParam } from '../frame/address.ts'
+import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { Segments } from '../frame/Segments.tsx'
+import { useTaxa } from '../plants/queries.ts'
+import { BedDrawing } from './BedDrawing.tsx'
+import { KindsPanel } from './KindsPanel.tsx'
+import { LayoutPanel } from './LayoutPanel.tsx'
+import { LeavesPanel } from './LeavesPanel.tsx'
+import { useGround, usePrices, useRelocation, useReworks } from './queries.ts'
+import { reckoned } from './reckoning.ts'
+import { ReckoningPanel } from './ReckoningPanel.tsx'
+import { isLaidOut, kindsOf, schemeNames, withArrangement, type KindOf } from './schemeDraft.ts'
+import { useLayingOut } from './useLayingOut.ts'
+import { usePlace, useSchemeGround } from './useReworkPlace.ts'
+import { useScheme, type SchemeEditor } from './useScheme.ts'
+import './rework.css'
+
+/** One place decided anew: its schemes, each with what leaves, what comes in, where it lies and what it takes. */
+export function SchemeScreen() {
+  const { view } = useGardenContext()
+  const { reworkId } = useParams() as { reworkId: string }
+  return (
+    <Answered of={[useReworks(view.garden.id), useTaxa()]} title="Rework">
+      {(reworks, taxa) => {
+        const rework = reworks.find((r) => r.id === reworkId)
+        return rework ? (
+          <OfPlace key={rework.id} rework={rework} taxa={taxa} />
+        ) : (
+          <NotThere>This rework is not there any more.</NotThere>
+        )
+      }}
+    </Answered>
+  )
+}
+
+function NotThere({ children }: { children: React.ReactNode }) {
+  const { search } = useLocation()
+  return (
+    <>
+      <ScreenHead title="Rework" />
+      <div className="screen-body">
+        <p>
+          {children} <Link to={{ pathname: '../rework', search }}>All reworks</Link>
+        </p>
+      </div>
+    </>
+  )
+}
+
+function OfPlace({ rework, taxa }: { rework: ReworkView; taxa: readonly KnownTaxon[] }) {
+  const { view } = useGardenContext()
+  const place = usePlace(rework.placeId)
+  const kindOf: KindOf = useMemo(() => new Map(taxa.map((t) => [t.botanical, t])), [taxa])
+  const [schemeId, chooseScheme] = useParam('scheme')
+  const scheme = rework.schemes.find((s) => s.id === schemeId) ?? rework.schemes[0]
+  const ground = useGround(view.garden.id, rework.placeId, place !== undefined)
+  if (!place) return <NotThere>The place that was to be decided anew is not there any more.</NotThere>
+  return (
+    <Answered of={[ground]} title={place.name} waiting="The light is worked out…">
+      {(ground) =>
+        scheme ? (
+          <OneScheme key={scheme.id} {...{ rework, scheme, place, ground, kindOf }} onScheme={chooseScheme} />
+        ) : (
+          <NotThere>No scheme of {place.name} is left.</NotThere>
+        )
+      }
+    </Answered>
+  )
+}
+
+const PARTS = [
+  { value: 'leaves', label: 'Leaves' },
+  { value: 'kinds', label: 'Comes in' },
+  { value: 'layout', label: 'Layout' },
+  { value: 'reckoning', label: 'Takes' },
+] as const
+type Part = (typeof PARTS)[number]['value']
+
+interface Props {
+  rework: ReworkView
+  scheme: SchemeView
+  place: Place
+  ground: GroundView
+  kindOf: KindOf
+  onScheme: (id: string) => void
+}
+
+function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
+  const { view, isHead } = useGardenContext()
+  const { id: gardenId } = view.garden
+  const editor = useScheme(gardenId, rework.id, scheme)
+  const { said, step } = editor
+  const [partSaid, choosePart] = useParam('part')
+  const part: Part = PARTS.find((p) => p.value === partSaid)?.value ?? 'leaves'
+  const { bed, arranged, unknown, garden, staysM2 } = useSchemeGround(place, ground, said, kindOf)
+  const [chosen, choose] = useState<string>()
+  const [drawsFor, drawFor] = useState<string>()
+  const [at, setAt] = useState<Point>()
+  const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
+  const laying = useLayingOut(put)
+  const pockets = useMemo(
+    () =>
+      isLaidOut(said)
+        ? pocketsOf(
+            bed,
+            arranged,
+            said.between.flatMap((b) => {
+              const taxon = kindOf.get(b.botanical)
+              return taxon ? [{ id: b.id, taxon, count: b.count }] : []
+            }),
+          )
+        : [],
+    [bed, arranged, said, kindOf],
+  )
+  const { totals, allTotals } = useTotals(rework, said, scheme.id, kindOf, { bedM2: place.areaM2, staysM2 })
+  useUndoKeys(editor)
+  const moved = (id: string, by: Point) => {
+    const own = bed.of.stations.filter((_, c) => arranged.drifts[arranged.has[c]!]?.id === id)
+    if (own.length === 0) return
+    const mean = (of: (s: (typeof own)[number]) => number) =>
+      own.reduce((sum, s) => sum + of(s), 0) / own.length
+    put(withMoved(bed, arranged, id, [mean((s) => s.x) + by[0], mean((s) => s.y) + by[1]]))
+  }
+  return (
+    <>
+      <ScreenHead title={place.name} lead={<Lead {...{ editor, kindOf, unknown: unknown.length }} />}>
+        <SchemeTools {...{ rework, scheme, editor, onScheme }} />
+      </ScreenHead>
+      <div className="rework">
+        <div className="rework-stage">
+          <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
+            {isHead && (
+              <>
+                <Button size="small" disabled={!editor.undo} onClick={editor.undo}>
+                  Undo
+                </Button>
+                <Button size="small" disabled={!editor.redo} onClick={editor.redo}>
+                  Redo
+                </Button>
+              </>
+            )}
+            <SheetLink reworkId={rework.id} schemeId={scheme.id} />
+            <small className="soft" role="status">
+              {editor.isKeeping ? 'Being kept…' : 'Kept.'}
+            </small>
+          </div>
+          <BedDrawing
+            ground={bed}
+            arranged={arranged}
+            pockets={pockets}
+            chosen={chosen}
+            onChoose={(id) => {
+              choose(id)
+              if (id) choosePart('layout')
+            }}
+            onMoved={isHead ? put : undefined}
+            onDrawn={
+              drawsFor
+                ? (ring) => {
+                    const taxon = kindOf.get(drawsFor)
+                    if (!taxon || ring.length < 3) return
+                    put(withDrawn(bed, arranged, { id: crypto.randomUUID(), taxon, count: 1 }, ring))
+                  }
+                : undefined
+            }
+            onPoint={setAt}
+            onKey={(key, shift) => {
+              const turn = arranged.drifts.findIndex((d) => d.id === chosen)
+              const n = arranged.drifts.length
+              if (n === 0) return false
+              if (key === '.') choose(arranged.drifts[(turn + 1) % n]!.id)
+              else if (key === ',') choose(arranged.drifts[(turn + n - (turn < 0 ? 0 : 1)) % n]!.id)
+              else {
+                const drift = arranged.drifts[turn]
+                if (!drift || !isHead) return false
+                const arrow = ARROWS[key]
+                const far = shift ? FAR_M : ground.cellM
+                if (arrow) moved(drift.id, [arrow[0] * far, arrow[1] * far])
+                else if (key === '+' || key === '=') put(withCount(bed, arranged, drift.id, drift.count + 1))
+                else if (key === '-' && drift.count > 1)
+                  put(withCount(bed, arranged, drift.id, drift.count - 1))
+                else if (key === 's') put(withSplit(bed, arranged, drift.id, crypto.randomUUID()))
+                else if (key === 'Delete' || key === 'Backspace') put(withoutDrift(arranged, drift.id))
+                else if (key === 'Escape') choose(undefined)
+                else return false
+              }
+              return true
+            }}
+          />
+          <div className="rework-under" aria-live="off">
+            <UnderPointer {...{ at, bed, arranged, garden, chosen }} />
+          </div>
+        </div>
+        <aside className="rework-aside" aria-label="The scheme">
+          <div className="rework-parts">
+            <Segments
+              label="Part of the scheme"
+              wide
+              value={part}
+              options={PARTS}
+              onChange={(p) => choosePart(p)}
+            />
+          </div>
+          {part === 'leaves' && <LeavesPanel place={place} editor={editor} />}
+          {part === 'kinds' && <KindsPanel place={place} editor={editor} kindOf={kindOf} />}
+          {part === 'layout' && (
+            <LayoutPanel
+              ground={bed}
+              arranged={arranged}
+              said={said}
+              onSay={(change) => step({ ...said, ...change })}
+              onArranged={put}
+              laying={laying}
+              chosen={chosen}
+              onChoose={choose}
+              garden={garden}
+              drawsFor={drawsFor}
+              onDrawFor={drawFor}
+            />
+          )}
+          {part === 'reckoning' && (
+            <ReckoningPanel
+              said={said}
+              onSay={(change) => step({ ...said, ...change })}
+              totals={totals}
+              rework={rework}
+              allTotals={allTotals}
+            />
+          )}
+        </aside>
+      </div>
+    </>
+  )
+}
+
+/** A key with Shift moves a drift so far, metres. */
+const FAR_M = 1
+const ARROWS: Readonly<Record<string, Point>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+}
+
+/** Control z takes a step back, with Shift forward, wherever the hands are but in a field. */
+function useUndoKeys({ undo, redo }: SchemeEditor): void {
+  useEffect(() => {
+    const onKey = (e: KeyboardEvent) => {
+      if (!(e.ctrlKey || e.metaKey) || (e.target as HTMLElement).closest('input, textarea')) return
+      const key = e.key.toLowerCase()
+      const does = key === 'y' || (key === 'z' && e.shiftKey) ? redo : key === 'z' ? undo : undefined
+      if (!does) return
+      e.preventDefault()
+      does()
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  }, [undo, redo])
+}
+
+/** What this scheme takes, and every other one of the place. */
+function useTotals(
+  rework: ReworkView,
+  said: SchemeView['said'],
+  schemeId: string,
+  kindOf: KindOf,
+  { bedM2, staysM2 }: { bedM2: number; staysM2: number },
+) {
+  const { view } = useGardenContext()
+  const relocation = useRelocation(view.garden.id, said)
+  const { data: offers } = usePrices()
+  const reckonedWith = {
+    plantings: view.plantings,
+    relocated: relocation.data,
+    offers: offers ?? [],
+    bedM2,
+    staysM2,
+  }
+  const totals = reckoned(said, kindOf, reckonedWith)
+  // Of the others what leaves is taken to be moved, until somebody looks at them.
+  const allTotals = rework.schemes.map((s) =>
+    s.id === schemeId ? totals : reckoned(s.said, kindOf, { ...reckonedWith, relocated: undefined }),
+  )
+  return { totals, allTotals }
+}
+
+function Lead({
+  editor: { said },
+  kindOf,
+  unknown,
+}: {
+  editor: SchemeEditor
+  kindOf: KindOf
+  unknown: number
+}) {
+  const leaves = said.leaving.filter((l) => l.how === 'leaves').length
+  const kinds = kindsOf(said).filter((k) => kindOf.has(k.botanical))
+  const plants = kinds.reduce((sum, k) => sum + k.count, 0)
+  const next = kinds.length === 0 ? 'Next: which kinds come in.' : isLaidOut(said) ? '' : 'Next: lay it out.'
+  return (
+    <>
+      {leaves === 0
+        ? 'Nothing leaves'
+        : `${counted(leaves, 'planting')} ${leaves === 1 ? 'leaves' : 'leave'}`}
+      ;{' '}
+      {kinds.length === 0
+        ? 'nothing comes in yet'
+        : `${counted(plants, 'plant')} of ${counted(kinds.length, 'kind')} come in`}
+      .{' '}
+      {unknown > 0 &&
+        `${counted(unknown, 'drift')} of kinds that are no longer in the plant library ${unknown === 1 ? 'is' : 'are'} not drawn. `}
+      {next}
+    </>
+  )
+}
+
+const SheetLink = ({ reworkId, schemeId }: { reworkId: string; schemeId: string }) => {
+  const { search } = useLocation()
+  const params = new URLSearchParams(search)
+  params.set('scheme', schemeId)
+  params.delete('part')
+  return <Link to={{ pathname: `../rework/${reworkId}/sheet`, search: `?${params}` }}>Planting sheet</Link>
+}
+
+const LETTERS = 'ABCDEF'
+
+/** Which scheme is looked at; another beside it, as this one is or from nothing. */
+function SchemeTools({
+  rework,
+  scheme,
+  editor: { said },
+  onScheme,
+}: {
+  rework: ReworkView
+  scheme: SchemeView
+  editor: SchemeEditor
+  onScheme: (id: string) => void
+}) {
+  const { view, isHead } = useGardenContext()
+  const { search } = useLocation()
+  const params = { gardenId: view.garden.id, reworkId: rework.id }
+  const add = useGardenWrite(reworkEndpoints.addScheme, params, 'Another scheme, as this one is.')
+  const withdraw = useGardenWrite(
+    reworkEndpoints.withdrawScheme,
+    { ...params, schemeId: scheme.id },
+    'The scheme is taken away.',
+  )
+  const names = schemeNames(rework.schemes)
+  return (
+    <>
+      {rework.schemes.length > 1 && (
+        <Segments
+          label="Scheme"
+          value={scheme.id}
+          options={rework.schemes.map((s, i) => ({ value: s.id, label: names[i]! }))}
+          onChange={onScheme}
+        />
+      )}
+      {isHead && (
+        <>
+          <Button
+            size="small"
+            loading={add.isPending}
+            onClick={() => {
+              const id = crypto.randomUUID()
+              const name = `Scheme ${LETTERS[rework.schemes.length] ?? rework.schemes.length + 1}`
+              add.mutate({ id, said: { ...said, name } }, { onSuccess: () => onScheme(id) })
+            }}
+          >
+            Another like this
+          </Button>
+          {rework.schemes.length > 1 && (
+            <Button size="small" look="text" danger onClick={() => withdraw.mutate({})}>
+              Take this away
+            </Button>
+          )}
+        </>
+      )}
+      <Link to={{ pathname: '../rework', search: withoutScheme(search) }}>All reworks</Link>
+    </>
+  )
+}
+
+const withoutScheme = (search: string): string => {
+  const params = new URLSearchParams(search)
+  params.delete('scheme')
+  params.delete('part')
+  return params.size > 0 ? `?${params}` : ''
+}
+
+/** What is under the pointer: the ground, and how the drift in hand, or the one there, would do on it. */
+function UnderPointer({
+  at,
+  bed,
+  arranged,
+  garden,
+  chosen,
+}: {
+  at: Point | undefined
+  chosen: string | undefined
+} & Pick<ReturnType<typeof useSchemeGround>, 'bed' | 'arranged' | 'garden'>) {
+  if (!at) return <span className="soft">Point at the bed to see what a spot offers.</span>
+  const { stations, place } = bed.of
+  let c = -1
+  let least = bed.cellM
+  stations.forEach((s, i) => {
+    const away = Math.hypot(s.x - at[0], s.y - at[1])
+    if (away < least) {
+      least = away
+      c = i
+    }
+  })
+  const station = stations[c]
+  if (!station) return <span className="soft">Beside the bed.</span>
+  const there = arranged.drifts[arranged.has[c]!]
+  const of = arranged.drifts.find((d) => d.id === chosen) ?? there
+  return (
+    <>
+      {station.hours.total.toFixed(1)} h of sun here{there ? `, in the drift of ${there.taxon.common}` : ''}.{' '}
+      {of && (
+        <>
+          {of.taxon.common}: {suits(of.taxon, place, station, garden).reason}.
+        </>
+      )}
+    </>
+  )
+}

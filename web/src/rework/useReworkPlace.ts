@@ -1,0 +1,43 @@
+import type { GroundView, SaidScheme } from '@border/contract'
+import { groundM2, placesOn, regionsAt, type BedGround, type Place } from '@border/core'
+import { useMemo } from 'react'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { arrangementOf, bedGround, staysOf, type KindOf } from './schemeDraft.ts'
+
+/** A bed or pot of the garden as it stands today. */
+export function usePlace(placeId: string): Place | undefined {
+  const { view, today } = useGardenContext()
+  return useMemo(
+    () => placesOn(view.features, today).find((p) => p.id === placeId),
+    [view.features, today, placeId],
+  )
+}
+
+/** Where the plan says a bed is seen from. */
+const viewsOnPlan = (properties: Record<string, unknown> | undefined): number[] => {
+  const { viewedFrom } = (properties ?? {}) as { viewedFrom?: number[] }
+  return viewedFrom && viewedFrom.length > 0 ? viewedFrom.slice(0, 2) : [180]
+}
+
+/** The ground of a scheme: what stays in it, where it is seen from, and how its drifts lie. */
+export function useSchemeGround(place: Place, ground: GroundView, said: SaidScheme, kindOf: KindOf) {
+  const { view } = useGardenContext()
+  const { plantings, features } = view
+  const { leaving, viewedFrom } = said
+  const stays = useMemo(() => staysOf(plantings, place.id, { leaving }), [plantings, place.id, leaving])
+  const views = useMemo(
+    () => viewedFrom ?? viewsOnPlan(features.find((f) => f.id === place.id)?.properties),
+    [viewedFrom, features, place.id],
+  )
+  const bed: BedGround = useMemo(() => bedGround(place, ground, views, stays), [place, ground, views, stays])
+  const { arranged, unknown } = useMemo(
+    () => arrangementOf(bed, { drifts: said.drifts }, kindOf),
+    [bed, said.drifts, kindOf],
+  )
+  const garden = useMemo(
+    () => ({ climate: view.climate ?? undefined, regions: regionsAt(view.garden) }),
+    [view.climate, view.garden],
+  )
+  const staysM2 = stays.reduce((sum, p) => sum + groundM2(p.livingCount, p.taxon.spacingM), 0)
+  return { bed, arranged, unknown, garden, stays, staysM2 }
+}
