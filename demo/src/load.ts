@@ -27,6 +27,7 @@ import {
   putOnBench,
   readGardenFiles,
   saveGarden,
+  sayOffer,
   setStandInChanges,
   setStation,
   setTravel,
@@ -41,6 +42,8 @@ import { netmakersYard } from './gardens/netmakersYard.ts'
 import { looksOf, placeLooksOf, type Grown } from './history.ts'
 import { lightReadOf } from './lightRead.ts'
 import { pictureOf } from './pictures.ts'
+import { insertReworks } from './reworks.ts'
+import { demoOffers } from './offers.ts'
 import { scanOf } from './scan.ts'
 import type { SketchGarden } from './sketch.ts'
 import { DEMO_DATE, town } from './town.ts'
@@ -108,6 +111,7 @@ export async function loadDemo(db: Db, say: (text: string) => void): Promise<str
       gardenIds.set(sketch, gardenId)
     }
     await employ(trx, practiceId, gardenIds)
+    for (const offer of demoOffers()) await sayOffer(trx, { practiceId, personId: head }, offer)
     for (const { sketch, botanical, ...item } of demoBench) {
       const taxon = await findTaxon(trx, practiceId, botanical)
       if (!taxon) throw new Error(`The demo’s bench has no ${botanical}`)
@@ -171,6 +175,12 @@ async function loadGarden(
   })
   await photograph(trx, { gardenId, personId: owner.personId }, sketch, plan, grown)
   if (sketch.survey) await scan(trx, { gardenId, personId: owner.personId }, sketch.survey, plan)
+  for (const rework of sketch.reworks ?? [])
+    await insertReworks(trx, { gardenId, personId: owner.personId }, rework, {
+      plan,
+      weather: station.days,
+      byTag,
+    })
   for (const t of sketch.trials)
     await insertTrialOutcome(trx, {
       gardenId,

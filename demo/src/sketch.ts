@@ -98,4 +98,20 @@ export interface SketchGarden {
   moves: SketchMove[]
   /** An old survey that lies under the plan, scanned askew by so many degrees. */
   survey?: { name: string; turnDeg: number }
+  /** Places that are being decided anew. */
+  reworks?: SketchRework[]
+}
+
+/** Schemes of a place: what leaves it by tag, and what comes in; drifts grow to fill the ground. */
+export interface SketchRework {
+  place: string
+  tallestM: number
+  schemes: {
+    name: string
+    leaving: readonly string[]
+    divides: readonly string[]
+    drifts: readonly (readonly [botanical: string, count: number, from?: 'bench'])[]
+    /** Bulbs between them. */
+    between: readonly (readonly [botanical: string, count: number])[]
+  }[]
 }

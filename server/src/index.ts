@@ -8,7 +8,15 @@ export { insertPerson, insertPractice } from './store/people.ts'
 export { insertObservations, insertPlaceLook } from './store/observations.ts'
 export { insertPhoto, insertStandpoint } from './store/photos.ts'
 export { insertPicture, updatePicture } from './store/pictures.ts'
-export { insertEvents, insertTreatment, insertTrialOutcome, moveSite } from './store/plantings.ts'
+export {
+  insertEvents,
+  insertTreatment,
+  insertTrialOutcome,
+  listPlantings,
+  moveSite,
+} from './store/plantings.ts'
+export { sayOffer } from './store/offers.ts'
+export { insertRework, insertScheme } from './store/reworks.ts'
 export { insertStation } from './store/weather.ts'
 export { climateFor, climateWords, previewOf, readGardenFiles, saveGarden } from './work/importGarden.ts'
 export { workOut, type Workshop } from './work/runs.ts'

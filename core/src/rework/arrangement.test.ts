@@ -89,8 +89,10 @@ function holds(arranged: Arrangement, isSettled = true): void {
 describe('an arrangement', () => {
   it('is laid out about what stays, which counts among what is seen', () => {
     holds(laid)
-    for (const p of plantsOf(ground, laid))
-      expect(Math.hypot(p.x - stays.x, p.y - stays.y)).toBeGreaterThan(0.3)
+    for (const p of plantsOf(ground, laid)) {
+      expect(Math.hypot(p.x - stays.x, p.y - stays.y)).toBeGreaterThan(0.6)
+      expect(p.x > 0 && p.x < 8 && p.y > 0 && p.y < 3).toBe(true)
+    }
     // What lies behind a tall grass that stays is hidden by it; where it does not stay, by nothing.
     const behind = withDrawn(ground, unarranged(ground, []), drift('h', 2, 0), box(3.5, 1.25, 5, 2))
     expect(arrangementScore({ ...ground, stays: [] }, behind).heights).toBe(0)

@@ -125,7 +125,14 @@ export function* arrange(
 /** A position for every plant of the drifts; of a drift without ground none. */
 export function plantsOf(ground: BedGround, { drifts, has }: Arrangement): SetPlant[] {
   const { problem } = layoutOf(ground, { drifts, has })
-  return positionsOf({ ...problem, drifts: problem.drifts.slice(0, drifts.length) }, has)
+  const { place } = ground.of
+  const taken = ground.stays.map(groundOf)
+  const isGround = (x: number, y: number) =>
+    (place.kind === 'bed'
+      ? isInside(place.ring, x, y)
+      : Math.hypot(x - place.x, y - place.y) <= place.radiusM) &&
+    taken.every((g) => metresOutside(g, x, y) > 0)
+  return positionsOf({ ...problem, drifts: problem.drifts.slice(0, drifts.length) }, has, isGround)
 }
 
 /** Square metres of the bed that neither drifts nor what stays has. */

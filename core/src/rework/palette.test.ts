@@ -13,6 +13,7 @@ import {
   type PaletteAnswer,
   type PaletteWishes,
 } from './index.ts'
+import { countsOf } from './paletteProgramme.ts'
 
 const highs = highsSolver(await loadHighs())
 const weeks = weekStarts(weeksOfShow(london, 2026, false))
@@ -192,4 +193,25 @@ describe('wishes that contradict each other', () => {
   it('are a kind that is locked and not to be had', () => {
     expect(conflict({ locked: ['Nowhere inventa'] }).wishes).toEqual(['locked Nowhere inventa'])
   })
+})
+
+describe('groups of a kind', () => {
+  it.each([
+    ['odd', 5],
+    ['blocks', 3],
+    ['matrix', 9],
+  ] as const)(
+    'in %s are no more than %i in the largest bed, and larger there, in odd numbers',
+    (drifts, most) => {
+      for (const areaM2 of [4, 12, 60, 200])
+        for (const candidate of bought(9))
+          for (const [count, groups] of countsOf(candidate, wished({ areaM2, drifts }))) {
+            expect(groups).toBeLessThanOrEqual(most)
+            expect((count / groups) % 2).toBe(1)
+            // A theme is no more than a quarter of the ground, unless one alone is.
+            if (count > 1)
+              expect(groundM2(count, candidate.taxon.spacingM)).toBeLessThanOrEqual(0.25 * areaM2 + 1e-9)
+          }
+    },
+  )
 })

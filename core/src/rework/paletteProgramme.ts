@@ -37,6 +37,23 @@ const LARGE_M = 0.9
 /** Shares of the ground that a kind may take: a touch, a voice, a theme. Counts come as near to them as groups allow. Working figures. */
 const SHARES = [0.05, 0.1, 0.18]
 
+/** More groups of one kind than this no place has, by custom: they are larger instead. */
+const MOST_GROUPS: Record<DriftCustom, number> = { odd: 5, blocks: 3, matrix: 9 }
+
+/** Groups of a size that come nearest to so many plants; where those would be too many, so many as there may be of a larger odd size. */
+function groupsOf(
+  size: number,
+  wanted: number,
+  most: number,
+  custom: DriftCustom,
+): [size: number, n: number] {
+  const n = Math.max(1, Math.min(Math.round(wanted / size), Math.floor(most / size)))
+  const many = MOST_GROUPS[custom]
+  if (n <= many) return [size, n]
+  const larger = 2 * Math.floor(Math.min(wanted, most) / many / 2) + 1
+  return larger * many <= most ? [larger, many] : [larger - 2, many]
+}
+
 /** Counts in which a kind may be taken, with the groups that they stand in. */
 export function countsOf(
   { taxon, most = Infinity }: Candidate,
@@ -49,9 +66,7 @@ export function countsOf(
     const wanted = Math.min(most, (share * areaM2) / eachM2)
     const made = sizes
       .filter((size) => size <= most)
-      .map(
-        (size) => [size, Math.max(1, Math.min(Math.round(wanted / size), Math.floor(most / size)))] as const,
-      )
+      .map((size) => groupsOf(size, wanted, most, drifts))
       .filter(([size, n]) => size * n * eachM2 <= MOST_SHARE * areaM2 || size * n === 1)
       .sort(([a, n], [b, m]) => Math.abs(a * n - wanted) - Math.abs(b * m - wanted) || b - a)[0]
     if (made && made[0] * made[1] * eachM2 <= areaM2 && !found.has(made[0] * made[1]))
@@ -69,6 +84,10 @@ function against({ taxon }: Candidate, w: PaletteWishes): WishName[] {
     found.push('colours')
   return found
 }
+
+/** The candidates that can come in as things are wished: none of those that are against a wish. */
+export const admitted = (candidates: readonly Candidate[], w: PaletteWishes): Candidate[] =>
+  possible(candidates, w).filter((c) => against(c, w).length === 0)
 
 /** A kind in a count, with the number of its yes or no. */
 export interface Option extends PaletteItem {

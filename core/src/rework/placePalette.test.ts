@@ -34,6 +34,11 @@ describe('a place to be planted anew', () => {
     const tray = trayFor(offered, chosen, wishes)
     expect(tray.map((t) => t.candidate.taxon.botanical)).not.toContain('Geranium macrorrhizum')
     for (const [i, t] of tray.slice(1).entries()) expect(t.gain).toBeLessThanOrEqual(tray[i]!.gain)
+    const named = (list: typeof tray) => list.map((t) => t.candidate.taxon.botanical)
+    expect(tray.some((t) => t.candidate.taxon.lifeForm === 'annual')).toBe(false)
+    expect(named(trayFor(offered, chosen, { ...wishes, barred: [named(tray)[0]!] }))).toEqual(
+      named(tray).slice(1),
+    )
     const winter = tray.find((t) => t.fillsWeeks.includes(0))
     // The first weeks of a year have nothing of these two.
     expect(winter?.gain).toBeGreaterThan(0)

@@ -5,7 +5,7 @@ import { weeksOfShow, weekStarts } from '../performance/index.ts'
 import { groundM2, yearAt, type Taxon } from '../plants/index.ts'
 import { candidatesFor } from './candidates.ts'
 import { bloomWeeks, isEvergreen, layerOf, paletteOf, type Candidate, type PaletteWishes } from './palette.ts'
-import { countsOf } from './paletteProgramme.ts'
+import { admitted, countsOf } from './paletteProgramme.ts'
 import type { SitedGarden, StationedPlace } from './stations.ts'
 
 /** What somebody wishes of a place; what it has and when it shows something follows from the garden. */
@@ -93,7 +93,7 @@ export const flowersOf = (
   chosen: readonly { taxon: Taxon; count: number }[],
 ): readonly (readonly string[])[] => paletteOf(itemsOf(chosen), w).flowering
 
-/** Candidates by what they would bring to a choice, the most first; those already in it are left out. */
+/** Candidates by what they would bring to a choice, the most first; those already in it, and those against a wish, are left out. */
 export function trayFor(
   candidates: readonly Candidate[],
   chosen: readonly { taxon: Taxon; count: number }[],
@@ -104,7 +104,7 @@ export function trayFor(
   const bare = now.flowering.map((of) => of.length === 0)
   const standing = [...w.stays.map((s) => s.taxon), ...chosen.map((c) => c.taxon)]
   const inIt = new Set(chosen.map((c) => c.taxon.botanical))
-  return candidates
+  return admitted(candidates, w)
     .filter((c) => !inIt.has(c.taxon.botanical))
     .flatMap((candidate): TrayCandidate[] => {
       const counts = countsOf(candidate, w).map(([n]) => n)

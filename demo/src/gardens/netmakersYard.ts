@@ -15,6 +15,20 @@ const alder = (name: string, at: readonly [number, number], heightM: number, cro
   })
 
 /** A former net-maker's works turned into studios: courtyard border, long border, slipway bed, pots on the quay. */
+/** What wanted the courtyard’s shade, and has none since the storehouse went. */
+const courtyardShade = [
+  'N-001',
+  'N-002',
+  'N-003',
+  'N-004',
+  'N-005',
+  'N-006',
+  'N-010',
+  'N-011',
+  'N-012',
+  'N-013',
+]
+
 export const netmakersYard: SketchGarden = {
   name: 'Netmakers’ Yard',
   latitude: 52.1012,
@@ -419,4 +433,49 @@ export const netmakersYard: SketchGarden = {
   ],
   moves: [{ tag: 'N-015', on: '2023-10-11', fromPlace: 'Long border', fromAt: [18, 0] }],
   survey: { name: 'Survey of 1998', turnDeg: 8 },
+  reworks: [
+    {
+      place: 'Courtyard border',
+      tallestM: 1.8,
+      schemes: [
+        {
+          name: 'Late and warm',
+          leaving: [...courtyardShade, 'N-007', 'N-014'],
+          divides: [],
+          drifts: [
+            ['Calamagrostis × acutiflora', 5],
+            ['Helenium autumnale', 9],
+            ['Panicum virgatum', 5],
+            ['Kniphofia uvaria', 7],
+            ['Rudbeckia fulgida', 9],
+            ['Helenium autumnale', 7],
+            ['Persicaria amplexicaulis', 5],
+            ['Hemerocallis Hybrid group', 7],
+            ['Geum chiloense', 11],
+            ['Sesleria autumnalis', 11],
+            ['Rudbeckia fulgida', 7],
+          ],
+          between: [['Camassia leichtlinii', 35]],
+        },
+        {
+          name: 'Blue and quiet',
+          leaving: courtyardShade,
+          divides: ['N-007'],
+          drifts: [
+            ['Veronicastrum virginicum', 5],
+            ['Symphyotrichum novae-angliae', 5],
+            ['Amsonia tabernaemontana', 7],
+            ['Molinia caerulea', 5],
+            ['Phlox paniculata', 9],
+            ['Iris sibirica', 9],
+            ['Geranium sanguineum', 4, 'bench'],
+            ['Geranium × magnificum', 9],
+            ['Alchemilla mollis', 11],
+            ['Amsonia tabernaemontana', 5],
+          ],
+          between: [['Muscari armeniacum', 70]],
+        },
+      ],
+    },
+  ],
 }

@@ -186,9 +186,11 @@ function bestSpots(of: GardenRelocation, planting: Planting, best: Relocation): 
   const roomy = of.spots
     .filter((s) => s.radiusM >= groundRadiusM(planting) - 1e-9 && s.vacatedBy !== planting.id)
     .sort((a, b) => score(b) - score(a))
-  const first = roomy.filter((s, i) => roomy.findIndex((o) => o.place.id === s.place.id) === i)
-  const chosen = of.spots.filter((s) => went.to === 'spot' && s.id === went.spotId)
-  return [...new Set([...chosen, ...first])].slice(0, MOST_PLACES)
+  const chosen = of.spots.find((s) => went.to === 'spot' && s.id === went.spotId)
+  const others = roomy.filter(
+    (s, i) => s.place !== chosen?.place && roomy.findIndex((o) => o.place === s.place) === i,
+  )
+  return [...(chosen ? [chosen] : []), ...others].slice(0, MOST_PLACES)
 }
 
 export interface ChoiceTask {
@@ -223,11 +225,10 @@ export function tray(
   const choice = choiceOf(task)
   if (!choice) return undefined
   const { candidates, wishes } = choice
-  const offered = candidates.filter((c) => !wishes.barred?.includes(c.taxon.botanical))
   return {
     wishes,
     flowering: flowersOf(wishes, task.chosen),
-    tray: trayFor(offered, task.chosen, wishes),
+    tray: trayFor(candidates, task.chosen, wishes),
   }
 }
 

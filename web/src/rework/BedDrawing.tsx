@@ -6,12 +6,13 @@ import {
   withMoved,
   type Arrangement,
   type BedGround,
+  type Drift,
   type Place,
   type Planting,
   type Pocket,
   type Point,
 } from '@border/core'
-import { memo, useDeferredValue, useMemo, useRef, useState } from 'react'
+import { memo, useDeferredValue, useId, useMemo, useRef, useState } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { useStroke } from '../draw/useStroke.ts'
@@ -69,6 +70,7 @@ function Drawn(props: Props & { width: number; height: number }) {
     () => fitPlan(grow(extentOf(outline), ABOUT_M), width, height, 14),
     [outline, width, height],
   )
+  const clip = useId()
   const drag = useDrag(props, scale)
   const shown = drag.shown ?? arranged
   const stroke = useStroke(scale, onDrawn)
@@ -92,10 +94,15 @@ function Drawn(props: Props & { width: number; height: number }) {
       <g {...stroke.hands}>
         <path className="bed-outline" d={polygon(outline, scale)} />
         <Stays stays={ground.stays} scale={scale} />
-        <Drifts
-          {...{ ground, arranged: shown, scale, chosen, onChoose }}
-          onGrab={onDrawn || !props.onMoved ? undefined : drag.grab}
-        />
+        <clipPath id={clip}>
+          <path d={polygon(outline, scale)} />
+        </clipPath>
+        <g clipPath={`url(#${clip})`}>
+          <Drifts
+            {...{ ground, arranged: shown, scale, chosen, onChoose }}
+            onGrab={onDrawn || !props.onMoved ? undefined : drag.grab}
+          />
+        </g>
         {!drag.shown && <Plants {...{ ground, arranged, scale }} pockets={props.pockets} />}
         <Names {...{ ground, arranged: shown, scale, width, height }} />
         {stroke.points.length > 1 && (
@@ -266,6 +273,16 @@ const Plants = memo(function Plants({
 /** A bulb, five pixels high. */
 const drop = (x: number, y: number): string => `M${x},${y - 5}q5,5 0,9q-5,-4 0,-9z`
 
+const PX_PER_LETTER = 6.4
+/** A name may reach so far beyond its drift, as a share of how wide that is. */
+const BEYOND = 1.5
+
+/** How a drift is named where it is so wide, pixels: how many of what, or how many alone. */
+const nameOf = ({ count, taxon }: Drift, widePx: number): string =>
+  `${count} ${taxon.common}`.length * PX_PER_LETTER <= BEYOND * widePx
+    ? `${count} ${taxon.common}`
+    : `${count}`
+
 /** The name of every drift in its middle, as far as there is room. */
 function Names({ ground, arranged, scale, width, height }: DriftsProps & { width: number; height: number }) {
   const labels = useMemo(() => {
@@ -276,7 +293,7 @@ function Names({ ground, arranged, scale, width, height }: DriftsProps & { width
       return [
         {
           key: d.id,
-          text: `${d.count} ${d.taxon.common}`,
+          text: nameOf(d, 2 * Math.sqrt(m2[k]! / Math.PI) * scale.pxPerM),
           x: scale.x(middle[0]),
           y: scale.y(middle[1]) + 4,
           kind: 'planting' as const,

@@ -67,8 +67,10 @@ const colourOf = (taxon: Taxon | undefined): string => taxon?.flowerColour ?? 'v
 
 /** The first week of every month, with its letter. */
 function monthMarks(weeks: readonly string[]): { at: number; name: string }[] {
-  return weeks.flatMap((day, at) => {
+  const marks = weeks.flatMap((day, at) => {
     const isFirst = at === 0 || weeks[at - 1]!.slice(5, 7) !== day.slice(5, 7)
     return isFirst ? [{ at, name: dayMonth(day).split(' ')[1]!.slice(0, 1) }] : []
   })
+  // Of a month that is nearly over when the season begins there is no room for the letter.
+  return marks.filter((m, i) => !marks[i + 1] || marks[i + 1]!.at - m.at > 1)
 }

@@ -94,7 +94,8 @@ function Chosen({ editor: { said, step }, kindOf }: Pick<Props, 'editor' | 'kind
             <span>
               <span className="taxon">{kindOf.get(k.botanical)?.common ?? k.botanical}</span>{' '}
               <small>
-                {k.count} in {counted(k.drifts, 'group')}, {sourceWords[k.from]}
+                {k.count}
+                {k.drifts > 1 && ` in ${k.drifts} groups`}, {sourceWords[k.from]}
                 {!kindOf.has(k.botanical) && ' · no longer in the plant library'}
               </small>
             </span>

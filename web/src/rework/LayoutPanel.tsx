@@ -91,7 +91,7 @@ export function LayoutPanel(props: Props) {
       </p>
       <ul className="rework-list" aria-label="Drifts">
         {arranged.drifts.map((d, k) => (
-          <li key={d.id} className={`rework-row${d.id === chosen ? ' rework-chosen' : ''}`}>
+          <li key={d.id} className={`drift-row${d.id === chosen ? ' rework-chosen' : ''}`}>
             <Button
               look="link"
               size="small"
@@ -100,6 +100,10 @@ export function LayoutPanel(props: Props) {
             >
               {d.taxon.common}
             </Button>
+            <small>
+              {d.isDrawn && 'drawn, '}
+              {tenths(driftsM2(ground, arranged)[k]!)} m²
+            </small>
             {isHead ? (
               <Figure
                 label={`How many ${d.taxon.common}`}
@@ -111,10 +115,6 @@ export function LayoutPanel(props: Props) {
             ) : (
               <span>{d.count}</span>
             )}
-            <small>
-              {tenths(driftsM2(ground, arranged)[k]!)} m²
-              {d.isDrawn && ', as it was drawn'}
-            </small>
           </li>
         ))}
       </ul>

@@ -15,7 +15,7 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useAssessment } from '../verdicts/queries.ts'
 import { useRelocation, useWays } from './queries.ts'
-import { destinationWords, pointsWords, wayWords } from './reworkWords.ts'
+import { destinationWords, leavingWords, pointsWords, wayWords } from './reworkWords.ts'
 import { leavingByVerdicts } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
 import './rework.css'
@@ -57,10 +57,9 @@ function Leaves({
   if (here.length === 0) return <p className="soft">Nothing stands here. Go on to the kinds.</p>
   return (
     <>
-      {isHead && proposed.length > 0 && (
+      {isHead && proposed.length > 0 && !isAsProposed(said.leaving, proposed) && (
         <p>
-          By the verdicts {counted(proposed.filter((l) => l.how === 'leaves').length, 'planting')} would leave
-          and {proposed.filter((l) => l.how === 'divides').length} be divided.{' '}
+          By the verdicts {leavingWords(proposed)}.{' '}
           <Button size="small" onClick={() => step({ ...said, leaving: proposed })}>
             Begin from the verdicts
           </Button>
@@ -109,6 +108,10 @@ function Leaves({
     </>
   )
 }
+
+const isAsProposed = (leaving: readonly Leaving[], proposed: readonly Leaving[]): boolean =>
+  leaving.length === proposed.length &&
+  proposed.every((p) => leaving.some((l) => l.plantingId === p.plantingId && l.how === p.how))
 
 /** Which decisions leave no room for each other. */
 const Conflict = ({

@@ -1,5 +1,5 @@
 import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
-import { counted, dayMonthYear, materialNames, type SchemeTotals } from '@border/core'
+import { counted, dayMonthYear, materialNames, type Place, type SchemeTotals } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -11,6 +11,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText } from '../frame/words.ts'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
+import { SoilAndWater } from './SoilAndWater.tsx'
 import { usePrices } from './queries.ts'
 import { pricedItems, shoppingCsv } from './reckoning.ts'
 import { moneyText, operationWords } from './reworkWords.ts'
@@ -21,23 +22,26 @@ interface Props {
   said: SaidScheme
   onSay: (change: Partial<SaidScheme>) => void
   totals: SchemeTotals
+  place: Place
+  /** Ground that is dug and planted, square metres. */
+  plantedM2: number
   rework: ReworkView
   /** Of every scheme, by their order. */
   allTotals: readonly SchemeTotals[]
 }
 
 /** What the scheme takes: plants, materials, hours, money; beside the other schemes. */
-export function ReckoningPanel({ said, onSay, totals, rework, allTotals }: Props) {
+export function ReckoningPanel({ said, onSay, totals, place, plantedM2, rework, allTotals }: Props) {
   const { isHead } = useGardenContext()
   const { shopping, layers, work, years } = totals
   return (
     <>
       <p>
         <b>{counted(totals.plants, 'plant')}</b>, {totals.bought} of them to be bought;{' '}
-        {minutesText(totals.minutes)} of work. {moneyText(totals.price)} over three years
-        {shopping.unpriced.length > 0 &&
-          `, without ${counted(shopping.unpriced.length, 'thing')} nobody has a price for`}
-        .
+        {minutesText(totals.minutes)} of work.{' '}
+        {shopping.suppliers.length === 0 && said.hourPrice === null
+          ? 'No price is known yet: say some below.'
+          : `${moneyText(totals.price)} over three years${shopping.unpriced.length > 0 ? `, without ${counted(shopping.unpriced.length, 'thing')} that nobody has a price for` : ''}.`}
       </p>
       {shopping.oldestPrice && (
         <p>
@@ -134,6 +138,7 @@ export function ReckoningPanel({ said, onSay, totals, rework, allTotals }: Props
           ))}
         </tbody>
       </table>
+      <SoilAndWater areaM2={plantedM2} place={place} />
       <small className="soft">
         Hours are working figures until jobs here were timed; growth is that of usual nursery plants.
       </small>

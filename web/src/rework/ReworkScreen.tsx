@@ -15,6 +15,7 @@ import { momentText } from '../frame/words.ts'
 import { useAssessment } from '../verdicts/queries.ts'
 import { FitPlan } from './FitPlan.tsx'
 import { useReworks } from './queries.ts'
+import { leavingWords } from './reworkWords.ts'
 import { kindsOf, leavingByVerdicts, newScheme, usualWishes } from './schemeDraft.ts'
 import './rework.css'
 
@@ -189,7 +190,6 @@ function BeginForm({ assessed, on }: { assessed: AssessmentView; on: IsoDate }) 
       { onSuccess: () => void navigate({ pathname: id, search: withoutShow(search) }) },
     )
   }
-  const leaves = leaving.filter((l) => l.how === 'leaves').length
   return (
     <section className="rework-card" aria-label="Begin a rework">
       <h2>Decide a place anew</h2>
@@ -217,7 +217,7 @@ function BeginForm({ assessed, on }: { assessed: AssessmentView; on: IsoDate }) 
         <small>
           {leaving.length === 0
             ? 'By its verdicts everything here stays as it is.'
-            : `By its verdicts ${leaves} of ${view.plantings.filter((p) => p.placeId === chosen).length} would leave and ${leaving.length - leaves} be divided.`}
+            : `By its verdicts, of ${view.plantings.filter((p) => p.placeId === chosen).length} there, ${leavingWords(leaving)}.`}
         </small>
       </p>
     </section>

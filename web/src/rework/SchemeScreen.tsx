@@ -6,6 +6,7 @@ import {
   type SchemeView,
 } from '@border/contract'
 import {
+  capitalised,
   counted,
   pocketsOf,
   suits,
@@ -95,10 +96,10 @@ function OfPlace({ rework, taxa }: { rework: ReworkView; taxa: readonly KnownTax
 }
 
 const PARTS = [
-  { value: 'leaves', label: 'Leaves' },
+  { value: 'leaves', label: 'Stays or goes' },
   { value: 'kinds', label: 'Comes in' },
   { value: 'layout', label: 'Layout' },
-  { value: 'reckoning', label: 'Takes' },
+  { value: 'reckoning', label: 'Quantities' },
 ] as const
 type Part = (typeof PARTS)[number]['value']
 
@@ -249,6 +250,8 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
               said={said}
               onSay={(change) => step({ ...said, ...change })}
               totals={totals}
+              place={place}
+              plantedM2={Math.max(0, place.areaM2 - staysM2)}
               rework={rework}
               allTotals={allTotals}
             />
@@ -445,7 +448,7 @@ function UnderPointer({
       {station.hours.total.toFixed(1)} h of sun here{there ? `, in the drift of ${there.taxon.common}` : ''}.{' '}
       {of && (
         <>
-          {of.taxon.common}: {suits(of.taxon, place, station, garden).reason}.
+          {capitalised(of.taxon.common)}: {suits(of.taxon, place, station, garden).reason}.
         </>
       )}
     </>

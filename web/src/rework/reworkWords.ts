@@ -1,5 +1,5 @@
-import type { SaidDestination, SaidDrift, TrayView } from '@border/contract'
-import type { Layer, WayOut, WishName, WorkOf } from '@border/core'
+import type { SaidDestination, SaidDrift, SaidScheme, TrayView } from '@border/contract'
+import { counted, type Layer, type WayOut, type WishName, type WorkOf } from '@border/core'
 
 /** What becomes of something that leaves, as it is read after its name. */
 export const wayWords: Record<WayOut, string> = {
@@ -70,4 +70,13 @@ export const operationWords: Record<WorkOf['operation'], string> = {
 }
 
 /** Money of whatever currency the practice reckons in, from its minor unit. */
-export const moneyText = (minor: number): string => (minor / 100).toFixed(2)
+export const moneyText = (minor: number): string =>
+  (minor / 100).toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
+
+/** What the verdicts of a place would have done: `3 plantings would leave and 1 be divided`. */
+export function leavingWords(proposed: readonly Pick<SaidScheme['leaving'][number], 'how'>[]): string {
+  const divides = proposed.filter((l) => l.how === 'divides').length
+  const leaves = proposed.length - divides
+  if (leaves === 0) return `${counted(divides, 'planting')} would be divided`
+  return `${counted(leaves, 'planting')} would leave${divides > 0 ? ` and ${divides} be divided` : ''}`
+}
