@@ -165,7 +165,7 @@ export const gardenEndpoints = {
   now: reads(`${gardenPath}/now`, keeper, {
     query: onDay,
     answer: gardenNow,
-    restsOn: [...whatIsKnown, 'decisions', 'jobs', 'days', 'crew', 'suspicions'],
+    restsOn: [...whatIsKnown, 'decisions', 'jobs', 'days', 'crew', 'suspicions', 'prices'],
   }),
   /** A garden is taken out by its name. */
   withdraw: writes(`${gardenPath}/withdraw`, head, { body: z.object({ name: z.string().max(200) }) }),

@@ -101,7 +101,7 @@ export const verdictEndpoints = {
   assessment: reads(`${gardenPath}/assessment`, keeper, {
     query: z.object({ on: isoDay.optional(), then: isoDay.optional() }),
     answer: assessmentView,
-    restsOn: [...whatIsKnown, 'decisions', 'jobs'],
+    restsOn: [...whatIsKnown, 'decisions', 'jobs', 'prices'],
   }),
   decide: writes(`${gardenPath}/decisions`, head, {
     body: decisionRequest,

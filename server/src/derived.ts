@@ -23,7 +23,7 @@ export const views = {
   bloom: whatIsKnown,
   diagnosis: whatIsKnown,
   walk: whatIsKnown,
-  assessment: [...whatIsKnown, 'decisions', 'jobs'],
+  assessment: [...whatIsKnown, 'decisions', 'jobs', 'prices'],
   successions: [...whatIsKnown, 'jobs'],
   /** The open work that the rules ask for: kept as jobs. */
   care: ['plan', 'plantings', 'climate', 'rules', 'record', 'library', 'decisions', 'jobs'],

@@ -31,6 +31,7 @@ import {
 import { onceFor } from '../once/index.ts'
 import type { Year } from '../plants/index.ts'
 import { crowdingOf, weeksAlone } from './crowding.ts'
+import type { PlantPrices } from './money.ts'
 import { isOutside, lightFit, type LightFit, type SuspectedMoisture } from './fit.ts'
 import { openings, type Openings } from './openings.ts'
 import { bestSpots, spotField, type SpotField, type SpotOption } from './spots.ts'
@@ -46,6 +47,8 @@ export interface JudgedGarden extends StandingGarden {
   year?: Year | undefined
   /** What the signs of its plantings say of its places. */
   suspected?: readonly SuspectedChange[] | undefined
+  /** What plants cost where they are bought. */
+  prices?: PlantPrices | undefined
 }
 
 /** A planting's light then and now against its range, what changed it, and the verdict. */
@@ -251,6 +254,7 @@ export function judgeGarden(
         weeksAlone: weeksAlone(p, garden.plantings),
         count: p.livingCount,
         condition: garden.conditions?.[p.id],
+        prices: garden.prices,
       }),
     }
   })

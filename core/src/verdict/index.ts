@@ -70,3 +70,4 @@ export {
   type Succession,
   type SuccessorChoice,
 } from './succession.ts'
+export { plantPrices, type PlantPrices } from './money.ts'

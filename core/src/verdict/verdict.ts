@@ -1,3 +1,4 @@
+import { moneyTerms, type PlantPrices } from './money.ts'
 import {
   capitalised,
   counted,
@@ -120,6 +121,8 @@ export interface VerdictInput {
   crowding?: readonly Crowding[] | undefined
   /** Weeks of the year in which nothing else in its place flowers. */
   weeksAlone?: number | undefined
+  /** What plants cost; undefined where nobody has said. */
+  prices?: PlantPrices | undefined
 }
 
 /** What the record, the walk and the planting itself say beside its light. */
@@ -272,6 +275,7 @@ export function verdictFor(all: VerdictInput): Verdict {
     ...replaceTerms(input),
     ...removeTerms(input),
     ...remedyTerms(asked),
+    ...moneyTerms(input.taxon.botanical, input.count, input.prices),
   ]
   const scores: Partial<Record<Action, number>> = Object.fromEntries(alwaysWeighed.map((a) => [a, 0]))
   for (const t of terms) scores[t.action] = (scores[t.action] ?? 0) + t.points

@@ -1,4 +1,12 @@
-import { addressOf, endpoints, type Endpoint, type GardenView, type SeasonView } from '@border/contract'
+import {
+  addressOf,
+  endpoints,
+  type Endpoint,
+  type GardenView,
+  type GroundView,
+  type SeasonView,
+  type SuitedView,
+} from '@border/contract'
 import { addDays } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
@@ -17,6 +25,7 @@ import { beginning } from './schemes.ts'
 const FILE = join(import.meta.dirname, '..', '..', '..', 'web', 'src', 'test', 'answers.json')
 const TODAY = '2026-09-15'
 const MOST_LISTED = 12
+const MOST_STATIONS = 160
 
 export async function writeAnswers(): Promise<string> {
   const practice = await practiceWithGarden(undefined, () => Date.parse(`${TODAY}T10:00:00Z`))
@@ -100,6 +109,10 @@ export async function writeAnswers(): Promise<string> {
       }
     for (const list of ['taxa.list', 'rules.list'] as const)
       answers[list] = (answers[list] as unknown[]).slice(0, MOST_LISTED)
+    const ground = answers['reworks.ground'] as GroundView
+    answers['reworks.ground'] = { ...ground, stations: ground.stations.slice(0, MOST_STATIONS) }
+    const fit = answers['reworks.fit'] as SuitedView[]
+    answers['reworks.fit'] = fit.map((f) => ({ ...f, cells: f.cells.slice(0, MOST_LISTED) }))
     const season = answers['seasons.read'] as SeasonView
     answers['seasons.read'] = {
       ...season,

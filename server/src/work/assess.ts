@@ -2,16 +2,19 @@ import {
   groundRadiusM,
   groundTakenBy,
   isUnknown,
+  plantPrices,
   suspectedMoisture,
   type Assessment,
   type FreeSpots,
   type GardenLight,
   type JudgedGarden,
   type Openings,
+  type PlantPrices,
   type TakenGround,
 } from '@border/core'
 import { derive } from '../derived.ts'
 import { standingIn, type GardenReader } from '../reader.ts'
+import { listOffers } from '../store/offers.ts'
 import { conditionsOfGarden } from './conditions.ts'
 import type { ComputePool } from './compute.ts'
 import { diagnoseGarden, yearOfGarden } from './diagnosis.ts'
@@ -131,7 +134,14 @@ export async function judgedGarden(
     year: (await yearOfGarden(reader)).year,
     climate: (await reader.climate()).climate,
     suspected: (await diagnoseGarden(reader, pool)).suspected,
+    prices: await pricesKnown(reader),
   }
+}
+
+/** What the practice’s suppliers ask for the kinds that it knows. */
+export async function pricesKnown(reader: GardenReader): Promise<PlantPrices | undefined> {
+  const [offers, taxa] = await Promise.all([listOffers(reader.db, reader.garden.practiceId), reader.taxa()])
+  return plantPrices(offers, new Set(taxa.map((t) => t.taxon.botanical)))
 }
 
 /** Ground promised to moves that are decided and not yet done, and what plants have that nobody has named. */

@@ -18,9 +18,8 @@ import { derive } from '../derived.ts'
 import { notFound, Refusal } from '../errors.ts'
 import type { GardenReader } from '../reader.ts'
 import { listBench } from '../store/bench.ts'
-import { listOffers } from '../store/offers.ts'
 import { listReworks } from '../store/reworks.ts'
-import { groundPromised } from './assess.ts'
+import { groundPromised, pricesKnown } from './assess.ts'
 import type { ComputePool } from './compute.ts'
 import { diagnoseGarden } from './diagnosis.ts'
 import type { ChoiceTask, RelocationTask, SitesTask } from './reworkTasks.ts'
@@ -104,11 +103,11 @@ export async function choiceTask(
   },
 ): Promise<ChoiceTask> {
   const place = await placeOfGarden(reader, placeId)
-  const [garden, plantings, taxa, offers] = await Promise.all([
+  const [garden, plantings, taxa, prices] = await Promise.all([
     sitedGardenOf(reader, pool),
     reader.plantings(),
     reader.taxa(),
-    listOffers(reader.db, reader.garden.practiceId),
+    pricesKnown(reader),
   ])
   const of = garden.places.find((p) => p.place.id === place.id)
   if (!of) throw new Refusal(409, 'This place is too small to be planted.')
@@ -131,9 +130,7 @@ export async function choiceTask(
     },
     have: await inHand(reader, placeId, asked.dividingIds),
     library: taxa.map((t) => t.taxon),
-    prices: Object.fromEntries(
-      offers.map((o) => [o.item, Math.round(Math.min(...o.packs.map((p) => p.price / p.holds)))]),
-    ),
+    prices: prices?.each ?? {},
     wishes: { ...asked.wishes, areaM2: asked.areaM2 },
   }
 }

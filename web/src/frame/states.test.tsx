@@ -6,6 +6,7 @@ import {
   lightEndpoints,
   plantingEndpoints,
   recordEndpoints,
+  reworkEndpoints,
   ruleEndpoints,
   seasonEndpoints,
   sessionEndpoints,
@@ -32,6 +33,7 @@ interface Shown {
 }
 
 const taxon = answerTo(taxonEndpoints.list)[0]!.botanical
+const reworkId = answerTo(reworkEndpoints.list)[0]!.id
 const text = (words: RegExp) => () => screen.findAllByText(words).then((found) => found[0]!)
 
 const screens: Shown[] = [
@@ -58,6 +60,19 @@ const screens: Shown[] = [
     shows: text(/In flower, by week/),
   },
   { title: 'Verdicts', path: 'verdicts', needs: verdictEndpoints.assessment, shows: text(/your word/) },
+  { title: 'Rework', path: 'rework', needs: reworkEndpoints.list, shows: text(/Decide a place anew/) },
+  {
+    title: 'Rework',
+    path: `rework/${reworkId}`,
+    needs: reworkEndpoints.list,
+    shows: text(/^Stays or goes$/),
+  },
+  {
+    title: 'Planting sheet',
+    path: `rework/${reworkId}/sheet`,
+    needs: reworkEndpoints.list,
+    shows: text(/^Where each plant is set$/),
+  },
   { title: 'Season', path: 'season', needs: seasonEndpoints.read, shows: text(/open jobs?/) },
   { title: /2026/, path: 'season/day/2026-09-21', needs: seasonEndpoints.read, shows: text(/\d jobs?, /) },
   { title: 'Rules of care', path: 'rules', needs: ruleEndpoints.list, shows: text(/rules? in force/) },

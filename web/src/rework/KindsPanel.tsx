@@ -1,5 +1,14 @@
 import type { PaletteView, SaidWishes, TrayView } from '@border/contract'
-import { browsers, colourSchemes, counted, listed, oklchOf, type Harmed, type Place } from '@border/core'
+import {
+  browsers,
+  colourSchemes,
+  counted,
+  listed,
+  oklchOf,
+  type Harmed,
+  type Place,
+  moneyWords,
+} from '@border/core'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -8,7 +17,7 @@ import { Answered } from '../frame/Answered.tsx'
 import { BloomStrip } from './BloomStrip.tsx'
 import { Figure } from './Figure.tsx'
 import { useProposing, useTray, type Proposing } from './queries.ts'
-import { bringsWords, moneyText, sourceWords, wishWords } from './reworkWords.ts'
+import { bringsWords, sourceWords, wishWords } from './reworkWords.ts'
 import { kindsOf, withKind, withoutKind, withPalette, withWish, type KindOf } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
 import './rework.css'
@@ -431,7 +440,7 @@ function Card({
       <small>
         {bare === 0 ? 'Something in flower every week' : `${counted(bare, 'week')} without a flower`},{' '}
         {Math.round(100 * palette.evergreenShare)} % green in winter.{' '}
-        {palette.price > 0 && `Plants for ${moneyText(palette.price)}. `}
+        {palette.price > 0 && `Plants for ${moneyWords(palette.price)}. `}
         {palette.unpriced.length > 0 && `${counted(palette.unpriced.length, 'kind')} without a price. `}
         {more !== undefined && `${Math.max(0, Math.round(more))} points behind the first. `}
         Proved to be the best there is to {(100 * palette.gap).toFixed(1)} % of what a bare place lacks.
@@ -481,7 +490,7 @@ function Tray({ tray, editor: { said, step } }: { tray: TrayView; editor: Scheme
                 fit < 0.95 && `suits it to ${Math.round(100 * fit)} in a hundred`,
                 fillsWeeks.length > 0 && `${counted(fillsWeeks.length, 'bare week')} filled`,
                 ...brings.map((b) => bringsWords[b]),
-                price !== null && price > 0 && `${moneyText(price)} each`,
+                price !== null && price > 0 && `${moneyWords(price)} each`,
                 gain < 0 && 'more trouble than it brings',
               ]
                 .filter(Boolean)

@@ -1,5 +1,5 @@
 import type { GroundView, KnownTaxon, ReworkView, SchemeView } from '@border/contract'
-import { counted, dayMonthYear, pocketsOf, plantsOf, type Place } from '@border/core'
+import { counted, dayMonthYear, pocketsOf, plantsOf, type Place, moneyWords } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useParam } from '../frame/address.ts'
@@ -15,7 +15,6 @@ import { DownloadCsv } from './DownloadCsv.tsx'
 import { useGround, usePrices, useRelocation, useReworks } from './queries.ts'
 import { plantingCsv, plantingTable, reckoned, sidesOf } from './reckoning.ts'
 import { Shopping } from './ReckoningPanel.tsx'
-import { moneyText } from './reworkWords.ts'
 import { kindsOf, type KindOf } from './schemeDraft.ts'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
 import '../walk/sheet.css'
@@ -165,7 +164,7 @@ function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
         <Shopping totals={totals} />
         <p>
           <small>
-            {minutesText(totals.minutes)} of work; {moneyText(totals.price)} over three years
+            {minutesText(totals.minutes)} of work; {moneyWords(totals.price)} over three years
             {totals.shopping.oldestPrice &&
               `, by prices asked since ${dayMonthYear(totals.shopping.oldestPrice)}`}
             .

@@ -1,5 +1,5 @@
 import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
-import { counted, dayMonthYear, materialNames, type Place, type SchemeTotals } from '@border/core'
+import { counted, dayMonthYear, materialNames, type Place, type SchemeTotals, moneyWords } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -14,7 +14,7 @@ import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
 import { usePrices } from './queries.ts'
 import { pricedItems, shoppingCsv } from './reckoning.ts'
-import { moneyText, operationWords } from './reworkWords.ts'
+import { operationWords } from './reworkWords.ts'
 import { kindsOf, schemeNames } from './schemeDraft.ts'
 import './rework.css'
 
@@ -41,7 +41,7 @@ export function ReckoningPanel({ said, onSay, totals, place, plantedM2, rework, 
         {minutesText(totals.minutes)} of work.{' '}
         {shopping.suppliers.length === 0 && said.hourPrice === null
           ? 'No price is known yet: say some below.'
-          : `${moneyText(totals.price)} over three years${shopping.unpriced.length > 0 ? `, without ${counted(shopping.unpriced.length, 'thing')} that nobody has a price for` : ''}.`}
+          : `${moneyWords(totals.price)} over three years${shopping.unpriced.length > 0 ? `, without ${counted(shopping.unpriced.length, 'thing')} that nobody has a price for` : ''}.`}
       </p>
       {shopping.oldestPrice && (
         <p>
@@ -133,7 +133,7 @@ export function ReckoningPanel({ said, onSay, totals, place, plantedM2, rework, 
                 {y.fillers || 'none'}
                 {y.divides.length > 0 && <small> · to divide: {y.divides.join(', ')}</small>}
               </td>
-              <td className="figure">{moneyText(y.price)}</td>
+              <td className="figure">{moneyWords(y.price)}</td>
             </tr>
           ))}
         </tbody>
@@ -168,7 +168,7 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
         <tbody key={s.supplier}>
           <tr>
             <th colSpan={2}>{s.supplier}</th>
-            <th className="figure">{moneyText(s.price)}</th>
+            <th className="figure">{moneyWords(s.price)}</th>
           </tr>
           {s.lines.map((l) => (
             <tr key={l.item}>
@@ -176,7 +176,7 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
                 {l.wanted} {l.item}
               </td>
               <td>{l.cover.packs.map((p) => `${p.number} × ${p.pack.name}`).join(', ')}</td>
-              <td className="figure">{moneyText(l.cover.price)}</td>
+              <td className="figure">{moneyWords(l.cover.price)}</td>
             </tr>
           ))}
         </tbody>
@@ -313,7 +313,7 @@ function Prices({ items }: { items: readonly string[] }) {
 }
 
 const offerWords = ({ supplier, packs, pricedOn }: OfferView): string =>
-  `${supplier}: ${packs.map((p) => `${p.name}${p.holds > 1 ? ` of ${p.holds}` : ''} ${moneyText(p.price)}`).join(', ')}, ${dayMonthYear(pricedOn)}`
+  `${supplier}: ${packs.map((p) => `${p.name}${p.holds > 1 ? ` of ${p.holds}` : ''} ${moneyWords(p.price)}`).join(', ')}, ${dayMonthYear(pricedOn)}`
 
 /** Schemes side by side. */
 function Compared({ rework, allTotals }: Pick<Props, 'rework' | 'allTotals'>) {
@@ -324,8 +324,8 @@ function Compared({ rework, allTotals }: Pick<Props, 'rework' | 'allTotals'>) {
     ['To be bought', (i) => String(allTotals[i]!.bought)],
     ['Leaves', (i) => String(rework.schemes[i]!.said.leaving.filter((l) => l.how === 'leaves').length)],
     ['Work', (i) => minutesText(allTotals[i]!.minutes)],
-    ['First year', (i) => moneyText(allTotals[i]!.years[0]!.price)],
-    ['Three years', (i) => moneyText(allTotals[i]!.price)],
+    ['First year', (i) => moneyWords(allTotals[i]!.years[0]!.price)],
+    ['Three years', (i) => moneyWords(allTotals[i]!.price)],
     ['Without a price', (i) => String(allTotals[i]!.shopping.unpriced.length)],
   ]
   return (

@@ -69,10 +69,6 @@ export const operationWords: Record<WorkOf['operation'], string> = {
   mulch: 'Spreading compost and mulch',
 }
 
-/** Money of whatever currency the practice reckons in, from its minor unit. */
-export const moneyText = (minor: number): string =>
-  (minor / 100).toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
-
 /** What the verdicts of a place would have done: `3 plantings would leave and 1 be divided`. */
 export function leavingWords(proposed: readonly Pick<SaidScheme['leaving'][number], 'how'>[]): string {
   const divides = proposed.filter((l) => l.how === 'divides').length

@@ -1,0 +1,298 @@
+// @vitest-environment happy-dom
+import {
+  gardenEndpoints,
+  priceEndpoints,
+  reworkEndpoints,
+  taxonEndpoints,
+  type PaletteAnswerView,
+  type PaletteView,
+  type RelocatedView,
+  type SaidScheme,
+  type TrayView,
+} from '@border/contract'
+import { library } from '@border/core'
+import { screen, waitFor, within } from '@testing-library/react'
+import { beforeEach, describe, expect, it } from 'vitest'
+import { openApp } from '../test/openApp.tsx'
+import { answerTo, gardenId, MockServer, Refuses } from '../test/server.ts'
+
+const view = answerTo(gardenEndpoints.read)
+const [written] = answerTo(reworkEndpoints.list)
+const rework = written!
+const [scheme] = rework.schemes
+const here = view.plantings.filter((p) => p.placeId === rework.placeId)
+const leaving = here.find((p) => p.id === scheme!.said.leaving[0]!.plantingId)!
+const [tall, low] = ['Helenium autumnale', 'Nepeta × faassenii'].map((n) =>
+  library.find((t) => t.botanical === n)!,
+)
+const empty: TrayView = { weeks: [], areaM2: 8, flowering: [], candidates: [] }
+const palette = (more: Partial<PaletteView> = {}): PaletteView => ({
+  items: [
+    {
+      candidate: { taxon: tall!, from: 'library', fit: 1, price: 420 },
+      count: 9,
+      drifts: 3,
+      areaM2: 1.6,
+    },
+  ],
+  flowering: [[tall!.botanical], []],
+  price: 3780,
+  unpriced: [],
+  evergreenShare: 0,
+  lack: 30,
+  gap: 0.003,
+  ...more,
+})
+
+/** What the server holds of the scheme, step by step, as it would. */
+let steps: { revisionId: string; said: SaidScheme }[]
+let at: number
+let server: MockServer
+beforeEach(async () => {
+  server = await MockServer.fresh()
+  steps = [{ revisionId: scheme!.revisionId, said: scheme!.said }]
+  at = 0
+  let versions = 0
+  server
+    .on(reworkEndpoints.list, () => [
+      {
+        ...rework,
+        schemes: [{ ...scheme!, ...steps[at]!, hasBefore: at > 0, hasAfter: at + 1 < steps.length }],
+      },
+    ])
+    .on(gardenEndpoints.versions, () => {
+      const now = answerTo(gardenEndpoints.versions)
+      return { ...now, versions: { ...now.versions, reworks: `${++versions}` } }
+    })
+    .on(reworkEndpoints.keepScheme, ({ body }) => {
+      const { said } = body as { said: SaidScheme }
+      steps = [...steps.slice(0, at + 1), { revisionId: crypto.randomUUID(), said }]
+      at++
+      return { revisionId: steps[at]!.revisionId }
+    })
+    .on(reworkEndpoints.stepScheme, ({ body }) => {
+      at += (body as { to: string }).to === 'before' ? -1 : 1
+      return { revisionId: steps[at]!.revisionId }
+    })
+    .on(reworkEndpoints.relocate, (): RelocatedView => ({
+      ok: true,
+      cost: 40,
+      gap: 0,
+      went: [{ plantingId: leaving.id, destination: { to: 'bench' }, cost: 40, suiting: null }],
+      spots: [],
+    }))
+    .on(reworkEndpoints.tray, () => empty)
+    .on(taxonEndpoints.list, () => library.map((t) => ({ ...t, own: null })))
+})
+
+const open = (part: string) => openApp(`/g/${gardenId}/rework/${rework.id}?part=${part}`)
+const kept = () =>
+  server.askedOf(reworkEndpoints.keepScheme).map((a) => a.body as { said: SaidScheme; seen: unknown })
+
+describe('what stays and goes', () => {
+  it('is said row by row, kept on what was seen, taken back and said again', async () => {
+    const { user } = open('leaves')
+    const row = within(await screen.findByRole('radiogroup', { name: `What becomes of ${leaving.tag}` }))
+    await screen.findByText(/^It waits on the bench/)
+    await user.click(row.getByRole('radio', { name: 'Stays' }))
+    await waitFor(() => expect(kept()).toHaveLength(1))
+    expect(kept()[0]).toMatchObject({ said: { leaving: [] }, seen: { revisionId: scheme!.revisionId } })
+    await screen.findByText(/^Nothing leaves/)
+    await user.click(await screen.findByRole('button', { name: 'Undo' }))
+    await screen.findByText(/^1 planting leaves/)
+    await waitFor(() =>
+      expect((screen.getByRole('button', { name: 'Redo' }) as HTMLButtonElement).disabled).toBe(false),
+    )
+    await user.click(screen.getByRole('button', { name: 'Redo' }))
+    await screen.findByText(/^Nothing leaves/)
+  })
+
+  it('has its price in every other way, and what is chosen is decided', async () => {
+    server.on(reworkEndpoints.ways, () => ({
+      ways: { stay: 20, bench: 0, 'give away': 15, gone: null },
+      spots: [],
+    }))
+    const { user } = open('leaves')
+    await user.click(await screen.findByRole('button', { name: 'Send it elsewhere…' }))
+    const list = within(await screen.findByRole('list', { name: `Where ${leaving.tag} could go` }))
+    expect(list.getAllByRole('listitem').map((l) => l.textContent)).toEqual([
+      'It stays for now + 20 points',
+      'It waits on the bench as good',
+      'It is given away + 15 points',
+    ])
+    await user.click(list.getByRole('button', { name: 'It is given away' }))
+    await waitFor(() => expect(kept()[0]?.said.leaving[0]?.to).toEqual({ to: 'give away' }))
+  })
+
+  it('that leaves no room for itself names what it is', async () => {
+    server.on(reworkEndpoints.relocate, (): RelocatedView => ({
+      ok: false,
+      says: 'What is decided leaves no room for itself.',
+      noRoom: [leaving.id],
+    }))
+    open('leaves')
+    const alert = await screen.findByText(/leaves no room for itself/)
+    expect(alert.textContent).toContain(leaving.taxon.common)
+  })
+
+  it('that cannot be kept is said, and what was kept stands', async () => {
+    server.on(reworkEndpoints.keepScheme, () => new Refuses(409, 'Others are changing this garden just now.'))
+    const { user } = open('leaves')
+    const row = within(await screen.findByRole('radiogroup', { name: `What becomes of ${leaving.tag}` }))
+    await user.click(row.getByRole('radio', { name: 'Stays' }))
+    await screen.findByText('Others are changing this garden just now.')
+    await screen.findByText(/^1 planting leaves/)
+  })
+})
+
+describe('kinds', () => {
+  it('are proposed one palette after another, each apart from those before, and taken', async () => {
+    server.on(reworkEndpoints.palette, ({ body }): PaletteAnswerView => {
+      const { apart } = body as { apart: string[][] }
+      return apart.length < 2
+        ? {
+            is: 'palette',
+            palette: palette({ lack: 30 + apart.length }),
+            weeks: ['2027-04-05', '2027-04-12'],
+            areaM2: 8,
+          }
+        : { is: 'no more' }
+    })
+    const { user } = open('kinds')
+    await user.click(await screen.findByRole('button', { name: 'Propose three palettes' }))
+    await screen.findByText('No more differ from these in three kinds.')
+    expect(screen.getAllByRole('img', { name: '1 week without a flower.' }).length).toBeGreaterThanOrEqual(2)
+    const first = within(screen.getByRole('region', { name: 'Palette A' }))
+    expect(first.getByText(/0\.3 % of what a bare place lacks/)).toBeTruthy()
+    await user.click(first.getByRole('button', { name: 'Take this' }))
+    await waitFor(() => expect(kept()[0]?.said.drifts.map((d) => d.count)).toEqual([3, 3, 3]))
+    expect(screen.queryByRole('region', { name: 'Palette A' })).toBeNull()
+  })
+
+  it('that cannot meet all wishes say which contradict each other, and what is least to give up', async () => {
+    server.on(reworkEndpoints.palette, (): PaletteAnswerView => ({
+      is: 'conflict',
+      wishes: ['budget', 'ground filled'],
+      giveUp: [{ wish: 'budget', palette: palette() }],
+    }))
+    const { user } = open('kinds')
+    await user.click(await screen.findByRole('button', { name: 'Propose three palettes' }))
+    await screen.findByText(/cannot all be met together: the money and the ground filled/)
+    expect(screen.getByRole('region', { name: 'Without the money' })).toBeTruthy()
+  })
+
+  it('are stopped at any time with what there is, and a failure is told', async () => {
+    let asked = 0
+    server.on(reworkEndpoints.palette, (): Promise<PaletteAnswerView> =>
+      asked++ === 0
+        ? Promise.resolve({ is: 'palette', palette: palette(), weeks: [], areaM2: 8 })
+        : new Promise(() => {}),
+    )
+    const { user } = open('kinds')
+    await user.click(await screen.findByRole('button', { name: 'Propose three palettes' }))
+    await screen.findByRole('region', { name: 'Palette A' })
+    await user.click(screen.getByRole('button', { name: 'Stop' }))
+    expect(screen.getByRole('region', { name: 'Palette A' })).toBeTruthy()
+    server.on(reworkEndpoints.palette, () => new Refuses(409, 'What stays here leaves no ground to plant.'))
+    await user.click(screen.getByRole('button', { name: 'Propose three palettes' }))
+    await screen.findByText('What stays here leaves no ground to plant.')
+  })
+
+  it('are taken from the tray in a usual number, or never', async () => {
+    server.on(reworkEndpoints.tray, (): TrayView => ({
+      ...empty,
+      candidates: [
+        {
+          candidate: { taxon: low!, from: 'bench', fit: 0.8, price: 0, most: 12 },
+          count: 5,
+          gain: 12,
+          fillsWeeks: [1, 2],
+          brings: ['front'],
+        },
+      ],
+    }))
+    const { user } = open('kinds')
+    const tray = within(await screen.findByRole('list', { name: 'Kinds that would do well here' }))
+    expect(
+      tray.getByText(/12 off the bench · suits it to 80 in a hundred · 2 bare weeks filled · something low/),
+    ).toBeTruthy()
+    await user.click(tray.getByRole('button', { name: `Take 5 ${low!.common}` }))
+    await waitFor(() =>
+      expect(kept()[0]?.said.drifts).toMatchObject([{ botanical: low!.botanical, count: 5, from: 'bench' }]),
+    )
+    await user.click(tray.getByRole('button', { name: `Keep ${low!.common} out` }))
+    await waitFor(() => expect(kept()[1]?.said.wishes.barred).toEqual([low!.botanical]))
+  })
+
+  it('that have left the library since are named and stay in the scheme', async () => {
+    steps = [
+      {
+        revisionId: scheme!.revisionId,
+        said: {
+          ...scheme!.said,
+          drifts: [
+            {
+              id: crypto.randomUUID(),
+              botanical: 'Hosta deleta',
+              count: 3,
+              from: 'library',
+              ground: null,
+              isDrawn: false,
+            },
+          ],
+        },
+      },
+    ]
+    open('kinds')
+    await screen.findByText(
+      /no longer in the plant library is not drawn|that are no longer in the plant library/,
+    )
+    expect(screen.getByText(/Hosta deleta/)).toBeTruthy()
+  })
+})
+
+describe('what it takes', () => {
+  it('rests on prices that are kept with their day', async () => {
+    steps = [
+      {
+        revisionId: scheme!.revisionId,
+        said: {
+          ...scheme!.said,
+          drifts: [
+            {
+              id: crypto.randomUUID(),
+              botanical: tall!.botanical,
+              count: 9,
+              from: 'library',
+              ground: null,
+              isDrawn: false,
+            },
+          ],
+        },
+      },
+    ]
+    server.on(priceEndpoints.list, () => [])
+    const { user } = open('reckoning')
+    await screen.findByText(/No price is known yet/)
+    await user.click(screen.getByText('Prices'))
+    await user.type(screen.getByLabelText('Supplier'), 'Lane Nursery')
+    const price = screen.getByLabelText('Price of one')
+    await user.clear(price)
+    await user.type(price, '4.5')
+    await user.tab()
+    await user.click(screen.getByRole('button', { name: 'Keep the price' }))
+    await waitFor(() => expect(server.askedOf(priceEndpoints.say)).toHaveLength(1))
+    expect(server.askedOf(priceEndpoints.say)[0]!.body).toMatchObject({
+      supplier: 'Lane Nursery',
+      packs: [{ name: '9 cm pot', holds: 1, price: 450 }],
+    })
+  })
+
+  it('is only looked at by who keeps the garden', async () => {
+    server.seenBy('keeper')
+    open('reckoning')
+    await screen.findByText(/of work\./)
+    expect(screen.queryByRole('button', { name: 'Undo' })).toBeNull()
+    expect(screen.queryByText('An hour’s work costs')).toBeNull()
+  })
+})
