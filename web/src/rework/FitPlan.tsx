@@ -32,6 +32,13 @@ export function FitPlan() {
     <div className="rework">
       <div className="rework-stage">
         <div className="rework-tools">
+          <TaxonSelect
+            label="The kind in your hand"
+            placeholder="The kind in your hand"
+            value={botanical}
+            onChange={(b) => choose(b)}
+            style={{ width: 270 }}
+          />
           <span className="fit-legend">
             {STEPS.map((s) => (
               <span key={s.name}>
@@ -50,8 +57,6 @@ export function FitPlan() {
         </div>
       </div>
       <aside className="rework-aside" aria-label="Where it could go">
-        <label htmlFor="fit-kind">The kind in your hand</label>
-        <TaxonSelect id="fit-kind" value={botanical} onChange={(b) => choose(b)} />
         {botanical ? (
           <Answered of={[fit]} waiting="Every spot is tried…">
             {(places) => <PlacesByFit places={places} />}

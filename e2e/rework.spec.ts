@@ -1,0 +1,122 @@
+import { readFileSync } from 'node:fs'
+import type { Page } from '@playwright/test'
+import { expect, test } from './practice.ts'
+import { enterDemo, expectAccessible, expectNoSidewaysScroll, goTo, watchForErrors } from './steps.ts'
+
+const part = (page: Page, name: string) =>
+  page.getByRole('radiogroup', { name: 'Part of the scheme' }).getByText(name, { exact: true }).click()
+const kept = (page: Page) => expect(page.getByText('Kept.', { exact: true })).toBeVisible()
+
+test('a place is decided anew from its verdicts: what goes where, what comes in, laid out, reckoned, set out by tape', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const errors = watchForErrors(page)
+  await enterDemo(page)
+  await goTo(page, 'Rework')
+  await page.getByLabel('Which place').selectOption({ label: 'Slipway bed' })
+  await page.getByRole('button', { name: 'From its verdicts' }).click()
+  await page.getByRole('heading', { level: 1, name: 'Slipway bed' }).waitFor()
+  await expect(page.getByText(/plantings? leaves?; nothing comes in yet/)).toBeVisible()
+
+  // Against the advice, at its price.
+  const rows = page.getByRole('list', { name: 'What stands here' })
+  await rows.getByRole('button', { name: 'Send it elsewhere…' }).first().click()
+  await rows.getByRole('button', { name: 'It is given away' }).click()
+  await expect(rows.getByText(/^It is given away, as you decided/)).toBeVisible()
+  await expectAccessible(page, 'what stays and goes')
+
+  await part(page, 'Comes in')
+  await page.getByRole('button', { name: 'Propose three palettes' }).click()
+  const last = page.getByRole('region', { name: 'Palette C' })
+  await expect(last).toBeVisible({ timeout: 30_000 })
+  await expectAccessible(page, 'three palettes')
+  await last.getByRole('button', { name: 'Take this' }).click()
+  await expect(page.getByText(/Next: lay it out/)).toBeVisible()
+
+  await part(page, 'Layout')
+  await page.getByRole('button', { name: 'Lay it out' }).click()
+  await expect(page.getByRole('button', { name: 'Lay it out another way' })).toBeVisible({ timeout: 30_000 })
+  const drifts = page.locator('.bed-drift')
+  await expect(drifts.first()).toBeVisible()
+  await kept(page)
+
+  // Dragged, and gone back to.
+  const outlines = () => drifts.evaluateAll((all) => all.map((d) => d.getAttribute('d')))
+  const before = await outlines()
+  const box = (await drifts.first().boundingBox())!
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width / 2 + 90, box.y + box.height / 2 + 20, { steps: 8 })
+  await page.mouse.up()
+  await expect.poll(outlines).not.toEqual(before)
+  await kept(page)
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect.poll(outlines).toEqual(before)
+
+  // By keys alone: nothing in hand, the first drift, one plant more, and back.
+  const bed = page.getByRole('application', { name: /^Slipway bed with its drifts/ })
+  await bed.focus()
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('.')
+  const first = page.getByRole('list', { name: 'Drifts' }).getByRole('spinbutton').first()
+  const count = Number(await first.inputValue())
+  await bed.focus()
+  await page.keyboard.press('+')
+  await expect(first).toHaveValue(String(count + 1))
+  await page.keyboard.press('Control+z')
+  await expect(first).toHaveValue(String(count))
+  await kept(page)
+  await expectAccessible(page, 'a bed laid out')
+
+  await part(page, 'Quantities')
+  await expect(page.getByRole('heading', { name: 'Shopping list' })).toBeVisible()
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByText('Shopping list as CSV').click(),
+  ])
+  expect(readFileSync(await file.path(), 'utf8')).toMatch(/^\uFEFFsupplier,item,wanted,packs/)
+  await expectAccessible(page, 'what it takes')
+
+  // It is all there when it is opened again, and on paper.
+  await page.reload()
+  await expect.poll(outlines).toEqual(before)
+  await page.getByRole('link', { name: 'Planting sheet' }).click()
+  const table = page.getByRole('table', { name: 'Where each plant is set' })
+  await expect(table.getByRole('row').nth(1)).toHaveText(/^1/)
+  await expectAccessible(page, 'the planting sheet')
+  await page.emulateMedia({ media: 'print' })
+  await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden()
+  expect(errors).toEqual([])
+})
+
+test('two schemes wait in the demo, and a kind in the hand is shown where it would do well, on a phone too', async ({
+  page,
+}) => {
+  const errors = watchForErrors(page)
+  await page.setViewportSize({ width: 390, height: 844 })
+  await enterDemo(page)
+  await page.goto(page.url().replace(/light.*/, 'rework'))
+  await page.getByRole('link', { name: 'Courtyard border' }).click()
+  await page.getByText('Blue and quiet', { exact: true }).click()
+  await part(page, 'Layout')
+  await expect(page.getByRole('list', { name: 'Drifts' }).getByRole('listitem').first()).toBeVisible()
+  await expectNoSidewaysScroll(page)
+  await part(page, 'Quantities')
+  await expect(page.getByRole('table', { name: 'Schemes side by side' })).toBeVisible()
+  await expectNoSidewaysScroll(page)
+  await page.getByRole('link', { name: 'All reworks' }).click()
+  await page.getByText('Where could it go?').click()
+  await page.getByLabel('The kind in your hand').fill('Hosta sieb')
+  await page
+    .getByRole('option', { name: /^Hosta/ })
+    .first()
+    .waitFor({ state: 'attached' })
+  await page.getByLabel('The kind in your hand').press('Enter')
+  const places = page.getByRole('list', { name: 'Places, the best first' }).getByRole('listitem')
+  await expect(places.first()).toHaveText(/% of it|all of it/)
+  await expect(places.last()).toHaveText(/none of it/)
+  await expectNoSidewaysScroll(page)
+  await expectAccessible(page, 'where a kind could go')
+  expect(errors).toEqual([])
+})
