@@ -31,6 +31,12 @@ const destination = z.discriminatedUnion('to', [
 ])
 export type SaidDestination = z.infer<typeof destination>
 
+/** One of the clumps that are divided, as it was measured or counted. */
+const measured = {
+  shoots: z.number().int().min(1).max(1000).optional(),
+  acrossM: z.number().min(0.02).max(5).optional(),
+}
+
 const leaving = z.strictObject({
   plantingId: id,
   /** What is divided stays, and gives pieces. */
@@ -39,6 +45,9 @@ const leaving = z.strictObject({
   to: destination.nullable(),
   /** What it is worth to keep: 1 as usual. */
   worth: z.number().min(0.1).max(10).default(1),
+  ...measured,
+  /** What becomes of pieces that nothing here takes; the bench where nobody says. */
+  surplus: z.enum(['bench', 'give away']).optional(),
 })
 
 const wishes = z.strictObject({
@@ -181,7 +190,7 @@ export type SuitedView = z.infer<typeof suited>
 
 const asked = z.object({
   leaving: z
-    .array(leaving.omit({ how: true }))
+    .array(leaving.pick({ plantingId: true, to: true, worth: true }))
     .min(1)
     .max(60),
 })
@@ -221,7 +230,10 @@ export type WaysView = z.infer<typeof prices>
 /** What a choice of kinds is asked of. */
 const choice = z.object({
   leavingIds: z.array(id).max(400),
-  dividingIds: z.array(id).max(400).default([]),
+  dividing: z
+    .array(z.strictObject({ plantingId: id, ...measured }))
+    .max(400)
+    .default([]),
   wishes,
   areaM2: z.number().min(0.25).max(10_000).optional(),
 })

@@ -162,6 +162,11 @@ describe('an arrangement', () => {
     const free = (ground.of.stations.length - ground.of.stations.filter(isStays).length) * CELL_M ** 2
     expect(taken).toBeLessThanOrEqual(free + 4 * CELL_M ** 2)
     expect(taken).toBeGreaterThan(free - least - 4 * CELL_M ** 2)
+    // What has no ground yet wants it first.
+    const fresh = withRestFilled(ground, unarranged(ground, four))
+    expect(fresh.drifts.reduce((s, d) => s + groundM2(d.count, d.taxon.spacingM), 0)).toBeLessThanOrEqual(
+      free + 4 * CELL_M ** 2,
+    )
   })
 
   it('is the same on both sides of a line once mirrored, where nothing stays', () => {
@@ -181,6 +186,33 @@ describe('an arrangement', () => {
     expect(cellsOf(repeated, 'h again').map((c) => ground.of.stations[c]!.x)).toEqual(
       cellsOf(repeated, 'h').map((c) => ground.of.stations[c]!.x + 4),
     )
+  })
+})
+
+describe('plants of a drift', () => {
+  it('stand off the edge by half of what they grow to where there is room for that, and tell where there is not', () => {
+    const rose = taxonNamed('Rosa Shrub group')
+    const wants = rose.spreadM / 2
+    const wide = withDrawn(
+      ground,
+      unarranged(ground, []),
+      { id: 'r', taxon: rose, count: 3 },
+      box(0, 0, 3, 3),
+    )
+    for (const p of plantsOf(ground, wide)) {
+      expect(Math.min(p.x, p.y, 3 - p.y)).toBeGreaterThanOrEqual(wants - 1e-9)
+    }
+    const said = (a: Arrangement) =>
+      checksOf(ground, a, { garden, drifts: 'odd' }).find((c) => c.what === 'where it grows')?.says
+    expect(said(wide) ?? '').not.toContain('from the edge')
+    // A strip half a metre wide along the front has no such room.
+    const narrow = withDrawn(
+      ground,
+      unarranged(ground, []),
+      { id: 'r', taxon: rose, count: 3 },
+      box(0, 0, 3, 0.5),
+    )
+    expect(said(narrow)).toMatch(/would do poorly: \d+ cm from the edge, and it wants/)
   })
 })
 

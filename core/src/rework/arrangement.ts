@@ -1,6 +1,13 @@
 import { sum } from 'd3-array'
 import { groundOf, type Planting } from '../garden/index.ts'
-import { centroid, isInside, metresOutside, type Point, type Ring } from '../geometry/index.ts'
+import {
+  centroid,
+  distanceToBoundary,
+  isInside,
+  metresOutside,
+  type Point,
+  type Ring,
+} from '../geometry/index.ts'
 import { onceFor } from '../once/index.ts'
 import { groundM2, type Taxon } from '../plants/index.ts'
 import {
@@ -14,7 +21,7 @@ import { layOut } from './laying.ts'
 import { positionsOf, type SetPlant } from './positions.ts'
 import { laidAbout, middlesOf } from './powerDiagram.ts'
 import type { StationedPlace } from './stations.ts'
-import { suitScore } from './suits.ts'
+import { suitScore, wantsM } from './suits.ts'
 
 /** A bed whose drifts are arranged by hand: what does not change while they are. */
 export interface BedGround {
@@ -122,16 +129,32 @@ export function* arrange(
   return { drifts: arranged.drifts, has: ownOf(arranged.drifts, assignment) }
 }
 
-/** A position for every plant of the drifts; of a drift without ground none. */
-export function plantsOf(ground: BedGround, { drifts, has }: Arrangement): SetPlant[] {
-  const { problem } = layoutOf(ground, { drifts, has })
-  const { place } = ground.of
+/** To the edge of a place, metres; below nothing beyond it. */
+export function edgeAt({ place }: StationedPlace, x: number, y: number): number {
+  if (place.kind !== 'bed') return place.radiusM - Math.hypot(x - place.x, y - place.y)
+  const away = distanceToBoundary(place.ring, x, y)
+  return isInside(place.ring, x, y) ? away : -away
+}
+
+/** Ground that plants keep off its edge for must be so much of a drift's, or they come nearer. */
+const ROOMY_SHARE = 0.4
+
+/**
+ * A position for every plant of the drifts; of a drift without ground none. They stand off the edge of the bed by half of what they grow
+ * to, where their ground is wide enough for that, and off what stays.
+ */
+export function plantsOf(ground: BedGround, arranged: Arrangement): SetPlant[] {
+  const { drifts, has } = arranged
+  const { problem } = layoutOf(ground, arranged)
+  const { stations } = ground.of
   const taken = ground.stays.map(groundOf)
-  const isGround = (x: number, y: number) =>
-    (place.kind === 'bed'
-      ? isInside(place.ring, x, y)
-      : Math.hypot(x - place.x, y - place.y) <= place.radiusM) &&
-    taken.every((g) => metresOutside(g, x, y) > 0)
+  const offM = drifts.map(({ taxon }, k) => {
+    const own = stations.filter((_, c) => has[c] === k)
+    const roomy = (m: number) => own.filter((s) => s.edgeM >= m).length >= ROOMY_SHARE * own.length
+    return [wantsM(taxon), wantsM(taxon) / 2].find(roomy) ?? 0
+  })
+  const isGround = (x: number, y: number, k: number) =>
+    edgeAt(ground.of, x, y) >= offM[k]! && taken.every((g) => metresOutside(g, x, y) > 0)
   return positionsOf({ ...problem, drifts: problem.drifts.slice(0, drifts.length) }, has, isGround)
 }
 
@@ -293,9 +316,11 @@ export function withSwapped(
 
 /** Every drift larger, as far as the open ground goes: each by its share, none of those that were drawn. */
 export function withRestFilled(ground: BedGround, arranged: Arrangement): Arrangement {
-  let open = openM2(ground, arranged)
   const counts = arranged.drifts.map((d) => d.count)
   const each = arranged.drifts.map((d) => groundM2(1, d.taxon.spacingM))
+  const has = driftsM2(ground, arranged)
+  // Of what is open those have some that have less than they take.
+  let open = openM2(ground, arranged) - sum(counts, (n, k) => Math.max(0, n * each[k]! - has[k]!))
   for (;;) {
     const [next] = [...counts.keys()]
       .filter((k) => !arranged.drifts[k]!.isDrawn && each[k]! <= open)

@@ -2,9 +2,19 @@ import { sum } from 'd3-array'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { centimetres, counted, tenths } from '../words/index.ts'
 import { GOOD_FIT } from './candidates.ts'
-import { driftsM2, layoutOf, openM2, type Arrangement, type BedGround, type Drift } from './arrangement.ts'
+import {
+  driftsM2,
+  edgeAt,
+  layoutOf,
+  openM2,
+  plantsOf,
+  type Arrangement,
+  type BedGround,
+  type Drift,
+} from './arrangement.ts'
 import { HEIGHT_SLACK_M, HIDES_SHARE, prepared, type Prepared } from './layout.ts'
 import type { DriftCustom } from './palette.ts'
+import type { SetPlant } from './positions.ts'
 import type { SitedGarden } from './stations.ts'
 import { suits } from './suits.ts'
 
@@ -40,6 +50,8 @@ export interface CheckedBy {
 const RIM_SHARE = 0.15
 /** A drift that has less of the ground it takes is crowded. */
 const CROWDED_SHARE = 0.85
+/** What shows over less than this is not said, metres. */
+const SEEN_M = 0.5
 /** Of small groups the eye counts: more are a mass. */
 const COUNTED_UP_TO = 9
 /** A mass is read as one where it is a twelfth as wide as it is far away, about five degrees of what is seen. A judgement. */
@@ -56,12 +68,13 @@ export function checksOf(ground: BedGround, arranged: Arrangement, by: CheckedBy
   const m2 = driftsM2(ground, arranged)
   const taxa = [...arranged.drifts, ...kept]
   const front = frontsOf(bed, whole)
+  const plants = plantsOf(ground, arranged)
   const ofDrifts = arranged.drifts.flatMap((drift, k): LayoutCheck[] => {
     const told = (what: CheckName, says: string | undefined): LayoutCheck[] =>
       says === undefined ? [] : [{ driftId: drift.id, what, says }]
     if (m2[k] === 0) return told('room', 'There is no ground left for it.')
     return [
-      ...told('where it grows', poorGround(ground, arranged, k, by.garden)),
+      ...told('where it grows', poorPlants(ground, drift, plants, by.garden)),
       ...told('heights', hiddenBehind(front, k, taxa, ground.cellM)),
       ...told('legs', bareLegs(bed, whole, k, ground.cellM)),
       ...told('room', crowdedIn(drift, problem.drifts[k]!.areaM2, m2[k]!)),
@@ -74,21 +87,26 @@ export function checksOf(ground: BedGround, arranged: Arrangement, by: CheckedBy
   return [...ofDrifts, ...ofBed(ground, arranged)]
 }
 
-/** Why much of the ground of a drift is not for it. */
-function poorGround(
-  ground: BedGround,
-  { drifts, has }: Arrangement,
-  k: number,
+/** Which plants of a drift would do poorly where they are set, and why the worst of them would. */
+function poorPlants(
+  { of }: BedGround,
+  { id, taxon }: Drift,
+  plants: readonly SetPlant[],
   garden: CheckedBy['garden'],
 ): string | undefined {
-  const { place, stations } = ground.of
-  const own = stations.filter((_, c) => has[c] === k)
-  const found = own.map((s) => suits(drifts[k]!.taxon, place, s, garden))
+  const own = plants.filter((p) => p.driftId === id)
+  const found = own.map(({ x, y }) => {
+    const near = of.stations.reduce((a, b) =>
+      Math.hypot(b.x - x, b.y - y) < Math.hypot(a.x - x, a.y - y) ? b : a,
+    )
+    return suits(taxon, of.place, { ...near, x, y, edgeM: Math.max(0, edgeAt(of, x, y)) }, garden)
+  })
   const poor = found.filter((f) => f.score < GOOD_FIT)
   if (poor.length <= RIM_SHARE * own.length) return undefined
   const worst = poor.reduce((a, b) => (b.score < a.score ? b : a))
-  const share = Math.round((100 * poor.length) / own.length)
-  return `${share === 100 ? 'None of its ground suits it' : `${share} in a hundred of its ground do not suit it`}: ${worst.reason}.`
+  const which =
+    own.length === 1 ? 'It' : poor.length === own.length ? 'All of them' : `${poor.length} of ${own.length}`
+  return `${which} would do poorly: ${worst.reason}.`
 }
 
 /** Of every cell who stands before it; -1 where nobody does. */
@@ -104,7 +122,7 @@ function hiddenBehind(
   const { heightM } = taxa[k]!.taxon
   const own = fronts.filter((f) => f.k === k)
   const hidden = own.filter((f) => f.front >= 0 && taxa[f.front]!.taxon.heightM > heightM + HEIGHT_SLACK_M)
-  if (hidden.length === 0 || hidden.length <= RIM_SHARE * Math.sqrt(own.length)) return undefined
+  if (hidden.length * cellM < SEEN_M) return undefined
   const tallest = hidden.reduce((a, b) =>
     taxa[b.front]!.taxon.heightM > taxa[a.front]!.taxon.heightM ? b : a,
   )
@@ -117,7 +135,7 @@ function bareLegs(bed: Prepared, whole: ArrayLike<number>, k: number, cellM: num
   const bare = [...Array(whole.length).keys()].filter(
     (c) => whole[c] === k && isBare(bed, whole, k, c),
   ).length
-  return bare * cellM < 0.5
+  return bare * cellM < SEEN_M
     ? undefined
     : `It goes bare below, and over ${tenths(bare * cellM)} m nothing stands before it.`
 }

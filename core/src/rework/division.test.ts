@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { taxonNamed } from '../garden/test/made.ts'
 import { library } from '../plants/index.ts'
-import { divisionOf, milestones, openGroundM2, sharedOut, sizeAt } from './index.ts'
+import { divisionOf, milestones, openGroundM2, plantingDivided, sharedOut, sizeAt } from './index.ts'
 
 const cut = { divideHow: 'cut', divideYears: [3, 5], moveEase: 'easy' } as const
 const clump = { taxon: cut, plants: 1, years: 4, inSeason: true }
@@ -91,5 +92,27 @@ describe('growth', () => {
     expect(open.at(-1)).toBeGreaterThanOrEqual(1 - 1e-9)
     expect(openGroundM2([], 3, 5)).toBe(3)
     expect(openGroundM2([drift], 0, 5)).toBe(0)
+  })
+})
+
+describe('a planting divided where it stands', () => {
+  const taxon = taxonNamed('Geranium macrorrhizum')
+  const planting = { taxon, livingCount: 2, inPlaceSince: '2022-09-01' }
+
+  it('gives what is over once as many are set back; a clump counted tells more than its age', () => {
+    const counted = plantingDivided(planting, '2026-09-01', { shoots: 30 })
+    const direct = divisionOf({ taxon, plants: 2, shoots: 30, years: 4, inSeason: true })
+    expect(counted.isMeasured).toBe(true)
+    expect(counted.answer).toEqual(direct)
+    expect(counted.spare).toBe(direct.ok ? direct.division.living - 2 : NaN)
+    const guessed = plantingDivided(planting, '2026-09-01')
+    expect(guessed.isMeasured).toBe(false)
+    const young = plantingDivided(planting, '2022-10-01')
+    expect(young.spare).toBeLessThanOrEqual(guessed.spare)
+  })
+
+  it('gives nothing where it is never divided', () => {
+    const never = plantingDivided({ ...planting, taxon: { ...taxon, divideHow: null } }, '2026-09-01')
+    expect(never).toMatchObject({ answer: { ok: false, why: 'never divided' }, spare: 0 })
   })
 })

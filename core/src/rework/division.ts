@@ -1,5 +1,8 @@
+import { daysBetween, type IsoDate } from '../dates/index.ts'
+import type { Planting } from '../garden/index.ts'
 import type { DivideHow, Taxon } from '../plants/index.ts'
 import { centimetres } from '../words/index.ts'
+import { sizeAt } from './growth.ts'
 
 /** A clump that is to be divided. Its shoots counted tell more than its size. */
 export interface Clump {
@@ -91,4 +94,34 @@ export function sharedOut(
     return { id, count: some }
   })
   return { given: given.filter((g) => g.count > 0), surplus: left }
+}
+
+/** Of a clump's spread so much is its crown, which is what comes apart: a working figure, until it is lifted and measured. */
+const CROWN_SHARE = 0.5
+
+/** What a planting gives that is divided where it stands. */
+export interface PlantingDivided {
+  answer: DivisionAnswer
+  /** Whether its clumps were measured or counted; else they are taken for what they grow to by their age. */
+  isMeasured: boolean
+  /** Pieces beyond those that are set back: as many as it has plants now. */
+  spare: number
+}
+
+/** A planting divided in its season. @param measured one of its clumps, by shoots or across */
+export function plantingDivided(
+  p: Pick<Planting, 'taxon' | 'livingCount' | 'inPlaceSince'>,
+  on: IsoDate,
+  measured: Pick<Clump, 'shoots' | 'acrossM'> = {},
+): PlantingDivided {
+  const years = daysBetween(p.inPlaceSince, on) / 365.25
+  const isMeasured = measured.shoots !== undefined || measured.acrossM !== undefined
+  const answer = divisionOf({
+    taxon: p.taxon,
+    plants: p.livingCount,
+    years,
+    inSeason: true,
+    ...(isMeasured ? measured : { acrossM: CROWN_SHARE * sizeAt(p.taxon, years).spreadM }),
+  })
+  return { answer, isMeasured, spare: answer.ok ? Math.max(0, answer.division.living - p.livingCount) : 0 }
 }

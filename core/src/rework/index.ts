@@ -49,7 +49,15 @@ export {
 export { palettesFor, type PaletteAnswer } from './palettes.ts'
 export { candidatesFor, GOOD_FIT } from './candidates.ts'
 export { bedLayout } from './bedLayout.ts'
-export { divisionOf, sharedOut, type Clump, type Division, type DivisionAnswer } from './division.ts'
+export {
+  divisionOf,
+  plantingDivided,
+  sharedOut,
+  type Clump,
+  type Division,
+  type DivisionAnswer,
+  type PlantingDivided,
+} from './division.ts'
 export { milestones, openGroundM2, sizeAt, type Milestones, type Size } from './growth.ts'
 export { openSpots, relocationOf, type GardenRelocation, type LaidSpot } from './openSpots.ts'
 export {

@@ -17,18 +17,18 @@ const ROUNDS = 40
  * A position for every plant of a layout, evenly spread over the ground of its drift: centroidal (Lloyd 1982, IEEE Transactions on
  * Information Theory 28, 129-137), which settles near a triangular grid, from points as far from each other as they can be.
  *
- * @param isGround whether something can stand at a point of a cell: cells at the edge reach beyond it
+ * @param isGround whether a plant of a drift, by its turn, can stand at a point: cells at the edge reach beyond it
  * @returns in the order of the drifts; of a drift without ground none
  */
 export function positionsOf(
   { cells, cellM, drifts }: LayoutProblem,
   has: Assignment,
-  isGround: (x: number, y: number) => boolean = () => true,
+  isGround: (x: number, y: number, drift: number) => boolean = () => true,
 ): SetPlant[] {
   return drifts.flatMap(({ id, count }, k) => {
     const own = cells.flatMap((c, i): Point[] => (has[i] === k ? within(c, cellM) : []))
-    const inside = own.filter(([x, y]) => isGround(x, y))
-    const ground = inside.length > 0 ? inside : own
+    const inside = own.filter(([x, y]) => isGround(x, y, k))
+    const ground = inside.length >= count ? inside : own
     return spread(ground, count).map(([x, y]): SetPlant => ({ driftId: id, x, y }))
   })
 }

@@ -16,7 +16,7 @@ export interface Suiting {
 }
 
 /** What a kind is grown to beside its edge: half its spread where it is woody, for it cannot give way; else half its spacing. */
-const wantsM = (taxon: Taxon): number => (isWoody(taxon) ? taxon.spreadM : taxon.spacingM) / 2
+export const wantsM = (taxon: Taxon): number => (isWoody(taxon) ? taxon.spreadM : taxon.spacingM) / 2
 
 /** A climber further than this from anything upright has nothing to climb: a judgement. */
 const CLIMBS_WITHIN_M = 1

@@ -179,7 +179,7 @@ describe('kinds for a place', () => {
     const tray = await ask<TrayView>(`${path()}/tray`, {
       ...asked(),
       leavingIds: asked().leavingIds.filter((id) => id !== dividing.id),
-      dividingIds: [dividing.id],
+      dividing: [{ plantingId: dividing.id, shoots: 40 }],
       chosen: [],
     })
     const gains = tray.candidates.map((c) => c.gain)

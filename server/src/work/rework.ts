@@ -1,12 +1,9 @@
-import type { PlantingView } from '@border/contract'
 import {
   CELL_M,
-  daysBetween,
-  divisionOf,
   groundM2,
   placesOn,
+  plantingDivided,
   regionsAt,
-  sizeAt,
   type Candidate,
   type Climate,
   type Place,
@@ -97,7 +94,7 @@ export async function choiceTask(
   placeId: string,
   asked: {
     leavingIds: readonly string[]
-    dividingIds: readonly string[]
+    dividing: readonly Dividing[]
     wishes: Omit<PlaceWishes, 'areaM2'>
     areaM2?: number | undefined
   },
@@ -128,7 +125,7 @@ export async function choiceTask(
         .filter((p) => p.placeId === placeId && !asked.leavingIds.includes(p.id))
         .map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) })),
     },
-    have: await inHand(reader, placeId, asked.dividingIds),
+    have: await inHand(reader, placeId, asked.dividing),
     library: taxa.map((t) => t.taxon),
     prices: prices?.each ?? {},
     wishes: { ...asked.wishes, areaM2: asked.areaM2 },
@@ -141,14 +138,18 @@ function climateOf({ climate }: SitedGarden): Climate {
   return climate
 }
 
-/** Of a clump's spread so much is its crown, which is what comes apart: a working figure, until it is lifted and measured. */
-const CROWN_SHARE = 0.5
+/** What is divided, with what was measured or counted of a clump of it. */
+interface Dividing {
+  plantingId: string
+  shoots?: number | undefined
+  acrossM?: number | undefined
+}
 
 /** What one has of kinds that could come in: off the bench, out of other places that are decided anew, and from what is divided. */
 async function inHand(
   reader: GardenReader,
   placeId: string,
-  dividingIds: readonly string[],
+  dividing: readonly Dividing[],
 ): Promise<Omit<Candidate, 'fit'>[]> {
   const { db, garden } = reader
   const [bench, plantings, taxa, reworks] = await Promise.all([
@@ -170,9 +171,12 @@ async function inHand(
   const found: [from: Candidate['from'], botanical: string, count: number][] = [
     ...bench.map((b) => ['bench', b.botanical, b.count] as const),
     ...elsewhere.map((p) => ['place', p.taxon.botanical, p.livingCount] as const),
-    ...dividingIds
-      .flatMap((id) => plantingOf.get(id) ?? [])
-      .map((p) => ['division', p.taxon.botanical, piecesOf(p, reader.today)] as const),
+    ...dividing.flatMap(({ plantingId, ...measured }) => {
+      const p = plantingOf.get(plantingId)
+      return p
+        ? [['division', p.taxon.botanical, plantingDivided(p, reader.today, measured).spare] as const]
+        : []
+    }),
   ].map(([from, botanical, n]) => [from, botanical, n])
   const of = new Map<string, Omit<Candidate, 'fit'> & { most: number }>()
   for (const [from, botanical, n] of found) {
@@ -183,17 +187,4 @@ async function inHand(
     of.set(botanical, known ? { ...known, most: known.most + n } : { taxon, from, price: 0, most: n })
   }
   return [...of.values()]
-}
-
-/** Pieces that a planting would give beyond those that are set back where it stands. */
-export function piecesOf(p: PlantingView, on: string): number {
-  const years = daysBetween(p.inPlaceSince, on) / 365.25
-  const answer = divisionOf({
-    taxon: p.taxon,
-    plants: p.livingCount,
-    acrossM: CROWN_SHARE * sizeAt(p.taxon, years).spreadM,
-    years,
-    inSeason: true,
-  })
-  return answer.ok ? Math.max(0, answer.division.living - p.livingCount) : 0
 }

@@ -1,6 +1,7 @@
 import { benchEndpoints, type BenchView } from '@border/contract'
 import { Form, InputNumber } from 'antd'
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { Answered } from '../frame/Answered.tsx'
@@ -67,6 +68,9 @@ function Waiting({ it, onPlant }: { it: BenchView; onPlant: () => void }) {
       </small>
       {isCrew && (
         <span className="row">
+          <Link to={{ pathname: '../rework', search: `?show=fit&kind=${encodeURIComponent(it.botanical)}` }}>
+            Where could it go?
+          </Link>
           {isHead && (
             <Button size="small" onClick={onPlant}>
               Plant it

@@ -5,7 +5,7 @@ import type {
   SaidDestination,
   SaidScheme,
 } from '@border/contract'
-import { counted, waysOut, type Place } from '@border/core'
+import { capitalised, counted, plantingDivided, sharedOut, waysOut, type Place } from '@border/core'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -14,6 +14,7 @@ import { Segments } from '../frame/Segments.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useAssessment } from '../verdicts/queries.ts'
+import { Figure } from './Figure.tsx'
 import { useRelocation, useWays } from './queries.ts'
 import { destinationWords, leavingWords, pointsWords, wayWords } from './reworkWords.ts'
 import { leavingByVerdicts } from './schemeDraft.ts'
@@ -93,6 +94,7 @@ function Leaves({
               onHow={(how) => put(p.id, how === 'stays' ? null : { how })}
               onTo={(to) => put(p.id, { to })}
               onWorth={(worth) => put(p.id, { worth })}
+              onMeasured={(change) => put(p.id, change)}
             />
           )
         })}
@@ -145,6 +147,7 @@ interface RowProps {
   onHow: (how: How) => void
   onTo: (to: SaidDestination | null) => void
   onWorth: (worth: number) => void
+  onMeasured: (change: Partial<Leaving>) => void
 }
 
 function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending, ...on }: RowProps) {
@@ -175,6 +178,9 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
         />
       ) : (
         <span>{how}</span>
+      )}
+      {how === 'divides' && leaving && (
+        <DividedHere planting={p} leaving={leaving} said={said} onMeasured={on.onMeasured} />
       )}
       {how === 'leaves' && (
         <div className="rework-more">
@@ -223,6 +229,84 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
     </li>
   )
 }
+
+const SURPLUS = [
+  { value: 'bench', label: 'wait on the bench' },
+  { value: 'give away', label: 'are given away' },
+] as const
+
+/** What a division gives, how that was reckoned, and where its pieces go. */
+function DividedHere({
+  planting: p,
+  leaving,
+  said,
+  onMeasured,
+}: {
+  planting: PlantingView
+  leaving: Leaving
+  said: SaidScheme
+  onMeasured: (change: Partial<Leaving>) => void
+}) {
+  const { isHead, today } = useGardenContext()
+  const { answer, isMeasured, spare } = plantingDivided(p, today, leaving)
+  const wanted = [...said.drifts, ...said.between].filter(
+    (d) => d.from === 'division' && d.botanical === p.taxon.botanical,
+  )
+  const { given, surplus } = sharedOut(spare, wanted)
+  const taken = given.reduce((sum, g) => sum + g.count, 0)
+  return (
+    <div className="rework-more">
+      <small>
+        {answer.ok
+          ? `${answer.division.working.map(capitalised).join('; ')}. ${p.livingCount} are set back here, ${taken} go into this scheme, ${surplus} ${leaving.surplus === 'give away' ? 'are given away' : 'wait on the bench'}.`
+          : notDivided[answer.why]}
+        {answer.ok && !isMeasured && ' Reckoned from its age: measure a clump, or count its shoots.'}
+      </small>
+      {isHead && answer.ok && (
+        <div className="row">
+          <label>
+            <small>Shoots </small>
+            <Figure
+              label={`Shoots of one clump of ${p.tag}`}
+              value={leaving.shoots ?? null}
+              min={1}
+              max={1000}
+              canBeEmpty
+              onSay={(v) => onMeasured({ shoots: v ?? undefined })}
+            />
+          </label>
+          <label>
+            <small>or across </small>
+            <Figure
+              label={`Across one clump of ${p.tag}, centimetres`}
+              value={leaving.acrossM === undefined ? null : Math.round(100 * leaving.acrossM)}
+              min={2}
+              max={500}
+              unit="cm"
+              canBeEmpty
+              onSay={(v) => onMeasured({ acrossM: v === null ? undefined : v / 100 })}
+            />
+          </label>
+          <label>
+            <small>The rest </small>
+            <Choose
+              label={`What becomes of pieces of ${p.tag} that are over`}
+              value={leaving.surplus ?? 'bench'}
+              options={SURPLUS}
+              onChange={(s) => onMeasured({ surplus: s })}
+            />
+          </label>
+        </div>
+      )}
+    </div>
+  )
+}
+
+const notDivided = {
+  'never divided': 'This kind is not divided.',
+  'not measured': 'Measure a clump, or count its shoots.',
+  'too small': 'A clump of this size gives no second piece yet.',
+} as const
 
 /** Every other way, with what it would cost more. */
 function Ways({

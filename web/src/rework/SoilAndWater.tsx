@@ -1,4 +1,15 @@
-import { counted, doseTurns, dripFor, soilDose, soilTextures, tenths, type Place } from '@border/core'
+import {
+  counted,
+  dayMonthYear,
+  doseTurns,
+  dripFor,
+  feedings,
+  listed,
+  soilDose,
+  soilTextures,
+  tenths,
+  type Place,
+} from '@border/core'
 import { useState } from 'react'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -18,6 +29,10 @@ export const SoilAndWater = (props: Props) => (
     <details>
       <summary>Lime or sulphur</summary>
       <Reaction {...props} />
+    </details>
+    <details>
+      <summary>Feed</summary>
+      <Feeding {...props} />
     </details>
     <details>
       <summary>Drip line</summary>
@@ -102,6 +117,52 @@ function Reaction({ place, areaM2 }: Props) {
             . Test the soil before each giving, and follow the label.
           </>
         )}
+      </p>
+    </>
+  )
+}
+
+/** Growth is fed from spring until it should harden: of this year or, once that is over, of the next; by the half of the earth. */
+function seasonOfFeeding(today: string, isSouthern: boolean): [from: string, until: string] {
+  const [from, until] = isSouthern ? ['-09-15', '-02-15'] : ['-03-15', '-08-15']
+  const year = Number(today.slice(0, 4))
+  const ends = (y: number) => `${isSouthern ? y + 1 : y}${until}`
+  const first = [year - 1, year, year + 1].find((y) => ends(y) > today)!
+  return [`${first}${from}`, ends(first)]
+}
+
+function Feeding({ areaM2 }: Props) {
+  const { view, today } = useGardenContext()
+  const [said, setSaid] = useState({ grams: 70, days: 90 })
+  const put = (change: Partial<typeof said>) => setSaid((s) => ({ ...s, ...change }))
+  const [from, until] = seasonOfFeeding(today, view.garden.latitude < 0)
+  const fed = feedings({ name: 'feed', gramsPerM2: said.grams, lifeDays: said.days }, areaM2, from, until)
+  return (
+    <>
+      <div className="rework-wishes">
+        <span>By its label, grams on a square metre</span>
+        <Figure
+          label="Grams on a square metre"
+          value={said.grams}
+          min={1}
+          max={1000}
+          onSay={(v) => put({ grams: v! })}
+        />
+        <span>It goes on feeding, days</span>
+        <Figure
+          label="Days that it goes on feeding"
+          value={said.days}
+          min={0}
+          max={720}
+          onSay={(v) => put({ days: v! })}
+        />
+      </div>
+      <p>
+        {tenths(fed.gramsInAll / 1000)} kg in all
+        {fed.on.length > 0 &&
+          `: ${tenths(fed.gramsEach / 1000)} kg on ${listed(fed.on.map((day) => dayMonthYear(day)))}`}
+        . Growth is fed from {dayMonthYear(from)} and no later than {dayMonthYear(until)}: what is soft then
+        is cut by frost.
       </p>
     </>
   )

@@ -63,7 +63,13 @@ export const useWays = (gardenId: string, said: Pick<SaidScheme, 'leaving'>, pla
 /** What a choice of kinds is asked with. */
 const choiceOf = ({ leaving, wishes }: Pick<SaidScheme, 'leaving' | 'wishes'>) => ({
   leavingIds: leaving.filter((l) => l.how === 'leaves').map((l) => l.plantingId),
-  dividingIds: leaving.filter((l) => l.how === 'divides').map((l) => l.plantingId),
+  dividing: leaving
+    .filter((l) => l.how === 'divides')
+    .map(({ plantingId, shoots, acrossM }) => ({
+      plantingId,
+      ...(shoots !== undefined && { shoots }),
+      ...(acrossM !== undefined && { acrossM }),
+    })),
   wishes,
 })
 

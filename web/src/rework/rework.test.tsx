@@ -296,3 +296,27 @@ describe('what it takes', () => {
     expect(screen.queryByText('An hour’s work costs')).toBeNull()
   })
 })
+
+describe('a division', () => {
+  it('shows its arithmetic, takes a count of shoots, and says where its pieces go', async () => {
+    const divided = here.find((p) => p.taxon.divideHow && p.id !== leaving.id)!
+    steps = [
+      {
+        revisionId: scheme!.revisionId,
+        said: { ...scheme!.said, leaving: [{ plantingId: divided.id, how: 'divides', to: null, worth: 1 }] },
+      },
+    ]
+    const { user } = open('leaves')
+    const shoots = await screen.findByLabelText(`Shoots of one clump of ${divided.tag}`)
+    expect(screen.getByText(/Reckoned from its age|no second piece yet/)).toBeTruthy()
+    await user.type(shoots, '40')
+    await user.tab()
+    await waitFor(() => expect(kept().at(-1)?.said.leaving[0]).toMatchObject({ shoots: 40 }))
+    await screen.findByText(/40 shoots.*wait on the bench\.$/)
+    await user.selectOptions(
+      screen.getByLabelText(`What becomes of pieces of ${divided.tag} that are over`),
+      'give away',
+    )
+    await screen.findByText(/are given away\.$/)
+  })
+})

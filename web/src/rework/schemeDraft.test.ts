@@ -49,11 +49,13 @@ describe('what leaves by the verdicts', () => {
       assessments: [{ ...assessment!, verdict }],
       decisions,
     } as unknown as typeof assessed
-    return leavingByVerdicts([{ id: assessment!.plantingId }], known, today).map((l) => l.how)
+    return leavingByVerdicts([{ id: assessment!.plantingId }], known, today).map(
+      ({ how, to }) => to?.to ?? how,
+    )
   }
 
   it('is what moves, is replaced or removed; what is divided stays and gives pieces; the rest stays', () => {
-    expect(['move', 'replace', 'remove'].map((a) => of(a))).toEqual([['leaves'], ['leaves'], ['leaves']])
+    expect(['move', 'replace', 'remove'].map((a) => of(a))).toEqual([['leaves'], ['leaves'], ['gone']])
     expect(of('divide')).toEqual(['divides'])
     expect(['keep', 'watch', 'lift and replant', 'cut back'].flatMap((a) => of(a))).toEqual([])
   })

@@ -13,7 +13,6 @@ import {
   groundFrom,
   groundWritten,
   wordOn,
-  type Action,
   type Arrangement,
   type BedGround,
   type Drift,
@@ -46,9 +45,6 @@ export const newScheme = (name: string, wishes: SaidWishes): SaidScheme => ({
   hourPrice: null,
 })
 
-/** Actions after which a planting is no longer where it stands. */
-const leavesBy: readonly Action[] = ['move', 'replace', 'remove']
-
 /** What leaves a place and what is divided as its verdicts stand: what somebody has decided goes before what is proposed. */
 export function leavingByVerdicts(
   plantings: readonly Pick<PlantingView, 'id'>[],
@@ -62,7 +58,8 @@ export function leavingByVerdicts(
     const action = word && word.choice !== 'wait' ? word.action : assessment.verdict.action
     const leaving = { plantingId: p.id, to: null, worth: 1 }
     if (action === 'divide') return [{ ...leaving, how: 'divides' }]
-    return leavesBy.some((a) => a === action) ? [{ ...leaving, how: 'leaves' }] : []
+    if (action === 'remove') return [{ ...leaving, how: 'leaves', to: { to: 'gone' } }]
+    return action === 'move' || action === 'replace' ? [{ ...leaving, how: 'leaves' }] : []
   })
 }
 

@@ -11,6 +11,7 @@ import {
 import { Select } from 'antd'
 import dayjs from 'dayjs'
 import { useMemo } from 'react'
+import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { useChosen } from '../frame/address.ts'
 import { announce } from '../frame/Announced.tsx'
@@ -54,7 +55,7 @@ function Verdicts({ assessed }: { assessed: AssessmentView }) {
           ) : (
             <>
               <b>{counted(open.length, 'proposal')}</b> {open.length === 1 ? 'waits' : 'wait'} for your word.{' '}
-              {rework(groups)}
+              <AsAWhole groups={groups} />
             </>
           )
         }
@@ -106,14 +107,23 @@ function useChosenRow(
 }
 
 /** A place where many verdicts point one way is better reworked as a whole. */
-function rework(groups: readonly { place: string; rows: Row[] }[]): string {
+function AsAWhole({ groups }: { groups: readonly { place: string; rows: Row[] }[] }) {
+  const { search } = useLocation()
+  const { isHead } = useGardenContext()
   const moved = groups.find((g) => {
     const moves = g.rows.filter((r) => r.assessment.verdict.action === 'move').length
     return moves >= 4 && moves * 2 >= g.rows.length
   })
-  return moved
-    ? `Most of ${moved.place} wants to move: think of the place as a whole before the first spade.`
-    : ''
+  if (!moved) return null
+  const params = new URLSearchParams(search)
+  params.delete('planting')
+  params.set('place', moved.rows[0]!.planting.placeId)
+  return (
+    <>
+      Most of {moved.place} wants to move: think of the place as a whole before the first spade.{' '}
+      {isHead && <Link to={{ pathname: '../rework', search: `?${params}` }}>Decide it anew</Link>}
+    </>
+  )
 }
 
 function VerdictRow({
