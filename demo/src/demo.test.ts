@@ -1,6 +1,16 @@
-import { addressOf, endpoints, type Endpoint, type GardenSummary, type SessionInfo } from '@border/contract'
 import {
+  addressOf,
+  endpoints,
+  type Endpoint,
+  type GardenSummary,
+  type SaidScheme,
+  type SessionInfo,
+} from '@border/contract'
+import {
+  areaM2,
+  CELL_M,
   isInside,
+  library,
   lieOf,
   readPlan,
   ringOf,
@@ -132,6 +142,29 @@ describe('loading', () => {
     expect(first.photos).toBe(16)
     await loadDemo(db, () => {})
     expect(await counts()).toEqual(first)
+  })
+
+  it('holds a place that waits to be decided anew: two schemes that differ, each laid out in the bed, with nearly all priced', async () => {
+    const rows = await db('scheme_revisions')
+      .join('schemes', 'schemes.revision_id', 'scheme_revisions.id')
+      .orderBy('schemes.created_at')
+      .select<{ said: SaidScheme }[]>('said')
+    expect(rows).toHaveLength(2)
+    const known = new Set(library.map((t) => t.botanical))
+    const priced = new Set((await db('offers').select('item')).map((o) => String(o.item)))
+    const [{ geometry }] = await db('features').where({ name: 'Courtyard border' }).select('geometry')
+    const cellsM2 = (runs: SaidScheme['drifts'][number]['ground']) =>
+      CELL_M ** 2 * runs!.reduce((n, [, from, to]) => n + to - from + 1, 0)
+    for (const { said } of rows) {
+      for (const { botanical } of [...said.drifts, ...said.between]) expect(known).toContain(botanical)
+      const ground = said.drifts.map((d) => cellsM2(d.ground))
+      for (const m2 of ground) expect(m2).toBeGreaterThan(0.5)
+      expect(ground.reduce((a, b) => a + b, 0)).toBeLessThanOrEqual(areaM2(ringOf(geometry)) * 1.02)
+      const bought = said.drifts.filter((d) => d.from === 'library')
+      expect(bought.filter((d) => !priced.has(d.botanical))).toEqual([])
+    }
+    const kinds = rows.map(({ said }) => new Set(said.drifts.map((d) => d.botanical)))
+    expect([...kinds[0]!].filter((k) => !kinds[1]!.has(k)).length).toBeGreaterThanOrEqual(3)
   })
 
   it('shows every screen of every garden what the contract says, to the last figure', async () => {
