@@ -2,7 +2,9 @@ import {
   reworkEndpoints,
   type GroundView,
   type KnownTaxon,
+  type RelocatedView,
   type ReworkView,
+  type SaidScheme,
   type SchemeView,
 } from '@border/contract'
 import {
@@ -36,7 +38,15 @@ import { LeavesPanel } from './LeavesPanel.tsx'
 import { useGround, usePrices, useRelocation, useReworks } from './queries.ts'
 import { reckoned } from './reckoning.ts'
 import { ReckoningPanel } from './ReckoningPanel.tsx'
-import { isLaidOut, kindsOf, schemeNames, withArrangement, type KindOf } from './schemeDraft.ts'
+import {
+  groundKept,
+  isLaidOut,
+  kindsOf,
+  schemeNames,
+  staysOf,
+  withArrangement,
+  type KindOf,
+} from './schemeDraft.ts'
 import { useLayingOut } from './useLayingOut.ts'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
 import { useScheme, type SchemeEditor } from './useScheme.ts'
@@ -139,7 +149,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
         : [],
     [bed, arranged, said, kindOf],
   )
-  const { totals, allTotals } = useTotals(rework, said, scheme.id, kindOf, { bedM2: place.areaM2, staysM2 })
+  const { totals, allTotals } = useTotals(rework, said, scheme.id, kindOf, place)
   useUndoKeys(editor)
   const moved = (id: string, by: Point) => {
     const own = bed.of.stations.filter((_, c) => arranged.drifts[arranged.has[c]!]?.id === id)
@@ -290,26 +300,26 @@ function useUndoKeys({ undo, redo }: SchemeEditor): void {
 /** What this scheme takes, and every other one of the place. */
 function useTotals(
   rework: ReworkView,
-  said: SchemeView['said'],
+  said: SaidScheme,
   schemeId: string,
   kindOf: KindOf,
-  { bedM2, staysM2 }: { bedM2: number; staysM2: number },
+  { id: placeId, areaM2: bedM2 }: Place,
 ) {
   const { view } = useGardenContext()
+  const { plantings } = view
   const relocation = useRelocation(view.garden.id, said)
-  const { data: offers } = usePrices()
-  const reckonedWith = {
-    plantings: view.plantings,
-    relocated: relocation.data,
-    offers: offers ?? [],
-    bedM2,
-    staysM2,
-  }
-  const totals = reckoned(said, kindOf, reckonedWith)
+  const { data: offers = [] } = usePrices()
+  const totalsOf = (of: SaidScheme, relocated: RelocatedView | undefined) =>
+    reckoned(of, kindOf, {
+      plantings,
+      relocated,
+      offers,
+      bedM2,
+      staysM2: groundKept(staysOf(plantings, placeId, of)),
+    })
+  const totals = totalsOf(said, relocation.data)
   // Of the others what leaves is taken to be moved, until somebody looks at them.
-  const allTotals = rework.schemes.map((s) =>
-    s.id === schemeId ? totals : reckoned(s.said, kindOf, { ...reckonedWith, relocated: undefined }),
-  )
+  const allTotals = rework.schemes.map((s) => (s.id === schemeId ? totals : totalsOf(s.said, undefined)))
   return { totals, allTotals }
 }
 

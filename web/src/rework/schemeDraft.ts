@@ -11,6 +11,7 @@ import type {
 import {
   comesUpBetween,
   groundFrom,
+  groundM2,
   groundWritten,
   wordOn,
   type Arrangement,
@@ -72,6 +73,10 @@ export const staysOf = (
   plantings.filter(
     (p) => p.placeId === placeId && !leaving.some((l) => l.how === 'leaves' && l.plantingId === p.id),
   )
+
+/** Ground that what stays keeps, square metres. */
+export const groundKept = (stays: readonly PlantingView[]): number =>
+  stays.reduce((sum, p) => sum + groundM2(p.livingCount, p.taxon.spacingM), 0)
 
 /** A bed as its drifts are arranged in it. */
 export const bedGround = (

@@ -1,8 +1,8 @@
 import type { GroundView, SaidScheme } from '@border/contract'
-import { groundM2, placesOn, regionsAt, type BedGround, type Place } from '@border/core'
+import { placesOn, regionsAt, type BedGround, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { arrangementOf, bedGround, staysOf, type KindOf } from './schemeDraft.ts'
+import { arrangementOf, bedGround, groundKept, staysOf, type KindOf } from './schemeDraft.ts'
 
 /** A bed or pot of the garden as it stands today. */
 export function usePlace(placeId: string): Place | undefined {
@@ -38,6 +38,5 @@ export function useSchemeGround(place: Place, ground: GroundView, said: SaidSche
     () => ({ climate: view.climate ?? undefined, regions: regionsAt(view.garden) }),
     [view.climate, view.garden],
   )
-  const staysM2 = stays.reduce((sum, p) => sum + groundM2(p.livingCount, p.taxon.spacingM), 0)
-  return { bed, arranged, unknown, garden, stays, staysM2 }
+  return { bed, arranged, unknown, garden, staysM2: groundKept(stays) }
 }
