@@ -1,7 +1,14 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
 import { expect, test } from './practice.ts'
-import { enterDemo, expectAccessible, expectNoSidewaysScroll, goTo, watchForErrors } from './steps.ts'
+import {
+  enterDemo,
+  expectAccessible,
+  expectNoSidewaysScroll,
+  goTo,
+  takeInHand,
+  watchForErrors,
+} from './steps.ts'
 
 const part = (page: Page, name: string) =>
   page.getByRole('radiogroup', { name: 'Part of the scheme' }).getByText(name, { exact: true }).click()
@@ -107,12 +114,7 @@ test('two schemes wait in the demo, and a kind in the hand is shown where it wou
   await expectNoSidewaysScroll(page)
   await page.getByRole('link', { name: 'All reworks' }).click()
   await page.getByText('Where could it go?').click()
-  await page.getByLabel('The kind in your hand').fill('Hosta sieb')
-  await page
-    .getByRole('option', { name: /^Hosta/ })
-    .first()
-    .waitFor({ state: 'attached' })
-  await page.getByLabel('The kind in your hand').press('Enter')
+  await takeInHand(page, 'Hosta sieb', /^Hosta/)
   const places = page.getByRole('list', { name: 'Places, the best first' }).getByRole('listitem')
   await expect(places.first()).toHaveText(/% of it|all of it/)
   await expect(places.last()).toHaveText(/none of it/)

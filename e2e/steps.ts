@@ -71,3 +71,11 @@ export async function expectNoSidewaysScroll(page: Page): Promise<void> {
   )
   expect(wider).toEqual([])
 }
+
+/** A kind taken in the hand where the plan shows it: typed, found, and taken with Enter. */
+export async function takeInHand(page: Page, typed: string, found: RegExp): Promise<void> {
+  const field = page.getByLabel('The kind in your hand')
+  await field.fill(typed)
+  await page.getByRole('option', { name: found }).first().waitFor({ state: 'attached' })
+  await field.press('Enter')
+}

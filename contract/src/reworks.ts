@@ -268,6 +268,7 @@ const paletteAnswer = z.discriminatedUnion('is', [
   z.strictObject({ is: z.literal('not worked out'), says: z.string() }),
   z.strictObject({
     is: z.literal('conflict'),
+    weeks: z.array(isoDay),
     wishes: z.array(wishName),
     giveUp: z.array(z.strictObject({ wish: wishName, palette })),
   }),

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { join } from 'node:path'
 import { test } from '../practice.ts'
-import { enterDemo, goTo } from '../steps.ts'
+import { enterDemo, goTo, takeInHand } from '../steps.ts'
 
 const folder = join(import.meta.dirname, '..', '..', 'docs', 'screenshots')
 
@@ -67,12 +67,7 @@ test('one picture of each main view', async ({ page, browser }) => {
   await shoot(page, 'rework')
   await page.getByRole('link', { name: 'All reworks' }).click()
   await page.getByText('Where could it go?').click()
-  await page.getByLabel('The kind in your hand').fill('Hosta sieb')
-  await page
-    .getByRole('option', { name: /^Hosta/ })
-    .first()
-    .waitFor({ state: 'attached' })
-  await page.getByLabel('The kind in your hand').press('Enter')
+  await takeInHand(page, 'Hosta sieb', /^Hosta/)
   await page.getByRole('list', { name: 'Places, the best first' }).waitFor()
   await page.waitForTimeout(800)
   await shoot(page, 'rework-fit')

@@ -164,6 +164,7 @@ const worked = (pool: ComputePool): Route[] => [
         }
       return {
         is: 'conflict',
+        weeks: [...wishes.weeks],
         wishes: [...answer.wishes],
         giveUp: answer.giveUp.map(({ wish, palette }) => ({ wish, palette: told(palette) })),
       }

@@ -2,6 +2,7 @@ import { extentOf, flattened, middleOfDrawn, turn, type Extent, type Point } fro
 import { useMemo, useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { UndoRedo } from '../frame/UndoRedo.tsx'
 import { useStable } from '../frame/useStable.ts'
 import { useSize, type Size } from '../frame/useSize.ts'
 import { PlanDrawing, type Picked } from '../plan/PlanDrawing.tsx'
@@ -52,12 +53,7 @@ export function PlanCanvas(props: Props) {
         )}
         {isHead && (
           <>
-            <Button size="small" disabled={!editor.undo} onClick={editor.undo}>
-              Undo
-            </Button>
-            <Button size="small" disabled={!editor.redo} onClick={editor.redo}>
-              Redo
-            </Button>
+            <UndoRedo {...editor} />
             <label>
               <input type="checkbox" checked={snaps} onChange={(e) => setSnaps(e.target.checked)} /> Snap
             </label>

@@ -4,10 +4,10 @@ import {
   colourSchemes,
   counted,
   listed,
+  moneyWords,
   oklchOf,
   type Harmed,
   type Place,
-  moneyWords,
 } from '@border/core'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'

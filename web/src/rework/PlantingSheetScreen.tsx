@@ -1,5 +1,5 @@
 import type { GroundView, KnownTaxon, ReworkView, SchemeView } from '@border/contract'
-import { counted, dayMonthYear, pocketsOf, plantsOf, type Place, moneyWords } from '@border/core'
+import { counted, dayMonthYear, moneyWords, plantsOf, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useParam } from '../frame/address.ts'
@@ -80,24 +80,12 @@ const outlineOf = (place: Place) =>
 function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
   const { view, today } = useGardenContext()
   const { search } = useLocation()
-  const { bed, arranged, staysM2 } = useSchemeGround(place, ground, said, kindOf)
+  const { bed, arranged, pockets, staysM2 } = useSchemeGround(place, ground, said, kindOf)
   const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
   const sides = sidesOf(outlineOf(place))
   const [side, setSide] = useParam('side')
   const base = sides[Number(side ?? 0)] ?? sides[0]!
-  const pockets = useMemo(
-    () =>
-      pocketsOf(
-        bed,
-        arranged,
-        said.between.flatMap((b) => {
-          const taxon = kindOf.get(b.botanical)
-          return taxon ? [{ id: b.id, taxon, count: b.count }] : []
-        }),
-      ),
-    [bed, arranged, said.between, kindOf],
-  )
   const names = useMemo(() => {
     const drifts = arranged.drifts.map((d) => [d.id, d.taxon.botanical] as const)
     const bulbs = pockets.map((p) => {

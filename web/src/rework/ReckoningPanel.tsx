@@ -1,5 +1,5 @@
 import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
-import { counted, dayMonthYear, materialNames, type Place, type SchemeTotals, moneyWords } from '@border/core'
+import { counted, dayMonthYear, materialNames, moneyWords, type Place, type SchemeTotals } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'

@@ -10,7 +10,6 @@ import {
 import {
   capitalised,
   counted,
-  pocketsOf,
   suits,
   withCount,
   withDrawn,
@@ -30,6 +29,7 @@ import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
+import { UndoRedo } from '../frame/UndoRedo.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { BedDrawing } from './BedDrawing.tsx'
 import { KindsPanel } from './KindsPanel.tsx'
@@ -129,26 +129,12 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const { said, step } = editor
   const [partSaid, choosePart] = useParam('part')
   const part: Part = PARTS.find((p) => p.value === partSaid)?.value ?? 'leaves'
-  const { bed, arranged, unknown, garden, staysM2 } = useSchemeGround(place, ground, said, kindOf)
+  const { bed, arranged, pockets, unknown, garden, staysM2 } = useSchemeGround(place, ground, said, kindOf)
   const [chosen, choose] = useState<string>()
   const [drawsFor, drawFor] = useState<string>()
   const [at, setAt] = useState<Point>()
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
   const laying = useLayingOut(put)
-  const pockets = useMemo(
-    () =>
-      isLaidOut(said)
-        ? pocketsOf(
-            bed,
-            arranged,
-            said.between.flatMap((b) => {
-              const taxon = kindOf.get(b.botanical)
-              return taxon ? [{ id: b.id, taxon, count: b.count }] : []
-            }),
-          )
-        : [],
-    [bed, arranged, said, kindOf],
-  )
   const { totals, allTotals } = useTotals(rework, said, scheme.id, kindOf, place)
   useUndoKeys(editor)
   const moved = (id: string, by: Point) => {
@@ -166,16 +152,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
       <div className="rework">
         <div className="rework-stage">
           <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
-            {isHead && (
-              <>
-                <Button size="small" disabled={!editor.undo} onClick={editor.undo}>
-                  Undo
-                </Button>
-                <Button size="small" disabled={!editor.redo} onClick={editor.redo}>
-                  Redo
-                </Button>
-              </>
-            )}
+            {isHead && <UndoRedo {...editor} />}
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
             <small className="soft" role="status">
               {editor.isKeeping ? 'Being kept…' : 'Kept.'}

@@ -130,7 +130,7 @@ export function useProposing(gardenId: string, placeId: string) {
           ask(reworkEndpoints.palette, { params: { gardenId, featureId: placeId }, body }, own.signal),
         )
         if (answer.is !== 'palette') {
-          tell({ answer })
+          tell({ answer, ...(answer.is === 'conflict' && { weeks: answer.weeks }) })
           break
         }
         palettes.push(answer.palette)

@@ -172,6 +172,7 @@ describe('kinds', () => {
   it('that cannot meet all wishes say which contradict each other, and what is least to give up', async () => {
     server.on(reworkEndpoints.palette, (): PaletteAnswerView => ({
       is: 'conflict',
+      weeks: ['2027-04-05', '2027-04-12'],
       wishes: ['budget', 'ground filled'],
       giveUp: [{ wish: 'budget', palette: palette() }],
     }))

@@ -1,8 +1,8 @@
 import type { GroundView, SaidScheme } from '@border/contract'
-import { placesOn, regionsAt, type BedGround, type Place } from '@border/core'
+import { placesOn, pocketsOf, regionsAt, type BedGround, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { arrangementOf, bedGround, groundKept, staysOf, type KindOf } from './schemeDraft.ts'
+import { arrangementOf, bedGround, groundKept, isLaidOut, staysOf, type KindOf } from './schemeDraft.ts'
 
 /** A bed or pot of the garden as it stands today. */
 export function usePlace(placeId: string): Place | undefined {
@@ -34,9 +34,24 @@ export function useSchemeGround(place: Place, ground: GroundView, said: SaidSche
     () => arrangementOf(bed, { drifts: said.drifts }, kindOf),
     [bed, said.drifts, kindOf],
   )
+  const { between } = said
+  const pockets = useMemo(
+    () =>
+      isLaidOut(said)
+        ? pocketsOf(
+            bed,
+            arranged,
+            between.flatMap((b) => {
+              const taxon = kindOf.get(b.botanical)
+              return taxon ? [{ id: b.id, taxon, count: b.count }] : []
+            }),
+          )
+        : [],
+    [bed, arranged, said, between, kindOf],
+  )
   const garden = useMemo(
     () => ({ climate: view.climate ?? undefined, regions: regionsAt(view.garden) }),
     [view.climate, view.garden],
   )
-  return { bed, arranged, unknown, garden, staysM2: groundKept(stays) }
+  return { bed, arranged, pockets, unknown, garden, staysM2: groundKept(stays) }
 }
