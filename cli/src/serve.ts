@@ -22,7 +22,9 @@ export interface Serving {
   end: (signal: 'SIGTERM' | 'SIGKILL') => Promise<void>
 }
 
-const WAITED_MS = 30_000
+/** A server is asked so often whether it answers: by count and not by the clock, for a machine may sleep meanwhile. */
+const TRIES = 600
+const BETWEEN_MS = 50
 
 /**
  * Where to serve: where HOST and PORT of the environment say, or on loopback at the usual port or the next that is free.
@@ -83,11 +85,10 @@ export async function beginServing(
 }
 
 async function answers(server: ChildProcess, address: string, end: Serving['end']): Promise<boolean> {
-  const until = Date.now() + WAITED_MS
-  while (server.exitCode === null && server.signalCode === null) {
+  for (let tried = 0; server.exitCode === null && server.signalCode === null; tried++) {
     if (await isHealthy(address)) return true
-    if (Date.now() > until) await end('SIGKILL')
-    else await wait(50)
+    if (tried >= TRIES) await end('SIGKILL')
+    else await wait(BETWEEN_MS)
   }
   return false
 }

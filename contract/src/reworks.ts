@@ -180,8 +180,9 @@ const suited = z.strictObject({
   placeId: id,
   /** How far apart its cells are, metres; those of a pot have none. */
   cellM: z.number(),
-  /** By cell: where it lies, and how the kind would do there, 0 to 1. */
-  cells: z.array(z.tuple([z.number(), z.number(), z.number()])),
+  /** By cell: where it lies, how the kind would do there, 0 to 1, and which of the reasons limits it there. */
+  cells: z.array(z.tuple([z.number(), z.number(), z.number(), z.number()])),
+  reasons: z.array(z.string()),
   best: z.strictObject({ ...point, suiting }),
   /** Share of its ground where it would do well. */
   goodShare: z.number(),
@@ -286,7 +287,9 @@ const tray = z.strictObject({
       count: z.number(),
       gain: z.number(),
       fillsWeeks: z.array(z.number()).readonly(),
-      brings: z.array(z.enum(['evergreen', 'front', 'middle', 'back', 'fine', 'bold'])).readonly(),
+      brings: z
+        .array(z.enum(['evergreen', 'front', 'middle', 'back', 'fine', 'bold', 'leaf colour']))
+        .readonly(),
     }),
   ),
 })

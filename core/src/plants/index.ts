@@ -28,5 +28,13 @@ export { rootKind, rootKinds, rootWords, type RootKind } from './roots.ts'
 export { likesCoolSummers } from './coolSummers.ts'
 export { isNamed } from './byName.ts'
 export { isUnknown, UNKNOWN } from './unknown.ts'
-export { accords, colourSchemes, hueApart, oklchOf, type ColourScheme, type Oklch } from './oklch.ts'
+export {
+  accords,
+  colourSchemes,
+  hueApart,
+  oklchOf,
+  standsOutInLeaf,
+  type ColourScheme,
+  type Oklch,
+} from './oklch.ts'
 export { browsers, leftAloneBy, type Browser } from './browsing.ts'

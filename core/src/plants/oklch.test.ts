@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { accords, hueApart, oklchOf } from './index.ts'
+import { accords, hueApart, library, oklchOf, standsOutInLeaf } from './index.ts'
 
 describe('colours as the eye orders them', () => {
   it.each([
@@ -38,5 +38,23 @@ describe('colours as the eye orders them', () => {
         }
       }),
     )
+  })
+})
+
+describe('leaves among leaves', () => {
+  const leafOf = (botanical: string) => library.find((t) => t.botanical === botanical)!.foliageColour
+  it('stand out where they are silver, purple or nearly black, and not where they are one green or another', () => {
+    for (const name of [
+      'Stachys byzantina',
+      'Cotinus coggygria',
+      'Ophiopogon planiscapus',
+      'Artemisia ludoviciana',
+    ])
+      expect([name, standsOutInLeaf(leafOf(name))]).toEqual([name, true])
+    for (const name of ['Helenium autumnale', 'Geranium macrorrhizum', 'Phlox paniculata', 'Iris sibirica'])
+      expect([name, standsOutInLeaf(leafOf(name))]).toEqual([name, false])
+    const some = library.filter((t) => standsOutInLeaf(t.foliageColour)).length
+    expect(some / library.length).toBeGreaterThan(0.05)
+    expect(some / library.length).toBeLessThan(0.2)
   })
 })

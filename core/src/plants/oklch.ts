@@ -46,3 +46,15 @@ export function accords(hex: string, scheme: ColourScheme, hue: number): boolean
   const apart = hueApart(h, hue)
   return apart <= REACH[scheme] || (scheme === 'opposite' && apart >= 180 - REACH.opposite)
 }
+
+/** The green of most leaves: the middle of the library's, in Oklab. */
+const LEAF_GREEN = { l: 0.61, a: -0.056, b: 0.061 }
+/** Leaves so far from it are seen as another colour: silver, purple, gold, nearly black. A tenth of the library's are. */
+const STANDS_OUT = 0.12
+
+/** Whether leaves of a colour stand out among green ones. @param hex `#rrggbb` */
+export function standsOutInLeaf(hex: string): boolean {
+  const { l, c, h } = oklchOf(hex)
+  const [a, b] = [c * Math.cos((h * Math.PI) / 180), c * Math.sin((h * Math.PI) / 180)]
+  return Math.hypot(l - LEAF_GREEN.l, a - LEAF_GREEN.a, b - LEAF_GREEN.b) >= STANDS_OUT
+}

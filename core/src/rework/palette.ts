@@ -3,6 +3,7 @@ import { addDays, type IsoDate } from '../dates/index.ts'
 import { onceFor, onceForEach } from '../once/index.ts'
 import { LEAST_COVER, showiness } from '../performance/index.ts'
 import {
+  standsOutInLeaf,
   usualBloom,
   type Browser,
   type ColourScheme,
@@ -108,7 +109,8 @@ export type WishName =
 
 /**
  * What a lack costs, in points. Judgements: a bare week most; a week with one kind alone in flower; what does not quite suit; a kind
- * more, for a place of many kinds is a sample; bare ground; a leaf texture that is missing; and money, a point for so many hundredths.
+ * more, for a place of many kinds is a sample; bare ground; a leaf texture that is missing, and leaves that stand out among the green; and
+ * money, a point for so many hundredths.
  */
 export const paletteCosts = {
   bareWeek: 10,
@@ -117,6 +119,7 @@ export const paletteCosts = {
   perKind: 1,
   bareShare: 40,
   missingTexture: 6,
+  greenAlone: 4,
   moneyPerPoint: 1000,
   unpriced: 2,
 } as const
@@ -208,6 +211,7 @@ export function paletteOf(items: readonly PaletteItem[], w: PaletteWishes, gap =
       c.thinWeek * flowering.filter((of) => of.length < 2).length +
       c.bareShare * Math.max(0, 1 - sum(items, groundOfItem) / (LEAST_FILLED * w.areaM2)) +
       c.missingTexture * missing +
+      c.greenAlone * Number(!standing.some((s) => standsOutInLeaf(s.taxon.foliageColour))) +
       sum(items, (i) => itemCost(i, w)),
     gap,
   }

@@ -1,5 +1,13 @@
 import { sum } from 'd3-array'
-import { accords, groundM2, isWoody, leftAloneBy, poisonousTo, type Taxon } from '../plants/index.ts'
+import {
+  accords,
+  groundM2,
+  isWoody,
+  leftAloneBy,
+  poisonousTo,
+  standsOutInLeaf,
+  type Taxon,
+} from '../plants/index.ts'
 import { Milp, type MilpTerm } from '../search/index.ts'
 import { isSeasonal } from '../verdict/index.ts'
 import {
@@ -207,11 +215,13 @@ export function programmeOf(
       0,
       w.budget,
     )
-  for (const texture of ['fine', 'bold'] as const) {
-    const missing = milp.amount(c.missingTexture, 1)
-    const staying = w.stays.some((s) => s.taxon.texture === texture) ? 1 : 0
-    milp.row([...some((t) => t.texture === texture), [missing, 1]], 1 - staying, Infinity)
+  const present = (cost: number, which: (t: Taxon) => boolean) => {
+    const missing = milp.amount(cost, 1)
+    const staying = w.stays.some((s) => which(s.taxon)) ? 1 : 0
+    milp.row([...some(which), [missing, 1]], 1 - staying, Infinity)
   }
+  for (const texture of ['fine', 'bold'] as const) present(c.missingTexture, (t) => t.texture === texture)
+  present(c.greenAlone, (t) => standsOutInLeaf(t.foliageColour))
   for (const kinds of apart) {
     const names = kinds.filter((n) => !w.locked?.includes(n))
     milp.row(

@@ -2,7 +2,7 @@ import { sum } from 'd3-array'
 import type { Climate } from '../climate/index.ts'
 import { addDays, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import { weeksOfShow, weekStarts } from '../performance/index.ts'
-import { groundM2, yearAt, type Taxon } from '../plants/index.ts'
+import { groundM2, standsOutInLeaf, yearAt, type Taxon } from '../plants/index.ts'
 import { candidatesFor } from './candidates.ts'
 import { bloomWeeks, isEvergreen, layerOf, paletteOf, type Candidate, type PaletteWishes } from './palette.ts'
 import { admitted, countsOf } from './paletteProgramme.ts'
@@ -73,7 +73,7 @@ export interface TrayCandidate {
   /** By their turn, weeks without flower that it would flower in. */
   fillsWeeks: readonly number[]
   /** What else it would bring that the place has none of. */
-  brings: readonly ('evergreen' | 'front' | 'middle' | 'back' | 'fine' | 'bold')[]
+  brings: readonly ('evergreen' | 'front' | 'middle' | 'back' | 'fine' | 'bold' | 'leaf colour')[]
 }
 
 /** What somebody has chosen, as a palette reckons with it. */
@@ -124,6 +124,10 @@ export function trayFor(
             ...(standing.some((t) => layerOf(t, w.tallestM) === layer) ? [] : [layer]),
             ...(taxon.texture !== 'medium' && !standing.some((t) => t.texture === taxon.texture)
               ? [taxon.texture]
+              : []),
+            ...(standsOutInLeaf(taxon.foliageColour) &&
+            !standing.some((t) => standsOutInLeaf(t.foliageColour))
+              ? (['leaf colour'] as const)
               : []),
           ],
         },

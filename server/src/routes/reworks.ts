@@ -1,5 +1,5 @@
 import { reworkEndpoints, type PaletteAnswerView, type PaletteView, type SuitedView } from '@border/contract'
-import { CELL_M, GOOD_FIT, whereItSuits, type Palette } from '@border/core'
+import { CELL_M, GOOD_FIT, suits, whereItSuits, type Palette } from '@border/core'
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
@@ -105,10 +105,22 @@ const worked = (pool: ComputePool): Route[] => [
       const garden = await sitedGardenOf(read, pool)
       return whereItSuits(known.taxon, garden).map(({ place, scores, best }) => {
         const { stations } = garden.places.find((p) => p.place === place)!
+        // A place has a handful of reasons for hundreds of cells.
+        const reasons: string[] = []
+        const turnOf = (reason: string) => {
+          const turn = reasons.indexOf(reason)
+          return turn < 0 ? reasons.push(reason) - 1 : turn
+        }
         return {
           placeId: place.id,
           cellM: SITES_M,
-          cells: stations.map(({ x, y }, i): [number, number, number] => [x, y, scores[i]!]),
+          cells: stations.map((s, i): SuitedView['cells'][number] => [
+            s.x,
+            s.y,
+            scores[i]!,
+            turnOf(suits(known.taxon, place, s, garden).reason),
+          ]),
+          reasons,
           best,
           goodShare: scores.filter((s) => s >= GOOD_FIT).length / scores.length,
         }

@@ -518,6 +518,42 @@ export function validWrites(
     })
     return { params, body: { to: 'before' } }
   })
+  const wished = {
+    tallestM: 2,
+    kinds: { least: 3, most: 6 },
+    drifts: 'odd',
+    budget: 90_000,
+    evergreenShare: 0.1,
+    layerShares: { front: 0.1 },
+    scented: 1,
+    wildlife: 1,
+    scheme: { kind: 'neighbouring', hue: 280 },
+    harmlessTo: ['dogs'],
+    leftBy: ['deer'],
+    locked: ['Nepeta × faassenii'],
+    barred: ['Vinca minor'],
+  }
+  const bed = (g: GardenView) => ({ featureId: feature(g, 'Court border').id })
+  const leaving = (g: GardenView) => [{ plantingId: planting(g).id, to: { to: 'bench' }, worth: 2 }]
+  const choice = (g: GardenView) => ({
+    leavingIds: [planting(g).id],
+    dividing: [{ plantingId: planting(g).id, shoots: 30, acrossM: 0.4 }],
+    wishes: wished,
+    areaM2: 5,
+  })
+  valid(reworks.relocate, async (g) => ({ body: { leaving: leaving(g) } }))
+  valid(reworks.ways, async (g) => {
+    const [one] = leaving(g)
+    return { body: { leaving: [one], plantingId: one!.plantingId } }
+  })
+  valid(reworks.tray, async (g) => ({
+    params: bed(g),
+    body: { ...choice(g), chosen: [{ botanical: 'Nepeta × faassenii', count: 5 }] },
+  }))
+  valid(reworks.palette, async (g) => ({
+    params: bed(g),
+    body: { ...choice(g), apart: [['Nepeta × faassenii']] },
+  }))
   const newOffer = () => ({
     id: ownId(),
     supplier: name('Nursery'),

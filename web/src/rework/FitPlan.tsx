@@ -1,6 +1,6 @@
 import type { SuitedView } from '@border/contract'
-import { GOOD_FIT } from '@border/core'
-import { useMemo } from 'react'
+import { GOOD_FIT, type Point } from '@border/core'
+import { memo, useMemo, useState } from 'react'
 import { useParam } from '../frame/address.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -28,6 +28,7 @@ export function FitPlan() {
   const { view } = useGardenContext()
   const [botanical, choose] = useParam('kind')
   const fit = useFit(view.garden.id, botanical)
+  const [at, setAt] = useState<Point>()
   return (
     <div className="rework">
       <div className="rework-stage">
@@ -48,12 +49,9 @@ export function FitPlan() {
             ))}
           </span>
         </div>
-        <Stage fit={botanical ? fit.data : undefined} />
+        <Stage fit={botanical ? fit.data : undefined} onPoint={setAt} />
         <div className="rework-under">
-          <span className="soft">
-            By sun and afternoon heat, moisture, wind, soil and winter; by room to edge and wall; by eaves,
-            windows and what lies in the ground.
-          </span>
+          <UnderPointer fit={botanical ? fit.data : undefined} at={at} />
         </div>
       </div>
       <aside className="rework-aside" aria-label="Where it could go">
@@ -66,6 +64,37 @@ export function FitPlan() {
         )}
       </aside>
     </div>
+  )
+}
+
+/** How the kind would do where the pointer is, and why. */
+function UnderPointer({ fit, at }: { fit: readonly SuitedView[] | undefined; at: Point | undefined }) {
+  const placeName = usePlaceName()
+  const found =
+    at &&
+    fit
+      ?.flatMap((p) =>
+        p.cells.map(([x, y, score, reason]) => ({
+          p,
+          score,
+          reason,
+          away: Math.hypot(x - at[0], y - at[1]),
+        })),
+      )
+      .filter(({ p, away }) => away <= p.cellM)
+      .sort((a, b) => a.away - b.away)[0]
+  if (found)
+    return (
+      <>
+        {placeName(found.p.placeId)}: {STEPS.find((s) => found.score >= s.least)!.name} here,{' '}
+        {found.p.reasons[found.reason]}.
+      </>
+    )
+  return (
+    <span className="soft">
+      By sun and afternoon heat, moisture, wind, soil and winter; by room to edge and wall; by eaves, windows
+      and what lies in the ground. Point at a spot to see what limits it there.
+    </span>
   )
 }
 
@@ -90,7 +119,14 @@ function PlacesByFit({ places }: { places: readonly SuitedView[] }) {
   )
 }
 
-function Stage({ fit }: { fit: readonly SuitedView[] | undefined }) {
+/** Drawn anew only where the answer is another: not while a pointer goes over it. */
+const Stage = memo(function Stage({
+  fit,
+  onPoint,
+}: {
+  fit: readonly SuitedView[] | undefined
+  onPoint: (at: Point | undefined) => void
+}) {
   const { view, on } = useGardenContext()
   const [ref, size] = useSize()
   const whole = useMemo(() => gardenExtent(view.features), [view.features])
@@ -110,6 +146,7 @@ function Stage({ fit }: { fit: readonly SuitedView[] | undefined }) {
             height={size.height}
             extent={viewport.extent}
             content={viewport.content}
+            onPoint={(pointed) => onPoint(pointed?.at)}
             label={`Plan of ${view.garden.name}${fit ? ', coloured by where the kind would do well' : ''}`}
             overlay={(scale) => (
               <>
@@ -146,4 +183,4 @@ function Stage({ fit }: { fit: readonly SuitedView[] | undefined }) {
       )}
     </div>
   )
-}
+})

@@ -1,4 +1,4 @@
-import type { SaidScheme } from '@border/contract'
+import { reworkEndpoints, type SaidScheme } from '@border/contract'
 import {
   capitalised,
   checksOf,
@@ -17,13 +17,21 @@ import {
   type Arrangement,
   type BedGround,
   type CheckedBy,
+  type Drift,
   type Point,
 } from '@border/core'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useMemo, useState } from 'react'
+import { followGarden } from '../api/answers.ts'
+import { errorText, writeAsSeen } from '../api/writes.ts'
+import { announce } from '../frame/Announced.tsx'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Figure } from './Figure.tsx'
+import { useReworks } from './queries.ts'
+import { withKind } from './schemeDraft.ts'
 import type { useLayingOut } from './useLayingOut.ts'
 import './rework.css'
 
@@ -204,7 +212,52 @@ function DriftTools({ ground, arranged, onArranged, onChoose, id }: Props & { id
           Repeat it there
         </Button>
       </div>
+      <RepeatElsewhere drift={drift} placeId={ground.of.place.id} />
     </section>
+  )
+}
+
+/** A drift repeated in another place that is decided anew, as across a path: it is to be laid out there. */
+function RepeatElsewhere({ drift, placeId }: { drift: Drift; placeId: string }) {
+  const { view } = useGardenContext()
+  const { id: gardenId } = view.garden
+  const placeName = usePlaceName()
+  const { data: reworks = [] } = useReworks(gardenId)
+  const others = reworks
+    .filter((r) => r.placeId !== placeId)
+    .flatMap((rework) => rework.schemes.map((scheme) => ({ rework, scheme })))
+  const client = useQueryClient()
+  const repeat = useMutation({
+    mutationFn: async ({ rework, scheme }: (typeof others)[number]) => {
+      const said = withKind(scheme.said, drift.taxon, drift.count, 'library')
+      const params = { gardenId, reworkId: rework.id, schemeId: scheme.id }
+      const seen = { revisionId: scheme.revisionId }
+      await writeAsSeen(reworkEndpoints.keepScheme, { params, body: { said }, seen })
+      await followGarden(client, gardenId)
+    },
+    onSuccess: (_, { rework }) =>
+      announce.done(`It stands in ${placeName(rework.placeId)} too: lay it out there.`),
+    onError: (error) => announce.failed(errorText(error)),
+  })
+  if (others.length === 0) return null
+  return (
+    <div className="row">
+      <Choose
+        label="Repeat it in another place"
+        value=""
+        options={[
+          { value: '', label: 'Repeat it in another place…' },
+          ...others.map(({ rework, scheme }) => ({
+            value: scheme.id,
+            label: `${placeName(rework.placeId)}: ${scheme.said.name}`,
+          })),
+        ]}
+        onChange={(id) => {
+          const to = others.find((o) => o.scheme.id === id)
+          if (to) repeat.mutate(to)
+        }}
+      />
+    </div>
   )
 }
 

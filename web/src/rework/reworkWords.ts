@@ -37,6 +37,7 @@ export const bringsWords: Record<TrayView['candidates'][number]['brings'][number
   back: 'something tall',
   fine: 'fine leaves',
   bold: 'bold leaves',
+  'leaf colour': 'leaves that are not green',
 }
 
 /** A wish as it is named where it contradicts others. */
