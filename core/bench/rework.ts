@@ -27,8 +27,8 @@ const solve = highsSolver(await loadHighs())
 const middle = (of: readonly number[]) => median(of)!
 const say = (...of: unknown[]) => process.stdout.write(`${of.join(' ')}\n`)
 
-// The first solve makes the solver ready.
-relocate(simulatedRelocation(100, 10, 8), solve)
+// The first solve makes the solver ready: a thread that solves stays.
+relocate(simulatedRelocation(100, 60, 40), solve)
 const SEEDS = [101, 102, 103, 104, 105, 106, 107, 108, 109, 110]
 const moves = SEEDS.map((seed) => {
   const problem = simulatedRelocation(seed, 60, 40)

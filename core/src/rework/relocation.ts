@@ -133,14 +133,21 @@ export function relocate(problem: RelocationProblem, solve: SolveMilp): Relocati
   const isSettled = values.every((v) => Math.abs(v - Math.round(v)) < NO_MORE)
   let found: MilpAnswer = isSettled ? relaxed : solve(masterOf(problem, [...columns.values()], true), LIMITS)
   let bound = least
+  let chosen = [...columns.values()]
   // Nothing dearer by more than what is still to be gained can be in a better answer: with all the rest of them it is the best.
   const toGain = found.ok ? found.cost - least : 0
-  if (toGain > LIMITS.gap * least) {
-    if (add(rooms.flatMap((room) => room.worth(relaxed.duals!, toGain))))
-      found = solve(masterOf(problem, [...columns.values()], true), LIMITS)
+  if (found.ok && toGain > LIMITS.gap * least) {
+    const { duals } = relaxed
+    const first = found
+    if (add(rooms.flatMap((room) => room.worth(duals!, toGain)))) {
+      const used = new Set(chosen.filter((_, i) => first.values[i]! > 0.5))
+      chosen = [...columns.values()].filter(
+        (c) => used.has(c) || overPrice(problem, c, duals!) <= toGain + NO_MORE,
+      )
+      found = solve(masterOf(problem, chosen, true), LIMITS)
+    }
     if (found.ok) bound = Math.max(least, Math.min(found.bound, found.cost))
   }
-  const chosen = [...columns.values()]
   if (!found.ok) return found
   if (found.cost >= NOWHERE) return { ok: false, why: 'infeasible' }
   return {
@@ -156,6 +163,17 @@ export function relocate(problem: RelocationProblem, solve: SolveMilp): Relocati
     bound,
     gap: found.cost > 0 ? Math.max(0, 1 - bound / found.cost) : 0,
   }
+}
+
+/** What a column costs over the prices of what it takes: its reduced cost. */
+function overPrice({ leaving, spots }: RelocationProblem, c: Column, prices: Float64Array): number {
+  const takes =
+    c.way === 'stay'
+      ? spots.flatMap((s, i) => (s.vacatedBy === leaving[c.leaving[0]!]!.id ? [i] : []))
+      : c.spot === undefined
+        ? []
+        : [c.spot]
+  return c.cost - sum(c.leaving, (p) => prices[p]) - sum(takes, (i) => prices[leaving.length + i])
 }
 
 /** Sets of a spot that are taken in at once, and that are tried before all are. */
