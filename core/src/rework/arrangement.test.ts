@@ -99,6 +99,16 @@ describe('an arrangement', () => {
     expect(arrangementScore(ground, behind).heights).toBeGreaterThan(0)
   })
 
+  it('has its plants no nearer to each other than six tenths of their spacing', () => {
+    for (const d of laid.drifts) {
+      const own = plantsOf(ground, laid).filter((p) => p.driftId === d.id)
+      own.forEach((p, i) => {
+        for (const q of own.slice(0, i))
+          expect(Math.hypot(p.x - q.x, p.y - q.y)).toBeGreaterThan(0.6 * d.taxon.spacingM)
+      })
+    }
+  })
+
   it('holds whatever is done to it, on a hundred random ways', () => {
     const random = seededRandom(7)
     const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)]!
@@ -199,12 +209,14 @@ describe('plants of a drift', () => {
       { id: 'r', taxon: rose, count: 3 },
       box(0, 0, 3, 3),
     )
-    for (const p of plantsOf(ground, wide)) {
+    const three = { ...wide, drifts: [{ id: 'r', taxon: rose, count: 3 }] }
+    expect(plantsOf(ground, three)).toHaveLength(3)
+    for (const p of plantsOf(ground, three)) {
       expect(Math.min(p.x, p.y, 3 - p.y)).toBeGreaterThanOrEqual(wants - 1e-9)
     }
     const said = (a: Arrangement) =>
       checksOf(ground, a, { garden, drifts: 'odd' }).find((c) => c.what === 'where it grows')?.says
-    expect(said(wide) ?? '').not.toContain('from the edge')
+    expect(said(three) ?? '').not.toContain('from the edge')
     // A strip half a metre wide along the front has no such room.
     const narrow = withDrawn(
       ground,

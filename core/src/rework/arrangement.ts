@@ -136,8 +136,8 @@ export function edgeAt({ place }: StationedPlace, x: number, y: number): number 
   return isInside(place.ring, x, y) ? away : -away
 }
 
-/** Ground that plants keep off its edge for must be so much of a drift's, or they come nearer. */
-const ROOMY_SHARE = 0.4
+/** What is left of a drift's ground off the edge must be so much of what its plants take, or they come nearer to it. */
+const ROOMY_SHARE = 0.7
 
 /**
  * A position for every plant of the drifts; of a drift without ground none. They stand off the edge of the bed by half of what they grow
@@ -148,10 +148,11 @@ export function plantsOf(ground: BedGround, arranged: Arrangement): SetPlant[] {
   const { problem } = layoutOf(ground, arranged)
   const { stations } = ground.of
   const taken = ground.stays.map(groundOf)
-  const offM = drifts.map(({ taxon }, k) => {
+  const offM = drifts.map(({ taxon, count }, k) => {
     const own = stations.filter((_, c) => has[c] === k)
-    const roomy = (m: number) => own.filter((s) => s.edgeM >= m).length >= ROOMY_SHARE * own.length
-    return [wantsM(taxon), wantsM(taxon) / 2].find(roomy) ?? 0
+    const takes = Math.min(own.length, groundM2(count, taxon.spacingM) / ground.cellM ** 2)
+    const isRoomy = (m: number) => own.filter((s) => s.edgeM >= m).length >= ROOMY_SHARE * takes
+    return [wantsM(taxon), wantsM(taxon) / 2].find(isRoomy) ?? 0
   })
   const isGround = (x: number, y: number, k: number) =>
     edgeAt(ground.of, x, y) >= offM[k]! && taken.every((g) => metresOutside(g, x, y) > 0)

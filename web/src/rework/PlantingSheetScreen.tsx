@@ -148,6 +148,14 @@ function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
             })}
           </tbody>
         </table>
+        {said.between.length > 0 && (
+          <p>
+            <small>
+              Bulbs go in with two to three times their own height of soil above them, deeper in light soil,
+              and as far from each other as three of their own widths.
+            </small>
+          </p>
+        )}
         <h2>Shopping list</h2>
         <Shopping totals={totals} />
         <p>
