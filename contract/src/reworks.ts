@@ -276,7 +276,12 @@ const paletteAnswer = z.discriminatedUnion('is', [
 ])
 export type PaletteAnswerView = z.infer<typeof paletteAnswer>
 
+/** What one has of a kind that could come in. */
+const inHand = z.strictObject({ botanical: z.string(), from: z.enum(sources), count: z.number() })
+export type InHandView = z.infer<typeof inHand>
+
 const tray = z.strictObject({
+  inHand: z.array(inHand),
   weeks: z.array(isoDay),
   areaM2: z.number(),
   /** By week: the kinds in flower, of what stays and what is chosen. */

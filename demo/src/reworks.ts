@@ -58,7 +58,9 @@ export async function insertReworks(
       from: from ?? ('library' as const),
     }))
     const filled = withRestFilled(ground, unarranged(ground, drifts))
-    const arranged = finished(arrange(ground, filled, 1))
+    // Of what is on the bench there is no more.
+    const had = filled.drifts.map((d, k) => (drifts[k]!.from === 'bench' ? drifts[k]! : d))
+    const arranged = finished(arrange(ground, { ...filled, drifts: had }, 1))
     const runs = groundWritten(ground.of, CELL_M, arranged.has, drifts.length)
     const said: SaidScheme = {
       name: scheme.name,

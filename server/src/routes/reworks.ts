@@ -150,6 +150,11 @@ const worked = (pool: ComputePool): Route[] => [
       })
       if (!found) throw noGround()
       return {
+        inHand: task.have.map(({ taxon, from, most = 0 }) => ({
+          botanical: taxon.botanical,
+          from,
+          count: most,
+        })),
         weeks: [...found.wishes.weeks],
         areaM2: found.wishes.areaM2,
         flowering: found.flowering.map((w) => [...w]),

@@ -1,4 +1,4 @@
-import type { PaletteView, SaidWishes, TrayView } from '@border/contract'
+import type { InHandView, PaletteView, SaidWishes, TrayView } from '@border/contract'
 import {
   browsers,
   colourSchemes,
@@ -17,7 +17,7 @@ import { Answered } from '../frame/Answered.tsx'
 import { BloomStrip } from './BloomStrip.tsx'
 import { Figure } from './Figure.tsx'
 import { useProposing, useTray, type Proposing } from './queries.ts'
-import { bringsWords, sourceWords, wishWords } from './reworkWords.ts'
+import { bringsWords, sourcesWords, sourceWords, wishWords } from './reworkWords.ts'
 import { kindsOf, withKind, withoutKind, withPalette, withWish, type KindOf } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
 import './rework.css'
@@ -36,7 +36,7 @@ export function KindsPanel({ place, editor, kindOf }: Props) {
   const tray = useTray(view.garden.id, place.id, said, kindsOf(said))
   return (
     <>
-      <Chosen editor={editor} kindOf={kindOf} />
+      <Chosen editor={editor} kindOf={kindOf} inHand={tray.data?.inHand ?? []} />
       {tray.data && (
         <>
           <h2>In flower</h2>
@@ -89,7 +89,11 @@ export function KindsPanel({ place, editor, kindOf }: Props) {
 }
 
 /** The kinds of the scheme, each to be wanted, kept out or taken out. */
-function Chosen({ editor: { said, step }, kindOf }: Pick<Props, 'editor' | 'kindOf'>) {
+function Chosen({
+  editor: { said, step },
+  kindOf,
+  inHand,
+}: Pick<Props, 'editor' | 'kindOf'> & { inHand: readonly InHandView[] }) {
   const { isHead } = useGardenContext()
   const kinds = kindsOf(said)
   const { locked = [], barred = [] } = said.wishes
@@ -104,7 +108,11 @@ function Chosen({ editor: { said, step }, kindOf }: Pick<Props, 'editor' | 'kind
               <span className="taxon">{kindOf.get(k.botanical)?.common ?? k.botanical}</span>{' '}
               <small>
                 {k.count}
-                {k.drifts > 1 && ` in ${k.drifts} groups`}, {sourceWords[k.from]}
+                {k.drifts > 1 && ` in ${k.drifts} groups`},{' '}
+                {sourcesWords(
+                  k.count,
+                  inHand.find((h) => h.botanical === k.botanical),
+                )}
                 {!kindOf.has(k.botanical) && ' · no longer in the plant library'}
               </small>
             </span>

@@ -258,7 +258,7 @@ function DividedHere({
     <div className="rework-more">
       <small>
         {answer.ok
-          ? `${answer.division.working.map(capitalised).join('; ')}. ${p.livingCount} are set back here, ${taken} go into this scheme, ${surplus} ${leaving.surplus === 'give away' ? 'are given away' : 'wait on the bench'}.`
+          ? `${answer.division.working.map(capitalised).join('. ')}. ${p.livingCount} are set back here, ${taken} go into this scheme, ${surplus} ${leaving.surplus === 'give away' ? 'are given away' : 'wait on the bench'}.`
           : notDivided[answer.why]}
         {answer.ok && !isMeasured && ' Reckoned from its age: measure a clump, or count its shoots.'}
       </small>

@@ -1,4 +1,4 @@
-import type { GroundView, KnownTaxon, ReworkView, SchemeView } from '@border/contract'
+import type { GroundView, KnownTaxon, ReworkView, SaidScheme, SchemeView } from '@border/contract'
 import { counted, dayMonthYear, moneyWords, plantsOf, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
@@ -12,11 +12,12 @@ import { metresText, minutesText } from '../frame/words.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { BedDrawing } from './BedDrawing.tsx'
 import { DownloadCsv } from './DownloadCsv.tsx'
-import { useGround, usePrices, useRelocation, useReworks } from './queries.ts'
-import { plantingCsv, plantingTable, reckoned, sidesOf } from './reckoning.ts'
+import { useGround, usePrices, useRelocation, useReworks, useTray } from './queries.ts'
+import { plantingCsv, plantingTable, reckoned, sidesOf, type BaseLine } from './reckoning.ts'
 import { Shopping } from './ReckoningPanel.tsx'
 import { kindsOf, type KindOf } from './schemeDraft.ts'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
+import { useScheme } from './useScheme.ts'
 import '../walk/sheet.css'
 import './rework.css'
 
@@ -77,15 +78,16 @@ const outlineOf = (place: Place) =>
         [place.x + place.radiusM, place.y],
       ] as const)
 
-function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
-  const { view, today } = useGardenContext()
+function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
+  const { view, today, isHead } = useGardenContext()
+  const { said, step } = useScheme(view.garden.id, rework.id, scheme)
   const { search } = useLocation()
   const { bed, arranged, pockets, staysM2 } = useSchemeGround(place, ground, said, kindOf)
   const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
+  const tray = useTray(view.garden.id, place.id, said, kindsOf(said))
   const sides = sidesOf(outlineOf(place))
-  const [side, setSide] = useParam('side')
-  const base = sides[Number(side ?? 0)] ?? sides[0]!
+  const base = sides.find((s) => isAlong(s, said.baseLine)) ?? sides[0]!
   const names = useMemo(() => {
     const drifts = arranged.drifts.map((d) => [d.id, d.taxon.botanical] as const)
     const bulbs = pockets.map((p) => {
@@ -102,6 +104,7 @@ function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
     offers,
     bedM2: place.areaM2,
     staysM2,
+    inHand: tray.data?.inHand ?? [],
   })
   return (
     <>
@@ -113,7 +116,9 @@ function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
         <DownloadCsv name="planting-table.csv" text={() => plantingCsv(table)}>
           Planting table as CSV
         </DownloadCsv>
-        <Link to={{ pathname: `../rework/${rework.id}`, search: withScheme(search, id) }}>The scheme</Link>
+        <Link to={{ pathname: `../rework/${rework.id}`, search: withScheme(search, scheme.id) }}>
+          The scheme
+        </Link>
         <Button look="primary" onClick={() => print()}>
           Print it
         </Button>
@@ -167,17 +172,22 @@ function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
           </small>
         </p>
         <h2>Where each plant is set</h2>
-        <p className="no-print">
-          <Choose
-            label="Measured from"
-            value={String(sides.indexOf(base))}
-            options={sides.map((s, i) => ({
-              value: String(i),
-              label: `the side of ${metresText(s.lengthM)}${i === 0 ? ', the longest' : ''}`,
-            }))}
-            onChange={(v) => setSide(v === '0' ? undefined : v)}
-          />
-        </p>
+        {isHead && (
+          <p className="no-print">
+            <Choose
+              label="Measured from"
+              value={String(sides.indexOf(base))}
+              options={sides.map((s, i) => ({
+                value: String(i),
+                label: `the side of ${metresText(s.lengthM)}${i === 0 ? ', the longest' : ''}`,
+              }))}
+              onChange={(v) => {
+                const { from, to } = sides[Number(v)]!
+                step({ ...said, baseLine: [from, to] })
+              }}
+            />
+          </p>
+        )}
         <p>
           Lay a tape along the side of {metresText(base.lengthM)}, from its end at {metresText(base.from[0])}{' '}
           across and {metresText(base.from[1])} up the plan. Each plant: so far along the tape, and so far off
@@ -208,9 +218,12 @@ function Sheet({ rework, scheme: { said, id }, place, ground, kindOf }: Props) {
   )
 }
 
+/** Whether a side is the one that somebody has said to measure from. */
+const isAlong = ({ from, to }: BaseLine, said: SaidScheme['baseLine']): boolean =>
+  said !== null && [from, to].every(([x, y], i) => Math.hypot(said[i]![0] - x, said[i]![1] - y) < 0.01)
+
 const withScheme = (search: string, id: string): string => {
   const params = new URLSearchParams(search)
   params.set('scheme', id)
-  params.delete('side')
   return `?${params}`
 }

@@ -20,6 +20,7 @@ import {
   type Place,
   type Point,
 } from '@border/core'
+import { Input } from 'antd'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
@@ -35,7 +36,7 @@ import { BedDrawing } from './BedDrawing.tsx'
 import { KindsPanel } from './KindsPanel.tsx'
 import { LayoutPanel } from './LayoutPanel.tsx'
 import { LeavesPanel } from './LeavesPanel.tsx'
-import { useGround, usePrices, useRelocation, useReworks } from './queries.ts'
+import { useGround, usePrices, useRelocation, useReworks, useTray } from './queries.ts'
 import { reckoned } from './reckoning.ts'
 import { ReckoningPanel } from './ReckoningPanel.tsx'
 import {
@@ -153,6 +154,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
         <div className="rework-stage">
           <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
             {isHead && <UndoRedo {...editor} />}
+            {isHead && <Name said={said} onSay={(name) => step({ ...said, name })} />}
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
             <small className="soft" role="status">
               {editor.isKeeping ? 'Being kept…' : 'Kept.'}
@@ -286,6 +288,8 @@ function useTotals(
   const { plantings } = view
   const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
+  const tray = useTray(view.garden.id, placeId, said, kindsOf(said))
+  const inHand = tray.data?.inHand ?? []
   const totalsOf = (of: SaidScheme, relocated: RelocatedView | undefined) =>
     reckoned(of, kindOf, {
       plantings,
@@ -293,6 +297,7 @@ function useTotals(
       offers,
       bedM2,
       staysM2: groundKept(staysOf(plantings, placeId, of)),
+      inHand,
     })
   const totals = totalsOf(said, relocation.data)
   // Of the others what leaves is taken to be moved, until somebody looks at them.
@@ -336,6 +341,27 @@ const SheetLink = ({ reworkId, schemeId }: { reworkId: string; schemeId: string 
   params.set('scheme', schemeId)
   params.delete('part')
   return <Link to={{ pathname: `../rework/${reworkId}/sheet`, search: `?${params}` }}>Planting sheet</Link>
+}
+
+/** What a scheme is called: said once it is left, or Enter is pressed. */
+function Name({ said: { name }, onSay }: { said: SaidScheme; onSay: (name: string) => void }) {
+  const [typed, setTyped] = useState<string>()
+  const say = () => {
+    setTyped(undefined)
+    if (typed?.trim() && typed.trim() !== name) onSay(typed.trim())
+  }
+  return (
+    <Input
+      size="small"
+      className="rework-name"
+      aria-label="What the scheme is called"
+      value={typed ?? name}
+      maxLength={120}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={say}
+      onPressEnter={say}
+    />
+  )
 }
 
 const LETTERS = 'ABCDEF'

@@ -1,4 +1,4 @@
-import type { OfferView, RelocatedView, SaidScheme } from '@border/contract'
+import type { InHandView, OfferView, RelocatedView, SaidScheme } from '@border/contract'
 import {
   groundM2,
   materialNames,
@@ -22,16 +22,29 @@ export interface ReckonedWith {
   bedM2: number
   /** Ground that what stays keeps. */
   staysM2: number
+  /** What one has of kinds that could come in. */
+  inHand: readonly InHandView[]
 }
+
+/** Of so many of a kind those that one has. */
+export const hadOf = (inHand: readonly InHandView[], botanical: string, count: number): number =>
+  Math.min(count, inHand.find((h) => h.botanical === botanical)?.count ?? 0)
 
 const goesBy = { spot: 'moved', bench: 'bench', 'give away': 'given away', gone: 'gone' } as const
 
 /** What a scheme takes, reckoned up from what is said of it. */
 export function reckoned(said: SaidScheme, kindOf: KindOf, w: ReckonedWith): SchemeTotals {
-  const comes = kindsOf(said).flatMap(({ botanical, count, from }) => {
+  const comes = kindsOf(said).flatMap(({ botanical, count }) => {
     const taxon = kindOf.get(botanical)
     return taxon
-      ? [{ taxon, count, have: from === 'library' ? 0 : count, areaM2: groundM2(count, taxon.spacingM) }]
+      ? [
+          {
+            taxon,
+            count,
+            have: hadOf(w.inHand, botanical, count),
+            areaM2: groundM2(count, taxon.spacingM),
+          },
+        ]
       : []
   })
   const goes = said.leaving.flatMap(({ plantingId, how, to }): GoingOut[] => {

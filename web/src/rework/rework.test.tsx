@@ -25,7 +25,7 @@ const leaving = here.find((p) => p.id === scheme!.said.leaving[0]!.plantingId)!
 const [tall, low] = ['Helenium autumnale', 'Nepeta × faassenii'].map((n) =>
   library.find((t) => t.botanical === n)!,
 )
-const empty: TrayView = { weeks: [], areaM2: 8, flowering: [], candidates: [] }
+const empty: TrayView = { inHand: [], weeks: [], areaM2: 8, flowering: [], candidates: [] }
 const palette = (more: Partial<PaletteView> = {}): PaletteView => ({
   items: [
     {
@@ -319,5 +319,29 @@ describe('a division', () => {
       'give away',
     )
     await screen.findByText(/are given away\.$/)
+  })
+})
+
+describe('the planting sheet', () => {
+  it('is measured from the side that somebody has said, and that is kept with the scheme', async () => {
+    const { user } = openApp(`/g/${gardenId}/rework/${rework.id}/sheet`)
+    const side = (await screen.findByLabelText('Measured from')) as HTMLSelectElement
+    expect(side.value).toBe('0')
+    await user.selectOptions(side, '2')
+    await waitFor(() => expect(kept().at(-1)?.said.baseLine).toHaveLength(2))
+    await waitFor(() => expect(side.value).toBe('2'))
+  })
+})
+
+describe('the name of a scheme', () => {
+  it('is said when it is left, and never nothing', async () => {
+    const { user } = open('leaves')
+    const name = await screen.findByLabelText('What the scheme is called')
+    await user.clear(name)
+    await user.tab()
+    expect(kept()).toHaveLength(0)
+    await user.clear(name)
+    await user.type(name, 'Loud and late{Enter}')
+    await waitFor(() => expect(kept().at(-1)?.said.name).toBe('Loud and late'))
   })
 })

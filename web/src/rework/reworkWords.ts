@@ -1,4 +1,4 @@
-import type { SaidDestination, SaidDrift, SaidScheme, TrayView } from '@border/contract'
+import type { InHandView, SaidDestination, SaidDrift, SaidScheme, TrayView } from '@border/contract'
 import { counted, type Layer, type WayOut, type WishName, type WorkOf } from '@border/core'
 
 /** What becomes of something that leaves, as it is read after its name. */
@@ -27,6 +27,14 @@ export const sourceWords: Record<SaidDrift['from'], string> = {
   division: 'from divisions',
   place: 'from another place',
   library: 'to be bought',
+}
+
+/** Where so many of a kind come from, as far as one has them. */
+export function sourcesWords(count: number, inHand: InHandView | undefined): string {
+  const had = Math.min(count, inHand?.count ?? 0)
+  if (!inHand || had === 0) return sourceWords.library
+  const from = sourceWords[inHand.from]
+  return had < count ? `${had} ${from}, ${count - had} ${sourceWords.library}` : from
 }
 
 const layerWords: Record<Layer, string> = { front: 'low', middle: 'middling', back: 'tall' }
