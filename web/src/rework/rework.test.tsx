@@ -145,6 +145,26 @@ describe('what stays and goes', () => {
   })
 })
 
+describe('an answer that was asked before the last step', () => {
+  it('does not take the step back on the screen, and the next step goes on from it', async () => {
+    const { user, client } = open('leaves')
+    const row = within(await screen.findByRole('radiogroup', { name: `What becomes of ${leaving.tag}` }))
+    await screen.findByText(/^It waits on the bench/)
+    await user.click(row.getByRole('radio', { name: 'Stays' }))
+    await screen.findByText(/^Nothing leaves/)
+    await server.settled()
+    // As it stood before, told late.
+    at = 0
+    await client.invalidateQueries()
+    await server.settled()
+    expect(screen.getByText(/^Nothing leaves/)).toBeTruthy()
+    at = 1
+    await user.click(row.getByRole('radio', { name: 'Leaves' }))
+    await waitFor(() => expect(kept()).toHaveLength(2))
+    expect(kept()[1]!.seen).toEqual({ revisionId: steps[1]!.revisionId })
+  })
+})
+
 describe('kinds', () => {
   it('are proposed one palette after another, each apart from those before, and taken', async () => {
     server.on(reworkEndpoints.palette, ({ body }): PaletteAnswerView => {

@@ -30,20 +30,28 @@ export function useScheme(gardenId: string, reworkId: string, scheme: SchemeView
   const last = useRef<Promise<void>>(Promise.resolve())
   const { id: schemeId, revisionId } = scheme
 
+  /** Revisions that were here: an answer that was asked before the last step tells of one of them. */
+  const seen = useRef(new Set([scheme.revisionId]))
+  const nowAt = useCallback((at: string) => {
+    revision.current = at
+    seen.current.add(at)
+  }, [])
   // Others' steps are seen, as long as none of one's own is on its way.
   useEffect(() => {
-    if (waiting > 0 || (revision.current === revisionId && !isUnread.current)) return
-    revision.current = revisionId
+    if (waiting > 0) return
+    const isOwn = revisionId === revision.current
+    if (isOwn ? !isUnread.current : seen.current.has(revisionId)) return
+    nowAt(revisionId)
     isUnread.current = false
     setSaid(scheme.said)
-  }, [revisionId, scheme.said, waiting])
+  }, [revisionId, scheme.said, waiting, nowAt])
 
   const send = useCallback(
-    (write: (seen: { revisionId: string }) => Promise<{ revisionId: string }>) => {
+    (write: (at: { revisionId: string }) => Promise<{ revisionId: string }>) => {
       setWaiting((n) => n + 1)
       last.current = last.current.then(async () => {
         try {
-          revision.current = (await write({ revisionId: revision.current })).revisionId
+          nowAt((await write({ revisionId: revision.current })).revisionId)
         } catch (error) {
           if (!(error instanceof LeftStanding)) announce.failed(errorText(error))
           // What was kept is what there is.
@@ -53,7 +61,7 @@ export function useScheme(gardenId: string, reworkId: string, scheme: SchemeView
         setWaiting((n) => n - 1)
       })
     },
-    [client, gardenId],
+    [client, gardenId, nowAt],
   )
   const params = { gardenId, reworkId, schemeId }
   const go = (to: 'before' | 'after') =>
@@ -65,7 +73,7 @@ export function useScheme(gardenId: string, reworkId: string, scheme: SchemeView
     said,
     step: (next) => {
       setSaid(next)
-      send((seen) => writeAsSeen(reworkEndpoints.keepScheme, { params, body: { said: next }, seen }))
+      send((at) => writeAsSeen(reworkEndpoints.keepScheme, { params, body: { said: next }, seen: at }))
     },
     undo: scheme.hasBefore || waiting > 0 ? () => go('before') : undefined,
     redo: scheme.hasAfter && waiting === 0 ? () => go('after') : undefined,
