@@ -12,6 +12,8 @@ import {
   openM2,
   plantsOf,
   pocketsOf,
+  REACH_M,
+  stonesFor,
   unarranged,
   withCount,
   withDrawn,
@@ -276,5 +278,24 @@ describe('pockets for bulbs', () => {
     expect(bulbsOf('y')).toEqual([7])
     for (const [i, p] of pockets.entries())
       for (const q of pockets.slice(i + 1)) expect(Math.hypot(p.x - q.x, p.y - q.y)).toBeGreaterThan(0.3)
+  })
+})
+
+describe('stepping stones', () => {
+  it('bring every part of the bed within an arm’s reach of one or of the edge, and are none where it is all in reach', () => {
+    const stones = stonesFor(ground, laid)
+    for (const s of ground.of.stations) {
+      const away = Math.min(s.edgeM, ...stones.map(([x, y]) => Math.hypot(x - s.x, y - s.y)))
+      expect(away).toBeLessThanOrEqual(REACH_M)
+    }
+    // A strip of 6.4 by 1.4 m lies out of reach: a round of 0.8 m covers no more than 1.6 m of its length.
+    expect(stones.length).toBeGreaterThanOrEqual(4)
+    expect(stones.length).toBeLessThanOrEqual(10)
+    const narrow = {
+      ...ground,
+      of: sited([bed('Narrow', box(0, 0, 8, 1.4))], undefined, CELL_M).places[0]!,
+      stays: [],
+    }
+    expect(stonesFor(narrow, unarranged(narrow, []))).toEqual([])
   })
 })

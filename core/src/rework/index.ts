@@ -118,3 +118,4 @@ export {
   type PlaceWishes,
   type TrayCandidate,
 } from './placePalette.ts'
+export { stonesFor } from './stones.ts'

@@ -29,6 +29,8 @@ interface Props {
   ground: BedGround
   arranged: Arrangement
   pockets: readonly Pocket[]
+  /** Stepping stones; absent where none are shown. */
+  stones?: readonly Point[] | undefined
   chosen: string | undefined
   onChoose: (driftId: string | undefined) => void
   /** A drift was moved to where its middle is to lie. */
@@ -51,6 +53,8 @@ export function BedDrawing(props: Props) {
   )
 }
 
+/** Half across a stepping stone, metres. */
+const STONE_M = 0.17
 /** Room about a bed, metres. */
 const ABOUT_M = 0.6
 
@@ -104,6 +108,19 @@ function Drawn(props: Props & { width: number; height: number }) {
           />
         </g>
         {!drag.shown && <Plants {...{ ground, arranged, scale }} pockets={props.pockets} />}
+        {!drag.shown &&
+          props.stones?.map(([x, y]) => (
+            <ellipse
+              key={`${x} ${y}`}
+              className="bed-stone"
+              cx={scale.x(x)}
+              cy={scale.y(y)}
+              rx={STONE_M * scale.pxPerM}
+              ry={0.75 * STONE_M * scale.pxPerM}
+            >
+              <title>Stepping stone</title>
+            </ellipse>
+          ))}
         <Names {...{ ground, arranged: shown, scale, width, height }} />
         {stroke.points.length > 1 && (
           <polyline

@@ -1,5 +1,5 @@
 import type { GroundView, KnownTaxon, ReworkView, SaidScheme, SchemeView } from '@border/contract'
-import { counted, dayMonthYear, moneyWords, plantsOf, type Place } from '@border/core'
+import { counted, dayMonthYear, moneyWords, plantsOf, stonesFor, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useParam } from '../frame/address.ts'
@@ -94,9 +94,14 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
       const of = said.between.find((b) => b.id === p.driftId)!
       return [p.driftId, `${p.bulbs} ${of.botanical}`] as const
     })
-    return new Map([...drifts, ...bulbs])
+    return new Map([...drifts, ...bulbs, [STONE, 'stepping stone'] as const])
   }, [arranged, pockets, said.between])
-  const plants = useMemo(() => [...plantsOf(bed, arranged), ...pockets], [bed, arranged, pockets])
+  const [hasStones] = useParam('stones')
+  const stones = useMemo(() => (hasStones ? stonesFor(bed, arranged) : []), [hasStones, bed, arranged])
+  const plants = useMemo(
+    () => [...plantsOf(bed, arranged), ...pockets, ...stones.map(([x, y]) => ({ driftId: STONE, x, y }))],
+    [bed, arranged, pockets, stones],
+  )
   const table = plantingTable(plants, names, base)
   const totals = reckoned(said, kindOf, {
     plantings: view.plantings,
@@ -131,6 +136,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
           ground={bed}
           arranged={arranged}
           pockets={pockets}
+          stones={stones}
           chosen={undefined}
           onChoose={() => {}}
           onMoved={undefined}
@@ -217,6 +223,9 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     </>
   )
 }
+
+/** Under this name stepping stones stand in the table. */
+const STONE = 'stone'
 
 /** Whether a side is the one that somebody has said to measure from. */
 const isAlong = ({ from, to }: BaseLine, said: SaidScheme['baseLine']): boolean =>

@@ -173,7 +173,8 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
           {s.lines.map((l) => (
             <tr key={l.item}>
               <td>
-                {l.wanted} {l.item}
+                {l.wanted} {isLitres(l.item) && 'l '}
+                {l.item}
               </td>
               <td>{l.cover.packs.map((p) => `${p.number} × ${p.pack.name}`).join(', ')}</td>
               <td className="figure">{moneyWords(l.cover.price)}</td>

@@ -10,6 +10,7 @@ import {
 import {
   capitalised,
   counted,
+  stonesFor,
   suits,
   withCount,
   withDrawn,
@@ -134,6 +135,8 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const [chosen, choose] = useState<string>()
   const [drawsFor, drawFor] = useState<string>()
   const [at, setAt] = useState<Point>()
+  const [hasStones, showStones] = useParam('stones')
+  const stones = useMemo(() => (hasStones ? stonesFor(bed, arranged) : undefined), [hasStones, bed, arranged])
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
   const laying = useLayingOut(put)
   const { totals, allTotals } = useTotals(rework, said, scheme.id, kindOf, place)
@@ -155,6 +158,14 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
           <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
             {isHead && <UndoRedo {...editor} />}
             {isHead && <Name said={said} onSay={(name) => step({ ...said, name })} />}
+            <label>
+              <input
+                type="checkbox"
+                checked={hasStones !== undefined}
+                onChange={(e) => showStones(e.target.checked ? 'shown' : undefined)}
+              />{' '}
+              Stepping stones
+            </label>
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
             <small className="soft" role="status">
               {editor.isKeeping ? 'Being kept…' : 'Kept.'}
@@ -164,6 +175,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
             ground={bed}
             arranged={arranged}
             pockets={pockets}
+            stones={stones}
             chosen={chosen}
             onChoose={(id) => {
               choose(id)
