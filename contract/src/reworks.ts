@@ -332,17 +332,17 @@ export const reworkEndpoints = {
     answer: z.array(suited),
     restsOn: whatIsKnown,
   }),
-  relocate: asks(`${gardenPath}/relocation`, head, { body: asked, answer: relocated }),
-  ways: asks(`${gardenPath}/relocation/ways`, head, {
+  relocate: asks(`${gardenPath}/relocation`, keeper, { body: asked, answer: relocated }),
+  ways: asks(`${gardenPath}/relocation/ways`, keeper, {
     body: asked.extend({ plantingId: id }),
     answer: prices,
   }),
-  tray: asks(`${place}/tray`, head, {
+  tray: asks(`${place}/tray`, keeper, {
     body: choice.extend({ chosen: z.array(z.object({ botanical: botanicalName, count })).max(160) }),
     answer: tray,
   }),
   /** One palette more, apart from those found before. */
-  palette: asks(`${place}/palette`, head, {
+  palette: asks(`${place}/palette`, keeper, {
     body: choice.extend({ apart: z.array(z.array(botanicalName).max(60)).max(6) }),
     answer: paletteAnswer,
   }),

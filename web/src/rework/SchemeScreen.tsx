@@ -12,17 +12,13 @@ import {
   counted,
   stonesFor,
   suits,
-  withCount,
   withDrawn,
-  withMoved,
-  withoutDrift,
-  withSplit,
   type Arrangement,
   type Place,
   type Point,
 } from '@border/core'
 import { Input } from 'antd'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useState, type ComponentProps } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { useParam } from '../frame/address.ts'
@@ -34,6 +30,7 @@ import { Segments } from '../frame/Segments.tsx'
 import { UndoRedo } from '../frame/UndoRedo.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { BedDrawing } from './BedDrawing.tsx'
+import { keyedDrift } from './driftKeys.ts'
 import { KindsPanel } from './KindsPanel.tsx'
 import { LayoutPanel } from './LayoutPanel.tsx'
 import { LeavesPanel } from './LeavesPanel.tsx'
@@ -134,20 +131,12 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const { bed, arranged, pockets, unknown, garden, staysM2 } = useSchemeGround(place, ground, said, kindOf)
   const [chosen, choose] = useState<string>()
   const [drawsFor, drawFor] = useState<string>()
-  const [at, setAt] = useState<Point>()
   const [hasStones, showStones] = useParam('stones')
   const stones = useMemo(() => (hasStones ? stonesFor(bed, arranged) : undefined), [hasStones, bed, arranged])
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
   const laying = useLayingOut(put)
   const { totals, allTotals } = useTotals(rework, said, scheme.id, kindOf, place)
   useUndoKeys(editor)
-  const moved = (id: string, by: Point) => {
-    const own = bed.of.stations.filter((_, c) => arranged.drifts[arranged.has[c]!]?.id === id)
-    if (own.length === 0) return
-    const mean = (of: (s: (typeof own)[number]) => number) =>
-      own.reduce((sum, s) => sum + of(s), 0) / own.length
-    put(withMoved(bed, arranged, id, [mean((s) => s.x) + by[0], mean((s) => s.y) + by[1]]))
-  }
   return (
     <>
       <ScreenHead title={place.name} lead={<Lead {...{ editor, kindOf, unknown: unknown.length }} />}>
@@ -171,7 +160,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
               {editor.isKeeping ? 'Being kept…' : 'Kept.'}
             </small>
           </div>
-          <BedDrawing
+          <PointedBed
             ground={bed}
             arranged={arranged}
             pockets={pockets}
@@ -191,33 +180,15 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                   }
                 : undefined
             }
-            onPoint={setAt}
+            garden={garden}
             onKey={(key, shift) => {
-              const turn = arranged.drifts.findIndex((d) => d.id === chosen)
-              const n = arranged.drifts.length
-              if (n === 0) return false
-              if (key === '.') choose(arranged.drifts[(turn + 1) % n]!.id)
-              else if (key === ',') choose(arranged.drifts[(turn + n - (turn < 0 ? 0 : 1)) % n]!.id)
-              else {
-                const drift = arranged.drifts[turn]
-                if (!drift || !isHead) return false
-                const arrow = ARROWS[key]
-                const far = shift ? FAR_M : ground.cellM
-                if (arrow) moved(drift.id, [arrow[0] * far, arrow[1] * far])
-                else if (key === '+' || key === '=') put(withCount(bed, arranged, drift.id, drift.count + 1))
-                else if (key === '-' && drift.count > 1)
-                  put(withCount(bed, arranged, drift.id, drift.count - 1))
-                else if (key === 's') put(withSplit(bed, arranged, drift.id, crypto.randomUUID()))
-                else if (key === 'Delete' || key === 'Backspace') put(withoutDrift(arranged, drift.id))
-                else if (key === 'Escape') choose(undefined)
-                else return false
-              }
+              const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange: isHead })
+              if (!done) return false
+              if ('chosen' in done) choose(done.chosen)
+              else put(done.arranged)
               return true
             }}
           />
-          <div className="rework-under" aria-live="off">
-            <UnderPointer {...{ at, bed, arranged, garden, chosen }} />
-          </div>
         </div>
         <aside className="rework-aside" aria-label="The scheme">
           <div className="rework-parts">
@@ -261,15 +232,6 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
       </div>
     </>
   )
-}
-
-/** A key with Shift moves a drift so far, metres. */
-const FAR_M = 1
-const ARROWS: Readonly<Record<string, Point>> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
 }
 
 /** Control z takes a step back, with Shift forward, wherever the hands are but in a field. */
@@ -440,6 +402,22 @@ const withoutScheme = (search: string): string => {
   params.delete('scheme')
   params.delete('part')
   return params.size > 0 ? `?${params}` : ''
+}
+
+/** The bed, and below it what is under the pointer: nothing else is drawn anew while that goes over it. */
+function PointedBed({
+  garden,
+  ...bed
+}: Omit<ComponentProps<typeof BedDrawing>, 'onPoint'> & Pick<ReturnType<typeof useSchemeGround>, 'garden'>) {
+  const [at, setAt] = useState<Point>()
+  return (
+    <>
+      <BedDrawing {...bed} onPoint={setAt} />
+      <div className="rework-under" aria-live="off">
+        <UnderPointer {...{ at, garden }} bed={bed.ground} arranged={bed.arranged} chosen={bed.chosen} />
+      </div>
+    </>
+  )
 }
 
 /** What is under the pointer: the ground, and how the drift in hand, or the one there, would do on it. */

@@ -1,7 +1,9 @@
 import {
   priceEndpoints,
   reworkEndpoints,
+  whatIsKnown,
   type AnswerOf,
+  type Aspect,
   type BodyOf,
   type Endpoint,
   type PaletteAnswerView,
@@ -30,6 +32,9 @@ export const useFit = (gardenId: string, botanical: string | undefined) =>
 
 export const usePrices = () => useAnswer(priceEndpoints.list, {})
 
+/** What destinations and kinds are worked out from, beside what is sent. */
+const WORKED_FROM: readonly Aspect[] = [...whatIsKnown, 'decisions', 'jobs', 'bench', 'prices']
+
 /** Something worked out of what is sent: asked again when that is another. Given up by the server where nobody waits any more. */
 function useAsked<E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) {
   const { gardenId } = (sent?.params ?? {}) as { gardenId?: string }
@@ -40,6 +45,7 @@ function useAsked<E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) {
     placeholderData: keepPreviousData,
     staleTime: 60_000,
     retry: false,
+    meta: { restsOn: WORKED_FROM },
   })
 }
 
