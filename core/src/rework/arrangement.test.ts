@@ -9,6 +9,7 @@ import {
   arrangementScore,
   checksOf,
   driftsM2,
+  middleOfDrift,
   openM2,
   plantsOf,
   pocketsOf,
@@ -138,6 +139,15 @@ describe('an arrangement', () => {
       holds(then, then !== next.at(-1) && then !== arranged)
       arranged = then.drifts.length > 9 ? laid : then
     }
+  })
+
+  it('has each drift’s middle where its cells have theirs, and none of what has no ground', () => {
+    for (const d of laid.drifts) {
+      const [x, y] = middleOf(laid, d.id)
+      expect(middleOfDrift(ground, laid, d.id)).toEqual([expect.closeTo(x!), expect.closeTo(y!)])
+    }
+    expect(middleOfDrift(ground, unarranged(ground, four), 'a')).toBeUndefined()
+    expect(middleOfDrift(ground, laid, 'nobody')).toBeUndefined()
   })
 
   it('goes where a drift is moved, and a drawn one keeps its shape', () => {

@@ -1,13 +1,6 @@
-import { sum } from 'd3-array'
+import { mean, sum } from 'd3-array'
 import { groundOf, type Planting } from '../garden/index.ts'
-import {
-  centroid,
-  distanceToBoundary,
-  isInside,
-  metresOutside,
-  type Point,
-  type Ring,
-} from '../geometry/index.ts'
+import { centroid, isInside, metresOutside, type Point, type Ring } from '../geometry/index.ts'
 import { onceFor } from '../once/index.ts'
 import { groundM2, type Taxon } from '../plants/index.ts'
 import {
@@ -130,11 +123,8 @@ export function* arrange(
 }
 
 /** To the edge of a place, metres; below nothing beyond it. */
-export function edgeAt({ place }: StationedPlace, x: number, y: number): number {
-  if (place.kind !== 'bed') return place.radiusM - Math.hypot(x - place.x, y - place.y)
-  const away = distanceToBoundary(place.ring, x, y)
-  return isInside(place.ring, x, y) ? away : -away
-}
+export const edgeAt = ({ place }: StationedPlace, x: number, y: number): number =>
+  -metresOutside(place.kind === 'bed' ? { ring: place.ring } : place, x, y)
 
 /** What is left of a drift's ground off the edge must be so much of what its plants take, or they come nearer to it. */
 const ROOMY_SHARE = 0.7
@@ -257,6 +247,17 @@ function middleOfOpen(ground: BedGround, { has }: Arrangement): Point {
     taken.reduce((least, t) => Math.min(least, Math.hypot(t.x - s.x, t.y - s.y)), s.edgeM)
   const best = (open.length > 0 ? open : stations).reduce((a, b) => (roomAt(b) > roomAt(a) ? b : a))
   return [best.x, best.y]
+}
+
+/** The middle of a drift's ground; undefined where it has none. */
+export function middleOfDrift(
+  { of }: BedGround,
+  { drifts, has }: Arrangement,
+  id: string,
+): Point | undefined {
+  const k = drifts.findIndex((d) => d.id === id)
+  const own = of.stations.filter((_, c) => k >= 0 && has[c] === k)
+  return own.length > 0 ? [mean(own, (s) => s.x)!, mean(own, (s) => s.y)!] : undefined
 }
 
 /** Without a drift: its ground lies open, the others stay as they are. */

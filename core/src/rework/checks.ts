@@ -15,7 +15,7 @@ import {
 import { HEIGHT_SLACK_M, HIDES_SHARE, prepared, type Prepared } from './layout.ts'
 import type { DriftCustom } from './palette.ts'
 import type { SetPlant } from './positions.ts'
-import type { SitedGarden } from './stations.ts'
+import { nearestStation, type SitedGarden } from './stations.ts'
 import { suits } from './suits.ts'
 
 /** What a check is about. */
@@ -96,9 +96,7 @@ function poorPlants(
 ): string | undefined {
   const own = plants.filter((p) => p.driftId === id)
   const found = own.map(({ x, y }) => {
-    const near = of.stations.reduce((a, b) =>
-      Math.hypot(b.x - x, b.y - y) < Math.hypot(a.x - x, a.y - y) ? b : a,
-    )
+    const near = nearestStation(of.stations, x, y)
     return suits(taxon, of.place, { ...near, x, y, edgeM: Math.max(0, edgeAt(of, x, y)) }, garden)
   })
   const poor = found.filter((f) => f.score < GOOD_FIT)

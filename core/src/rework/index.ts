@@ -1,4 +1,5 @@
 export {
+  nearestStation,
   sitedGarden,
   type GroundToSite,
   type SitedGarden,
@@ -76,6 +77,7 @@ export {
   arrange,
   arrangementScore,
   driftsM2,
+  middleOfDrift,
   openM2,
   plantsOf,
   unarranged,

@@ -8,7 +8,7 @@ import {
 } from '../garden/index.ts'
 import { asDisc, metresOutside } from '../geometry/index.ts'
 import type { Destination, OpenSpot, RelocationProblem } from './relocation.ts'
-import type { SitedGarden, Station } from './stations.ts'
+import { nearestStation, type SitedGarden, type Station } from './stations.ts'
 import { scoreIn, suits, type Suiting } from './suits.ts'
 
 /** A round of ground that is free or will be, where it lies. */
@@ -51,7 +51,7 @@ export function openSpots(
         place: of.place,
         x,
         y,
-        station: nearest(of.stations, x, y),
+        station: nearestStation(of.stations, x, y),
       },
     ]
   })
@@ -84,9 +84,6 @@ export function openSpots(
 }
 
 const NONE = { radiusM: -Infinity } as { place: Place; station: Station; radiusM: number }
-
-const nearest = (stations: readonly Station[], x: number, y: number): Station =>
-  stations.reduce((a, b) => (Math.hypot(b.x - x, b.y - y) < Math.hypot(a.x - x, a.y - y) ? b : a))
 
 /** What leaves a garden and where it could go, as the optimum is asked of it. */
 export interface GardenRelocation {
@@ -122,7 +119,7 @@ export function relocationOf(
           id: p.id,
           radiusM: groundRadiusM(p),
           worth: worthOf(p),
-          fitHere: here ? fitAt(p, here.place, nearest(here.stations, p.x, p.y)) : null,
+          fitHere: here ? fitAt(p, here.place, nearestStation(here.stations, p.x, p.y)) : null,
         }
       }),
       spots,

@@ -55,6 +55,10 @@ export interface SitedGarden {
   regions?: readonly Region[] | undefined
 }
 
+/** Of stations the one nearest to a point. */
+export const nearestStation = (stations: readonly Station[], x: number, y: number): Station =>
+  stations.reduce((a, b) => (Math.hypot(b.x - x, b.y - y) < Math.hypot(a.x - x, a.y - y) ? b : a))
+
 /** What stations are worked out from. */
 export interface GroundToSite {
   at: { latitude: number; longitude: number; northDeg: number }

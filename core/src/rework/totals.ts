@@ -117,18 +117,16 @@ export function totalsOf(scheme: Reckoned): SchemeTotals {
   const work = workOf(scheme, layers)
   const minutes = sum(work, (w) => w.minutes)
   const planted = comes.filter((c) => !comesUpBetween(c.taxon))
+  const plantsM2 = sum(planted, (c) => c.areaM2)
   const years = YEARS.map((year): YearOfScheme => {
-    const openM2 = Math.max(
-      0,
-      openGroundM2(planted, sum(planted, (c) => c.areaM2), year - 0.5), // prettier-ignore
-    )
+    const openM2 = openGroundM2(planted, plantsM2, year - 0.5)
     const fillers = Math.floor(openM2 * FILLERS_PER_M2)
     const { price: fillersPrice } = shoppingList(
       [{ item: materialNames.filler, count: fillers, spareShare: 0 }],
       offers,
     )
-    const own = toFiveMinutes(fillers * minutesOf.fillEach)
-    const yearMinutes = (year === 1 ? minutes : 0) + (fillers > 0 ? own : 0)
+    const filling = fillers > 0 ? toFiveMinutes(fillers * minutesOf.fillEach) : 0
+    const yearMinutes = (year === 1 ? minutes : 0) + filling
     return {
       year,
       openM2: Math.min(bedM2, openM2),

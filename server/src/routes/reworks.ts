@@ -3,7 +3,6 @@ import { CELL_M, GOOD_FIT, suits, whereItSuits, type Palette } from '@border/cor
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
-  findRework,
   findScheme,
   insertRework,
   insertScheme,
@@ -69,7 +68,6 @@ const kept = (): Route[] => [
       return schemeStanding(params.schemeId, found)
     },
     handle: async ({ db, garden, person, params, body }) => {
-      if (!(await findRework(db, garden.id, params.reworkId))) throw notFound('This rework')
       const scheme = await findScheme(db, garden.id, params.reworkId, params.schemeId)
       if (!scheme) throw notFound('This scheme')
       return { revisionId: await keepScheme(db, { personId: person.id }, scheme, body.said) }

@@ -136,11 +136,10 @@ export const findScheme = (
 ): Promise<{ id: string; revisionId: string; said: SaidScheme } | undefined> =>
   db('schemes')
     .join('scheme_revisions', 'scheme_revisions.id', 'revision_id')
-    .where({ 'schemes.id': schemeId, garden_id: gardenId, rework_id: reworkId, withdrawn_at: null })
+    .join('reworks', 'reworks.id', 'rework_id')
+    .where({ 'schemes.id': schemeId, 'schemes.garden_id': gardenId, rework_id: reworkId })
+    .where({ 'schemes.withdrawn_at': null, 'reworks.withdrawn_at': null })
     .first('schemes.id', 'revision_id as revisionId', 'said')
-
-export const findRework = (db: Db, gardenId: string, id: string): Promise<{ placeId: string } | undefined> =>
-  db('reworks').where({ id, garden_id: gardenId, withdrawn_at: null }).first('place_id as placeId')
 
 /** Takes a rework or one of its schemes away, or brings it back. @returns false where there is none to */
 export async function setWithdrawn(

@@ -99,6 +99,8 @@ describe('what is said of a scheme', () => {
     await write(practice, `${path}/restore`)
     await write(practice, `/reworks/${rework.id}/withdraw`)
     expect(await names()).toBeUndefined()
+    // Of what is taken away nothing is said.
+    expect((await refused(`${path}/keep`, { said: saidOf() }))[0]).toBe(404)
     await write(practice, `/reworks/${rework.id}/restore`)
     expect(await names()).toEqual(['A quiet one', 'A loud one'])
   })

@@ -168,23 +168,23 @@ async function inHand(
     .filter((l) => l.how === 'leaves' && (l.to === null || l.to.to === 'bench'))
     .flatMap((l) => plantingOf.get(l.plantingId) ?? [])
     .filter((p) => p.placeId !== placeId)
-  const found: [from: Candidate['from'], botanical: string, count: number][] = [
-    ...bench.map((b) => ['bench', b.botanical, b.count] as const),
-    ...elsewhere.map((p) => ['place', p.taxon.botanical, p.livingCount] as const),
+  const found: { from: Candidate['from']; botanical: string; count: number }[] = [
+    ...bench.map(({ botanical, count }) => ({ from: 'bench' as const, botanical, count })),
+    ...elsewhere.map((p) => ({ from: 'place' as const, botanical: p.taxon.botanical, count: p.livingCount })),
     ...dividing.flatMap(({ plantingId, ...measured }) => {
       const p = plantingOf.get(plantingId)
-      return p
-        ? [['division', p.taxon.botanical, plantingDivided(p, reader.today, measured).spare] as const]
-        : []
+      if (!p) return []
+      const count = plantingDivided(p, reader.today, measured).spare
+      return [{ from: 'division' as const, botanical: p.taxon.botanical, count }]
     }),
-  ].map(([from, botanical, n]) => [from, botanical, n])
+  ]
   const of = new Map<string, Omit<Candidate, 'fit'> & { most: number }>()
-  for (const [from, botanical, n] of found) {
+  for (const { from, botanical, count } of found) {
     const taxon = taxonOf.get(botanical)
-    if (!taxon || n < 1) continue
+    if (!taxon || count < 1) continue
     const known = of.get(botanical)
     // Of a kind that one has from several sides, all of it under the first.
-    of.set(botanical, known ? { ...known, most: known.most + n } : { taxon, from, price: 0, most: n })
+    of.set(botanical, known ? { ...known, most: known.most + count } : { taxon, from, price: 0, most: count })
   }
   return [...of.values()]
 }

@@ -1,3 +1,4 @@
+import type { RelocatedView, SaidDestination, WaysView } from '@border/contract'
 import {
   flowersOf,
   groundRadiusM,
@@ -29,7 +30,6 @@ import {
   type RelocationProblem,
   type SitedGarden,
   type SolveMilp,
-  type Suiting,
   type SuspectedChange,
   type TakenGround,
   type Taxon,
@@ -50,25 +50,12 @@ export interface SitesTask {
 export const sites = ({ ground: { suspected, ...ground }, on, cellM }: SitesTask): SitedGarden =>
   sitedGarden({ ...ground, suspected: suspectedMoisture(suspected) }, on, cellM)
 
-/** Where somebody has decided that a planting goes: a spot by where it lies. */
-export type SaidPlace = { to: 'spot'; placeId: string; x: number; y: number } | { to: WayOut }
-
 export interface RelocationTask {
   garden: SitedGarden
   standing: readonly Planting[]
   promised: readonly TakenGround[]
-  leaving: readonly { plantingId: string; to: SaidPlace | null; worth: number }[]
+  leaving: readonly { plantingId: string; to: SaidDestination | null; worth: number }[]
 }
-
-export type RelocationResult =
-  | {
-      ok: true
-      cost: number
-      gap: number
-      went: { plantingId: string; destination: SaidPlace; cost: number; suiting: Suiting | null }[]
-      spots: { placeId: string; x: number; y: number; radiusM: number; vacatedBy: string | null }[]
-    }
-  | { ok: false; says: string; noRoom: string[] }
 
 /** A thread makes its solver ready once, which takes a second. */
 let loaded: Promise<SolveMilp> | undefined
@@ -105,13 +92,13 @@ const spotAt = (spots: readonly LaidSpot[], at: { placeId: string; x: number; y:
     .filter(({ s, away }) => away <= Math.max(POINTED_M, s.radiusM))
     .sort((a, b) => a.away - b.away)[0]?.s
 
-const saidPlace = (spots: readonly LaidSpot[], destination: Destination): SaidPlace => {
+const saidDestination = (spots: readonly LaidSpot[], destination: Destination): SaidDestination => {
   if (destination.to !== 'spot') return destination
   const { place, x, y } = spots.find((s) => s.id === destination.spotId)!
   return { to: 'spot', placeId: place.id, x, y }
 }
 
-export async function relocation(task: RelocationTask): Promise<RelocationResult> {
+export async function relocation(task: RelocationTask): Promise<RelocatedView> {
   const asked = problemOf(task)
   if ('notFree' in asked)
     return { ok: false, says: 'The ground that is decided for is not free.', noRoom: asked.notFree }
@@ -133,7 +120,7 @@ export async function relocation(task: RelocationTask): Promise<RelocationResult
     gap: found.gap,
     went: found.destinations.map(({ plantingId, destination, cost }) => ({
       plantingId,
-      destination: saidPlace(of.spots, destination),
+      destination: saidDestination(of.spots, destination),
       cost,
       suiting: of.suitingOf(plantingOf.get(plantingId)!, destination) ?? null,
     })),
@@ -151,7 +138,10 @@ export async function relocation(task: RelocationTask): Promise<RelocationResult
 const MOST_PLACES = 6
 
 /** What other ways would cost for one planting: the way out of it is left open, and each is asked for. */
-export async function ways({ plantingId, ...task }: RelocationTask & { plantingId: string }) {
+export async function ways({
+  plantingId,
+  ...task
+}: RelocationTask & { plantingId: string }): Promise<WaysView> {
   const free = {
     ...task,
     leaving: task.leaving.map((l) => (l.plantingId === plantingId ? { ...l, to: null } : l)),

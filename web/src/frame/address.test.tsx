@@ -4,13 +4,15 @@ import { createMemoryRouter } from 'react-router'
 import { expect, it, vi } from 'vitest'
 import { Application } from '../Application.tsx'
 import { openClient } from '../test/openApp.tsx'
-import { useChosen, useParam, withParam, withPlanting } from './address.ts'
+import { searchWith, useChosen, useParam, withParam, withPlanting } from './address.ts'
 
 it('an address says one thing otherwise and the rest as before', () => {
   const before = new URLSearchParams('on=2026-05-01&job=a')
   expect(`${withParam(before, 'job', 'b')}`).toBe('on=2026-05-01&job=b')
   expect(`${withParam(before, 'job', undefined)}`).toBe('on=2026-05-01')
   expect(`${before}`).toBe('on=2026-05-01&job=a')
+  expect(searchWith('?on=2026-05-01&job=a', { job: undefined, place: 'p' })).toBe('?on=2026-05-01&place=p')
+  expect(searchWith('?job=a', { job: undefined })).toBe('')
   expect(withPlanting('?on=2026-05-01', 'p 1')).toBe('?on=2026-05-01&planting=p+1')
 })
 

@@ -14,9 +14,18 @@ export function withParam(
   return params
 }
 
+/** A search with several things said otherwise, as it stands in an address; nothing where nothing is left of it. */
+export function searchWith(search: string, changes: Readonly<Record<string, string | undefined>>): string {
+  const params = Object.entries(changes).reduce<URLSearchParams>(
+    (said, [name, value]) => withParam(said, name, value),
+    new URLSearchParams(search),
+  )
+  return params.size > 0 ? `?${params}` : ''
+}
+
 /** The search of an address that asks for a planting as well. */
 export const withPlanting = (search: string, plantingId: string): string =>
-  `?${withParam(search, 'planting', plantingId)}`
+  searchWith(search, { planting: plantingId })
 
 /**
  * One thing that the address says, and the way to say it otherwise in place: the way back leads past it.

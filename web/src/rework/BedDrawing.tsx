@@ -2,6 +2,7 @@ import {
   driftsM2,
   extentOf,
   groundOf,
+  middleOfDrift,
   plantsOf,
   withMoved,
   type Arrangement,
@@ -208,17 +209,6 @@ interface DriftsProps {
   scale: PlanScale
 }
 
-const middleOf = (ground: BedGround, { has }: Arrangement, k: number): Point | undefined => {
-  let [x, y, n] = [0, 0, 0]
-  ground.of.stations.forEach((s, c) => {
-    if (has[c] !== k) return
-    x += s.x
-    y += s.y
-    n++
-  })
-  return n > 0 ? [x / n, y / n] : undefined
-}
-
 function Drifts({
   ground,
   arranged,
@@ -233,7 +223,7 @@ function Drifts({
 }) {
   const outlines = useMemo(() => driftOutlines(ground, arranged), [ground, arranged])
   return arranged.drifts.map((d, k) => {
-    const middle = middleOf(ground, arranged, k)
+    const middle = middleOfDrift(ground, arranged, d.id)
     if (!middle) return null
     return (
       <path
@@ -305,7 +295,7 @@ function Names({ ground, arranged, scale, width, height }: DriftsProps & { width
   const labels = useMemo(() => {
     const m2 = driftsM2(ground, arranged)
     const wanted = arranged.drifts.flatMap((d, k) => {
-      const middle = middleOf(ground, arranged, k)
+      const middle = middleOfDrift(ground, arranged, d.id)
       if (!middle) return []
       return [
         {

@@ -2,7 +2,7 @@ import type { GroundView, KnownTaxon, ReworkView, SaidScheme, SchemeView } from 
 import { counted, dayMonthYear, moneyWords, plantsOf, stonesFor, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
-import { useParam } from '../frame/address.ts'
+import { searchWith, useParam } from '../frame/address.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -121,7 +121,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
         <DownloadCsv name="planting-table.csv" text={() => plantingCsv(table)}>
           Planting table as CSV
         </DownloadCsv>
-        <Link to={{ pathname: `../rework/${rework.id}`, search: withScheme(search, scheme.id) }}>
+        <Link to={{ pathname: `../rework/${rework.id}`, search: searchWith(search, { scheme: scheme.id }) }}>
           The scheme
         </Link>
         <Button look="primary" onClick={() => print()}>
@@ -230,9 +230,3 @@ const STONE = 'stone'
 /** Whether a side is the one that somebody has said to measure from. */
 const isAlong = ({ from, to }: BaseLine, said: SaidScheme['baseLine']): boolean =>
   said !== null && [from, to].every(([x, y], i) => Math.hypot(said[i]![0] - x, said[i]![1] - y) < 0.01)
-
-const withScheme = (search: string, id: string): string => {
-  const params = new URLSearchParams(search)
-  params.set('scheme', id)
-  return `?${params}`
-}

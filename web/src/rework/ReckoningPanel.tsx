@@ -1,4 +1,10 @@
-import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
+import {
+  priceEndpoints,
+  type OfferView,
+  type RelocatedView,
+  type ReworkView,
+  type SaidScheme,
+} from '@border/contract'
 import { counted, dayMonthYear, materialNames, moneyWords, type Place, type SchemeTotals } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import dayjs from 'dayjs'
@@ -12,27 +18,26 @@ import { minutesText } from '../frame/words.ts'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
-import { usePrices } from './queries.ts'
-import { pricedItems, shoppingCsv } from './reckoning.ts'
+import { usePrices, useRelocation, useTray } from './queries.ts'
+import { pricedItems, reckoned, shoppingCsv } from './reckoning.ts'
 import { operationWords } from './reworkWords.ts'
-import { kindsOf, schemeNames } from './schemeDraft.ts'
+import { groundKept, kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
 import './rework.css'
 
 interface Props {
   said: SaidScheme
   onSay: (change: Partial<SaidScheme>) => void
-  totals: SchemeTotals
   place: Place
-  /** Ground that is dug and planted, square metres. */
-  plantedM2: number
+  kindOf: KindOf
   rework: ReworkView
-  /** Of every scheme, by their order. */
-  allTotals: readonly SchemeTotals[]
+  schemeId: string
 }
 
 /** What the scheme takes: plants, materials, hours, money; beside the other schemes. */
-export function ReckoningPanel({ said, onSay, totals, place, plantedM2, rework, allTotals }: Props) {
-  const { isHead } = useGardenContext()
+export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }: Props) {
+  const { view, isHead } = useGardenContext()
+  const { totals, allTotals } = useTotals(rework, said, schemeId, kindOf, place)
+  const plantedM2 = Math.max(0, place.areaM2 - groundKept(staysOf(view.plantings, place.id, said)))
   const { shopping, layers, work, years } = totals
   return (
     <>
@@ -144,6 +149,35 @@ export function ReckoningPanel({ said, onSay, totals, place, plantedM2, rework, 
       </small>
     </>
   )
+}
+
+/** What this scheme takes, and every other one of the place. */
+function useTotals(
+  rework: ReworkView,
+  said: SaidScheme,
+  schemeId: string,
+  kindOf: KindOf,
+  { id: placeId, areaM2: bedM2 }: Place,
+) {
+  const { view } = useGardenContext()
+  const { plantings } = view
+  const relocation = useRelocation(view.garden.id, said)
+  const { data: offers = [] } = usePrices()
+  const tray = useTray(view.garden.id, placeId, said, kindsOf(said))
+  const inHand = tray.data?.inHand ?? []
+  const totalsOf = (of: SaidScheme, relocated: RelocatedView | undefined) =>
+    reckoned(of, kindOf, {
+      plantings,
+      relocated,
+      offers,
+      bedM2,
+      staysM2: groundKept(staysOf(plantings, placeId, of)),
+      inHand,
+    })
+  const totals = totalsOf(said, relocation.data)
+  // Of the others what leaves is taken to be moved, until somebody looks at them.
+  const allTotals = rework.schemes.map((s) => (s.id === schemeId ? totals : totalsOf(s.said, undefined)))
+  return { totals, allTotals }
 }
 
 /** A depth in centimetres, kept in metres. */
@@ -317,7 +351,7 @@ const offerWords = ({ supplier, packs, pricedOn }: OfferView): string =>
   `${supplier}: ${packs.map((p) => `${p.name}${p.holds > 1 ? ` of ${p.holds}` : ''} ${moneyWords(p.price)}`).join(', ')}, ${dayMonthYear(pricedOn)}`
 
 /** Schemes side by side. */
-function Compared({ rework, allTotals }: Pick<Props, 'rework' | 'allTotals'>) {
+function Compared({ rework, allTotals }: { rework: ReworkView; allTotals: readonly SchemeTotals[] }) {
   const names = schemeNames(rework.schemes)
   const rows: [string, (i: number) => string][] = [
     ['Kinds', (i) => String(kindsOf(rework.schemes[i]!.said).length)],

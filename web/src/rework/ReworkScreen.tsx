@@ -3,7 +3,7 @@ import { counted, followed, isPlace, type IsoDate } from '@border/core'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
-import { useParam } from '../frame/address.ts'
+import { searchWith, useParam } from '../frame/address.ts'
 import { Answered, Empty } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -141,12 +141,7 @@ function Card({ rework, onAway }: { rework: ReworkView; onAway: () => void }) {
   )
 }
 
-const withoutShow = (search: string): string => {
-  const params = new URLSearchParams(search)
-  params.delete('show')
-  params.delete('place')
-  return params.size > 0 ? `?${params}` : ''
-}
+const withoutShow = (search: string): string => searchWith(search, { show: undefined, place: undefined })
 
 /** A rework begun, from the verdicts of a place or from nothing. */
 function Begin() {

@@ -1,4 +1,5 @@
 import {
+  middleOfDrift,
   withCount,
   withMoved,
   withoutDrift,
@@ -46,16 +47,8 @@ export function keyedDrift(
   const arrow = ARROWS[key]
   if (arrow) {
     const by = shift ? FAR_M : ground.cellM
-    const own = ground.of.stations.filter((_, c) => arranged.has[c] === turn)
-    if (own.length === 0) return undefined
-    const mean = (of: (s: (typeof own)[number]) => number) =>
-      own.reduce((sum, s) => sum + of(s), 0) / own.length
-    return {
-      arranged: withMoved(ground, arranged, id, [
-        mean((s) => s.x) + arrow[0] * by,
-        mean((s) => s.y) + arrow[1] * by,
-      ]),
-    }
+    const at = middleOfDrift(ground, arranged, id)
+    return at && { arranged: withMoved(ground, arranged, id, [at[0] + arrow[0] * by, at[1] + arrow[1] * by]) }
   }
   if (key === '+' || key === '=') return { arranged: withCount(ground, arranged, id, count + 1) }
   if (key === '-') return count > 1 ? { arranged: withCount(ground, arranged, id, count - 1) } : undefined

@@ -365,3 +365,27 @@ describe('the name of a scheme', () => {
     await waitFor(() => expect(kept().at(-1)?.said.name).toBe('Loud and late'))
   })
 })
+
+describe('wishes', () => {
+  it('are asked where they are said, and not at all where they are taken back', async () => {
+    const { user } = open('kinds')
+    await user.click(await screen.findByText('What you wish of it'))
+    const wished = () => kept().at(-1)?.said.wishes
+    await user.click(screen.getByLabelText('dogs'))
+    await waitFor(() => expect(wished()).toMatchObject({ harmlessTo: ['dogs'] }))
+    await user.click(screen.getByLabelText('cats'))
+    await waitFor(() => expect(wished()).toMatchObject({ harmlessTo: ['dogs', 'cats'] }))
+    await user.click(screen.getByLabelText('No week of the season without a flower'))
+    await waitFor(() => expect(wished()).toMatchObject({ noBareWeek: true }))
+    const low = screen.getByLabelText('Low plants, per cent of the ground')
+    await user.type(low, '30')
+    await user.tab()
+    await waitFor(() => expect(wished()).toMatchObject({ layerShares: { front: 0.3 } }))
+    await user.clear(low)
+    await user.tab()
+    await waitFor(() => expect(wished()).not.toHaveProperty('layerShares'))
+    for (const named of ['dogs', 'cats', 'No week of the season without a flower'])
+      await user.click(screen.getByLabelText(named))
+    await waitFor(() => expect(wished()).toEqual(scheme!.said.wishes))
+  })
+})

@@ -13,7 +13,7 @@ import dayjs from 'dayjs'
 import { useMemo } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
-import { useChosen } from '../frame/address.ts'
+import { searchWith, useChosen } from '../frame/address.ts'
 import { announce } from '../frame/Announced.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -115,13 +115,11 @@ function AsAWhole({ groups }: { groups: readonly { place: string; rows: Row[] }[
     return moves >= 4 && moves * 2 >= g.rows.length
   })
   if (!moved) return null
-  const params = new URLSearchParams(search)
-  params.delete('planting')
-  params.set('place', moved.rows[0]!.planting.placeId)
+  const ofPlace = searchWith(search, { planting: undefined, place: moved.rows[0]!.planting.placeId })
   return (
     <>
       Most of {moved.place} wants to move: think of the place as a whole before the first spade.{' '}
-      {isHead && <Link to={{ pathname: '../rework', search: `?${params}` }}>Decide it anew</Link>}
+      {isHead && <Link to={{ pathname: '../rework', search: ofPlace }}>Decide it anew</Link>}
     </>
   )
 }
