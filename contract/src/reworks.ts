@@ -189,11 +189,13 @@ const suited = z.strictObject({
 })
 export type SuitedView = z.infer<typeof suited>
 
+/** Destinations are found for so many at once. */
+export const MOST_LEAVING = 60
 const asked = z.object({
   leaving: z
     .array(leaving.pick({ plantingId: true, to: true, worth: true }))
     .min(1)
-    .max(60),
+    .max(MOST_LEAVING),
 })
 const went = z.strictObject({
   plantingId: id,
@@ -208,8 +210,6 @@ const relocated = z.discriminatedUnion('ok', [
     cost: z.number(),
     gap: z.number(),
     went: z.array(went),
-    /** Spots that are free or given up, with the radius that each has. */
-    spots: z.array(z.strictObject({ placeId: id, ...point, radiusM: z.number(), vacatedBy: id.nullable() })),
   }),
   z.strictObject({
     ok: z.literal(false),
@@ -229,12 +229,13 @@ const prices = z.strictObject({
 export type WaysView = z.infer<typeof prices>
 
 /** What a choice of kinds is asked of. */
+const dividing = z
+  .array(z.strictObject({ plantingId: id, ...measured }))
+  .max(400)
+  .default([])
 const choice = z.object({
   leavingIds: z.array(id).max(400),
-  dividing: z
-    .array(z.strictObject({ plantingId: id, ...measured }))
-    .max(400)
-    .default([]),
+  dividing,
   wishes,
   areaM2: z.number().min(0.25).max(10_000).optional(),
 })
@@ -281,7 +282,6 @@ const inHand = z.strictObject({ botanical: z.string(), from: z.enum(sources), co
 export type InHandView = z.infer<typeof inHand>
 
 const tray = z.strictObject({
-  inHand: z.array(inHand),
   weeks: z.array(isoDay),
   areaM2: z.number(),
   /** By week: the kinds in flower, of what stays and what is chosen. */
@@ -337,6 +337,8 @@ export const reworkEndpoints = {
     body: asked.extend({ plantingId: id }),
     answer: prices,
   }),
+  /** What one has of kinds that could come in: off the bench, out of other places, and of what is divided. */
+  inHand: asks(`${place}/in-hand`, keeper, { body: z.object({ dividing }), answer: z.array(inHand) }),
   tray: asks(`${place}/tray`, keeper, {
     body: choice.extend({ chosen: z.array(z.object({ botanical: botanicalName, count })).max(160) }),
     answer: tray,

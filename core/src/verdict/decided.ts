@@ -63,6 +63,12 @@ export function wordOn<D extends Decided>(
   return standing && newSince(standing, assessment) ? undefined : standing
 }
 
+/** What is to be done with an assessed planting: what somebody has decided, or else is proposed. */
+export function actionOn(decisions: readonly Decided[], assessment: Assessment, on: IsoDate): Action {
+  const word = wordOn(decisions, assessment, on)
+  return word && word.choice !== 'wait' ? (word.action as Action) : assessment.verdict.action
+}
+
 /** Proposals other than to keep, on which nobody has decided yet. */
 export const openVerdicts = (
   assessments: readonly Assessment[],

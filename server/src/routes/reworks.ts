@@ -15,6 +15,7 @@ import type { ComputePool } from '../work/compute.ts'
 import {
   choiceTask,
   groundOfPlace,
+  inHand,
   placeOfGarden,
   relocationTask,
   SITES_M,
@@ -134,6 +135,13 @@ const worked = (pool: ComputePool): Route[] => [
       return pool.run('ways', { ...(await relocationTask(read, pool, leaving)), plantingId })
     },
   }),
+  route(reworkEndpoints.inHand, {
+    handle: async ({ read, params, body }) => {
+      const { id } = await placeOfGarden(read, params.featureId)
+      const have = await inHand(read, pool, id, body.dividing)
+      return have.map(({ taxon, from, most }) => ({ botanical: taxon.botanical, from, count: most }))
+    },
+  }),
   route(reworkEndpoints.tray, {
     handle: async ({ read, params, body: { chosen, ...asked } }) => {
       const task = await choiceTask(read, pool, params.featureId, asked)
@@ -148,11 +156,6 @@ const worked = (pool: ComputePool): Route[] => [
       })
       if (!found) throw noGround()
       return {
-        inHand: task.have.map(({ taxon, from, most = 0 }) => ({
-          botanical: taxon.botanical,
-          from,
-          count: most,
-        })),
         weeks: [...found.wishes.weeks],
         areaM2: found.wishes.areaM2,
         flowering: found.flowering.map((w) => [...w]),

@@ -2,6 +2,7 @@ import type {
   FeatureView,
   GardenView,
   GroundView,
+  InHandView,
   OfferView,
   PaletteAnswerView,
   RelocatedView,
@@ -11,10 +12,11 @@ import type {
   TrayView,
   WaysView,
 } from '@border/contract'
-import { areaM2, ringOf } from '@border/core'
+import { areaM2, asDisc, groundOf, ringOf } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { look, write } from './asked.ts'
+import { entering } from './edits.ts'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
 import { beginning, saidOf } from './schemes.ts'
 
@@ -151,14 +153,13 @@ describe('where what leaves goes', () => {
     const nowhere = { to: 'spot', placeId: court.id, x: -90, y: -90 }
     const gone = await ask<RelocatedView>('/relocation', { leaving: [{ ...first, to: nowhere }] })
     expect(gone).toMatchObject({ ok: false, noRoom: [first!.plantingId] })
-    const found = await ask<RelocatedView>('/relocation', { leaving: [first, second] })
-    if (!found.ok) throw new Error(found.says)
-    const groundGivenBy = (id: string) => found.spots.find((s) => s.vacatedBy === id)!
+    const groundOfOne = (id: string) => asDisc(groundOf(garden.plantings.find((p) => p.id === id)!))
     const [large, small] = [first!, second!].sort(
-      (p, q) => groundGivenBy(q.plantingId).radiusM - groundGivenBy(p.plantingId).radiusM,
+      (p, q) => groundOfOne(q.plantingId).radiusM - groundOfOne(p.plantingId).radiusM,
     )
     // The ground of the larger, for the smaller, while the larger is to stay where it stands.
-    const { placeId, x, y } = groundGivenBy(large!.plantingId)
+    const { x, y } = groundOfOne(large!.plantingId)
+    const placeId = court.id
     const both = await ask<RelocatedView>('/relocation', {
       leaving: [
         { ...large, to: { to: 'stay' } },
@@ -197,6 +198,50 @@ describe('kinds for a place', () => {
       chosen: [{ botanical, count: best!.count }],
     })
     expect(then.candidates.map((c) => c.candidate.taxon.botanical)).not.toContain(botanical)
+  })
+
+  it('come out of other places where a planting is judged to do better elsewhere, or is to leave, and has no ground yet', async () => {
+    // Something for full sun, set long ago where it does worst.
+    const botanical = 'Lavandula angustifolia'
+    const fit = await look<SuitedView[]>(practice, `/fit?botanical=${botanical.replace(' ', '%20')}`)
+    const cells = fit
+      .filter((f) => f.placeId !== court.id)
+      .flatMap(({ placeId, cells }) => cells.map(([x, y, score]) => ({ placeId, x, y, score })))
+    const { placeId, x, y } = cells.reduce((a, b) => (b.score < a.score ? b : a))
+    await write(
+      practice,
+      '/plantings',
+      entering({
+        tag: 'LAV9',
+        taxonBotanical: botanical,
+        plantedOn: '2021-04-10',
+        count: 3,
+        source: 'bought',
+        placeId,
+        x,
+        y,
+      }),
+    )
+    const has = async () =>
+      (await ask<InHandView[]>(`${path()}/in-hand`, {})).find((h) => h.botanical === botanical)
+    expect(await has()).toEqual({ botanical, from: 'place', count: 3 })
+    // As soon as its own place is decided anew, what the scheme says of it goes.
+    const rework = beginning(placeId, { leaving: [] })
+    await write(practice, '/reworks', rework)
+    expect(await has()).toBeUndefined()
+    await write(practice, `/reworks/${rework.id}/withdraw`)
+    expect(await has()).toBeDefined()
+    // What somebody has decided goes before what is proposed.
+    const { id: plantingId } = (await look<GardenView>(practice, '')).plantings.find((p) => p.tag === 'LAV9')!
+    const decided = {
+      plantingId,
+      on: '2026-09-15',
+      choice: 'otherwise',
+      action: 'keep',
+      reason: 'Dear to us.',
+    }
+    await write(practice, '/decisions', decided)
+    expect(await has()).toBeUndefined()
   })
 
   it('make palettes one after another that differ in three kinds, or tell which wishes contradict each other', async () => {

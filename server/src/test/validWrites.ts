@@ -546,6 +546,10 @@ export function validWrites(
     const [one] = leaving(g)
     return { body: { leaving: [one], plantingId: one!.plantingId } }
   })
+  valid(reworks.inHand, async (g) => ({
+    params: bed(g),
+    body: { dividing: [{ plantingId: planting(g).id, shoots: 30 }] },
+  }))
   valid(reworks.tray, async (g) => ({
     params: bed(g),
     body: { ...choice(g), chosen: [{ botanical: 'Nepeta × faassenii', count: 5 }] },

@@ -1,4 +1,5 @@
 import {
+  actionOn,
   CELL_M,
   groundM2,
   placesOn,
@@ -16,7 +17,7 @@ import { notFound, Refusal } from '../errors.ts'
 import type { GardenReader } from '../reader.ts'
 import { listBench } from '../store/bench.ts'
 import { listReworks } from '../store/reworks.ts'
-import { groundPromised, pricesKnown } from './assess.ts'
+import { assessGardenOn, groundPromised, pricesKnown } from './assess.ts'
 import type { ComputePool } from './compute.ts'
 import { diagnoseGarden } from './diagnosis.ts'
 import type { ChoiceTask, RelocationTask, SitesTask } from './reworkTasks.ts'
@@ -125,7 +126,7 @@ export async function choiceTask(
         .filter((p) => p.placeId === placeId && !asked.leavingIds.includes(p.id))
         .map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) })),
     },
-    have: await inHand(reader, placeId, asked.dividing),
+    have: await inHand(reader, pool, placeId, asked.dividing),
     library: taxa.map((t) => t.taxon),
     prices: prices?.each ?? {},
     wishes: { ...asked.wishes, areaM2: asked.areaM2 },
@@ -145,29 +146,26 @@ interface Dividing {
   acrossM?: number | undefined
 }
 
-/** What one has of kinds that could come in: off the bench, out of other places that are decided anew, and from what is divided. */
-async function inHand(
+/** What one has of a kind. */
+type InHand = Omit<Candidate, 'fit'> & { most: number }
+
+/** What one has of kinds that could come in: off the bench, out of other places, and from what is divided. */
+export async function inHand(
   reader: GardenReader,
+  pool: ComputePool,
   placeId: string,
   dividing: readonly Dividing[],
-): Promise<Omit<Candidate, 'fit'>[]> {
+): Promise<InHand[]> {
   const { db, garden } = reader
-  const [bench, plantings, taxa, reworks] = await Promise.all([
+  const [bench, plantings, taxa, moving] = await Promise.all([
     listBench(db, garden.id),
     reader.plantings(),
     reader.taxa(),
-    listReworks(db, garden.id),
+    lookingForGround(reader, pool),
   ])
   const taxonOf = new Map(taxa.map((t) => [t.taxon.botanical, t.taxon]))
   const plantingOf = new Map(plantings.map((p) => [p.id, p]))
-  // Of each place the scheme that was said of last: others are other ways of doing the same.
-  const elsewhere = reworks
-    .filter((r) => r.placeId !== placeId)
-    .flatMap((r) => r.schemes.toSorted((a, b) => (a.at < b.at ? 1 : -1)).slice(0, 1))
-    .flatMap((s) => s.said.leaving)
-    .filter((l) => l.how === 'leaves' && (l.to === null || l.to.to === 'bench'))
-    .flatMap((l) => plantingOf.get(l.plantingId) ?? [])
-    .filter((p) => p.placeId !== placeId)
+  const elsewhere = plantings.filter((p) => p.placeId !== placeId && moving.has(p.id))
   const found: { from: Candidate['from']; botanical: string; count: number }[] = [
     ...bench.map(({ botanical, count }) => ({ from: 'bench' as const, botanical, count })),
     ...elsewhere.map((p) => ({ from: 'place' as const, botanical: p.taxon.botanical, count: p.livingCount })),
@@ -178,7 +176,7 @@ async function inHand(
       return [{ from: 'division' as const, botanical: p.taxon.botanical, count }]
     }),
   ]
-  const of = new Map<string, Omit<Candidate, 'fit'> & { most: number }>()
+  const of = new Map<string, InHand>()
   for (const { from, botanical, count } of found) {
     const taxon = taxonOf.get(botanical)
     if (!taxon || count < 1) continue
@@ -187,4 +185,36 @@ async function inHand(
     of.set(botanical, known ? { ...known, most: known.most + count } : { taxon, from, price: 0, most: count })
   }
   return [...of.values()]
+}
+
+/**
+ * Plantings that are to leave where they stand and have no other ground yet: by the scheme of their place that was said of last (others
+ * are other ways of doing the same); where their place has none, because they are judged to do better elsewhere, unless somebody has
+ * decided otherwise or where to.
+ */
+async function lookingForGround(reader: GardenReader, pool: ComputePool): Promise<Set<string>> {
+  const { db, garden, today } = reader
+  const [reworks, plantings, decisions, promised, { assessments }] = await Promise.all([
+    listReworks(db, garden.id),
+    reader.plantings(),
+    reader.decisions(),
+    groundPromised(reader, today),
+    assessGardenOn(reader, pool, today),
+  ])
+  const schemes = reworks.flatMap((r) => r.schemes.toSorted((a, b) => (a.at < b.at ? 1 : -1)).slice(0, 1))
+  const byScheme = schemes
+    .flatMap((s) => s.said.leaving)
+    .filter((l) => l.how === 'leaves' && (l.to === null || l.to.to === 'bench'))
+  const decidedAnew = new Set(reworks.filter((r) => r.schemes.length > 0).map((r) => r.placeId))
+  const placeOf = new Map(plantings.map((p) => [p.id, p.placeId]))
+  const hasGround = new Set(promised.map((g) => g.plantingId))
+  const byVerdict = assessments.filter((a) => {
+    const action = actionOn(decisions, a, today)
+    return (
+      (action === 'move' || action === 'replace') &&
+      !decidedAnew.has(placeOf.get(a.plantingId) ?? '') &&
+      !hasGround.has(a.plantingId)
+    )
+  })
+  return new Set([...byScheme, ...byVerdict].map((l) => l.plantingId))
 }

@@ -124,13 +124,6 @@ export async function relocation(task: RelocationTask): Promise<RelocatedView> {
       cost,
       suiting: of.suitingOf(plantingOf.get(plantingId)!, destination) ?? null,
     })),
-    spots: of.spots.map(({ place, x, y, radiusM, vacatedBy = null }) => ({
-      placeId: place.id,
-      x,
-      y,
-      radiusM,
-      vacatedBy,
-    })),
   }
 }
 

@@ -6,7 +6,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { BloomStrip } from './BloomStrip.tsx'
 import { Proposed } from './Palettes.tsx'
-import { useProposing, useTray } from './queries.ts'
+import { useInHand, useProposing, useRelocation, useTray } from './queries.ts'
 import { bringsWords, sourcesWords, sourceWords } from './reworkWords.ts'
 import { kindsOf, withKind, withoutKind, withPalette, withWish, type KindOf } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
@@ -24,10 +24,12 @@ export function KindsPanel({ place, editor, kindOf }: Props) {
   const { view, isHead } = useGardenContext()
   const { said, step } = editor
   const proposing = useProposing(view.garden.id, place.id)
-  const tray = useTray(view.garden.id, place.id, said, kindsOf(said))
+  const { data: relocated } = useRelocation(view.garden.id, said)
+  const tray = useTray(view.garden.id, place.id, said, relocated, kindsOf(said))
+  const [inHand = []] = useInHand(view.garden.id, place.id, [said])
   return (
     <>
-      <Chosen editor={editor} kindOf={kindOf} inHand={tray.data?.inHand ?? []} />
+      <Chosen editor={editor} kindOf={kindOf} inHand={inHand} />
       {tray.data && (
         <>
           <h2>In flower</h2>
@@ -55,7 +57,7 @@ export function KindsPanel({ place, editor, kindOf }: Props) {
             ) : (
               <Button
                 look={said.drifts.length === 0 ? 'primary' : 'default'}
-                onClick={() => void proposing.propose(said)}
+                onClick={() => void proposing.propose(said, relocated)}
               >
                 Propose three palettes
               </Button>

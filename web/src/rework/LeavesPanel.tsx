@@ -1,9 +1,10 @@
-import type {
-  AssessmentView,
-  PlantingView,
-  RelocatedView,
-  SaidDestination,
-  SaidScheme,
+import {
+  MOST_LEAVING,
+  type AssessmentView,
+  type PlantingView,
+  type RelocatedView,
+  type SaidDestination,
+  type SaidScheme,
 } from '@border/contract'
 import { capitalised, counted, plantingDivided, sharedOut, waysOut, type Place } from '@border/core'
 import { useState } from 'react'
@@ -15,7 +16,7 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useAssessment } from '../verdicts/queries.ts'
 import { Figure } from './Figure.tsx'
-import { useRelocation, useWays } from './queries.ts'
+import { leavesIn, useRelocation, useWays } from './queries.ts'
 import { destinationWords, leavingWords, pointsWords, wayWords } from './reworkWords.ts'
 import { leavingByVerdicts } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
@@ -76,6 +77,13 @@ function Leaves({
           >
             Leave {gone.length === 1 ? 'it' : 'them'} out
           </Button>
+        </p>
+      )}
+      {leavesIn(said).length > MOST_LEAVING && (
+        <p role="alert">
+          Where things go is worked out for no more than {MOST_LEAVING} plantings at once:{' '}
+          {leavesIn(said).length} are to leave here. Rework a part of the place first, or decide it in two
+          turns.
         </p>
       )}
       {relocation.data?.ok === false && <Conflict answer={relocation.data} here={here} />}

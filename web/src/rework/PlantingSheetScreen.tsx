@@ -12,7 +12,7 @@ import { metresText, minutesText } from '../frame/words.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { BedDrawing } from './BedDrawing.tsx'
 import { DownloadCsv } from './DownloadCsv.tsx'
-import { useGround, usePrices, useRelocation, useReworks, useTray } from './queries.ts'
+import { useGround, usePrices, useInHand, useRelocation, useReworks } from './queries.ts'
 import { plantingCsv, plantingTable, reckoned, sidesOf, type BaseLine } from './reckoning.ts'
 import { Shopping } from './ReckoningPanel.tsx'
 import { kindsOf, type KindOf } from './schemeDraft.ts'
@@ -85,7 +85,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
   const { bed, arranged, pockets, staysM2 } = useSchemeGround(place, ground, said, kindOf)
   const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
-  const tray = useTray(view.garden.id, place.id, said, kindsOf(said))
+  const [inHand = []] = useInHand(view.garden.id, place.id, [said])
   const sides = sidesOf(outlineOf(place))
   const base = sides.find((s) => isAlong(s, said.baseLine)) ?? sides[0]!
   const names = useMemo(() => {
@@ -109,7 +109,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     offers,
     bedM2: place.areaM2,
     staysM2,
-    inHand: tray.data?.inHand ?? [],
+    inHand,
   })
   return (
     <>

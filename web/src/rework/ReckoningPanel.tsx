@@ -1,10 +1,4 @@
-import {
-  priceEndpoints,
-  type OfferView,
-  type RelocatedView,
-  type ReworkView,
-  type SaidScheme,
-} from '@border/contract'
+import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
 import { counted, dayMonthYear, materialNames, moneyWords, type Place, type SchemeTotals } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import dayjs from 'dayjs'
@@ -18,7 +12,7 @@ import { minutesText } from '../frame/words.ts'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
-import { usePrices, useRelocation, useTray } from './queries.ts'
+import { useInHand, usePrices, useRelocations } from './queries.ts'
 import { pricedItems, reckoned, shoppingCsv } from './reckoning.ts'
 import { operationWords } from './reworkWords.ts'
 import { groundKept, kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
@@ -35,9 +29,8 @@ interface Props {
 
 /** What the scheme takes: plants, materials, hours, money; beside the other schemes. */
 export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }: Props) {
-  const { view, isHead } = useGardenContext()
-  const { totals, allTotals } = useTotals(rework, said, schemeId, kindOf, place)
-  const plantedM2 = Math.max(0, place.areaM2 - groundKept(staysOf(view.plantings, place.id, said)))
+  const { isHead } = useGardenContext()
+  const { totals, allTotals, plantedM2 } = useTotals(rework, said, schemeId, kindOf, place)
   const { shopping, layers, work, years } = totals
   return (
     <>
@@ -161,23 +154,23 @@ function useTotals(
 ) {
   const { view } = useGardenContext()
   const { plantings } = view
-  const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
-  const tray = useTray(view.garden.id, placeId, said, kindsOf(said))
-  const inHand = tray.data?.inHand ?? []
-  const totalsOf = (of: SaidScheme, relocated: RelocatedView | undefined) =>
+  const schemes = rework.schemes.map((s) => (s.id === schemeId ? said : s.said))
+  const relocations = useRelocations(view.garden.id, schemes)
+  const inHand = useInHand(view.garden.id, placeId, schemes)
+  const staysM2 = schemes.map((of, i) => groundKept(staysOf(plantings, placeId, of, relocations[i])))
+  const allTotals = schemes.map((of, i) =>
     reckoned(of, kindOf, {
       plantings,
-      relocated,
+      relocated: relocations[i],
       offers,
       bedM2,
-      staysM2: groundKept(staysOf(plantings, placeId, of)),
-      inHand,
-    })
-  const totals = totalsOf(said, relocation.data)
-  // Of the others what leaves is taken to be moved, until somebody looks at them.
-  const allTotals = rework.schemes.map((s) => (s.id === schemeId ? totals : totalsOf(s.said, undefined)))
-  return { totals, allTotals }
+      staysM2: staysM2[i]!,
+      inHand: inHand[i]!,
+    }),
+  )
+  const own = rework.schemes.findIndex((s) => s.id === schemeId)
+  return { totals: allTotals[own]!, allTotals, plantedM2: Math.max(0, bedM2 - staysM2[own]!) }
 }
 
 /** A depth in centimetres, kept in metres. */

@@ -1,4 +1,5 @@
 import {
+  MOST_LEAVING,
   priceEndpoints,
   reworkEndpoints,
   whatIsKnown,
@@ -8,13 +9,15 @@ import {
   type Endpoint,
   type PaletteAnswerView,
   type PaletteView,
+  type RelocatedView,
   type SaidScheme,
 } from '@border/contract'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { heard, useAnswer } from '../api/answers.ts'
 import { ask, type Sent } from '../api/client.ts'
 import { errorText } from '../api/writes.ts'
+import { leavingOf } from './schemeDraft.ts'
 
 export const useReworks = (gardenId: string) => useAnswer(reworkEndpoints.list, { params: { gardenId } })
 
@@ -36,60 +39,91 @@ export const usePrices = () => useAnswer(priceEndpoints.list, {})
 const WORKED_FROM: readonly Aspect[] = [...whatIsKnown, 'decisions', 'jobs', 'bench', 'prices']
 
 /** Something worked out of what is sent: asked again when that is another. Given up by the server where nobody waits any more. */
-function useAsked<E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) {
+function asking<E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) {
   const { gardenId } = (sent?.params ?? {}) as { gardenId?: string }
-  return useQuery<AnswerOf<E>>({
+  return {
     queryKey: [gardenId, endpoint.path, sent],
-    queryFn: ({ signal }) => heard(ask(endpoint, sent!, signal)),
+    queryFn: ({ signal }: { signal: AbortSignal }): Promise<AnswerOf<E>> =>
+      heard(ask(endpoint, sent!, signal)),
     enabled: sent !== undefined,
-    placeholderData: keepPreviousData,
     staleTime: 60_000,
     retry: false,
     meta: { restsOn: WORKED_FROM },
-  })
+  }
 }
+const useAsked = <E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) =>
+  useQuery<AnswerOf<E>>({ ...asking(endpoint, sent), placeholderData: keepPreviousData })
 
 /** What leaves, as it is asked where it goes. */
 export const leavesIn = ({ leaving }: Pick<SaidScheme, 'leaving'>) =>
   leaving.filter((l) => l.how === 'leaves').map(({ plantingId, to, worth }) => ({ plantingId, to, worth }))
 
-/** Where what leaves goes at the least cost in all. */
-export function useRelocation(gardenId: string, said: Pick<SaidScheme, 'leaving'>) {
+const relocating = (gardenId: string, said: Pick<SaidScheme, 'leaving'>) => {
   const leaving = leavesIn(said)
-  return useAsked(
-    reworkEndpoints.relocate,
-    leaving.length > 0 ? { params: { gardenId }, body: { leaving } } : undefined,
-  )
+  const canBeAsked = leaving.length > 0 && leaving.length <= MOST_LEAVING
+  return canBeAsked ? { params: { gardenId }, body: { leaving } } : undefined
 }
+
+/** Where what leaves goes at the least cost in all. */
+export const useRelocation = (gardenId: string, said: Pick<SaidScheme, 'leaving'>) =>
+  useAsked(reworkEndpoints.relocate, relocating(gardenId, said))
+
+/** The same of several schemes, by their order. */
+export const useRelocations = (gardenId: string, schemes: readonly Pick<SaidScheme, 'leaving'>[]) =>
+  useQueries({
+    queries: schemes.map((said) => asking(reworkEndpoints.relocate, relocating(gardenId, said))),
+    combine: (found) => found.map((f) => f.data),
+  })
 
 /** What every other way would cost for one that leaves. */
 export const useWays = (gardenId: string, said: Pick<SaidScheme, 'leaving'>, plantingId: string) =>
   useAsked(reworkEndpoints.ways, { params: { gardenId }, body: { leaving: leavesIn(said), plantingId } })
 
-/** What a choice of kinds is asked with. */
-const choiceOf = ({ leaving, wishes }: Pick<SaidScheme, 'leaving' | 'wishes'>) => ({
-  leavingIds: leaving.filter((l) => l.how === 'leaves').map((l) => l.plantingId),
-  dividing: leaving
+/** What is divided, with what was measured or counted of it. */
+const dividingIn = ({ leaving }: Pick<SaidScheme, 'leaving'>) =>
+  leaving
     .filter((l) => l.how === 'divides')
     .map(({ plantingId, shoots, acrossM }) => ({
       plantingId,
       ...(shoots !== undefined && { shoots }),
       ...(acrossM !== undefined && { acrossM }),
-    })),
-  wishes,
+    }))
+
+/** What a choice of kinds is asked with. */
+const choiceOf = (said: Pick<SaidScheme, 'leaving' | 'wishes'>, relocated: RelocatedView | undefined) => ({
+  leavingIds: leavingOf(said, relocated),
+  dividing: dividingIn(said),
+  wishes: said.wishes,
 })
+
+/** What one has of kinds that could come in to a place, of several schemes by their order. */
+export const useInHand = (
+  gardenId: string,
+  placeId: string,
+  schemes: readonly Pick<SaidScheme, 'leaving'>[],
+) =>
+  useQueries({
+    queries: schemes.map((said) =>
+      asking(reworkEndpoints.inHand, {
+        params: { gardenId, featureId: placeId },
+        body: { dividing: dividingIn(said) },
+      }),
+    ),
+    combine: (found) => found.map((f) => f.data ?? []),
+  })
 
 /** Kinds by what they would bring to what is chosen. */
 export const useTray = (
   gardenId: string,
   placeId: string,
   said: SaidScheme,
+  relocated: RelocatedView | undefined,
   chosen: readonly { botanical: string; count: number }[],
 ) =>
   useAsked(reworkEndpoints.tray, {
     params: { gardenId, featureId: placeId },
     body: {
-      ...choiceOf(said),
+      ...choiceOf(said, relocated),
       chosen: chosen.map(({ botanical, count }) => ({ botanical, count: Math.min(5000, count) })),
     },
   })
@@ -117,7 +151,7 @@ export function useProposing(gardenId: string, placeId: string) {
     setState((s) => ({ ...s, isLooking: false }))
   }, [])
   useEffect(() => () => under.current?.abort(), [])
-  const propose = async (said: SaidScheme) => {
+  const propose = async (said: SaidScheme, relocated: RelocatedView | undefined) => {
     under.current?.abort()
     const own = new AbortController()
     under.current = own
@@ -129,7 +163,7 @@ export function useProposing(gardenId: string, placeId: string) {
     try {
       while (palettes.length < PALETTES) {
         const body: BodyOf<typeof reworkEndpoints.palette> = {
-          ...choiceOf(said),
+          ...choiceOf(said, relocated),
           apart: palettes.map((p) => p.items.map((i) => i.candidate.taxon.botanical)),
         }
         const answer = await heard(

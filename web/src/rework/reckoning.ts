@@ -11,7 +11,7 @@ import {
   type SchemeTotals,
   type SetPlant,
 } from '@border/core'
-import { kindsOf, type KindOf } from './schemeDraft.ts'
+import { destinationOf, kindsOf, type KindOf } from './schemeDraft.ts'
 
 /** What a scheme is reckoned with. */
 export interface ReckonedWith {
@@ -47,13 +47,13 @@ export function reckoned(said: SaidScheme, kindOf: KindOf, w: ReckonedWith): Sch
         ]
       : []
   })
-  const goes = said.leaving.flatMap(({ plantingId, how, to }): GoingOut[] => {
+  const goes = said.leaving.flatMap((leaving): GoingOut[] => {
+    const { plantingId, how } = leaving
     const p = w.plantings.find((o) => o.id === plantingId)
     if (!p) return []
     const out = { taxon: p.taxon, count: p.livingCount }
     if (how === 'divides') return [{ ...out, what: 'divided' }]
-    const went = w.relocated?.ok ? w.relocated.went.find((o) => o.plantingId === plantingId) : undefined
-    const where = to?.to ?? went?.destination.to ?? 'spot'
+    const where = destinationOf(leaving, w.relocated)?.to ?? 'spot'
     return where === 'stay' ? [] : [{ ...out, what: goesBy[where] }]
   })
   return totalsOf({

@@ -25,7 +25,7 @@ const leaving = here.find((p) => p.id === scheme!.said.leaving[0]!.plantingId)!
 const [tall, low] = ['Helenium autumnale', 'Nepeta × faassenii'].map((n) =>
   library.find((t) => t.botanical === n)!,
 )
-const empty: TrayView = { inHand: [], weeks: [], areaM2: 8, flowering: [], candidates: [] }
+const empty: TrayView = { weeks: [], areaM2: 8, flowering: [], candidates: [] }
 const palette = (more: Partial<PaletteView> = {}): PaletteView => ({
   items: [
     {
@@ -79,9 +79,9 @@ beforeEach(async () => {
       cost: 40,
       gap: 0,
       went: [{ plantingId: leaving.id, destination: { to: 'bench' }, cost: 40, suiting: null }],
-      spots: [],
     }))
     .on(reworkEndpoints.tray, () => empty)
+    .on(reworkEndpoints.inHand, () => [])
     .on(taxonEndpoints.list, () => library.map((t) => ({ ...t, own: null })))
 })
 

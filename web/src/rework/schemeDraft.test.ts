@@ -3,6 +3,8 @@ import {
   verdictEndpoints,
   gardenEndpoints,
   type PaletteView,
+  type RelocatedView,
+  type SaidDestination,
   type SaidScheme,
 } from '@border/contract'
 import { library, placesOn, withDrift, type Taxon } from '@border/core'
@@ -13,6 +15,7 @@ import {
   arrangementOf,
   bedGround,
   inGroups,
+  leavingOf,
   kindsOf,
   leavingByVerdicts,
   newScheme,
@@ -168,9 +171,32 @@ describe('a scheme', () => {
       { plantingId: first!.id, how: 'leaves' as const, to: null, worth: 1 },
       { plantingId: second!.id, how: 'divides' as const, to: null, worth: 1 },
     ]
-    const ids = staysOf(view.plantings, place.id, { leaving }).map((p) => p.id)
+    const ids = staysOf(view.plantings, place.id, { leaving }, undefined).map((p) => p.id)
     expect(ids).not.toContain(first!.id)
     expect(ids).toContain(second!.id)
+  })
+
+  it('keeps the ground of what is to stay for now: because somebody decided so, or because nothing better was found', () => {
+    const here = view.plantings.filter((p) => p.placeId === place.id)
+    const [one, other] = here
+    const leaves = (to: SaidDestination | null) => [
+      { plantingId: one!.id, how: 'leaves' as const, to, worth: 1 },
+      { plantingId: other!.id, how: 'leaves' as const, to: { to: 'bench' as const }, worth: 1 },
+    ]
+    const went = (to: 'stay' | 'bench'): RelocatedView => ({
+      ok: true,
+      cost: 0,
+      gap: 0,
+      went: [{ plantingId: one!.id, destination: { to }, cost: 0, suiting: null }],
+    })
+    const stays = (to: SaidDestination | null, relocated?: RelocatedView) =>
+      staysOf(view.plantings, place.id, { leaving: leaves(to) }, relocated).includes(one!)
+    expect(stays({ to: 'stay' })).toBe(true)
+    expect(stays(null, went('stay'))).toBe(true)
+    expect(stays(null, went('bench'))).toBe(false)
+    // What somebody has said goes before what was found.
+    expect(stays({ to: 'gone' }, went('stay'))).toBe(false)
+    expect(leavingOf({ leaving: leaves(null) }, went('stay'))).toEqual([other!.id])
   })
 
   it('is told from another of its name', () => {

@@ -3,17 +3,19 @@ import type {
   GroundView,
   PaletteView,
   PlantingView,
+  RelocatedView,
+  SaidDestination,
   SaidDrift,
   SaidScheme,
   SaidWishes,
   SchemeView,
 } from '@border/contract'
 import {
+  actionOn,
   comesUpBetween,
   groundFrom,
   groundM2,
   groundWritten,
-  wordOn,
   type Arrangement,
   type BedGround,
   type Drift,
@@ -55,8 +57,7 @@ export function leavingByVerdicts(
   return plantings.flatMap((p): SaidScheme['leaving'] => {
     const assessment = assessments.find((a) => a.plantingId === p.id)
     if (!assessment) return []
-    const word = wordOn(decisions, assessment, on)
-    const action = word && word.choice !== 'wait' ? word.action : assessment.verdict.action
+    const action = actionOn(decisions, assessment, on)
     const leaving = { plantingId: p.id, to: null, worth: 1 }
     if (action === 'divide') return [{ ...leaving, how: 'divides' }]
     if (action === 'remove') return [{ ...leaving, how: 'leaves', to: { to: 'gone' } }]
@@ -64,15 +65,32 @@ export function leavingByVerdicts(
   })
 }
 
+/** Where something that leaves goes: as somebody decided, else as was found best; undefined while that is not known. */
+export const destinationOf = (
+  { plantingId, to }: SaidScheme['leaving'][number],
+  relocated: RelocatedView | undefined,
+): SaidDestination | undefined =>
+  to ?? (relocated?.ok ? relocated.went.find((w) => w.plantingId === plantingId)?.destination : undefined)
+
+/** What leaves its ground: not what is to stay for now, whether somebody decided so or nothing better was found. */
+export const leavingOf = (
+  { leaving }: Pick<SaidScheme, 'leaving'>,
+  relocated: RelocatedView | undefined,
+): string[] =>
+  leaving
+    .filter((l) => l.how === 'leaves' && destinationOf(l, relocated)?.to !== 'stay')
+    .map((l) => l.plantingId)
+
 /** What stays of what stands in a place. */
-export const staysOf = (
+export function staysOf(
   plantings: readonly PlantingView[],
   placeId: string,
-  { leaving }: Pick<SaidScheme, 'leaving'>,
-): PlantingView[] =>
-  plantings.filter(
-    (p) => p.placeId === placeId && !leaving.some((l) => l.how === 'leaves' && l.plantingId === p.id),
-  )
+  said: Pick<SaidScheme, 'leaving'>,
+  relocated: RelocatedView | undefined,
+): PlantingView[] {
+  const leaving = new Set(leavingOf(said, relocated))
+  return plantings.filter((p) => p.placeId === placeId && !leaving.has(p.id))
+}
 
 /** Ground that what stays keeps, square metres. */
 export const groundKept = (stays: readonly PlantingView[]): number =>

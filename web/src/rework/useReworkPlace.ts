@@ -2,6 +2,7 @@ import type { GroundView, SaidScheme } from '@border/contract'
 import { placesOn, pocketsOf, regionsAt, type BedGround, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useRelocation } from './queries.ts'
 import { arrangementOf, bedGround, groundKept, isLaidOut, staysOf, type KindOf } from './schemeDraft.ts'
 
 /** A bed or pot of the garden as it stands today. */
@@ -24,7 +25,11 @@ export function useSchemeGround(place: Place, ground: GroundView, said: SaidSche
   const { view } = useGardenContext()
   const { plantings, features } = view
   const { leaving, viewedFrom } = said
-  const stays = useMemo(() => staysOf(plantings, place.id, { leaving }), [plantings, place.id, leaving])
+  const { data: relocated } = useRelocation(view.garden.id, said)
+  const stays = useMemo(
+    () => staysOf(plantings, place.id, { leaving }, relocated),
+    [plantings, place.id, leaving, relocated],
+  )
   const views = useMemo(
     () => viewedFrom ?? viewsOnPlan(features.find((f) => f.id === place.id)?.properties),
     [viewedFrom, features, place.id],
