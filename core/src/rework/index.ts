@@ -121,3 +121,4 @@ export {
   type TrayCandidate,
 } from './placePalette.ts'
 export { stonesFor } from './stones.ts'
+export { usualWorth, type Worth } from './worth.ts'

@@ -6,7 +6,15 @@ import {
   type SaidDestination,
   type SaidScheme,
 } from '@border/contract'
-import { capitalised, counted, plantingDivided, sharedOut, waysOut, type Place } from '@border/core'
+import {
+  capitalised,
+  counted,
+  plantingDivided,
+  sharedOut,
+  usualWorth,
+  waysOut,
+  type Place,
+} from '@border/core'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -36,23 +44,26 @@ export function LeavesPanel({ place, editor }: Props) {
   const here = view.plantings.filter((p) => p.placeId === place.id)
   return (
     <Answered of={[useAssessment(view.garden.id, asOf)]} waiting="The plants are judged…">
-      {(assessed) => <Leaves editor={editor} here={here} assessed={assessed} />}
+      {(assessed) => <Leaves place={place} editor={editor} here={here} assessed={assessed} />}
     </Answered>
   )
 }
 
 function Leaves({
+  place,
   editor: { said, step },
   here,
   assessed,
-}: Pick<Props, 'editor'> & { here: readonly PlantingView[]; assessed: AssessmentView }) {
+}: Props & { here: readonly PlantingView[]; assessed: AssessmentView }) {
   const { view, on, isHead } = useGardenContext()
   const relocation = useRelocation(view.garden.id, said)
-  const proposed = leavingByVerdicts(here, assessed, on)
+  const proposed = leavingByVerdicts(place.id, view.plantings, assessed, on)
   const put = (plantingId: string, change: Partial<Leaving> | null) => {
     const before = said.leaving.find((l) => l.plantingId === plantingId)
     const rest = said.leaving.filter((l) => l.plantingId !== plantingId)
-    const next = { plantingId, how: 'leaves' as const, to: null, worth: 1, ...before, ...change }
+    const planting = here.find((p) => p.id === plantingId)!
+    const { worth } = usualWorth(planting, view.plantings, on)
+    const next = { plantingId, how: 'leaves' as const, to: null, worth, ...before, ...change }
     step({ ...said, leaving: change ? [...rest, next] : rest })
   }
   const gone = said.leaving.filter((l) => !here.some((p) => p.id === l.plantingId))
@@ -141,7 +152,9 @@ const Conflict = ({
 const WORTHS = [
   { value: '0.5', label: 'not much' },
   { value: '1', label: 'as usual' },
-  { value: '2', label: 'a lot' },
+  { value: '2', label: 'more than usual' },
+  { value: '3', label: 'a lot' },
+  { value: '4', label: 'very much' },
   { value: '5', label: 'must not be lost' },
 ] as const
 
@@ -158,10 +171,11 @@ interface RowProps {
   onMeasured: (change: Partial<Leaving>) => void
 }
 
-function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending, ...on }: RowProps) {
-  const { isHead } = useGardenContext()
+function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending, ...says }: RowProps) {
+  const { view, on, isHead } = useGardenContext()
   const placeName = usePlaceName()
   const [isAsking, setAsking] = useState(false)
+  const { reasons } = usualWorth(p, view.plantings, on)
   const how: How = leaving?.how ?? 'stays'
   const went = relocated?.ok ? relocated.went.find((w) => w.plantingId === p.id) : undefined
   return (
@@ -182,13 +196,13 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
             { value: 'leaves', label: 'Leaves' },
             { value: 'divides', label: 'Divided', disabled: !p.taxon.divideHow },
           ]}
-          onChange={on.onHow}
+          onChange={says.onHow}
         />
       ) : (
         <span>{how}</span>
       )}
       {how === 'divides' && leaving && (
-        <DividedHere planting={p} leaving={leaving} said={said} onMeasured={on.onMeasured} />
+        <DividedHere planting={p} leaving={leaving} said={said} onMeasured={says.onMeasured} />
       )}
       {how === 'leaves' && (
         <div className="rework-more">
@@ -207,7 +221,7 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
                 {isAsking ? 'Close' : 'Send it elsewhere…'}
               </Button>
               {leaving?.to && (
-                <Button size="small" look="text" onClick={() => on.onTo(null)}>
+                <Button size="small" look="text" onClick={() => says.onTo(null)}>
                   As is best
                 </Button>
               )}
@@ -217,17 +231,18 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
                   label={`What ${p.tag} is worth to keep`}
                   value={String(leaving?.worth ?? 1)}
                   options={WORTHS}
-                  onChange={(w) => on.onWorth(Number(w))}
+                  onChange={(w) => says.onWorth(Number(w))}
                 />
               </label>
             </div>
           )}
+          {reasons.length > 0 && <small className="soft">{capitalised(reasons.join('; '))}.</small>}
           {isAsking && (
             <Ways
               planting={p}
               said={said}
               onTo={(to) => {
-                on.onTo(to)
+                says.onTo(to)
                 setAsking(false)
               }}
             />

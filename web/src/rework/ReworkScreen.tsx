@@ -162,12 +162,7 @@ function BeginForm({ assessed, on }: { assessed: AssessmentView; on: IsoDate }) 
   const navigate = useNavigate()
   const [asked] = useParam('place')
   const places = standing.filter(isPlace)
-  const leavingOf = (placeId: string) =>
-    leavingByVerdicts(
-      view.plantings.filter((p) => p.placeId === placeId),
-      assessed,
-      on,
-    )
+  const leavingOf = (placeId: string) => leavingByVerdicts(placeId, view.plantings, assessed, on)
   const most = places.toSorted((a, b) => leavingOf(b.id).length - leavingOf(a.id).length)[0]!
   const [chosen, choose] = useState(places.find((p) => p.id === asked)?.id ?? most.id)
   const leaving = leavingOf(chosen)

@@ -46,13 +46,14 @@ describe('what leaves by the verdicts', () => {
   const assessed = answerTo(verdictEndpoints.assessment)
   const of = (action: string, decisions: object[] = []) => {
     const [assessment] = assessed.assessments
+    const standing = view.plantings.find((p) => p.id === assessment!.plantingId)!
     const verdict = { ...assessment!.verdict, action }
     const known = {
       ...assessed,
       assessments: [{ ...assessment!, verdict }],
       decisions,
     } as unknown as typeof assessed
-    return leavingByVerdicts([{ id: assessment!.plantingId }], known, today).map(
+    return leavingByVerdicts(standing.placeId, view.plantings, known, today).map(
       ({ how, to }) => to?.to ?? how,
     )
   }

@@ -16,6 +16,7 @@ import {
   groundFrom,
   groundM2,
   groundWritten,
+  usualWorth,
   type Arrangement,
   type BedGround,
   type Drift,
@@ -50,15 +51,17 @@ export const newScheme = (name: string, wishes: SaidWishes): SaidScheme => ({
 
 /** What leaves a place and what is divided as its verdicts stand: what somebody has decided goes before what is proposed. */
 export function leavingByVerdicts(
-  plantings: readonly Pick<PlantingView, 'id'>[],
+  placeId: string,
+  standing: readonly PlantingView[],
   { assessments, decisions }: AssessmentView,
   on: string,
 ): SaidScheme['leaving'] {
-  return plantings.flatMap((p): SaidScheme['leaving'] => {
+  return standing.flatMap((p): SaidScheme['leaving'] => {
+    if (p.placeId !== placeId) return []
     const assessment = assessments.find((a) => a.plantingId === p.id)
     if (!assessment) return []
     const action = actionOn(decisions, assessment, on)
-    const leaving = { plantingId: p.id, to: null, worth: 1 }
+    const leaving = { plantingId: p.id, to: null, worth: usualWorth(p, standing, on).worth }
     if (action === 'divide') return [{ ...leaving, how: 'divides' }]
     if (action === 'remove') return [{ ...leaving, how: 'leaves', to: { to: 'gone' } }]
     return action === 'move' || action === 'replace' ? [{ ...leaving, how: 'leaves' }] : []
