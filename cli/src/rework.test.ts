@@ -60,6 +60,7 @@ interface Told {
   layout: {
     score: { total: number }
     quickHand: number
+    drifts: { count: number; areaM2: number }[]
     plants: { driftId: string; x: number; y: number }[]
     offsets: { number: number; alongM: number; offM: number; x: number; y: number }[]
   }
@@ -142,6 +143,23 @@ describe('border rework', () => {
     expect(layout.offsets.map((o) => o.number)).toEqual(layout.plants.map((_, i) => i + 1))
     for (const o of layout.offsets)
       expect([o.alongM, o.offM]).toEqual([expect.closeTo(o.x), expect.closeTo(o.y)])
+  })
+
+  it('lets one kind run through a bed: as many as stand on what the others leave', async () => {
+    const drifts = [
+      { taxon: 'Helenium autumnale', count: 3 },
+      { taxon: 'Helenium autumnale', count: 3 },
+      { taxon: 'Nepeta × faassenii', isMatrix: true },
+    ]
+    const { layout } = await reworked({ ...asked, layout: { place: 'Open', drifts, viewedFrom: [180] } })
+    const [a, b, through] = layout.drifts
+    expect(a!.areaM2 + b!.areaM2 + through!.areaM2).toBeCloseTo(12, 0)
+    expect(layout.plants.filter((p) => p.driftId === '3')).toHaveLength(through!.count)
+    expect(through!.count * 0.866 * 0.45 ** 2).toBeCloseTo(through!.areaM2, 0)
+    const twice = [drifts[2], { ...drifts[2]!, taxon: 'Hylotelephium spectabile' }]
+    await expect(reworked({ ...asked, layout: { place: 'Open', drifts: twice } })).rejects.toThrow(
+      /one kind runs through a bed/,
+    )
   })
 
   it('does the arithmetic of divisions, packs, mulch, lime and drip, and of growth, without a plan', async () => {

@@ -32,6 +32,7 @@ import {
   soilDose,
   waysOut,
   whereItSuits,
+  withMatrixCounted,
   wishesFor,
   withSpare,
   type Climate,
@@ -210,15 +211,21 @@ class Reworked {
       CELL_M,
     ).places
     const viewedFrom = asked.viewedFrom ?? (feature.properties.viewedFrom as number[] | undefined) ?? []
-    const drifts = asked.drifts.map((d) => ({ ...d, taxon: this.taxon('layout.drifts', d.taxon) }))
-    const problem = bedLayout(of!, CELL_M, drifts, viewedFrom.slice(0, 2))
-    const wanted = problem.drifts.reduce((sum, d) => sum + d.areaM2, 0)
+    const drifts = asked.drifts.map((d) => ({
+      count: 1,
+      ...d,
+      taxon: this.taxon('layout.drifts', d.taxon),
+    }))
+    const wantedOf = bedLayout(of!, CELL_M, drifts, viewedFrom.slice(0, 2))
+    const wanted = wantedOf.drifts.reduce((sum, d) => sum + d.areaM2, 0)
     const { areaM2 } = of!.place
     if (wanted > MOST_CROWDED * areaM2)
       throw this.fault(
         `layout.drifts: they take ${wanted.toFixed(1)} m² at their spacing, and ${asked.place} has ${areaM2.toFixed(1)} m²`,
       )
-    const { assignment, score } = finished(layOut(problem, asked.seed))
+    const { assignment, score } = finished(layOut(wantedOf, asked.seed))
+    // Of what runs through the rest as many as its ground takes.
+    const problem = withMatrixCounted(wantedOf, assignment)
     const plants = positionsOf(problem, assignment)
     return {
       score,

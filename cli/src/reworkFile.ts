@@ -56,9 +56,15 @@ export const reworkFile = z.strictObject({
     .strictObject({
       place: name,
       drifts: z
-        .array(z.strictObject({ taxon: name, count }))
+        .array(
+          z.union([
+            z.strictObject({ taxon: name, count }),
+            z.strictObject({ taxon: name, isMatrix: z.literal(true) }),
+          ]),
+        )
         .min(1)
-        .max(60),
+        .max(60)
+        .refine((d) => d.filter((o) => 'isMatrix' in o).length <= 1, 'one kind runs through a bed'),
       viewedFrom: z.array(z.number().min(0).max(360)).max(2).optional(),
       seed: z.number().int().min(0).default(1),
       baseLine: z.tuple([point, point]).optional(),

@@ -87,6 +87,8 @@ const drift = z.strictObject({
   /** Cells of the plan that it has; null while it is not laid out. */
   ground: runs.nullable(),
   isDrawn: z.boolean(),
+  /** It runs through the place: its ground is what the others leave. */
+  isMatrix: z.literal(true).optional(),
 })
 export type SaidDrift = z.infer<typeof drift>
 const between = z.strictObject({ id, botanical: botanicalName, count, from: z.enum(sources) })
@@ -251,6 +253,7 @@ const item = z.strictObject({
   count: z.number(),
   drifts: z.number(),
   areaM2: z.number(),
+  isMatrix: z.boolean().optional(),
 })
 const palette = z.strictObject({
   items: z.array(item),

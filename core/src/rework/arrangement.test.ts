@@ -17,6 +17,7 @@ import {
   stonesFor,
   unarranged,
   withCount,
+  withMatrix,
   withDrawn,
   withDrift,
   withMerged,
@@ -130,7 +131,7 @@ describe('an arrangement', () => {
         withSwapped(ground, arranged, id, other),
         withDrawn(ground, arranged, drift(`h${made++}`, 1, 0), box(x, y, x + 2, y + 1.5)),
         withDrift(ground, arranged, drift(`n${made++}`, 2, 3)),
-        arranged.drifts.length > 3 ? withoutDrift(arranged, id) : arranged,
+        arranged.drifts.length > 3 ? withoutDrift(ground, arranged, id) : arranged,
       ]
       const before = JSON.stringify(arranged.drifts) + String(arranged.has)
       const then = pick(next)
@@ -178,7 +179,7 @@ describe('an arrangement', () => {
   })
 
   it('fills the rest until not one plant more has room', () => {
-    const filled = withRestFilled(ground, withoutDrift(laid, 'a'))
+    const filled = withRestFilled(ground, withoutDrift(ground, laid, 'a'))
     const least = Math.min(...filled.drifts.map((d) => groundM2(1, d.taxon.spacingM)))
     const taken = filled.drifts.reduce((s, d) => s + groundM2(d.count, d.taxon.spacingM), 0)
     const free = (ground.of.stations.length - ground.of.stations.filter(isStays).length) * CELL_M ** 2
@@ -307,5 +308,77 @@ describe('stepping stones', () => {
       stays: [],
     }
     expect(stonesFor(narrow, unarranged(narrow, []))).toEqual([])
+  })
+})
+
+describe('plants that are intermingled', () => {
+  const through: Drift = { ...drift('m', 3, 1), isMatrix: true }
+  const scattered = Array.from({ length: 9 }, (_, i) => drift(`s${i}`, i % 3, 3))
+  const mixed = finished(arrange(ground, unarranged(ground, [through, ...scattered]), 3))
+
+  /** One kind runs through the bed: everything that no other has, and as many plants as stand there. */
+  function flows(arranged: Arrangement): void {
+    holds(arranged)
+    expect(openM2(ground, arranged)).toBeCloseTo(0)
+    const k = arranged.drifts.findIndex((d) => d.isMatrix)
+    const { count, taxon } = arranged.drifts[k]!
+    expect(count).toBe(Math.max(1, Math.round(driftsM2(ground, arranged)[k]! / groundM2(1, taxon.spacingM))))
+  }
+
+  it('stand in one kind that has all that the others leave, and lies between all of them', () => {
+    flows(mixed)
+    const plants = plantsOf(ground, mixed)
+    const matrix = plants.filter((p) => p.driftId === 'm')
+    // Of the plants of every group the matrix is at hand on most sides: within two of its spacings there is some.
+    for (const d of scattered)
+      for (const p of plants.filter((o) => o.driftId === d.id))
+        expect(Math.min(...matrix.map((m) => Math.hypot(m.x - p.x, m.y - p.y)))).toBeLessThan(
+          2 * through.taxon.spacingM + d.taxon.spacingM,
+        )
+    // They lie all over the bed: in each quarter of its length some.
+    for (const from of [0, 2, 4, 6])
+      expect(plants.some((p) => p.driftId !== 'm' && p.x >= from && p.x < from + 2)).toBe(true)
+    const ways = checksOf(ground, mixed, { garden, drifts: 'matrix' })
+    expect(
+      ways.filter((c) => c.driftId === 'm' && c.what !== 'heights' && c.what !== 'where it grows'),
+    ).toEqual([])
+  })
+
+  it('give way and close up again, whatever is done among them', () => {
+    flows(withMoved(ground, mixed, 's0', [6, 1.5]))
+    flows(withCount(ground, mixed, 's1', 7))
+    flows(withoutDrift(ground, mixed, 's2'))
+    flows(withDrift(ground, mixed, drift('n', 2, 3)))
+    flows(withRestFilled(ground, mixed))
+    flows(
+      withMirrored(
+        ground,
+        mixed,
+        [
+          [4, 0],
+          [4, 3],
+        ],
+        [2, 1.5],
+        (id) => `${id}'`,
+      ),
+    )
+    flows(withRepeated(ground, mixed, ['s0'], [2, 0], (id) => `${id}'`))
+    // What runs through the rest is not carried about, cut or exchanged.
+    for (const same of [
+      withMoved(ground, mixed, 'm', [6, 1.5]),
+      withSplit(ground, mixed, 'm', 'x'),
+      withSwapped(ground, mixed, 'm', 's0'),
+    ])
+      expect(same).toBe(mixed)
+  })
+
+  it('come together again, and another kind runs through them', () => {
+    const none = withMatrix(ground, mixed, 'm', false)
+    holds(none)
+    expect(none.drifts.some((d) => d.isMatrix)).toBe(false)
+    expect(openM2(ground, none)).toBeGreaterThan(5)
+    const other = withMatrix(ground, withMatrix(ground, none, 's0', true), 's1', true)
+    expect(other.drifts.filter((d) => d.isMatrix).map((d) => d.id)).toEqual(['s1'])
+    flows(other)
   })
 })

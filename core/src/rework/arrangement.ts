@@ -34,6 +34,8 @@ export interface Drift {
   count: number
   /** It keeps the ground that it has, as it was drawn. */
   isDrawn?: boolean | undefined
+  /** It runs through the bed: it has the ground that the others leave, and as many plants as stand there. */
+  isMatrix?: boolean | undefined
 }
 
 /** Drifts, and of each cell of the bed the drift that has it, by its turn; -1 where it is open or what stays has it. */
@@ -67,10 +69,11 @@ const fitOver = onceFor((ground: BedGround) =>
   onceFor((taxon: Taxon): Float32Array => Float32Array.from(ground.of.stations, (s) => suitScore(taxon, s))),
 )
 
-const driftOf = (ground: BedGround, id: string, taxon: Taxon, count: number): LayoutDrift => ({
+const driftOf = (ground: BedGround, { id, taxon, count, isMatrix }: Omit<Drift, 'isDrawn'>): LayoutDrift => ({
   id,
   taxon,
   count,
+  isMatrix,
   areaM2: groundM2(count, taxon.spacingM),
   fit: fitOver(ground)(taxon),
 })
@@ -92,8 +95,8 @@ export function layoutOf(
       viewedFrom: ground.viewedFrom,
       held,
       drifts: [
-        ...drifts.map((d) => driftOf(ground, d.id, d.taxon, d.count)),
-        ...plantings.map((p) => driftOf(ground, p.id, p.taxon, p.livingCount)),
+        ...drifts.map((d) => driftOf(ground, d)),
+        ...plantings.map((p) => driftOf(ground, { id: p.id, taxon: p.taxon, count: p.livingCount })),
       ],
     },
   }
@@ -119,7 +122,27 @@ export function* arrange(
   seed: number,
 ): Generator<number, Arrangement> {
   const { assignment } = yield* layOut(layoutOf(ground, arranged).problem, seed)
-  return { drifts: arranged.drifts, has: ownOf(arranged.drifts, assignment) }
+  return counted(ground, { drifts: arranged.drifts, has: ownOf(arranged.drifts, assignment) })
+}
+
+/** What runs through a bed has all that is open in it, and as many plants as stand there. */
+function throughRest(ground: BedGround, { drifts, has }: Arrangement): Arrangement {
+  const matrix = drifts.findIndex((d) => d.isMatrix && !d.isDrawn)
+  if (matrix < 0) return { drifts, has }
+  const kept = keptCells(ground)
+  return counted(ground, { drifts, has: has.map((k, c) => (k < 0 && kept[c]! < 0 ? matrix : k)) })
+}
+
+function counted(ground: BedGround, { drifts, has }: Arrangement): Arrangement {
+  const m2 = driftsM2(ground, { drifts, has })
+  return {
+    has,
+    drifts: drifts.map((d, k) =>
+      d.isMatrix && !d.isDrawn
+        ? { ...d, count: Math.max(1, Math.round(m2[k]! / groundM2(1, d.taxon.spacingM))) }
+        : d,
+    ),
+  }
 }
 
 /** To the edge of a place, metres; below nothing beyond it. */
@@ -170,7 +193,8 @@ export const unarranged = ({ of }: BedGround, drifts: readonly Drift[]): Arrange
 function settled(ground: BedGround, arranged: Arrangement, middles: readonly Point[]): Arrangement {
   const { problem } = layoutOf(ground, arranged)
   const all = [...apartFrom(middles, ground.cellM), ...keeping(ground).plantings.map((): Point => [0, 0])]
-  return { drifts: arranged.drifts, has: ownOf(arranged.drifts, laidAbout(problem, all, SETTLING_BY_HAND)) }
+  const has = ownOf(arranged.drifts, laidAbout(problem, all, SETTLING_BY_HAND))
+  return counted(ground, { drifts: arranged.drifts, has })
 }
 
 /** Of middles that lie on each other, as those of drifts without ground do, one would have it all: each is set a little aside. */
@@ -194,7 +218,7 @@ const turnOf = ({ drifts }: Arrangement, id: string): number => drifts.findIndex
 export function withMoved(ground: BedGround, arranged: Arrangement, id: string, to: Point): Arrangement {
   const k = turnOf(arranged, id)
   const drift = arranged.drifts[k]
-  if (!drift) return arranged
+  if (!drift || drift.isMatrix) return arranged
   const at = middles(ground, arranged)
   const cells = drift.isDrawn
     ? cellsShifted(ground, arranged.has, k, [to[0] - at[k]![0], to[1] - at[k]![1]])
@@ -204,7 +228,8 @@ export function withMoved(ground: BedGround, arranged: Arrangement, id: string, 
     drifts: arranged.drifts.with(k, { ...drift, isDrawn: true }),
     has: withCells(arranged, k, cells),
   }
-  return { ...settled(ground, held, at), drifts: arranged.drifts }
+  const { has, drifts } = settled(ground, held, at)
+  return { has, drifts: drifts.with(k, drift) }
 }
 
 /** The cells nearest to a point that a drift can have: as many as it takes, and none that is kept. */
@@ -260,8 +285,11 @@ export function middleOfDrift(
   return own.length > 0 ? [mean(own, (s) => s.x)!, mean(own, (s) => s.y)!] : undefined
 }
 
-/** Without a drift: its ground lies open, the others stay as they are. */
-export function withoutDrift({ drifts, has }: Arrangement, id: string): Arrangement {
+/** Without a drift: its ground lies open or is what runs through the rest; the others stay as they are. */
+export const withoutDrift = (ground: BedGround, arranged: Arrangement, id: string): Arrangement =>
+  throughRest(ground, cutOut(arranged, id))
+
+function cutOut({ drifts, has }: Arrangement, id: string): Arrangement {
   const k = drifts.findIndex((d) => d.id === id)
   if (k < 0) return { drifts, has }
   return { drifts: drifts.toSpliced(k, 1), has: has.map((h) => (h === k ? -1 : h > k ? h - 1 : h)) }
@@ -271,7 +299,7 @@ export function withoutDrift({ drifts, has }: Arrangement, id: string): Arrangem
 export function withSplit(ground: BedGround, arranged: Arrangement, id: string, newId: string): Arrangement {
   const k = turnOf(arranged, id)
   const drift = arranged.drifts[k]
-  if (!drift || drift.count < 2) return arranged
+  if (!drift || drift.count < 2 || drift.isMatrix) return arranged
   const [x, y] = middles(ground, arranged)[k]!
   const own = ground.of.stations.filter((_, c) => arranged.has[c] === k)
   const sxx = sum(own, (s) => (s.x - x) ** 2)
@@ -295,11 +323,30 @@ export function withMerged(ground: BedGround, arranged: Arrangement, id: string,
   const [k, l] = [turnOf(arranged, id), turnOf(arranged, other)]
   const [a, b] = [arranged.drifts[k], arranged.drifts[l]]
   if (!a || !b || k === l || a.taxon.botanical !== b.taxon.botanical) return arranged
-  const both = { ...a, count: a.count + b.count, isDrawn: undefined }
+  const isMatrix = a.isMatrix || b.isMatrix ? true : undefined
+  const both = { ...a, count: a.count + b.count, isDrawn: undefined, isMatrix }
   const has = arranged.has.map((h) => (h === l ? k : h))
-  const merged = withoutDrift({ drifts: arranged.drifts.with(k, both), has }, other)
+  const merged = cutOut({ drifts: arranged.drifts.with(k, both), has }, other)
   return settled(ground, merged, middles(ground, merged))
 }
+
+/** A drift that runs through the bed from now on, instead of what did before; or stands together again, about where it is widest. */
+export function withMatrix(
+  ground: BedGround,
+  arranged: Arrangement,
+  id: string,
+  isMatrix: boolean,
+): Arrangement {
+  const drifts = arranged.drifts.map(({ isMatrix: _, ...d }): Drift => {
+    if (d.id !== id) return d
+    return isMatrix
+      ? { ...d, isDrawn: undefined, isMatrix }
+      : { ...d, count: Math.min(d.count, AGAIN_TOGETHER) }
+  })
+  return settled(ground, { ...arranged, drifts }, middles(ground, arranged))
+}
+/** What ran through a bed comes together again in a group of so many, to be enlarged from there. */
+const AGAIN_TOGETHER = 7
 
 /** Two drifts that change places. */
 export function withSwapped(
@@ -310,6 +357,7 @@ export function withSwapped(
 ): Arrangement {
   const [k, l] = [turnOf(arranged, id), turnOf(arranged, other)]
   if (k < 0 || l < 0 || k === l) return arranged
+  if (arranged.drifts[k]!.isMatrix || arranged.drifts[l]!.isMatrix) return arranged
   const at = middles(ground, arranged)
   const loose = (d: Drift) => (d.id === id || d.id === other ? { ...d, isDrawn: undefined } : d)
   const drifts = arranged.drifts.map(loose)
@@ -325,7 +373,7 @@ export function withRestFilled(ground: BedGround, arranged: Arrangement): Arrang
   let open = openM2(ground, arranged) - sum(counts, (n, k) => Math.max(0, n * each[k]! - has[k]!))
   for (;;) {
     const [next] = [...counts.keys()]
-      .filter((k) => !arranged.drifts[k]!.isDrawn && each[k]! <= open)
+      .filter((k) => !arranged.drifts[k]!.isDrawn && !arranged.drifts[k]!.isMatrix && each[k]! <= open)
       .sort(
         (a, b) => counts[a]! / arranged.drifts[a]!.count - counts[b]! / arranged.drifts[b]!.count || a - b,
       )
@@ -386,7 +434,7 @@ export function withMirrored(
     if (isKept[c]) return arranged.has[c]!
     const twin = mirrored(stations[c]!)
     const k = twin >= 0 && isKept[twin] ? arranged.has[twin]! : -1
-    return k >= 0 && !crosses.has(k) ? arranged.drifts.length + k : k
+    return k >= 0 && !crosses.has(k) && !arranged.drifts[k]!.isMatrix ? arranged.drifts.length + k : k
   })
 }
 
@@ -425,11 +473,12 @@ function copied(
   const counted = all.map((d, k) => ({
     ...d,
     count: Math.max(1, Math.round(m2[k]! / groundM2(1, d.taxon.spacingM))),
-    isDrawn: true,
+    ...(!d.isMatrix && { isDrawn: true }),
   }))
-  return counted
+  const there = counted
     .filter((_, k) => m2[k] === 0)
-    .reduce((arranged, d) => withoutDrift(arranged, d.id), { drifts: counted, has } as Arrangement)
+    .reduce((arranged, d) => cutOut(arranged, d.id), { drifts: counted, has } as Arrangement)
+  return throughRest(ground, there)
 }
 
 /** Finds the cell of a bed that is nearest to a point; -1 where none is nearer than three quarters of its width. */

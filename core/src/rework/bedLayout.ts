@@ -12,16 +12,17 @@ import { suitScore } from './suits.ts'
 export const bedLayout = (
   { stations }: StationedPlace,
   cellM: number,
-  drifts: readonly { taxon: Taxon; count: number }[],
+  drifts: readonly { taxon: Taxon; count: number; isMatrix?: boolean | undefined }[],
   viewedFrom: readonly number[],
 ): LayoutProblem => ({
   cells: stations.map(({ x, y }) => ({ x, y })),
   cellM,
   viewedFrom,
-  drifts: drifts.map(({ taxon, count }, i) => ({
+  drifts: drifts.map(({ taxon, count, isMatrix }, i) => ({
     id: `${i + 1}`,
     taxon,
     count,
+    isMatrix,
     areaM2: groundM2(count, taxon.spacingM),
     fit: Float32Array.from(stations, (s) => suitScore(taxon, s)),
   })),

@@ -73,6 +73,12 @@ export function checksOf(ground: BedGround, arranged: Arrangement, by: CheckedBy
     const told = (what: CheckName, says: string | undefined): LayoutCheck[] =>
       says === undefined ? [] : [{ driftId: drift.id, what, says }]
     if (m2[k] === 0) return told('room', 'There is no ground left for it.')
+    // What runs through the rest has as many plants as its ground takes, in as many pieces as the others leave.
+    if (drift.isMatrix && !drift.isDrawn)
+      return [
+        ...told('where it grows', poorPlants(ground, drift, plants, by.garden)),
+        ...told('heights', hiddenBehind(front, k, taxa, ground.cellM)),
+      ]
     return [
       ...told('where it grows', poorPlants(ground, drift, plants, by.garden)),
       ...told('heights', hiddenBehind(front, k, taxa, ground.cellM)),

@@ -8,7 +8,7 @@ import {
   type LayoutScore,
   type Prepared,
 } from './layout.ts'
-import { FIRST_SETTLING, middlesOf, powerDiagram, SETTLING } from './powerDiagram.ts'
+import { FIRST_SETTLING, flowed, middlesOf, powerDiagram, SETTLING } from './powerDiagram.ts'
 
 /** A fixed number of tries by the size of the task, never the clock. */
 const TRIES = 1200
@@ -38,8 +38,7 @@ export function* layOut(problem: LayoutProblem, seed: number): Generator<number,
     if (!best || score.total < best.score.total) best = { assignment: has.slice(), score }
     return score.total
   }
-  if (bed.loose.length === 0 || problem.cells.length === 0)
-    return { assignment: bed.held.slice(), score: scored(bed, bed.held) }
+  if (bed.loose.length === 0 || problem.cells.length === 0) return keepOpen(bed)
   const quick = middlesOf(problem, laidGreedily(problem))
   let sites = quick
   let settled = diagram(sites, new Float64Array(sites.length), FIRST_SETTLING)
@@ -58,6 +57,12 @@ export function* layOut(problem: LayoutProblem, seed: number): Generator<number,
   }
   keep(laidGreedily(problem))
   return best!
+}
+
+/** Where nothing is to be laid out but what runs through the rest. */
+function keepOpen(bed: Prepared): Layout {
+  const assignment = flowed(bed.held.slice(), bed.matrix)
+  return { assignment, score: scored(bed, assignment) }
 }
 
 /** Two middles change places, or one goes somewhere else, near or far. */
@@ -84,7 +89,7 @@ function moved(
 /** One after another, the tallest first, each grown about the deepest spot that it likes best: what a quick hand would do. */
 export function laidGreedily(problem: LayoutProblem): Assignment {
   const { cells, drifts } = problem
-  const { depth, wants, held, loose } = prepared(problem)
+  const { depth, wants, held, loose, matrix } = prepared(problem)
   const has = held.slice()
   const tallest = loose.toSorted((a, b) => drifts[b]!.taxon.heightM - drifts[a]!.taxon.heightM || a - b)
   for (const k of tallest) {
@@ -95,5 +100,5 @@ export function laidGreedily(problem: LayoutProblem): Assignment {
     const away = (c: number) => (cells[c]!.x - middle.x) ** 2 + (cells[c]!.y - middle.y) ** 2
     for (const c of free.sort((a, b) => away(a) - away(b) || a - b).slice(0, wants[k])) has[c] = k
   }
-  return has
+  return flowed(has, matrix)
 }

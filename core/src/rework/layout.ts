@@ -1,6 +1,6 @@
 import { sum } from 'd3-array'
 import type { Point } from '../geometry/index.ts'
-import type { Taxon } from '../plants/index.ts'
+import { groundM2, type Taxon } from '../plants/index.ts'
 
 /** A cell of a bed as its layout sees it: all stand for as much ground. */
 export interface LayoutCell {
@@ -17,6 +17,8 @@ export interface LayoutDrift {
   areaM2: number
   /** How the kind would do at each cell, 0 to 1, by their order. */
   fit: ArrayLike<number>
+  /** It runs through the bed: whatever ground the others leave is its own. */
+  isMatrix?: boolean | undefined
 }
 
 /** A bed to be laid out. */
@@ -77,8 +79,10 @@ export interface Prepared {
   problem: LayoutProblem
   /** Of each cell the drift that keeps it; -1 where it can be laid out. */
   held: Assignment
-  /** Drifts that keep no ground, by their turn. */
+  /** Drifts that keep no ground and do not run through the rest, by their turn. */
   loose: readonly number[]
+  /** What runs through the rest, by its turn; -1 where nothing does. */
+  matrix: number
   /** Cells beside each other, each pair once, and whether they lie across the view. */
   beside: Int32Array
   /** For every cell the one before it, towards the nearer side it is seen from; -1 at the edge. */
@@ -95,6 +99,16 @@ export interface Prepared {
   /** Drifts of one kind, and of one texture, have the same number. */
   kind: Int32Array
   texture: Int32Array
+}
+
+/** A bed that has been laid out, with as many plants of what runs through it as stand on the ground that it has. */
+export function withMatrixCounted(problem: LayoutProblem, has: Assignment): LayoutProblem {
+  const drifts = problem.drifts.map((d, k) => {
+    if (!d.isMatrix) return d
+    const areaM2 = problem.cellM ** 2 * has.filter((h) => h === k).length
+    return { ...d, areaM2, count: Math.max(1, Math.round(areaM2 / groundM2(1, d.taxon.spacingM))) }
+  })
+  return { ...problem, drifts }
 }
 
 /** Numbers for words, the same for the same. */
@@ -138,7 +152,8 @@ export function prepared(problem: LayoutProblem): Prepared {
   const held = problem.held ?? new Int16Array(cells.length).fill(-1)
   const keeps = new Float64Array(drifts.length)
   for (const k of held) if (k >= 0) keeps[k]!++
-  const loose = [...drifts.keys()].filter((k) => keeps[k] === 0)
+  const matrix = drifts.findIndex((d, k) => d.isMatrix && keeps[k] === 0)
+  const loose = [...drifts.keys()].filter((k) => keeps[k] === 0 && k !== matrix)
   const scale = Math.min(
     1,
     ((cells.length - sum(keeps)) * cellM2) /
@@ -151,10 +166,13 @@ export function prepared(problem: LayoutProblem): Prepared {
     problem,
     held,
     loose,
+    matrix,
     beside: Int32Array.from(beside),
     before,
     depth: Float64Array.from(cells, (_, i) => depths[nearer[i]!]![i]!),
-    wants: drifts.map((d, k) => keeps[k]! || Math.max(1, Math.round((scale * d.areaM2) / cellM2))),
+    wants: drifts.map((d, k) =>
+      k === matrix ? 0 : keeps[k]! || Math.max(1, Math.round((scale * d.areaM2) / cellM2)),
+    ),
     x: Float64Array.from(cells, (c) => c.x),
     y: Float64Array.from(cells, (c) => c.y),
     heightM: Float64Array.from(drifts, (d) => d.taxon.heightM),
@@ -170,7 +188,7 @@ export const layoutScore = (problem: LayoutProblem, has: Assignment): LayoutScor
 
 /** The same, of a bed that is laid out again and again. */
 export function scored(bed: Prepared, has: Assignment): LayoutScore {
-  const { problem, beside, before, wants, heightM, leggy, kind, texture } = bed
+  const { problem, beside, before, wants, heightM, leggy, kind, texture, matrix } = bed
   const { drifts, cellM } = problem
   const cellM2 = cellM ** 2
   const fits = drifts.map((d) => d.fit)
@@ -209,7 +227,7 @@ export function scored(bed: Prepared, has: Assignment): LayoutScore {
   }
   // A round has the least moment of all shapes of its area: n²·cell/2π. What is over that straggles.
   const shape = sum(drifts, (_, k) => {
-    if (n[k] === 0) return 0
+    if (n[k] === 0 || k === matrix) return 0
     const moment = sq[k]! - (sx[k]! ** 2 + sy[k]! ** 2) / n[k]!
     const round = (n[k]! ** 2 * cellM ** 2) / (2 * Math.PI)
     return n[k]! * Math.max(0, moment / Math.max(round, cellM2) - 1)

@@ -7,13 +7,14 @@ import { highsSolver, type SolveMilp } from '../search/index.ts'
 import {
   isEvergreen,
   layerOf,
+  paletteOf,
   palettesFor,
   type Candidate,
   type Palette,
   type PaletteAnswer,
   type PaletteWishes,
 } from './index.ts'
-import { countsOf } from './paletteProgramme.ts'
+import { countsOf, programmeOf } from './paletteProgramme.ts'
 
 const highs = highsSolver(await loadHighs())
 const weeks = weekStarts(weeksOfShow(london, 2026, false))
@@ -195,11 +196,47 @@ describe('wishes that contradict each other', () => {
   })
 })
 
+describe('what a choice lacks', () => {
+  it.each(['odd', 'blocks', 'matrix'] as const)(
+    'is the solver’s sum, counted anew from the choice alone: %s',
+    (drifts) => {
+      const w = wished({ drifts, areaM2: 20 })
+      const { milp, options } = programmeOf(bought(2), w, new Set(), [])
+      const found = highs(milp, { gap: 1e-6, gapCost: 0.5, nodes: 400 })
+      if (!found.ok) throw new Error(found.why)
+      const items = options.filter((o) => found.values[o.variable] === 1)
+      expect(paletteOf(items, w).lack).toBeCloseTo(found.cost, 3)
+    },
+  )
+})
+
+describe('plants to be intermingled', () => {
+  it('have one low kind that runs through them, on nearly half of the ground, and the rest in small groups', () => {
+    const w = wished({ drifts: 'matrix', areaM2: 20 })
+    for (const palette of good(palettesFor(bought(1), w, highs))) {
+      const through = palette.items.filter((i) => i.isMatrix)
+      expect(through).toHaveLength(1)
+      expect(through[0]!.candidate.taxon.heightM).toBeLessThanOrEqual(0.4 * w.tallestM)
+      expect(through[0]!.areaM2 / w.areaM2).toBeCloseTo(0.45, 1)
+      for (const i of palette.items) if (!i.isMatrix) expect(i.count / i.drifts).toBeLessThanOrEqual(5)
+    }
+  })
+
+  it('do without where no kind is low enough, and say so as a lack', () => {
+    const tall = bought(1).filter((c) => c.taxon.heightM > 0.9)
+    const w = wished({ drifts: 'matrix', areaM2: 20, kinds: { least: 1, most: 14 } })
+    const [palette] = good(palettesFor(tall, { ...w, layerShares: undefined }, highs))
+    expect(palette!.items.some((i) => i.isMatrix)).toBe(false)
+    const odd = paletteOf(palette!.items, { ...w, drifts: 'odd' })
+    expect(palette!.lack - odd.lack).toBeCloseTo(20)
+  })
+})
+
 describe('groups of a kind', () => {
   it.each([
     ['odd', 5],
     ['blocks', 3],
-    ['matrix', 9],
+    ['matrix', 15],
   ] as const)(
     'in %s are no more than %i in the largest bed, and larger there, in odd numbers',
     (drifts, most) => {

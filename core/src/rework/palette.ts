@@ -73,6 +73,8 @@ export interface PaletteItem {
   drifts: number
   /** Ground that they stand on: of small bulbs among what else grows there. */
   areaM2: number
+  /** It runs through the whole place, and the others stand in it. */
+  isMatrix?: boolean | undefined
 }
 
 /** Kinds for a place, with what they come to. */
@@ -109,8 +111,8 @@ export type WishName =
 
 /**
  * What a lack costs, in points. Judgements: a bare week most; a week with one kind alone in flower; what does not quite suit; a kind
- * more, for a place of many kinds is a sample; bare ground; a leaf texture that is missing, and leaves that stand out among the green; and
- * money, a point for so many hundredths.
+ * more, for a place of many kinds is a sample; bare ground; a leaf texture that is missing, and leaves that stand out among the green; money,
+ * a point for so many hundredths; and, where plants are to be intermingled, that no kind runs through them all.
  */
 export const paletteCosts = {
   bareWeek: 10,
@@ -122,6 +124,7 @@ export const paletteCosts = {
   greenAlone: 4,
   moneyPerPoint: 1000,
   unpriced: 2,
+  noMatrix: 20,
 } as const
 
 /** Flowers on less of the ground are not seen: half of what a week must show not to be bare. */
@@ -211,6 +214,7 @@ export function paletteOf(items: readonly PaletteItem[], w: PaletteWishes, gap =
       c.thinWeek * flowering.filter((of) => of.length < 2).length +
       c.bareShare * Math.max(0, 1 - sum(items, groundOfItem) / (LEAST_FILLED * w.areaM2)) +
       c.missingTexture * missing +
+      c.noMatrix * Number(w.drifts === 'matrix' && !items.some((i) => i.isMatrix)) +
       c.greenAlone * Number(!standing.some((s) => standsOutInLeaf(s.taxon.foliageColour))) +
       sum(items, (i) => itemCost(i, w)),
     gap,

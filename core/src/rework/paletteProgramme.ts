@@ -39,14 +39,14 @@ const APART = 3
 const groups: Record<DriftCustom, readonly number[]> = {
   odd: [3, 5, 7],
   blocks: [7, 11, 15],
-  matrix: [5, 9, 13],
+  matrix: [1, 3, 5],
 }
 const LARGE_M = 0.9
 /** Shares of the ground that a kind may take: a touch, a voice, a theme. Counts come as near to them as groups allow. Working figures. */
 const SHARES = [0.05, 0.1, 0.18]
 
 /** More groups of one kind than this no place has, by custom: they are larger instead. */
-const MOST_GROUPS: Record<DriftCustom, number> = { odd: 5, blocks: 3, matrix: 9 }
+const MOST_GROUPS: Record<DriftCustom, number> = { odd: 5, blocks: 3, matrix: 15 }
 
 /** Groups of a size that come nearest to so many plants; where those would be too many, so many as there may be of a larger odd size. */
 function groupsOf(
@@ -82,6 +82,22 @@ export function countsOf(
   }
   return [...found]
 }
+
+/** What runs through a place has so much of its ground. */
+const MATRIX_SHARE = 0.45
+/** And grows no taller than so much of what the place bears: the others stand above it. A judgement. */
+const MATRIX_HEIGHT = 0.4
+
+/** As many as it takes for a kind to run through a place where plants are intermingled; undefined where it is not one for that. */
+export function matrixOf({ taxon, most = Infinity }: Candidate, w: PaletteWishes): number | undefined {
+  const isLow = taxon.heightM <= MATRIX_HEIGHT * w.tallestM
+  if (w.drifts !== 'matrix' || !isLow || isWoody(taxon) || isSeasonal(taxon) || comesUpBetween(taxon))
+    return undefined
+  if (taxon.lifeForm === 'bulb' || taxon.vigour === 'thug') return undefined
+  const count = Math.round((MATRIX_SHARE * w.areaM2) / groundM2(1, taxon.spacingM))
+  return count >= LEAST_IN_MATRIX && count <= most ? count : undefined
+}
+const LEAST_IN_MATRIX = 7
 
 /** The wishes that a candidate is against: while one of them is held it does not come in, locked or not. */
 function against({ taxon }: Candidate, w: PaletteWishes): WishName[] {
@@ -139,6 +155,11 @@ export function programmeOf(
       const item = { candidate, count, drifts, areaM2: groundM2(count, candidate.taxon.spacingM) }
       options.push({ ...item, variable: milp.binary(itemCost(item, w)) })
     }
+    const count = matrixOf(candidate, w)
+    if (count === undefined) continue
+    const areaM2 = groundM2(count, candidate.taxon.spacingM)
+    const item = { candidate, count, drifts: 1, areaM2, isMatrix: true }
+    options.push({ ...item, variable: milp.binary(itemCost(item, w)) })
   }
   const some = (which: (t: Taxon) => boolean, by: (o: Option) => number = () => 1): MilpTerm[] =>
     options.filter((o) => which(o.candidate.taxon)).map((o): MilpTerm => [o.variable, by(o)])
@@ -222,6 +243,11 @@ export function programmeOf(
   }
   for (const texture of ['fine', 'bold'] as const) present(c.missingTexture, (t) => t.texture === texture)
   present(c.greenAlone, (t) => standsOutInLeaf(t.foliageColour))
+  if (w.drifts === 'matrix') {
+    const through = options.filter((o) => o.isMatrix).map((o): MilpTerm => [o.variable, 1])
+    milp.row([...through, [milp.amount(c.noMatrix, 1), 1]], 1, Infinity)
+    milp.row(through, 0, 1)
+  }
   for (const kinds of apart) {
     const names = kinds.filter((n) => !w.locked?.includes(n))
     milp.row(

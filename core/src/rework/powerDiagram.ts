@@ -25,6 +25,7 @@ export function powerDiagram({
   problem: { cells, cellM },
   held,
   loose,
+  matrix,
   wants,
   x: xs,
   y: ys,
@@ -43,7 +44,7 @@ export function powerDiagram({
     const sy = Float64Array.from(sites, (p) => p[1])
     const weight = from.slice()
     const has = held.slice()
-    if (loose.length === 0) return { has, weight }
+    if (loose.length === 0) return { has: flowed(has, matrix), weight }
     const away = new Float64Array(cells.length)
     const n = new Float64Array(sites.length)
     const gain = new Float64Array(sites.length).fill(GAIN)
@@ -84,9 +85,13 @@ export function powerDiagram({
       of.sort((a, b) => away[b]! - away[a]!)
       for (const c of of.slice(0, of.length - wants[k]!)) has[c] = -1
     })
-    return { has, weight }
+    return { has: flowed(has, matrix), weight }
   }
 }
+
+/** What runs through a bed has all that is open. */
+export const flowed = (has: Assignment, matrix: number): Assignment =>
+  matrix < 0 ? has : has.map((k) => (k < 0 ? matrix : k))
 
 /** Drifts about middles that somebody has given, each with the ground it takes: the same for the same. */
 export function laidAbout(problem: LayoutProblem, middles: readonly Point[], rounds: number): Assignment {

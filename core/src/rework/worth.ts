@@ -19,7 +19,8 @@ const LONG_YEARS = 4
  */
 export function usualWorth(planting: Planting, standing: readonly Planting[], on: IsoDate): Worth {
   const { role, taxon, id, livingCount, plantedOn } = planting
-  const isOnly = livingCount === 1 && !standing.some((p) => p.id !== id && p.taxon.botanical === taxon.botanical)
+  const isOnly =
+    livingCount === 1 && !standing.some((p) => p.id !== id && p.taxon.botanical === taxon.botanical)
   const grown = Math.min(taxon.yearsToSize, Math.floor(daysBetween(plantedOn, on) / DAYS_A_YEAR))
   const reasons = [
     ...(role ? [`it has a part here: ${role}`] : []),

@@ -1,6 +1,7 @@
 import { reworkEndpoints } from '@border/contract'
 import {
   capitalised,
+  withMatrix,
   withMerged,
   withMirrored,
   withoutDrift,
@@ -49,7 +50,7 @@ export function DriftTools({
     <section aria-label={`What to do with ${drift.taxon.common}`}>
       <h2>{capitalised(drift.taxon.common)}</h2>
       <div className="row">
-        {drift.count > 1 && (
+        {drift.count > 1 && !drift.isMatrix && (
           <Button
             size="small"
             onClick={() => onArranged(withSplit(ground, arranged, id, crypto.randomUUID()))}
@@ -63,26 +64,36 @@ export function DriftTools({
             {alike.length > 1 && ` (${i + 1})`}
           </Button>
         ))}
+        <Button size="small" onClick={() => onArranged(withMatrix(ground, arranged, id, !drift.isMatrix))}>
+          {drift.isMatrix ? 'Stand together again' : 'Run through the rest'}
+        </Button>
         <Button
           size="small"
           danger
           look="text"
           onClick={() => {
             onChoose(undefined)
-            onArranged(withoutDrift(arranged, id))
+            onArranged(withoutDrift(ground, arranged, id))
           }}
         >
           Take out
         </Button>
       </div>
-      {others.length > 0 && (
+      {drift.isMatrix && (
+        <small className="soft">
+          It has whatever ground the others leave, and as many plants as stand there.
+        </small>
+      )}
+      {others.length > 0 && !drift.isMatrix && (
         <div className="row">
           <Choose
             label="Change places with"
             value=""
             options={[
               { value: '', label: 'Change places with…' },
-              ...others.map((o) => ({ value: o.id, label: `${o.count} ${o.taxon.common}` })),
+              ...others
+                .filter((o) => !o.isMatrix)
+                .map((o) => ({ value: o.id, label: `${o.count} ${o.taxon.common}` })),
             ]}
             onChange={(other) => other && onArranged(withSwapped(ground, arranged, id, other))}
           />

@@ -95,9 +95,10 @@ export function LayoutPanel(props: Props) {
             </Button>
             <small>
               {d.isDrawn && 'drawn, '}
+              {d.isMatrix && 'runs through, '}
               {tenths(driftsM2(ground, arranged)[k]!)} m²
             </small>
-            {isHead ? (
+            {isHead && !d.isMatrix ? (
               <Figure
                 label={`How many ${d.taxon.common}`}
                 value={d.count}

@@ -83,10 +83,11 @@ function Card({
       </div>
       {weeks.length > 0 && <BloomStrip weeks={weeks} flowering={palette.flowering} kindOf={kindOf} />}
       <ul>
-        {palette.items.map(({ candidate: { taxon, from }, count, drifts }) => (
+        {palette.items.map(({ candidate: { taxon, from }, count, drifts, isMatrix }) => (
           <li key={taxon.botanical}>
             {count} {taxon.common}{' '}
             <small>
+              {isMatrix && 'running through the rest, '}
               {drifts > 1 && `in ${drifts} groups, `}
               {sourceWords[from]}
             </small>

@@ -53,6 +53,6 @@ export function keyedDrift(
   if (key === '+' || key === '=') return { arranged: withCount(ground, arranged, id, count + 1) }
   if (key === '-') return count > 1 ? { arranged: withCount(ground, arranged, id, count - 1) } : undefined
   if (key === 's') return { arranged: withSplit(ground, arranged, id, crypto.randomUUID()) }
-  if (key === 'Delete' || key === 'Backspace') return { arranged: withoutDrift(arranged, id) }
+  if (key === 'Delete' || key === 'Backspace') return { arranged: withoutDrift(ground, arranged, id) }
   return undefined
 }

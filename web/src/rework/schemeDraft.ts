@@ -121,6 +121,7 @@ export function arrangementOf(
         taxon: kindOf.get(d.botanical)!,
         count: d.count,
         ...(d.isDrawn && { isDrawn: true }),
+        ...(d.isMatrix && { isMatrix: true }),
       })),
       has: groundFrom(
         ground.of,
@@ -148,6 +149,7 @@ export function withArrangement(
     from: before.get(d.id)?.from ?? sourceOf(said, d.taxon.botanical),
     ground: runs[k]!.length > 0 ? runs[k]! : null,
     isDrawn: d.isDrawn === true,
+    ...(d.isMatrix && { isMatrix: true as const }),
   }))
   return { ...said, drifts: [...drifts, ...said.drifts.filter((d) => !kindOf.has(d.botanical))] }
 }
@@ -179,7 +181,12 @@ export function withPalette(said: SaidScheme, palette: PaletteView): SaidScheme 
       ...items
         .filter((i) => !comesUpBetween(i.candidate.taxon))
         .flatMap((i) =>
-          inGroups(i.count, i.drifts).map((n): SaidDrift => ({ ...of(i, n), ground: null, isDrawn: false })),
+          inGroups(i.count, i.drifts).map((n): SaidDrift => ({
+            ...of(i, n),
+            ground: null,
+            isDrawn: false,
+            ...(i.isMatrix && { isMatrix: true as const }),
+          })),
         ),
     ],
     between: items.filter((i) => comesUpBetween(i.candidate.taxon)).map((i) => of(i, i.count)),
