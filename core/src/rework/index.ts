@@ -122,5 +122,6 @@ export {
   type PlaceWishes,
   type TrayCandidate,
 } from './placePalette.ts'
+export { opposite } from './opposite.ts'
 export { stonesFor } from './stones.ts'
 export { usualWorth, type Worth } from './worth.ts'

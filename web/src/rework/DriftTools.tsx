@@ -1,6 +1,7 @@
 import { reworkEndpoints } from '@border/contract'
 import {
   capitalised,
+  middleOfDrift,
   withMatrix,
   withMerged,
   withMirrored,
@@ -11,6 +12,7 @@ import {
   type Arrangement,
   type BedGround,
   type Drift,
+  type Place,
   type Point,
 } from '@border/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
@@ -23,8 +25,9 @@ import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Figure } from './Figure.tsx'
+import { useTaxa } from '../plants/queries.ts'
 import { useReworks } from './queries.ts'
-import { withKind } from './schemeDraft.ts'
+import { repeatedIn } from './repeatedIn.ts'
 import './rework.css'
 
 interface Props {
@@ -124,31 +127,47 @@ export function DriftTools({
           Repeat it there
         </Button>
       </div>
-      <RepeatElsewhere drift={drift} placeId={ground.of.place.id} />
+      <RepeatElsewhere
+        drift={drift}
+        from={{ place: ground.of.place, middle: middleOfDrift(ground, arranged, id) }}
+      />
     </section>
   )
 }
 
-/** A drift repeated in another place that is decided anew, as across a path: it is to be laid out there. */
-function RepeatElsewhere({ drift, placeId }: { drift: Drift; placeId: string }) {
-  const { view } = useGardenContext()
+/** A drift repeated in another place that is decided anew, as across a path. */
+function RepeatElsewhere({
+  drift,
+  from,
+}: {
+  drift: Drift
+  from: { place: Place; middle: Point | undefined }
+}) {
+  const { view, today } = useGardenContext()
   const { id: gardenId } = view.garden
+  const { data: taxa = [] } = useTaxa()
   const placeName = usePlaceName()
   const { data: reworks = [] } = useReworks(gardenId)
   const others = reworks
-    .filter((r) => r.placeId !== placeId)
+    .filter((r) => r.placeId !== from.place.id)
     .flatMap((rework) => rework.schemes.map((scheme) => ({ rework, scheme })))
   const client = useQueryClient()
   const repeat = useMutation({
     mutationFn: async ({ rework, scheme }: (typeof others)[number]) => {
-      const said = withKind(scheme.said, drift.taxon, drift.count, 'library')
+      const kindOf = new Map(taxa.map((t) => [t.botanical, t]))
+      const { said, isPlaced } = await repeatedIn({ view, today }, { rework, scheme }, drift, from, kindOf)
       const params = { gardenId, reworkId: rework.id, schemeId: scheme.id }
       const seen = { revisionId: scheme.revisionId }
       await writeAsSeen(reworkEndpoints.keepScheme, { params, body: { said }, seen })
       await followGarden(client, gardenId)
+      return isPlaced
     },
-    onSuccess: (_, { rework }) =>
-      announce.done(`It stands in ${placeName(rework.placeId)} too: lay it out there.`),
+    onSuccess: (isPlaced, { rework }) =>
+      announce.done(
+        isPlaced
+          ? `It stands opposite in ${placeName(rework.placeId)} too.`
+          : `It stands in ${placeName(rework.placeId)} too: lay it out there.`,
+      ),
     onError: (error) => announce.failed(errorText(error)),
   })
   if (others.length === 0) return null

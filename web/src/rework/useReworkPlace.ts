@@ -1,4 +1,4 @@
-import type { GroundView, SaidScheme } from '@border/contract'
+import type { FeatureView, GroundView, SaidScheme } from '@border/contract'
 import { placesOn, pocketsOf, regionsAt, type BedGround, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -14,10 +14,17 @@ export function usePlace(placeId: string): Place | undefined {
   )
 }
 
-/** Where the plan says a bed is seen from. */
-const viewsOnPlan = (properties: Record<string, unknown> | undefined): number[] => {
-  const { viewedFrom } = (properties ?? {}) as { viewedFrom?: number[] }
-  return viewedFrom && viewedFrom.length > 0 ? viewedFrom.slice(0, 2) : [180]
+/** Where a bed is seen from: as the scheme says, else as the plan does, else from below. */
+export function viewsOf(
+  features: readonly FeatureView[],
+  placeId: string,
+  { viewedFrom }: Pick<SaidScheme, 'viewedFrom'>,
+): readonly number[] {
+  if (viewedFrom) return viewedFrom
+  const { viewedFrom: onPlan = [] } = (features.find((f) => f.id === placeId)?.properties ?? {}) as {
+    viewedFrom?: number[]
+  }
+  return onPlan.length > 0 ? onPlan.slice(0, 2) : [180]
 }
 
 /** The ground of a scheme: what stays in it, where it is seen from, and how its drifts lie. */
@@ -30,10 +37,7 @@ export function useSchemeGround(place: Place, ground: GroundView, said: SaidSche
     () => staysOf(plantings, place.id, { leaving }, relocated),
     [plantings, place.id, leaving, relocated],
   )
-  const views = useMemo(
-    () => viewedFrom ?? viewsOnPlan(features.find((f) => f.id === place.id)?.properties),
-    [viewedFrom, features, place.id],
-  )
+  const views = useMemo(() => viewsOf(features, place.id, { viewedFrom }), [viewedFrom, features, place.id])
   const bed: BedGround = useMemo(() => bedGround(place, ground, views, stays), [place, ground, views, stays])
   const { arranged, unknown } = useMemo(
     () => arrangementOf(bed, { drifts: said.drifts }, kindOf),
