@@ -22,7 +22,8 @@ const [x0, y0, , y1] = (({ minX, minY, maxX, maxY }) => [minX, minY, maxX, maxY]
   number,
 ]
 const left: Bed = { ...place, id: 'left', ring: [[x0 - 4, y0], [x0 - 2, y0], [x0 - 2, y1], [x0 - 4, y1]] } // prettier-ignore
-const middle: Point = [x0 - 2.6, (y0 + y1) / 2]
+/** As high up the plan as the ground that the answers tell of. */
+const middle: Point = [x0 - 2.6, (ground.stations[0]!.y + ground.stations.at(-1)!.y) / 2]
 /** All that stands there goes: the ground is free. */
 const leaving = view.plantings
   .filter((p) => p.placeId === place.id)
@@ -34,7 +35,7 @@ const scheme = (said: Partial<SchemeView['said']>): SchemeView => {
 
 beforeEach(async () => {
   const server = await MockServer.fresh()
-  server.on(reworkEndpoints.relocate, () => ({ ok: true, cost: 0, gap: 0, went: [] }))
+  server.on(reworkEndpoints.relocate, () => ({ ok: true as const, cost: 0, gap: 0, went: [] }))
 })
 
 it('a drift repeated in a scheme that is laid out has its ground opposite, and the others make room', async () => {
