@@ -1,3 +1,6 @@
+import type { SoilTexture } from '../garden/index.ts'
+import { bulbSize, type Taxon } from '../plants/index.ts'
+
 /** Litres of a layer: compost, mulch, gravel. @param depthM as it lies when spread */
 export const layerLitres = (areaM2: number, depthM: number): number => 1000 * areaM2 * depthM
 
@@ -71,6 +74,27 @@ export function bulbSetting(
   const heights = where === 'light soil' ? 3 : 2
   return { depthM: (heights + 1) * heightM, spacingM: (where === 'pot' ? 1.3 : 3) * widthM }
 }
+
+/** Covered by no more than this, metres: what is set at the surface. */
+const HARDLY_COVERED_M = 0.02
+
+/**
+ * How bulbs of a kind are set in a soil: at the surface those that want it so; undefined of kinds whose bulbs nobody has said the size of.
+ *
+ * @param texture of the soil; undefined where nobody has said: it is not taken to be light
+ */
+export function bulbsSet(
+  taxon: Pick<Taxon, 'botanical' | 'lifeForm'>,
+  texture: SoilTexture | undefined,
+): BulbSetting | undefined {
+  const size = bulbSize(taxon)
+  if (!size) return undefined
+  const { heightM, widthM, isAtSurface } = size
+  const set = bulbSetting(heightM, widthM, texture && isLight(texture) ? 'light soil' : 'heavy soil')
+  return isAtSurface ? { ...set, depthM: heightM + HARDLY_COVERED_M } : set
+}
+
+const isLight = (texture: SoilTexture): boolean => texture === 'sand' || texture === 'sandy loam'
 
 /**
  * Bulbs for ground between other plants, in clumps.

@@ -4,6 +4,7 @@ export {
   barrowLoads,
   bulbClumps,
   bulbSetting,
+  bulbsSet,
   holeLitres,
   HOLE_WIDTHS,
   layerLitres,

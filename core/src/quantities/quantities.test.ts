@@ -1,9 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { taxonNamed } from '../garden/test/made.ts'
+import { library } from '../plants/index.ts'
 import {
   barrowLoads,
   bulbClumps,
   bulbSetting,
+  bulbsSet,
   cheapestCover,
   dripFor,
   feedings,
@@ -104,6 +107,34 @@ describe('what goes by volume', () => {
     expect(bulbSetting(0.05, 0.04, 'light soil')).toEqual({ depthM: 0.2, spacingM: 0.12 })
     expect(bulbSetting(0.05, 0.04, 'heavy soil').depthM).toBeCloseTo(0.15)
     expect(bulbSetting(0.05, 0.04, 'pot').spacingM).toBeLessThan(0.06)
+  })
+
+  it.each([
+    // As gardeners set them, from the surface to the bottom of the bulb, centimetres.
+    ['Tulipa Garden group', 15, 20],
+    ['Crocus tommasinianus', 7, 10],
+    ['Narcissus Garden group', 15, 20],
+    ['Fritillaria imperialis', 20, 28],
+    ['Galanthus nivalis', 8, 12],
+    ['Hyacinthus orientalis', 13, 20],
+    ['Lilium regale', 15, 25],
+    ['Cyclamen hederifolium', 3, 6],
+    ['Nerine bowdenii', 6, 10],
+  ])('sets %s as deep as gardeners do, between %i and %i cm', (botanical, least, most) => {
+    for (const texture of ['clay', 'loam', 'sand', undefined] as const) {
+      const { depthM } = bulbsSet(taxonNamed(botanical), texture)!
+      expect(100 * depthM).toBeGreaterThanOrEqual(least - 1e-9)
+      expect(100 * depthM).toBeLessThanOrEqual(most + 1e-9)
+    }
+  })
+
+  it('knows every bulb of the library, sets none shallower in sand, and says nothing of what is none', () => {
+    const bulbs = library.filter((t) => t.lifeForm === 'bulb')
+    expect(bulbs.filter((t) => !bulbsSet(t, 'loam')).map((t) => t.botanical)).toEqual([])
+    for (const t of bulbs)
+      expect(bulbsSet(t, 'sand')!.depthM).toBeGreaterThanOrEqual(bulbsSet(t, 'clay')!.depthM)
+    expect(bulbsSet(taxonNamed('Hosta sieboldiana'), 'loam')).toBeUndefined()
+    expect(bulbsSet({ botanical: 'Unheardof bulbosa', lifeForm: 'bulb' }, 'loam')).toBeUndefined()
   })
 
   it('counts clumps of bulbs as plants of a drift: ten square metres at a metre hold eleven', () => {

@@ -52,8 +52,13 @@ export function pocketsOf(
   })
 }
 
+/** Pockets that so many bulbs of a kind go into. */
+export const pocketsFor = (bulbs: number): number => sharedInPockets([{ id: '', count: bulbs }]).length
+
 /** Pockets by turns, so that each kind is spread over the bed; the last of a kind has what is left. */
-function sharedInPockets(between: readonly BulbsBetween[]): { id: string; bulbs: number }[] {
+function sharedInPockets(
+  between: readonly Pick<BulbsBetween, 'id' | 'count'>[],
+): { id: string; bulbs: number }[] {
   const left = between.map((b) => b.count)
   const pockets: { id: string; bulbs: number }[] = []
   while (sum(left) > 0)

@@ -13,6 +13,7 @@ import { useTaxa } from '../plants/queries.ts'
 import { BedDrawing } from './BedDrawing.tsx'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { useGround, usePrices, useInHand, useRelocation, useReworks } from './queries.ts'
+import { setWords } from './reworkWords.ts'
 import { plantingCsv, plantingTable, reckoned, sidesOf, type BaseLine } from './reckoning.ts'
 import { Shopping } from './ReckoningPanel.tsx'
 import { kindsOf, type KindOf } from './schemeDraft.ts'
@@ -153,7 +154,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
                   <td>
                     <i>{k.botanical}</i>, {taxon?.common ?? 'no longer in the plant library'}
                   </td>
-                  <td>{taxon && `${Math.round(100 * taxon.spacingM)} cm apart`}</td>
+                  <td>{taxon && setWords(taxon, place)}</td>
                 </tr>
               )
             })}
@@ -162,8 +163,8 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
         {said.between.length > 0 && (
           <p>
             <small>
-              Bulbs go in with two to three times their own height of soil above them, deeper in light soil,
-              and as far from each other as three of their own widths.
+              Depths are from the surface to the bottom of the bulb, with two to three times its own height of
+              soil above it, three in light soil. Bulbs in pockets stand three of their own widths apart.
             </small>
           </p>
         )}

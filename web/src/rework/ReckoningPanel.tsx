@@ -1,5 +1,13 @@
 import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
-import { counted, dayMonthYear, materialNames, moneyWords, type Place, type SchemeTotals } from '@border/core'
+import {
+  counted,
+  dayMonthYear,
+  materialNames,
+  moneyWords,
+  pocketsFor,
+  type Place,
+  type SchemeTotals,
+} from '@border/core'
 import { DatePicker, Input } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -14,7 +22,7 @@ import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
 import { useInHand, usePrices, useRelocations } from './queries.ts'
 import { pricedItems, reckoned, shoppingCsv } from './reckoning.ts'
-import { operationWords } from './reworkWords.ts'
+import { operationWords, setWords } from './reworkWords.ts'
 import { groundKept, kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
 import './rework.css'
 
@@ -97,6 +105,7 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
           />
         </div>
       )}
+      <Bulbs said={said} place={place} kindOf={kindOf} />
       <h2>Hours</h2>
       <table className="rework-table">
         <tbody>
@@ -171,6 +180,32 @@ function useTotals(
   )
   const own = rework.schemes.findIndex((s) => s.id === schemeId)
   return { totals: allTotals[own]!, allTotals, plantedM2: Math.max(0, bedM2 - staysM2[own]!) }
+}
+
+/** Bulbs that come up between the rest, with how they are set. */
+function Bulbs({ said, place, kindOf }: Pick<Props, 'said' | 'place' | 'kindOf'>) {
+  if (said.between.length === 0) return null
+  const rows = said.between.map((b) => ({ ...b, taxon: kindOf.get(b.botanical) }))
+  return (
+    <>
+      <h2>Bulbs between</h2>
+      <table className="rework-table" aria-label="Bulbs between the rest">
+        <tbody>
+          {rows.map(({ id, taxon, botanical, count }) => (
+            <tr key={id}>
+              <td>
+                {count} {taxon?.common ?? botanical}
+              </td>
+              <td>
+                in {counted(pocketsFor(count), 'pocket')}
+                {taxon && `, ${setWords(taxon, place)}`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
 }
 
 /** A depth in centimetres, kept in metres. */
