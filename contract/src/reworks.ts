@@ -2,6 +2,7 @@ import {
   browsers,
   colourSchemes,
   layers,
+  soilTextures,
   summers,
   waysOut,
   type GroundRuns,
@@ -95,6 +96,23 @@ const between = z.strictObject({ id, botanical: botanicalName, count, from: z.en
 
 const MOST_DRIFTS = 120
 
+const MOST_STONES = 300
+const ph = z.number().min(3).max(10)
+const reaction = z.strictObject({
+  now: ph,
+  to: ph,
+  texture: z.enum(soilTextures),
+  by: z.enum(['sulphur', 'aluminium sulphate']),
+})
+const drip = z.strictObject({
+  lineSpacingM: z.number().min(0.1).max(5),
+  emitterSpacingM: z.number().min(0.1).max(5),
+  emitterLitresPerHour: z.number().min(0.1).max(50),
+  /** Water that is wanted at a time. */
+  mm: z.number().min(1).max(100),
+  tapLitresPerHour: z.number().min(10).max(10_000).nullable(),
+})
+
 /** Everything that somebody has said of a scheme: what follows from it is worked out anew. */
 export const saidScheme = z.strictObject({
   name: shortText,
@@ -113,6 +131,14 @@ export const saidScheme = z.strictObject({
   spareShare: share,
   /** Of an hour's work; null where work is not paid for. */
   hourPrice: money.nullable(),
+  /** What moves the soil to another reaction, from what a test has shown. */
+  reaction: reaction.optional(),
+  /** As the label of a feed says it. */
+  feed: z
+    .strictObject({ gramsPerM2: z.number().min(1).max(1000), lifeDays: z.number().int().min(0).max(720) })
+    .optional(),
+  drip: drip.optional(),
+  stones: z.array(planPoint).min(1).max(MOST_STONES).optional(),
 })
 export type SaidScheme = z.infer<typeof saidScheme>
 

@@ -103,6 +103,7 @@ export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type La
 export { PER_POCKET, pocketsFor, pocketsOf, type BulbsBetween, type Pocket } from './pockets.ts'
 export {
   materialNames,
+  materialUnits,
   totalsOf,
   type ComingIn,
   type GoingOut,

@@ -32,13 +32,36 @@ export interface Reckoned {
   compostM: number
   mulchM: number
   spareShare?: number | undefined
+  /** What else it takes: by its name, in whole units. */
+  extras?: readonly { item: string; count: number }[] | undefined
   /** Of one hour's work, minor unit; undefined where work is not paid for. */
   hourPrice?: number | undefined
   offers: readonly Offer[]
 }
 
 /** Under these names materials and plants without a kind are priced. */
-export const materialNames = { compost: 'Compost', mulch: 'Mulch', filler: 'Annuals to fill gaps' } as const
+export const materialNames = {
+  compost: 'Compost',
+  mulch: 'Mulch',
+  filler: 'Annuals to fill gaps',
+  'ground limestone': 'Ground limestone',
+  sulphur: 'Sulphur',
+  'aluminium sulphate': 'Aluminium sulphate',
+  feed: 'Slow feed',
+  drip: 'Drip line',
+  stone: 'Stepping stones',
+} as const
+
+/** What a material is counted in; plants and stones are counted one by one. */
+export const materialUnits: Readonly<Record<string, 'l' | 'kg' | 'm'>> = {
+  [materialNames.compost]: 'l',
+  [materialNames.mulch]: 'l',
+  [materialNames['ground limestone']]: 'kg',
+  [materialNames.sulphur]: 'kg',
+  [materialNames['aluminium sulphate']]: 'kg',
+  [materialNames.feed]: 'kg',
+  [materialNames.drip]: 'm',
+}
 
 /** A layer that is spread. */
 export interface SpreadLayer {
@@ -111,6 +134,7 @@ export function totalsOf(scheme: Reckoned): SchemeTotals {
     [
       ...bought.map((c) => ({ item: c.taxon.botanical, count: c.count, spareShare })),
       ...layers.map((l) => ({ item: l.item, count: Math.ceil(l.litres), spareShare: 0 })),
+      ...(scheme.extras ?? []).map((e) => ({ ...e, spareShare: 0 })),
     ],
     offers,
   )

@@ -1,5 +1,5 @@
 import type { GroundView, KnownTaxon, ReworkView, SaidScheme, SchemeView } from '@border/contract'
-import { counted, dayMonthYear, moneyWords, plantsOf, stonesFor, type Place } from '@border/core'
+import { counted, dayMonthYear, moneyWords, plantsOf, type Place, type Point } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { searchWith, useParam } from '../frame/address.ts'
@@ -14,7 +14,7 @@ import { BedDrawing } from './BedDrawing.tsx'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { useGround, usePrices, useInHand, useRelocation, useReworks } from './queries.ts'
 import { setWords } from './reworkWords.ts'
-import { plantingCsv, plantingTable, reckoned, sidesOf, type BaseLine } from './reckoning.ts'
+import { plantingCsv, plantingTable, reckoned, seasonOfFeeding, sidesOf, type BaseLine } from './reckoning.ts'
 import { Shopping } from './ReckoningPanel.tsx'
 import { kindsOf, type KindOf } from './schemeDraft.ts'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
@@ -97,8 +97,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     })
     return new Map([...drifts, ...bulbs, [STONE, 'stepping stone'] as const])
   }, [arranged, pockets, said.between])
-  const [hasStones] = useParam('stones')
-  const stones = useMemo(() => (hasStones ? stonesFor(bed, arranged) : []), [hasStones, bed, arranged])
+  const { stones = NO_STONES } = said
   const plants = useMemo(
     () => [...plantsOf(bed, arranged), ...pockets, ...stones.map(([x, y]) => ({ driftId: STONE, x, y }))],
     [bed, arranged, pockets, stones],
@@ -111,6 +110,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     bedM2: place.areaM2,
     staysM2,
     inHand,
+    feedingSeason: seasonOfFeeding(today, view.garden.latitude < 0),
   })
   return (
     <>
@@ -225,6 +225,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
   )
 }
 
+const NO_STONES: readonly Point[] = []
 /** Under this name stepping stones stand in the table. */
 const STONE = 'stone'
 

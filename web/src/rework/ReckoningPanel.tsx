@@ -2,7 +2,7 @@ import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from
 import {
   counted,
   dayMonthYear,
-  materialNames,
+  materialUnits,
   moneyWords,
   pocketsFor,
   type Place,
@@ -21,7 +21,7 @@ import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
 import { useInHand, usePrices, useRelocations } from './queries.ts'
-import { pricedItems, reckoned, shoppingCsv } from './reckoning.ts'
+import { pricedItems, reckoned, seasonOfFeeding, shoppingCsv } from './reckoning.ts'
 import { operationWords, setWords } from './reworkWords.ts'
 import { groundKept, kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
 import './rework.css'
@@ -145,7 +145,7 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
           ))}
         </tbody>
       </table>
-      <SoilAndWater areaM2={plantedM2} place={place} />
+      <SoilAndWater areaM2={plantedM2} place={place} said={said} onSay={onSay} />
       <small className="soft">
         Hours are working figures until jobs here were timed; growth is that of usual nursery plants.
       </small>
@@ -161,7 +161,7 @@ function useTotals(
   kindOf: KindOf,
   { id: placeId, areaM2: bedM2 }: Place,
 ) {
-  const { view } = useGardenContext()
+  const { view, today } = useGardenContext()
   const { plantings } = view
   const { data: offers = [] } = usePrices()
   const schemes = rework.schemes.map((s) => (s.id === schemeId ? said : s.said))
@@ -176,6 +176,7 @@ function useTotals(
       bedM2,
       staysM2: staysM2[i]!,
       inHand: inHand[i]!,
+      feedingSeason: seasonOfFeeding(today, view.garden.latitude < 0),
     }),
   )
   const own = rework.schemes.findIndex((s) => s.id === schemeId)
@@ -235,7 +236,7 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
           {s.lines.map((l) => (
             <tr key={l.item}>
               <td>
-                {l.wanted} {isLitres(l.item) && 'l '}
+                {l.wanted} {unitOf(l.item)}
                 {l.item}
               </td>
               <td>{l.cover.packs.map((p) => `${p.number} × ${p.pack.name}`).join(', ')}</td>
@@ -252,7 +253,7 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
           {shopping.unpriced.map((u) => (
             <tr key={u.item}>
               <td colSpan={3}>
-                {u.wanted} {isLitres(u.item) && 'l '}
+                {u.wanted} {unitOf(u.item)}
                 {u.item}
               </td>
             </tr>
@@ -263,7 +264,9 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
   )
 }
 
-const isLitres = (item: string): boolean => item === materialNames.compost || item === materialNames.mulch
+/** A unit as it is read between a number and a name; plants have none. */
+const unitOf = (item: string): string => (materialUnits[item] ? `${materialUnits[item]} ` : '')
+const IN_ONE = { l: 'Litres in one', kg: 'Kilograms in one', m: 'Metres in one' } as const
 
 /** Prices, kept with the day on which they were asked. */
 function Prices({ items }: { items: readonly string[] }) {
@@ -326,7 +329,7 @@ function Prices({ items }: { items: readonly string[] }) {
             maxLength={120}
             onChange={(e) => put({ pack: e.target.value })}
           />
-          <span>{isLitres(item) ? 'Litres in one' : 'How many in one'}</span>
+          <span>{materialUnits[item] ? IN_ONE[materialUnits[item]] : 'How many in one'}</span>
           <Figure
             label="How many in one"
             value={draft.holds}

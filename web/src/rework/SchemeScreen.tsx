@@ -1,9 +1,17 @@
-import { type GroundView, type KnownTaxon, type ReworkView, type SchemeView } from '@border/contract'
-import { stonesFor, withDrawn, type Arrangement, type Place } from '@border/core'
+import {
+  type GroundView,
+  type KnownTaxon,
+  type ReworkView,
+  type SaidScheme,
+  type SchemeView,
+} from '@border/contract'
+import { stonesFor, withDrawn, type Arrangement, type Place, type Point } from '@border/core'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useParam } from '../frame/address.ts'
+import { announce } from '../frame/Announced.tsx'
 import { Answered } from '../frame/Answered.tsx'
+import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
@@ -103,8 +111,6 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const { bed, arranged, pockets, unknown, garden } = useSchemeGround(place, ground, said, kindOf)
   const [chosen, choose] = useState<string>()
   const [drawsFor, drawFor] = useState<string>()
-  const [hasStones, showStones] = useParam('stones')
-  const stones = useMemo(() => (hasStones ? stonesFor(bed, arranged) : undefined), [hasStones, bed, arranged])
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
   const laying = useLayingOut(put)
   useUndoKeys(editor)
@@ -118,14 +124,13 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
           <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
             {isHead && <UndoRedo {...editor} />}
             {isHead && <Name said={said} onSay={(name) => step({ ...said, name })} />}
-            <label>
-              <input
-                type="checkbox"
-                checked={hasStones !== undefined}
-                onChange={(e) => showStones(e.target.checked ? 'shown' : undefined)}
-              />{' '}
-              Stepping stones
-            </label>
+            {isHead && (
+              <Stones
+                said={said}
+                lay={() => stonesFor(bed, arranged)}
+                onSay={(stones) => step({ ...said, stones })}
+              />
+            )}
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
             <small className="soft" role="status">
               {editor.isKeeping ? 'Being kept…' : 'Kept.'}
@@ -135,7 +140,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
             ground={bed}
             arranged={arranged}
             pockets={pockets}
-            stones={stones}
+            stones={said.stones}
             chosen={chosen}
             onChoose={(id) => {
               choose(id)
@@ -200,6 +205,40 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
           )}
         </aside>
       </div>
+    </>
+  )
+}
+
+/** Stepping stones by which all of it is in reach: laid where the drifts leave room, and kept until they are laid anew. */
+function Stones({
+  said: { stones },
+  lay,
+  onSay,
+}: {
+  said: SaidScheme
+  lay: () => Point[]
+  onSay: (stones: Point[] | undefined) => void
+}) {
+  const put = () => {
+    const laid = lay()
+    if (laid.length === 0) announce.done('All of it is in reach from its edge: no stone is needed.')
+    else onSay(laid)
+  }
+  return (
+    <>
+      <label>
+        <input
+          type="checkbox"
+          checked={stones !== undefined}
+          onChange={(e) => (e.target.checked ? put() : onSay(undefined))}
+        />{' '}
+        Stepping stones
+      </label>
+      {stones && (
+        <Button size="small" look="text" onClick={put}>
+          Lay them anew
+        </Button>
+      )}
     </>
   )
 }

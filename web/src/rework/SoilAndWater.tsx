@@ -1,66 +1,93 @@
 import {
   counted,
   dayMonthYear,
-  doseTurns,
   dripFor,
   feedings,
   listed,
-  soilDose,
+  materialNames,
   soilTextures,
   tenths,
   type Place,
 } from '@border/core'
-import { useState } from 'react'
+import type { SaidScheme } from '@border/contract'
+import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText } from '../frame/words.ts'
 import { Figure } from './Figure.tsx'
+import { dosed, seasonOfFeeding } from './reckoning.ts'
 import './rework.css'
 
 interface Props {
   place: Place
   /** Ground that is planted, square metres. */
   areaM2: number
+  said: SaidScheme
+  onSay: (change: Partial<SaidScheme>) => void
 }
 
-/** What moves the soil to another reaction, and the drip line that a place takes: reckoned, and kept nowhere. */
+/** What moves the soil to another reaction, feeds it, and waters it: as much of it as is said counts among what the scheme takes. */
 export const SoilAndWater = (props: Props) => (
   <>
-    <details>
-      <summary>Lime or sulphur</summary>
+    <Part part="reaction" label="Lime or sulphur" {...props}>
       <Reaction {...props} />
-    </details>
-    <details>
-      <summary>Feed</summary>
+    </Part>
+    <Part part="feed" label="Feed" {...props}>
       <Feeding {...props} />
-    </details>
-    <details>
-      <summary>Drip line</summary>
+    </Part>
+    <Part part="drip" label="Drip line" {...props}>
       <DripLine {...props} />
-    </details>
+    </Part>
   </>
 )
+
+/** One of the things that may be taken up into the scheme: what is reckoned is a proposal until something of it is said. */
+function Part({
+  part,
+  label,
+  said,
+  onSay,
+  children,
+}: Pick<Props, 'said' | 'onSay'> & {
+  part: 'reaction' | 'feed' | 'drip'
+  label: string
+  children: React.ReactNode
+}) {
+  const { isHead } = useGardenContext()
+  const isIn = said[part] !== undefined
+  return (
+    <details open={isIn || undefined}>
+      <summary>{label}</summary>
+      {children}
+      {isHead && isIn && (
+        <Button size="small" look="text" onClick={() => onSay({ [part]: undefined })}>
+          Leave it out of the scheme
+        </Button>
+      )}
+      {!isIn && <p className="soft">Not part of the scheme yet.</p>}
+    </details>
+  )
+}
 
 const TEXTURES = soilTextures.map((t) => ({ value: t, label: t }))
 const MEANS = [
   { value: 'sulphur', label: 'sulphur' },
-  { value: 'aluminium', label: 'aluminium sulphate' },
+  { value: 'aluminium sulphate', label: 'aluminium sulphate' },
 ] as const
 
-function Reaction({ place, areaM2 }: Props) {
-  const { standing } = useGardenContext()
-  const { soilTexture } = (standing.find((f) => f.id === place.id)?.properties ?? {}) as {
-    soilTexture?: (typeof soilTextures)[number]
+function Reaction({ place, areaM2, said: { reaction }, onSay }: Props) {
+  const said = {
+    now: reaction?.now ?? place.ph ?? null,
+    to: reaction?.to ?? 6.5,
+    texture: reaction?.texture ?? place.texture ?? ('loam' as const),
+    by: reaction?.by ?? ('sulphur' as const),
   }
-  const [said, setSaid] = useState({
-    now: place.ph ?? null,
-    to: 6.5,
-    texture: soilTexture ?? ('loam' as const),
-    by: 'sulphur' as 'sulphur' | 'aluminium',
-  })
-  const put = (change: Partial<typeof said>) => setSaid((s) => ({ ...s, ...change }))
-  const dose = said.now === null ? undefined : soilDose(said.now, said.to, said.texture)
-  const turns = dose && doseTurns(dose, said.by === 'aluminium' ? 'aluminium sulphate' : undefined)
+  // Nothing is dosed on a guess: without a test nothing is kept.
+  const put = (change: Partial<typeof said>) => {
+    const { now, ...rest } = { ...said, ...change }
+    onSay({ reaction: now === null ? undefined : { now, ...rest } })
+  }
+  const turns = dosed(said.now === null ? undefined : { ...said, now: said.now })
   return (
     <>
       <div className="rework-wishes">
@@ -122,39 +149,30 @@ function Reaction({ place, areaM2 }: Props) {
   )
 }
 
-/** Growth is fed from spring until it should harden: of this year or, once that is over, of the next; by the half of the earth. */
-function seasonOfFeeding(today: string, isSouthern: boolean): [from: string, until: string] {
-  const [from, until] = isSouthern ? ['-09-15', '-02-15'] : ['-03-15', '-08-15']
-  const year = Number(today.slice(0, 4))
-  const ends = (y: number) => `${isSouthern ? y + 1 : y}${until}`
-  const first = [year - 1, year, year + 1].find((y) => ends(y) > today)!
-  return [`${first}${from}`, ends(first)]
-}
-
-function Feeding({ areaM2 }: Props) {
+function Feeding({ areaM2, said: { feed }, onSay }: Props) {
   const { view, today } = useGardenContext()
-  const [said, setSaid] = useState({ grams: 70, days: 90 })
-  const put = (change: Partial<typeof said>) => setSaid((s) => ({ ...s, ...change }))
+  const said = feed ?? { gramsPerM2: 70, lifeDays: 90 }
+  const put = (change: Partial<typeof said>) => onSay({ feed: { ...said, ...change } })
   const [from, until] = seasonOfFeeding(today, view.garden.latitude < 0)
-  const fed = feedings({ name: 'feed', gramsPerM2: said.grams, lifeDays: said.days }, areaM2, from, until)
+  const fed = feedings({ name: materialNames.feed, ...said }, areaM2, from, until)
   return (
     <>
       <div className="rework-wishes">
         <span>By its label, grams on a square metre</span>
         <Figure
           label="Grams on a square metre"
-          value={said.grams}
+          value={said.gramsPerM2}
           min={1}
           max={1000}
-          onSay={(v) => put({ grams: v! })}
+          onSay={(v) => put({ gramsPerM2: v! })}
         />
         <span>It goes on feeding, days</span>
         <Figure
           label="Days that it goes on feeding"
-          value={said.days}
+          value={said.lifeDays}
           min={0}
           max={720}
-          onSay={(v) => put({ days: v! })}
+          onSay={(v) => put({ lifeDays: v! })}
         />
       </div>
       <p>
@@ -168,46 +186,47 @@ function Feeding({ areaM2 }: Props) {
   )
 }
 
-function DripLine({ areaM2 }: Props) {
-  const [said, setSaid] = useState({ lines: 0.4, emitters: 0.3, flow: 2, mm: 15, tap: 600 as number | null })
-  const put = (change: Partial<typeof said>) => setSaid((s) => ({ ...s, ...change }))
-  const drip = dripFor(
-    areaM2,
-    { lineSpacingM: said.lines, emitterSpacingM: said.emitters, emitterLitresPerHour: said.flow },
-    said.mm,
-    said.tap ?? undefined,
-  )
+function DripLine({ areaM2, said: { drip: kept }, onSay }: Props) {
+  const said = kept ?? {
+    lineSpacingM: 0.4,
+    emitterSpacingM: 0.3,
+    emitterLitresPerHour: 2,
+    mm: 15,
+    tapLitresPerHour: 600,
+  }
+  const put = (change: Partial<typeof said>) => onSay({ drip: { ...said, ...change } })
+  const drip = dripFor(areaM2, said, said.mm, said.tapLitresPerHour ?? undefined)
   return (
     <>
       <div className="rework-wishes">
         <span>From line to line</span>
         <Figure
           label="From line to line, metres"
-          value={said.lines}
+          value={said.lineSpacingM}
           min={0.1}
           max={5}
           step={0.05}
           unit="m"
-          onSay={(v) => put({ lines: v! })}
+          onSay={(v) => put({ lineSpacingM: v! })}
         />
         <span>From emitter to emitter</span>
         <Figure
           label="From emitter to emitter, metres"
-          value={said.emitters}
+          value={said.emitterSpacingM}
           min={0.1}
           max={5}
           step={0.05}
           unit="m"
-          onSay={(v) => put({ emitters: v! })}
+          onSay={(v) => put({ emitterSpacingM: v! })}
         />
         <span>Litres an hour from each</span>
         <Figure
           label="Litres an hour from each emitter"
-          value={said.flow}
+          value={said.emitterLitresPerHour}
           min={0.1}
           max={50}
           step={0.1}
-          onSay={(v) => put({ flow: v! })}
+          onSay={(v) => put({ emitterLitresPerHour: v! })}
         />
         <span>Water wanted</span>
         <Figure
@@ -221,12 +240,12 @@ function DripLine({ areaM2 }: Props) {
         <span>The tap gives, litres an hour</span>
         <Figure
           label="What the tap gives, litres an hour"
-          value={said.tap}
+          value={said.tapLitresPerHour}
           min={10}
           max={10_000}
           step={10}
           canBeEmpty
-          onSay={(tap) => put({ tap })}
+          onSay={(v) => put({ tapLitresPerHour: v })}
         />
       </div>
       <p>

@@ -1,4 +1,4 @@
-import { gardenEndpoints, reworkEndpoints, type OfferView } from '@border/contract'
+import { gardenEndpoints, reworkEndpoints, type OfferView, type SaidScheme } from '@border/contract'
 import { library, placesOn, plantsOf, unarranged, withDrawn } from '@border/core'
 import { describe, expect, it } from 'vitest'
 import { answerTo, today } from '../test/server.ts'
@@ -36,6 +36,7 @@ const reckonedWith = {
   offers: [offer],
   bedM2: 10,
   staysM2: 4,
+  feedingSeason: ['2026-03-15', '2026-08-15'] as const,
   inHand: [{ botanical: 'Nepeta × faassenii', from: 'bench' as const, count: 3 }],
 }
 const totals = reckoned(scheme, kindOf, reckonedWith)
@@ -53,6 +54,45 @@ describe('what a scheme takes', () => {
       '',
     ])
     expect(pricedItems(totals)).toContain('Compost')
+  })
+
+  it('has what moves, feeds and waters the soil on its list, and the stones, in whole kilograms, metres and stones', () => {
+    const wanted = (more: Partial<SaidScheme>) => {
+      const { shopping } = reckoned({ ...scheme, compostM: 0, ...more }, kindOf, reckonedWith)
+      return Object.fromEntries(
+        shopping.unpriced
+          .filter((u) => !/ /.test(u.item) || /Slow|Drip|Step|Alum/.test(u.item))
+          .map((u) => [u.item, u.wanted]),
+      )
+    }
+    expect(wanted({})).toEqual({})
+    // Six square metres: 153 days of growth hold two givings of ninety days, 2 × 6 × 90 g.
+    expect(wanted({ feed: { gramsPerM2: 90, lifeDays: 90 } })).toEqual({ 'Slow feed': 2 })
+    // Lines half a metre apart.
+    const drip = {
+      lineSpacingM: 0.5,
+      emitterSpacingM: 0.3,
+      emitterLitresPerHour: 2,
+      mm: 10,
+      tapLitresPerHour: null,
+    }
+    expect(wanted({ drip })).toEqual({ 'Drip line': 12 })
+    expect(
+      wanted({
+        stones: [
+          [1, 1],
+          [2, 2],
+        ],
+      }),
+    ).toEqual({ 'Stepping stones': 2 })
+    // Loam down by one takes some 110 g of sulphur a square metre, and six times as much aluminium sulphate.
+    const reaction = { now: 7, to: 6, texture: 'loam' as const, by: 'sulphur' as const }
+    expect(wanted({ reaction })).toEqual({ Sulphur: 1 })
+    expect(wanted({ reaction: { ...reaction, by: 'aluminium sulphate' } })).toEqual({
+      'Aluminium sulphate': 4,
+    })
+    // Where it is there already, nothing.
+    expect(wanted({ reaction: { ...reaction, to: 7 } })).toEqual({})
   })
 
   it('is by where things go: as decided, else as found, else moved; and nothing of what stays', () => {
