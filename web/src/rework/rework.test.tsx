@@ -318,6 +318,58 @@ describe('what it takes', () => {
   })
 })
 
+describe('soil, feed and water', () => {
+  it('are reckoned before anything is said, part of the scheme once it is, and left out again', async () => {
+    const { user } = open('reckoning')
+    const part = async (name: string) => {
+      await user.click(await screen.findByText(name))
+      return within(screen.getByText(name).closest('details')!)
+    }
+    const soil = await part('Lime or sulphur')
+    const ph = soil.getByLabelText('pH by a test')
+    await user.clear(ph)
+    await user.type(ph, '5.5')
+    await user.tab()
+    await waitFor(() => expect(kept().at(-1)?.said.reaction).toMatchObject({ now: 5.5, to: 6.5 }))
+    await soil.findByText(/kg of ground limestone in all/)
+    expect(screen.getByText(/kg Ground limestone/)).toBeTruthy()
+    // Without a test nothing is dosed.
+    await user.clear(ph)
+    await user.tab()
+    await waitFor(() => expect(kept().at(-1)?.said).not.toHaveProperty('reaction'))
+    const drip = await part('Drip line')
+    expect(drip.getByText('Not part of the scheme yet.')).toBeTruthy()
+    const lines = drip.getByLabelText('From line to line, metres')
+    await user.clear(lines)
+    await user.type(lines, '0.5')
+    await user.tab()
+    await waitFor(() => expect(kept().at(-1)?.said.drip).toMatchObject({ lineSpacingM: 0.5 }))
+    await user.click(await drip.findByRole('button', { name: 'Leave it out of the scheme' }))
+    await waitFor(() => expect(kept().at(-1)?.said).not.toHaveProperty('drip'))
+  })
+})
+
+describe('stepping stones', () => {
+  it('are laid where they bring all within reach, kept with the scheme, and taken up again', async () => {
+    const { user } = open('layout')
+    const box = await screen.findByLabelText('Stepping stones')
+    const far = answerTo(reworkEndpoints.ground).stations.filter((s) => s.edgeM > 0.8)
+    await user.click(box)
+    if (far.length === 0) {
+      await screen.findByText(/no stone is needed/)
+      return
+    }
+    await waitFor(() => expect(kept().at(-1)?.said.stones?.length).toBeGreaterThan(0))
+    const stones = kept().at(-1)!.said.stones!
+    for (const f of far)
+      expect(Math.min(...stones.map(([x, y]) => Math.hypot(x - f.x, y - f.y)))).toBeLessThanOrEqual(
+        0.8 + 1e-9,
+      )
+    await user.click(screen.getByLabelText('Stepping stones'))
+    await waitFor(() => expect(kept().at(-1)?.said).not.toHaveProperty('stones'))
+  })
+})
+
 describe('a division', () => {
   it('shows its arithmetic, takes a count of shoots, and says where its pieces go', async () => {
     const divided = here.find((p) => p.taxon.divideHow && p.id !== leaving.id)!
