@@ -16,6 +16,7 @@ import {
   type Place,
 } from '@border/core'
 import { useState } from 'react'
+import { errorText } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -24,7 +25,7 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useAssessment } from '../verdicts/queries.ts'
 import { Figure } from './Figure.tsx'
-import { leavesIn, useRelocation, useWays } from './queries.ts'
+import { leavesIn, useRelocation, useStopRelocation, useWays } from './queries.ts'
 import { destinationWords, leavingWords, pointsWords, wayWords } from './reworkWords.ts'
 import { leavingByVerdicts } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
@@ -57,6 +58,7 @@ function Leaves({
 }: Props & { here: readonly PlantingView[]; assessed: AssessmentView }) {
   const { view, on, isHead } = useGardenContext()
   const relocation = useRelocation(view.garden.id, said)
+  const stop = useStopRelocation(view.garden.id, said)
   const proposed = leavingByVerdicts(place.id, view.plantings, assessed, on)
   const put = (plantingId: string, change: Partial<Leaving> | null) => {
     const before = said.leaving.find((l) => l.plantingId === plantingId)
@@ -95,6 +97,22 @@ function Leaves({
           Where things go is worked out for no more than {MOST_LEAVING} plantings at once:{' '}
           {leavesIn(said).length} are to leave here. Rework a part of the place first, or decide it in two
           turns.
+        </p>
+      )}
+      {relocation.isFetching && (
+        <div className="row">
+          <progress aria-label="Where things go is being worked out" />
+          <Button size="small" onClick={stop}>
+            Stop
+          </Button>
+        </div>
+      )}
+      {!relocation.isFetching && !relocation.data && relocation.isEnabled && (
+        <p role="alert">
+          Where things go is not worked out{relocation.error && `: ${errorText(relocation.error)}`}.{' '}
+          <Button size="small" onClick={() => void relocation.refetch()}>
+            Work it out
+          </Button>
         </p>
       )}
       {relocation.data?.ok === false && <Conflict answer={relocation.data} here={here} />}

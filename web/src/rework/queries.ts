@@ -12,7 +12,7 @@ import {
   type RelocatedView,
   type SaidScheme,
 } from '@border/contract'
-import { keepPreviousData, useQueries, useQuery } from '@tanstack/react-query'
+import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { heard, useAnswer } from '../api/answers.ts'
 import { ask, type Sent } from '../api/client.ts'
@@ -67,6 +67,15 @@ const relocating = (gardenId: string, said: Pick<SaidScheme, 'leaving'>) => {
 /** Where what leaves goes at the least cost in all. */
 export const useRelocation = (gardenId: string, said: Pick<SaidScheme, 'leaving'>) =>
   useAsked(reworkEndpoints.relocate, relocating(gardenId, said))
+
+/** Ends the working out of it, in the server too. */
+export function useStopRelocation(gardenId: string, said: Pick<SaidScheme, 'leaving'>): () => void {
+  const client = useQueryClient()
+  return () => {
+    const { queryKey } = asking(reworkEndpoints.relocate, relocating(gardenId, said))
+    void client.cancelQueries({ queryKey })
+  }
+}
 
 /** The same of several schemes, by their order. */
 export const useRelocations = (gardenId: string, schemes: readonly Pick<SaidScheme, 'leaving'>[]) =>

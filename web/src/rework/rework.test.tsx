@@ -107,6 +107,28 @@ describe('what stays and goes', () => {
     await screen.findByText(/^Nothing leaves/)
   })
 
+  it('is worked out with a way to stop, and asked again where it was stopped or failed', async () => {
+    let answer: (of: RelocatedView | Refuses) => void = () => {}
+    server.on(reworkEndpoints.relocate, () => new Promise<RelocatedView | Refuses>((done) => (answer = done)))
+    const { user } = open('leaves')
+    await screen.findByRole('progressbar', { name: 'Where things go is being worked out' })
+    await user.click(screen.getByRole('button', { name: 'Stop' }))
+    await screen.findByText(/^Where things go is not worked out/)
+    expect(screen.queryByRole('progressbar')).toBeNull()
+    await user.click(screen.getByRole('button', { name: 'Work it out' }))
+    await screen.findByRole('progressbar')
+    answer(new Refuses(503, 'Too much is asked at once. Try again in a moment.'))
+    await screen.findByText(/Too much is asked at once/)
+    server.on(reworkEndpoints.relocate, (): RelocatedView => ({
+      ok: true,
+      cost: 40,
+      gap: 0,
+      went: [{ plantingId: leaving.id, destination: { to: 'bench' }, cost: 40, suiting: null }],
+    }))
+    await user.click(screen.getByRole('button', { name: 'Work it out' }))
+    await screen.findByText(/^It waits on the bench/)
+  })
+
   it('has its price in every other way, and what is chosen is decided', async () => {
     server.on(reworkEndpoints.ways, () => ({
       ways: { stay: 20, bench: 0, 'give away': 15, gone: null },
