@@ -14,10 +14,80 @@ export function packedIn(outerM: number, radiiM: readonly number[]): Point[] | u
   return hugging(outerM, radiiM, order, 'out') ?? hugging(outerM, radiiM, order, 'in')
 }
 
-interface Disc {
-  at: Point
-  r: number
+/** Rounds that lie already, one after another, and the one that is being laid: asked for thousands of sets, so without a list for each. */
+class Laying {
+  private readonly x: number[] = []
+  private readonly y: number[] = []
+  private readonly r: number[] = []
+  private radius = 0
+  private bestX = NaN
+  private bestY = NaN
+  private bestOut = 0
+
+  constructor(
+    private readonly outerM: number,
+    private readonly way: 'out' | 'in',
+  ) {}
+
+  /** Lays a round as far out, or in, as it goes; of places as far out the first round from the east, so that the same radii lie the same. */
+  lay(radius: number): Point | undefined {
+    this.radius = radius
+    this.bestX = NaN
+    const { x, y, r, outerM } = this
+    const many = x.length
+    if (many === 0) this.consider(outerM - radius, 0)
+    this.consider(0, 0)
+    for (let i = 0; i < many; i++) {
+      for (let k = i + 1; k < many; k++)
+        this.considerCrossings(x[i]!, y[i]!, r[i]! + radius, x[k]!, y[k]!, r[k]! + radius)
+      // Where it touches another and the edge.
+      this.considerCrossings(x[i]!, y[i]!, r[i]! + radius, 0, 0, outerM - radius)
+    }
+    if (Number.isNaN(this.bestX)) return undefined
+    x.push(this.bestX)
+    y.push(this.bestY)
+    r.push(radius)
+    return [this.bestX, this.bestY]
+  }
+
+  private consider(px: number, py: number): void {
+    const { x, y, r, radius } = this
+    const out = Math.hypot(px, py)
+    if (out + radius > this.outerM + SAME_M) return
+    for (let i = 0; i < x.length; i++)
+      if (Math.hypot(px - x[i]!, py - y[i]!) < radius + r[i]! - SAME_M) return
+    if (!Number.isNaN(this.bestX)) {
+      const further = out - this.bestOut
+      const isBetter =
+        Math.abs(further) < SAME_M
+          ? angle(px, py) < angle(this.bestX, this.bestY) - SAME_M
+          : (this.way === 'out') === further > 0
+      if (!isBetter) return
+    }
+    this.bestX = px
+    this.bestY = py
+    this.bestOut = out
+  }
+
+  /** Where two circles cross. */
+  private considerCrossings(ax: number, ay: number, ra: number, bx: number, by: number, rb: number): void {
+    const dx = bx - ax
+    const dy = by - ay
+    const d = Math.hypot(dx, dy)
+    if (d < SAME_M || ra < 0 || rb < 0) return
+    const along = (d * d + ra * ra - rb * rb) / (2 * d)
+    const square = ra * ra - along * along
+    // Circles that touch cross there, for all that rounding says.
+    if (square < -SAME_M) return
+    const off = Math.sqrt(Math.max(0, square))
+    const ux = dx / d
+    const uy = dy / d
+    this.consider(ax + along * ux - off * uy, ay + along * uy + off * ux)
+    this.consider(ax + along * ux + off * uy, ay + along * uy - off * ux)
+  }
 }
+
+const angle = (x: number, y: number): number => (Math.atan2(y, x) + 2 * Math.PI) % (2 * Math.PI)
 
 function hugging(
   outerM: number,
@@ -25,55 +95,12 @@ function hugging(
   order: readonly number[],
   way: 'out' | 'in',
 ): Point[] | undefined {
-  const placed: Disc[] = []
-  const middles: Point[] = radiiM.map(() => [0, 0])
+  const laying = new Laying(outerM, way)
+  const middles: Point[] = []
   for (const i of order) {
-    const r = radiiM[i]!
-    const fits = ([x, y]: Point) =>
-      Math.hypot(x, y) + r <= outerM + SAME_M &&
-      placed.every((d) => Math.hypot(x - d.at[0], y - d.at[1]) >= r + d.r - SAME_M)
-    const candidates = candidatesFor(outerM, r, placed).filter(fits)
-    if (candidates.length === 0) return undefined
-    const out = (p: Point) => Math.hypot(...p)
-    const best = candidates.reduce((a, b) => {
-      const further = out(b) - out(a)
-      // Of those as far out the first round from the east, so that the same radii lie the same.
-      if (Math.abs(further) < SAME_M) return angle(b) < angle(a) - SAME_M ? b : a
-      return (way === 'out') === further > 0 ? b : a
-    })
-    placed.push({ at: best, r })
-    middles[i] = best
+    const at = laying.lay(radiiM[i]!)
+    if (!at) return undefined
+    middles[i] = at
   }
   return middles
-}
-
-const angle = ([x, y]: Point): number => (Math.atan2(y, x) + 2 * Math.PI) % (2 * Math.PI)
-
-/** Where a round could lie: in the middle, at the edge, and wherever it touches two of what is there. */
-function candidatesFor(outerM: number, r: number, placed: readonly Disc[]): Point[] {
-  const edge: Disc = { at: [0, 0], r: outerM - 2 * r }
-  const found: Point[] = placed.length === 0 ? [[outerM - r, 0]] : []
-  found.push([0, 0])
-  const touched = [...placed, edge]
-  touched.forEach((a, i) => {
-    for (const b of touched.slice(i + 1)) found.push(...crossings(a.at, a.r + r, b.at, b.r + r))
-  })
-  return found
-}
-
-/** Where two circles cross. */
-function crossings(a: Point, ra: number, b: Point, rb: number): Point[] {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-  const d = Math.hypot(dx, dy)
-  if (d < SAME_M || ra < 0 || rb < 0) return []
-  const along = (d * d + ra * ra - rb * rb) / (2 * d)
-  const square = ra * ra - along * along
-  // Circles that touch cross there, for all that rounding says.
-  if (square < -SAME_M) return []
-  const off = Math.sqrt(Math.max(0, square))
-  const [ux, uy] = [dx / d, dy / d]
-  return [
-    [a[0] + along * ux - off * uy, a[1] + along * uy + off * ux],
-    [a[0] + along * ux + off * uy, a[1] + along * uy - off * ux],
-  ]
 }

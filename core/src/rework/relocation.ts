@@ -89,7 +89,7 @@ const isVacated = ({ leaving }: RelocationProblem, { vacatedBy }: OpenSpot, forI
   vacatedBy === undefined || (vacatedBy !== forId && leaving.some((l) => l.id === vacatedBy))
 
 /** As precise as is worth while, and a count of branches that no garden comes to. */
-const LIMITS = { gap: 0.001, nodes: 2000 }
+const LIMITS = { gap: 0.001, nodes: 2000, isNearlyWhole: true }
 /** Dearer than anything: what nothing else can be done with. */
 const NOWHERE = 1e6
 const NO_MORE = 1e-6
@@ -221,6 +221,8 @@ interface Room {
 /** The radius of two, three … seven alike rounds in one of radius 1: Graham 1968, Sets of points with given minimum separation. */
 const alikeInOne = [1, 0.5, 0.46410162, 0.41421357, 0.3701925, 0.33333334, 0.33333334]
 
+const turnsOf = (set: readonly Could[]): number[] => set.map((m) => m.p).sort((a, b) => a - b)
+
 /** What could stand in a spot. */
 function roomIn(problem: RelocationProblem, spot: number): Room {
   const { leaving, spots } = problem
@@ -230,22 +232,23 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
     return cost === undefined ? [] : [{ p, cost, r: l.radiusM }]
   })
   const known = new Map<string, boolean>()
+  /** Asked of thousands of sets: what is more ground than there is, or too wide side by side, needs no trying. */
   const stand = (set: readonly Could[]): boolean => {
     if (set.length === 1) return true
-    // What is more ground than there is, too many of their size, or too wide side by side needs no trying.
-    if (sum(set, (i) => i.r ** 2) > radiusM ** 2) return false
-    if (Math.min(...set.map((i) => i.r)) > (alikeInOne[set.length - 1] ?? 1) * radiusM) return false
-    const [a, b] = set.map((i) => i.r).sort((x, y) => y - x)
-    if (a! + b! > radiusM + 1e-9) return false
+    let [ground, least, widest, next] = [0, Infinity, 0, 0]
+    for (const { r } of set) {
+      ground += r * r
+      if (r < least) least = r
+      if (r > widest) [widest, next] = [r, widest]
+      else if (r > next) next = r
+    }
+    if (ground > radiusM ** 2 || least > (alikeInOne[set.length - 1] ?? 1) * radiusM) return false
+    if (widest + next > radiusM + 1e-9) return false
     if (set.length === 2) return true
-    const key = set
-      .map((i) => i.p)
-      .sort((x, y) => x - y)
-      .join(' ')
+    const key = turnsOf(set).join(' ')
     const before = known.get(key)
     if (before !== undefined) return before
-    const radii = set.map((i) => i.r)
-    const now = packedIn(radiusM, radii) !== undefined
+    const now = packedIn(radiusM, set.map((i) => i.r)) !== undefined // prettier-ignore
     known.set(key, now)
     return now
   }
@@ -255,12 +258,15 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
       const priced = could
         .map((c) => ({ ...c, less: c.cost - prices[c.p]! }))
         .sort((a, b) => a.less / a.r ** 2 - b.less / b.r ** 2)
+      /** The least over its price of each and those after it. */
+      const leastFrom = new Float64Array(priced.length + 1).fill(Infinity)
+      for (let i = priced.length - 1; i >= 0; i--) leastFrom[i] = Math.min(leastFrom[i + 1]!, priced[i]!.less)
       const found: (Column & { less: number })[] = []
       /** What a set may cost to be worth finding still. */
       let worthless = most
       const keep = (set: readonly Could[], less: number) => {
         found.push({
-          leaving: set.map((m) => m.p).sort((a, b) => a - b),
+          leaving: turnsOf(set),
           spot,
           way: undefined,
           cost: sum(set, (m) => m.cost),
@@ -270,20 +276,23 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
         found.sort((a, b) => a.less - b.less).splice(many)
         worthless = Math.min(most, found.at(-1)!.less - NO_MORE)
       }
-      const fill = (set: readonly Could[], from: number, less: number, left: number) => {
+      const set: Could[] = []
+      const fill = (from: number, less: number, left: number) => {
         for (let i = from; i < priced.length; i++) {
           // They come the most worth by their ground first: no set from here on is worth more than what would fill the rest of it.
-          if (less + hoped(priced, i, left) > worthless) break
+          if (less + hoped(priced, leastFrom, i, left) > worthless) break
           const next = priced[i]!
           if (next.r ** 2 > left) continue
           if (tried++ >= tries) return
-          const all = [...set, next]
-          if (!stand(all)) continue
-          if (less + next.less <= worthless) keep(all, less + next.less)
-          fill(all, i + 1, less + next.less, left - next.r ** 2)
+          set.push(next)
+          if (stand(set)) {
+            if (less + next.less <= worthless) keep(set, less + next.less)
+            fill(i + 1, less + next.less, left - next.r ** 2)
+          }
+          set.pop()
         }
       }
-      fill([], 0, -prices[leaving.length + spot]!, radiusM ** 2 + 1e-9)
+      fill(0, -prices[leaving.length + spot]!, radiusM ** 2 + 1e-9)
       return found.sort((a, b) => a.less - b.less)
     },
   }
@@ -294,14 +303,19 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
  *
  * @param left squares of radii for which there is ground
  */
-function hoped(priced: readonly (Could & { less: number })[], from: number, left: number): number {
+function hoped(
+  priced: readonly (Could & { less: number })[],
+  leastFrom: Float64Array,
+  from: number,
+  left: number,
+): number {
   let cost = 0
   for (let i = from; i < priced.length && left > 0; i++) {
     const { r, less } = priced[i]!
     // Nothing dear is needed beside what is worth having; of what is all dear one is.
-    if (less >= 0) return i === from ? Math.min(...priced.slice(from).map((p) => p.less)) : cost
-    cost += less * Math.min(1, left / r ** 2)
-    left -= r ** 2
+    if (less >= 0) return i === from ? leastFrom[from]! : cost
+    cost += less * Math.min(1, left / (r * r))
+    left -= r * r
   }
   return cost
 }
