@@ -2,6 +2,7 @@ import {
   browsers,
   colourSchemes,
   layers,
+  MOST_LEAVING,
   soilTextures,
   summers,
   waysOut,
@@ -217,8 +218,6 @@ const suited = z.strictObject({
 })
 export type SuitedView = z.infer<typeof suited>
 
-/** Destinations are found for so many at once. */
-export const MOST_LEAVING = 60
 const asked = z.object({
   leaving: z
     .array(leaving.pick({ plantingId: true, to: true, worth: true }))

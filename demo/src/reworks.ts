@@ -9,6 +9,7 @@ import {
   placesOn,
   sitedGarden,
   unarranged,
+  usualWorth,
   withRestFilled,
   type BedGround,
   type DailyWeather,
@@ -40,7 +41,14 @@ export async function insertReworks(
   const read = climateOf(known.weather, garden.latitude)
   const climate = read.ok ? read.climate : undefined
   const [of] = sitedGarden({ at: garden, features: own, places, climate }, DEMO_DATE, CELL_M).places
-  const plantings = (await listPlantings(trx, owner.gardenId, DEMO_DATE)).filter((p) => p.placeId === placeId)
+  const standing = await listPlantings(trx, owner.gardenId, DEMO_DATE)
+  const plantings = standing.filter((p) => p.placeId === placeId)
+  const worthOf = (id: string) =>
+    usualWorth(
+      standing.find((p) => p.id === id)!,
+      standing,
+      DEMO_DATE,
+    ).worth
   const reworkId = randomUUID()
   await insertRework(trx, owner, { id: reworkId, placeId })
   for (const scheme of schemes) {
@@ -65,12 +73,17 @@ export async function insertReworks(
     const said: SaidScheme = {
       name: scheme.name,
       leaving: [
-        ...leaving.map((plantingId) => ({ plantingId, how: 'leaves' as const, to: null, worth: 1 })),
+        ...leaving.map((plantingId) => ({
+          plantingId,
+          how: 'leaves' as const,
+          to: null,
+          worth: worthOf(plantingId),
+        })),
         ...scheme.divides.map((tag) => ({
           plantingId: known.byTag(tag),
           how: 'divides' as const,
           to: null,
-          worth: 1,
+          worth: worthOf(known.byTag(tag)),
         })),
       ],
       wishes: { tallestM, kinds: { least: 5, most: 12 }, drifts: 'odd' },

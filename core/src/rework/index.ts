@@ -17,6 +17,7 @@ export {
 } from './suits.ts'
 export { packedIn } from './packing.ts'
 export {
+  MOST_LEAVING,
   noRoomFor,
   priceOf,
   relocate,

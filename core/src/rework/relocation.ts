@@ -22,6 +22,9 @@ export interface OpenSpot {
   vacatedBy?: string | undefined
 }
 
+/** Destinations are found for so many at once: of more the proof takes too long. */
+export const MOST_LEAVING = 60
+
 /** Where everything that leaves could go. */
 export interface RelocationProblem {
   leaving: readonly Leaving[]

@@ -16,8 +16,8 @@ describe('what a planting is worth to keep', () => {
     expect(usualWorth(yew, [perennial, yew], on)).toEqual({
       worth: 4,
       reasons: [
-        'it has a part here: the end of the walk',
-        'it is the only one of its kind in the garden',
+        'a part here (the end of the walk)',
+        'it is the only one of its kind here',
         'another would take 10 years to be as large',
       ],
     })

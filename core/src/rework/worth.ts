@@ -23,8 +23,8 @@ export function usualWorth(planting: Planting, standing: readonly Planting[], on
     livingCount === 1 && !standing.some((p) => p.id !== id && p.taxon.botanical === taxon.botanical)
   const grown = Math.min(taxon.yearsToSize, Math.floor(daysBetween(plantedOn, on) / DAYS_A_YEAR))
   const reasons = [
-    ...(role ? [`it has a part here: ${role}`] : []),
-    ...(isOnly ? ['it is the only one of its kind in the garden'] : []),
+    ...(role ? [`a part here (${role})`] : []),
+    ...(isOnly ? ['it is the only one of its kind here'] : []),
     ...(grown >= LONG_YEARS ? [`another would take ${grown} years to be as large`] : []),
   ]
   return { worth: 1 + reasons.length, reasons }

@@ -32,6 +32,8 @@ interface Props {
   pockets: readonly Pocket[]
   /** Stepping stones; absent where none are shown. */
   stones?: readonly Point[] | undefined
+  /** Letters of the kinds, where a list beside the drawing tells them. */
+  letters?: ReadonlyMap<string, string> | undefined
   chosen: string | undefined
   onChoose: (driftId: string | undefined) => void
   /** A drift was moved to where its middle is to lie. */
@@ -122,7 +124,7 @@ function Drawn(props: Props & { width: number; height: number }) {
               <title>Stepping stone</title>
             </ellipse>
           ))}
-        <Names {...{ ground, arranged: shown, scale, width, height }} />
+        <Names {...{ ground, arranged: shown, scale, width, height }} letters={props.letters} />
         {stroke.points.length > 1 && (
           <polyline
             className="bed-hand"
@@ -284,14 +286,21 @@ const PX_PER_LETTER = 6.4
 /** A name may reach so far beyond its drift, as a share of how wide that is. */
 const BEYOND = 1.5
 
-/** How a drift is named where it is so wide, pixels: how many of what, or how many alone. */
-const nameOf = ({ count, taxon }: Drift, widePx: number): string =>
+/** How a drift is named where it is so wide, pixels: how many of what, or how many and the letter of the kind alone. */
+const nameOf = ({ count, taxon }: Drift, widePx: number, letter = ''): string =>
   `${count} ${taxon.common}`.length * PX_PER_LETTER <= BEYOND * widePx
     ? `${count} ${taxon.common}`
-    : `${count}`
+    : `${count} ${letter}`.trimEnd()
 
 /** The name of every drift in its middle, as far as there is room. */
-function Names({ ground, arranged, scale, width, height }: DriftsProps & { width: number; height: number }) {
+function Names({
+  ground,
+  arranged,
+  scale,
+  letters,
+  width,
+  height,
+}: DriftsProps & Pick<Props, 'letters'> & { width: number; height: number }) {
   const labels = useMemo(() => {
     const m2 = driftsM2(ground, arranged)
     const wanted = arranged.drifts.flatMap((d, k) => {
@@ -300,7 +309,7 @@ function Names({ ground, arranged, scale, width, height }: DriftsProps & { width
       return [
         {
           key: d.id,
-          text: nameOf(d, 2 * Math.sqrt(m2[k]! / Math.PI) * scale.pxPerM),
+          text: nameOf(d, 2 * Math.sqrt(m2[k]! / Math.PI) * scale.pxPerM, letters?.get(d.taxon.botanical)),
           x: scale.x(middle[0]),
           y: scale.y(middle[1]) + 4,
           kind: 'planting' as const,
@@ -309,7 +318,7 @@ function Names({ ground, arranged, scale, width, height }: DriftsProps & { width
       ]
     })
     return placeLabels(wanted, width, height - 30)
-  }, [ground, arranged, scale, width, height])
+  }, [ground, arranged, scale, letters, width, height])
   return (
     <g className="plan-labels">
       {labels.map((l) => (

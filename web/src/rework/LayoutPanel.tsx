@@ -79,7 +79,7 @@ export function LayoutPanel(props: Props) {
       )}
       <p className="soft">
         {isLaid
-          ? `${tenths(open)} m² of ${tenths(ground.of.place.areaM2)} are open. Drag a drift to where it is to lie: the others make room.`
+          ? `${open < 0.05 ? 'All of it is planted' : `${tenths(open)} m² of ${tenths(ground.of.place.areaM2)} are open`}. Drag a drift to where it is to lie: the others make room.`
           : 'Each drift wants ground: they are laid out by height, light and shape, about what stays.'}
       </p>
       <ul className="rework-list" aria-label="Drifts">

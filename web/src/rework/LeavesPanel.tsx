@@ -1,14 +1,14 @@
-import {
-  MOST_LEAVING,
-  type AssessmentView,
-  type PlantingView,
-  type RelocatedView,
-  type SaidDestination,
-  type SaidScheme,
+import type {
+  AssessmentView,
+  PlantingView,
+  RelocatedView,
+  SaidDestination,
+  SaidScheme,
 } from '@border/contract'
 import {
   capitalised,
   counted,
+  MOST_LEAVING,
   plantingDivided,
   sharedOut,
   usualWorth,
@@ -254,7 +254,7 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
               </label>
             </div>
           )}
-          {reasons.length > 0 && <small className="soft">{capitalised(reasons.join('; '))}.</small>}
+          {reasons.length > 0 && <small className="soft">Speaks for it: {reasons.join('; ')}.</small>}
           {isAsking && (
             <Ways
               planting={p}

@@ -102,6 +102,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     () => [...plantsOf(bed, arranged), ...pockets, ...stones.map(([x, y]) => ({ driftId: STONE, x, y }))],
     [bed, arranged, pockets, stones],
   )
+  const letters = useMemo(() => new Map(kindsOf(said).map((k, i) => [k.botanical, letterOf(i)])), [said])
   const table = plantingTable(plants, names, base)
   const totals = reckoned(said, kindOf, {
     plantings: view.plantings,
@@ -138,6 +139,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
           arranged={arranged}
           pockets={pockets}
           stones={stones}
+          letters={letters}
           chosen={undefined}
           onChoose={() => {}}
           onMoved={undefined}
@@ -150,6 +152,9 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
               const taxon = kindOf.get(k.botanical)
               return (
                 <tr key={k.botanical}>
+                  <td>
+                    <b>{letters.get(k.botanical)}</b>
+                  </td>
                   <td className="figure">{k.count}</td>
                   <td>
                     <i>{k.botanical}</i>, {taxon?.common ?? 'no longer in the plant library'}
@@ -224,6 +229,10 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     </>
   )
 }
+
+/** A to Z, then A2 to Z2 and on. */
+const letterOf = (turn: number): string =>
+  String.fromCharCode(65 + (turn % 26)) + (turn < 26 ? '' : `${1 + Math.floor(turn / 26)}`)
 
 const NO_STONES: readonly Point[] = []
 /** Under this name stepping stones stand in the table. */

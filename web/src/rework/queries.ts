@@ -1,5 +1,4 @@
 import {
-  MOST_LEAVING,
   priceEndpoints,
   reworkEndpoints,
   whatIsKnown,
@@ -12,6 +11,7 @@ import {
   type RelocatedView,
   type SaidScheme,
 } from '@border/contract'
+import { MOST_LEAVING } from '@border/core'
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { heard, useAnswer } from '../api/answers.ts'
