@@ -13,6 +13,13 @@ export function seededRandom(seed: number): Random {
   }
 }
 
+/** A seed for a word, the same for the same: FNV-1a (Fowler, Noll and Vo). */
+export function seedOf(word: string): number {
+  let hash = 0x811c9dc5
+  for (let i = 0; i < word.length; i++) hash = Math.imul(hash ^ word.charCodeAt(i), 0x01000193)
+  return hash >>> 0
+}
+
 /** A standard normal deviate (Box and Muller 1958). */
 export function normal(random: Random): number {
   const u = Math.max(random(), 1e-12)

@@ -28,6 +28,9 @@ export const dayMonthYear = (day: IsoDate): string => `${dayMonth(day)} ${yearOf
 export const monthYear = (day: IsoDate): string => `${months[Number(day.slice(5, 7)) - 1]} ${yearOf(day)}`
 
 /** `45 cm`, of metres. */
+/** `July`. */
+export const monthName = (day: IsoDate): string => months[Number(day.slice(5, 7)) - 1]!
+
 export const centimetres = (metres: number): string => `${Math.round(100 * metres)} cm`
 
 /** `−5.7 °C`, with a true minus. */

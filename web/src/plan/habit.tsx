@@ -3,6 +3,7 @@ import {
   extentOf,
   isInside,
   seededRandom,
+  seedOf,
   type Footprint,
   type Point,
   type Random,
@@ -28,7 +29,7 @@ const MOST_MARKS = 9
 const LEAST_MARKED_PX = 5
 
 export function Mass({ id, taxon, ground, count }: MassProps) {
-  const random = seededRandom(hashOf(id))
+  const random = seededRandom(seedOf(id))
   const { radiusM: r } = asDisc(ground)
   const marks = Math.max(1, Math.min(count, MOST_MARKS, Math.round((r / 6) ** 2) || 1))
   const fill = taxon.foliageColour
@@ -210,10 +211,3 @@ function frond({ x, y, s }: Plant, b: number): string {
 }
 
 const darker = (fill: string, by: number): string => color(fill)?.darker(by).formatHex() ?? fill
-
-/** FNV-1a, enough to give each planting a drawing of its own. */
-function hashOf(text: string): number {
-  let hash = 0x811c9dc5
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193)
-  return hash >>> 0
-}

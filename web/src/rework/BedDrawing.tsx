@@ -61,7 +61,8 @@ const STONE_M = 0.17
 /** Room about a bed, metres. */
 const ABOUT_M = 0.6
 
-const outlineOf = (place: Place): Point[] =>
+/** The outline of a bed or pot, on the plan. */
+export const outlineOf = (place: Place): Point[] =>
   place.kind === 'bed'
     ? place.ring.map(([x, y]): Point => [x, y])
     : Array.from({ length: 48 }, (_, i): Point => {

@@ -18,6 +18,7 @@ import { Segments } from '../frame/Segments.tsx'
 import { UndoRedo } from '../frame/UndoRedo.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { keyedDrift } from './driftKeys.ts'
+import { FromThePath } from './FromThePath.tsx'
 import { KindsPanel } from './KindsPanel.tsx'
 import { LayoutPanel } from './LayoutPanel.tsx'
 import { LeavesPanel } from './LeavesPanel.tsx'
@@ -92,6 +93,13 @@ const PARTS = [
 ] as const
 type Part = (typeof PARTS)[number]['value']
 
+const STAGES = [
+  { value: 'plan', label: 'Plan' },
+  { value: 'both', label: 'Both' },
+  { value: 'path', label: 'From the path' },
+] as const
+type Stage = (typeof STAGES)[number]['value']
+
 interface Props {
   rework: ReworkView
   scheme: SchemeView
@@ -109,6 +117,8 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const [partSaid, choosePart] = useParam('part')
   const part: Part = PARTS.find((p) => p.value === partSaid)?.value ?? 'leaves'
   const { bed, arranged, pockets, unknown, garden } = useSchemeGround(place, ground, said, kindOf)
+  const [stageSaid, chooseStage] = useParam('as')
+  const stage: Stage = STAGES.find((s) => s.value === stageSaid)?.value ?? 'plan'
   const [chosen, choose] = useState<string>()
   const [drawsFor, drawFor] = useState<string>()
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
@@ -120,7 +130,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
         <SchemeTools {...{ rework, scheme, editor, onScheme }} />
       </ScreenHead>
       <div className="rework">
-        <div className="rework-stage">
+        <div className={`rework-stage stage-${stage}`}>
           <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
             {isHead && <UndoRedo {...editor} />}
             {isHead && <Name said={said} onSay={(name) => step({ ...said, name })} />}
@@ -131,40 +141,49 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                 onSay={(stones) => step({ ...said, stones })}
               />
             )}
+            <Segments
+              label="How it is shown"
+              value={stage}
+              options={STAGES}
+              onChange={(s) => chooseStage(s)}
+            />
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
             <small className="soft" role="status">
               {editor.isKeeping ? 'Being kept…' : 'Kept.'}
             </small>
           </div>
-          <PointedBed
-            ground={bed}
-            arranged={arranged}
-            pockets={pockets}
-            stones={said.stones}
-            chosen={chosen}
-            onChoose={(id) => {
-              choose(id)
-              if (id) choosePart('layout')
-            }}
-            onMoved={isHead ? put : undefined}
-            onDrawn={
-              drawsFor
-                ? (ring) => {
-                    const taxon = kindOf.get(drawsFor)
-                    if (!taxon || ring.length < 3) return
-                    put(withDrawn(bed, arranged, { id: crypto.randomUUID(), taxon, count: 1 }, ring))
-                  }
-                : undefined
-            }
-            garden={garden}
-            onKey={(key, shift) => {
-              const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange: isHead })
-              if (!done) return false
-              if ('chosen' in done) choose(done.chosen)
-              else put(done.arranged)
-              return true
-            }}
-          />
+          {stage !== 'plan' && <FromThePath {...{ arranged, pockets, said, kindOf, chosen }} ground={bed} />}
+          {stage !== 'path' && (
+            <PointedBed
+              ground={bed}
+              arranged={arranged}
+              pockets={pockets}
+              stones={said.stones}
+              chosen={chosen}
+              onChoose={(id) => {
+                choose(id)
+                if (id) choosePart('layout')
+              }}
+              onMoved={isHead ? put : undefined}
+              onDrawn={
+                drawsFor
+                  ? (ring) => {
+                      const taxon = kindOf.get(drawsFor)
+                      if (!taxon || ring.length < 3) return
+                      put(withDrawn(bed, arranged, { id: crypto.randomUUID(), taxon, count: 1 }, ring))
+                    }
+                  : undefined
+              }
+              garden={garden}
+              onKey={(key, shift) => {
+                const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange: isHead })
+                if (!done) return false
+                if ('chosen' in done) choose(done.chosen)
+                else put(done.arranged)
+                return true
+              }}
+            />
+          )}
         </div>
         <aside className="rework-aside" aria-label="The scheme">
           <div className="rework-parts">

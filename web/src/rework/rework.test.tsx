@@ -11,7 +11,7 @@ import {
   type TrayView,
 } from '@border/contract'
 import { library } from '@border/core'
-import { screen, waitFor, within } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
 import { answerTo, gardenId, MockServer, Refuses } from '../test/server.ts'
@@ -389,6 +389,30 @@ describe('stepping stones', () => {
       )
     await user.click(screen.getByLabelText('Stepping stones'))
     await waitFor(() => expect(kept().at(-1)?.said).not.toHaveProperty('stones'))
+  })
+})
+
+describe('a scheme from the path', () => {
+  it('stands at a week and a year that are chosen, from where somebody stands, beside its plan', async () => {
+    const { user } = open('layout')
+    await user.click(await screen.findByRole('radio', { name: 'From the path' }))
+    expect(screen.queryByRole('application')).toBeNull()
+    const week = screen.getByRole('slider', { name: 'Week of the year' })
+    fireEvent.change(week, { target: { value: '29' } })
+    await waitFor(() => expect(week.getAttribute('aria-valuetext')).toBe('week of 26 July'))
+    await user.selectOptions(screen.getByLabelText('Year of growth'), '1')
+    const away = screen.getByLabelText('From how far it is looked at, metres')
+    await user.clear(away)
+    await user.type(away, '6')
+    await user.tab()
+    await waitFor(() => expect(Number((away as HTMLInputElement).value)).toBe(6))
+    expect((screen.getByLabelText('Year of growth') as HTMLSelectElement).value).toBe('1')
+    // What is said of it is of that week.
+    await waitFor(() =>
+      expect(screen.getByText(/hidden in July|Nothing that stands now is hidden/)).toBeTruthy(),
+    )
+    await user.click(screen.getByRole('radio', { name: 'Both' }))
+    expect(screen.getByRole('slider', { name: 'Week of the year' })).toBeTruthy()
   })
 })
 

@@ -1,0 +1,26 @@
+export {
+  autumnColour,
+  flowerForm,
+  flowerForms,
+  plantForm,
+  plantForms,
+  type FlowerForm,
+  type PlantForm,
+} from './form.ts'
+export { appearanceOn, type Appearance } from './appearance.ts'
+export { bodyOf, builds, type Band, type Body, type Build } from './body.ts'
+export {
+  asLookedAt,
+  EYE_M,
+  frontView,
+  groundRise,
+  scaleAt,
+  type FrontView,
+  type SeenPlant,
+  type Standpoint,
+  type StandingPlant,
+} from './scene.ts'
+export { overRound, plantsOfPlanting } from './standing.ts'
+export { backdropOf, type Backdrop } from './backdrop.ts'
+export { hiddenShare, hiddenWords, shareWords } from './seenWords.ts'
+export { seenShares, type SeenShare } from './seen.ts'

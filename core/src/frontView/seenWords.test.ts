@@ -1,0 +1,27 @@
+import { describe, expect, it } from 'vitest'
+import { hiddenWords, shareWords } from './index.ts'
+
+describe('what is hidden', () => {
+  it('is said as people say it', () => {
+    expect([0.24, 0.35, 0.48, 0.65, 0.8, 0.95, 1].map(shareWords)).toEqual([
+      'a quarter',
+      'a third',
+      'half',
+      'two thirds',
+      'three quarters',
+      'nearly all',
+      'all',
+    ])
+  })
+
+  it('is that of the flowers while there are some, and not said where it is hardly any', () => {
+    expect(hiddenWords('phlox', { leaves: 0.2, flowers: 0.66 }, '2026-07-10')).toBe(
+      'a third of the phlox in flower is hidden in July',
+    )
+    expect(hiddenWords('phlox', { leaves: 0.5, flowers: null }, '2026-05-10')).toBe(
+      'half of the phlox is hidden in May',
+    )
+    expect(hiddenWords('phlox', { leaves: 0.9, flowers: null }, '2026-05-10')).toBeUndefined()
+    expect(hiddenWords('phlox', { leaves: null, flowers: null }, '2026-01-10')).toBeUndefined()
+  })
+})

@@ -1,0 +1,34 @@
+import type { IsoDate } from '../dates/index.ts'
+import { monthName } from '../words/index.ts'
+import type { SeenShare } from './seen.ts'
+
+/** Shares as people say them. */
+const fractions: readonly [share: number, words: string][] = [
+  [0.25, 'a quarter'],
+  [1 / 3, 'a third'],
+  [0.5, 'half'],
+  [2 / 3, 'two thirds'],
+  [0.75, 'three quarters'],
+  [0.92, 'nearly all'],
+  [1, 'all'],
+]
+/** What is hidden of a kind by less than this is not worth a word. */
+const WORTH_SAYING = 0.18
+
+/** The fraction that is nearest to a share. */
+export const shareWords = (share: number): string =>
+  fractions.reduce((a, b) => (Math.abs(b[0] - share) < Math.abs(a[0] - share) ? b : a))[1]
+
+/** Of a kind the share that is hidden: of its flowers while it has some, else of its leaves; null where there is nothing to see. */
+export const hiddenShare = ({ leaves, flowers }: SeenShare): number | null => {
+  const seen = flowers ?? leaves
+  return seen === null ? null : 1 - seen
+}
+
+/** `A third of the phlox is hidden in July`: undefined where hardly anything is. */
+export function hiddenWords(common: string, share: SeenShare, on: IsoDate): string | undefined {
+  const hidden = hiddenShare(share)
+  if (hidden === null || hidden < WORTH_SAYING) return undefined
+  const what = share.flowers === null ? common : `${common} in flower`
+  return `${shareWords(hidden)} of the ${what} is hidden in ${monthName(on)}`
+}

@@ -1,0 +1,87 @@
+import { seedOf, type SeenPlant } from '@border/core'
+import { paintPlant } from './paintPlant.ts'
+import { canvasPen } from './pen.ts'
+
+/** A plant as it was drawn once, with room about it. */
+export interface Sprite {
+  canvas: HTMLCanvasElement
+  /** Where its foot is, pixels of the canvas. */
+  footX: number
+  footY: number
+  /** Pixels of the canvas for one metre of the plant. */
+  pxPerM: number
+}
+
+/** So many plants of a kind that look different. */
+const VARIANTS = 5
+/** Sizes and looks are told apart in so many steps: what differs by less is drawn alike. */
+const SIZE_STEP = 1.12
+const AIR_STEPS = 3
+/** What leans out of its outline has room for it, as a share of its size. */
+const ROOM = 0.3
+/** More than so many are not kept. */
+const MOST = 1600
+
+const step = (share: number, steps: number): number => Math.round(share * steps) / steps
+const sizeStep = (m: number): number =>
+  SIZE_STEP ** Math.round(Math.log(Math.max(0.01, m)) / Math.log(SIZE_STEP))
+
+/** Drawings of plants, each made once: the same plant in the same state is the same picture. */
+export class Sprites {
+  private readonly known = new Map<string, Sprite>()
+  /** Drawn anew since this was last asked. */
+  drawn = 0
+
+  /** @param pxPerM of the screen, for one metre of the plant where it stands */
+  of({ plant, look, body }: SeenPlant, pxPerM: number, air: number): Sprite | undefined {
+    const px = sizeStep(pxPerM)
+    const variant = seedOf(plant.id) % VARIANTS
+    const drawnLook = {
+      height: look.height,
+      leaf: step(look.leaf, 5),
+      fresh: step(look.fresh, 3),
+      turned: step(look.turned, 4),
+      flower: look.flower > 0 ? Math.max(0.25, step(look.flower, 4)) : 0,
+      heads: look.heads > 0 ? 1 : 0,
+      isDull: look.isDull,
+      isStraw: look.isStraw,
+    }
+    const size = { heightM: sizeStep(body.heightM), spreadM: sizeStep(body.spreadM) }
+    const airStep = step(air, AIR_STEPS)
+    const { height: _, ...state } = drawnLook
+    const key = [
+      plant.taxon.botanical,
+      px,
+      size.heightM,
+      size.spreadM,
+      airStep,
+      variant,
+      ...Object.values(state),
+    ].join('|')
+    const known = this.known.get(key)
+    if (known) return known
+    const wide = Math.ceil(size.spreadM * px * (1 + 2 * ROOM)) + 8
+    const high = Math.ceil(size.heightM * px * (1 + ROOM)) + 8
+    const canvas = document.createElement('canvas')
+    canvas.width = wide
+    canvas.height = high
+    const ctx = canvas.getContext('2d')
+    if (!ctx) return undefined
+    const footX = wide / 2
+    const footY = high - 4
+    ctx.translate(footX, footY)
+    paintPlant(canvasPen(ctx), {
+      taxon: plant.taxon,
+      look: drawnLook,
+      body: { ...body, ...size },
+      pxPerM: px,
+      seed: seedOf(plant.taxon.botanical) + variant,
+      air: airStep,
+    })
+    const sprite = { canvas, footX, footY, pxPerM: px }
+    if (this.known.size >= MOST) this.known.delete(this.known.keys().next().value!)
+    this.known.set(key, sprite)
+    this.drawn++
+    return sprite
+  }
+}

@@ -1,0 +1,197 @@
+import type { SaidScheme } from '@border/contract'
+import {
+  addDays,
+  capitalised,
+  dayMonth,
+  EYE_M,
+  frontView,
+  hiddenShare,
+  hiddenWords,
+  overRound,
+  plantsOf,
+  plantsOfPlanting,
+  seenShares,
+  USUAL_YEAR,
+  yearAt,
+  type Arrangement,
+  type BedGround,
+  type Pocket,
+  type Point,
+  type StandingPlant,
+} from '@border/core'
+import { useDeferredValue, useMemo } from 'react'
+import { useParam } from '../frame/address.ts'
+import { Choose } from '../frame/Choose.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { FrontView } from '../frontView/FrontView.tsx'
+import { outlineOf } from './BedDrawing.tsx'
+import { Figure } from './Figure.tsx'
+import type { KindOf } from './schemeDraft.ts'
+import './rework.css'
+
+interface Props {
+  ground: BedGround
+  arranged: Arrangement
+  pockets: readonly Pocket[]
+  said: SaidScheme
+  kindOf: KindOf
+  chosen: string | undefined
+}
+
+/** Bulbs of a pocket lie within a hand and a half of its middle, metres. */
+const POCKET_RADIUS_M = 0.16
+
+/** Every plant of a scheme where it stands: those that come in new, those that stay as old as they are. */
+function useStanding({ ground, arranged, pockets, said, kindOf }: Props): StandingPlant[] {
+  const { today } = useGardenContext()
+  return useMemo(() => {
+    const taxonOf = new Map(arranged.drifts.map((d) => [d.id, d.taxon]))
+    const set = plantsOf(ground, arranged).map(({ driftId, x, y }, i): StandingPlant => ({
+      id: `${driftId} ${i}`,
+      groupId: driftId,
+      taxon: taxonOf.get(driftId)!,
+      x,
+      y,
+      ageYears: 0,
+    }))
+    const bulbs = pockets.flatMap((p, i) => {
+      const taxon = kindOf.get(said.between.find((b) => b.id === p.driftId)?.botanical ?? '')
+      if (!taxon) return []
+      return overRound([p.x, p.y], POCKET_RADIUS_M, p.bulbs).map(([x, y], k): StandingPlant => ({
+        id: `${p.driftId} ${i} ${k}`,
+        groupId: p.driftId,
+        taxon,
+        x,
+        y,
+        ageYears: 0,
+      }))
+    })
+    return [...set, ...bulbs, ...ground.stays.flatMap((p) => plantsOfPlanting(p, today))]
+  }, [ground, arranged, pockets, said.between, kindOf, today])
+}
+
+const YEARS = ['1', '2', '3', '5', '10'].map((value) => ({ value, label: `year ${value}` }))
+const LAST_WEEK = 51
+/** From the path, where nobody says from how far, metres. */
+const USUAL_AWAY_M = 4
+
+const WINTER = new Set(['12', '01', '02'])
+const SOUTHERN_WINTER = new Set(['06', '07', '08'])
+
+/** A scheme from where somebody stands, by week of the year and by year of growth, and what is hidden of it. */
+export function FromThePath(props: Props) {
+  const { ground, arranged, said, chosen } = props
+  const { view, on: today } = useGardenContext()
+  const [weekSaid, chooseWeek] = useParam('week')
+  const [yearSaid, chooseYear] = useParam('year')
+  const [sideSaid, chooseSide] = useParam('side')
+  const [awaySaid, chooseAway] = useParam('away')
+  const thisWeek = Math.min(LAST_WEEK, Math.floor(dayOfYear(today) / 7))
+  const week = clamped(weekSaid, thisWeek, 0, LAST_WEEK)
+  const years = YEARS.some((y) => y.value === yearSaid) ? Number(yearSaid) : 3
+  const on = addDays(`${Number(today.slice(0, 4)) + years}-01-01`, 7 * week + 3)
+  const plants = useStanding(props)
+  const outline = useMemo(() => outlineOf(ground.of.place), [ground.of.place])
+  const fromDeg = ground.viewedFrom.includes(Number(sideSaid))
+    ? Number(sideSaid)
+    : (ground.viewedFrom[0] ?? 180)
+  const awayM = clamped(awaySaid, said.seenFromM ?? USUAL_AWAY_M, 1, 60)
+  const standpoint = useMemo(() => ({ fromDeg, awayM, eyeM: EYE_M }), [fromDeg, awayM])
+  const year = useMemo(
+    () => (view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 }),
+    [view.climate, view.garden.latitude],
+  )
+  const month = on.slice(5, 7)
+  const isWinter = (year.south ? SOUTHERN_WINTER : WINTER).has(month)
+  return (
+    <div className="from-path">
+      <div className="rework-tools" role="group" aria-label="When and from where">
+        <label className="from-path-week">
+          <input
+            type="range"
+            min={0}
+            max={LAST_WEEK}
+            value={week}
+            aria-label="Week of the year"
+            aria-valuetext={`week of ${dayMonth(on)}`}
+            onChange={(e) => chooseWeek(e.target.value)}
+          />
+          <b>{dayMonth(on)}</b>
+        </label>
+        <Choose label="Year of growth" value={String(years)} options={YEARS} onChange={chooseYear} />
+        {ground.viewedFrom.length > 1 && (
+          <Choose
+            label="Seen from which side"
+            value={String(fromDeg)}
+            options={ground.viewedFrom.map((d, i) => ({
+              value: String(d),
+              label: i === 0 ? 'from the first side' : 'from the other side',
+            }))}
+            onChange={chooseSide}
+          />
+        )}
+        <label>
+          <small>from </small>
+          <Figure
+            label="From how far it is looked at, metres"
+            value={Math.round(10 * awayM) / 10}
+            min={1}
+            max={60}
+            step={0.5}
+            unit="m"
+            onSay={(v) => chooseAway(String(v))}
+          />
+        </label>
+      </div>
+      <FrontView
+        {...{ outline, plants, standpoint, on, year, years, isWinter, chosen }}
+        features={view.features}
+        label={`${ground.of.place.name} as it is seen from the path in the week of ${dayMonth(on)}, ${years === 1 ? 'one year' : `${years} years`} after planting`}
+      />
+      <Hidden
+        {...{ outline, plants, standpoint, on, year, years }}
+        isLaid={arranged.has.some((k) => k >= 0)}
+      />
+    </div>
+  )
+}
+
+/** What is hidden of the kinds, the most first. */
+function Hidden({
+  outline,
+  plants,
+  isLaid,
+  ...when
+}: {
+  outline: readonly Point[]
+  plants: readonly StandingPlant[]
+  isLaid: boolean
+} & Pick<React.ComponentProps<typeof FrontView>, 'standpoint' | 'on' | 'year' | 'years'>) {
+  const { standpoint, on, year, years } = useDeferredValue(when)
+  const hidden = useMemo(() => {
+    // By kind: what is hidden of one drift may be seen of another.
+    const byKind = plants.map((p) => ({ ...p, groupId: p.taxon.botanical }))
+    const shares = seenShares(frontView(outline, byKind, standpoint, { on, year, years }))
+    const commonOf = new Map(plants.map((p) => [p.taxon.botanical, p.taxon.common]))
+    return [...shares]
+      .sort((a, b) => (hiddenShare(b[1]) ?? 0) - (hiddenShare(a[1]) ?? 0))
+      .flatMap(([kind, share]) => hiddenWords(commonOf.get(kind)!, share, on) ?? [])
+  }, [outline, plants, standpoint, on, year, years])
+  return (
+    <p className="rework-under" aria-live="polite">
+      {!isLaid && <span className="soft">Nothing is laid out yet: what stays is seen alone. </span>}
+      {hidden.length === 0
+        ? 'Nothing that stands now is hidden by what is before it.'
+        : `${capitalised(hidden.slice(0, 4).join('; '))}.`}
+      {hidden.length > 4 && <span className="soft"> Of {hidden.length - 4} more something.</span>}
+    </p>
+  )
+}
+
+function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
+  const value = Number(said)
+  return said === undefined || !Number.isFinite(value) ? otherwise : Math.max(least, Math.min(most, value))
+}
+
+const dayOfYear = (day: string): number =>
+  Math.round((Date.parse(`${day}T00:00Z`) - Date.parse(`${day.slice(0, 4)}-01-01T00:00Z`)) / 86_400_000)
