@@ -396,3 +396,51 @@ test('a drift is dragged among five hundred plants, and the others make room in 
   )
   expect(eachMs).toBeLessThanOrEqual(MOST_A_FRAME_MS)
 })
+
+/** The most that a front view may take to be drawn anew after a change, milliseconds. */
+const MOST_REDRAWN_MS = 50
+
+test('five hundred plants are seen from the path, and the weeks go by at a frame’s pace', async ({
+  page,
+}) => {
+  await enterDemo(page)
+  await page.goto(page.url().replace(/light.*/, 'rework'))
+  await page.getByRole('link', { name: 'Courtyard border' }).click()
+  await page.getByText('Layout', { exact: true }).click()
+  const avens = page.getByRole('spinbutton', { name: 'How many Chilean avens' })
+  await avens.fill('190')
+  await avens.press('Enter')
+  await expect.poll(() => page.locator('.bed-plants circle').count()).toBeGreaterThanOrEqual(500)
+  await page.getByText('From the path', { exact: true }).click()
+  await page.locator('.front-view canvas').waitFor()
+  await page.waitForTimeout(1500)
+  const wire = await page.context().newCDPSession(page)
+  await wire.send('Performance.enable')
+  const worked = async () => {
+    const { metrics } = await wire.send('Performance.getMetrics')
+    return metrics.find((m) => m.name === 'TaskDuration')!.value * 1000
+  }
+  const slider = page.getByRole('slider', { name: 'Week of the year' })
+  const round = async () => {
+    const each: number[] = []
+    for (let week = 0; week < 52; week++) {
+      const before = await worked()
+      // As a hand would move it, and until what it shows has been drawn.
+      await slider.evaluate(async (input: HTMLInputElement, value) => {
+        const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!
+        set.call(input, String(value))
+        input.dispatchEvent(new Event('input', { bubbles: true }))
+        await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
+      }, week)
+      each.push((await worked()) - before)
+    }
+    return each.toSorted((a, b) => a - b)
+  }
+  const told = (of: readonly number[]) =>
+    `${of[26]!.toFixed(1)} ms in the middle, ${of.at(-1)!.toFixed(1)} at most`
+  const first = await round()
+  const again = await round()
+  process.stdout.write(`weeks for the first time: ${told(first)}; again: ${told(again)}\n`)
+  expect.soft(first[26]).toBeLessThanOrEqual(MOST_REDRAWN_MS)
+  expect.soft(again[26]).toBeLessThanOrEqual(MOST_A_FRAME_MS)
+})

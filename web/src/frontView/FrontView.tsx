@@ -8,9 +8,9 @@ import {
   type Standpoint,
   type Year,
 } from '@border/core'
-import { useEffect, useLayoutEffect, useMemo, useRef } from 'react'
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { useSize } from '../frame/useSize.ts'
-import { framing, paintScene } from './paintScene.ts'
+import { framedFrom, framing, paintGround, paintPlants, type Framing } from './paintScene.ts'
 import { Sprites } from './sprites.ts'
 import './frontView.css'
 
@@ -39,6 +39,9 @@ export function FrontView(props: Props) {
   )
 }
 
+/** Pictures that are kept while the weeks go by and back: one for each week, and some. */
+const MOST_KEPT = 64
+
 function Drawn({
   outline,
   plants,
@@ -55,30 +58,49 @@ function Drawn({
 }: Props & { room: number; height: number }) {
   const canvas = useRef<HTMLCanvasElement>(null)
   const sprites = useRef(new Sprites())
-  const view = useMemo(
-    () => frontView(outline, plants, standpoint, { on, year, years }),
-    [outline, plants, standpoint, on, year, years],
-  )
+  const [leftPx, setLeft] = useState(0)
+  const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1
   const backdrop = useMemo(() => backdropOf(outline, features, standpoint), [outline, features, standpoint])
   const tallest = useMemo(
     () => fullest(outline, plants, standpoint, year, years),
     [outline, plants, standpoint, year, years],
   )
-  const frame = useMemo(() => framing(tallest, backdrop, room, height), [tallest, backdrop, room, height])
-  const { width } = frame
+  const frame = useMemo(
+    () => framing(tallest, backdrop, room * ratio, height * ratio, ratio),
+    [tallest, backdrop, room, height, ratio],
+  )
+  // Only the stretch that is looked at is drawn.
+  const shown = useMemo(() => framedFrom(frame, leftPx * ratio, room * ratio), [frame, leftPx, room, ratio])
+  const ground = useMemo(
+    () => drawnOnce(shown, (ctx) => paintGround(ctx, tallest, backdrop, shown, isWinter)),
+    [tallest, backdrop, shown, isWinter],
+  )
+  // What was drawn of a week is kept until anything else than the week is another.
+  const kept = useMemo(
+    () => new Map<string, HTMLCanvasElement>(),
+    [shown, plants, standpoint, year, years, chosen],
+  )
   useEffect(() => {
     // Once a frame, however fast the weeks go by.
     const asked = requestAnimationFrame(() => {
       const ctx = canvas.current?.getContext('2d')
       if (!ctx) return
-      const ratio = devicePixelRatio || 1
-      ctx.setTransform(ratio, 0, 0, ratio, 0, 0)
-      paintScene(ctx, view, backdrop, frame, sprites.current, { isWinter, chosen })
+      let picture = kept.get(on)
+      if (!picture) {
+        const view = frontView(outline, plants, standpoint, { on, year, years })
+        picture = drawnOnce(shown, (own) => {
+          own.drawImage(ground, 0, 0)
+          paintPlants(own, view, shown, sprites.current, chosen)
+        })
+        if (kept.size >= MOST_KEPT) kept.clear()
+        kept.set(on, picture)
+      }
+      ctx.drawImage(picture, 0, 0)
     })
     return () => cancelAnimationFrame(asked)
-  }, [view, backdrop, frame, isWinter, chosen, width, height])
-  const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1
+  }, [kept, on, outline, plants, standpoint, year, years, shown, ground, chosen])
   const metres = Array.from({ length: Math.floor(frame.y(0) / frame.pxPerM) + 1 }, (_, m) => m)
+  const width = frame.width / ratio
   // A long bed is looked along from its middle.
   const along = useRef<HTMLDivElement>(null)
   useLayoutEffect(() => {
@@ -86,19 +108,26 @@ function Drawn({
   }, [width, room])
   return (
     <>
-      <div className="front-along" ref={along} tabIndex={width > room ? 0 : undefined}>
-        <canvas
-          ref={canvas}
-          role="img"
-          aria-label={label}
-          width={Math.round(width * ratio)}
-          height={Math.round(height * ratio)}
-          style={{ width, height }}
-        />
+      <div
+        className="front-along"
+        ref={along}
+        tabIndex={width > room ? 0 : undefined}
+        onScroll={(e) => setLeft(Math.round(e.currentTarget.scrollLeft))}
+      >
+        <div style={{ width }}>
+          <canvas
+            ref={canvas}
+            role="img"
+            aria-label={label}
+            width={shown.width}
+            height={shown.height}
+            style={{ width: room, height }}
+          />
+        </div>
       </div>
       <svg className="front-scale" width={60} height={height} aria-hidden>
         {metres.map((m) => (
-          <g key={m} transform={`translate(0 ${frame.y(m)})`}>
+          <g key={m} transform={`translate(0 ${frame.y(m) / ratio})`}>
             <line x1={0} x2={8} />
             <text x={11} y={4}>
               {m} m
@@ -108,6 +137,19 @@ function Drawn({
       </svg>
     </>
   )
+}
+
+/** A picture of its own. */
+function drawnOnce(
+  { width, height }: Framing,
+  draw: (ctx: CanvasRenderingContext2D) => void,
+): HTMLCanvasElement {
+  const canvas = document.createElement('canvas')
+  canvas.width = width
+  canvas.height = height
+  const ctx = canvas.getContext('2d')
+  if (ctx) draw(ctx)
+  return canvas
 }
 
 /** The same bed in full growth: what it is framed by, so that the picture stays as large while the weeks go by. */

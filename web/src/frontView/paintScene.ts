@@ -24,14 +24,20 @@ const BACKDROP_ABOVE_M = 0.6
 const MOST_PX_PER_M = 190
 
 /** So much of a long bed is seen at once, metres. */
-const LEAST_SHOWN_M = 8
+const LEAST_SHOWN_M = 6.5
 
-/** Fits a bed into a picture by its height. @param width that there is: the picture is as wide as the bed, or as that */
+/**
+ * Fits a bed into a picture by its height.
+ *
+ * @param width that there is: the picture is as wide as the bed, or as that
+ * @param ratio pixels of the screen for one of the page
+ */
 export function framing(
   view: FrontView,
   backdrop: readonly Backdrop[],
   width: number,
   height: number,
+  ratio = 1,
 ): Framing {
   const plants = Math.max(0.8, ...view.plants.map((p) => p.y + p.scale * p.body.heightM))
   const behind = Math.max(0, ...backdrop.flatMap((b) => b.top.map(([, y]) => y)))
@@ -39,11 +45,18 @@ export function framing(
   const bedM = view.rightM - view.leftM + 2 * BESIDE_M
   // As large as the height allows, with a good stretch of it to be seen: a long bed is wider than the picture, and is looked along.
   const asHigh = Math.min(height / (top + PATH_M), width / LEAST_SHOWN_M)
-  const pxPerM = Math.min(MOST_PX_PER_M, Math.max(width / bedM, asHigh))
+  const pxPerM = Math.min(MOST_PX_PER_M * ratio, Math.max(width / bedM, asHigh))
   const whole = Math.max(width, Math.ceil(bedM * pxPerM))
   const foot = height - PATH_M * pxPerM
   return { width: whole, height, pxPerM, x: (m) => whole / 2 + m * pxPerM, y: (m) => foot - m * pxPerM }
 }
+
+/** A stretch of a picture: so wide, from so far along it. */
+export const framedFrom = (frame: Framing, leftPx: number, width: number): Framing => ({
+  ...frame,
+  width,
+  x: (m) => frame.x(m) - leftPx,
+})
 
 type Ctx = CanvasRenderingContext2D
 
@@ -59,16 +72,15 @@ const backdropColours: Readonly<Record<Backdrop['kind'], string>> = {
   building: '#dccfbd',
 }
 
-/** Draws a bed as it is seen: sky, backdrop, ground, and the plants from the farthest to the nearest, in softer air the farther they are. */
-export function paintScene(
+/** Draws what does not change with the weeks: sky, backdrop, ground and path. */
+export function paintGround(
   ctx: Ctx,
   view: FrontView,
   backdrop: readonly Backdrop[],
   frame: Framing,
-  sprites: Sprites,
-  { isWinter, chosen }: { isWinter: boolean; chosen?: string | undefined },
+  isWinter: boolean,
 ): void {
-  const { width, height, x, y, pxPerM } = frame
+  const { width, height, x, y } = frame
   const { standpoint, deepM, ground } = view
   const sky = ctx.createLinearGradient(0, 0, 0, y(standpoint.eyeM * 0.4))
   SKIES[isWinter ? 'winter' : 'summer'].forEach((c, i) => sky.addColorStop(i, c))
@@ -79,8 +91,7 @@ export function paintScene(
   const horizon = Math.min(standpoint.eyeM, groundRise(standpoint, 60))
   ctx.fillRect(0, y(horizon), width, height)
   for (const b of backdrop) paintBackdrop(ctx, b, frame)
-  const rise = groundRise(standpoint, deepM)
-  const soil = ctx.createLinearGradient(0, y(rise), 0, y(0))
+  const soil = ctx.createLinearGradient(0, y(groundRise(standpoint, deepM)), 0, y(0))
   SOIL.toReversed().forEach((c, i) => soil.addColorStop(i, c))
   ctx.fillStyle = soil
   ctx.beginPath()
@@ -88,31 +99,29 @@ export function paintScene(
   ctx.fill()
   ctx.fillStyle = PATH
   ctx.fillRect(0, y(0), width, height - y(0))
-  for (const p of view.plants) {
-    const air = deepM > 0 ? Math.min(1, (p.depthM - standpoint.awayM) / Math.max(4, deepM)) : 0
-    const wide = p.scale * p.body.spreadM * pxPerM
-    paintShadow(ctx, x(p.x), y(p.y), wide, air)
-    const sprite = sprites.of(p, p.scale * pxPerM, air)
-    if (!sprite) continue
-    const ratio = (p.scale * pxPerM) / sprite.pxPerM
-    const isFaded = chosen !== undefined && p.plant.groupId !== chosen
-    ctx.globalAlpha = isFaded ? 0.45 : 1
-    ctx.drawImage(
-      sprite.canvas,
-      x(p.x) - sprite.footX * ratio,
-      y(p.y) - sprite.footY * ratio,
-      sprite.canvas.width * ratio,
-      sprite.canvas.height * ratio,
-    )
-    ctx.globalAlpha = 1
-  }
 }
 
-function paintShadow(ctx: Ctx, x: number, y: number, wide: number, air: number): void {
-  ctx.fillStyle = `rgba(34, 27, 20, ${0.3 - 0.14 * air})`
-  ctx.beginPath()
-  ctx.ellipse(x + 0.04 * wide, y, 0.46 * wide, Math.max(1.5, 0.07 * wide), 0, 0, 2 * Math.PI)
-  ctx.fill()
+/** Draws the plants of a bed from the farthest to the nearest, in softer air the farther they are. @param chosen the others are faded */
+export function paintPlants(
+  ctx: Ctx,
+  { plants, standpoint, deepM }: FrontView,
+  { x, y, width, pxPerM }: Framing,
+  sprites: Sprites,
+  chosen?: string,
+): void {
+  for (const p of plants) {
+    const air = deepM > 0 ? Math.min(1, (p.depthM - standpoint.awayM) / Math.max(4, deepM)) : 0
+    const [footX, footY] = [x(p.x), y(p.y)]
+    const reach = p.scale * p.body.spreadM * pxPerM
+    if (footX < -reach || footX > width + reach) continue
+    const sprite = sprites.of(p, p.scale * pxPerM, air)
+    if (!sprite) continue
+    const isFaded = chosen !== undefined && p.plant.groupId !== chosen
+    if (isFaded) ctx.globalAlpha = 0.45
+    // On whole pixels and in its own size, which is what makes it quick.
+    ctx.drawImage(sprite.canvas, Math.round(footX - sprite.footX), Math.round(footY - sprite.footY))
+    if (isFaded) ctx.globalAlpha = 1
+  }
 }
 
 function paintBackdrop(ctx: Ctx, b: Backdrop, { x, y, pxPerM }: Framing): void {

@@ -8,19 +8,19 @@ export interface Sprite {
   /** Where its foot is, pixels of the canvas. */
   footX: number
   footY: number
-  /** Pixels of the canvas for one metre of the plant. */
-  pxPerM: number
 }
 
 /** So many plants of a kind that look different. */
-const VARIANTS = 5
-/** Sizes and looks are told apart in so many steps: what differs by less is drawn alike. */
-const SIZE_STEP = 1.12
-const AIR_STEPS = 3
+const VARIANTS = 4
+/** Sizes that differ by less are drawn alike: within a twentieth of what they are. Looks are told apart in so many steps. */
+const SIZE_STEP = 1.1
+const AIR_STEPS = 2
 /** What leans out of its outline has room for it, as a share of its size. */
 const ROOM = 0.3
+/** Of how wide it is, so deep is the shadow of a plant as it is seen. */
+const SHADOW = 0.07
 /** More than so many are not kept. */
-const MOST = 1600
+const MOST = 2000
 
 const step = (share: number, steps: number): number => Math.round(share * steps) / steps
 const sizeStep = (m: number): number =>
@@ -61,15 +61,21 @@ export class Sprites {
     const known = this.known.get(key)
     if (known) return known
     const wide = Math.ceil(size.spreadM * px * (1 + 2 * ROOM)) + 8
-    const high = Math.ceil(size.heightM * px * (1 + ROOM)) + 8
+    const deep = Math.max(1.5, SHADOW * size.spreadM * px)
+    const high = Math.ceil(size.heightM * px * (1 + ROOM) + deep) + 8
     const canvas = document.createElement('canvas')
     canvas.width = wide
     canvas.height = high
     const ctx = canvas.getContext('2d')
     if (!ctx) return undefined
     const footX = wide / 2
-    const footY = high - 4
+    const footY = high - deep - 4
     ctx.translate(footX, footY)
+    // Its shadow on the ground, paler in the distance.
+    ctx.fillStyle = `rgba(34, 27, 20, ${0.3 - 0.14 * airStep})`
+    ctx.beginPath()
+    ctx.ellipse(0.04 * size.spreadM * px, 0, 0.46 * size.spreadM * px, deep, 0, 0, 2 * Math.PI)
+    ctx.fill()
     paintPlant(canvasPen(ctx), {
       taxon: plant.taxon,
       look: drawnLook,
@@ -78,7 +84,7 @@ export class Sprites {
       seed: seedOf(plant.taxon.botanical) + variant,
       air: airStep,
     })
-    const sprite = { canvas, footX, footY, pxPerM: px }
+    const sprite = { canvas, footX, footY }
     if (this.known.size >= MOST) this.known.delete(this.known.keys().next().value!)
     this.known.set(key, sprite)
     this.drawn++

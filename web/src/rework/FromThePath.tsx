@@ -19,7 +19,7 @@ import {
   type Point,
   type StandingPlant,
 } from '@border/core'
-import { useDeferredValue, useMemo } from 'react'
+import { memo, useEffect, useMemo, useRef, useState } from 'react'
 import { useParam } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -82,12 +82,12 @@ const SOUTHERN_WINTER = new Set(['06', '07', '08'])
 export function FromThePath(props: Props) {
   const { ground, arranged, said, chosen } = props
   const { view, on: today } = useGardenContext()
-  const [weekSaid, chooseWeek] = useParam('week')
+  const [weekSaid, keepWeek] = useParam('week')
   const [yearSaid, chooseYear] = useParam('year')
   const [sideSaid, chooseSide] = useParam('side')
   const [awaySaid, chooseAway] = useParam('away')
   const thisWeek = Math.min(LAST_WEEK, Math.floor(dayOfYear(today) / 7))
-  const week = clamped(weekSaid, thisWeek, 0, LAST_WEEK)
+  const [week, chooseWeek] = useRested(clamped(weekSaid, thisWeek, 0, LAST_WEEK), (w) => keepWeek(String(w)))
   const years = YEARS.some((y) => y.value === yearSaid) ? Number(yearSaid) : 3
   const on = addDays(`${Number(today.slice(0, 4)) + years}-01-01`, 7 * week + 3)
   const plants = useStanding(props)
@@ -114,7 +114,7 @@ export function FromThePath(props: Props) {
             value={week}
             aria-label="Week of the year"
             aria-valuetext={`week of ${dayMonth(on)}`}
-            onChange={(e) => chooseWeek(e.target.value)}
+            onChange={(e) => chooseWeek(Number(e.target.value))}
           />
           <b>{dayMonth(on)}</b>
         </label>
@@ -157,26 +157,33 @@ export function FromThePath(props: Props) {
 }
 
 /** What is hidden of the kinds, the most first. */
-function Hidden({
+const Hidden = memo(function Hidden({
   outline,
   plants,
   isLaid,
-  ...when
+  standpoint,
+  on,
+  year,
+  years,
 }: {
   outline: readonly Point[]
   plants: readonly StandingPlant[]
   isLaid: boolean
 } & Pick<React.ComponentProps<typeof FrontView>, 'standpoint' | 'on' | 'year' | 'years'>) {
-  const { standpoint, on, year, years } = useDeferredValue(when)
+  const [at, settle] = useState({ standpoint, on, year, years })
+  useEffect(() => {
+    const timer = setTimeout(() => settle({ standpoint, on, year, years }), RESTS_MS)
+    return () => clearTimeout(timer)
+  }, [standpoint, on, year, years])
   const hidden = useMemo(() => {
     // By kind: what is hidden of one drift may be seen of another.
     const byKind = plants.map((p) => ({ ...p, groupId: p.taxon.botanical }))
-    const shares = seenShares(frontView(outline, byKind, standpoint, { on, year, years }))
+    const shares = seenShares(frontView(outline, byKind, at.standpoint, at))
     const commonOf = new Map(plants.map((p) => [p.taxon.botanical, p.taxon.common]))
     return [...shares]
       .sort((a, b) => (hiddenShare(b[1]) ?? 0) - (hiddenShare(a[1]) ?? 0))
-      .flatMap(([kind, share]) => hiddenWords(commonOf.get(kind)!, share, on) ?? [])
-  }, [outline, plants, standpoint, on, year, years])
+      .flatMap(([kind, share]) => hiddenWords(commonOf.get(kind)!, share, at.on) ?? [])
+  }, [outline, plants, at])
   return (
     <p className="rework-under" aria-live="polite">
       {!isLaid && <span className="soft">Nothing is laid out yet: what stays is seen alone. </span>}
@@ -186,11 +193,30 @@ function Hidden({
       {hidden.length > 4 && <span className="soft"> Of {hidden.length - 4} more something.</span>}
     </p>
   )
-}
+})
 
 function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
   const value = Number(said)
   return said === undefined || !Number.isFinite(value) ? otherwise : Math.max(least, Math.min(most, value))
+}
+
+/** Hands that move something rest so long before what hangs on it is worked out, milliseconds. */
+const RESTS_MS = 180
+
+/** A value that goes along with the hand at once, and is kept when that rests. */
+function useRested(kept: number, keep: (value: number) => void): [number, (value: number) => void] {
+  const [held, hold] = useState<number>()
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(timer.current), [])
+  const put = (value: number) => {
+    hold(value)
+    clearTimeout(timer.current)
+    timer.current = setTimeout(() => {
+      keep(value)
+      hold(undefined)
+    }, RESTS_MS)
+  }
+  return [held ?? kept, put]
 }
 
 const dayOfYear = (day: string): number =>
