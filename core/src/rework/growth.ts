@@ -1,5 +1,6 @@
 import type { Taxon } from '../plants/index.ts'
 import { isSeasonal } from '../verdict/index.ts'
+import { counted, listed } from '../words/index.ts'
 
 /** What a plant measures at an age. */
 export interface Size {
@@ -72,4 +73,53 @@ export function openGroundM2(
     0,
   )
   return Math.max(0, bedM2 - covered)
+}
+
+/** What has become of a bed's kinds so many years after it was planted. */
+export interface GrownTo {
+  /** Kinds whose plants do not touch yet, touch, or leave no ground to be seen between them. */
+  apart: readonly string[]
+  touching: readonly string[]
+  closed: readonly string[]
+  /** Kinds that want dividing by then, or did before. */
+  dividing: readonly string[]
+}
+
+/** How far kinds have grown together at an age, each named once. */
+export function grownTo(
+  taxa: readonly (GrownTaxon & Pick<Taxon, 'botanical' | 'common' | 'spacingM' | 'divideYears'>)[],
+  years: number,
+): GrownTo {
+  const kinds = [...new Map(taxa.map((t) => [t.botanical, t])).values()].map((taxon) => {
+    const { touchYears, closedYears, divideYears } = milestones(taxon, taxon.spacingM)
+    const by = (at: number | null) => at !== null && at <= years
+    return {
+      common: taxon.common,
+      is: by(closedYears) ? ('closed' as const) : by(touchYears) ? ('touching' as const) : ('apart' as const),
+      divides: divideYears !== null && Math.max(1, divideYears[0]) <= years,
+    }
+  })
+  const which = (is: (typeof kinds)[number]['is']) => kinds.filter((k) => k.is === is).map((k) => k.common)
+  return {
+    apart: which('apart'),
+    touching: which('touching'),
+    closed: which('closed'),
+    dividing: kinds.filter((k) => k.divides).map((k) => k.common),
+  }
+}
+
+/** `7 of 10 kinds have closed, 2 touch; garden daylily wants dividing`: what a year of growth has brought. */
+export function grownWords({ apart, touching, closed, dividing }: GrownTo): string {
+  const all = apart.length + touching.length + closed.length
+  if (all === 0) return 'nothing is planted yet'
+  const parts = [
+    ...(closed.length > 0
+      ? [`${closed.length} of ${counted(all, 'kind')} ${closed.length === 1 ? 'has' : 'have'} closed`]
+      : []),
+    ...(touching.length > 0
+      ? [`${touching.length} just ${touching.length === 1 ? 'touches' : 'touch'}`]
+      : []),
+    ...(apart.length > 0 ? [`${apart.length} still ${apart.length === 1 ? 'stands' : 'stand'} apart`] : []),
+  ]
+  return `${parts.join(', ')}${dividing.length > 0 ? `; ${listed(dividing)} ${dividing.length === 1 ? 'wants' : 'want'} dividing` : ''}`
 }

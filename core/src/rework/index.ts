@@ -60,7 +60,16 @@ export {
   type DivisionAnswer,
   type PlantingDivided,
 } from './division.ts'
-export { milestones, openGroundM2, sizeAt, type Milestones, type Size } from './growth.ts'
+export {
+  grownTo,
+  grownWords,
+  milestones,
+  openGroundM2,
+  sizeAt,
+  type GrownTo,
+  type Milestones,
+  type Size,
+} from './growth.ts'
 export { openSpots, relocationOf, type GardenRelocation, type LaidSpot } from './openSpots.ts'
 export {
   HEIGHT_SLACK_M,

@@ -5,6 +5,8 @@ import {
   dayMonth,
   EYE_M,
   frontView,
+  grownTo,
+  grownWords,
   hiddenShare,
   hiddenWords,
   overRound,
@@ -101,6 +103,18 @@ export function FromThePath(props: Props) {
     () => (view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 }),
     [view.climate, view.garden.latitude],
   )
+  const grown = useMemo(
+    () =>
+      arranged.drifts.length > 0
+        ? grownWords(
+            grownTo(
+              arranged.drifts.map((d) => d.taxon),
+              years,
+            ),
+          )
+        : undefined,
+    [arranged.drifts, years],
+  )
   const month = on.slice(5, 7)
   const isWinter = (year.south ? SOUTHERN_WINTER : WINTER).has(month)
   return (
@@ -151,6 +165,7 @@ export function FromThePath(props: Props) {
       <Hidden
         {...{ outline, plants, standpoint, on, year, years }}
         isLaid={arranged.has.some((k) => k >= 0)}
+        grown={grown}
       />
     </div>
   )
@@ -161,6 +176,7 @@ const Hidden = memo(function Hidden({
   outline,
   plants,
   isLaid,
+  grown,
   standpoint,
   on,
   year,
@@ -169,6 +185,7 @@ const Hidden = memo(function Hidden({
   outline: readonly Point[]
   plants: readonly StandingPlant[]
   isLaid: boolean
+  grown: string | undefined
 } & Pick<React.ComponentProps<typeof FrontView>, 'standpoint' | 'on' | 'year' | 'years'>) {
   const [at, settle] = useState({ standpoint, on, year, years })
   useEffect(() => {
@@ -186,6 +203,7 @@ const Hidden = memo(function Hidden({
   }, [outline, plants, at])
   return (
     <p className="rework-under" aria-live="polite">
+      {grown && `${years === 1 ? 'A year' : `${years} years`} on ${grown}. `}
       {!isLaid && <span className="soft">Nothing is laid out yet: what stays is seen alone. </span>}
       {hidden.length === 0
         ? 'Nothing that stands now is hidden by what is before it.'
