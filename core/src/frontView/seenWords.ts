@@ -1,5 +1,3 @@
-import type { IsoDate } from '../dates/index.ts'
-import { monthName } from '../words/index.ts'
 import type { SeenShare } from './seen.ts'
 
 /** Shares as people say them. */
@@ -25,10 +23,9 @@ export const hiddenShare = ({ leaves, flowers }: SeenShare): number | null => {
   return seen === null ? null : 1 - seen
 }
 
-/** `A third of the phlox is hidden in July`: undefined where hardly anything is. */
-export function hiddenWords(common: string, share: SeenShare, on: IsoDate): string | undefined {
+/** `a third of the phlox`: undefined where hardly anything is hidden. */
+export function hiddenWords(common: string, share: SeenShare): string | undefined {
   const hidden = hiddenShare(share)
   if (hidden === null || hidden < WORTH_SAYING) return undefined
-  const what = share.flowers === null ? common : `${common} in flower`
-  return `${shareWords(hidden)} of the ${what} is hidden in ${monthName(on)}`
+  return `${shareWords(hidden)} of the ${common}${share.flowers === null ? '' : ' in flower'}`
 }

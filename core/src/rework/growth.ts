@@ -121,5 +121,8 @@ export function grownWords({ apart, touching, closed, dividing }: GrownTo): stri
       : []),
     ...(apart.length > 0 ? [`${apart.length} still ${apart.length === 1 ? 'stands' : 'stand'} apart`] : []),
   ]
-  return `${parts.join(', ')}${dividing.length > 0 ? `; ${listed(dividing)} ${dividing.length === 1 ? 'wants' : 'want'} dividing` : ''}`
+  const named = dividing.length > MOST_NAMED ? [counted(dividing.length, 'kind')] : dividing
+  return `${parts.join(', ')}${dividing.length > 0 ? `; ${listed(named)} ${dividing.length === 1 ? 'wants' : 'want'} dividing` : ''}`
 }
+/** More than so many are counted rather than named. */
+const MOST_NAMED = 3

@@ -1,7 +1,6 @@
 import type { SaidScheme } from '@border/contract'
 import {
   addDays,
-  capitalised,
   dayMonth,
   EYE_M,
   frontView,
@@ -9,6 +8,7 @@ import {
   grownWords,
   hiddenShare,
   hiddenWords,
+  monthName,
   overRound,
   plantsOf,
   plantsOfPlanting,
@@ -199,19 +199,21 @@ const Hidden = memo(function Hidden({
     const commonOf = new Map(plants.map((p) => [p.taxon.botanical, p.taxon.common]))
     return [...shares]
       .sort((a, b) => (hiddenShare(b[1]) ?? 0) - (hiddenShare(a[1]) ?? 0))
-      .flatMap(([kind, share]) => hiddenWords(commonOf.get(kind)!, share, at.on) ?? [])
+      .flatMap(([kind, share]) => hiddenWords(commonOf.get(kind)!, share) ?? [])
   }, [outline, plants, at])
   return (
     <p className="rework-under" aria-live="polite">
       {grown && `${years === 1 ? 'A year' : `${years} years`} on ${grown}. `}
       {!isLaid && <span className="soft">Nothing is laid out yet: what stays is seen alone. </span>}
       {hidden.length === 0
-        ? 'Nothing that stands now is hidden by what is before it.'
-        : `${capitalised(hidden.slice(0, 4).join('; '))}.`}
-      {hidden.length > 4 && <span className="soft"> Of {hidden.length - 4} more something.</span>}
+        ? `Nothing that stands in ${monthName(at.on)} is hidden by what is before it.`
+        : `Hidden in ${monthName(at.on)}: ${hidden.slice(0, MOST_SAID).join(', ')}${hidden.length > MOST_SAID ? ` and something of ${hidden.length - MOST_SAID} more` : ''}.`}
     </p>
   )
 })
+
+/** Kinds of which it is said. */
+const MOST_SAID = 4
 
 function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
   const value = Number(said)

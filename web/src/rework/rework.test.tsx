@@ -408,9 +408,7 @@ describe('a scheme from the path', () => {
     await waitFor(() => expect(Number((away as HTMLInputElement).value)).toBe(6))
     expect((screen.getByLabelText('Year of growth') as HTMLSelectElement).value).toBe('1')
     // What is said of it is of that week.
-    await waitFor(() =>
-      expect(screen.getByText(/hidden in July|Nothing that stands now is hidden/)).toBeTruthy(),
-    )
+    await waitFor(() => expect(screen.getByText(/Hidden in July:|Nothing that stands in July/)).toBeTruthy())
     await user.click(screen.getByRole('radio', { name: 'Both' }))
     expect(screen.getByRole('slider', { name: 'Week of the year' })).toBeTruthy()
   })
