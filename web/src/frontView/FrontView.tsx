@@ -76,29 +76,24 @@ function Drawn({
     [tallest, backdrop, shown, isWinter],
   )
   // What was drawn of a week is kept until anything else than the week is another.
-  const kept = useMemo(
-    () => new Map<string, HTMLCanvasElement>(),
-    [shown, plants, standpoint, year, years, chosen],
+  const pictureOf = useMemo(
+    () =>
+      keptByDay((day, still) => {
+        const view = frontView(outline, plants, standpoint, { on: day, year, years })
+        return drawnOnce(shown, (ctx) => {
+          ctx.drawImage(still, 0, 0)
+          paintPlants(ctx, view, shown, sprites.current, chosen)
+        })
+      }),
+    [outline, plants, standpoint, year, years, shown, chosen],
   )
   useEffect(() => {
     // Once a frame, however fast the weeks go by.
     const asked = requestAnimationFrame(() => {
-      const ctx = canvas.current?.getContext('2d')
-      if (!ctx) return
-      let picture = kept.get(on)
-      if (!picture) {
-        const view = frontView(outline, plants, standpoint, { on, year, years })
-        picture = drawnOnce(shown, (own) => {
-          own.drawImage(ground, 0, 0)
-          paintPlants(own, view, shown, sprites.current, chosen)
-        })
-        if (kept.size >= MOST_KEPT) kept.clear()
-        kept.set(on, picture)
-      }
-      ctx.drawImage(picture, 0, 0)
+      canvas.current?.getContext('2d')?.drawImage(pictureOf(on, ground), 0, 0)
     })
     return () => cancelAnimationFrame(asked)
-  }, [kept, on, outline, plants, standpoint, year, years, shown, ground, chosen])
+  }, [pictureOf, on, ground])
   const metres = Array.from({ length: Math.floor(frame.y(0) / frame.pxPerM) + 1 }, (_, m) => m)
   const width = frame.width / ratio
   // A long bed is looked along from its middle.
@@ -137,6 +132,21 @@ function Drawn({
       </svg>
     </>
   )
+}
+
+type PictureOf = (day: IsoDate, still: HTMLCanvasElement) => HTMLCanvasElement
+
+/** What is drawn of a day, drawn once. */
+function keptByDay(draw: PictureOf): PictureOf {
+  const kept = new Map<IsoDate, HTMLCanvasElement>()
+  return (day, still) => {
+    const known = kept.get(day)
+    if (known) return known
+    const picture = draw(day, still)
+    if (kept.size >= MOST_KEPT) kept.clear()
+    kept.set(day, picture)
+    return picture
+  }
 }
 
 /** A picture of its own. */
