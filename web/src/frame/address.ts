@@ -1,5 +1,5 @@
-import { useCallback } from 'react'
-import { useSearchParams } from 'react-router'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { useLocation, useNavigate, useSearchParams } from 'react-router'
 import { bringIntoView } from './bringIntoView.ts'
 
 /** What an address says, with one thing of it said otherwise; undefined takes it out. */
@@ -43,6 +43,42 @@ export function useParam(
     [setParams, name, atOnce],
   )
   return [params.get(name) ?? undefined, set]
+}
+
+/** Hands that move something rest so long before it is kept, milliseconds. */
+const RESTS_MS = 180
+
+/**
+ * Several things of one screen in the address, some of which are dragged: shown at once, and written together when the hand rests, beside
+ * whatever else the address says by then.
+ */
+export function useRestedParams<Name extends string>(
+  names: readonly Name[],
+): [said: Partial<Record<Name, string>>, put: (change: Partial<Record<Name, string>>) => void] {
+  const location = useLocation()
+  const navigate = useNavigate()
+  const [held, hold] = useState<Partial<Record<Name, string>>>({})
+  const latest = useRef({ location, held })
+  useEffect(() => {
+    latest.current = { location, held }
+  })
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
+  useEffect(() => () => clearTimeout(timer.current), [])
+  const put = (change: Partial<Record<Name, string>>) => {
+    hold((before) => ({ ...before, ...change }))
+    clearTimeout(timer.current)
+    timer.current = setTimeout(() => {
+      const { location: now, held: all } = latest.current
+      void navigate({ ...now, search: searchWith(now.search, all) }, { replace: true })
+    }, RESTS_MS)
+  }
+  const params = new URLSearchParams(location.search)
+  const said: Partial<Record<Name, string>> = {}
+  for (const name of names) {
+    const value = held[name] ?? params.get(name)
+    if (value !== null) said[name] = value
+  }
+  return [said, put]
 }
 
 /**

@@ -57,7 +57,7 @@ function Drawn({
   height,
 }: Props & { room: number; height: number }) {
   const canvas = useRef<HTMLCanvasElement>(null)
-  const sprites = useRef(new Sprites())
+  const [sprites] = useState(() => new Sprites())
   const [leftPx, setLeft] = useState(0)
   const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1
   const backdrop = useMemo(() => backdropOf(outline, features, standpoint), [outline, features, standpoint])
@@ -82,10 +82,10 @@ function Drawn({
         const view = frontView(outline, plants, standpoint, { on: day, year, years })
         return drawnOnce(shown, (ctx) => {
           ctx.drawImage(still, 0, 0)
-          paintPlants(ctx, view, shown, sprites.current, chosen)
+          paintPlants(ctx, view, shown, sprites, chosen)
         })
       }),
-    [outline, plants, standpoint, year, years, shown, chosen],
+    [outline, plants, standpoint, year, years, shown, sprites, chosen],
   )
   useEffect(() => {
     // Once a frame, however fast the weeks go by.

@@ -21,8 +21,8 @@ import {
   type Point,
   type StandingPlant,
 } from '@border/core'
-import { memo, useEffect, useMemo, useRef, useState } from 'react'
-import { useParam } from '../frame/address.ts'
+import { memo, useEffect, useMemo, useState } from 'react'
+import { useRestedParams } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
@@ -84,20 +84,17 @@ const SOUTHERN_WINTER = new Set(['06', '07', '08'])
 export function FromThePath(props: Props) {
   const { ground, arranged, said, chosen } = props
   const { view, on: today } = useGardenContext()
-  const [weekSaid, keepWeek] = useParam('week')
-  const [yearSaid, chooseYear] = useParam('year')
-  const [sideSaid, chooseSide] = useParam('side')
-  const [awaySaid, chooseAway] = useParam('away')
+  const [at, look] = useRestedParams(['week', 'growth', 'side', 'away'])
   const thisWeek = Math.min(LAST_WEEK, Math.floor(dayOfYear(today) / 7))
-  const [week, chooseWeek] = useRested(clamped(weekSaid, thisWeek, 0, LAST_WEEK), (w) => keepWeek(String(w)))
-  const years = YEARS.some((y) => y.value === yearSaid) ? Number(yearSaid) : 3
+  const week = clamped(at.week, thisWeek, 0, LAST_WEEK)
+  const years = YEARS.some((y) => y.value === at.growth) ? Number(at.growth) : 3
   const on = addDays(`${Number(today.slice(0, 4)) + years}-01-01`, 7 * week + 3)
   const plants = useStanding(props)
   const outline = useMemo(() => outlineOf(ground.of.place), [ground.of.place])
-  const fromDeg = ground.viewedFrom.includes(Number(sideSaid))
-    ? Number(sideSaid)
+  const fromDeg = ground.viewedFrom.includes(Number(at.side))
+    ? Number(at.side)
     : (ground.viewedFrom[0] ?? 180)
-  const awayM = clamped(awaySaid, said.seenFromM ?? USUAL_AWAY_M, 1, 60)
+  const awayM = clamped(at.away, said.seenFromM ?? USUAL_AWAY_M, 1, 60)
   const standpoint = useMemo(() => ({ fromDeg, awayM, eyeM: EYE_M }), [fromDeg, awayM])
   const year = useMemo(
     () => (view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 }),
@@ -128,11 +125,16 @@ export function FromThePath(props: Props) {
             value={week}
             aria-label="Week of the year"
             aria-valuetext={`week of ${dayMonth(on)}`}
-            onChange={(e) => chooseWeek(Number(e.target.value))}
+            onChange={(e) => look({ week: e.target.value })}
           />
           <b>{dayMonth(on)}</b>
         </label>
-        <Choose label="Year of growth" value={String(years)} options={YEARS} onChange={chooseYear} />
+        <Choose
+          label="Year of growth"
+          value={String(years)}
+          options={YEARS}
+          onChange={(growth) => look({ growth })}
+        />
         {ground.viewedFrom.length > 1 && (
           <Choose
             label="Seen from which side"
@@ -141,7 +143,7 @@ export function FromThePath(props: Props) {
               value: String(d),
               label: i === 0 ? 'from the first side' : 'from the other side',
             }))}
-            onChange={chooseSide}
+            onChange={(side) => look({ side })}
           />
         )}
         <label>
@@ -153,7 +155,7 @@ export function FromThePath(props: Props) {
             max={60}
             step={0.5}
             unit="m"
-            onSay={(v) => chooseAway(String(v))}
+            onSay={(v) => look({ away: String(v) })}
           />
         </label>
       </div>
@@ -220,24 +222,8 @@ function clamped(said: string | undefined, otherwise: number, least: number, mos
   return said === undefined || !Number.isFinite(value) ? otherwise : Math.max(least, Math.min(most, value))
 }
 
-/** Hands that move something rest so long before what hangs on it is worked out, milliseconds. */
+/** Hands that move something rest so long before what is hidden is worked out, milliseconds. */
 const RESTS_MS = 180
-
-/** A value that goes along with the hand at once, and is kept when that rests. */
-function useRested(kept: number, keep: (value: number) => void): [number, (value: number) => void] {
-  const [held, hold] = useState<number>()
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined)
-  useEffect(() => () => clearTimeout(timer.current), [])
-  const put = (value: number) => {
-    hold(value)
-    clearTimeout(timer.current)
-    timer.current = setTimeout(() => {
-      keep(value)
-      hold(undefined)
-    }, RESTS_MS)
-  }
-  return [held ?? kept, put]
-}
 
 const dayOfYear = (day: string): number =>
   Math.round((Date.parse(`${day}T00:00Z`) - Date.parse(`${day.slice(0, 4)}-01-01T00:00Z`)) / 86_400_000)
