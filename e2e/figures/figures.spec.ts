@@ -345,31 +345,39 @@ test('the light follows a corner that is dragged, and 500 plantings stay fluid',
   expect.soft(dragged.frameP95 < MOST_FRAME_MS).toBe(true)
 })
 
+/** A scheme of the demo, its layout shown, with as many of its smallest plants as it takes. @returns how many plants it has */
+async function fiveHundredPlants(page: Page): Promise<number> {
+  await enterDemo(page)
+  await page.goto(page.url().replace(/light.*/, 'rework'))
+  await page.getByRole('link', { name: 'Courtyard border' }).click()
+  await page.getByText('Layout', { exact: true }).click()
+  const avens = page.getByRole('spinbutton', { name: 'How many Chilean avens' })
+  await avens.fill('190')
+  await avens.press('Enter')
+  const circles = page.locator('.bed-plants circle')
+  await expect.poll(() => circles.count()).toBeGreaterThanOrEqual(500)
+  return circles.count()
+}
+
+/** What the browser has worked since it began, milliseconds, by its own count of task time. */
+async function workOf(page: Page): Promise<() => Promise<number>> {
+  const wire = await page.context().newCDPSession(page)
+  await wire.send('Performance.enable')
+  return async () => {
+    const { metrics } = await wire.send('Performance.getMetrics')
+    return metrics.find((m) => m.name === 'TaskDuration')!.value * 1000
+  }
+}
+
 /** The most that may be worked for a frame while a drift is dragged, milliseconds. */
 const MOST_A_FRAME_MS = 16
 
 test('a drift is dragged among five hundred plants, and the others make room in every frame', async ({
   page,
 }) => {
-  await enterDemo(page)
-  await page.goto(page.url().replace(/light.*/, 'rework'))
-  await page.getByRole('link', { name: 'Courtyard border' }).click()
-  await page.getByText('Layout', { exact: true }).click()
+  const plants = await fiveHundredPlants(page)
+  const worked = await workOf(page)
   const drifts = page.locator('.bed-drift')
-  await drifts.first().waitFor()
-  // As many of the smallest as it takes.
-  const avens = page.getByRole('spinbutton', { name: 'How many Chilean avens' })
-  await avens.fill('190')
-  await avens.press('Enter')
-  const circles = page.locator('.bed-plants circle')
-  await expect.poll(() => circles.count()).toBeGreaterThanOrEqual(500)
-  const plants = await circles.count()
-  const wire = await page.context().newCDPSession(page)
-  await wire.send('Performance.enable')
-  const worked = async () => {
-    const { metrics } = await wire.send('Performance.getMetrics')
-    return metrics.find((m) => m.name === 'TaskDuration')!.value * 1000
-  }
   const box = (await drifts.nth(2).boundingBox())!
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
   await page.mouse.move(x, y)
@@ -403,23 +411,11 @@ const MOST_REDRAWN_MS = 50
 test('five hundred plants are seen from the path, and the weeks go by at a frame’s pace', async ({
   page,
 }) => {
-  await enterDemo(page)
-  await page.goto(page.url().replace(/light.*/, 'rework'))
-  await page.getByRole('link', { name: 'Courtyard border' }).click()
-  await page.getByText('Layout', { exact: true }).click()
-  const avens = page.getByRole('spinbutton', { name: 'How many Chilean avens' })
-  await avens.fill('190')
-  await avens.press('Enter')
-  await expect.poll(() => page.locator('.bed-plants circle').count()).toBeGreaterThanOrEqual(500)
+  await fiveHundredPlants(page)
   await page.getByText('From the path', { exact: true }).click()
   await page.locator('.front-view canvas').waitFor()
   await page.waitForTimeout(1500)
-  const wire = await page.context().newCDPSession(page)
-  await wire.send('Performance.enable')
-  const worked = async () => {
-    const { metrics } = await wire.send('Performance.getMetrics')
-    return metrics.find((m) => m.name === 'TaskDuration')!.value * 1000
-  }
+  const worked = await workOf(page)
   const slider = page.getByRole('slider', { name: 'Week of the year' })
   const round = async () => {
     const each: number[] = []
