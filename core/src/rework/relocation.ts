@@ -91,8 +91,8 @@ function costOf(problem: RelocationProblem, p: number, destination: Destination)
 const isVacated = ({ leaving }: RelocationProblem, { vacatedBy }: OpenSpot, forId: string): boolean =>
   vacatedBy === undefined || (vacatedBy !== forId && leaving.some((l) => l.id === vacatedBy))
 
-/** As precise as is worth while, and a count of branches that no garden comes to. */
-const LIMITS = { gap: 0.001, nodes: 2000, isNearlyWhole: true }
+/** As precise as is worth while, and a count of branches after which what is found stands, with how far it may be out. */
+const LIMITS = { gap: 0.001, nodes: 40, isNearlyWhole: true }
 /** Dearer than anything: what nothing else can be done with. */
 const NOWHERE = 1e6
 const NO_MORE = 1e-6
@@ -137,19 +137,33 @@ export function relocate(problem: RelocationProblem, solve: SolveMilp): Relocati
   let found: MilpAnswer = isSettled ? relaxed : solve(masterOf(problem, [...columns.values()], true), LIMITS)
   let bound = least
   let chosen = [...columns.values()]
-  // Nothing dearer by more than what is still to be gained can be in a better answer: with all the rest of them it is the best.
-  const toGain = found.ok ? found.cost - least : 0
-  if (found.ok && toGain > LIMITS.gap * least) {
-    const { duals } = relaxed
-    const first = found
-    if (add(rooms.flatMap((room) => room.worth(duals!, toGain)))) {
-      const used = new Set(chosen.filter((_, i) => first.values[i]! > 0.5))
-      chosen = [...columns.values()].filter(
-        (c) => used.has(c) || overPrice(problem, c, duals!) <= toGain + NO_MORE,
-      )
-      found = solve(masterOf(problem, chosen, true), LIMITS)
+  if (found.ok && found.cost - least > LIMITS.gap * least) {
+    // Nothing dearer by more than what is still to be gained can be in a better answer: with all the rest of them it is the best. The
+    // cheapest of them first, for a better answer leaves less to be gained, and fewer of the rest.
+    const duals = relaxed.duals!
+    add(rooms.flatMap((room) => room.worth(duals, found.ok ? found.cost - least : 0)))
+    const priced = [...columns.values()]
+      .map((column) => ({ column, over: overPrice(problem, column, duals) }))
+      .sort((x, y) => x.over - y.over)
+    let tried = 0
+    for (const most of [FIRST_COLUMNS, MOST_COLUMNS]) {
+      const toGain = found.cost - least
+      const within = priced.findLastIndex((c) => c.over <= toGain + NO_MORE) + 1
+      if (within <= tried) break
+      const used: Column[] = chosen.filter((_, i) => found.ok && found.values[i]! > 0.5)
+      tried = Math.min(most, within)
+      const next = [...new Set([...used, ...priced.slice(0, tried).map((c) => c.column)])]
+      const better = solve(masterOf(problem, next, true), LIMITS)
+      if (!better.ok) break
+      chosen = next
+      found = better
+      // Of what was left out nothing could be in an answer that is better still.
+      const isWhole = tried >= within || priced[tried]!.over > better.cost - least
+      bound = isWhole
+        ? Math.max(least, better.bound)
+        : Math.max(least, Math.min(better.bound, least + priced[tried]!.over))
     }
-    if (found.ok) bound = Math.max(least, Math.min(found.bound, found.cost))
+    bound = Math.min(bound, found.cost)
   }
   if (!found.ok) return found
   if (found.cost >= NOWHERE) return { ok: false, why: 'infeasible' }
@@ -179,6 +193,9 @@ function overPrice({ leaving, spots }: RelocationProblem, c: Column, prices: Flo
   return c.cost - sum(c.leaving, (p) => prices[p]) - sum(takes, (i) => prices[leaving.length + i])
 }
 
+/** Ways and sets that are solved for at once: at first, and at most, so that no garden takes minutes: what is left out bounds how good the answer is. */
+const FIRST_COLUMNS = 1300
+const MOST_COLUMNS = 2200
 /** Sets of a spot that are taken in at once, and that are tried before all are. */
 const BEST_SETS = 4
 const FIRST_TRIES = 60
