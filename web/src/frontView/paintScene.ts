@@ -23,8 +23,10 @@ const BACKDROP_ABOVE_M = 0.6
 /** Larger than life on paper no plant needs to be. */
 const MOST_PX_PER_M = 190
 
-/** So much of a long bed is seen at once, metres. */
+/** So much of a long bed is seen at once, metres; less of it where the picture is as narrow as a phone, pixels. */
 const LEAST_SHOWN_M = 6.5
+const LEAST_ON_PHONE_M = 3.6
+const PHONE_PX = 500
 
 /**
  * Fits a bed into a picture by its height.
@@ -44,7 +46,10 @@ export function framing(
   const top = Math.max(plants, Math.min(behind, plants + BACKDROP_ABOVE_M)) + ABOVE_M
   const bedM = view.rightM - view.leftM + 2 * BESIDE_M
   // As large as the height allows, with a good stretch of it to be seen: a long bed is wider than the picture, and is looked along.
-  const asHigh = Math.min(height / (top + PATH_M), width / LEAST_SHOWN_M)
+  const asHigh = Math.min(
+    height / (top + PATH_M),
+    width / (width < PHONE_PX * ratio ? LEAST_ON_PHONE_M : LEAST_SHOWN_M),
+  )
   const pxPerM = Math.min(MOST_PX_PER_M * ratio, Math.max(width / bedM, asHigh))
   const whole = Math.max(width, Math.ceil(bedM * pxPerM))
   const foot = height - PATH_M * pxPerM
