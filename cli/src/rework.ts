@@ -216,16 +216,16 @@ class Reworked {
       ...d,
       taxon: this.taxon('layout.drifts', d.taxon),
     }))
-    const wantedOf = bedLayout(of!, CELL_M, drifts, viewedFrom.slice(0, 2))
-    const wanted = wantedOf.drifts.reduce((sum, d) => sum + d.areaM2, 0)
+    const asWished = bedLayout(of!, CELL_M, drifts, viewedFrom.slice(0, 2))
+    const wanted = asWished.drifts.reduce((sum, d) => sum + d.areaM2, 0)
     const { areaM2 } = of!.place
     if (wanted > MOST_CROWDED * areaM2)
       throw this.fault(
         `layout.drifts: they take ${wanted.toFixed(1)} m² at their spacing, and ${asked.place} has ${areaM2.toFixed(1)} m²`,
       )
-    const { assignment, score } = finished(layOut(wantedOf, asked.seed))
+    const { assignment, score } = finished(layOut(asWished, asked.seed))
     // Of what runs through the rest as many as its ground takes.
-    const problem = withMatrixCounted(wantedOf, assignment)
+    const problem = withMatrixCounted(asWished, assignment)
     const plants = positionsOf(problem, assignment)
     return {
       score,

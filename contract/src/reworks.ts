@@ -255,11 +255,11 @@ const prices = z.strictObject({
 })
 export type WaysView = z.infer<typeof prices>
 
-/** What a choice of kinds is asked of. */
 const dividing = z
   .array(z.strictObject({ plantingId: id, ...measured }))
   .max(400)
   .default([])
+/** What a choice of kinds is asked of. */
 const choice = z.object({
   leavingIds: z.array(id).max(400),
   dividing,

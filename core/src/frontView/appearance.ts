@@ -59,7 +59,7 @@ export function appearanceOn(taxon: Taxon, on: IsoDate, year: Year): Appearance 
   if (!season) {
     const before = seasons.filter((s) => s.goneBy < on).at(-1)
     if (evergreen) return { ...NOTHING, height: 1, leaf: 1, flower, isDull: true }
-    if (isWoody(taxon)) return { ...NOTHING, height: 1, flower, heads: 0 }
+    if (isWoody(taxon)) return { ...NOTHING, height: 1, flower }
     const next = seasons.find((s) => s.showsFrom > on)
     const isCut = next !== undefined && daysBetween(on, next.showsFrom) <= CUT_DOWN_DAYS
     if (!taxon.standsWinter || !before || isCut)

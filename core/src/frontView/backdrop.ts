@@ -1,7 +1,7 @@
 import { mean } from 'd3-array'
 import type { Feature } from '../garden/index.ts'
 import type { Point } from '../geometry/index.ts'
-import { asLookedAt, groundRise, scaleAt, type Standpoint } from './scene.ts'
+import { asLookedAt, type Standpoint } from './scene.ts'
 
 /** A face of something that stands behind a bed, as it is seen: its foot and its top, in metres of the plane of the front edge. */
 export interface Backdrop {
@@ -26,32 +26,30 @@ export function backdropOf(
   features: readonly Feature[],
   standpoint: Standpoint,
 ): Backdrop[] {
-  const { rightOf, behind, wideM, deepM } = asLookedAt(outline, standpoint)
+  const { rightOf, behind, onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
+  const isBehind = (p: Point): boolean => {
+    const deep = behind(p)
+    return (
+      deep > deepM - WITHIN_M && deep < deepM + BEHIND_M && Math.abs(rightOf(p)) < wideM / 2 + BEHIND_M / 2
+    )
+  }
   return features
     .filter((f) => kinds.includes(f.kind))
     .flatMap((f): Backdrop[] => {
       const heightM = Number((f.properties as { heightM?: number }).heightM ?? 0)
       // Each face by itself: those of a house stand one before the other.
-      const runs = facesOf(f).flatMap((face) =>
-        runsOf(
-          face.map((p) => ({ right: rightOf(p), deep: behind(p) })),
-          ({ right, deep }) =>
-            deep > deepM - WITHIN_M && deep < deepM + BEHIND_M && Math.abs(right) < wideM / 2 + BEHIND_M / 2,
-        ),
-      )
-      return runs.map((run) => {
-        const seen = run.map(({ right, deep }) => {
-          const scale = scaleAt(standpoint, deep)
-          return { x: right * scale, foot: groundRise(standpoint, deep), high: heightM * scale }
+      return facesOf(f)
+        .flatMap((face) => runsOf(face, isBehind))
+        .map((run) => {
+          const seen = run.map(onPlane)
+          return {
+            name: f.name,
+            kind: f.kind as Backdrop['kind'],
+            foot: seen.map((s): Point => [s.x, s.y]),
+            top: seen.map((s): Point => [s.x, s.y + heightM * s.scale]),
+            depthM: mean(seen, (s) => s.depthM)!,
+          }
         })
-        return {
-          name: f.name,
-          kind: f.kind as Backdrop['kind'],
-          foot: seen.map((s): Point => [s.x, s.foot]),
-          top: seen.map((s): Point => [s.x, s.foot + s.high]),
-          depthM: standpoint.awayM + mean(run, (r) => r.deep)!,
-        }
-      })
     })
     .sort((a, b) => b.depthM - a.depthM)
 }

@@ -1,5 +1,5 @@
-import { byName } from '../plants/byName.ts'
-import type { Habit, LifeForm, Taxon } from '../plants/index.ts'
+import { onceFor } from '../once/index.ts'
+import { byName, type Habit, type LifeForm, type Taxon } from '../plants/index.ts'
 
 /** How a plant carries itself, as it is seen from the side. */
 export const plantForms = [
@@ -138,15 +138,14 @@ const forms: Readonly<Record<string, PlantForm>> = {
   Zantedeschia: 'broad',
 }
 
-/** Form of a kind as it is seen from the side. */
-export function plantForm({
-  botanical,
-  habit,
-  lifeForm,
-}: Pick<Taxon, 'botanical' | 'habit' | 'lifeForm'>): PlantForm {
+/** What a form is told from. */
+type FormedTaxon = Pick<Taxon, 'botanical' | 'habit' | 'lifeForm'>
+
+/** Form of a kind as it is seen from the side: asked of every plant of every picture. */
+export const plantForm = onceFor(({ botanical, habit, lifeForm }: FormedTaxon): PlantForm => {
   if (/ 'Pendul/.test(botanical)) return 'weeping'
   return byName(forms, botanical) ?? woodyForm[lifeForm] ?? byHabit[habit]
-}
+})
 
 /** Forms of flowers by the beginnings of names: general knowledge. */
 const flowers: Readonly<Record<string, FlowerForm>> = {
@@ -280,12 +279,10 @@ const flowerByForm: Partial<Record<PlantForm, FlowerForm>> = {
 }
 
 /** Form of its flowers; undefined of a kind grown for leaf. */
-export function flowerForm(
-  taxon: Pick<Taxon, 'botanical' | 'habit' | 'lifeForm' | 'bloomFrom'>,
-): FlowerForm | undefined {
+export const flowerForm = onceFor((taxon: FormedTaxon & Pick<Taxon, 'bloomFrom'>): FlowerForm | undefined => {
   if (!taxon.bloomFrom) return undefined
   return byName(flowers, taxon.botanical) ?? flowerByForm[plantForm(taxon)] ?? 'small'
-}
+})
 
 /** Colours that leaves turn to, by the beginnings of names: general knowledge. */
 const autumn: Readonly<Record<string, string>> = {

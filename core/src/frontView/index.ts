@@ -16,6 +16,7 @@ export {
   groundRise,
   scaleAt,
   type FrontView,
+  type OnPlane,
   type SeenPlant,
   type Standpoint,
   type StandingPlant,

@@ -1,6 +1,7 @@
 import type { IsoDate } from '../dates/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { Taxon, Year } from '../plants/index.ts'
+import { onceFor } from '../once/index.ts'
 import { sizeAt } from '../rework/growth.ts'
 import { bodyOf, type Body } from './body.ts'
 import { appearanceOn, type Appearance } from './appearance.ts'
@@ -27,7 +28,7 @@ export interface Standpoint {
   eyeM: number
 }
 
-/** Of a person who stands: the studies of the look use the same. */
+/** Of a person who stands. */
 export const EYE_M = 1.6
 
 /** A plant as it is seen: in metres of the plane that stands upright on the front edge of the bed. */
@@ -65,16 +66,28 @@ function axes({ fromDeg }: Standpoint): { right: Point; forward: Point } {
 
 const along = ([x, y]: Point, [ux, uy]: Point): number => x * ux + y * uy
 
-/** Where points of a bed lie for somebody who looks at it: to the right of its middle, and behind its front edge. */
+/** Where a point of the ground is seen: on the plane of the front edge, with its own metre there, and how far from the eye. */
+export type OnPlane = Pick<SeenPlant, 'x' | 'y' | 'scale' | 'depthM'>
+
+/** Where points lie for somebody who looks at a bed: to the right of its middle, behind its front edge, and on the plane of that. */
 export function asLookedAt(outline: readonly Point[], standpoint: Standpoint) {
   const { right, forward } = axes(standpoint)
   const rights = outline.map((p) => along(p, right))
   const depths = outline.map((p) => along(p, forward))
   const middle = (Math.min(...rights) + Math.max(...rights)) / 2
   const front = Math.min(...depths)
+  const rightOf = (p: Point): number => along(p, right) - middle
+  const behind = (p: Point): number => along(p, forward) - front
   return {
-    rightOf: (p: Point): number => along(p, right) - middle,
-    behind: (p: Point): number => along(p, forward) - front,
+    rightOf,
+    behind,
+    /** What lies before the front edge is taken to lie on it. */
+    onPlane: (p: Point): OnPlane => {
+      const behindM = Math.max(0, behind(p))
+      const scale = scaleAt(standpoint, behindM)
+      const depthM = standpoint.awayM + behindM
+      return { x: rightOf(p) * scale, y: groundRise(standpoint, behindM), scale, depthM }
+    },
     wideM: Math.max(...rights) - Math.min(...rights),
     deepM: Math.max(...depths) - front,
   }
@@ -98,40 +111,19 @@ export function frontView(
   standpoint: Standpoint,
   { on, year, years }: { on: IsoDate; year: Year; years: number },
 ): FrontView {
-  const { rightOf, behind, wideM, deepM } = asLookedAt(outline, standpoint)
-  const looks = new Map<string, Appearance>()
-  const lookOf = (taxon: Taxon): Appearance => {
-    const known = looks.get(taxon.botanical)
-    if (known) return known
-    const look = appearanceOn(taxon, on, year)
-    looks.set(taxon.botanical, look)
-    return look
-  }
+  const { onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
+  const lookOf = onceFor((taxon: Taxon) => appearanceOn(taxon, on, year))
   const seen = plants.flatMap((plant): SeenPlant[] => {
     const look = lookOf(plant.taxon)
     const body = bodyOf(plant.taxon, sizeAt(plant.taxon, plant.ageYears + years), look)
     if (!body) return []
-    const at: Point = [plant.x, plant.y]
-    const behindM = Math.max(0, behind(at))
-    const scale = scaleAt(standpoint, behindM)
-    return [
-      {
-        plant,
-        look,
-        body,
-        x: rightOf(at) * scale,
-        y: groundRise(standpoint, behindM),
-        scale,
-        depthM: standpoint.awayM + behindM,
-      },
-    ]
-  })
-  const ground = outline.map((p): Point => {
-    const behindM = Math.max(0, behind(p))
-    return [rightOf(p) * scaleAt(standpoint, behindM), groundRise(standpoint, behindM)]
+    return [{ plant, look, body, ...onPlane([plant.x, plant.y]) }]
   })
   return {
-    ground,
+    ground: outline.map((p): Point => {
+      const { x, y } = onPlane(p)
+      return [x, y]
+    }),
     plants: seen.sort((a, b) => b.depthM - a.depthM || (a.plant.id < b.plant.id ? -1 : 1)),
     leftM: -wideM / 2,
     rightM: wideM / 2,

@@ -1,15 +1,13 @@
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { groundOf, type Planting } from '../garden/index.ts'
-import { asDisc, type Point } from '../geometry/index.ts'
+import { asDisc, GOLDEN_ANGLE, type Point } from '../geometry/index.ts'
 import type { StandingPlant } from './scene.ts'
 
 const DAYS_A_YEAR = 365.25
-/** Multiples of it spread evenly over a round: no two point the same way (Vogel 1979, Mathematical Biosciences 44, 179-189). */
-const GOLDEN_ANGLE = Math.PI * (3 - Math.sqrt(5))
 /** Plants of a round stand within so much of it: their leaves reach to its edge. */
 const WITHIN = 0.78
 
-/** So many places over a round. */
+/** So many places over a round, evenly. */
 export const overRound = ([x, y]: Point, radiusM: number, many: number): Point[] =>
   Array.from({ length: many }, (_, i): Point => {
     const out = many === 1 ? 0 : WITHIN * radiusM * Math.sqrt((i + 0.5) / many)

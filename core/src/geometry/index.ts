@@ -1,4 +1,5 @@
 export * from './ring.ts'
+export { GOLDEN_ANGLE } from './goldenAngle.ts'
 export {
   asDisc,
   covers,

@@ -8,6 +8,7 @@ export {
   seasonDates,
   seasonInPlace,
   usualBloom,
+  usualYearAt,
   usualState,
   usualWords,
   USUAL_YEAR,
@@ -27,7 +28,7 @@ export { opinionsOn } from './opinions.ts'
 export { bulbSize, type BulbSize } from './bulbs.ts'
 export { rootKind, rootKinds, rootWords, type RootKind } from './roots.ts'
 export { likesCoolSummers } from './coolSummers.ts'
-export { isNamed } from './byName.ts'
+export { byName, isNamed } from './byName.ts'
 export { isUnknown, UNKNOWN } from './unknown.ts'
 export {
   accords,

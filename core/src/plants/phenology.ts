@@ -141,6 +141,10 @@ export const yearAt = (climate: Climate, lateDays = 0): Year => ({
   shift: seasonShift(climate),
 })
 
+/** The year of a place by its climate; where none is known as the library’s dates mean it, on its own half of the earth. */
+export const usualYearAt = (climate: Climate | null | undefined, latitudeDeg: number): Year =>
+  climate ? yearAt(climate) : { ...USUAL_YEAR, south: latitudeDeg < 0 }
+
 /**
  * The real day on which a day of the usual northern year falls.
  *

@@ -229,6 +229,10 @@ export function bloomsOn(taxon: Pick<Taxon, 'bloomFrom' | 'bloomTo'>, monthDay: 
 /** Ground that n plants at a spacing cover, square metres: each takes 0.866 s^2 in a triangular grid. */
 export const groundM2 = (count: number, spacingM: number): number => count * 0.866 * spacingM ** 2
 
+/** As many plants at a spacing as stand on so much ground, one at least. */
+export const plantsOn = (areaM2: number, spacingM: number): number =>
+  Math.max(1, Math.round(areaM2 / groundM2(1, spacingM)))
+
 /** Radius of the round drift that n plants at a spacing fill, metres. */
 export function driftRadiusM(count: number, spacingM: number): number {
   return Math.sqrt(groundM2(Math.max(1, count), spacingM) / Math.PI)

@@ -1,8 +1,8 @@
 import { mean, sum } from 'd3-array'
 import { groundOf, type Planting } from '../garden/index.ts'
-import { centroid, isInside, metresOutside, type Point, type Ring } from '../geometry/index.ts'
+import { centroid, GOLDEN_ANGLE, isInside, metresOutside, type Point, type Ring } from '../geometry/index.ts'
 import { onceFor } from '../once/index.ts'
-import { groundM2, type Taxon } from '../plants/index.ts'
+import { groundM2, plantsOn, type Taxon } from '../plants/index.ts'
 import {
   layoutScore,
   type Assignment,
@@ -133,20 +133,19 @@ function throughRest(ground: BedGround, { drifts, has }: Arrangement): Arrangeme
   return counted(ground, { drifts, has: has.map((k, c) => (k < 0 && kept[c]! < 0 ? matrix : k)) })
 }
 
+/** With as many plants of what runs through it as its ground takes. */
 function counted(ground: BedGround, { drifts, has }: Arrangement): Arrangement {
   const m2 = driftsM2(ground, { drifts, has })
   return {
     has,
     drifts: drifts.map((d, k) =>
-      d.isMatrix && !d.isDrawn
-        ? { ...d, count: Math.max(1, Math.round(m2[k]! / groundM2(1, d.taxon.spacingM))) }
-        : d,
+      d.isMatrix && !d.isDrawn ? { ...d, count: plantsOn(m2[k]!, d.taxon.spacingM) } : d,
     ),
   }
 }
 
 /** To the edge of a place, metres; below nothing beyond it. */
-export const edgeAt = ({ place }: StationedPlace, x: number, y: number): number =>
+export const edgeAt = ({ place }: Pick<StationedPlace, 'place'>, x: number, y: number): number =>
   -metresOutside(place.kind === 'bed' ? { ring: place.ring } : place, x, y)
 
 /** What is left of a drift's ground off the edge must be so much of what its plants take, or they come nearer to it. */
@@ -203,8 +202,6 @@ const apartFrom = (middles: readonly Point[], byM: number): Point[] =>
     const isAlone = !middles.slice(0, i).some((o) => Math.hypot(o[0] - m[0], o[1] - m[1]) < byM / 2)
     return isAlone ? m : [m[0] + byM * Math.cos(GOLDEN_ANGLE * i), m[1] + byM * Math.sin(GOLDEN_ANGLE * i)]
   })
-/** Turned by it again and again no two directions come near each other, radians. */
-const GOLDEN_ANGLE = Math.PI * (3 - Math.sqrt(5))
 
 const middles = (ground: BedGround, { drifts, has }: Arrangement): Point[] =>
   middlesOf({ cells: ground.of.stations, drifts }, has)
@@ -390,8 +387,7 @@ export function withDrawn(ground: BedGround, arranged: Arrangement, drift: Drift
   const kept = keptCells(ground)
   const own = ground.of.stations.flatMap((s, c) => (kept[c]! < 0 && isInside(ring, s.x, s.y) ? [c] : []))
   if (own.length === 0) return arranged
-  const each = groundM2(1, drift.taxon.spacingM)
-  const count = Math.max(1, Math.round((own.length * ground.cellM ** 2) / each))
+  const count = plantsOn(own.length * ground.cellM ** 2, drift.taxon.spacingM)
   const known = turnOf(arranged, drift.id)
   const k = known < 0 ? arranged.drifts.length : known
   const drawn = { ...drift, count, isDrawn: true }
@@ -472,7 +468,7 @@ function copied(
   const m2 = driftsM2(ground, { drifts: all, has })
   const counted = all.map((d, k) => ({
     ...d,
-    count: Math.max(1, Math.round(m2[k]! / groundM2(1, d.taxon.spacingM))),
+    count: plantsOn(m2[k]!, d.taxon.spacingM),
     ...(!d.isMatrix && { isDrawn: true }),
   }))
   const there = counted

@@ -1,6 +1,6 @@
 import { sum } from 'd3-array'
 import type { Point } from '../geometry/index.ts'
-import { groundM2, type Taxon } from '../plants/index.ts'
+import { plantsOn, type Taxon } from '../plants/index.ts'
 
 /** A cell of a bed as its layout sees it: all stand for as much ground. */
 export interface LayoutCell {
@@ -106,7 +106,7 @@ export function withMatrixCounted(problem: LayoutProblem, has: Assignment): Layo
   const drifts = problem.drifts.map((d, k) => {
     if (!d.isMatrix) return d
     const areaM2 = problem.cellM ** 2 * has.filter((h) => h === k).length
-    return { ...d, areaM2, count: Math.max(1, Math.round(areaM2 / groundM2(1, d.taxon.spacingM))) }
+    return { ...d, areaM2, count: plantsOn(areaM2, d.taxon.spacingM) }
   })
   return { ...problem, drifts }
 }

@@ -138,32 +138,30 @@ export function relocate(problem: RelocationProblem, solve: SolveMilp): Relocati
   let bound = least
   let chosen = [...columns.values()]
   if (found.ok && found.cost - least > LIMITS.gap * least) {
+    let best = found
     // Nothing dearer by more than what is still to be gained can be in a better answer: with all the rest of them it is the best. The
     // cheapest of them first, for a better answer leaves less to be gained, and fewer of the rest.
     const duals = relaxed.duals!
-    add(rooms.flatMap((room) => room.worth(duals, found.ok ? found.cost - least : 0)))
+    add(rooms.flatMap((room) => room.worth(duals, best.cost - least)))
     const priced = [...columns.values()]
       .map((column) => ({ column, over: overPrice(problem, column, duals) }))
       .sort((x, y) => x.over - y.over)
     let tried = 0
     for (const most of [FIRST_COLUMNS, MOST_COLUMNS]) {
-      const toGain = found.cost - least
-      const within = priced.findLastIndex((c) => c.over <= toGain + NO_MORE) + 1
+      const within = priced.findLastIndex((c) => c.over <= best.cost - least + NO_MORE) + 1
       if (within <= tried) break
-      const used: Column[] = chosen.filter((_, i) => found.ok && found.values[i]! > 0.5)
+      const used = chosen.filter((_, i) => best.values[i]! > 0.5)
       tried = Math.min(most, within)
       const next = [...new Set([...used, ...priced.slice(0, tried).map((c) => c.column)])]
       const better = solve(masterOf(problem, next, true), LIMITS)
       if (!better.ok) break
       chosen = next
-      found = better
-      // Of what was left out nothing could be in an answer that is better still.
-      const isWhole = tried >= within || priced[tried]!.over > better.cost - least
-      bound = isWhole
-        ? Math.max(least, better.bound)
-        : Math.max(least, Math.min(better.bound, least + priced[tried]!.over))
+      best = better
+      // An answer with anything that was left out costs at least what the cheapest of that adds.
+      bound = Math.max(least, Math.min(better.bound, least + (priced[tried]?.over ?? Infinity)))
     }
-    bound = Math.min(bound, found.cost)
+    bound = Math.min(bound, best.cost)
+    found = best
   }
   if (!found.ok) return found
   if (found.cost >= NOWHERE) return { ok: false, why: 'infeasible' }

@@ -69,6 +69,9 @@ export function actionOn(decisions: readonly Decided[], assessment: Assessment, 
   return word && word.choice !== 'wait' ? (word.action as Action) : assessment.verdict.action
 }
 
+/** Whether what is to be done takes a plant out of its place and leaves open where it goes. */
+export const goesElsewhere = (action: Action): boolean => action === 'move' || action === 'replace'
+
 /** Proposals other than to keep, on which nobody has decided yet. */
 export const openVerdicts = (
   assessments: readonly Assessment[],

@@ -48,7 +48,15 @@ export {
   type Assessment,
   type JudgedGarden,
 } from './assess.ts'
-export { actionOn, decisionInForce, newSince, openVerdicts, wordOn, type Decided } from './decided.ts'
+export {
+  actionOn,
+  decisionInForce,
+  goesElsewhere,
+  newSince,
+  openVerdicts,
+  wordOn,
+  type Decided,
+} from './decided.ts'
 export { joinLight, lightParts } from './lightParts.ts'
 export {
   comingChanges,

@@ -18,11 +18,10 @@ import {
   soilCorrection,
   soilTemperatures,
   unsuitableUsually,
-  USUAL_YEAR,
+  usualYearAt,
   weatherNeeds,
   withKnown,
   withSoil,
-  yearAt,
   type Climate,
   type DailyFit,
   type DailyWeather,
@@ -383,7 +382,7 @@ export async function findUnsuitable(
 
 /** How the usual year runs in a climate, or in the library's where none is known. */
 export const usualYearOf = ({ climate }: FoundClimate, { latitude }: { latitude: number }): Year =>
-  climate ? yearAt(climate) : { ...USUAL_YEAR, south: latitude < 0 }
+  usualYearAt(climate, latitude)
 
 /** The earliness of a garden's seasons up to a day: of finished ones by their middle, of the present one by today. */
 export async function findEarliness(

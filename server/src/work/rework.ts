@@ -1,6 +1,7 @@
 import {
   actionOn,
   CELL_M,
+  goesElsewhere,
   groundM2,
   placesOn,
   plantingDivided,
@@ -209,9 +210,8 @@ async function lookingForGround(reader: GardenReader, pool: ComputePool): Promis
   const placeOf = new Map(plantings.map((p) => [p.id, p.placeId]))
   const hasGround = new Set(promised.map((g) => g.plantingId))
   const byVerdict = assessments.filter((a) => {
-    const action = actionOn(decisions, a, today)
     return (
-      (action === 'move' || action === 'replace') &&
+      goesElsewhere(actionOn(decisions, a, today)) &&
       !decidedAnew.has(placeOf.get(a.plantingId) ?? '') &&
       !hasGround.has(a.plantingId)
     )

@@ -45,8 +45,8 @@ export function useParam(
   return [params.get(name) ?? undefined, set]
 }
 
-/** Hands that move something rest so long before it is kept, milliseconds. */
-const RESTS_MS = 180
+/** Hands that move something rest so long before it is kept, and before what takes long is worked out, milliseconds. */
+export const RESTS_MS = 180
 
 /**
  * Several things of one screen in the address, some of which are dragged: shown at once, and written together when the hand rests, beside

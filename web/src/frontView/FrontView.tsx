@@ -61,32 +61,32 @@ function Drawn({
   const [leftPx, setLeft] = useState(0)
   const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1
   const backdrop = useMemo(() => backdropOf(outline, features, standpoint), [outline, features, standpoint])
+  // In full growth: what it is framed by, so that the picture stays as large while the weeks go by.
   const tallest = useMemo(
-    () => fullest(outline, plants, standpoint, year, years),
+    () =>
+      frontView(outline, plants, standpoint, { on: year.south ? '2027-01-20' : '2026-07-20', year, years }),
     [outline, plants, standpoint, year, years],
   )
   const frame = useMemo(
     () => framing(tallest, backdrop, room * ratio, height * ratio, ratio),
     [tallest, backdrop, room, height, ratio],
   )
-  // Only the stretch that is looked at is drawn.
-  const shown = useMemo(() => framedFrom(frame, leftPx * ratio, room * ratio), [frame, leftPx, room, ratio])
   const ground = useMemo(
-    () => drawnOnce(shown, (ctx) => paintGround(ctx, tallest, backdrop, shown, isWinter)),
-    [tallest, backdrop, shown, isWinter],
+    () => drawnOnce(frame, (ctx) => paintGround(ctx, tallest, backdrop, frame, isWinter)),
+    [tallest, backdrop, frame, isWinter],
   )
-  // What was drawn of a week is kept until anything else than the week is another.
-  const pictureOf = useMemo(
-    () =>
-      keptByDay((day, still) => {
-        const view = frontView(outline, plants, standpoint, { on: day, year, years })
-        return drawnOnce(shown, (ctx) => {
-          ctx.drawImage(still, 0, 0)
-          paintPlants(ctx, view, shown, sprites, chosen)
-        })
-      }),
-    [outline, plants, standpoint, year, years, shown, sprites, chosen],
-  )
+  // Of the plants only the stretch that is looked at is drawn; what was drawn of a week is kept until anything else than the week is another.
+  const pictureOf = useMemo(() => {
+    const left = leftPx * ratio
+    const shown = framedFrom(frame, left, room * ratio)
+    return keptByDay((day, still) => {
+      const view = frontView(outline, plants, standpoint, { on: day, year, years })
+      return drawnOnce(shown, (ctx) => {
+        ctx.drawImage(still, -left, 0)
+        paintPlants(ctx, view, shown, sprites, chosen)
+      })
+    })
+  }, [outline, plants, standpoint, year, years, frame, leftPx, room, ratio, sprites, chosen])
   useEffect(() => {
     // Once a frame, however fast the weeks go by.
     const asked = requestAnimationFrame(() => {
@@ -114,8 +114,8 @@ function Drawn({
             ref={canvas}
             role="img"
             aria-label={label}
-            width={shown.width}
-            height={shown.height}
+            width={room * ratio}
+            height={frame.height}
             style={{ width: room, height }}
           />
         </div>
@@ -160,15 +160,4 @@ function drawnOnce(
   const ctx = canvas.getContext('2d')
   if (ctx) draw(ctx)
   return canvas
-}
-
-/** The same bed in full growth: what it is framed by, so that the picture stays as large while the weeks go by. */
-function fullest(
-  outline: readonly Point[],
-  plants: readonly StandingPlant[],
-  standpoint: Standpoint,
-  year: Year,
-  years: number,
-) {
-  return frontView(outline, plants, standpoint, { on: year.south ? '2027-01-20' : '2026-07-20', year, years })
 }

@@ -118,15 +118,26 @@ function mass(
   }
 }
 
+/** Fewer leaves than this are none: buds. */
+const BUDS = 0.05
+
+/** Leaves of what stands bare without them. */
+function leafed(b: Brush, form: PlantForm, how?: Parameters<typeof mass>[2]): void {
+  if (b.look.leaf > BUDS) mass(b, form, how)
+}
+
+/** A point of a curve from one to another, bent towards a third, and the way that it goes there. */
+function onCurve([ax, ay]: XY, [bx, by]: XY, [cx, cy]: XY, t: number): { at: XY; along: number } {
+  const s = 1 - t
+  return {
+    at: [s * s * ax + 2 * t * s * bx + t * t * cx, s * s * ay + 2 * t * s * by + t * t * cy],
+    along: Math.atan2(s * (by - ay) + t * (cy - by), s * (bx - ax) + t * (cx - bx)),
+  }
+}
+type XY = readonly [number, number]
+
 /** Twigs that fork again and again, as wide in all as the plant is. */
-function twigs(
-  b: Brush,
-  [x, y]: readonly [number, number],
-  angle: number,
-  long: number,
-  thick: number,
-  forks: number,
-): void {
+function twigs(b: Brush, [x, y]: XY, angle: number, long: number, thick: number, forks: number): void {
   const { pen, of, bark, wide, high } = b
   const narrow = Math.min(1, (NARROWS * wide) / high)
   const x1 = x + long * Math.cos(angle) * narrow
@@ -221,7 +232,7 @@ const shrub =
   (form: PlantForm, many: number, spread: number) =>
   (b: Brush): void => {
     stems(b, many, spread)
-    if (b.look.leaf > 0.05) mass(b, form, { droop: 0.3, density: 1.15 })
+    leafed(b, form, { droop: 0.3, density: 1.15 })
   }
 
 const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
@@ -248,10 +259,10 @@ const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
       pen.stem(0, 0, bx, by, x1, y1, Math.max(0.6, 0.01 * high), leaf(-0.4))
       for (let k = 1; k <= 13; k++) {
         const t = k / 14
-        // A point of the rib, and which way it goes there.
-        const x = 2 * t * (1 - t) * bx + t * t * x1
-        const y = 2 * t * (1 - t) * by + t * t * y1
-        const along = Math.atan2(2 * (1 - t) * by + 2 * t * (y1 - by), 2 * (1 - t) * bx + 2 * t * (x1 - bx))
+        const {
+          at: [x, y],
+          along,
+        } = onCurve([0, 0], [bx, by], [x1, y1], t)
         const long = 0.16 * wide * Math.sin(Math.PI * Math.min(1, 0.12 + 0.86 * t)) * of(0.85, 1.1)
         for (const side of [-1, 1])
           pen.leaf(
@@ -268,7 +279,7 @@ const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
   'round shrub': shrub('round shrub', 6, 0.5),
   'vase shrub': shrub('vase shrub', 5, 0.42),
   arching: (b) => {
-    const { pen, of, wide, high, bark, look } = b
+    const { pen, of, wide, high, bark } = b
     for (let i = 0; i < 18; i++) {
       const u = of(-1, 1)
       const x1 = (u * 0.96 * wide) / 2
@@ -285,7 +296,7 @@ const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
         bark(of(-0.2, 0.3)),
       )
     }
-    if (look.leaf > 0.05) mass(b, 'arching', { droop: 1.1, density: 0.85 })
+    leafed(b, 'arching', { droop: 1.1, density: 0.85 })
   },
   weeping: (b) => {
     const { pen, of, wide, high, leaf, bark, look } = b
@@ -297,8 +308,7 @@ const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
       const many = Math.round(24 * look.leaf)
       for (let k = 0; k < many; k++) {
         const t = 0.2 + (0.8 * k) / 24
-        const x = 2 * t * (1 - t) * 0.75 * x1 + t * t * x1
-        const y = (1 - t) ** 2 * -0.86 * high + 2 * t * (1 - t) * -1.12 * high + t * t * y1
+        const [x, y] = onCurve([0, -0.86 * high], [0.75 * x1, -1.12 * high], [x1, y1], t).at
         pen.leaf(
           x,
           y,
@@ -311,13 +321,13 @@ const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
     }
   },
   column: (b) => {
-    if (b.look.leaf > 0.05) mass(b, 'column', { droop: -0.4, density: 1.5 })
-    else stems(b, 4, 0.2)
+    if (b.look.leaf <= BUDS) stems(b, 4, 0.2)
+    leafed(b, 'column', { droop: -0.4, density: 1.5 })
   },
   cone: (b) => mass(b, 'cone', { droop: 0.5, density: 1.5 }),
   climber: (b) => {
     stems(b, 3, 0.3)
-    if (b.look.leaf > 0.05) mass(b, 'climber', { droop: 0.9, density: 0.95 })
+    leafed(b, 'climber', { droop: 0.9, density: 0.95 })
   },
   standard: (b) => {
     const { pen, bark, high } = b
@@ -331,7 +341,7 @@ const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
         0.012 * high + 0.5,
         b.look.leaf < 0.5 ? 3 : 1,
       )
-    if (b.look.leaf > 0.05) mass(b, 'standard', { density: 1.2 })
+    leafed(b, 'standard', { density: 1.2 })
   },
   tree: (b) => {
     const { pen, bark, high } = b
@@ -345,6 +355,6 @@ const forms: Readonly<Record<PlantForm, (b: Brush) => void>> = {
         0.014 * high + 0.6,
         b.look.leaf < 0.5 ? 4 : 2,
       )
-    if (b.look.leaf > 0.05) mass(b, 'tree', { droop: 0.3, density: 1.1 })
+    leafed(b, 'tree', { droop: 0.3, density: 1.1 })
   },
 }

@@ -29,15 +29,12 @@ const sizeStep = (m: number): number =>
 /** Drawings of plants, each made once: the same plant in the same state is the same picture. */
 export class Sprites {
   private readonly known = new Map<string, Sprite>()
-  /** Drawn anew since this was last asked. */
-  drawn = 0
 
   /** @param pxPerM of the screen, for one metre of the plant where it stands */
   of({ plant, look, body }: SeenPlant, pxPerM: number, air: number): Sprite | undefined {
     const px = sizeStep(pxPerM)
     const variant = seedOf(plant.id) % VARIANTS
-    const drawnLook = {
-      height: look.height,
+    const state = {
       leaf: step(look.leaf, 5),
       fresh: step(look.fresh, 3),
       turned: step(look.turned, 4),
@@ -48,7 +45,6 @@ export class Sprites {
     }
     const size = { heightM: sizeStep(body.heightM), spreadM: sizeStep(body.spreadM) }
     const airStep = step(air, AIR_STEPS)
-    const { height: _, ...state } = drawnLook
     const key = [
       plant.taxon.botanical,
       px,
@@ -78,7 +74,7 @@ export class Sprites {
     ctx.fill()
     paintPlant(canvasPen(ctx), {
       taxon: plant.taxon,
-      look: drawnLook,
+      look: { height: look.height, ...state },
       body: { ...body, ...size },
       pxPerM: px,
       seed: seedOf(plant.taxon.botanical) + variant,
@@ -87,7 +83,6 @@ export class Sprites {
     const sprite = { canvas, footX, footY }
     if (this.known.size >= MOST) this.known.delete(this.known.keys().next().value!)
     this.known.set(key, sprite)
-    this.drawn++
     return sprite
   }
 }

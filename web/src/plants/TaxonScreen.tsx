@@ -13,8 +13,7 @@ import {
   takenFor,
   tenths,
   usualBloom,
-  USUAL_YEAR,
-  yearAt,
+  usualYearAt,
   yearOf,
   Z90,
 } from '@border/core'
@@ -161,11 +160,7 @@ function Survival({ survival }: { survival: RecordView['survival'][number] }) {
 /** What is known of it wherever it stands, with its bloom as it usually comes here. */
 function Usually({ taxon }: { taxon: KnownTaxon }) {
   const { view, on } = useGardenContext()
-  const bloom = usualBloom(
-    taxon,
-    yearOf(on),
-    view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 },
-  )
+  const bloom = usualBloom(taxon, yearOf(on), usualYearAt(view.climate, view.garden.latitude))
   const poisonous = poisonousTo(taxon)
   const wild = runsWildIn(taxon)
   const here = regionsAt(view.garden)

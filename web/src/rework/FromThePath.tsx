@@ -2,6 +2,7 @@ import type { SaidScheme } from '@border/contract'
 import {
   addDays,
   dayMonth,
+  daysBetween,
   EYE_M,
   frontView,
   grownTo,
@@ -13,8 +14,7 @@ import {
   plantsOf,
   plantsOfPlanting,
   seenShares,
-  USUAL_YEAR,
-  yearAt,
+  usualYearAt,
   type Arrangement,
   type BedGround,
   type Pocket,
@@ -22,7 +22,7 @@ import {
   type StandingPlant,
 } from '@border/core'
 import { memo, useEffect, useMemo, useState } from 'react'
-import { useRestedParams } from '../frame/address.ts'
+import { RESTS_MS, useRestedParams } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
@@ -85,7 +85,7 @@ export function FromThePath(props: Props) {
   const { ground, arranged, said, chosen } = props
   const { view, on: today } = useGardenContext()
   const [at, look] = useRestedParams(['week', 'growth', 'side', 'away'])
-  const thisWeek = Math.min(LAST_WEEK, Math.floor(dayOfYear(today) / 7))
+  const thisWeek = Math.min(LAST_WEEK, Math.floor(daysBetween(`${today.slice(0, 4)}-01-01`, today) / 7))
   const week = clamped(at.week, thisWeek, 0, LAST_WEEK)
   const years = YEARS.some((y) => y.value === at.growth) ? Number(at.growth) : 3
   const on = addDays(`${Number(today.slice(0, 4)) + years}-01-01`, 7 * week + 3)
@@ -97,7 +97,7 @@ export function FromThePath(props: Props) {
   const awayM = clamped(at.away, said.seenFromM ?? USUAL_AWAY_M, 1, 60)
   const standpoint = useMemo(() => ({ fromDeg, awayM, eyeM: EYE_M }), [fromDeg, awayM])
   const year = useMemo(
-    () => (view.climate ? yearAt(view.climate) : { ...USUAL_YEAR, south: view.garden.latitude < 0 }),
+    () => usualYearAt(view.climate, view.garden.latitude),
     [view.climate, view.garden.latitude],
   )
   const grown = useMemo(
@@ -221,9 +221,3 @@ function clamped(said: string | undefined, otherwise: number, least: number, mos
   const value = Number(said)
   return said === undefined || !Number.isFinite(value) ? otherwise : Math.max(least, Math.min(most, value))
 }
-
-/** Hands that move something rest so long before what is hidden is worked out, milliseconds. */
-const RESTS_MS = 180
-
-const dayOfYear = (day: string): number =>
-  Math.round((Date.parse(`${day}T00:00Z`) - Date.parse(`${day.slice(0, 4)}-01-01T00:00Z`)) / 86_400_000)

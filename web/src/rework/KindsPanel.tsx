@@ -26,7 +26,7 @@ export function KindsPanel({ place, editor, kindOf }: Props) {
   const proposing = useProposing(view.garden.id, place.id)
   const { data: relocated } = useRelocation(view.garden.id, said)
   const tray = useTray(view.garden.id, place.id, said, relocated, kindsOf(said))
-  const [inHand = []] = useInHand(view.garden.id, place.id, [said])
+  const { data: inHand = [] } = useInHand(view.garden.id, place.id, said)
   return (
     <>
       <Chosen editor={editor} kindOf={kindOf} inHand={inHand} />

@@ -86,7 +86,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
   const { bed, arranged, pockets, staysM2 } = useSchemeGround(place, ground, said, kindOf)
   const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
-  const [inHand = []] = useInHand(view.garden.id, place.id, [said])
+  const { data: inHand = [] } = useInHand(view.garden.id, place.id, said)
   const sides = sidesOf(outlineOf(place))
   const base = sides.find((s) => isAlong(s, said.baseLine)) ?? sides[0]!
   const names = useMemo(() => {

@@ -20,7 +20,7 @@ import { minutesText } from '../frame/words.ts'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
-import { useInHand, usePrices, useRelocations } from './queries.ts'
+import { useInHand, useInHands, usePrices, useRelocation, useRelocations } from './queries.ts'
 import { pricedItems, reckoned, seasonOfFeeding, shoppingCsv } from './reckoning.ts'
 import { operationWords, setWords } from './reworkWords.ts'
 import { groundKept, kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
@@ -165,8 +165,12 @@ function useTotals(
   const { plantings } = view
   const { data: offers = [] } = usePrices()
   const schemes = rework.schemes.map((s) => (s.id === schemeId ? said : s.said))
-  const relocations = useRelocations(view.garden.id, schemes)
-  const inHand = useInHand(view.garden.id, placeId, schemes)
+  const own = rework.schemes.findIndex((s) => s.id === schemeId)
+  // Of the one in hand what was known before stands until it is worked out anew.
+  const { data: relocated } = useRelocation(view.garden.id, said)
+  const { data: has } = useInHand(view.garden.id, placeId, said)
+  const relocations = useRelocations(view.garden.id, schemes).with(own, relocated)
+  const inHand = useInHands(view.garden.id, placeId, schemes).with(own, has)
   const staysM2 = schemes.map((of, i) => groundKept(staysOf(plantings, placeId, of, relocations[i])))
   const allTotals = schemes.map((of, i) =>
     reckoned(of, kindOf, {
@@ -175,11 +179,10 @@ function useTotals(
       offers,
       bedM2,
       staysM2: staysM2[i]!,
-      inHand: inHand[i]!,
+      inHand: inHand[i] ?? [],
       feedingSeason: seasonOfFeeding(today, view.garden.latitude < 0),
     }),
   )
-  const own = rework.schemes.findIndex((s) => s.id === schemeId)
   return { totals: allTotals[own]!, allTotals, plantedM2: Math.max(0, bedM2 - staysM2[own]!) }
 }
 

@@ -105,20 +105,24 @@ const choiceOf = (said: Pick<SaidScheme, 'leaving' | 'wishes'>, relocated: Reloc
   wishes: said.wishes,
 })
 
-/** What one has of kinds that could come in to a place, of several schemes by their order. */
-export const useInHand = (
+const having = (gardenId: string, placeId: string, said: Pick<SaidScheme, 'leaving'>) => ({
+  params: { gardenId, featureId: placeId },
+  body: { dividing: dividingIn(said) },
+})
+
+/** What one has of kinds that could come in to a place. */
+export const useInHand = (gardenId: string, placeId: string, said: Pick<SaidScheme, 'leaving'>) =>
+  useAsked(reworkEndpoints.inHand, having(gardenId, placeId, said))
+
+/** The same of several schemes, by their order. */
+export const useInHands = (
   gardenId: string,
   placeId: string,
   schemes: readonly Pick<SaidScheme, 'leaving'>[],
 ) =>
   useQueries({
-    queries: schemes.map((said) =>
-      asking(reworkEndpoints.inHand, {
-        params: { gardenId, featureId: placeId },
-        body: { dividing: dividingIn(said) },
-      }),
-    ),
-    combine: (found) => found.map((f) => f.data ?? []),
+    queries: schemes.map((said) => asking(reworkEndpoints.inHand, having(gardenId, placeId, said))),
+    combine: (found) => found.map((f) => f.data),
   })
 
 /** Kinds by what they would bring to what is chosen. */

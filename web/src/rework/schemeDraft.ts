@@ -13,6 +13,7 @@ import type {
 import {
   actionOn,
   comesUpBetween,
+  goesElsewhere,
   groundFrom,
   groundM2,
   groundWritten,
@@ -64,7 +65,7 @@ export function leavingByVerdicts(
     const leaving = { plantingId: p.id, to: null, worth: usualWorth(p, standing, on).worth }
     if (action === 'divide') return [{ ...leaving, how: 'divides' }]
     if (action === 'remove') return [{ ...leaving, how: 'leaves', to: { to: 'gone' } }]
-    return action === 'move' || action === 'replace' ? [{ ...leaving, how: 'leaves' }] : []
+    return goesElsewhere(action) ? [{ ...leaving, how: 'leaves' }] : []
   })
 }
 
