@@ -4,6 +4,7 @@ import {
   layers,
   MOST_LEAVING,
   soilTextures,
+  stepStages,
   summers,
   waysOut,
   type GroundRuns,
@@ -15,7 +16,7 @@ import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
 import { botanicalName, gardenPath, head, id, instant, isoDay, keeper, point, shortText } from './basics.ts'
 import { asks, reads, writes } from './endpoint.ts'
-import { sunHours, taxon } from './worked.ts'
+import { jobWindow, sunHours, taxon } from './worked.ts'
 
 const count = z.number().int().min(1).max(5000)
 const share = z.number().min(0).max(1)
@@ -152,6 +153,10 @@ const scheme = z.strictObject({
   hasAfter: z.boolean(),
   by: z.string().nullable(),
   at: instant,
+  /** That it is carried out, by whose word; null while it is not. */
+  accepted: z.strictObject({ at: instant, by: z.string().nullable() }).nullable(),
+  /** Steps of carrying it out. */
+  steps: z.strictObject({ done: z.number(), open: z.number() }),
 })
 export type SchemeView = z.infer<typeof scheme>
 
@@ -163,6 +168,34 @@ const rework = z.strictObject({
   schemes: z.array(scheme),
 })
 export type ReworkView = z.infer<typeof rework>
+
+const step = z.strictObject({
+  key: z.string(),
+  stage: z.enum(stepStages),
+  title: z.string(),
+  placeId: id,
+  plantingId: id.nullable(),
+  /** The drift that it plants. */
+  driftId: id.nullable(),
+  window: jobWindow,
+  minutes: z.number(),
+  /** Keys of the steps that come before it. */
+  after: z.array(z.string()),
+})
+export type StepView = z.infer<typeof step>
+
+const stepsView = z.discriminatedUnion('ok', [
+  z.strictObject({
+    ok: z.literal(true),
+    /** In an order in which they can be done. */
+    steps: z.array(step),
+    /** When it is planted, and why then. */
+    turns: z.array(z.strictObject({ from: isoDay, until: isoDay, driftIds: z.array(id), says: z.string() })),
+  }),
+  /** What keeps it from being carried out. */
+  z.strictObject({ ok: z.literal(false), problems: z.array(z.string()) }),
+])
+export type StepsView = z.infer<typeof stepsView>
 
 const newScheme = z.object({ id, said: saidScheme })
 
@@ -335,7 +368,7 @@ const place = `${gardenPath}/features/:featureId` as const
 
 /** A place decided anew: what leaves it, what comes in, where it stands. */
 export const reworkEndpoints = {
-  list: reads(reworks, keeper, { answer: z.array(rework), restsOn: ['reworks'] }),
+  list: reads(reworks, keeper, { answer: z.array(rework), restsOn: ['reworks', 'jobs'] }),
   begin: writes(reworks, head, {
     body: z.object({ id, placeId: id, schemes: z.array(newScheme).min(1).max(6) }),
   }),
@@ -353,6 +386,12 @@ export const reworkEndpoints = {
   }),
   withdrawScheme: writes(`${oneScheme}/withdraw`, head),
   restoreScheme: writes(`${oneScheme}/restore`, head),
+  /** What carrying a scheme out comes to, and when; of what was last said of it. */
+  steps: asks(`${oneScheme}/steps`, keeper, { body: z.object({ revisionId: id }), answer: stepsView }),
+  /** The steps of what was last said of it become jobs of the season; until it is called off nothing of it is changed. */
+  acceptScheme: writes(`${oneScheme}/accept`, head, { body: z.object({ revisionId: id }) }),
+  /** What of it is not done yet is not done; what is done stays done. */
+  callOffScheme: writes(`${oneScheme}/call-off`, head),
   ground: reads(`${place}/ground`, keeper, { answer: ground, restsOn: whatIsKnown }),
   /** Where a kind would do well, the best place first. */
   fit: reads(`${gardenPath}/fit`, keeper, {

@@ -1,4 +1,4 @@
-import { forbiddenStates, operations, pastOperations, remark, words } from '@border/core'
+import { forbiddenStates, operations, pastOperations, remark, stepStages, words } from '@border/core'
 import { z } from 'zod'
 import {
   gardenPath,
@@ -26,6 +26,13 @@ const job = z.strictObject({
   placeId: id.nullable(),
   /** The rule of care that asks for it; null where a decision does. */
   ruleId: z.string().nullable(),
+  /** The scheme that it carries out, and which part of its work it is. */
+  schemeId: id.nullable(),
+  stage: z.enum(stepStages).nullable(),
+  /** What it plants. */
+  sets: z.strictObject({ driftId: id, botanical: z.string(), count: z.number() }).nullable(),
+  /** Pieces that a division is likely to give for elsewhere. */
+  spare: z.number().nullable(),
   window: jobWindow,
   minutes: z.number(),
   materials: z.array(material),
@@ -106,7 +113,7 @@ export const jobDoneRequest = z.object({
   at: instant.optional(),
   serverAheadMs: serverAheadMs.optional(),
   minutes: z.number().int().min(1).max(10_000),
-  /** Plants that lived through it; asked for where plants are handled. */
+  /** Plants that lived through it, or were planted; asked for where plants are handled. */
   lived: z.number().int().min(0).max(10_000).optional(),
   /** Pieces left over at a division, put on the bench. */
   leftOver: z

@@ -25,6 +25,8 @@ export const views = {
   walk: whatIsKnown,
   assessment: [...whatIsKnown, 'decisions', 'jobs', 'prices'],
   successions: [...whatIsKnown, 'jobs'],
+  /** What carrying a scheme out comes to. */
+  carriedOut: [...whatIsKnown, 'reworks', 'jobs', 'bench', 'decisions', 'rules', 'prices'],
   /** The open work that the rules ask for: kept as jobs. */
   care: ['plan', 'plantings', 'climate', 'rules', 'record', 'library', 'decisions', 'jobs'],
   /** The days of the open jobs: kept as their sittings, for all gardens of a crew together. */

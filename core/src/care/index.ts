@@ -26,17 +26,21 @@ export { gardenYear, type GardenYear } from './gardenYear.ts'
 export { moveWindows, type MoveWindows } from './moveWindows.ts'
 export {
   aftercareDays,
+  aftercareJobs,
   aftercareWindow,
   moveJobs,
   moveMinutes,
   plantCautions,
   rootBallM,
+  stepsByRoot,
   tailDays,
   type JobDraft,
+  type LookedAfter,
   type Material,
   type MoveJobs,
   type MoveRequest,
 } from './moveJobs.ts'
+export { plantingWindows, type PlantingWindows } from './plantingWindows.ts'
 export { ownAnchors, ownRule, type OwnRule } from './ownRule.ts'
 export * from './rule.ts'
 export { careRules } from './rules/index.ts'

@@ -78,7 +78,15 @@ export function moveJobs(request: MoveRequest, climate: Climate, on: IsoDate): M
     jobs: [
       { ...prepareJob(request, lift, on), nextChance, unsure },
       { ...liftJob(request, lift), nextChance, unsure },
-      ...aftercareJobs(request, lift),
+      ...aftercareJobs(
+        {
+          of: `${request.taxon.botanical} in ${request.toPlace}`,
+          count: request.count,
+          minutesEach: 2,
+          after: 'move',
+        },
+        lift.bestFrom,
+      ),
     ],
   }
 }
@@ -197,7 +205,7 @@ function liftJob(r: MoveRequest, lift: Window): JobDraft {
     ],
     steps: [
       'Choose a cool, overcast day, best after rain. Water the evening before if the soil is dry.',
-      ...rootSteps[rootKind(r.taxon)],
+      ...stepsByRoot[rootKind(r.taxon)],
       `Lift the whole clump with a ball about ${cm(rootBallM(r.taxon))} across; keep roots covered and damp.`,
       ...(starter
         ? ['A starter feed goes into each hole, by its label, with soil between it and the roots.']
@@ -213,7 +221,7 @@ function liftJob(r: MoveRequest, lift: Window): JobDraft {
 }
 
 /** What a way of rooting asks of the spade beside. */
-const rootSteps: Readonly<Record<RootKind, readonly string[]>> = {
+export const stepsByRoot: Readonly<Record<RootKind, readonly string[]>> = {
   fibrous: [],
   shallow: ['Its roots lie flat: cut a wide, shallow ball and slide the spade under it.'],
   fleshy: [
@@ -233,7 +241,7 @@ const looks = [
     key: 'check-1',
     days: 7,
     title: 'Water and look after',
-    why: 'a week after the move',
+    why: 'a week after it went in',
     minutes: 10,
     water: true,
   },
@@ -241,7 +249,7 @@ const looks = [
     key: 'check-2',
     days: 21,
     title: 'Water and look after',
-    why: 'three weeks after the move',
+    why: 'three weeks after it went in',
     minutes: 10,
     water: true,
   },
@@ -249,42 +257,57 @@ const looks = [
     key: 'check-3',
     days: 42,
     title: 'See whether it has taken',
-    why: 'six weeks after the move',
+    why: 'six weeks after it went in',
     minutes: 10,
     water: false,
   },
 ] as const
 
-/** Looks after the move; their windows follow the day the move is planned or done. */
-export function aftercareJobs(r: MoveRequest, lift: Window): JobDraft[] {
+/** What is looked after once it is in the ground. */
+export interface LookedAfter {
+  /** `Hosta sieboldiana in Court border`. */
+  of: string
+  /** Plants. */
+  count: number
+  /** Minutes of watering for each plant. */
+  minutesEach: number
+  /** The key of the job that put it there. */
+  after: string
+  /** Before the keys of the looks, where others have the same. */
+  prefix?: string
+}
+
+/** Looks after a move or a planting; their windows follow the day it is planned for or done. */
+export function aftercareJobs(
+  { of, count, minutesEach, after, prefix = '' }: LookedAfter,
+  from: IsoDate,
+): JobDraft[] {
   return looks.map((look) => ({
-    key: look.key,
+    key: `${prefix}${look.key}`,
     kind: 'aftercare' as const,
-    title: `${look.title}: ${r.taxon.botanical} in ${r.toPlace}`,
-    window: aftercareWindow(lift.bestFrom, look.days, look.why),
-    minutes: look.minutes + (look.water ? 2 * r.count : 0),
-    materials: look.water ? [{ name: 'water', amount: 5 * r.count, unit: 'l' as const }] : [],
+    title: `${look.title}: ${of}`,
+    window: aftercareWindow(from, look.days, look.why),
+    minutes: look.minutes + (look.water ? Math.ceil(minutesEach * count) : 0),
+    materials: look.water ? [{ name: 'water', amount: 5 * count, unit: 'l' as const }] : [],
     tools: look.water ? ['watering can'] : [],
     cautions: [],
     steps: look.water
       ? ['Feel the soil at finger depth; soak if it is not moist.', 'Firm any plant that rocks.']
       : ['Count the living. Flagging is usual in the first season and is not failure.'],
-    after: [{ key: 'move', leastDays: look.days - 2, mostDays: look.days + tailDays(look.days) }],
+    after: [{ key: after, leastDays: look.days - 2, mostDays: look.days + tailDays(look.days) }],
     nextChance: null,
   }))
 }
 
-/** Days after the move that each look falls, by job key. */
-export const aftercareDays: Readonly<Record<string, number>> = Object.fromEntries(
-  looks.map((l) => [l.key, l.days]),
-)
+/** Days after the move or planting that a look falls, by its job's key; undefined of what is no look. */
+export const aftercareDays = (key: string): number | undefined => looks.find((l) => key.endsWith(l.key))?.days
 
 /** A look may be late by so many days. */
 export const tailDays = (days: number) => Math.max(5, Math.round(days / 3))
 
-/** The window of a look so many days after a move. */
+/** The window of a look so many days after a move or a planting. */
 export function aftercareWindow(moved: IsoDate, days: number, why?: string): Window {
-  const reason = why ?? looks.find((l) => l.days === days)?.why ?? `${days} days after the move`
+  const reason = why ?? looks.find((l) => l.days === days)?.why ?? `${days} days after it went in`
   const due = addDays(moved, days)
   const latest = addDays(due, tailDays(days))
   return {

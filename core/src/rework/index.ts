@@ -133,6 +133,19 @@ export {
   type PlaceWishes,
   type TrayCandidate,
 } from './placePalette.ts'
+export { driftOutlines, driftStands, type DriftStand } from './driftOutlines.ts'
+export { dosed, extrasOf, seasonOfFeeding, type SaidExtras, type SaidReaction } from './extras.ts'
+export { plantingTurns, type Plantable, type PlantingTurn } from './plantingTurns.ts'
+export { carryingOut, type CarryingOut, type TurnTold } from './carryingOut.ts'
+export {
+  stepStages,
+  type Comes,
+  type Goes,
+  type Problem,
+  type SchemeToCarryOut,
+  type Step,
+  type StepStage,
+} from './step.ts'
 export { opposite } from './opposite.ts'
 export { stonesFor } from './stones.ts'
 export { usualWorth, type Worth } from './worth.ts'

@@ -106,7 +106,7 @@ export interface SchemeTotals {
 }
 
 /** Minutes of work, as a steady gardener does it. Working figures; what is really taken is measured on the jobs. */
-const minutesOf = {
+export const minutesOf = {
   liftEach: 8,
   liftWoodyEach: 30,
   divideEach: 10,

@@ -38,6 +38,8 @@ const isThe = (visit: Visit | undefined, garden: number, shift: number) =>
 const MOST_TRIED = 6
 const OUT = -1
 const OPEN = -2
+/** Apart from what it waits for, and on any day. */
+const ANY = -3
 
 /**
  * A group in which each part waits for at most one other is placed by dynamic programming over (part, day): the least cost of a
@@ -57,6 +59,9 @@ export function inserter(
 ): Inserter {
   const { parts, components, days } = prepared
   const joinsOf = components.map((own) => own.filter((p) => parts[p]!.before.length > 1))
+  /** Where each part stands in its group. */
+  const rank = new Int32Array(parts.length)
+  for (const own of components) own.forEach((p, k) => (rank[p] = k))
   const siblings = parts.map((part) => prepared.partsOf.get(part.job.id)!)
   /** What a part costs on each of its shifts by itself, as things stand. */
   const alone = parts.map((p) => new Float64Array(p.shifts.length))
@@ -67,7 +72,7 @@ export function inserter(
   const from = new Float64Array(parts.length).fill(-Infinity)
   const to = new Float64Array(parts.length).fill(Infinity)
   const isNeeded = new Uint8Array(parts.length)
-  /** Of a part that waits for several: the index of its shift, OUT where it is left out, OPEN while nothing is fixed. */
+  /** Of a part that waits for several: the index of its shift, OUT where it is left out, ANY while it is tried, OPEN before that. */
   const fixed = new Int32Array(parts.length).fill(OPEN)
   /** Where between the days that are tried the first of them lies: another each time. */
   let turn = 0
@@ -141,44 +146,94 @@ export function inserter(
     return !isFixed(part) && (parts[part]!.before.length <= 1 || parts[part]!.before[0]!.part === p)
   }
 
-  /** Least costs of a group from its ends to its beginnings. @returns what it costs as a whole */
-  function work(own: readonly number[]): number {
-    let total = 0
-    for (let k = own.length - 1; k >= 0; k--) {
-      const p = own[k]!
-      const part = parts[p]!
-      let missing = part.penalty
-      for (const arc of part.after)
-        if (isFollowed(p, arc)) missing += isNeeded[arc.part] === 1 ? NEVER : without[arc.part]!
-      without[p] = missing
-      const costs = least[p]!
-      costs.set(alone[p]!)
-      if (fixed[p]! >= 0) for (let i = 0; i < costs.length; i++) if (i !== fixed[p]) costs[i] = NEVER
-      if (fixed[p] === OUT) costs.fill(NEVER)
-      for (const arc of part.after) if (isFollowed(p, arc)) addBestAfter(p, arc)
-      if (part.before.length === 0 || isFixed(p)) total += leastBetween(p, from[p]!, to[p]!).cost
-    }
-    return total
+  /** Least costs of a group from its ends to its beginnings. */
+  function work(own: readonly number[]): void {
+    for (let k = own.length - 1; k >= 0; k--) workPart(own[k]!)
+  }
+
+  /** Least costs of a part, those of what follows it known. */
+  function workPart(p: number): void {
+    const part = parts[p]!
+    let missing = part.penalty
+    for (const arc of part.after)
+      if (isFollowed(p, arc)) missing += isNeeded[arc.part] === 1 ? NEVER : without[arc.part]!
+    without[p] = missing
+    const costs = least[p]!
+    costs.set(alone[p]!)
+    if (fixed[p]! >= 0) for (let i = 0; i < costs.length; i++) if (i !== fixed[p]) costs[i] = NEVER
+    if (fixed[p] === OUT) costs.fill(NEVER)
+    for (const arc of part.after) if (isFollowed(p, arc)) addBestAfter(p, arc)
+  }
+
+  /** What the programme puts a part after; -1 of one with which it begins. */
+  function parentOf(p: number): number {
+    const { before } = parts[p]!
+    return before.length === 0 || isFixed(p) ? -1 : before[0]!.part
   }
 
   /** Days for the jobs that wait for several others, one after another, each by what the whole group then costs. */
   function fixJoins(own: readonly number[], joins: readonly number[]): void {
     for (const j of joins) {
-      let best = Infinity
-      let chosen = OUT
-      for (const i of [OUT, ...tried(j)]) {
-        fixed[j] = i
-        limit(own, joins)
-        const cost = work(own)
-        if (cost < best) {
-          best = cost
-          chosen = i
-        }
-      }
-      fixed[j] = chosen
+      fixed[j] = ANY
+      limit(own, joins)
+      work(own)
+      fixed[j] = bestOf(j)
     }
     limit(own, joins)
     work(own)
+  }
+
+  /**
+   * The day of a join with which its group costs least, or that it is left out. Its day changes what it waits for, and what that comes
+   * after, up to where the programme begins; nothing else is worked out anew.
+   */
+  function bestOf(j: number): number {
+    const { before, shifts } = parts[j]!
+    const above: number[] = []
+    const roots: number[] = []
+    for (const { part } of before) {
+      let p = part
+      for (let up = parentOf(p); up >= 0; up = parentOf(p)) {
+        p = up
+        if (!above.includes(p)) above.push(p)
+      }
+      if (!roots.includes(p)) roots.push(p)
+    }
+    // What comes last in its group is worked out first.
+    above.sort((a, b) => rank[b]! - rank[a]!)
+    const leave = costOfLeaving(j, without[j]!)
+    const was = before.map(({ part }) => [from[part]!, to[part]!, isNeeded[part]!] as const)
+    let best = Infinity
+    let chosen = OUT
+    for (const i of [OUT, ...tried(j)]) {
+      let cost = leave
+      if (i !== OUT) {
+        const day = days[shifts[i]!]!
+        if (day >= from[j]! && day <= to[j]!) cost = Math.min(leave, least[j]![i]!)
+        need(j, day)
+      }
+      above.forEach(workPart)
+      for (const r of roots) cost += leastBetween(r, from[r]!, to[r]!).cost
+      before.forEach(({ part }, k) => {
+        from[part] = was[k]![0]
+        to[part] = was[k]![1]
+        isNeeded[part] = was[k]![2]
+      })
+      if (cost < best) {
+        best = cost
+        chosen = i
+      }
+    }
+    return chosen
+  }
+
+  /** A join on a day leaves what it waits for fewer, and needs it. */
+  function need(j: number, day: number): void {
+    for (const { part, least: gap, most } of parts[j]!.before) {
+      from[part] = Math.max(from[part]!, day - most)
+      to[part] = Math.min(to[part]!, day - gap)
+      isNeeded[part] = 1
+    }
   }
 
   /** Days of a part worth trying: the cheapest by itself, and others in turn. */
@@ -207,13 +262,7 @@ export function inserter(
       isNeeded[p] = 0
     }
     for (const j of joins) {
-      if (fixed[j]! < 0) continue
-      const day = days[parts[j]!.shifts[fixed[j]!]!]!
-      for (const { part, least: gap, most } of parts[j]!.before) {
-        from[part] = Math.max(from[part]!, day - most)
-        to[part] = Math.min(to[part]!, day - gap)
-        isNeeded[part] = 1
-      }
+      if (fixed[j]! >= 0) need(j, days[parts[j]!.shifts[fixed[j]!]!]!)
     }
   }
 

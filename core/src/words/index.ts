@@ -85,3 +85,4 @@ export const moneyWords = (minor: number): string =>
 export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 export { compareTags } from './tags.ts'
+export { nextTag, nextTags } from './nextTag.ts'

@@ -23,6 +23,7 @@ import * as judgement from './018_judgement.ts'
 import * as corrections from './019_corrections.ts'
 import * as pictures from './020_pictures.ts'
 import * as reworks from './021_reworks.ts'
+import * as carriedOut from './022_carried_out.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -65,6 +66,7 @@ const migrations: Record<string, Knex.Migration> = {
   '019_corrections': corrections,
   '020_pictures': pictures,
   '021_reworks': reworks,
+  '022_carried_out': carriedOut,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -3,6 +3,7 @@ import { CELL_M, GOOD_FIT, suits, whereItSuits, type Palette } from '@border/cor
 import { notFound, Refusal } from '../errors.ts'
 import { route, type Route } from '../routing.ts'
 import {
+  acceptedOf,
   findScheme,
   insertRework,
   insertScheme,
@@ -12,6 +13,14 @@ import {
   stepScheme,
 } from '../store/reworks.ts'
 import type { ComputePool } from '../work/compute.ts'
+import {
+  acceptScheme,
+  callOff,
+  requireNotCarriedOut,
+  schemeOfGarden,
+  stepsOfScheme,
+  stepsView,
+} from '../work/carryOut.ts'
 import {
   choiceTask,
   groundOfPlace,
@@ -27,10 +36,10 @@ import { schemeStanding } from '../work/standing.ts'
 const MOST_SCHEMES = 6
 
 /** Places decided anew. */
-export const reworkRoutes = (pool: ComputePool): Route[] => [...kept(), ...worked(pool)]
+export const reworkRoutes = (pool: ComputePool): Route[] => [...kept(pool), ...worked(pool)]
 
 /** What is kept of them. */
-const kept = (): Route[] => [
+const kept = (pool: ComputePool): Route[] => [
   route(reworkEndpoints.list, { handle: ({ db, garden }) => listReworks(db, garden.id) }),
   route(reworkEndpoints.begin, {
     handle: async ({ db, garden, person, body, read }) => {
@@ -45,12 +54,15 @@ const kept = (): Route[] => [
       handle: async ({ db, garden, params }) => {
         const where = { id: params.reworkId, garden_id: garden.id }
         if (!(await setWithdrawn(db, 'reworks', where, withdrawn))) throw notFound('This rework')
+        if (withdrawn)
+          for (const schemeId of await acceptedOf(db, params.reworkId)) await callOff(db, schemeId)
       },
     }),
     route(withdrawn ? reworkEndpoints.withdrawScheme : reworkEndpoints.restoreScheme, {
       handle: async ({ db, garden, params }) => {
         const where = { id: params.schemeId, garden_id: garden.id, rework_id: params.reworkId }
         if (!(await setWithdrawn(db, 'schemes', where, withdrawn))) throw notFound('This scheme')
+        if (withdrawn) await callOff(db, params.schemeId)
       },
     }),
   ]),
@@ -63,21 +75,40 @@ const kept = (): Route[] => [
       await insertScheme(db, { gardenId: garden.id, personId: person.id }, params.reworkId, body)
     },
   }),
+  route(reworkEndpoints.steps, {
+    handle: async ({ db, garden, read, params, body }) =>
+      stepsView(await stepsOfScheme(read, pool, await schemeOfGarden(db, garden.id, params), body)),
+  }),
+  route(reworkEndpoints.acceptScheme, {
+    restsOn: 'carriedOut',
+    prepare: async ({ db, garden, read, params, body }) =>
+      stepsOfScheme(read, pool, await schemeOfGarden(db, garden.id, params), body),
+    handle: ({ db, garden, person, params, prepared }) =>
+      acceptScheme(db, { gardenId: garden.id, personId: person.id }, params, prepared),
+  }),
+  route(reworkEndpoints.callOffScheme, {
+    handle: async ({ db, garden, params }) => {
+      const scheme = await schemeOfGarden(db, garden.id, params)
+      if (!scheme.isAccepted) throw new Refusal(409, 'This scheme is not being carried out.')
+      if (!(await callOff(db, scheme.id)))
+        throw new Refusal(409, 'All of this scheme is done: there is nothing to call off.')
+    },
+  }),
   route(reworkEndpoints.keepScheme, {
     stands: async ({ db, garden, params }) => {
       const found = await findScheme(db, garden.id, params.reworkId, params.schemeId)
       return schemeStanding(params.schemeId, found)
     },
     handle: async ({ db, garden, person, params, body }) => {
-      const scheme = await findScheme(db, garden.id, params.reworkId, params.schemeId)
-      if (!scheme) throw notFound('This scheme')
+      const scheme = await schemeOfGarden(db, garden.id, params)
+      requireNotCarriedOut(scheme)
       return { revisionId: await keepScheme(db, { personId: person.id }, scheme, body.said) }
     },
   }),
   route(reworkEndpoints.stepScheme, {
     handle: async ({ db, garden, params, body }) => {
-      const scheme = await findScheme(db, garden.id, params.reworkId, params.schemeId)
-      if (!scheme) throw notFound('This scheme')
+      const scheme = await schemeOfGarden(db, garden.id, params)
+      requireNotCarriedOut(scheme)
       const revisionId = await stepScheme(db, scheme, body.to)
       if (!revisionId)
         throw new Refusal(

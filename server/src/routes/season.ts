@@ -70,7 +70,12 @@ export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue
     }),
     route(seasonEndpoints.recordDone, {
       handle: ({ db, garden, person, today, params, body, truly }) =>
-        recordDone(db, { gardenId: garden.id, personId: person.id, today }, params.jobId, truly(body)),
+        recordDone(
+          db,
+          { gardenId: garden.id, practiceId: garden.practiceId, personId: person.id, today },
+          params.jobId,
+          truly(body),
+        ),
     }),
     route(seasonEndpoints.recordPast, {
       handle: ({ read, person, body }) => recordPastWork(read, person.id, body),
@@ -83,7 +88,7 @@ export function seasonRoutes(shop: Workshop, pool: ComputePool, enqueue: Enqueue
       handle: async ({ db, garden, params, body }) => {
         const job = await findJob(db, garden.id, params.jobId)
         if (!job) throw notFound('This job')
-        if (!job.ruleKey)
+        if (job.decisionId)
           throw new Refusal(409, 'This job follows a decision: decide otherwise in Verdicts to drop it.')
         if (body.leaveOut) {
           if (job.state !== 'open') throw new Refusal(409, 'This job is not open.')

@@ -85,6 +85,53 @@ export async function plantFromBench(
   })
 }
 
+/** What was taken off the bench to be planted. */
+export interface TakenOffBench {
+  benchId: string
+  fromPlantingId: string | null
+  /** It is of a division. */
+  isDivision: boolean
+}
+
+/** Takes plants of a kind off the bench to be planted, what waited longest first; what of it is over waits on. */
+export async function takeForPlanting(
+  trx: Db,
+  gardenId: string,
+  taxonId: string,
+  { most, on }: { most: number; on: string },
+): Promise<TakenOffBench[]> {
+  const rows = await trx('bench')
+    .leftJoin('jobs', 'jobs.id', 'bench.job_id')
+    .where({ 'bench.garden_id': gardenId, taxon_id: taxonId, gone: null, 'bench.withdrawn_at': null })
+    .andWhere('since', '<=', on)
+    .orderBy(['since', 'bench.id'])
+    .select('bench.*', 'jobs.kind as by')
+  const taken: TakenOffBench[] = []
+  let left = most
+  for (const { by, ...row } of rows) {
+    if (left <= 0) break
+    const count = Math.min(left, row.count)
+    if (row.count > count)
+      await trx('bench').insert({
+        ...row,
+        id: randomUUID(),
+        count: row.count - count,
+        created_at: trx.fn.now(),
+      })
+    await trx('bench').where({ id: row.id }).update({ count, gone: 'planted', gone_on: on })
+    taken.push({ benchId: row.id, fromPlantingId: row.from_planting_id, isDivision: by === 'divide' })
+    left -= count
+  }
+  return taken
+}
+
+/** What was planted off the bench waits there again. */
+export const putBackOnBench = async (trx: Db, plantingId: string): Promise<void> => {
+  await trx('bench')
+    .where({ planting_id: plantingId, gone: 'planted' })
+    .update({ gone: null, gone_on: null, planting_id: null })
+}
+
 /** What a record of work put on the bench was never there. False where some of it has gone on since. */
 export async function withdrawFromBench(db: Db, jobId: string): Promise<boolean> {
   if (

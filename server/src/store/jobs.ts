@@ -7,9 +7,12 @@ import {
   type LabourRecord,
   type Operation,
   type PastOperation,
+  type Ring,
+  type Step,
   type UnplacedJob,
   type Window,
 } from '@border/core'
+import type { Knex } from 'knex'
 import { randomUUID } from 'node:crypto'
 import { isDeepStrictEqual } from 'node:util'
 import type { Db } from '../database/connect.ts'
@@ -17,7 +20,21 @@ import { Refusal } from '../errors.ts'
 
 /** What a job asks for beside its window and its time. */
 type Details = Pick<JobDraft, 'materials' | 'tools' | 'cautions' | 'steps'> &
-  Partial<Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes' | 'unsure'>>
+  Partial<Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes' | 'unsure'>> &
+  /** Of a step of a scheme. */
+  Partial<Pick<Step, 'stage' | 'spare'>>
+
+/** What a step of a scheme plants, and where. */
+export interface Sets {
+  driftId: string
+  botanical: string
+  count: number
+  /** Of these, how many were in hand when it was planned. */
+  have: number
+  x: number
+  y: number
+  outline: Ring | null
+}
 
 /** That a job was done: on which day, in how many minutes, with what, and how many lived through it. */
 export interface JobDone {
@@ -32,17 +49,19 @@ export interface JobDone {
 /** A job with all that belongs to it: its window, its days, what it follows, what it is done to, and what was done. */
 export interface Job {
   id: string
-  /** One of these two: what decided it, or the rule's work that it is. */
+  /** One of these three: what decided it, the scheme that it carries out, or the rule's work that it is. */
   decisionId: string | null
+  schemeId: string | null
   ruleKey: string | null
   ruleId: string | null
-  /** Of a decided job: which of its decision's jobs it is. */
+  /** Of a decided job or a step: which of its decision's or scheme's it is. */
   key: string
   kind: Operation
   title: string
   plantingId: string | null
   placeId: string | null
   target: MoveTarget | null
+  sets: Sets | null
   window: Window
   minutes: number
   details: Details
@@ -108,8 +127,8 @@ async function selectJobs(db: Db, gardenId: string, jobId: string | null): Promi
                                         'by', people.name) as done
        from job_records join people on people.id = person_id where garden_id = :gardenId and withdrawn_at is null
      )
-     select j.id, j.decision_id as "decisionId", j.rule_key as "ruleKey", j.rule_id as "ruleId", j.key, j.kind, j.title,
-            j.planting_id as "plantingId", j.place_id as "placeId", j.target, j.season, j.why, j.earliest,
+     select j.id, j.decision_id as "decisionId", j.scheme_id as "schemeId", j.rule_key as "ruleKey", j.rule_id as "ruleId", j.key, j.kind, j.title,
+            j.planting_id as "plantingId", j.place_id as "placeId", j.target, j.sets, j.season, j.why, j.earliest,
             j.best_from as "bestFrom", j.best_to as "bestTo", j.latest, j.minutes, j.details, j.state,
             j.pinned_on as "pinnedOn", j.unplaced_reason as "unplacedReason", j.short_minutes as "shortMinutes",
             j.next_chance as "nextChance", j.asked, j.left_out as "leftOut", j.revision,
@@ -151,6 +170,10 @@ export const jobView = (job: Job, today: IsoDate): JobView => ({
   tags: job.plantings.map((p) => p.tag),
   placeId: job.placeId,
   ruleId: job.ruleId,
+  schemeId: job.schemeId,
+  stage: job.details.stage ?? null,
+  sets: job.sets && { driftId: job.sets.driftId, botanical: job.sets.botanical, count: job.sets.count },
+  spare: job.details.spare ?? null,
   window: job.window,
   minutes: job.minutes,
   materials: job.details.materials,
@@ -260,38 +283,56 @@ const windowColumns = (w: Window) => ({
   latest: w.latest,
 })
 
-/** The jobs that a decision makes, with their order. */
+/** A job that a decision or a scheme makes: what it is done to, where, and what it does. */
+export type DraftedJob = JobDraft &
+  Pick<Job, 'placeId' | 'plantingId' | 'target'> &
+  Partial<Pick<Job, 'sets'>> &
+  Partial<Pick<Step, 'stage' | 'spare'>>
+
+/** The jobs that a decision or a scheme makes, with their order. */
 export async function insertJobs(
   db: Db,
-  owner: {
-    gardenId: string
-    plantingId: string
-    decisionId: string
-    placeId: string
-    target: MoveTarget | null
-  },
-  drafts: readonly JobDraft[],
+  owner: { gardenId: string } & ({ decisionId: string } | { schemeId: string }),
+  drafts: readonly DraftedJob[],
 ): Promise<void> {
   const ids = new Map(drafts.map((d) => [d.key, randomUUID()]))
   await db('jobs').insert(
-    drafts.map(({ key, kind, title, window, minutes, after: _, nextChance, ...details }) => ({
-      id: ids.get(key),
-      garden_id: owner.gardenId,
-      planting_id: owner.plantingId,
-      decision_id: owner.decisionId,
-      place_id: owner.placeId,
-      key,
-      kind,
-      title,
-      details: JSON.stringify(details),
-      target: owner.target && JSON.stringify(owner.target),
-      minutes,
-      next_chance: nextChance,
-      ...windowColumns(window),
-    })),
+    drafts.map(
+      ({
+        key,
+        kind,
+        title,
+        window,
+        minutes,
+        after: _,
+        nextChance,
+        placeId,
+        plantingId,
+        target,
+        sets,
+        ...details
+      }) => ({
+        id: ids.get(key),
+        garden_id: owner.gardenId,
+        planting_id: plantingId,
+        ...('decisionId' in owner ? { decision_id: owner.decisionId } : { scheme_id: owner.schemeId }),
+        place_id: placeId,
+        key,
+        kind,
+        title,
+        details: JSON.stringify(details),
+        target: target && JSON.stringify(target),
+        sets: sets ? JSON.stringify(sets) : null,
+        minutes,
+        next_chance: nextChance,
+        ...windowColumns(window),
+      }),
+    ),
   )
-  await db('job_plantings').insert(
-    drafts.map((d) => ({ job_id: ids.get(d.key), planting_id: owner.plantingId, garden_id: owner.gardenId })),
+  await insertJobPlantings(
+    db,
+    owner.gardenId,
+    drafts.flatMap((d) => (d.plantingId ? [{ id: ids.get(d.key)!, plantingIds: [d.plantingId] }] : [])),
   )
   const order = drafts.flatMap((d) =>
     d.after.map((a) => ({
@@ -401,17 +442,22 @@ export async function reopenJob(db: Db, id: string): Promise<void> {
   await db('jobs').where({ id }).update({ state: 'open', left_out: false })
 }
 
-/** Drops what an earlier word on a planting set going. */
-export async function dropDecidedJobs(db: Db, plantingId: string): Promise<void> {
-  const open = await db('jobs')
-    .where({ planting_id: plantingId, state: 'open' })
-    .whereNotNull('decision_id')
-    .select<{ id: string }[]>('id')
+/** Drops what an earlier word on a planting set going, be it a decision or a scheme. */
+export const dropDecidedJobs = (db: Db, plantingId: string): Promise<boolean> =>
+  dropOpen(db, (of) => of.where({ planting_id: plantingId, rule_key: null }))
+
+/** Drops what is still to be done of a scheme. @returns whether anything was */
+export const dropJobsOfScheme = (db: Db, schemeId: string): Promise<boolean> =>
+  dropOpen(db, (of) => of.where({ scheme_id: schemeId }))
+
+async function dropOpen(db: Db, which: (of: Knex.QueryBuilder) => Knex.QueryBuilder): Promise<boolean> {
+  const open = (await which(db('jobs').where({ state: 'open' })).select('id')) as { id: string }[]
   await closeJobs(
     db,
     open.map((j) => j.id),
     'dropped',
   )
+  return open.length > 0
 }
 
 // What was done
@@ -485,7 +531,7 @@ export async function saveCareJobs(
   )
   await closeJobs(
     db,
-    known.filter((j) => j.state === 'open' && j.decisionId !== null && isGone(j)).map((j) => j.id),
+    known.filter((j) => j.state === 'open' && j.ruleKey === null && isGone(j)).map((j) => j.id),
     'dropped',
   )
   await insertCareJobs(
@@ -557,7 +603,7 @@ async function insertCareJobs(
   )
 }
 
-async function insertJobPlantings(
+export async function insertJobPlantings(
   db: Db,
   gardenId: string,
   jobs: readonly { id: string; plantingIds: readonly string[] }[],

@@ -141,6 +141,8 @@ export interface NewPlanting {
   outline?: PlantingView['outline']
   note?: string | undefined
   personId: string | null
+  /** What it was planted by. */
+  jobId?: string
 }
 
 /** Enters plantings, each under the id it was given. */
@@ -159,6 +161,7 @@ export async function insertPlantings(
     source: p.source,
     parent_id: p.parentId ?? null,
     role: p.role ?? null,
+    planted_by: p.jobId ?? null,
   })
   // One statement: a planting may come from another of the same file, whatever their order.
   await db('plantings').insert(plantings.map(row))
@@ -180,7 +183,13 @@ export async function insertPlantings(
 
 /** What is told of a planting on the day it was planted. */
 export function plantedEvents(p: NewPlanting & { id: string }): NewEvent[] {
-  const of = { gardenId: p.gardenId, plantingId: p.id, on: p.plantedOn, personId: p.personId }
+  const of = {
+    gardenId: p.gardenId,
+    plantingId: p.id,
+    on: p.plantedOn,
+    personId: p.personId,
+    jobId: p.jobId ?? null,
+  }
   return [
     { ...of, kind: 'planted', facts: { placeId: p.placeId } },
     ...(p.note ? [{ ...of, kind: 'note', note: p.note } as const] : []),
@@ -201,6 +210,8 @@ export interface EventFacts {
   minutes?: number
   /** It was taken out. */
   takenOut?: boolean
+  /** It was lifted, and waits on the bench. */
+  toBench?: boolean
 }
 
 /** Something that happened to a planting. */
@@ -285,6 +296,35 @@ export async function withdrawMove(db: Db, plantingId: string, jobId: string): P
   return true
 }
 
+/** Every tag that a garden has ever given. */
+export const listTags = async (db: Db, gardenId: string): Promise<string[]> =>
+  (await db('plantings').where({ garden_id: gardenId }).select<{ tag: string }[]>('tag')).map((r) => r.tag)
+
+/** What a job planted, and whether anything else has been told of it since. */
+export async function plantedBy(
+  db: Db,
+  jobId: string,
+): Promise<{ id: string; tag: string; hasGoneOn: boolean } | undefined> {
+  const { rows } = await db.raw<{ rows: { id: string; tag: string; hasGoneOn: boolean }[] }>(
+    `select p.id, p.tag,
+            exists (select from observations where planting_id = p.id and withdrawn_at is null)
+            or exists (select from planting_events e where e.planting_id = p.id and e.withdrawn_at is null
+                       and e.kind <> 'note' and e.job_id is distinct from p.planted_by)
+            or exists (select from decisions where planting_id = p.id)
+            or exists (select from job_plantings jp join jobs j on j.id = jp.job_id
+                       where jp.planting_id = p.id and j.state = 'done' and j.id <> p.planted_by) as "hasGoneOn"
+     from plantings p where p.planted_by = ? and p.withdrawn_at is null`,
+    [jobId],
+  )
+  return rows[0]
+}
+
+/** A planting was never there: what was entered by mistake. */
+export async function withdrawPlanting(db: Db, plantingId: string): Promise<void> {
+  await db('planting_sites').where({ planting_id: plantingId }).update({ withdrawn_at: db.fn.now() })
+  await db('plantings').where({ id: plantingId }).update({ withdrawn_at: db.fn.now() })
+}
+
 /** Takes what a job did to plantings out of their stories. */
 export async function withdrawEventsOf(db: Db, jobId: string): Promise<void> {
   await db('planting_events').where({ job_id: jobId }).update({ withdrawn_at: db.fn.now() })
@@ -362,6 +402,7 @@ function eventWords(
       }.`
     case 'counted':
       if (!facts) return ''
+      if (facts.toBench) return `Lifted to the bench, ${facts.of} living.`
       return facts.takenOut ? `Taken out, ${facts.of} living.` : `${living} of ${facts.of} living.`
     case 'lost':
       return facts ? 'Struck off: none living.' : ''

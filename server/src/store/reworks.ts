@@ -11,6 +11,10 @@ interface SchemeRow {
   has_after: boolean
   by: string | null
   created_at: Date
+  accepted_at: Date | null
+  accepted_by: string | null
+  done: number
+  open: number
 }
 
 const toScheme = (r: SchemeRow): SchemeView => ({
@@ -21,6 +25,8 @@ const toScheme = (r: SchemeRow): SchemeView => ({
   hasAfter: r.has_after,
   by: r.by,
   at: r.created_at.toISOString(),
+  accepted: r.accepted_at && { at: r.accepted_at.toISOString(), by: r.accepted_by },
+  steps: { done: r.done, open: r.open },
 })
 
 /** Places of a garden that are decided anew, the newest first, each with its schemes in the order in which they were made. */
@@ -37,8 +43,12 @@ export async function listReworks(db: Db, gardenId: string): Promise<ReworkView[
     )
   const { rows } = await db.raw<{ rows: SchemeRow[] }>(
     `select s.id, s.rework_id, s.revision_id, r.said, r.after_id, p.name as by, r.created_at,
-            exists (select from scheme_revisions a where a.after_id = r.id) as has_after
+            exists (select from scheme_revisions a where a.after_id = r.id) as has_after,
+            s.accepted_at, ap.name as accepted_by,
+            (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'done') as done,
+            (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'open') as open
      from schemes s join scheme_revisions r on r.id = s.revision_id left join people p on p.id = r.person_id
+     left join people ap on ap.id = s.accepted_by
      where s.garden_id = ? and s.withdrawn_at is null order by s.created_at, s.id`,
     [gardenId],
   )
@@ -133,13 +143,37 @@ export const findScheme = (
   gardenId: string,
   reworkId: string,
   schemeId: string,
-): Promise<{ id: string; revisionId: string; said: SaidScheme } | undefined> =>
+): Promise<
+  { id: string; placeId: string; revisionId: string; said: SaidScheme; isAccepted: boolean } | undefined
+> =>
   db('schemes')
     .join('scheme_revisions', 'scheme_revisions.id', 'revision_id')
     .join('reworks', 'reworks.id', 'rework_id')
     .where({ 'schemes.id': schemeId, 'schemes.garden_id': gardenId, rework_id: reworkId })
     .where({ 'schemes.withdrawn_at': null, 'reworks.withdrawn_at': null })
-    .first('schemes.id', 'revision_id as revisionId', 'said')
+    .first(
+      'schemes.id',
+      'place_id as placeId',
+      'revision_id as revisionId',
+      'said',
+      db.raw('accepted_at is not null as "isAccepted"'),
+    )
+
+/** A scheme is carried out from now on, by somebody's word; or it is no longer. */
+export async function setAccepted(trx: Db, schemeId: string, personId: string | null): Promise<void> {
+  await trx('schemes')
+    .where({ id: schemeId })
+    .update({ accepted_at: personId && trx.fn.now(), accepted_by: personId })
+}
+
+/** The schemes of a rework that are being carried out, or have been. */
+export const acceptedOf = async (db: Db, reworkId: string): Promise<string[]> =>
+  (
+    await db('schemes')
+      .where({ rework_id: reworkId, withdrawn_at: null })
+      .whereNotNull('accepted_at')
+      .select<{ id: string }[]>('id')
+  ).map((s) => s.id)
 
 /** Takes a rework or one of its schemes away, or brings it back. @returns false where there is none to */
 export async function setWithdrawn(

@@ -588,8 +588,23 @@ const writes: readonly Write[] = [
     make: () => write(`/reworks/${ids.get('rework')}/schemes/${ids.get('scheme')}/step`, { to: 'before' }),
   },
   {
-    name: 'and then all of it',
-    changes: ['reworks'],
+    name: 'and it is carried out',
+    changes: ['reworks', 'jobs'],
+    make: async () => {
+      const path = `/reworks/${ids.get('rework')}/schemes/${ids.get('scheme')}`
+      const { id: plantingId } = planting('W-03')
+      const leaving = [{ plantingId, how: 'leaves' as const, to: { to: 'gone' as const }, worth: 1 }]
+      await write(`${path}/keep`, { said: saidOf({ leaving }) })
+      const { revision_id: revisionId } = await practice
+        .db('schemes')
+        .where({ id: ids.get('scheme') })
+        .first()
+      await write(`${path}/accept`, { revisionId })
+    },
+  },
+  {
+    name: 'and then all of it is taken away',
+    changes: ['reworks', 'jobs'],
     make: () => write(`/reworks/${ids.get('rework')}/withdraw`),
   },
   {

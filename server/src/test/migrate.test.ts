@@ -7,6 +7,7 @@ import * as whatIsTold from '../database/009_what_is_told.ts'
 import * as corrections from '../database/019_corrections.ts'
 import * as pictures from '../database/020_pictures.ts'
 import * as reworks from '../database/021_reworks.ts'
+import * as carriedOut from '../database/022_carried_out.ts'
 import * as limits from '../database/010_limits.ts'
 import { practiceWithGarden } from './practice.ts'
 
@@ -15,7 +16,16 @@ it('walks noted before there were signs become observations, and go back as they
   const { db } = practice
   try {
     const planting = await db('plantings').first('id')
-    for (const later of [reworks, pictures, corrections, limits, whatIsTold, oneOfEach, foundation])
+    for (const later of [
+      carriedOut,
+      reworks,
+      pictures,
+      corrections,
+      limits,
+      whatIsTold,
+      oneOfEach,
+      foundation,
+    ])
       await later.down(db)
     await walk.down(db)
     const event = { planting_id: planting.id, kind: 'observed', says: 'On the walk: 4 of 5, good.' }

@@ -518,6 +518,24 @@ export function validWrites(
     })
     return { params, body: { to: 'before' } }
   })
+  /** A scheme of which something leaves. */
+  const leavingScheme = async (g: GardenView) => {
+    const rework = beginning(feature(g, 'Court border').id, { leaving: said(g) })
+    await write(practice, '/reworks', rework)
+    const schemeId = rework.schemes[0]!.id
+    const { revision_id: revisionId } = await practice.db('schemes').where({ id: schemeId }).first()
+    return { params: { reworkId: rework.id, schemeId }, body: { revisionId: revisionId as string } }
+  }
+  const said = (g: GardenView) => [
+    { plantingId: planting(g).id, how: 'leaves' as const, to: { to: 'gone' as const }, worth: 1 },
+  ]
+  valid(reworks.steps, leavingScheme)
+  valid(reworks.acceptScheme, leavingScheme)
+  valid(reworks.callOffScheme, async (g) => {
+    const { params, body } = await leavingScheme(g)
+    await write(practice, `/reworks/${params.reworkId}/schemes/${params.schemeId}/accept`, body)
+    return { params, body: {} }
+  })
   const wished = {
     tallestM: 2,
     kinds: { least: 3, most: 6 },

@@ -1,4 +1,5 @@
 import {
+  driftRadiusM,
   groundRadiusM,
   groundTakenBy,
   isUnknown,
@@ -144,10 +145,11 @@ export async function pricesKnown(reader: GardenReader): Promise<PlantPrices | u
   return plantPrices(offers, new Set(taxa.map((t) => t.taxon.botanical)))
 }
 
-/** Ground promised to moves that are decided and not yet done, and what plants have that nobody has named. */
+/** Ground promised to moves that are decided and not yet done and to what a scheme will plant, and what plants have that nobody has named. */
 export async function groundPromised(reader: GardenReader, on: string): Promise<TakenGround[]> {
   const plantings = new Map((await reader.plantings(on)).map((p) => [p.id, p]))
   const unnamed = (await reader.growing(on)).filter((p) => isUnknown(p.taxon))
+  const taxa = await reader.taxa()
   const promised = (await reader.jobs()).flatMap((j): TakenGround[] => {
     const planting = j.plantingId && plantings.get(j.plantingId)
     if (j.kind !== 'move' || j.state !== 'open' || !j.target || !planting) return []
@@ -155,5 +157,12 @@ export async function groundPromised(reader: GardenReader, on: string): Promise<
     // As a round: an outline is of the place it was drawn in.
     return [groundTakenBy({ ...planting, placeId, x, y, outline: null, radiusM: groundRadiusM(planting) })]
   })
-  return [...promised, ...unnamed.map(groundTakenBy)]
+  const toPlant = (await reader.jobs()).flatMap((j): TakenGround[] => {
+    if (!j.sets || j.state !== 'open' || !j.placeId) return []
+    const { driftId, outline, x, y, count, botanical } = j.sets
+    const spacingM = taxa.find((t) => t.taxon.botanical === botanical)?.taxon.spacingM ?? 0
+    const ground = outline ? { ring: outline } : { x, y, radiusM: driftRadiusM(count, spacingM) }
+    return [{ plantingId: driftId, placeId: j.placeId, ground }]
+  })
+  return [...promised, ...toPlant, ...unnamed.map(groundTakenBy)]
 }

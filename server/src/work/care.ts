@@ -52,7 +52,7 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
   const jobs = await reader.jobs()
   const divided = dividedOf(jobs)
   const decided = group(
-    jobs.filter((j) => j.decisionId !== null && j.state === 'open'),
+    jobs.filter((j) => j.ruleKey === null && j.state === 'open'),
     (j) => j.plantingId,
   )
   const looks = await reader.lastSeen()

@@ -114,8 +114,8 @@ export async function keepDecision(
   if (jobs.length > 0)
     await insertJobs(
       trx,
-      { gardenId: owner.gardenId, plantingId, decisionId, placeId, target: decision.target },
-      jobs,
+      { gardenId: owner.gardenId, decisionId },
+      jobs.map((job) => ({ ...job, plantingId, placeId, target: decision.target })),
     )
   return decisionId
 }
@@ -255,7 +255,7 @@ const noClimate = () =>
     'This garden has no climate record yet, so no window can be worked out. Add one in Set-up.',
   )
 
-const hazardsNear = (
+export const hazardsNear = (
   standing: readonly FeatureView[],
   spots: readonly { x: number; y: number }[],
 ): string[] =>

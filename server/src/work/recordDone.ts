@@ -23,11 +23,18 @@ import {
   withdrawMove,
   type EventFacts,
 } from '../store/plantings.ts'
+import { planted, takeBackPlanted } from './planted.ts'
 
-interface Recording {
-  trx: Db
+/** Who records, in which garden, on which day. */
+export interface Recorder {
   gardenId: string
+  practiceId: string
   personId: string
+  today: IsoDate
+}
+
+export interface Recording extends Recorder {
+  trx: Db
   job: Job
   jobs: readonly Job[]
   done: TrulyNoted<z.infer<typeof jobDoneRequest>>
@@ -42,10 +49,11 @@ export function requireDone(on: IsoDate, today: IsoDate): void {
 /** Records a job as really done, with all that follows from it. Run inside a transaction that holds the garden. */
 export async function recordDone(
   trx: Db,
-  { gardenId, personId, today }: { gardenId: string; personId: string; today: IsoDate },
+  who: Recorder,
   jobId: string,
   done: TrulyNoted<z.infer<typeof jobDoneRequest>>,
 ): Promise<void> {
+  const { gardenId, personId, today } = who
   const jobs = await listJobs(trx, gardenId)
   const job = jobs.find((j) => j.id === jobId)
   if (!job) throw notFound('This job')
@@ -71,11 +79,16 @@ export async function recordDone(
       deviceAt: done.deviceAt,
     },
   )
-  const recording: Recording = { trx, gardenId, personId, job, jobs, done }
+  const recording: Recording = { ...who, trx, job, jobs, done }
   await leftOver(recording)
   if (job.kind === 'move') await moved(recording)
   if (job.kind === 'remove' && job.plantingId) await removed(recording)
+  if (job.kind === 'lift' && job.schemeId) await toBench(recording)
+  if (job.sets) await planted(recording, job.sets)
   if (job.kind === 'aftercare' && done.lived !== undefined) await counted(recording, done.lived)
+  for (const look of looksAfter(job, jobs).filter((j) => j.state === 'open'))
+    if (done.lived === 0) await closeJobs(trx, [look.id], 'dropped')
+    else await setWindow(trx, look.id, aftercareWindow(done.on, aftercareDays(look.key)!))
 }
 
 /** Pieces of a division that found no place. */
@@ -101,13 +114,12 @@ export async function takeBackDone(trx: Db, gardenId: string, jobId: string): Pr
   if (job.state !== 'done') throw new Refusal(409, 'This job is not recorded as done.')
   const next = jobs.find((j) => j.state === 'done' && j.after.some((o) => o.id === job.id))
   if (next) throw new Refusal(409, `“${next.title}” came after it and is recorded: take that back first.`)
-  if (job.kind === 'move') {
-    if (!(await withdrawMove(trx, job.plantingId!, job.id)))
-      throw new Refusal(409, 'The planting has moved on since: this record can no longer be taken back.')
-    for (const look of looksAfter(job, jobs)) {
-      if (look.state !== 'open') await reopenJob(trx, look.id)
-      await setWindow(trx, look.id, aftercareWindow(job.window.bestFrom, aftercareDays[look.key]!))
-    }
+  if (job.kind === 'move' && !(await withdrawMove(trx, job.plantingId!, job.id)))
+    throw new Refusal(409, 'The planting has moved on since: this record can no longer be taken back.')
+  if (job.sets) await takeBackPlanted(trx, job)
+  for (const look of looksAfter(job, jobs)) {
+    if (look.state !== 'open') await reopenJob(trx, look.id)
+    await setWindow(trx, look.id, aftercareWindow(job.window.bestFrom, aftercareDays(look.key)!))
   }
   if (!(await withdrawFromBench(trx, job.id)))
     throw new Refusal(409, 'Pieces of it have left the bench since: this record can no longer be taken back.')
@@ -118,14 +130,15 @@ export async function takeBackDone(trx: Db, gardenId: string, jobId: string): Pr
   else await reopenJob(trx, job.id)
 }
 
-const looksAfter = (move: Job, jobs: readonly Job[]): Job[] =>
-  jobs.filter((j) => j.decisionId === move.decisionId && j.kind === 'aftercare')
+/** Looks that follow the day on which a job is done. */
+const looksAfter = (job: Job, jobs: readonly Job[]): Job[] =>
+  jobs.filter((j) => j.kind === 'aftercare' && j.after.some((o) => o.id === job.id))
 
 function requireOrder(job: Job, jobs: readonly Job[], on: IsoDate): void {
   const byId = new Map(jobs.map((j) => [j.id, j]))
   for (const { id } of job.after) {
     const first = byId.get(id)
-    if (first && !first.done)
+    if (first?.state === 'open')
       throw new Refusal(409, `“${first.title}” comes first: record it done before this.`)
     if (first?.done && first.done.on > on)
       throw new Refusal(422, `“${first.title}” was done on ${dayMonthYear(first.done.on)}, after this day.`)
@@ -134,7 +147,8 @@ function requireOrder(job: Job, jobs: readonly Job[], on: IsoDate): void {
 
 /** The planting that a job handles, as it stood on the day of its record. */
 async function handled({ trx, gardenId, job, done }: Recording): Promise<PlantingView> {
-  const [planting] = job.plantingId ? await listPlantings(trx, gardenId, done.on, job.plantingId) : []
+  const plantingId = job.plantingId ?? (job.plantings.length === 1 ? job.plantings[0]!.id : null)
+  const [planting] = plantingId ? await listPlantings(trx, gardenId, done.on, plantingId) : []
   if (!planting) throw new Refusal(409, 'This planting did not stand in the garden on that day.')
   return planting
 }
@@ -147,7 +161,7 @@ const record = (
   insertEvents(trx, [{ gardenId, plantingId, on: done.on, personId, jobId: job.id, ...event }])
 
 async function moved(recording: Recording): Promise<void> {
-  const { trx, gardenId, job, jobs, done } = recording
+  const { trx, gardenId, job, done } = recording
   const planting = await handled(recording)
   if (!job.target) throw new Refusal(409, 'This move has no place to go to any more.')
   if (done.lived === undefined) throw new Refusal(422, 'Say how many were replanted alive.')
@@ -174,16 +188,6 @@ async function moved(recording: Recording): Promise<void> {
     },
     note: done.note,
   })
-  const looks = looksAfter(job, jobs).filter((j) => j.state === 'open')
-  if (done.lived === 0)
-    await closeJobs(
-      trx,
-      looks.map((j) => j.id),
-      'dropped',
-    )
-  else
-    for (const look of looks)
-      await setWindow(trx, look.id, aftercareWindow(done.on, aftercareDays[look.key]!))
 }
 
 /** What is taken out lives no longer; its tag and its story stay. */
@@ -194,6 +198,26 @@ async function removed(recording: Recording): Promise<void> {
     living: 0,
     facts: { of: planting.livingCount, takenOut: true },
   })
+}
+
+/** What is lifted for a scheme waits on the bench; its tag and its story stay. */
+async function toBench(recording: Recording): Promise<void> {
+  const { trx, job, done } = recording
+  const planting = await handled(recording)
+  const lived = done.lived ?? planting.livingCount
+  if (lived > planting.livingCount)
+    throw new Refusal(422, `Only ${planting.livingCount} were living before they were lifted.`)
+  await record(recording, planting.id, {
+    kind: 'counted',
+    living: 0,
+    facts: { of: planting.livingCount, toBench: true },
+    note: done.note,
+  })
+  if (lived === 0) return
+  const { taxon_id: taxonId } = await trx('plantings').where({ id: planting.id }).first('taxon_id')
+  await putOnBench(trx, recording, [
+    { taxonId, count: lived, since: done.on, fromPlantingId: planting.id, jobId: job.id },
+  ])
 }
 
 async function counted(recording: Recording, lived: number): Promise<void> {

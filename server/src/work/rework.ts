@@ -13,6 +13,7 @@ import {
   type SitedGarden,
   type StationedPlace,
 } from '@border/core'
+import type { PlantingView } from '@border/contract'
 import { derive } from '../derived.ts'
 import { notFound, Refusal } from '../errors.ts'
 import type { GardenReader } from '../reader.ts'
@@ -158,15 +159,14 @@ export async function inHand(
   dividing: readonly Dividing[],
 ): Promise<InHand[]> {
   const { db, garden } = reader
-  const [bench, plantings, taxa, moving] = await Promise.all([
+  const [bench, plantings, taxa, elsewhere] = await Promise.all([
     listBench(db, garden.id),
     reader.plantings(),
     reader.taxa(),
-    lookingForGround(reader, pool),
+    plantsElsewhere(reader, pool, placeId),
   ])
   const taxonOf = new Map(taxa.map((t) => [t.taxon.botanical, t.taxon]))
   const plantingOf = new Map(plantings.map((p) => [p.id, p]))
-  const elsewhere = plantings.filter((p) => p.placeId !== placeId && moving.has(p.id))
   const found: { from: Candidate['from']; botanical: string; count: number }[] = [
     ...bench.map(({ botanical, count }) => ({ from: 'bench' as const, botanical, count })),
     ...elsewhere.map((p) => ({ from: 'place' as const, botanical: p.taxon.botanical, count: p.livingCount })),
@@ -188,6 +188,16 @@ export async function inHand(
   return [...of.values()]
 }
 
+/** Plants of other places that could come to one: they look for ground. */
+export async function plantsElsewhere(
+  reader: GardenReader,
+  pool: ComputePool,
+  placeId: string,
+): Promise<PlantingView[]> {
+  const moving = await lookingForGround(reader, pool)
+  return (await reader.plantings()).filter((p) => p.placeId !== placeId && moving.has(p.id))
+}
+
 /**
  * Plantings that are to leave where they stand and have no other ground yet: by the scheme of their place that was said of last (others
  * are other ways of doing the same); where their place has none, because they are judged to do better elsewhere, unless somebody has
@@ -202,12 +212,22 @@ async function lookingForGround(reader: GardenReader, pool: ComputePool): Promis
     groundPromised(reader, today),
     assessGardenOn(reader, pool, today),
   ])
-  const schemes = reworks.flatMap((r) => r.schemes.toSorted((a, b) => (a.at < b.at ? 1 : -1)).slice(0, 1))
-  const byScheme = schemes
-    .flatMap((s) => s.said.leaving)
-    .filter((l) => l.how === 'leaves' && (l.to === null || l.to.to === 'bench'))
-  const decidedAnew = new Set(reworks.filter((r) => r.schemes.length > 0).map((r) => r.placeId))
   const placeOf = new Map(plantings.map((p) => [p.id, p.placeId]))
+  // What is carried out has its ground, or waits on the bench before long.
+  const handled = new Set(
+    (await reader.jobs()).filter((j) => j.schemeId && j.state === 'open').map((j) => j.plantingId),
+  )
+  const byScheme = reworks.flatMap((r) => {
+    const [last] = r.schemes.toSorted((a, b) => (a.at < b.at ? 1 : -1))
+    return (last?.said.leaving ?? []).filter(
+      (l) =>
+        l.how === 'leaves' &&
+        (l.to === null || l.to.to === 'bench') &&
+        placeOf.get(l.plantingId) === r.placeId &&
+        !handled.has(l.plantingId),
+    )
+  })
+  const decidedAnew = new Set(reworks.filter((r) => r.schemes.length > 0).map((r) => r.placeId))
   const hasGround = new Set(promised.map((g) => g.plantingId))
   const byVerdict = assessments.filter((a) => {
     return (

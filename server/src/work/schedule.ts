@@ -128,33 +128,37 @@ function scheduleJobsOf(
   const jobs = new Map(all.filter((j) => j.state !== 'dropped').map((j) => [j.id, j]))
   const awaited = new Set([...jobs.values()].flatMap((j) => j.after.map((o) => o.id)))
   const worked = new Set(days.map((d) => d.day))
-  return [...jobs.values()]
-    .filter((j) => j.state === 'open' || awaited.has(j.id))
-    .map((j) => {
-      const window = j.kind === 'aftercare' ? lookWindow(j, jobs) : j.window
-      const earliest = maxDay(window.earliest, today)
-      return {
-        id: j.id,
-        identity: identityOf(garden, j),
-        gardenId: garden.id,
-        operation: j.kind,
-        minutes: j.minutes,
-        window: {
-          earliest,
-          bestFrom: maxDay(window.bestFrom, earliest),
-          bestTo: maxDay(window.bestTo, earliest),
-          latest: window.latest,
-        },
-        weather: weatherNeedOf(j.kind, j.details.forbids),
-        skill: j.details.skill ?? null,
-        after: j.after,
-        // A day set by a person that is no longer worked frees the job.
-        pinnedTo: j.pinnedOn && worked.has(j.pinnedOn) ? j.pinnedOn : null,
-        ...(j.sittings.length > 0 && { keptOn: j.sittings.map((s) => s.day) }),
-        doneOn: j.done?.on ?? null,
-        nextChance: j.nextChance,
-      }
-    })
+  return (
+    [...jobs.values()]
+      .filter((j) => j.state === 'open' || awaited.has(j.id))
+      // What opens only beyond the last day that is planned has no day yet.
+      .filter((j) => j.state !== 'open' || j.window.earliest <= addDays(today, HORIZON_DAYS))
+      .map((j) => {
+        const window = j.kind === 'aftercare' ? lookWindow(j, jobs) : j.window
+        const earliest = maxDay(window.earliest, today)
+        return {
+          id: j.id,
+          identity: identityOf(garden, j),
+          gardenId: garden.id,
+          operation: j.kind,
+          minutes: j.minutes,
+          window: {
+            earliest,
+            bestFrom: maxDay(window.bestFrom, earliest),
+            bestTo: maxDay(window.bestTo, earliest),
+            latest: window.latest,
+          },
+          weather: weatherNeedOf(j.kind, j.details.forbids),
+          skill: j.details.skill ?? null,
+          after: j.after,
+          // A day set by a person that is no longer worked frees the job.
+          pinnedTo: j.pinnedOn && worked.has(j.pinnedOn) ? j.pinnedOn : null,
+          ...(j.sittings.length > 0 && { keptOn: j.sittings.map((s) => s.day) }),
+          doneOn: j.done?.on ?? null,
+          nextChance: j.nextChance,
+        }
+      })
+  )
 }
 
 /** What a job is, by garden, rule, season, turn and tags: the same in every copy of a garden. */
@@ -170,7 +174,7 @@ const identityOf = ({ name }: WorkGarden, j: Job): string =>
 /** A look may be on any day that its move may bring with it; the order says how long after. */
 function lookWindow(look: Job, jobs: ReadonlyMap<string, Job>): Job['window'] {
   const move = jobs.get(look.after[0]?.id ?? '')
-  const days = aftercareDays[look.key]
+  const days = aftercareDays(look.key)
   if (!move || move.done || days === undefined) return look.window
   const earliest = addDays(move.window.earliest, days - 2)
   const latest = addDays(move.window.latest, days + tailDays(days))
@@ -245,7 +249,7 @@ export async function takeSchedule(
 
 /** A look's window moved with its move's planned day. A move that is done has set it already. */
 async function followMove(trx: Db, look: Job, planned: IsoDate | undefined): Promise<void> {
-  const days = aftercareDays[look.key]
+  const days = aftercareDays(look.key)
   if (look.kind !== 'aftercare' || !planned || days === undefined) return
   const window = aftercareWindow(planned, days)
   if (window.earliest === look.window.earliest) return

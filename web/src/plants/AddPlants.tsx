@@ -4,6 +4,7 @@ import {
   depths,
   isPlace,
   middleOf,
+  nextTags,
   plantedWords,
   readArmful,
   readArmfuls,
@@ -26,7 +27,6 @@ import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { useTaxa } from './queries.ts'
-import { nextTags } from './tags.ts'
 import { NoSuchPlant, useNewKind } from './NewKind.tsx'
 import { TaxonSelect } from './TaxonSelect.tsx'
 import { usePlantingPhoto } from './usePlantingPhoto.ts'

@@ -9,6 +9,7 @@ import {
   colourFollowsSoil,
   colourWishes,
   isPlace,
+  nextTag,
   plantingSources,
   readPlanted,
   writtenPlanted,
@@ -22,7 +23,6 @@ import { Segments } from '../frame/Segments.tsx'
 import { DriftOnPlan } from './DriftOnPlan.tsx'
 import './plants.css'
 import { TaxonSelect } from './TaxonSelect.tsx'
-import { nextTag } from './tags.ts'
 import { driftSent, useDrift, type Drift, type Ground } from './useDrift.ts'
 
 interface Values {

@@ -1,6 +1,6 @@
-import { describe, expect, it } from 'vitest'
 import { minutesText, shortDate } from '../frame/words.ts'
-import { nextTag } from './tags.ts'
+import { nextTag } from '@border/core'
+import { describe, expect, it } from 'vitest'
 
 describe('the next tag', () => {
   it.each([

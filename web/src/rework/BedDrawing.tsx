@@ -1,4 +1,5 @@
 import {
+  driftOutlines,
   driftsM2,
   extentOf,
   groundOf,
@@ -21,7 +22,7 @@ import { Mass } from '../plan/habit.tsx'
 import { placeLabels } from '../plan/labels.ts'
 import { inPixels, ScaleAndNorth } from '../plan/PlanDrawing.tsx'
 import { fitPlan, grow, type PlanScale } from '../plan/scale.ts'
-import { driftOutlines, softPath } from './driftShape.ts'
+import { softPath } from './driftShape.ts'
 import '../draw/draw.css'
 import '../plan/plan.css'
 import './rework.css'

@@ -5,6 +5,7 @@ import {
   materialUnits,
   moneyWords,
   pocketsFor,
+  seasonOfFeeding,
   type Place,
   type SchemeTotals,
 } from '@border/core'
@@ -21,7 +22,7 @@ import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
 import { useInHand, useInHands, usePrices, useRelocation, useRelocations } from './queries.ts'
-import { pricedItems, reckoned, seasonOfFeeding, shoppingCsv } from './reckoning.ts'
+import { pricedItems, reckoned, shoppingCsv } from './reckoning.ts'
 import { operationWords, setWords } from './reworkWords.ts'
 import { groundKept, kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
 import './rework.css'

@@ -1,10 +1,12 @@
 import {
   counted,
   dayMonthYear,
+  dosed,
   dripFor,
   feedings,
   listed,
   materialNames,
+  seasonOfFeeding,
   soilTextures,
   tenths,
   type Place,
@@ -15,7 +17,6 @@ import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText } from '../frame/words.ts'
 import { Figure } from './Figure.tsx'
-import { dosed, seasonOfFeeding } from './reckoning.ts'
 import './rework.css'
 
 interface Props {

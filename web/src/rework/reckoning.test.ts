@@ -1,8 +1,7 @@
 import { gardenEndpoints, reworkEndpoints, type OfferView, type SaidScheme } from '@border/contract'
-import { library, placesOn, plantsOf, unarranged, withDrawn } from '@border/core'
+import { driftOutlines, library, placesOn, plantsOf, unarranged, withDrawn } from '@border/core'
 import { describe, expect, it } from 'vitest'
 import { answerTo, today } from '../test/server.ts'
-import { driftOutlines } from './driftShape.ts'
 import { plantingCsv, plantingTable, pricedItems, reckoned, shoppingCsv, sidesOf } from './reckoning.ts'
 import { bedGround, newScheme, usualWishes, withKind } from './schemeDraft.ts'
 

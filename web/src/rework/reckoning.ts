@@ -1,12 +1,9 @@
 import type { InHandView, OfferView, RelocatedView, SaidScheme } from '@border/contract'
 import {
-  doseTurns,
-  dripFor,
-  feedings,
+  extrasOf,
   groundM2,
   materialNames,
   offsetsFrom,
-  soilDose,
   totalsOf,
   writeTable,
   type GoingOut,
@@ -75,35 +72,6 @@ export function reckoned(said: SaidScheme, kindOf: KindOf, w: ReckonedWith): Sch
     ...(said.hourPrice !== null && { hourPrice: said.hourPrice }),
     offers: w.offers,
   })
-}
-
-/** What moves the soil of so much ground as was said, in turns; undefined where nothing is said or nothing would. */
-export function dosed(reaction: SaidScheme['reaction']) {
-  if (!reaction) return undefined
-  const dose = soilDose(reaction.now, reaction.to, reaction.texture)
-  return dose && doseTurns(dose, reaction.by === 'aluminium sulphate' ? reaction.by : undefined)
-}
-
-/** Growth is fed from spring until it should harden: of this year or, once that is over, of the next; by the half of the earth. */
-export function seasonOfFeeding(today: IsoDate, isSouthern: boolean): [from: IsoDate, until: IsoDate] {
-  const [from, until] = isSouthern ? ['-09-15', '-02-15'] : ['-03-15', '-08-15']
-  const year = Number(today.slice(0, 4))
-  const ends = (y: number) => `${isSouthern ? y + 1 : y}${until}`
-  const first = [year - 1, year, year + 1].find((y) => ends(y) > today)!
-  return [`${first}${from}`, ends(first)]
-}
-
-/** What a scheme takes beside plants and what is spread: in whole kilograms, metres and stones. */
-function extrasOf(said: SaidScheme, areaM2: number, [from, until]: ReckonedWith['feedingSeason']) {
-  const dose = dosed(said.reaction)
-  const fed = said.feed && feedings({ name: materialNames.feed, ...said.feed }, areaM2, from, until)
-  const drip = said.drip && dripFor(areaM2, said.drip, said.drip.mm)
-  return [
-    ...(dose ? [{ item: materialNames[dose.with], count: Math.ceil(dose.inAllKgM2 * areaM2) }] : []),
-    ...(fed ? [{ item: materialNames.feed, count: Math.ceil(fed.gramsInAll / 1000) }] : []),
-    ...(drip ? [{ item: materialNames.drip, count: Math.ceil(drip.lineM) }] : []),
-    ...(said.stones ? [{ item: materialNames.stone, count: said.stones.length }] : []),
-  ]
 }
 
 /** Everything that has no price yet or may want another: kinds to be bought, materials, fillers. */
