@@ -28,6 +28,7 @@ export {
   aftercareDays,
   aftercareJobs,
   aftercareWindow,
+  MOVED_WATER_EACH,
   moveJobs,
   moveMinutes,
   plantCautions,

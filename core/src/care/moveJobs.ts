@@ -82,8 +82,8 @@ export function moveJobs(request: MoveRequest, climate: Climate, on: IsoDate): M
         {
           of: `${request.taxon.botanical} in ${request.toPlace}`,
           count: request.count,
-          minutesEach: 2,
-          after: 'move',
+          minutesEach: MOVED_WATER_EACH,
+          after: ['move'],
         },
         lift.bestFrom,
       ),
@@ -263,6 +263,9 @@ const looks = [
   },
 ] as const
 
+/** Minutes of watering for each plant that was moved. */
+export const MOVED_WATER_EACH = 2
+
 /** What is looked after once it is in the ground. */
 export interface LookedAfter {
   /** `Hosta sieboldiana in Court border`. */
@@ -271,8 +274,8 @@ export interface LookedAfter {
   count: number
   /** Minutes of watering for each plant. */
   minutesEach: number
-  /** The key of the job that put it there. */
-  after: string
+  /** The keys of the jobs that put it there. */
+  after: readonly string[]
   /** Before the keys of the looks, where others have the same. */
   prefix?: string
 }
@@ -294,7 +297,11 @@ export function aftercareJobs(
     steps: look.water
       ? ['Feel the soil at finger depth; soak if it is not moist.', 'Firm any plant that rocks.']
       : ['Count the living. Flagging is usual in the first season and is not failure.'],
-    after: [{ key: after, leastDays: look.days - 2, mostDays: look.days + tailDays(look.days) }],
+    after: after.map((key) => ({
+      key,
+      leastDays: look.days - 2,
+      mostDays: look.days + tailDays(look.days),
+    })),
     nextChance: null,
   }))
 }

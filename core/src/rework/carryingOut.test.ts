@@ -257,7 +257,7 @@ describe('a scheme carried out', () => {
       '2026-12-01',
     )
     const after = (key: string) => steps.find((s) => s.key === key)!.after.map((a) => a.key)
-    expect(after('A-1/move')).toEqual(['A-1/prepare'])
+    expect(after('A-1/move')).toEqual(['make ready 1'])
     expect(after('clear')).toEqual(['A-1/move', 'A-2/lift'])
     expect(after('mend')).toEqual(['clear'])
     expect(after('soil')).toEqual(['mend'])

@@ -53,7 +53,7 @@ export function carryingOut(scheme: SchemeToCarryOut, on: IsoDate): CarryingOut 
   const gives = new Map<string, string[]>()
   for (const [{ taxon }, key] of giving)
     gives.set(taxon.botanical, [...(gives.get(taxon.botanical) ?? []), key])
-  const room = lifts.flatMap((l) => liftSteps(scheme, l, first, on))
+  const room = liftSteps(scheme, lifts, first, on)
   const emptying = new Set(lifts.filter((l) => l.goes.to !== 'here' && !late.includes(l)).map(liftedBy))
   const steps = [
     ...room,
@@ -86,8 +86,10 @@ function inTurns(
       on,
     )
     const [first] = turns
-    const more = first ? inTime.filter((l) => !l.windows.some((w) => canBeLifted(w, first.window))) : []
-    if (more.length === 0) return { turns, late }
+    const isLate = (l: Lift) => first !== undefined && !l.windows.some((w) => canBeLifted(w, first.window))
+    const more = inTime.filter(isLate)
+    // What was late for another time may be in time for this one.
+    if (more.length === 0) return { turns, late: late.filter(isLate) }
     late = [...late, ...more]
   }
   /** Windows of something, as far as they lie after what leaves its ground late. */

@@ -1,16 +1,21 @@
+import { group, sum } from 'd3-array'
 import {
+  aftercareJobs,
   decidedJobs,
+  MOVED_WATER_EACH,
   moveJobs,
   moveWindows,
   openFrom,
   plantCautions,
   stepsByRoot,
   toFiveMinutes,
+  type JobDraft,
   type Window,
 } from '../care/index.ts'
 import { maxDay, type IsoDate } from '../dates/index.ts'
 import type { Planting } from '../garden/index.ts'
 import { isWoody, rootKind } from '../plants/index.ts'
+import { counted } from '../words/index.ts'
 import { beforePlanting } from './makingReady.ts'
 import { liftedIn, type PlantingTurn } from './plantingTurns.ts'
 import { diggingCautions, stepOf, type Lift, type Problem, type SchemeToCarryOut, type Step } from './step.ts'
@@ -45,19 +50,123 @@ export function liftsOf(scheme: SchemeToCarryOut, on: IsoDate): { lifts: Lift[];
 export const liftedBy = ({ planting: { tag }, goes }: Lift): string =>
   `${tag}/${goes.to === 'spot' ? 'move' : goes.to === 'gone' || goes.to === 'give away' ? 'remove' : 'lift'}`
 
-/** The steps by which something leaves its ground: moved with its destination made ready first, lifted to wait, or taken out. */
+/**
+ * The steps by which things leave their ground: moved, with each destination made ready once for all that comes to it in a season; lifted
+ * to wait; or taken out.
+ */
 export function liftSteps(
   scheme: SchemeToCarryOut,
-  lift: Lift,
+  lifts: readonly Lift[],
   turn: PlantingTurn | undefined,
   on: IsoDate,
 ): Step[] {
-  const { goes } = lift
-  const window = liftedIn(lift.windows, turn)
-  if (goes.to === 'gone' || !window) return takenOut(scheme, lift, turn, on)
-  return goes.to === 'spot'
-    ? moved(scheme, lift, goes, maxDay(on, window.earliest))
-    : [lifted(scheme, lift, window)]
+  const timed = lifts.map((lift) => ({ lift, window: liftedIn(lift.windows, turn) }))
+  const moving = timed.flatMap(({ lift, window }): Moving[] =>
+    lift.goes.to === 'spot' && window ? [{ lift, goes: lift.goes, window }] : [],
+  )
+  const together = group(
+    moving,
+    ({ goes, window }) => `${goes.place.id} ${window.season} ${window.earliest.slice(0, 4)}`,
+  )
+  return [
+    ...[...together.values()].flatMap((of, i) => moveSteps(scheme, of, `${i + 1}`, on)),
+    ...timed
+      .filter(({ lift }) => !moving.some((m) => m.lift === lift))
+      .flatMap(({ lift, window }) =>
+        lift.goes.to === 'gone' || !window
+          ? takenOut(scheme, lift, turn, on)
+          : [lifted(scheme, lift, window)],
+      ),
+  ]
+}
+
+/** Something that goes to a spot of its own in a window. */
+interface Moving {
+  lift: Lift
+  goes: Extract<Lift['goes'], { to: 'spot' }>
+  window: Window
+}
+
+/** A destination is made ready no longer before the last of what comes to it. */
+const READY_FOR_DAYS = 28
+
+/** Moves to one place in one season: it is made ready once, each is moved by itself, and all are looked after together. */
+function moveSteps(scheme: SchemeToCarryOut, moving: readonly Moving[], nth: string, on: IsoDate): Step[] {
+  const { place } = moving[0]!.goes
+  const planned = moving.flatMap(({ lift, goes, window }) => {
+    const { taxon, livingCount: count } = lift.planting
+    const request = {
+      taxon,
+      count,
+      fromPlace: lift.fromPlace,
+      toPlace: place.name,
+      hazards: goes.hazards,
+      toContainer: place.kind === 'container',
+      schools: scheme.schools,
+    }
+    const found = moveJobs(request, scheme.climate, maxDay(on, window.earliest))
+    return found.ok ? [{ lift, goes, prepare: found.jobs[0]!, move: found.jobs[1]! }] : []
+  })
+  if (planned.length === 0) return []
+  const ofPlace = { placeId: place.id }
+  const key = `make ready ${nth}`
+  const moves = planned.map(({ lift, goes, move }) =>
+    stepOf(scheme, {
+      ...move,
+      ...ofPlace,
+      stage: 'make room',
+      plantingId: lift.planting.id,
+      key: liftedBy(lift),
+      after: [{ key, leastDays: 0, mostDays: READY_FOR_DAYS }],
+      target: { ...ofPlace, x: goes.x, y: goes.y },
+    }),
+  )
+  // What is moved to one place is moved on one visit where that can be: the last to close stands for the rest.
+  const last = moves.reduce((a, b) => (b.window.latest > a.window.latest ? b : a))
+  const [one] = planned
+  const looks = aftercareJobs(
+    {
+      of:
+        planned.length === 1
+          ? `${one!.lift.planting.taxon.botanical} in ${place.name}`
+          : `what was moved to ${place.name}`,
+      count: sum(planned, (p) => p.lift.planting.livingCount),
+      minutesEach: MOVED_WATER_EACH,
+      after: [last.key],
+      prefix: `moved ${nth}/`,
+    },
+    last.window.bestFrom,
+  )
+  const plantingIds = planned.map((p) => p.lift.planting.id)
+  return [
+    stepOf(scheme, { ...ofPlace, ...preparedFor(place.name, planned), stage: 'make room', key, plantingIds }),
+    ...moves,
+    ...looks.map((look) => stepOf(scheme, { ...look, ...ofPlace, stage: 'look after', plantingIds })),
+  ]
+}
+
+/** One place made ready for several at once: in the window of the first that has to be moved. */
+function preparedFor(placeName: string, planned: readonly { lift: Lift; prepare: JobDraft }[]): JobDraft {
+  const first = planned.reduce((a, b) => (b.prepare.window.latest < a.prepare.window.latest ? b : a)).prepare
+  if (planned.length === 1) return first
+  const materials = group(
+    planned.flatMap((p) => p.prepare.materials),
+    (m) => m.name,
+  )
+  return {
+    ...first,
+    title: `Prepare ${placeName} for ${counted(planned.length, 'planting')}`,
+    minutes: sum(planned, (p) => p.prepare.minutes),
+    materials: [...materials.values()].map((of) => ({ ...of[0]!, amount: sum(of, (m) => m.amount) })),
+    tools: [...new Set(planned.flatMap((p) => p.prepare.tools))],
+    cautions: [...new Set(planned.flatMap((p) => p.prepare.cautions))],
+    steps: [
+      ...planned.map(
+        ({ lift, prepare }) => `${lift.planting.taxon.botanical}: ${prepare.steps.slice(0, 2).join(' ')}`,
+      ),
+      ...new Set(planned.flatMap((p) => p.prepare.steps.slice(2))),
+    ],
+  }
 }
 
 function takenOut(scheme: SchemeToCarryOut, lift: Lift, turn: PlantingTurn | undefined, on: IsoDate): Step[] {
@@ -77,37 +186,6 @@ function takenOut(scheme: SchemeToCarryOut, lift: Lift, turn: PlantingTurn | und
 }
 /** What is taken out is out so many days before planting closes. */
 const TAKEN_OUT_BEFORE_DAYS = 21
-
-function moved(
-  scheme: SchemeToCarryOut,
-  { planting, fromPlace }: Lift,
-  { place, x, y, hazards }: Extract<Lift['goes'], { to: 'spot' }>,
-  from: IsoDate,
-): Step[] {
-  const { taxon, livingCount: count, tag } = planting
-  const toContainer = place.kind === 'container'
-  const request = {
-    taxon,
-    count,
-    fromPlace,
-    toPlace: place.name,
-    hazards,
-    toContainer,
-    schools: scheme.schools,
-  }
-  const planned = moveJobs(request, scheme.climate, from)
-  return (planned.ok ? planned.jobs : []).map((job) =>
-    stepOf(scheme, {
-      ...job,
-      stage: job.kind === 'aftercare' ? 'look after' : 'make room',
-      plantingId: planting.id,
-      key: `${tag}/${job.key}`,
-      after: job.after.map((a) => ({ ...a, key: `${tag}/${a.key}` })),
-      placeId: place.id,
-      target: { placeId: place.id, x, y },
-    }),
-  )
-}
 
 function lifted(scheme: SchemeToCarryOut, lift: Lift, window: Window): Step {
   const { planting, goes, fromPlace, windows } = lift

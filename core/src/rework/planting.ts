@@ -15,8 +15,8 @@ const WATER_EACH = 0.5
 /** Dug and fed ground settles so many days before it is planted, at the least. */
 const SETTLES_DAYS = 3
 /** What is set out is planted within so many days; what is planted is watered in and mulched within so many. */
-const PLANTED_WITHIN_DAYS = 14
-const FINISHED_WITHIN_DAYS = 21
+const PLANTED_WITHIN_DAYS = 28
+const FINISHED_WITHIN_DAYS = 28
 
 /** A time of planting, the nth, with what is planted then. */
 interface Turn {
@@ -50,7 +50,7 @@ export function plantingSteps(
         of: `${of} in ${scheme.place.name}`,
         count: t.plants,
         minutesEach: WATER_EACH,
-        after: `finish/${t.nth}`,
+        after: [`finish/${t.nth}`],
         prefix: `turn ${t.nth}/`,
       },
       turn.window.bestFrom,

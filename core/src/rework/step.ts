@@ -63,8 +63,9 @@ export type StepStage = (typeof stepStages)[number]
 export interface Step extends JobDraft {
   stage: StepStage
   placeId: string
-  /** What it is done to, where that stands already. */
+  /** What it is done to, where that stands already: what changes by it, and all that it is for. */
   plantingId: string | null
+  plantingIds: readonly string[]
   /** Where it goes. */
   target: { placeId: string; x: number; y: number } | null
   /** What it plants. */
@@ -81,6 +82,7 @@ export const stepOf = (
 ): Step => ({
   placeId: scheme.place.id,
   plantingId: null,
+  plantingIds: step.plantingId ? [step.plantingId] : [],
   target: null,
   sets: null,
   spare: null,

@@ -285,9 +285,9 @@ const windowColumns = (w: Window) => ({
 
 /** A job that a decision or a scheme makes: what it is done to, where, and what it does. */
 export type DraftedJob = JobDraft &
-  Pick<Job, 'placeId' | 'plantingId' | 'target'> &
-  Partial<Pick<Job, 'sets'>> &
-  Partial<Pick<Step, 'stage' | 'spare'>>
+  Pick<Job, 'placeId' | 'plantingId' | 'target'> & { plantingIds: readonly string[] } & Partial<
+    Pick<Job, 'sets'> & Pick<Step, 'stage' | 'spare'>
+  >
 
 /** The jobs that a decision or a scheme makes, with their order. */
 export async function insertJobs(
@@ -308,6 +308,7 @@ export async function insertJobs(
         nextChance,
         placeId,
         plantingId,
+        plantingIds: _of,
         target,
         sets,
         ...details
@@ -332,7 +333,7 @@ export async function insertJobs(
   await insertJobPlantings(
     db,
     owner.gardenId,
-    drafts.flatMap((d) => (d.plantingId ? [{ id: ids.get(d.key)!, plantingIds: [d.plantingId] }] : [])),
+    drafts.map((d) => ({ id: ids.get(d.key)!, plantingIds: d.plantingIds })),
   )
   const order = drafts.flatMap((d) =>
     d.after.map((a) => ({

@@ -115,7 +115,13 @@ export async function keepDecision(
     await insertJobs(
       trx,
       { gardenId: owner.gardenId, decisionId },
-      jobs.map((job) => ({ ...job, plantingId, placeId, target: decision.target })),
+      jobs.map((job) => ({
+        ...job,
+        plantingId,
+        plantingIds: [plantingId],
+        placeId,
+        target: decision.target,
+      })),
     )
   return decisionId
 }

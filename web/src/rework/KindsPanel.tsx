@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered } from '../frame/Answered.tsx'
+import { useCanChange } from './canChange.ts'
 import { BloomStrip } from './BloomStrip.tsx'
 import { Proposed } from './Palettes.tsx'
 import { useInHand, useProposing, useRelocation, useTray } from './queries.ts'
@@ -21,7 +22,8 @@ interface Props {
 
 /** Which kinds come in: wished for, proposed, and taken from the tray one by one. */
 export function KindsPanel({ place, editor, kindOf }: Props) {
-  const { view, isHead } = useGardenContext()
+  const { view } = useGardenContext()
+  const canChange = useCanChange()
   const { said, step } = editor
   const proposing = useProposing(view.garden.id, place.id)
   const { data: relocated } = useRelocation(view.garden.id, said)
@@ -36,7 +38,7 @@ export function KindsPanel({ place, editor, kindOf }: Props) {
           <BloomStrip weeks={tray.data.weeks} flowering={tray.data.flowering} kindOf={kindOf} />
         </>
       )}
-      {isHead && (
+      {canChange && (
         <>
           <details>
             <summary>What you wish of it</summary>
@@ -87,7 +89,7 @@ function Chosen({
   kindOf,
   inHand,
 }: Pick<Props, 'editor' | 'kindOf'> & { inHand: readonly InHandView[] }) {
-  const { isHead } = useGardenContext()
+  const canChange = useCanChange()
   const kinds = kindsOf(said)
   const { locked = [], barred = [] } = said.wishes
   return (
@@ -109,7 +111,7 @@ function Chosen({
                 {!kindOf.has(k.botanical) && ' · no longer in the plant library'}
               </small>
             </span>
-            {isHead && (
+            {canChange && (
               <span className="row">
                 <label>
                   <input
@@ -146,7 +148,7 @@ function Chosen({
                 key={b}
                 size="small"
                 look="link"
-                disabled={!isHead}
+                disabled={!canChange}
                 title="Let it in again"
                 onClick={() => step({ ...said, wishes: withWish(said.wishes, b, null) })}
               >
@@ -163,7 +165,7 @@ function Chosen({
 const MOST_SHOWN = 14
 
 function Tray({ tray, editor: { said, step } }: { tray: TrayView; editor: SchemeEditor }) {
-  const { isHead } = useGardenContext()
+  const canChange = useCanChange()
   const [all, setAll] = useState(false)
   const shown = all ? tray.candidates : tray.candidates.slice(0, MOST_SHOWN)
   if (tray.candidates.length === 0)
@@ -176,7 +178,7 @@ function Tray({ tray, editor: { said, step } }: { tray: TrayView; editor: Scheme
             <span>
               <span className="taxon">{taxon.common}</span> <small>{taxon.botanical}</small>
             </span>
-            {isHead && (
+            {canChange && (
               <span className="row">
                 <Button
                   size="small"

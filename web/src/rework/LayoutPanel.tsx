@@ -14,7 +14,7 @@ import {
 import { useMemo, useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
-import { useGardenContext } from '../frame/gardenContext.ts'
+import { useCanChange } from './canChange.ts'
 import { DriftTools, Mirror } from './DriftTools.tsx'
 import { Figure } from './Figure.tsx'
 import type { useLayingOut } from './useLayingOut.ts'
@@ -37,7 +37,7 @@ interface Props {
 /** Where the drifts lie: laid out, then arranged by hand, with what is to be said of it. */
 export function LayoutPanel(props: Props) {
   const { ground, arranged, said, onArranged, laying, chosen, onChoose, garden } = props
-  const { isHead } = useGardenContext()
+  const canChange = useCanChange()
   const [seed, setSeed] = useState(1)
   const isLaid = arranged.has.some((k) => k >= 0)
   const open = openM2(ground, arranged)
@@ -50,7 +50,7 @@ export function LayoutPanel(props: Props) {
     )
   return (
     <>
-      {isHead && (
+      {canChange && (
         <div className="row">
           {laying.progress === undefined ? (
             <>
@@ -98,7 +98,7 @@ export function LayoutPanel(props: Props) {
               {d.isMatrix && 'runs through, '}
               {tenths(driftsM2(ground, arranged)[k]!)} m²
             </small>
-            {isHead && !d.isMatrix ? (
+            {canChange && !d.isMatrix ? (
               <Figure
                 label={`How many ${d.taxon.common}`}
                 value={d.count}
@@ -112,10 +112,10 @@ export function LayoutPanel(props: Props) {
           </li>
         ))}
       </ul>
-      {isHead && drift && <DriftTools {...props} id={drift.id} />}
-      {isHead && <Drawing {...props} />}
-      {isHead && isLaid && <Mirror {...props} />}
-      {isHead && <Viewing {...props} />}
+      {canChange && drift && <DriftTools {...props} id={drift.id} />}
+      {canChange && <Drawing {...props} />}
+      {canChange && isLaid && <Mirror {...props} />}
+      {canChange && <Viewing {...props} />}
       {isLaid && (
         <Checks ground={ground} arranged={arranged} said={said} garden={garden} onChoose={onChoose} />
       )}

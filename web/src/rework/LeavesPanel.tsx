@@ -24,6 +24,7 @@ import { Segments } from '../frame/Segments.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useAssessment } from '../verdicts/queries.ts'
+import { useCanChange } from './canChange.ts'
 import { Figure } from './Figure.tsx'
 import { leavesIn, useRelocation, useStopRelocation, useWays } from './queries.ts'
 import { destinationWords, leavingWords, pointsWords, wayWords } from './reworkWords.ts'
@@ -56,7 +57,8 @@ function Leaves({
   here,
   assessed,
 }: Props & { here: readonly PlantingView[]; assessed: AssessmentView }) {
-  const { view, on, isHead } = useGardenContext()
+  const { view, on } = useGardenContext()
+  const canChange = useCanChange()
   const relocation = useRelocation(view.garden.id, said)
   const stop = useStopRelocation(view.garden.id, said)
   const proposed = leavingByVerdicts(place.id, view.plantings, assessed, on)
@@ -72,7 +74,7 @@ function Leaves({
   if (here.length === 0) return <p className="soft">Nothing stands here. Go on to the kinds.</p>
   return (
     <>
-      {isHead && proposed.length > 0 && !isAsProposed(said.leaving, proposed) && (
+      {canChange && proposed.length > 0 && !isAsProposed(said.leaving, proposed) && (
         <p>
           By the verdicts {leavingWords(proposed)}.{' '}
           <Button size="small" onClick={() => step({ ...said, leaving: proposed })}>
@@ -190,7 +192,8 @@ interface RowProps {
 }
 
 function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending, ...says }: RowProps) {
-  const { view, on, isHead } = useGardenContext()
+  const { view, on } = useGardenContext()
+  const canChange = useCanChange()
   const placeName = usePlaceName()
   const [isAsking, setAsking] = useState(false)
   const { reasons } = usualWorth(p, view.plantings, on)
@@ -205,7 +208,7 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
           {verdict && ` · verdict: ${verdict}`}
         </small>
       </span>
-      {isHead ? (
+      {canChange ? (
         <Segments
           label={`What becomes of ${p.tag}`}
           value={how}
@@ -233,7 +236,7 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
           ) : (
             <small className="soft">{isPending ? 'Where it could go is being worked out…' : ''}</small>
           )}
-          {isHead && (
+          {canChange && (
             <div className="row">
               <Button size="small" aria-expanded={isAsking} onClick={() => setAsking(!isAsking)}>
                 {isAsking ? 'Close' : 'Send it elsewhere…'}
@@ -288,7 +291,8 @@ function DividedHere({
   said: SaidScheme
   onMeasured: (change: Partial<Leaving>) => void
 }) {
-  const { isHead, today } = useGardenContext()
+  const { today } = useGardenContext()
+  const canChange = useCanChange()
   const { answer, isMeasured, spare } = plantingDivided(p, today, leaving)
   const wanted = [...said.drifts, ...said.between].filter(
     (d) => d.from === 'division' && d.botanical === p.taxon.botanical,
@@ -303,7 +307,7 @@ function DividedHere({
           : notDivided[answer.why]}
         {answer.ok && !isMeasured && ' Reckoned from its age: measure a clump, or count its shoots.'}
       </small>
-      {isHead && answer.ok && (
+      {canChange && answer.ok && (
         <div className="row">
           <label>
             <small>Shoots </small>

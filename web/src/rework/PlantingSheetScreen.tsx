@@ -1,5 +1,13 @@
 import type { GroundView, KnownTaxon, ReworkView, SaidScheme, SchemeView } from '@border/contract'
-import { counted, dayMonthYear, moneyWords, plantsOf, seasonOfFeeding, type Place, type Point } from '@border/core'
+import {
+  counted,
+  dayMonthYear,
+  moneyWords,
+  plantsOf,
+  seasonOfFeeding,
+  type Place,
+  type Point,
+} from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { searchWith, useParam } from '../frame/address.ts'

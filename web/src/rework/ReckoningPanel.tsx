@@ -18,6 +18,7 @@ import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText } from '../frame/words.ts'
+import { useCanChange } from './canChange.ts'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
@@ -38,7 +39,7 @@ interface Props {
 
 /** What the scheme takes: plants, materials, hours, money; beside the other schemes. */
 export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }: Props) {
-  const { isHead } = useGardenContext()
+  const canChange = useCanChange()
   const { totals, allTotals, plantedM2 } = useTotals(rework, said, schemeId, kindOf, place)
   const { shopping, layers, work, years } = totals
   return (
@@ -76,7 +77,7 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
           ))}
         </tbody>
       </table>
-      {isHead && (
+      {canChange && (
         <div className="rework-wishes">
           <span>Compost dug in</span>
           <Depth

@@ -15,7 +15,7 @@ import { momentText } from '../frame/words.ts'
 import { useAssessment } from '../verdicts/queries.ts'
 import { FitPlan } from './FitPlan.tsx'
 import { useReworks } from './queries.ts'
-import { leavingWords } from './reworkWords.ts'
+import { leavingWords, progressWords } from './reworkWords.ts'
 import { kindsOf, leavingByVerdicts, newScheme, usualWishes } from './schemeDraft.ts'
 import './rework.css'
 
@@ -122,6 +122,7 @@ function Card({ rework, onAway }: { rework: ReworkView; onAway: () => void }) {
                     'plant',
                   )} of ${counted(kinds.length, 'kind')}`}
               , {s.said.leaving.filter((l) => l.how === 'leaves').length} leave
+              {s.accepted && `; ${progressWords(s)}`}
             </li>
           )
         })}

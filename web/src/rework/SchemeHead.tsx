@@ -118,7 +118,7 @@ export function SchemeTools({
           >
             Another like this
           </Button>
-          {rework.schemes.length > 1 && (
+          {rework.schemes.length > 1 && !scheme.accepted && (
             <Button size="small" look="text" danger onClick={() => withdraw.mutate({})}>
               Take this away
             </Button>

@@ -17,6 +17,7 @@ import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { UndoRedo } from '../frame/UndoRedo.tsx'
 import { useTaxa } from '../plants/queries.ts'
+import { CarriedOut, useCanChange } from './canChange.ts'
 import { keyedDrift } from './driftKeys.ts'
 import { FromThePath } from './FromThePath.tsx'
 import { KindsPanel } from './KindsPanel.tsx'
@@ -28,6 +29,7 @@ import { ReckoningPanel } from './ReckoningPanel.tsx'
 import { withArrangement, type KindOf } from './schemeDraft.ts'
 import { useLayingOut } from './useLayingOut.ts'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
+import { StepsPanel } from './StepsPanel.tsx'
 import { Lead, Name, SchemeTools, SheetLink } from './SchemeHead.tsx'
 import { useScheme, type SchemeEditor } from './useScheme.ts'
 import './rework.css'
@@ -76,7 +78,13 @@ function OfPlace({ rework, taxa }: { rework: ReworkView; taxa: readonly KnownTax
     <Answered of={[ground]} title={place.name} waiting="The light is worked out…">
       {(ground) =>
         scheme ? (
-          <OneScheme key={scheme.id} {...{ rework, scheme, place, ground, kindOf }} onScheme={chooseScheme} />
+          <CarriedOut value={scheme.accepted !== null}>
+            <OneScheme
+              key={scheme.id}
+              {...{ rework, scheme, place, ground, kindOf }}
+              onScheme={chooseScheme}
+            />
+          </CarriedOut>
         ) : (
           <NotThere>No scheme of {place.name} is left.</NotThere>
         )
@@ -90,6 +98,7 @@ const PARTS = [
   { value: 'kinds', label: 'Comes in' },
   { value: 'layout', label: 'Layout' },
   { value: 'reckoning', label: 'Quantities' },
+  { value: 'steps', label: 'Steps' },
 ] as const
 type Part = (typeof PARTS)[number]['value']
 
@@ -110,7 +119,8 @@ interface Props {
 }
 
 function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
-  const { view, isHead } = useGardenContext()
+  const { view } = useGardenContext()
+  const canChange = useCanChange()
   const { id: gardenId } = view.garden
   const editor = useScheme(gardenId, rework.id, scheme)
   const { said, step } = editor
@@ -123,7 +133,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const [drawsFor, drawFor] = useState<string>()
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
   const laying = useLayingOut(put)
-  useUndoKeys(editor)
+  useUndoKeys(editor, canChange)
   return (
     <>
       <ScreenHead title={place.name} lead={<Lead {...{ editor, kindOf, unknown: unknown.length }} />}>
@@ -132,9 +142,9 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
       <div className="rework">
         <div className={`rework-stage stage-${stage}`}>
           <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
-            {isHead && <UndoRedo {...editor} />}
-            {isHead && <Name said={said} onSay={(name) => step({ ...said, name })} />}
-            {isHead && (
+            {canChange && <UndoRedo {...editor} />}
+            {canChange && <Name said={said} onSay={(name) => step({ ...said, name })} />}
+            {canChange && (
               <Stones
                 said={said}
                 lay={() => stonesFor(bed, arranged)}
@@ -149,7 +159,11 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
             />
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
             <small className="soft" role="status">
-              {editor.isKeeping ? 'Being kept…' : 'Kept.'}
+              {scheme.accepted
+                ? 'Being carried out: it is fixed.'
+                : editor.isKeeping
+                  ? 'Being kept…'
+                  : 'Kept.'}
             </small>
           </div>
           {stage !== 'plan' && <FromThePath {...{ arranged, pockets, said, kindOf, chosen }} ground={bed} />}
@@ -164,7 +178,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                 choose(id)
                 if (id) choosePart('layout')
               }}
-              onMoved={isHead ? put : undefined}
+              onMoved={canChange ? put : undefined}
               onDrawn={
                 drawsFor
                   ? (ring) => {
@@ -176,7 +190,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
               }
               garden={garden}
               onKey={(key, shift) => {
-                const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange: isHead })
+                const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange })
                 if (!done) return false
                 if ('chosen' in done) choose(done.chosen)
                 else put(done.arranged)
@@ -211,6 +225,9 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
               drawsFor={drawsFor}
               onDrawFor={drawFor}
             />
+          )}
+          {part === 'steps' && (
+            <StepsPanel rework={rework} scheme={scheme} isKeeping={editor.isKeeping} onChoose={choose} />
           )}
           {part === 'reckoning' && (
             <ReckoningPanel
@@ -263,8 +280,9 @@ function Stones({
 }
 
 /** Control z takes a step back, with Shift forward, wherever the hands are but in a field. */
-function useUndoKeys({ undo, redo }: SchemeEditor): void {
+function useUndoKeys({ undo, redo }: SchemeEditor, canChange: boolean): void {
   useEffect(() => {
+    if (!canChange) return
     const onKey = (e: KeyboardEvent) => {
       if (!(e.ctrlKey || e.metaKey) || (e.target as HTMLElement).closest('input, textarea')) return
       const key = e.key.toLowerCase()
@@ -275,5 +293,5 @@ function useUndoKeys({ undo, redo }: SchemeEditor): void {
     }
     addEventListener('keydown', onKey)
     return () => removeEventListener('keydown', onKey)
-  }, [undo, redo])
+  }, [undo, redo, canChange])
 }

@@ -16,6 +16,7 @@ import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText } from '../frame/words.ts'
+import { useCanChange } from './canChange.ts'
 import { Figure } from './Figure.tsx'
 import './rework.css'
 
@@ -54,13 +55,13 @@ function Part({
   label: string
   children: React.ReactNode
 }) {
-  const { isHead } = useGardenContext()
+  const canChange = useCanChange()
   const isIn = said[part] !== undefined
   return (
     <details open={isIn || undefined}>
       <summary>{label}</summary>
       {children}
-      {isHead && isIn && (
+      {canChange && isIn && (
         <Button size="small" look="text" onClick={() => onSay({ [part]: undefined })}>
           Leave it out of the scheme
         </Button>

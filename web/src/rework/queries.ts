@@ -10,6 +10,8 @@ import {
   type PaletteView,
   type RelocatedView,
   type SaidScheme,
+  type SchemeView,
+  type StepsView,
 } from '@border/contract'
 import { MOST_LEAVING } from '@border/core'
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -36,7 +38,7 @@ export const useFit = (gardenId: string, botanical: string | undefined) =>
 export const usePrices = () => useAnswer(priceEndpoints.list, {})
 
 /** What destinations and kinds are worked out from, beside what is sent. */
-const WORKED_FROM: readonly Aspect[] = [...whatIsKnown, 'decisions', 'jobs', 'bench', 'prices']
+const WORKED_FROM: readonly Aspect[] = [...whatIsKnown, 'decisions', 'jobs', 'bench', 'prices', 'rules']
 
 /** Something worked out of what is sent: asked again when that is another. Given up by the server where nobody waits any more. */
 function asking<E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) {
@@ -53,6 +55,16 @@ function asking<E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) {
 }
 const useAsked = <E extends Endpoint>(endpoint: E, sent: Sent<E> | undefined) =>
   useQuery<AnswerOf<E>>({ ...asking(endpoint, sent), placeholderData: keepPreviousData })
+
+/** What carrying a scheme out comes to, of what was last kept of it. */
+export const useSteps = (
+  gardenId: string,
+  reworkId: string,
+  { id: schemeId, revisionId }: Pick<SchemeView, 'id' | 'revisionId'>,
+) =>
+  useQuery<StepsView>(
+    asking(reworkEndpoints.steps, { params: { gardenId, reworkId, schemeId }, body: { revisionId } }),
+  )
 
 /** What leaves, as it is asked where it goes. */
 export const leavesIn = ({ leaving }: Pick<SaidScheme, 'leaving'>) =>

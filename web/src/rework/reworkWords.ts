@@ -1,4 +1,11 @@
-import type { InHandView, SaidDestination, SaidDrift, SaidScheme, TrayView } from '@border/contract'
+import type {
+  InHandView,
+  SaidDestination,
+  SaidDrift,
+  SaidScheme,
+  SchemeView,
+  TrayView,
+} from '@border/contract'
 import {
   bulbsSet,
   comesUpBetween,
@@ -102,4 +109,12 @@ export function leavingWords(proposed: readonly Pick<SaidScheme['leaving'][numbe
   const leaves = proposed.length - divides
   if (leaves === 0) return `${counted(divides, 'planting')} would be divided`
   return `${counted(leaves, 'planting')} would leave${divides > 0 ? ` and ${divides} be divided` : ''}`
+}
+
+/** `7 of 22 steps are done`: how far a scheme that is carried out has come. */
+export function progressWords({ steps: { done, open } }: Pick<SchemeView, 'steps'>): string {
+  if (open === 0) return `carried out, in ${counted(done, 'step')}`
+  return done === 0
+    ? `to be carried out, ${counted(open, 'step')}`
+    : `${done} of ${counted(done + open, 'step')} ${done === 1 ? 'is' : 'are'} done`
 }

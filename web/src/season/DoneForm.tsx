@@ -35,7 +35,8 @@ export function DoneForm({ job, onClose }: { job: JobView; onClose: () => void }
       initialValues={{
         on: dayjs(today),
         minutes: job.minutes,
-        lived: planting?.livingCount,
+        lived: job.sets?.count ?? planting?.livingCount,
+        left: job.spare === null ? [] : [job.spare],
         amounts: job.materials.map((m) => m.amount),
       }}
       onFinish={(filled: Filled) => keep(doneOf(job, filled), photo)}
@@ -102,11 +103,20 @@ function doneOf(job: JobView, { amounts = [], left = [], ...values }: Filled): J
   }
 }
 
+/** What is counted, by what is done. */
+const livedWords: Partial<Record<JobView['kind'], string>> = {
+  move: 'Replanted alive',
+  lift: 'Lifted alive',
+  plant: 'Planted',
+  aftercare: 'Living now',
+}
+
 /** When, how long, and what of living and dead it changed. */
 function DoneFields({ job }: { job: JobView }) {
   const { view, today } = useGardenContext()
   const planting = view.plantings.find((p) => p.id === job.plantingIds[0])
-  const counts = job.ruleId === null && (job.kind === 'move' || job.kind === 'aftercare')
+  const isOfOne = job.sets !== null || job.plantingIds.length === 1
+  const asked = job.ruleId === null && isOfOne ? livedWords[job.kind] : undefined
   return (
     <>
       <div className="row">
@@ -117,13 +127,18 @@ function DoneFields({ job }: { job: JobView }) {
           <InputNumber min={1} max={10_000} style={{ width: 90 }} />
         </Form.Item>
       </div>
-      {counts && (
+      {asked && (
         <Form.Item
           name="lived"
-          label={job.kind === 'move' ? 'Replanted alive' : 'Living now'}
-          rules={[{ required: job.kind === 'move', message: 'How many?' }]}
+          label={asked}
+          rules={[{ required: job.kind !== 'aftercare', message: 'How many?' }]}
         >
-          <InputNumber min={0} max={planting?.livingCount} style={{ width: 90 }} />
+          <InputNumber
+            min={0}
+            max={job.sets ? 10_000 : planting?.livingCount}
+            precision={0}
+            style={{ width: 90 }}
+          />
         </Form.Item>
       )}
       {job.materials.length > 0 && (
