@@ -147,6 +147,7 @@ describe('loading', () => {
   it('holds a place that waits to be decided anew: two schemes that differ, each laid out in the bed, with nearly all priced', async () => {
     const rows = await db('scheme_revisions')
       .join('schemes', 'schemes.revision_id', 'scheme_revisions.id')
+      .where({ accepted_at: null })
       .orderBy('schemes.created_at')
       .select<{ said: SaidScheme }[]>('said')
     expect(rows).toHaveLength(2)
@@ -165,6 +166,30 @@ describe('loading', () => {
     }
     const kinds = rows.map(({ said }) => new Set(said.drifts.map((d) => d.botanical)))
     expect([...kinds[0]!].filter((k) => !kinds[1]!.has(k)).length).toBeGreaterThanOrEqual(3)
+  })
+
+  it('holds one rework that is half done and one done three years ago, each planting under the step that planted it', async () => {
+    const schemes = await db('schemes')
+      .join('reworks', 'reworks.id', 'rework_id')
+      .join('features', 'features.id', 'place_id')
+      .whereNotNull('accepted_at')
+      .select<{ id: string; name: string }[]>('schemes.id', 'features.name')
+    const jobsOf = (id: string) =>
+      db('jobs')
+        .where({ scheme_id: id })
+        .select<{ id: string; state: string; kind: string; sets: object }[]>('*')
+    const [half, whole] = ['Middle terrace', 'Top terrace'].map((n) => schemes.find((s) => s.name === n)!)
+    const halfDone = await jobsOf(half!.id)
+    const states = (state: string) => halfDone.filter((j) => j.state === state).length
+    expect(states('done')).toBeGreaterThan(10)
+    expect(states('open')).toBeGreaterThan(3)
+    const done = await jobsOf(whole!.id)
+    expect(new Set(done.map((j) => j.state))).toEqual(new Set(['done']))
+    for (const job of [...halfDone, ...done].filter((j) => j.sets)) {
+      const [planted] = await db('plantings').where({ planted_by: job.id })
+      expect(planted !== undefined).toBe(job.state === 'done')
+      if (planted) expect(planted).toMatchObject({ planted_count: (job.sets as { count: number }).count })
+    }
   })
 
   it('shows every screen of every garden what the contract says, to the last figure', async () => {
@@ -259,7 +284,7 @@ const untouched: Readonly<Record<string, readonly string[]>> = {
   garden_members: [],
   features: [],
   feature_events: ['garden_id'],
-  plantings: ['withdrawn_at', 'colour_wish', 'planted_known'],
+  plantings: ['withdrawn_at', 'colour_wish', 'planted_known', 'planted_by'],
   planting_sites: ['outline'],
   observations: ['device_at'],
   place_looks: ['device_at'],

@@ -176,11 +176,7 @@ async function loadGarden(
   await photograph(trx, { gardenId, personId: owner.personId }, sketch, plan, grown)
   if (sketch.survey) await scan(trx, { gardenId, personId: owner.personId }, sketch.survey, plan)
   for (const rework of sketch.reworks ?? [])
-    await insertReworks(trx, { gardenId, personId: owner.personId }, rework, {
-      plan,
-      weather: station.days,
-      byTag,
-    })
+    await insertReworks(trx, { gardenId, ...owner, plan, weather: station.days, byTag }, rework)
   for (const t of sketch.trials)
     await insertTrialOutcome(trx, {
       gardenId,

@@ -106,11 +106,21 @@ export interface SketchGarden {
 export interface SketchRework {
   place: string
   tallestM: number
+  /** The first scheme was accepted on a day, and is carried out as far as its first planting, or all of it. */
+  carriedOut?: { acceptedOn: string; how: 'first planting' | 'all' }
   schemes: {
     name: string
     leaving: readonly string[]
     divides: readonly string[]
+    /** Where what leaves goes, by tag; the others by the optimum. */
+    goes?: Readonly<
+      Record<string, { to: 'bench' | 'give away' | 'gone' } | { to: 'spot'; place: string; at: Corner }>
+    >
+    /** They keep to their number, or grow to fill the ground. */
+    keepsTo?: 'its number'
     drifts: readonly (readonly [botanical: string, count: number, from?: 'bench'])[]
+    /** Plantings that stand there already, by tag: what they were planted by. */
+    stands?: readonly string[]
     /** Bulbs between them. */
     between: readonly (readonly [botanical: string, count: number])[]
   }[]

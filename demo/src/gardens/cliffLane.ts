@@ -174,12 +174,12 @@ export const cliffLane: SketchGarden = {
   ],
   plantings: {
     'Top terrace': [
-      ['Lavandula angustifolia', 3, '2021-04-28'],
+      ['Lavandula angustifolia', 3, '2023-10-14'],
       ['Salvia rosmarinus', 1, '2021-04-28'],
-      ['Eryngium planum', 5, '2021-04-28'],
-      ['Euphorbia characias', 3, '2021-04-28'],
-      ['Festuca glauca', 5, '2022-04-16'],
-      ['Geranium sanguineum', 5, '2021-10-16'],
+      ['Eryngium planum', 5, '2023-10-14'],
+      ['Euphorbia characias', 3, '2023-10-14'],
+      ['Festuca glauca', 5, '2023-10-14'],
+      ['Geranium sanguineum', 5, '2023-10-14'],
       ['Miscanthus sinensis', 1, '2020-04-20', { role: 'screen' }],
       ['Spiraea japonica', 1, '2020-11-12'],
       ['Iris germanica', 3, '2021-09-04'],
@@ -228,4 +228,50 @@ export const cliffLane: SketchGarden = {
     },
   ],
   moves: [],
+  reworks: [
+    {
+      place: 'Top terrace',
+      tallestM: 1.2,
+      carriedOut: { acceptedOn: '2023-08-14', how: 'all' },
+      schemes: [
+        {
+          name: 'Silver and dry',
+          leaving: [],
+          divides: [],
+          drifts: [],
+          stands: ['C-001', 'C-003', 'C-004', 'C-005', 'C-006'],
+          between: [],
+        },
+      ],
+    },
+    {
+      place: 'Middle terrace',
+      tallestM: 1.4,
+      carriedOut: { acceptedOn: '2026-02-16', how: 'first planting' },
+      schemes: [
+        {
+          name: 'Calmer in the middle',
+          leaving: ['C-010', 'C-012', 'C-018'],
+          goes: {
+            'C-010': { to: 'gone' },
+            'C-012': { to: 'give away' },
+            'C-018': { to: 'spot', place: 'Foot of the slope', at: [13.2, 4.6] },
+          },
+          divides: ['C-015'],
+          keepsTo: 'its number',
+          drifts: [
+            ['Nepeta × faassenii', 7],
+            ['Geranium × magnificum', 7],
+            ['Phlomis russeliana', 5],
+            ['Molinia caerulea', 3],
+            ['Alchemilla mollis', 5],
+            ['Amsonia tabernaemontana', 5],
+            ['Paeonia lactiflora', 1],
+            ['Achillea millefolium', 5],
+          ],
+          between: [['Allium hollandicum', 25]],
+        },
+      ],
+    },
+  ],
 }

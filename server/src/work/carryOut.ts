@@ -291,15 +291,24 @@ export async function acceptScheme(
   if (!found.ok) throw new Refusal(409, found.problems.map((p) => p.says).join(' '))
   if (found.steps.length === 0)
     throw new Refusal(409, 'Nothing leaves and nothing comes in: there is nothing to carry out.')
+  await acceptSteps(trx, { ...owner, schemeId }, found.steps)
+}
+
+/** Steps of a scheme as jobs of the season. */
+export async function acceptSteps(
+  trx: Db,
+  { gardenId, personId, schemeId }: { gardenId: string; personId: string; schemeId: string },
+  steps: readonly Step[],
+): Promise<void> {
   // A later word replaces what an earlier one set going.
-  for (const plantingId of new Set(found.steps.map((s) => s.plantingId)))
+  for (const plantingId of new Set(steps.map((s) => s.plantingId)))
     if (plantingId) await dropDecidedJobs(trx, plantingId)
   await insertJobs(
     trx,
-    { gardenId: owner.gardenId, schemeId },
-    found.steps.map((s) => ({ ...s, sets: s.sets && setsOf(s.sets) })),
+    { gardenId, schemeId },
+    steps.map((s) => ({ ...s, sets: s.sets && setsOf(s.sets) })),
   )
-  await setAccepted(trx, schemeId, owner.personId)
+  await setAccepted(trx, schemeId, personId)
 }
 
 const setsOf = ({ id, taxon, count, have, stand }: Comes): Job['sets'] => ({

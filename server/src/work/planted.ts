@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
 import { putBackOnBench, takeForPlanting } from '../store/bench.ts'
-import { insertJobPlantings, type Job, type Sets } from '../store/jobs.ts'
+import { closeJobs, insertJobPlantings, insertJobRecord, type Job, type Sets } from '../store/jobs.ts'
 import { insertPlantings, listTags, plantedBy, withdrawPlanting } from '../store/plantings.ts'
 import { findTaxon } from '../store/taxa.ts'
 
@@ -71,6 +71,22 @@ function followersOf(job: Job, jobs: readonly Job[]): Job[] {
     (j) => j.schemeId === job.schemeId && j.state === 'open' && j.after.some((o) => o.id === job.id),
   )
   return [...new Set([...after, ...after.flatMap((j) => followersOf(j, jobs))])]
+}
+
+/** A step that plants what stands in the garden already: it was planted by it, on the day on which that was. */
+export async function plantedAlready(
+  trx: Db,
+  of: { gardenId: string; personId: string },
+  jobId: string,
+  plantingId: string,
+  minutes: number,
+): Promise<void> {
+  const { planted_on: on, planted_count: lived } = await trx('plantings').where({ id: plantingId }).first()
+  await closeJobs(trx, [jobId], 'done')
+  const done = { on, minutes, lived, used: null, note: null, deviceAt: null }
+  await insertJobRecord(trx, { jobId, ...of }, done)
+  await trx('plantings').where({ id: plantingId }).update({ planted_by: jobId })
+  await insertJobPlantings(trx, of.gardenId, [{ id: jobId, plantingIds: [plantingId] }])
 }
 
 /**
