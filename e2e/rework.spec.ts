@@ -157,3 +157,43 @@ test('a scheme is seen from the path by week and year, by keys alone and on a ph
   await expectNoSidewaysScroll(page)
   expect(errors).toEqual([])
 })
+
+test('a scheme is carried out: its steps are jobs of the season, what is planted stands in the garden, and it can be called off', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  const errors = watchForErrors(page)
+  await enterDemo(page)
+  await page.getByRole('combobox', { name: 'Garden' }).selectOption('Cliff Lane')
+  await goTo(page, 'Rework')
+  await page.getByRole('link', { name: 'Middle terrace' }).click()
+  await part(page, 'Steps')
+  await expect(page.getByText(/of 30 steps are done/)).toBeVisible()
+  const record = async (next: RegExp) => {
+    await expect(page.getByRole('heading', { name: next })).toBeVisible({ timeout: 30_000 })
+    await page.getByRole('button', { name: 'Record it done' }).click()
+    await page.getByRole('button', { name: 'Record', exact: true }).click()
+  }
+  await record(/^Next: Set out/)
+  await expect(page.getByRole('heading', { name: /^Next: Plant/ })).toBeVisible({ timeout: 30_000 })
+  const title = await page.getByRole('heading', { name: /^Next: Plant/ }).textContent()
+  const [, count, kind] = /Plant (\d+) (.+) in/.exec(title!)!
+  await expectAccessible(page, 'a scheme under way')
+  await record(/^Next: Plant/)
+  await expect(page.getByRole('heading', { name: title! })).toBeHidden({ timeout: 30_000 })
+  // What was planted is in the garden, under a tag of its own.
+  await goTo(page, 'Plants')
+  await expect(page.getByRole('row', { name: new RegExp(`${kind}.*${count}`) }).first()).toBeVisible()
+  await goTo(page, 'Rework')
+  await page.getByRole('link', { name: 'Middle terrace' }).click()
+  await part(page, 'Steps')
+  await page.getByRole('button', { name: 'Call it off' }).click()
+  const again = page.getByRole('button', { name: 'Carry it out' })
+  await expect(again).toBeVisible({ timeout: 30_000 })
+  // What is left of it can be taken up again: the second kind, and what belongs to it.
+  await again.click()
+  await expect(page.getByRole('heading', { name: /^Next: / })).toBeVisible({ timeout: 30_000 })
+  await page.setViewportSize({ width: 390, height: 780 })
+  await expectNoSidewaysScroll(page)
+  expect(errors).toEqual([])
+})

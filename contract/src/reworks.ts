@@ -157,6 +157,8 @@ const scheme = z.strictObject({
   accepted: z.strictObject({ at: instant, by: z.string().nullable() }).nullable(),
   /** Steps of carrying it out. */
   steps: z.strictObject({ done: z.number(), open: z.number() }),
+  /** What was planted by it. */
+  plantedIds: z.array(id),
 })
 export type SchemeView = z.infer<typeof scheme>
 
@@ -368,7 +370,7 @@ const place = `${gardenPath}/features/:featureId` as const
 
 /** A place decided anew: what leaves it, what comes in, where it stands. */
 export const reworkEndpoints = {
-  list: reads(reworks, keeper, { answer: z.array(rework), restsOn: ['reworks', 'jobs'] }),
+  list: reads(reworks, keeper, { answer: z.array(rework), restsOn: ['reworks', 'jobs', 'plantings'] }),
   begin: writes(reworks, head, {
     body: z.object({ id, placeId: id, schemes: z.array(newScheme).min(1).max(6) }),
   }),

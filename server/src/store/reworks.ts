@@ -15,6 +15,7 @@ interface SchemeRow {
   accepted_by: string | null
   done: number
   open: number
+  planted: string[]
 }
 
 const toScheme = (r: SchemeRow): SchemeView => ({
@@ -27,6 +28,7 @@ const toScheme = (r: SchemeRow): SchemeView => ({
   at: r.created_at.toISOString(),
   accepted: r.accepted_at && { at: r.accepted_at.toISOString(), by: r.accepted_by },
   steps: { done: r.done, open: r.open },
+  plantedIds: r.planted,
 })
 
 /** Places of a garden that are decided anew, the newest first, each with its schemes in the order in which they were made. */
@@ -46,7 +48,9 @@ export async function listReworks(db: Db, gardenId: string): Promise<ReworkView[
             exists (select from scheme_revisions a where a.after_id = r.id) as has_after,
             s.accepted_at, ap.name as accepted_by,
             (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'done') as done,
-            (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'open') as open
+            (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'open') as open,
+            array(select p.id from plantings p join jobs j on j.id = p.planted_by
+                  where j.scheme_id = s.id and p.withdrawn_at is null order by p.id) as planted
      from schemes s join scheme_revisions r on r.id = s.revision_id left join people p on p.id = r.person_id
      left join people ap on ap.id = s.accepted_by
      where s.garden_id = ? and s.withdrawn_at is null order by s.created_at, s.id`,

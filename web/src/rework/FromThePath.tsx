@@ -21,13 +21,16 @@ import {
   type Point,
   type StandingPlant,
 } from '@border/core'
-import { memo, useEffect, useMemo, useState } from 'react'
+import { min } from 'd3-array'
+import { memo, use, useEffect, useMemo, useState } from 'react'
 import { RESTS_MS, useRestedParams } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
 import { outlineOf } from './BedDrawing.tsx'
+import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
+import { PhotoBeside } from './PhotoBeside.tsx'
 import type { KindOf } from './schemeDraft.ts'
 import './rework.css'
 
@@ -38,6 +41,8 @@ interface Props {
   said: SaidScheme
   kindOf: KindOf
   chosen: string | undefined
+  /** What was planted by it. */
+  plantedIds: readonly string[]
 }
 
 /** Bulbs of a pocket lie within a hand and a half of its middle, metres. */
@@ -82,9 +87,10 @@ const SOUTHERN_WINTER = new Set(['06', '07', '08'])
 
 /** A scheme from where somebody stands, by week of the year and by year of growth, and what is hidden of it. */
 export function FromThePath(props: Props) {
-  const { ground, arranged, said, chosen } = props
+  const { ground, arranged, said, chosen, plantedIds } = props
   const { view, on: today } = useGardenContext()
-  const [at, look] = useRestedParams(['week', 'growth', 'side', 'away'])
+  const [at, look] = useRestedParams(['week', 'growth', 'side', 'away', 'photo'])
+  const isCarriedOut = use(CarriedOut)
   const thisWeek = Math.min(LAST_WEEK, Math.floor(daysBetween(`${today.slice(0, 4)}-01-01`, today) / 7))
   const week = clamped(at.week, thisWeek, 0, LAST_WEEK)
   const years = YEARS.some((y) => y.value === at.growth) ? Number(at.growth) : 3
@@ -164,6 +170,18 @@ export function FromThePath(props: Props) {
         features={view.features}
         label={`${ground.of.place.name} as it is seen from the path in the week of ${dayMonth(on)}, ${years === 1 ? 'one year' : `${years} years`} after planting`}
       />
+      {isCarriedOut && (
+        <PhotoBeside
+          placeId={ground.of.place.id}
+          photoId={at.photo}
+          years={YEARS.map((y) => Number(y.value))}
+          plantedOn={min(
+            view.plantings.filter((p) => plantedIds.includes(p.id)),
+            (p) => p.inPlaceSince,
+          )}
+          onChoose={look}
+        />
+      )}
       <Hidden
         {...{ outline, plants, standpoint, on, year, years }}
         isLaid={arranged.has.some((k) => k >= 0)}

@@ -91,7 +91,12 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
   const { view, today, isHead } = useGardenContext()
   const { said, step } = useScheme(view.garden.id, rework.id, scheme)
   const { search } = useLocation()
-  const { bed, arranged, pockets, staysM2 } = useSchemeGround(place, ground, said, kindOf)
+  const { bed, arranged, pockets, staysM2 } = useSchemeGround(
+    place,
+    ground,
+    { said, plantedIds: scheme.plantedIds },
+    kindOf,
+  )
   const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
   const { data: inHand = [] } = useInHand(view.garden.id, place.id, said)

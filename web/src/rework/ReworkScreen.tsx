@@ -1,4 +1,10 @@
-import { reworkEndpoints, type AssessmentView, type ReworkView, type SaidWishes } from '@border/contract'
+import {
+  reworkEndpoints,
+  type AssessmentView,
+  type ReworkView,
+  type SaidScheme,
+  type SaidWishes,
+} from '@border/contract'
 import { counted, followed, isPlace, type IsoDate } from '@border/core'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
@@ -121,7 +127,7 @@ function Card({ rework, onAway }: { rework: ReworkView; onAway: () => void }) {
                     kinds.reduce((sum, k) => sum + k.count, 0),
                     'plant',
                   )} of ${counted(kinds.length, 'kind')}`}
-              , {s.said.leaving.filter((l) => l.how === 'leaves').length} leave
+              , {leaveWords(s.said)}
               {s.accepted && `; ${progressWords(s)}`}
             </li>
           )
@@ -140,6 +146,11 @@ function Card({ rework, onAway }: { rework: ReworkView; onAway: () => void }) {
       </div>
     </section>
   )
+}
+
+const leaveWords = ({ leaving }: Pick<SaidScheme, 'leaving'>): string => {
+  const leave = leaving.filter((l) => l.how === 'leaves').length
+  return leave === 0 ? 'nothing leaves' : `${leave} ${leave === 1 ? 'leaves' : 'leave'}`
 }
 
 const withoutShow = (search: string): string => searchWith(search, { show: undefined, place: undefined })

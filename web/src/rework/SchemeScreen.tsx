@@ -126,7 +126,12 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const { said, step } = editor
   const [partSaid, choosePart] = useParam('part')
   const part: Part = PARTS.find((p) => p.value === partSaid)?.value ?? 'leaves'
-  const { bed, arranged, pockets, unknown, garden } = useSchemeGround(place, ground, said, kindOf)
+  const { bed, arranged, pockets, unknown, garden } = useSchemeGround(
+    place,
+    ground,
+    { said, plantedIds: scheme.plantedIds },
+    kindOf,
+  )
   const [stageSaid, chooseStage] = useParam('as')
   const stage: Stage = STAGES.find((s) => s.value === stageSaid)?.value ?? 'plan'
   const [chosen, choose] = useState<string>()
@@ -160,13 +165,21 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
             <small className="soft" role="status">
               {scheme.accepted
-                ? 'Being carried out: it is fixed.'
+                ? scheme.steps.open > 0
+                  ? 'Being carried out: it is fixed.'
+                  : 'Carried out: it is kept as it was.'
                 : editor.isKeeping
                   ? 'Being kept…'
                   : 'Kept.'}
             </small>
           </div>
-          {stage !== 'plan' && <FromThePath {...{ arranged, pockets, said, kindOf, chosen }} ground={bed} />}
+          {stage !== 'plan' && (
+            <FromThePath
+              {...{ arranged, pockets, said, kindOf, chosen }}
+              ground={bed}
+              plantedIds={scheme.plantedIds}
+            />
+          )}
           {stage !== 'path' && (
             <PointedBed
               ground={bed}

@@ -16,8 +16,9 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText, shortDate } from '../frame/words.ts'
 import { useSeason } from '../season/queries.ts'
 import { Recording } from '../season/Recording.tsx'
+import { useTaxa } from '../plants/queries.ts'
 import { useSteps } from './queries.ts'
-import { progressWords } from './reworkWords.ts'
+import { heldWords, progressWords, type HeldDrift } from './reworkWords.ts'
 import { WindowBar, WindowScale } from './WindowBar.tsx'
 import './rework.css'
 
@@ -146,6 +147,7 @@ function UnderWay({ rework, scheme }: Props) {
             </p>
             {next && <Next job={next} />}
             <WithoutDay jobs={own} />
+            <Held jobs={own} />
             <StageLists
               rows={own.map((j) => ({
                 ...j,
@@ -180,6 +182,27 @@ function UnderWay({ rework, scheme }: Props) {
 }
 
 const sentence = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`
+
+/** What became of what was planted. */
+function Held({ jobs }: { jobs: readonly JobView[] }) {
+  const { view } = useGardenContext()
+  const { data: taxa = [] } = useTaxa()
+  const planted = jobs.flatMap((j): HeldDrift[] =>
+    j.sets && j.done?.lived
+      ? [
+          {
+            common: taxa.find((t) => t.botanical === j.sets!.botanical)?.common ?? j.sets.botanical,
+            planted: j.done.lived,
+            living: sum(
+              view.plantings.filter((p) => j.plantingIds.includes(p.id)),
+              (p) => p.livingCount,
+            ),
+          },
+        ]
+      : [],
+  )
+  return planted.length > 0 ? <p>{heldWords(planted)}</p> : null
+}
 
 /** What has no day in the season, with the first reason: what only waits for that follows it. */
 function WithoutDay({ jobs }: { jobs: readonly JobView[] }) {

@@ -1,4 +1,4 @@
-import type { FeatureView, GroundView, SaidScheme } from '@border/contract'
+import type { FeatureView, GroundView, SaidScheme, SchemeView } from '@border/contract'
 import { placesOn, pocketsOf, regionsAt, type BedGround, type Place } from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -28,14 +28,20 @@ export function viewsOf(
 }
 
 /** The ground of a scheme: what stays in it, where it is seen from, and how its drifts lie. */
-export function useSchemeGround(place: Place, ground: GroundView, said: SaidScheme, kindOf: KindOf) {
+export function useSchemeGround(
+  place: Place,
+  ground: GroundView,
+  { said, plantedIds }: Pick<SchemeView, 'said' | 'plantedIds'>,
+  kindOf: KindOf,
+) {
   const { view } = useGardenContext()
   const { plantings, features } = view
   const { leaving, viewedFrom } = said
   const { data: relocated } = useRelocation(view.garden.id, said)
   const stays = useMemo(
-    () => staysOf(plantings, place.id, { leaving }, relocated),
-    [plantings, place.id, leaving, relocated],
+    // What was planted by the scheme is drawn as its drifts.
+    () => staysOf(plantings, place.id, { leaving }, relocated).filter((p) => !plantedIds.includes(p.id)),
+    [plantings, place.id, leaving, relocated, plantedIds],
   )
   const views = useMemo(() => viewsOf(features, place.id, { viewedFrom }), [viewedFrom, features, place.id])
   const bed: BedGround = useMemo(() => bedGround(place, ground, views, stays), [place, ground, views, stays])
