@@ -25,3 +25,13 @@ export { overRound, plantsOfPlanting } from './standing.ts'
 export { backdropOf, type Backdrop } from './backdrop.ts'
 export { hiddenShare, hiddenWords, shareWords } from './seenWords.ts'
 export { seenShares, type SeenShare } from './seen.ts'
+export {
+  addedBloom,
+  interestOf,
+  showsFlowers,
+  spells,
+  type AddedBloom,
+  type InterestWeek,
+  type KindOnGround,
+  type Spell,
+} from './interest.ts'

@@ -28,6 +28,7 @@ import { useGround, useReworks } from './queries.ts'
 import { ReckoningPanel } from './ReckoningPanel.tsx'
 import { withArrangement, type KindOf } from './schemeDraft.ts'
 import { useLayingOut } from './useLayingOut.ts'
+import { ThroughTheYear } from './ThroughTheYear.tsx'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
 import { StepsPanel } from './StepsPanel.tsx'
 import { Lead, Name, SchemeTools, SheetLink } from './SchemeHead.tsx'
@@ -106,6 +107,7 @@ const STAGES = [
   { value: 'plan', label: 'Plan' },
   { value: 'both', label: 'Both' },
   { value: 'path', label: 'From the path' },
+  { value: 'year', label: 'Through the year' },
 ] as const
 type Stage = (typeof STAGES)[number]['value']
 
@@ -134,6 +136,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   )
   const [stageSaid, chooseStage] = useParam('as')
   const stage: Stage = STAGES.find((s) => s.value === stageSaid)?.value ?? 'plan'
+  const here = useMemo(() => view.plantings.filter((p) => p.placeId === place.id), [view.plantings, place.id])
   const [chosen, choose] = useState<string>()
   const [drawsFor, drawFor] = useState<string>()
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
@@ -173,14 +176,15 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                   : 'Kept.'}
             </small>
           </div>
-          {stage !== 'plan' && (
+          {stage === 'year' && <ThroughTheYear {...{ arranged, said, kindOf, here }} ground={bed} />}
+          {(stage === 'both' || stage === 'path') && (
             <FromThePath
               {...{ arranged, pockets, said, kindOf, chosen }}
               ground={bed}
               plantedIds={scheme.plantedIds}
             />
           )}
-          {stage !== 'path' && (
+          {(stage === 'plan' || stage === 'both') && (
             <PointedBed
               ground={bed}
               arranged={arranged}
