@@ -167,6 +167,11 @@ test('a scheme is carried out: its steps are jobs of the season, what is planted
   await page.getByRole('combobox', { name: 'Garden' }).selectOption('Cliff Lane')
   await goTo(page, 'Rework')
   await page.getByRole('link', { name: 'Middle terrace' }).click()
+  await part(page, 'Layout')
+  await page.getByText('As it grows', { exact: true }).click()
+  await expect(page.getByText('Year 10')).toBeVisible()
+  await expect(page.getByText(/is worked out…$/)).toBeHidden({ timeout: 30_000 })
+  await expect(page.getByText(/could not be worked out/)).toBeHidden()
   await part(page, 'Steps')
   await expect(page.getByText(/of 30 steps are done/)).toBeVisible()
   const record = async (next: RegExp) => {

@@ -35,3 +35,4 @@ export {
   type KindOnGround,
   type Spell,
 } from './interest.ts'
+export { grownOver, overtopped, shaded, type GrownOver, type Overtopped, type Shaded } from './growthAhead.ts'

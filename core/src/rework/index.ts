@@ -112,6 +112,7 @@ export { groundFrom, groundWritten, type GroundRuns } from './groundRuns.ts'
 export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type LayoutCheck } from './checks.ts'
 export { PER_POCKET, pocketsFor, pocketsOf, type BulbsBetween, type Pocket } from './pockets.ts'
 export {
+  fillersFor,
   materialNames,
   materialUnits,
   totalsOf,

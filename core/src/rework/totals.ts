@@ -120,6 +120,9 @@ export const minutesOf = {
 } as const
 /** Annuals that fill a gap stand so many on a square metre. */
 const FILLERS_PER_M2 = 16
+
+/** Annuals that fill so much open ground. */
+export const fillersFor = (openM2: number): number => Math.floor(openM2 * FILLERS_PER_M2)
 const YEARS = [1, 2, 3] as const
 
 /** Reckons a scheme up. */
@@ -144,7 +147,7 @@ export function totalsOf(scheme: Reckoned): SchemeTotals {
   const plantsM2 = sum(planted, (c) => c.areaM2)
   const years = YEARS.map((year): YearOfScheme => {
     const openM2 = openGroundM2(planted, plantsM2, year - 0.5)
-    const fillers = Math.floor(openM2 * FILLERS_PER_M2)
+    const fillers = fillersFor(openM2)
     const { price: fillersPrice } = shoppingList(
       [{ item: materialNames.filler, count: fillers, spareShare: 0 }],
       offers,

@@ -251,11 +251,11 @@ export const cliffLane: SketchGarden = {
       schemes: [
         {
           name: 'Calmer in the middle',
-          leaving: ['C-010', 'C-012', 'C-018'],
+          leaving: ['C-010', 'C-012', 'C-014'],
           goes: {
             'C-010': { to: 'gone' },
             'C-012': { to: 'give away' },
-            'C-018': { to: 'spot', place: 'Foot of the slope', at: [13.2, 4.6] },
+            'C-014': { to: 'spot', place: 'Foot of the slope', at: [13.2, 4.6] },
           },
           divides: ['C-015'],
           keepsTo: 'its number',

@@ -10,9 +10,6 @@ import {
   hiddenShare,
   hiddenWords,
   monthName,
-  overRound,
-  plantsOf,
-  plantsOfPlanting,
   seenShares,
   usualYearAt,
   type Arrangement,
@@ -30,6 +27,7 @@ import { FrontView } from '../frontView/FrontView.tsx'
 import { outlineOf } from './BedDrawing.tsx'
 import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
+import { useStanding } from './useStanding.ts'
 import { PhotoBeside } from './PhotoBeside.tsx'
 import type { KindOf } from './schemeDraft.ts'
 import './rework.css'
@@ -43,38 +41,6 @@ interface Props {
   chosen: string | undefined
   /** What was planted by it. */
   plantedIds: readonly string[]
-}
-
-/** Bulbs of a pocket lie within a hand and a half of its middle, metres. */
-const POCKET_RADIUS_M = 0.16
-
-/** Every plant of a scheme where it stands: those that come in new, those that stay as old as they are. */
-function useStanding({ ground, arranged, pockets, said, kindOf }: Props): StandingPlant[] {
-  const { today } = useGardenContext()
-  return useMemo(() => {
-    const taxonOf = new Map(arranged.drifts.map((d) => [d.id, d.taxon]))
-    const set = plantsOf(ground, arranged).map(({ driftId, x, y }, i): StandingPlant => ({
-      id: `${driftId} ${i}`,
-      groupId: driftId,
-      taxon: taxonOf.get(driftId)!,
-      x,
-      y,
-      ageYears: 0,
-    }))
-    const bulbs = pockets.flatMap((p, i) => {
-      const taxon = kindOf.get(said.between.find((b) => b.id === p.driftId)?.botanical ?? '')
-      if (!taxon) return []
-      return overRound([p.x, p.y], POCKET_RADIUS_M, p.bulbs).map(([x, y], k): StandingPlant => ({
-        id: `${p.driftId} ${i} ${k}`,
-        groupId: p.driftId,
-        taxon,
-        x,
-        y,
-        ageYears: 0,
-      }))
-    })
-    return [...set, ...bulbs, ...ground.stays.flatMap((p) => plantsOfPlanting(p, today))]
-  }, [ground, arranged, pockets, said.between, kindOf, today])
 }
 
 const YEARS = ['1', '2', '3', '5', '10'].map((value) => ({ value, label: `year ${value}` }))

@@ -17,6 +17,7 @@ import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { UndoRedo } from '../frame/UndoRedo.tsx'
 import { useTaxa } from '../plants/queries.ts'
+import { AsItGrows } from './AsItGrows.tsx'
 import { CarriedOut, useCanChange } from './canChange.ts'
 import { keyedDrift } from './driftKeys.ts'
 import { FromThePath } from './FromThePath.tsx'
@@ -229,19 +230,22 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
           {part === 'leaves' && <LeavesPanel place={place} editor={editor} />}
           {part === 'kinds' && <KindsPanel place={place} editor={editor} kindOf={kindOf} />}
           {part === 'layout' && (
-            <LayoutPanel
-              ground={bed}
-              arranged={arranged}
-              said={said}
-              onSay={(change) => step({ ...said, ...change })}
-              onArranged={put}
-              laying={laying}
-              chosen={chosen}
-              onChoose={choose}
-              garden={garden}
-              drawsFor={drawsFor}
-              onDrawFor={drawFor}
-            />
+            <>
+              <LayoutPanel
+                ground={bed}
+                arranged={arranged}
+                said={said}
+                onSay={(change) => step({ ...said, ...change })}
+                onArranged={put}
+                laying={laying}
+                chosen={chosen}
+                onChoose={choose}
+                garden={garden}
+                drawsFor={drawsFor}
+                onDrawFor={drawFor}
+              />
+              <AsItGrows {...{ arranged, pockets, said, kindOf }} ground={bed} />
+            </>
           )}
           {part === 'steps' && (
             <StepsPanel rework={rework} scheme={scheme} isKeeping={editor.isKeeping} onChoose={choose} />

@@ -20,6 +20,7 @@ import { useTaxa } from '../plants/queries.ts'
 import { useSteps } from './queries.ts'
 import { heldWords, progressWords, type HeldDrift } from './reworkWords.ts'
 import { WindowBar, WindowScale } from './WindowBar.tsx'
+import '../season/season.css'
 import './rework.css'
 
 interface Props {
