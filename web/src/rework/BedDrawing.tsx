@@ -1,4 +1,6 @@
 import {
+  appearanceOn,
+  autumnColour,
   driftOutlines,
   driftsM2,
   extentOf,
@@ -12,7 +14,9 @@ import {
   type Place,
   type Planting,
   type Pocket,
+  sizeAt,
   type Point,
+  type Taxon,
 } from '@border/core'
 import { memo, useDeferredValue, useId, useMemo, useRef, useState } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -23,6 +27,7 @@ import { placeLabels } from '../plan/labels.ts'
 import { inPixels, ScaleAndNorth } from '../plan/PlanDrawing.tsx'
 import { fitPlan, grow, type PlanScale } from '../plan/scale.ts'
 import { softPath } from './driftShape.ts'
+import type { Moment } from './useMoment.tsx'
 import '../draw/draw.css'
 import '../plan/plan.css'
 import './rework.css'
@@ -35,6 +40,8 @@ interface Props {
   stones?: readonly Point[] | undefined
   /** Letters of the kinds, where a list beside the drawing tells them. */
   letters?: ReadonlyMap<string, string> | undefined
+  /** When it is looked at; absent where it is drawn as it is planted. */
+  moment?: Pick<Moment, 'on' | 'year' | 'years'> | undefined
   chosen: string | undefined
   onChoose: (driftId: string | undefined) => void
   /** A drift was moved to where its middle is to lie. */
@@ -108,11 +115,14 @@ function Drawn(props: Props & { width: number; height: number }) {
         </clipPath>
         <g clipPath={`url(#${clip})`}>
           <Drifts
+            isAsPlanted={!props.moment}
             {...{ ground, arranged: shown, scale, chosen, onChoose }}
             onGrab={onDrawn || !props.onMoved ? undefined : drag.grab}
           />
         </g>
-        {!drag.shown && <Plants {...{ ground, arranged, scale }} pockets={props.pockets} />}
+        {!drag.shown && (
+          <Plants {...{ ground, arranged, scale }} pockets={props.pockets} moment={props.moment} />
+        )}
         {!drag.shown &&
           props.stones?.map(([x, y]) => (
             <ellipse
@@ -220,7 +230,9 @@ function Drifts({
   chosen,
   onChoose,
   onGrab,
+  isAsPlanted,
 }: DriftsProps & {
+  isAsPlanted: boolean
   chosen: string | undefined
   onChoose: (id: string) => void
   onGrab: ((id: string, middle: Point) => object) | undefined
@@ -235,7 +247,8 @@ function Drifts({
         className={`bed-drift${chosen === d.id ? ' chosen' : ''}${d.isDrawn ? ' drawn' : ''}`}
         d={softPath(outlines[k]!, scale)}
         fillRule="evenodd"
-        style={{ fill: d.taxon.foliageColour }}
+        // As it is at a moment it is told by its plants.
+        style={{ fill: isAsPlanted ? d.taxon.foliageColour : 'transparent' }}
         onClick={(e) => {
           e.stopPropagation()
           if (!onGrab) onChoose(d.id)
@@ -254,21 +267,22 @@ const Plants = memo(function Plants({
   arranged,
   scale,
   pockets,
-}: DriftsProps & { pockets: readonly Pocket[] }) {
+  moment,
+}: DriftsProps & Pick<Props, 'pockets' | 'moment'>) {
   const settled = useDeferredValue(arranged)
   const plants = useMemo(() => plantsOf(ground, settled), [ground, settled])
-  const kind = new Map(settled.drifts.map((d) => [d.id, d.taxon]))
+  const looks = new Map(settled.drifts.map((d) => [d.id, lookOf(d.taxon, moment)]))
   return (
     <g className="bed-plants">
       {plants.map((p, i) => {
-        const taxon = kind.get(p.driftId)!
+        const { acrossM, fill } = looks.get(p.driftId)!
         return (
           <circle
             key={i}
             cx={scale.x(p.x)}
             cy={scale.y(p.y)}
-            r={Math.max(1.5, 0.36 * taxon.spacingM * scale.pxPerM)}
-            style={{ fill: taxon.flowerColour ?? taxon.foliageColour }}
+            r={Math.max(1.5, (acrossM / 2) * scale.pxPerM)}
+            style={{ fill }}
           />
         )
       })}
@@ -280,6 +294,28 @@ const Plants = memo(function Plants({
     </g>
   )
 })
+
+/** Of the distance between plants so much is drawn of each where no year is looked at. */
+const AS_PLANTED = 0.72
+/** Flowers that are so far open, and leaves that have turned so far, are what is seen. */
+const SEEN = { flower: 0.25, turned: 0.35 }
+const STRAW = '#b8a478'
+
+/** How a plant is drawn from above: as it is planted, in the colour that it flowers in; or as it is at a moment, as wide as it has grown. */
+function lookOf(taxon: Taxon, moment: Props['moment']): { acrossM: number; fill: string } {
+  if (!moment)
+    return { acrossM: AS_PLANTED * taxon.spacingM, fill: taxon.flowerColour ?? taxon.foliageColour }
+  const { spreadM } = sizeAt(taxon, moment.years)
+  const is = appearanceOn(taxon, moment.on, moment.year)
+  const acrossM = Math.min(spreadM, MOST_OVERLAP * taxon.spacingM)
+  if (is.height === 0) return { acrossM: 0, fill: 'var(--plan-line)' }
+  if (is.flower >= SEEN.flower && taxon.flowerColour) return { acrossM, fill: taxon.flowerColour }
+  if (is.isStraw) return { acrossM, fill: STRAW }
+  if (is.turned >= SEEN.turned) return { acrossM, fill: autumnColour(taxon) }
+  return { acrossM: is.leaf > 0.2 ? acrossM : acrossM / 2, fill: taxon.foliageColour }
+}
+/** Wider than that they hide each other. */
+const MOST_OVERLAP = 1.3
 
 /** A bulb, five pixels high. */
 const drop = (x: number, y: number): string => `M${x},${y - 5}q5,5 0,9q-5,-4 0,-9z`

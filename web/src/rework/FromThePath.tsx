@@ -1,8 +1,6 @@
 import type { SaidScheme } from '@border/contract'
 import {
-  addDays,
   dayMonth,
-  daysBetween,
   EYE_M,
   frontView,
   grownTo,
@@ -11,7 +9,6 @@ import {
   hiddenWords,
   monthName,
   seenShares,
-  usualYearAt,
   type Arrangement,
   type BedGround,
   type Pocket,
@@ -20,13 +17,14 @@ import {
 } from '@border/core'
 import { min } from 'd3-array'
 import { memo, use, useEffect, useMemo, useState } from 'react'
-import { RESTS_MS, useRestedParams } from '../frame/address.ts'
+import { RESTS_MS } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
 import { outlineOf } from './BedDrawing.tsx'
 import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
+import { clamped, GROWTH_YEARS, WeekSlider, type Moment } from './useMoment.tsx'
 import { useStanding } from './useStanding.ts'
 import { PhotoBeside } from './PhotoBeside.tsx'
 import type { KindOf } from './schemeDraft.ts'
@@ -41,10 +39,10 @@ interface Props {
   chosen: string | undefined
   /** What was planted by it. */
   plantedIds: readonly string[]
+  moment: Moment
 }
 
-const YEARS = ['1', '2', '3', '5', '10'].map((value) => ({ value, label: `year ${value}` }))
-const LAST_WEEK = 51
+const YEARS = GROWTH_YEARS.map((y) => ({ value: String(y), label: `year ${y}` }))
 /** From the path, where nobody says from how far, metres. */
 const USUAL_AWAY_M = 4
 
@@ -53,14 +51,10 @@ const SOUTHERN_WINTER = new Set(['06', '07', '08'])
 
 /** A scheme from where somebody stands, by week of the year and by year of growth, and what is hidden of it. */
 export function FromThePath(props: Props) {
-  const { ground, arranged, said, chosen, plantedIds } = props
-  const { view, on: today } = useGardenContext()
-  const [at, look] = useRestedParams(['week', 'growth', 'side', 'away', 'photo'])
+  const { ground, arranged, said, chosen, plantedIds, moment } = props
+  const { view } = useGardenContext()
+  const { at, look, years, on, year } = moment
   const isCarriedOut = use(CarriedOut)
-  const thisWeek = Math.min(LAST_WEEK, Math.floor(daysBetween(`${today.slice(0, 4)}-01-01`, today) / 7))
-  const week = clamped(at.week, thisWeek, 0, LAST_WEEK)
-  const years = YEARS.some((y) => y.value === at.growth) ? Number(at.growth) : 3
-  const on = addDays(`${Number(today.slice(0, 4)) + years}-01-01`, 7 * week + 3)
   const plants = useStanding(props)
   const outline = useMemo(() => outlineOf(ground.of.place), [ground.of.place])
   const fromDeg = ground.viewedFrom.includes(Number(at.side))
@@ -68,10 +62,6 @@ export function FromThePath(props: Props) {
     : (ground.viewedFrom[0] ?? 180)
   const awayM = clamped(at.away, said.seenFromM ?? USUAL_AWAY_M, 1, 60)
   const standpoint = useMemo(() => ({ fromDeg, awayM, eyeM: EYE_M }), [fromDeg, awayM])
-  const year = useMemo(
-    () => usualYearAt(view.climate, view.garden.latitude),
-    [view.climate, view.garden.latitude],
-  )
   const grown = useMemo(
     () =>
       arranged.drifts.length > 0
@@ -89,18 +79,7 @@ export function FromThePath(props: Props) {
   return (
     <div className="from-path">
       <div className="rework-tools" role="group" aria-label="When and from where">
-        <label className="from-path-week">
-          <input
-            type="range"
-            min={0}
-            max={LAST_WEEK}
-            value={week}
-            aria-label="Week of the year"
-            aria-valuetext={`week of ${dayMonth(on)}`}
-            onChange={(e) => look({ week: e.target.value })}
-          />
-          <b>{dayMonth(on)}</b>
-        </label>
+        <WeekSlider moment={moment} />
         <Choose
           label="Year of growth"
           value={String(years)}
@@ -140,7 +119,7 @@ export function FromThePath(props: Props) {
         <PhotoBeside
           placeId={ground.of.place.id}
           photoId={at.photo}
-          years={YEARS.map((y) => Number(y.value))}
+          years={GROWTH_YEARS}
           plantedOn={min(
             view.plantings.filter((p) => plantedIds.includes(p.id)),
             (p) => p.inPlaceSince,
@@ -200,8 +179,3 @@ const Hidden = memo(function Hidden({
 
 /** Kinds of which it is said. */
 const MOST_SAID = 4
-
-function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
-  const value = Number(said)
-  return said === undefined || !Number.isFinite(value) ? otherwise : Math.max(least, Math.min(most, value))
-}

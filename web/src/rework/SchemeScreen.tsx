@@ -30,6 +30,7 @@ import { ReckoningPanel } from './ReckoningPanel.tsx'
 import { withArrangement, type KindOf } from './schemeDraft.ts'
 import { useLayingOut } from './useLayingOut.ts'
 import { ThroughTheYear } from './ThroughTheYear.tsx'
+import { AtMoment } from './useMoment.tsx'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
 import { StepsPanel } from './StepsPanel.tsx'
 import { Lead, Name, SchemeTools, SheetLink } from './SchemeHead.tsx'
@@ -177,45 +178,54 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                   : 'Kept.'}
             </small>
           </div>
-          {stage === 'year' && <ThroughTheYear {...{ arranged, said, kindOf, here }} ground={bed} />}
-          {(stage === 'both' || stage === 'path') && (
-            <FromThePath
-              {...{ arranged, pockets, said, kindOf, chosen }}
-              ground={bed}
-              plantedIds={scheme.plantedIds}
-            />
-          )}
-          {(stage === 'plan' || stage === 'both') && (
-            <PointedBed
-              ground={bed}
-              arranged={arranged}
-              pockets={pockets}
-              stones={said.stones}
-              chosen={chosen}
-              onChoose={(id) => {
-                choose(id)
-                if (id) choosePart('layout')
-              }}
-              onMoved={canChange ? put : undefined}
-              onDrawn={
-                drawsFor
-                  ? (ring) => {
-                      const taxon = kindOf.get(drawsFor)
-                      if (!taxon || ring.length < 3) return
-                      put(withDrawn(bed, arranged, { id: crypto.randomUUID(), taxon, count: 1 }, ring))
+          <AtMoment>
+            {(moment) => (
+              <>
+                {stage === 'year' && (
+                  <ThroughTheYear {...{ arranged, said, kindOf, here, moment }} ground={bed} />
+                )}
+                {(stage === 'both' || stage === 'path') && (
+                  <FromThePath
+                    {...{ arranged, pockets, said, kindOf, chosen, moment }}
+                    ground={bed}
+                    plantedIds={scheme.plantedIds}
+                  />
+                )}
+                {(stage === 'plan' || stage === 'both') && (
+                  <PointedBed
+                    moment={stage === 'both' ? moment : undefined}
+                    ground={bed}
+                    arranged={arranged}
+                    pockets={pockets}
+                    stones={said.stones}
+                    chosen={chosen}
+                    onChoose={(id) => {
+                      choose(id)
+                      if (id) choosePart('layout')
+                    }}
+                    onMoved={canChange ? put : undefined}
+                    onDrawn={
+                      drawsFor
+                        ? (ring) => {
+                            const taxon = kindOf.get(drawsFor)
+                            if (!taxon || ring.length < 3) return
+                            put(withDrawn(bed, arranged, { id: crypto.randomUUID(), taxon, count: 1 }, ring))
+                          }
+                        : undefined
                     }
-                  : undefined
-              }
-              garden={garden}
-              onKey={(key, shift) => {
-                const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange })
-                if (!done) return false
-                if ('chosen' in done) choose(done.chosen)
-                else put(done.arranged)
-                return true
-              }}
-            />
-          )}
+                    garden={garden}
+                    onKey={(key, shift) => {
+                      const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange })
+                      if (!done) return false
+                      if ('chosen' in done) choose(done.chosen)
+                      else put(done.arranged)
+                      return true
+                    }}
+                  />
+                )}
+              </>
+            )}
+          </AtMoment>
         </div>
         <aside className="rework-aside" aria-label="The scheme">
           <div className="rework-parts">

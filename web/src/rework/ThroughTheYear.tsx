@@ -25,6 +25,7 @@ import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { shortDayMonth } from '../frame/words.ts'
+import { WeekSlider, type Moment } from './useMoment.tsx'
 import type { KindOf } from './schemeDraft.ts'
 import './rework.css'
 
@@ -35,13 +36,14 @@ interface Props {
   kindOf: KindOf
   /** What stands in the place today. */
   here: readonly PlantingView[]
+  moment: Moment
 }
 
 const onGround = (plantings: readonly PlantingView[]): KindOnGround[] =>
   plantings.map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) }))
 
 /** A place through a usual year as it stands and as it would stand: flowers, leaves, green structure, seed heads, and the gaps. */
-export function ThroughTheYear({ ground, arranged, said, kindOf, here }: Props) {
+export function ThroughTheYear({ ground, arranged, said, kindOf, here, moment }: Props) {
   const { view, today } = useGardenContext()
   const { climate, garden } = view
   const calendarYear = yearOf(today)
@@ -73,8 +75,11 @@ export function ThroughTheYear({ ground, arranged, said, kindOf, here }: Props) 
   const full = Math.max(LEAST_FULL, ...[...now, ...then].map((w) => sum(w.flowers, (f) => f.share)))
   return (
     <div className="through-year">
-      <Ribbon name="Now" weeks={now} full={full} />
-      <Ribbon name="With the scheme" weeks={then} full={full} />
+      <div className="row">
+        <WeekSlider moment={moment} />
+      </div>
+      <Ribbon name="Now" weeks={now} full={full} week={moment.week} />
+      <Ribbon name="With the scheme" weeks={then} full={full} week={moment.week} />
       <AddedWords added={added} weeks={then} />
     </div>
   )
@@ -95,7 +100,18 @@ const LEAST_FULL = 0.4
 const NARROW = 520
 
 /** One year as a ribbon: every week a stack of what flowers, in its colour and by its share of the ground; under it what else there is to see. */
-function Ribbon({ name, weeks, full }: { name: string; weeks: readonly InterestWeek[]; full: number }) {
+function Ribbon({
+  name,
+  weeks,
+  full,
+  week,
+}: {
+  name: string
+  weeks: readonly InterestWeek[]
+  full: number
+  /** In hand. */
+  week: number
+}) {
   const [box, { width }] = useSize()
   const x = scaleLinear([0, weeks.length], [LEFT, Math.max(LEFT + 200, width - 4)])
   const wide = x(1) - x(0)
@@ -141,6 +157,14 @@ function Ribbon({ name, weeks, full }: { name: string; weeks: readonly InterestW
               </g>
             )
           })}
+          <line
+            x1={x(week + 0.5)}
+            x2={x(week + 0.5)}
+            y1={0}
+            y2={height - FOOT}
+            stroke="var(--act)"
+            strokeWidth={1.5}
+          />
           {months(weeks).map(({ at, label }) => (
             <text key={at} x={x(at)} y={height - 4} className="ribbon-label">
               {width < NARROW ? label.slice(0, 1) : label}

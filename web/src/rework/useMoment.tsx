@@ -1,0 +1,61 @@
+import { addDays, dayMonth, daysBetween, usualYearAt, type IsoDate, type Year } from '@border/core'
+import { useMemo } from 'react'
+import { useRestedParams } from '../frame/address.ts'
+import { useGardenContext } from '../frame/gardenContext.ts'
+
+/** Years of growth that can be looked at. */
+export const GROWTH_YEARS = [1, 2, 3, 5, 10] as const
+const LAST_WEEK = 51
+const USUAL_YEARS = 3
+
+/** The week and the year of growth at which a scheme is looked at, and from where: in the hand at once, in the address once that rests. */
+export interface Moment {
+  week: number
+  years: number
+  /** The middle of that week, in the year that it lies in. */
+  on: IsoDate
+  /** The usual year of the garden. */
+  year: Year
+  at: ReturnType<typeof useRestedParams<'week' | 'growth' | 'side' | 'away' | 'photo'>>[0]
+  look: ReturnType<typeof useRestedParams<'week' | 'growth' | 'side' | 'away' | 'photo'>>[1]
+}
+
+export function useMoment(): Moment {
+  const { view, on: today } = useGardenContext()
+  const [at, look] = useRestedParams(['week', 'growth', 'side', 'away', 'photo'])
+  const thisWeek = Math.min(LAST_WEEK, Math.floor(daysBetween(`${today.slice(0, 4)}-01-01`, today) / 7))
+  const week = clamped(at.week, thisWeek, 0, LAST_WEEK)
+  const years = GROWTH_YEARS.find((y) => String(y) === at.growth) ?? USUAL_YEARS
+  const on = addDays(`${Number(today.slice(0, 4)) + years}-01-01`, 7 * week + 3)
+  const year = useMemo(
+    () => usualYearAt(view.climate, view.garden.latitude),
+    [view.climate, view.garden.latitude],
+  )
+  return { week, years, on, year, at, look }
+}
+
+/** What sees the moment: nothing else is drawn anew while the hand goes through the weeks. */
+export function AtMoment({ children }: { children: (moment: Moment) => React.ReactNode }) {
+  return children(useMoment())
+}
+
+/** The week, by a slider. */
+export const WeekSlider = ({ moment: { week, on, look } }: { moment: Moment }) => (
+  <label className="from-path-week">
+    <input
+      type="range"
+      min={0}
+      max={LAST_WEEK}
+      value={week}
+      aria-label="Week of the year"
+      aria-valuetext={`week of ${dayMonth(on)}`}
+      onChange={(e) => look({ week: e.target.value })}
+    />
+    <b>{dayMonth(on)}</b>
+  </label>
+)
+
+export function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
+  const value = Number(said)
+  return said === undefined || !Number.isFinite(value) ? otherwise : Math.max(least, Math.min(most, value))
+}
