@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test'
 import { join } from 'node:path'
 import { test } from '../practice.ts'
-import { enterDemo, goTo, takeInHand } from '../steps.ts'
+import { enterDemo, goTo } from '../steps.ts'
 
 const folder = join(import.meta.dirname, '..', '..', 'docs', 'screenshots')
 
@@ -67,12 +67,10 @@ test('one picture of each main view', async ({ page, browser }) => {
   await page.getByLabel('Week of the year').fill('37')
   await page.waitForTimeout(2500)
   await shoot(page, 'rework')
-  await page.getByRole('link', { name: 'All reworks' }).click()
-  await page.getByText('Where could it go?').click()
-  await takeInHand(page, 'Hosta sieb', /^Hosta/)
-  await page.getByRole('list', { name: 'Places, the best first' }).waitFor()
-  await page.waitForTimeout(800)
-  await shoot(page, 'rework-fit')
+  await page.getByText('Through the year', { exact: true }).click()
+  await page.getByText('Steps', { exact: true }).click()
+  await page.getByRole('button', { name: 'Carry it out' }).waitFor({ timeout: 60_000 })
+  await shoot(page, 'rework-steps')
   await goTo(page, 'Season')
   await page.getByRole('button', { name: 'Plan the season' }).click()
   await page.getByRole('button', { name: 'Take this plan' }).click({ timeout: 60_000 })

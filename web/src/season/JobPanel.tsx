@@ -5,11 +5,10 @@ import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
-import { searchWith } from '../frame/address.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { materialText, minutesText, shortDate, weekdayName } from '../frame/words.ts'
-import { useReworks } from '../rework/queries.ts'
+import { StepOf } from '../rework/OfScheme.tsx'
 import { DayChooser } from './DayChooser.tsx'
 import { Recording } from './Recording.tsx'
 
@@ -40,7 +39,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
           {!job.isPast && `${job.placeId ? ', ' : ''}about ${minutesText(job.minutes)}`}
         </p>
         <Plantings job={job} />
-        {job.schemeId && <OfScheme schemeId={job.schemeId} />}
+        {job.schemeId && <StepOf schemeId={job.schemeId} />}
       </div>
       {job.done && <Done job={job} done={job.done} />}
       {job.cautions.length > 0 && <Cautions cautions={job.cautions} />}
@@ -71,22 +70,6 @@ export function JobPanel({ job, season, onChoose }: Props) {
       )}
       <How job={job} />
     </div>
-  )
-}
-
-/** The scheme that it is a step of, with the way there. */
-function OfScheme({ schemeId }: { schemeId: string }) {
-  const { view } = useGardenContext()
-  const { search } = useLocation()
-  const { data: reworks } = useReworks(view.garden.id)
-  const rework = reworks?.find((r) => r.schemes.some((s) => s.id === schemeId))
-  const scheme = rework?.schemes.find((s) => s.id === schemeId)
-  if (!rework || !scheme) return null
-  const of = searchWith(search, { scheme: schemeId, part: 'steps', job: undefined })
-  return (
-    <p className="soft">
-      A step of <Link to={{ pathname: `../rework/${rework.id}`, search: of }}>{scheme.said.name}</Link>
-    </p>
   )
 }
 

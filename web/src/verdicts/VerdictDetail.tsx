@@ -38,6 +38,7 @@ import { useSize } from '../frame/useSize.ts'
 import { RangeStrip } from '../light/RangeStrip.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
+import { HandledBy } from '../rework/OfScheme.tsx'
 
 interface Props {
   planting: PlantingView
@@ -371,6 +372,7 @@ function Answer({ planting, assessment, on, spot, decided, latest }: AnswerProps
   return (
     <section className="verdict-answer" aria-label="Your word">
       <h3>{decided ? 'Decide again' : 'Your word'}</h3>
+      <HandledBy plantingId={planting.id} />
       <Radio.Group value={way} onChange={(e) => setWay(e.target.value as Way)}>
         <Radio value="accept">
           Accept: {verdict.action}

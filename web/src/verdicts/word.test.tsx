@@ -1,5 +1,5 @@
 // @vitest-environment happy-dom
-import { verdictEndpoints, type AssessmentView } from '@border/contract'
+import { reworkEndpoints, verdictEndpoints, type AssessmentView } from '@border/contract'
 import type { OfferedRemedy } from '@border/core'
 import { screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
@@ -33,6 +33,21 @@ describe('a word on a verdict', () => {
     await user.click(word.getByRole('button', { name: 'Accept: watch' }))
     await screen.findByText('Recorded.')
     expect(sent()).toEqual([{ ...base, choice: 'accept' }])
+  })
+
+  it('says of what a scheme takes along that its steps would go', async () => {
+    const [rework] = answerTo(reworkEndpoints.list)
+    const [scheme] = rework!.schemes
+    const { plantingId } = watched
+    const said = { ...scheme!.said, leaving: [{ plantingId, how: 'leaves' as const, to: null, worth: 1 }] }
+    const carried = { accepted: { at: '2026-09-10T08:00:00Z', by: null }, steps: { done: 1, open: 4 } }
+    server.on(reworkEndpoints.list, () => [{ ...rework!, schemes: [{ ...scheme!, ...carried, said }] }])
+    const { word } = await opened()
+    const note = await word.findByRole('note')
+    expect(note.textContent).toBe(
+      `It leaves by ${said.name}, which is being carried out. Another word here takes its steps out of the season.`,
+    )
+    expect(within(note).getByRole('link').getAttribute('href')).toContain(`/rework/${rework!.id}?`)
   })
 
   it('chooses otherwise only with a reason, and among what can be done', async () => {
