@@ -4,6 +4,7 @@ import { london } from '../src/climate/test/london.ts'
 import { simulatedLayout, simulatedRelocation } from '../simulated/index.ts'
 import {
   finished,
+  grownOver,
   highsSolver,
   laidGreedily,
   layOut,
@@ -16,6 +17,7 @@ import {
   weekStarts,
   yearAt,
   type Candidate,
+  type StandingPlant,
 } from '../src/index.ts'
 import { timed } from './timed.ts'
 
@@ -91,3 +93,30 @@ say(
   `${Math.round(middle(beds.map((b) => b.ms)))} ms in the middle, ${Math.round(Math.max(...beds.map((b) => b.ms)))} at most;`,
   `${Math.round(100 * middle(beds.map((b) => b.better)))} % better than a quick hand in the middle, ${Math.round(100 * Math.min(...beds.map((b) => b.better)))} % at least`,
 )
+
+/** A border of ten kinds in rows, tall ones among them. */
+const rowsOf = [
+  'Miscanthus sinensis',
+  'Helenium autumnale',
+  'Buddleja davidii',
+  'Phlox paniculata',
+  'Nepeta × faassenii',
+]
+const border = Array.from({ length: 500 }, (_, i): StandingPlant => {
+  const botanical = rowsOf[Math.floor(i / 100)]!
+  const taxon = library.find((t) => t.botanical === botanical)!
+  return {
+    id: `${i}`,
+    groupId: botanical,
+    taxon,
+    x: (i % 25) * 0.6,
+    y: Math.floor(i / 25) * 0.35,
+    ageYears: 0,
+  }
+})
+const open = { latitudeDeg: 52, longitudeDeg: 0, northDeg: 0, obstructions: [] }
+const grown = Array.from(
+  { length: 5 },
+  () => timed(() => grownOver(open, border, [1, 2, 3, 5, 10], '2026-06-15'))[1],
+)
+say(`growth and shade of 500 plants over ten years: ${Math.round(middle(grown))} ms in the middle`)

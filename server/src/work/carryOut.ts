@@ -8,6 +8,7 @@ import {
   groundM2,
   groundOf,
   metresOutside,
+  MOST_LEAVING,
   plantingDivided,
   pocketsOf,
   seasonOfFeeding,
@@ -98,8 +99,10 @@ export async function stepsOfScheme(
     dividing.map(({ planting, spare: _, ...clump }) => ({ plantingId: planting.id, ...clump })),
   )
   const elsewhere = await plantsElsewhere(reader, pool, placeId)
+  // What is planted already takes nothing of what is in hand.
+  const isToPlant = ({ id }: { id: string }) => !done.has(`plant/${id}`)
   const comes = comingIn(
-    said,
+    { drifts: said.drifts.filter(isToPlant), between: said.between.filter(isToPlant) },
     ground,
     taxonOf,
     new Map(has.map((h) => [h.taxon.botanical, h.most])),
@@ -119,7 +122,7 @@ export async function stepsOfScheme(
           planting,
           placeName: cared.places.find((p) => p.id === planting.placeId)?.name ?? 'its place',
         })),
-      comes: comes.filter((c) => !done.has(`plant/${c.id}`)),
+      comes,
       plantedM2,
       compostM: said.compostM,
       mulchM: said.mulchM,
@@ -158,6 +161,8 @@ async function destinations(
   leaving: SaidScheme['leaving'],
 ): Promise<Map<string, Goes>> {
   if (leaving.length === 0) return new Map()
+  if (leaving.length > MOST_LEAVING)
+    throw new Refusal(409, `More than ${MOST_LEAVING} plantings leave at once: carry it out in two schemes.`)
   const task = await relocationTask(reader, pool, leaving)
   const found = await pool.run('relocation', task)
   if (!found.ok) throw new Refusal(409, `Where what leaves goes: ${found.says}`)
@@ -180,7 +185,7 @@ async function destinations(
 
 /** What comes in, with where it stands. @throws {Refusal} where some of it has no ground yet */
 function comingIn(
-  said: SaidScheme,
+  said: Pick<SaidScheme, 'drifts' | 'between'>,
   ground: BedGround,
   taxonOf: ReadonlyMap<string, Taxon>,
   inHand: ReadonlyMap<string, number>,
