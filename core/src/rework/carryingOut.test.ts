@@ -364,7 +364,7 @@ describe('turns of planting', () => {
   const turnsOf = (of: [string, number, Window[]][], lifts: Window[][] = []) =>
     plantingTurns(
       of.map(([id, areaM2, windows]) => ({ id, areaM2, windows })),
-      lifts,
+      lifts.map((windows) => ({ windows, areaM2: 0.5 })),
       '2026-12-01',
     ).map((t) => [t.window.earliest, t.planted.map((p) => p.id).join('')])
 

@@ -1,6 +1,7 @@
 import { decidedJobs, openFrom, plantingWindows, type JobDraft, type Window } from '../care/index.ts'
 import { addDays, daysBetween, maxDay, type IsoDate } from '../dates/index.ts'
 import type { Planting } from '../garden/index.ts'
+import { groundM2 } from '../plants/index.ts'
 import { counted, dayMonth, dayMonthYear, listed } from '../words/index.ts'
 import { liftedBy, liftsOf, liftSteps } from './lifting.ts'
 import { groundSteps } from './makingReady.ts'
@@ -82,7 +83,10 @@ function inTurns(
     const inTime = timed.filter((l) => !late.includes(l))
     const turns = plantingTurns(
       plantable.map((p) => ({ ...p, windows: afterLate(p, late) })),
-      inTime.map((l) => l.windows),
+      inTime.map(({ windows, planting: p }) => ({
+        windows,
+        areaM2: groundM2(p.livingCount, p.taxon.spacingM),
+      })),
       on,
     )
     const [first] = turns

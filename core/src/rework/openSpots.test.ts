@@ -67,4 +67,17 @@ describe('a garden’s relocation', () => {
     }
     expect(suitingOf(standing[0]!, { to: 'bench' })).toBeUndefined()
   })
+
+  it('sends nothing back to the place that it leaves, unless somebody has decided so', () => {
+    const { problem, spots } = relocationOf(garden, standing, new Set(['N-2']))
+    const own = spots.filter((s) => s.place.id === 'Sunny')
+    expect(own.length).toBeGreaterThan(0)
+    const [fit] = problem.fit
+    for (const s of own) expect(fit![spots.indexOf(s)]).toBe(0)
+    const found = relocate(problem, solve)
+    const went = found.ok ? found.destinations[0]!.destination : undefined
+    expect(own.map((s) => s.id)).not.toContain(went?.to === 'spot' ? went.spotId : undefined)
+    const decided = { 'N-2': { to: 'spot' as const, spotId: own.find((s) => !s.vacatedBy)!.id } }
+    expect(relocate({ ...problem, decided }, solve).ok).toBe(true)
+  })
 })

@@ -123,7 +123,10 @@ export function relocationOf(
         }
       }),
       spots,
-      fit: leaving.map((p) => spots.map((s) => fitAt(p, s.place, s.station))),
+      // What leaves a place does not come back to it: its ground is for what is to stand there instead.
+      fit: leaving.map((p) =>
+        spots.map((s) => (s.place.id === p.placeId ? 0 : fitAt(p, s.place, s.station))),
+      ),
     },
     suitingOf: (p, destination) => {
       const spot = destination.to === 'spot' ? spots.find((s) => s.id === destination.spotId) : undefined

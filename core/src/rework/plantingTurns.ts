@@ -23,11 +23,10 @@ const LEAST_SHARED_DAYS = 10
 /** So many days are wanted from today until a bed can be planted: it has to be emptied, dug and settled. */
 const READY_DAYS = 14
 /**
- * Judgements. To wait for a year costs as much as a part of the bed so large that cannot be planted at once; to plant round everything
- * that leaves as much; and of two times the one is better that is best for more of it.
+ * Judgements. To wait for a year costs as much as a part of the bed so large that cannot be planted at once; and of two times the one
+ * is better that is best for more of it. Ground round which is planted, because what leaves it can be lifted only later, waits as well.
  */
 const WAIT_A_YEAR = 0.4
-const PLANTED_ROUND = 0.5
 const AT_ITS_BEST = 0.2
 const YEAR_DAYS = 365
 
@@ -35,12 +34,12 @@ const YEAR_DAYS = 365
  * When a place is planted: first at the time at which the most of it can be, waiting counted against it and what cannot be lifted before
  * it with it; then, by turns, what has to wait for its own season. What has no window in sight has no turn.
  *
- * @param lifts what must be out of the ground before, by the windows in which each can be
+ * @param lifts what must be out of the ground before: how much of it each takes, and the windows in which it can be lifted
  * @param on today
  */
 export function plantingTurns(
   comes: readonly Plantable[],
-  lifts: readonly (readonly Window[])[],
+  lifts: readonly Omit<Plantable, 'id'>[],
   on: IsoDate,
 ): PlantingTurn[] {
   const turns: PlantingTurn[] = []
@@ -53,7 +52,10 @@ export function plantingTurns(
     const done = new Set(turn.planted.map((p) => p.id))
     waiting = waiting.filter((c) => !done.has(c.id))
     // What follows is planted into ground that has been emptied and made ready.
-    from = maxDay(turns[0]!.window.earliest, ...lifts.map((of) => liftedIn(of, turns[0])?.earliest ?? on))
+    from = maxDay(
+      turns[0]!.window.earliest,
+      ...lifts.map((l) => liftedIn(l.windows, turns[0])?.earliest ?? on),
+    )
   }
   const [first, ...later] = turns
   return first ? [first, ...later.toSorted((a, b) => (a.window.earliest < b.window.earliest ? -1 : 1))] : []
@@ -65,7 +67,7 @@ const leastDays = (w: Window): number => Math.min(LEAST_SHARED_DAYS, daysBetween
 /** The time from a day on at which it is best to plant what waits; undefined where none of it can be planted any more. */
 function bestTurn(
   waiting: readonly Plantable[],
-  lifts: readonly (readonly Window[])[],
+  lifts: readonly Omit<Plantable, 'id'>[],
   on: IsoDate,
   from: IsoDate,
 ): PlantingTurn | undefined {
@@ -82,11 +84,14 @@ function bestTurn(
     if (planted.length === 0) continue
     const isBest = (w: Window) => w.bestFrom <= day && day <= w.bestTo
     const closes = { latest: addDays(day, LEAST_SHARED_DAYS) }
-    const late = lifts.filter((of) => !of.some((l) => canBeLifted(l, closes))).length
+    const late = sum(
+      lifts.filter((l) => !l.windows.some((w) => canBeLifted(w, closes))),
+      (l) => l.areaM2,
+    )
     const worth =
       sum(planted, (p) => p.areaM2 * (1 - (isBest(p.window) ? 0 : AT_ITS_BEST))) / all -
       (WAIT_A_YEAR * Math.max(0, daysBetween(on, day))) / YEAR_DAYS -
-      (PLANTED_ROUND * late) / Math.max(1, lifts.length)
+      late / Math.max(all, late)
     if (!best || worth > best.worth + 1e-9)
       best = { worth, planted: planted.map(({ id, window }) => ({ id, window })) }
   }

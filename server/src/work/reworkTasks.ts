@@ -162,12 +162,12 @@ export async function ways({
   }
 }
 
-/** Of every place the spot that would suit a planting best and has room for it; the one it goes to in any case. */
+/** Of every other place the spot that would suit a planting best and has room for it; the one it goes to in any case. */
 function bestSpots(of: GardenRelocation, planting: Planting, best: Relocation): LaidSpot[] {
   const went = best.destinations.find((d) => d.plantingId === planting.id)!.destination
   const score = (s: LaidSpot) => of.suitingOf(planting, { to: 'spot', spotId: s.id })!.score
   const roomy = of.spots
-    .filter((s) => s.radiusM >= groundRadiusM(planting) - 1e-9 && s.vacatedBy !== planting.id)
+    .filter((s) => s.radiusM >= groundRadiusM(planting) - 1e-9 && s.place.id !== planting.placeId)
     .sort((a, b) => score(b) - score(a))
   const chosen = of.spots.find((s) => went.to === 'spot' && s.id === went.spotId)
   const others = roomy.filter(
