@@ -421,6 +421,8 @@ export interface PlantingLife {
   livingCount: number
   stays: PlantingSite[]
   counts: { on: string; living: number }[]
+  /** The day on which what lived of it was taken out or lifted to the bench: it did not die of that. */
+  takenOutOn: string | null
   /** What was said of it while it was on trial, oldest first. */
   outcomes: TrialOutcomeView[]
 }
@@ -435,6 +437,7 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
     planted_count: number
     stays: PlantingLife['stays'] | null
     counts: PlantingLife['counts'] | null
+    taken_out_on: string | null
     outcomes: PlantingLife['outcomes'] | null
   }
   const { rows } = await db.raw<{ rows: Row[] }>(
@@ -447,6 +450,10 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
        select l.planting_id, json_agg(json_build_object('on', l.on_date, 'living', l.living) order by l.on_date, l.created_at) as counts
        from living_counts l join plantings own on own.id = l.planting_id
        where own.garden_id = :gardenId group by l.planting_id
+     ), t as materialized (
+       select planting_id, min(on_date) as taken_out_on from planting_events
+       where garden_id = :gardenId and withdrawn_at is null and 'true' in (facts ->> 'takenOut', facts ->> 'toBench')
+       group by planting_id
      ), o as materialized (
        select planting_id,
               json_agg(json_build_object('on', on_date, 'outcome', outcome, 'driftCount', drift_count, 'reason', reason,
@@ -454,11 +461,12 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
        from trial_outcomes join people on people.id = person_id
        where garden_id = :gardenId group by planting_id
      )
-     select p.id, p.tag, p.planted_on, p.planted_known, p.planted_count, t.traits, s.stays, c.counts, o.outcomes
+     select p.id, p.tag, p.planted_on, p.planted_known, p.planted_count, x.traits, s.stays, c.counts, t.taken_out_on, o.outcomes
      from plantings p
-     join taxa t on t.id = p.taxon_id
+     join taxa x on x.id = p.taxon_id
      left join s on s.planting_id = p.id
      left join c on c.planting_id = p.id
+     left join t on t.planting_id = p.id
      left join o on o.planting_id = p.id
      where p.garden_id = :gardenId and p.withdrawn_at is null
      order by p.tag`,
@@ -473,6 +481,7 @@ export async function listLives(db: Db, gardenId: string): Promise<PlantingLife[
     livingCount: p.counts?.at(-1)?.living ?? p.planted_count,
     stays: p.stays ?? [],
     counts: [{ on: p.planted_on, living: p.planted_count }, ...(p.counts ?? [])],
+    takenOutOn: p.taken_out_on,
     outcomes: p.outcomes ?? [],
   }))
 }

@@ -3,6 +3,7 @@ import type {
   GardenView,
   GroundView,
   JobView,
+  RecordView,
   ReworkView,
   SaidScheme,
   SeasonView,
@@ -190,6 +191,8 @@ describe('a scheme carried out step by step', () => {
     const { accept, jobs, scheme } = await begun()
     await accept()
     const [before, benchBefore] = [await living(), await waiting()]
+    const survival = async () => (await look<RecordView>(practice, '/record')).survival
+    const survivedBefore = await survival()
     let [gone, bought] = [0, 0]
     for (const job of inOrder(await jobs())) {
       const [was, wasOnBench] = [await plantings(), await waiting()]
@@ -213,6 +216,8 @@ describe('a scheme carried out step by step', () => {
         bought += job.sets.count + onBench
       } else expect([lived, onBench]).toEqual([0, 0])
     }
+    // What was lifted, given away or taken out did not die.
+    expect(await survival()).toEqual(survivedBefore)
     // The two hostas of the bench were used.
     expect(bought).toBe(5 + 7 + 20 - 2)
     expect((await living()) + (await waiting()) + gone).toBe(before + benchBefore + bought)

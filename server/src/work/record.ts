@@ -146,8 +146,11 @@ function staying(seen: readonly Seen[], lives: readonly PlantingLife[]): Seen[] 
 function countsOf(life: PlantingLife, today: string): (CountHistory & { plantingId: string })[] {
   const stay = life.stays.at(-1)
   if (!stay) return []
-  const followedTo = stay.to ?? life.counts.at(-1)?.on ?? today
-  return [{ plantingId: stay.id, ...countHistory(life, life.counts, followedTo) }]
+  const { takenOutOn } = life
+  // What was taken out alive is followed until then, and lost to sight.
+  const counts = takenOutOn ? life.counts.filter((c) => c.on < takenOutOn) : life.counts
+  const followedTo = takenOutOn ?? stay.to ?? counts.at(-1)?.on ?? today
+  return [{ plantingId: stay.id, ...countHistory(life, counts, followedTo) }]
 }
 
 async function lightClasses(
