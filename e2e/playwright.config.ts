@@ -16,9 +16,9 @@ export default defineConfig({
   testDir: '.',
   testIgnore: ['screenshots/**', 'figures/**'],
   outputDir: '../test-results',
-  // They end a flow that hangs, not one on a machine with more to do.
-  timeout: 360_000,
-  expect: { timeout: 60_000 },
+  // They end a flow that hangs, not one on a machine with more to do: no flow sets a shorter one of its own.
+  timeout: 600_000,
+  expect: { timeout: 150_000 },
   // Every flow has its own practice, so that none minds which others run before it or beside it.
   fullyParallel: true,
   workers: 2,

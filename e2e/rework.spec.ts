@@ -17,7 +17,6 @@ const kept = (page: Page) => expect(page.getByText('Kept.', { exact: true })).to
 test('a place is decided anew from its verdicts: what goes where, what comes in, laid out, reckoned, set out by tape', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
   const errors = watchForErrors(page)
   await enterDemo(page)
   await goTo(page, 'Rework')
@@ -36,14 +35,14 @@ test('a place is decided anew from its verdicts: what goes where, what comes in,
   await part(page, 'Comes in')
   await page.getByRole('button', { name: 'Propose three palettes' }).click()
   const last = page.getByRole('region', { name: 'Palette C' })
-  await expect(last).toBeVisible({ timeout: 30_000 })
+  await expect(last).toBeVisible()
   await expectAccessible(page, 'three palettes')
   await last.getByRole('button', { name: 'Take this' }).click()
   await expect(page.getByText(/Next: lay it out/)).toBeVisible()
 
   await part(page, 'Layout')
   await page.getByRole('button', { name: 'Lay it out' }).click()
-  await expect(page.getByRole('button', { name: 'Lay it out another way' })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('button', { name: 'Lay it out another way' })).toBeVisible()
   const drifts = page.locator('.bed-drift')
   await expect(drifts.first()).toBeVisible()
   await kept(page)
@@ -161,7 +160,6 @@ test('a scheme is seen from the path by week and year, by keys alone and on a ph
 test('a scheme is carried out: its steps are jobs of the season, what is planted stands in the garden, and it can be called off', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
   const errors = watchForErrors(page)
   await enterDemo(page)
   await page.getByRole('combobox', { name: 'Garden' }).selectOption('Cliff Lane')
@@ -170,22 +168,22 @@ test('a scheme is carried out: its steps are jobs of the season, what is planted
   await part(page, 'Layout')
   await page.getByText('As it grows', { exact: true }).click()
   await expect(page.getByText('Year 10')).toBeVisible()
-  await expect(page.getByText(/is worked out…$/)).toBeHidden({ timeout: 30_000 })
+  await expect(page.getByText(/is worked out…$/)).toBeHidden()
   await expect(page.getByText(/could not be worked out/)).toBeHidden()
   await part(page, 'Steps')
   await expect(page.getByText(/of 30 steps are done/)).toBeVisible()
   const record = async (next: RegExp) => {
-    await expect(page.getByRole('heading', { name: next })).toBeVisible({ timeout: 30_000 })
+    await expect(page.getByRole('heading', { name: next })).toBeVisible()
     await page.getByRole('button', { name: 'Record it done' }).click()
     await page.getByRole('button', { name: 'Record', exact: true }).click()
   }
   await record(/^Next: Set out/)
-  await expect(page.getByRole('heading', { name: /^Next: Plant/ })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('heading', { name: /^Next: Plant/ })).toBeVisible()
   const title = await page.getByRole('heading', { name: /^Next: Plant/ }).textContent()
   const [, count, kind] = /Plant (\d+) (.+) in/.exec(title!)!
   await expectAccessible(page, 'a scheme under way')
   await record(/^Next: Plant/)
-  await expect(page.getByRole('heading', { name: title! })).toBeHidden({ timeout: 30_000 })
+  await expect(page.getByRole('heading', { name: title! })).toBeHidden()
   // What was planted is in the garden, under a tag of its own.
   await goTo(page, 'Plants')
   await expect(page.getByRole('row', { name: new RegExp(`${kind}.*${count}`) }).first()).toBeVisible()
@@ -194,10 +192,10 @@ test('a scheme is carried out: its steps are jobs of the season, what is planted
   await part(page, 'Steps')
   await page.getByRole('button', { name: 'Call it off' }).click()
   const again = page.getByRole('button', { name: 'Carry it out' })
-  await expect(again).toBeVisible({ timeout: 30_000 })
+  await expect(again).toBeVisible()
   // What is left of it can be taken up again: the second kind, and what belongs to it.
   await again.click()
-  await expect(page.getByRole('heading', { name: /^Next: / })).toBeVisible({ timeout: 30_000 })
+  await expect(page.getByRole('heading', { name: /^Next: / })).toBeVisible()
   await page.setViewportSize({ width: 390, height: 780 })
   await expectNoSidewaysScroll(page)
   expect(errors).toEqual([])

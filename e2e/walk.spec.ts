@@ -26,7 +26,6 @@ const openWalk = async (browser: Browser, who?: string) => {
 test('a page of an older version holds the walk’s store: the walk goes on, and is kept once that page closes', async ({
   browser,
 }) => {
-  test.setTimeout(120_000)
   const context = await browser.newContext({ reducedMotion: 'reduce', locale: 'en-GB' })
   context.setDefaultTimeout(20_000)
   const older = await context.newPage()
@@ -77,7 +76,6 @@ test('a page of an older version holds the walk’s store: the walk goes on, and
 })
 
 test('a walk without a connection loses and doubles nothing', async ({ browser, practice }) => {
-  test.setTimeout(180_000)
   const page = await openWalk(browser)
   const context = page.context()
   const gardenId = page.url().split('/g/')[1]!.split('/')[0]!

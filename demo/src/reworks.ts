@@ -24,6 +24,7 @@ import {
   type BedGround,
   type Climate,
   type DailyWeather,
+  type Feature,
   type Goes,
   type Place,
   type Plan,
@@ -64,11 +65,12 @@ export interface LoadedGarden {
  */
 export async function insertReworks(trx: Db, known: LoadedGarden, sketch: SketchRework): Promise<void> {
   const { gardenId, personId } = known
-  const places = await placesById(trx, known)
+  const features = await featuresById(trx, known)
+  const places = new Map(placesOn(features, DEMO_DATE).map((p) => [p.id, p]))
   const place = [...places.values()].find((p) => p.name === sketch.place)!
   const climate = climateIn(known)
   const [of] = sitedGarden(
-    { at: known.plan.garden, features: featuresOf(known, places), places: [place], climate },
+    { at: known.plan.garden, features, places: [place], climate },
     DEMO_DATE,
     CELL_M,
   ).places
@@ -153,18 +155,12 @@ const climateIn = ({ weather, plan }: LoadedGarden): Climate | undefined => {
   return read.ok ? read.climate : undefined
 }
 
-/** The beds and pots of a garden as the database knows them. */
-async function placesById(trx: Db, { gardenId, plan }: LoadedGarden): Promise<Map<string, Place>> {
+/** What is on the plan of a garden, by the ids that the database knows it by. */
+async function featuresById(trx: Db, { gardenId, plan }: LoadedGarden): Promise<Feature[]> {
   const rows = await trx('features')
     .where({ garden_id: gardenId })
     .select<{ id: string; name: string }[]>('id', 'name')
   const ids = new Map(rows.map((r) => [r.name, r.id]))
-  const own = plan.features.map((f) => ({ ...f, id: ids.get(f.name) ?? f.name }))
-  return new Map(placesOn(own, DEMO_DATE).map((p) => [p.id, p]))
-}
-
-const featuresOf = ({ plan }: LoadedGarden, places: ReadonlyMap<string, Place>) => {
-  const ids = new Map([...places.values()].map((p) => [p.name, p.id]))
   return plan.features.map((f) => ({ ...f, id: ids.get(f.name) ?? f.name }))
 }
 

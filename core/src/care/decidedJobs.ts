@@ -1,7 +1,6 @@
 import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import { groundM2, isWoody, type Taxon } from '../plants/index.ts'
-import { isFor } from './applies.ts'
 import { bySchool } from './bySchool.ts'
 import { materialsOf } from './careJobs.ts'
 import { yearsAbout } from './taxonCare.ts'
@@ -10,7 +9,8 @@ import { toFiveMinutes } from './labour.ts'
 import { plantCautions, type JobDraft } from './moveJobs.ts'
 import type { CareRule, Operation } from './rule.ts'
 import type { Schools } from './schools.ts'
-import { openFrom, windowAtOnce, windowsOf } from './windows.ts'
+import { ruleWindows } from './ruleWindows.ts'
+import { openFrom, windowAtOnce } from './windows.ts'
 
 /** What may be decided for a planting that makes work where it stands. */
 export type DecidedWork = 'cut back' | 'divide' | 'replace' | 'remove'
@@ -40,10 +40,10 @@ export function decidedJobs(
   if (work === 'replace' || work === 'remove') return { ok: true, jobs: [removal(work, request, on)] }
   const years = yearsAbout(climate, on, request.lateDays)
   const subject = { taxon: request.taxon, climate, place: request.placeKind, signs: [] }
-  const found = request.rules
-    .filter((r) => knows(r, work, request.taxon) && isFor(r.applies, subject))
-    .flatMap((rule) => windowsOf(rule, years, request.taxon, on).windows.map((window) => ({ rule, window })))
-    .sort((a, b) => (a.window.latest < b.window.latest ? -1 : 1))
+  const rules = request.rules.filter((r) => knows(r, work, request.taxon))
+  const found = ruleWindows(rules, subject, years, on).sort((a, b) =>
+    a.window.latest < b.window.latest ? -1 : 1,
+  )
   const [first, next] = found
   if (!first) return { ok: false, why: `No rule of care has a window here in which to ${work} it.` }
   const { rule, window } = first

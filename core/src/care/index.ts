@@ -29,6 +29,7 @@ export {
   aftercareJobs,
   aftercareWindow,
   MOVED_WATER_EACH,
+  diggingCautions,
   moveJobs,
   moveMinutes,
   plantCautions,

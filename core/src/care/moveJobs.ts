@@ -83,7 +83,7 @@ export function moveJobs(request: MoveRequest, climate: Climate, on: IsoDate): M
           of: `${request.taxon.botanical} in ${request.toPlace}`,
           count: request.count,
           minutesEach: MOVED_WATER_EACH,
-          after: ['move'],
+          after: 'move',
         },
         lift.bestFrom,
       ),
@@ -151,7 +151,7 @@ function prepareJob(r: MoveRequest, lift: Window, on: IsoDate): JobDraft {
         ],
     tools: ['spade', 'fork', 'line and tape'],
     cautions: [
-      ...hazardCautions(r),
+      ...(r.toContainer ? [] : diggingCautions(r.hazards)),
       ...(amend || r.toContainer ? ['Dust from dry mix: mask and gloves.'] : []),
     ],
     steps: [
@@ -200,7 +200,7 @@ function liftJob(r: MoveRequest, lift: Window): JobDraft {
     tools: ['spade', 'two forks', 'tarpaulin or damp sacking', 'watering can'],
     cautions: [
       ...plantCautions(r.taxon),
-      ...hazardCautions(r),
+      ...(r.toContainer ? [] : diggingCautions(r.hazards)),
       'Lift with bent knees; two people for a heavy clump.',
     ],
     steps: [
@@ -274,8 +274,8 @@ export interface LookedAfter {
   count: number
   /** Minutes of watering for each plant. */
   minutesEach: number
-  /** The keys of the jobs that put it there. */
-  after: readonly string[]
+  /** The key of the job after which they come. */
+  after: string
   /** Before the keys of the looks, where others have the same. */
   prefix?: string
 }
@@ -297,11 +297,7 @@ export function aftercareJobs(
     steps: look.water
       ? ['Feel the soil at finger depth; soak if it is not moist.', 'Firm any plant that rocks.']
       : ['Count the living. Flagging is usual in the first season and is not failure.'],
-    after: after.map((key) => ({
-      key,
-      leastDays: look.days - 2,
-      mostDays: look.days + tailDays(look.days),
-    })),
+    after: [{ key: after, leastDays: look.days - 2, mostDays: look.days + tailDays(look.days) }],
     nextChance: null,
   }))
 }
@@ -348,10 +344,10 @@ export function plantCautions(taxon: Taxon): string[] {
   return [...told].map((c) => words[c])
 }
 
-function hazardCautions(r: MoveRequest): string[] {
+/** What is said before anybody digs, with the lines and pipes that are near, by name. */
+export function diggingCautions(hazards: readonly string[]): string[] {
   const general = 'Before digging deep, call the utility-locating service.'
-  if (r.toContainer) return []
-  return r.hazards.length === 0
+  return hazards.length === 0
     ? [general]
-    : [`${r.hazards.join(', ')} close by: find and mark the line first; dig by hand. ${general}`]
+    : [`${hazards.join(', ')} close by: find and mark the line first; dig by hand. ${general}`]
 }

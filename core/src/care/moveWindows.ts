@@ -1,10 +1,10 @@
 import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import { isFor } from './applies.ts'
-import { yearsAbout } from './taxonCare.ts'
 import { careRules } from './rules/index.ts'
-import { windowsOf, type Window } from './windows.ts'
+import { ruleWindows } from './ruleWindows.ts'
+import { yearsAbout } from './taxonCare.ts'
+import type { Window } from './windows.ts'
 
 /** When a taxon may be moved, soonest first, or why it may not. */
 export type MoveWindows =
@@ -20,9 +20,9 @@ export type MoveWindows =
 export function moveWindows(taxon: Taxon, climate: Climate, on: IsoDate, lateDays = 0): MoveWindows {
   if (taxon.moveWhen === 'never') return { ok: false, reason: 'resents-moving' }
   const years = yearsAbout(climate, on, lateDays)
-  const windows = careRules
-    .filter((r) => r.operation === 'move' && isFor(r.applies, { taxon, climate, place: 'bed' }))
-    .flatMap((r) => windowsOf(r, years, taxon, on).windows)
+  const rules = careRules.filter((r) => r.operation === 'move')
+  const windows = ruleWindows(rules, { taxon, climate, place: 'bed' }, years, on)
+    .map((w) => w.window)
     .sort((a, b) => (a.earliest < b.earliest ? -1 : 1))
   return windows.length > 0
     ? { ok: true, windows }

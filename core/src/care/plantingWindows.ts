@@ -1,15 +1,13 @@
 import type { Climate } from '../climate/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import { isFor } from './applies.ts'
-import { careRules } from './rules/index.ts'
 import type { CareRule } from './rule.ts'
+import { careRules } from './rules/index.ts'
+import { ruleWindows, type RuleWindow } from './ruleWindows.ts'
 import { yearsAbout } from './taxonCare.ts'
-import { windowsOf, type Window } from './windows.ts'
 
 /** When a kind may go into the ground, soonest first, with the rule that says how; or why it may not. */
-export type PlantingWindows =
-  { ok: true; windows: { rule: CareRule; window: Window }[] } | { ok: false; why: string }
+export type PlantingWindows = { ok: true; windows: RuleWindow[] } | { ok: false; why: string }
 
 /** What is set out here comes in a pot, or as a bulb or piece: plants lifted bare by a nursery have windows of their own. */
 const setsOut = ({ operation, verb, id }: CareRule): boolean =>
@@ -22,10 +20,7 @@ const setsOut = ({ operation, verb, id }: CareRule): boolean =>
 export function plantingWindows(taxon: Taxon, climate: Climate, on: IsoDate, lateDays = 0): PlantingWindows {
   const years = yearsAbout(climate, on, lateDays)
   const subject = { taxon, climate, place: 'bed' as const }
-  const of = (is: (rule: CareRule) => boolean) =>
-    careRules
-      .filter((rule) => is(rule) && isFor(rule.applies, subject))
-      .flatMap((rule) => windowsOf(rule, years, taxon, on).windows.map((window) => ({ rule, window })))
+  const of = (is: (rule: CareRule) => boolean) => ruleWindows(careRules.filter(is), subject, years, on)
   const own = of(setsOut)
   const windows = own.length > 0 ? own : of((rule) => rule.operation === 'move')
   windows.sort((a, b) => (a.window.earliest < b.window.earliest ? -1 : 1))

@@ -48,6 +48,10 @@ const between = (v: number): number => Math.max(0, Math.min(1, v))
 /** From 0 to 1 without a jolt (a cubic with no slope at its ends). */
 const smoothly = (v: number): number => between(v) ** 2 * (3 - 2 * between(v))
 
+/** Flowers that are so far open, and leaves that have turned so far, are what is seen of a kind. */
+export const SEEN_OPEN = 0.25
+export const SEEN_TURNED = 0.35
+
 /** What there usually is to see of a kind on a day of a year. */
 export function appearanceOn(taxon: Taxon, on: IsoDate, year: Year): Appearance {
   const own = seasonYearOf(on, year.south)

@@ -62,7 +62,7 @@ interface Grown extends StandingPlant {
   radiusM: number
 }
 
-const grownTo = (plants: readonly StandingPlant[], years: number): Grown[] =>
+const grownAfter = (plants: readonly StandingPlant[], years: number): Grown[] =>
   plants
     // Bulbs come up between others and are meant to stand under them.
     .filter((p) => p.taxon.lifeForm !== 'bulb')
@@ -73,7 +73,7 @@ const grownTo = (plants: readonly StandingPlant[], years: number): Grown[] =>
 
 /** Which kinds have grown over others: by how far their crowns reach, and how much taller they are. */
 export function overtopped(plants: readonly StandingPlant[], years: number): Overtopped[] {
-  const grown = grownTo(plants, years)
+  const grown = grownAfter(plants, years)
   const found = grown.flatMap((a) => {
     const above = grown
       .filter(
@@ -125,7 +125,7 @@ const inSouth = (t: TreeRecord): TreeRecord => (t.leafFrom ? { ...t, leafFrom: '
  * @param on a day of the growing season that is reckoned
  */
 export function shaded(scene: Scene, plants: readonly StandingPlant[], years: number, on: IsoDate): Shaded[] {
-  const grown = grownTo(plants, years)
+  const grown = grownAfter(plants, years)
   const tall = grown
     .filter((p) => p.heightM >= CASTS_M)
     .toSorted((a, b) => b.heightM - a.heightM || Number(isWoody(b.taxon)) - Number(isWoody(a.taxon)))

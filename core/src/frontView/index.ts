@@ -7,7 +7,7 @@ export {
   type FlowerForm,
   type PlantForm,
 } from './form.ts'
-export { appearanceOn, type Appearance } from './appearance.ts'
+export { appearanceOn, SEEN_OPEN, SEEN_TURNED, type Appearance } from './appearance.ts'
 export { bodyOf, builds, type Band, type Body, type Build } from './body.ts'
 export {
   asLookedAt,

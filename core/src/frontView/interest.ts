@@ -1,9 +1,9 @@
 import { group, sum } from 'd3-array'
 import { addDays, seasonYearOf, type IsoDate } from '../dates/index.ts'
-import { LEAST_COVER, showiness } from '../performance/index.ts'
+import { showiness } from '../performance/index.ts'
 import { firstFlushEnd, standsOutInLeaf, usualBloom, type Taxon, type Year } from '../plants/index.ts'
-import { isEvergreen } from '../rework/palette.ts'
-import { appearanceOn, type Appearance } from './appearance.ts'
+import { isEvergreen, SEEN_SHARE } from '../rework/palette.ts'
+import { appearanceOn, SEEN_OPEN, SEEN_TURNED, type Appearance } from './appearance.ts'
 
 /** What stands on so much ground. */
 export interface KindOnGround {
@@ -26,9 +26,6 @@ export interface InterestWeek {
 }
 
 const WEEKS = 52
-/** Leaves have turned enough to be seen as colour, and flowers are open enough to be seen. */
-const SEEN_TURNED = 0.35
-const SEEN_OPEN = 0.25
 
 /** The year of what stands somewhere, week by week from the first of January: as it usually is. */
 export function interestOf(
@@ -60,9 +57,6 @@ export function interestOf(
     }
   })
 }
-
-/** Half of the ground that a week must show in flower not to count as bare. */
-const SEEN_SHARE = LEAST_COVER / 2
 
 /** Whether a week shows flowers: enough of the ground in them, by how showy each is. */
 export const showsFlowers = ({ flowers }: Pick<InterestWeek, 'flowers'>): boolean =>

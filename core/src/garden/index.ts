@@ -50,6 +50,7 @@ export {
   groundOf,
   groundRadiusM,
   groundTakenBy,
+  plantingM2,
   plantingSources,
   type Planting,
   type PlantingSource,

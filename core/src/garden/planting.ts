@@ -1,7 +1,7 @@
 import type { IsoDate } from '../dates/index.ts'
 import { asDisc, type Footprint, type Ring } from '../geometry/index.ts'
 import type { Dating } from './dating.ts'
-import { driftRadiusM, type ColourWish, type Taxon } from '../plants/index.ts'
+import { driftRadiusM, groundM2, type ColourWish, type Taxon } from '../plants/index.ts'
 
 /** Where plants came from. */
 export const plantingSources = ['bought', 'division', 'cutting', 'seed', 'self-sown', 'moved'] as const
@@ -44,6 +44,10 @@ export const groundOf = (p: Grounded): Footprint =>
   p.outline
     ? { ring: p.outline }
     : { x: p.x, y: p.y, radiusM: p.radiusM ?? driftRadiusM(p.livingCount, p.taxon.spacingM) }
+
+/** Ground that a planting keeps by how many live and how far apart they stand, square metres. */
+export const plantingM2 = ({ livingCount, taxon }: Pick<Planting, 'livingCount' | 'taxon'>): number =>
+  groundM2(livingCount, taxon.spacingM)
 
 /** Radius of a planting's ground taken as a round, metres. */
 export const groundRadiusM = (p: Grounded): number => asDisc(groundOf(p)).radiusM

@@ -1,7 +1,6 @@
 import { decidedJobs, openFrom, plantingWindows, type JobDraft, type Window } from '../care/index.ts'
 import { addDays, daysBetween, maxDay, type IsoDate } from '../dates/index.ts'
-import type { Planting } from '../garden/index.ts'
-import { groundM2 } from '../plants/index.ts'
+import { plantingM2, type Planting } from '../garden/index.ts'
 import { counted, dayMonth, dayMonthYear, listed } from '../words/index.ts'
 import { liftedBy, liftsOf, liftSteps } from './lifting.ts'
 import { groundSteps } from './makingReady.ts'
@@ -83,10 +82,7 @@ function inTurns(
     const inTime = timed.filter((l) => !late.includes(l))
     const turns = plantingTurns(
       plantable.map((p) => ({ ...p, windows: afterLate(p, late) })),
-      inTime.map(({ windows, planting: p }) => ({
-        windows,
-        areaM2: groundM2(p.livingCount, p.taxon.spacingM),
-      })),
+      inTime.map(({ windows, planting }) => ({ windows, areaM2: plantingM2(planting) })),
       on,
     )
     const [first] = turns

@@ -1,5 +1,7 @@
-import type { StationedPlace } from './stations.ts'
+import type { Taxon } from '../plants/index.ts'
+import type { Arrangement, BedGround, Drift } from './arrangement.ts'
 import type { Assignment } from './layout.ts'
+import type { StationedPlace } from './stations.ts'
 
 /**
  * The ground of a drift as it is kept: rows of a grid on the plan with the cells that it has of each, from one to another. It is of the
@@ -42,4 +44,33 @@ export function groundFrom(
     for (const [row, from, to] of runs ?? []) for (let at = from; at <= to; at++) owner.set(`${row} ${at}`, k)
   })
   return Int16Array.from(stations, ({ x, y }) => owner.get(`${cellOf(y, cellM)} ${cellOf(x, cellM)}`) ?? -1)
+}
+
+/** A drift as it is kept: its kind by name, and its ground; null while it has none. */
+export interface KeptDrift extends Omit<Drift, 'taxon'> {
+  botanical: string
+  ground: GroundRuns | null
+}
+
+/** Drifts as they lie in a bed, from how they were kept; those of kinds that nobody knows any more are left out. */
+export function arrangementFrom(
+  { of, cellM }: BedGround,
+  drifts: readonly KeptDrift[],
+  kindOf: ReadonlyMap<string, Taxon>,
+): Arrangement {
+  const known = drifts.filter((d) => kindOf.has(d.botanical))
+  return {
+    drifts: known.map((d) => ({
+      id: d.id,
+      taxon: kindOf.get(d.botanical)!,
+      count: d.count,
+      ...(d.isDrawn && { isDrawn: true }),
+      ...(d.isMatrix && { isMatrix: true }),
+    })),
+    has: groundFrom(
+      of,
+      cellM,
+      known.map((d) => d.ground),
+    ),
+  }
 }

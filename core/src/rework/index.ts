@@ -108,7 +108,7 @@ export {
   type BedGround,
   type Drift,
 } from './arrangement.ts'
-export { groundFrom, groundWritten, type GroundRuns } from './groundRuns.ts'
+export { arrangementFrom, groundFrom, groundWritten, type GroundRuns, type KeptDrift } from './groundRuns.ts'
 export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type LayoutCheck } from './checks.ts'
 export { PER_POCKET, pocketsFor, pocketsOf, type BulbsBetween, type Pocket } from './pockets.ts'
 export {

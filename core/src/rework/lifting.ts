@@ -18,7 +18,7 @@ import { isWoody, rootKind } from '../plants/index.ts'
 import { counted } from '../words/index.ts'
 import { beforePlanting } from './makingReady.ts'
 import { liftedIn, type PlantingTurn } from './plantingTurns.ts'
-import { diggingCautions, stepOf, type Lift, type Problem, type SchemeToCarryOut, type Step } from './step.ts'
+import { digsHere, stepOf, type Lift, type Problem, type SchemeToCarryOut, type Step } from './step.ts'
 import { minutesOf } from './totals.ts'
 
 /** What is taken out of the ground; what may not be lifted, or has no time for it, is named. */
@@ -132,7 +132,7 @@ function moveSteps(scheme: SchemeToCarryOut, moving: readonly Moving[], nth: str
           : `what was moved to ${place.name}`,
       count: sum(planned, (p) => p.lift.planting.livingCount),
       minutesEach: MOVED_WATER_EACH,
-      after: [last.key],
+      after: last.key,
       prefix: `moved ${nth}/`,
     },
     last.window.bestFrom,
@@ -205,7 +205,7 @@ function lifted(scheme: SchemeToCarryOut, lift: Lift, window: Window): Step {
     tools: ['spade', 'two forks', 'pots or damp sacking', 'watering can'],
     cautions: [
       ...plantCautions(taxon),
-      ...diggingCautions(scheme),
+      ...digsHere(scheme),
       'Lift with bent knees; two people for a heavy clump.',
     ],
     steps: [

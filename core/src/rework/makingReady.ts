@@ -1,9 +1,9 @@
 import { followed, toFiveMinutes, type Window } from '../care/index.ts'
 import { addDays, maxDay, minDay, type IsoDate } from '../dates/index.ts'
-import { BARROW_LITRES, layerLitres } from '../quantities/index.ts'
+import { barrowLoads, layerLitres } from '../quantities/index.ts'
 import { centimetres, counted, dayMonth } from '../words/index.ts'
 import type { PlantingTurn } from './plantingTurns.ts'
-import { afterEach, asMaterial, diggingCautions, stepOf, type SchemeToCarryOut, type Step } from './step.ts'
+import { afterEach, asMaterial, digsHere, stepOf, type SchemeToCarryOut, type Step } from './step.ts'
 import { materialNames, minutesOf } from './totals.ts'
 
 /** Of the minutes by which a bed is made ready, so much goes into clearing it; the rest into its soil. */
@@ -56,7 +56,7 @@ export const mulchesFirst = (scheme: SchemeToCarryOut): boolean =>
 
 /** Minutes of spreading mulch. */
 export const mulchMinutes = (scheme: SchemeToCarryOut): number =>
-  minutesOf.barrowSpread * Math.ceil(mulchLitres(scheme) / BARROW_LITRES)
+  minutesOf.barrowSpread * barrowLoads(mulchLitres(scheme))
 
 /** The key of the step after which the bed can be planted. */
 export const readyBy = (scheme: SchemeToCarryOut): string => (mulchesFirst(scheme) ? 'mulch' : 'soil')
@@ -97,7 +97,7 @@ const cleared = (scheme: SchemeToCarryOut, emptied: Emptied): Step =>
     window: windowOf(emptied, CLEARED_BEFORE_DAYS),
     minutes: toFiveMinutes(10 + CLEAR_SHARE * minutesOf.preparePerM2 * scheme.plantedM2),
     tools: ['fork', 'barrow', 'kneeler'],
-    cautions: diggingCautions(scheme),
+    cautions: digsHere(scheme),
     steps: [
       'Fork over what is open; take out every piece of bindweed, ground elder and couch.',
       'Leave the roots of what stays alone: a hand’s breadth round perennials, to the reach of the branches of shrubs and trees.',
@@ -121,7 +121,7 @@ function mended(scheme: SchemeToCarryOut, emptied: Emptied): Step {
     minutes: toFiveMinutes(MEND.setUp + MEND.perStone * stones + MEND.perMetre * lineM),
     materials: laid.map(asMaterial),
     tools: ['mallet', 'spirit level', 'what fence and edging want'],
-    cautions: diggingCautions(scheme),
+    cautions: digsHere(scheme),
     steps: [
       'Look at fence, wall, edging, posts and ties: now they are reached without treading on anything.',
       'Run the water, and look at every line and joint.',

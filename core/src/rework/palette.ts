@@ -128,7 +128,7 @@ export const paletteCosts = {
 } as const
 
 /** Flowers on less of the ground are not seen: half of what a week must show not to be bare. */
-const SEEN_SHARE = LEAST_COVER / 2
+export const SEEN_SHARE = LEAST_COVER / 2
 /** Ground that may stay open for mulch and for what spreads. */
 export const LEAST_FILLED = 0.85
 

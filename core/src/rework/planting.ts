@@ -50,7 +50,7 @@ export function plantingSteps(
         of: `${of} in ${scheme.place.name}`,
         count: t.plants,
         minutesEach: WATER_EACH,
-        after: [`finish/${t.nth}`],
+        after: `finish/${t.nth}`,
         prefix: `turn ${t.nth}/`,
       },
       turn.window.bestFrom,

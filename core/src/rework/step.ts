@@ -1,8 +1,14 @@
-import type { CareRule, JobDraft, Material, Schools, Window } from '../care/index.ts'
+import {
+  diggingCautions,
+  type CareRule,
+  type JobDraft,
+  type Material,
+  type Schools,
+  type Window,
+} from '../care/index.ts'
 import type { Climate } from '../climate/index.ts'
 import type { Place, Planting } from '../garden/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import { listed } from '../words/index.ts'
 import type { DriftStand } from './driftOutlines.ts'
 import { materialUnits } from './totals.ts'
 
@@ -97,14 +103,9 @@ export const stepOf = (
 export const afterEach = (keys: readonly string[]): Step['after'] =>
   keys.map((key) => ({ key, leastDays: 0 }))
 
-/** What is said before anybody digs. */
-export function diggingCautions({ place, hazards }: Pick<SchemeToCarryOut, 'place' | 'hazards'>): string[] {
-  if (place.kind === 'container') return []
-  const general = 'Before digging deep, call the utility-locating service.'
-  return hazards.length === 0
-    ? [general]
-    : [`${listed(hazards)} close by: find and mark the line first; dig by hand. ${general}`]
-}
+/** What is said before anybody digs in the place; nobody digs in a pot. */
+export const digsHere = ({ place, hazards }: Pick<SchemeToCarryOut, 'place' | 'hazards'>): string[] =>
+  place.kind === 'container' ? [] : diggingCautions(hazards)
 
 /** What a job takes along of an item that is bought. */
 export const asMaterial = ({ item, count }: { item: string; count: number }): Material => ({

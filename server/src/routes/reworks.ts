@@ -26,6 +26,7 @@ import {
   groundOfPlace,
   inHand,
   placeOfGarden,
+  plantsElsewhere,
   relocationTask,
   SITES_M,
   sitedGardenOf,
@@ -169,7 +170,7 @@ const worked = (pool: ComputePool): Route[] => [
   route(reworkEndpoints.inHand, {
     handle: async ({ read, params, body }) => {
       const { id } = await placeOfGarden(read, params.featureId)
-      const have = await inHand(read, pool, id, body.dividing)
+      const have = await inHand(read, await plantsElsewhere(read, pool, id), body.dividing)
       return have.map(({ taxon, from, most }) => ({ botanical: taxon.botanical, from, count: most }))
     },
   }),

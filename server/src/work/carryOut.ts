@@ -1,18 +1,18 @@
 import type { PlantingView, SaidScheme, StepsView } from '@border/contract'
 import {
+  arrangementFrom,
   CELL_M,
   carryingOut,
   driftStands,
   extrasOf,
-  groundFrom,
   groundM2,
   groundOf,
   metresOutside,
   MOST_LEAVING,
   plantingDivided,
+  plantingM2,
   pocketsOf,
   seasonOfFeeding,
-  type Arrangement,
   type BedGround,
   type CarryingOut,
   type Comes,
@@ -21,6 +21,7 @@ import {
   type Step,
   type Taxon,
 } from '@border/core'
+import { sum } from 'd3-array'
 import type { Db } from '../database/connect.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
@@ -92,13 +93,12 @@ export async function stepsOfScheme(
     viewedFrom: [180],
     stays,
   }
+  const elsewhere = await plantsElsewhere(reader, pool, placeId)
   const has = await inHand(
     reader,
-    pool,
-    placeId,
+    elsewhere,
     dividing.map(({ planting, spare: _, ...clump }) => ({ plantingId: planting.id, ...clump })),
   )
-  const elsewhere = await plantsElsewhere(reader, pool, placeId)
   // What is planted already takes nothing of what is in hand.
   const isToPlant = ({ id }: { id: string }) => !done.has(`plant/${id}`)
   const comes = comingIn(
@@ -109,7 +109,7 @@ export async function stepsOfScheme(
     [...here.values()].filter((p) => leavingIds.has(p.id)),
   )
   const wanted = new Set(comes.filter((c) => c.have > 0).map((c) => c.taxon.botanical))
-  const keptM2 = stays.reduce((sum, p) => sum + groundM2(p.livingCount, p.taxon.spacingM), 0)
+  const keptM2 = sum(stays, plantingM2)
   const plantedM2 = Math.max(0, place.areaM2 - keptM2)
   const found = carryingOut(
     {
@@ -191,26 +191,13 @@ function comingIn(
   inHand: ReadonlyMap<string, number>,
   leaving: readonly PlantingView[],
 ): Comes[] {
-  const known = said.drifts.filter((d) => taxonOf.has(d.botanical))
-  const arranged: Arrangement = {
-    drifts: known.map((d) => ({
-      id: d.id,
-      taxon: taxonOf.get(d.botanical)!,
-      count: d.count,
-      ...(d.isMatrix && { isMatrix: true }),
-    })),
-    has: groundFrom(
-      ground.of,
-      ground.cellM,
-      known.map((d) => d.ground),
-    ),
-  }
+  const arranged = arrangementFrom(ground, said.drifts, taxonOf)
   const stands = driftStands(ground, arranged)
-  const bare = known.filter((_, k) => !stands[k])
+  const bare = arranged.drifts.filter((_, k) => !stands[k])
   if (bare.length > 0)
     throw new Refusal(
       409,
-      `${bare.map((d) => taxonOf.get(d.botanical)!.common).join(', ')} ${bare.length === 1 ? 'has' : 'have'} no ground yet: lay the scheme out first.`,
+      `${bare.map((d) => d.taxon.common).join(', ')} ${bare.length === 1 ? 'has' : 'have'} no ground yet: lay the scheme out first.`,
     )
   const left = new Map(inHand)
   const have = (botanical: string, count: number) => {

@@ -1,4 +1,4 @@
-import { nextTag, type IsoDate } from '@border/core'
+import { nextTag } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
@@ -6,16 +6,7 @@ import { putBackOnBench, takeForPlanting } from '../store/bench.ts'
 import { closeJobs, insertJobPlantings, insertJobRecord, type Job, type Sets } from '../store/jobs.ts'
 import { insertPlantings, listTags, plantedBy, withdrawPlanting } from '../store/plantings.ts'
 import { findTaxon } from '../store/taxa.ts'
-
-interface Planting {
-  trx: Db
-  gardenId: string
-  practiceId: string
-  personId: string
-  job: Job
-  jobs: readonly Job[]
-  done: { on: IsoDate; lived?: number | undefined; note?: string | undefined }
-}
+import type { Recording } from './recording.ts'
 
 /**
  * A step of a scheme that plants: what was planted stands in the garden from that day, under the next tag. What was in hand is taken off
@@ -23,7 +14,7 @@ interface Planting {
  *
  * @throws {Refusal} where nobody says how many, or where it was to stand is no place any more
  */
-export async function planted(recording: Planting, sets: Sets): Promise<void> {
+export async function planted(recording: Recording, sets: Sets): Promise<void> {
   const { trx, gardenId, practiceId, personId, job, jobs, done } = recording
   const count = done.lived
   if (count === undefined) throw new Refusal(422, 'Say how many were planted.')

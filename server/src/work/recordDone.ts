@@ -24,21 +24,7 @@ import {
   type EventFacts,
 } from '../store/plantings.ts'
 import { planted, takeBackPlanted } from './planted.ts'
-
-/** Who records, in which garden, on which day. */
-export interface Recorder {
-  gardenId: string
-  practiceId: string
-  personId: string
-  today: IsoDate
-}
-
-export interface Recording extends Recorder {
-  trx: Db
-  job: Job
-  jobs: readonly Job[]
-  done: TrulyNoted<z.infer<typeof jobDoneRequest>>
-}
+import type { Recorder, Recording } from './recording.ts'
 
 /** @throws {Refusal} for work of a day that is still to come */
 export function requireDone(on: IsoDate, today: IsoDate): void {

@@ -2,9 +2,9 @@ import {
   actionOn,
   CELL_M,
   goesElsewhere,
-  groundM2,
   placesOn,
   plantingDivided,
+  plantingM2,
   regionsAt,
   type Candidate,
   type Climate,
@@ -126,9 +126,9 @@ export async function choiceTask(
       on: reader.today,
       stays: plantings
         .filter((p) => p.placeId === placeId && !asked.leavingIds.includes(p.id))
-        .map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) })),
+        .map((p) => ({ taxon: p.taxon, areaM2: plantingM2(p) })),
     },
-    have: await inHand(reader, pool, placeId, asked.dividing),
+    have: await inHand(reader, await plantsElsewhere(reader, pool, placeId), asked.dividing),
     library: taxa.map((t) => t.taxon),
     prices: prices?.each ?? {},
     wishes: { ...asked.wishes, areaM2: asked.areaM2 },
@@ -151,19 +151,17 @@ interface Dividing {
 /** What one has of a kind. */
 type InHand = Omit<Candidate, 'fit'> & { most: number }
 
-/** What one has of kinds that could come in: off the bench, out of other places, and from what is divided. */
+/** What one has of kinds that could come in: off the bench, of what looks for ground elsewhere, and from what is divided. */
 export async function inHand(
   reader: GardenReader,
-  pool: ComputePool,
-  placeId: string,
+  elsewhere: readonly PlantingView[],
   dividing: readonly Dividing[],
 ): Promise<InHand[]> {
   const { db, garden } = reader
-  const [bench, plantings, taxa, elsewhere] = await Promise.all([
+  const [bench, plantings, taxa] = await Promise.all([
     listBench(db, garden.id),
     reader.plantings(),
     reader.taxa(),
-    plantsElsewhere(reader, pool, placeId),
   ])
   const taxonOf = new Map(taxa.map((t) => [t.taxon.botanical, t.taxon]))
   const plantingOf = new Map(plantings.map((p) => [p.id, p]))

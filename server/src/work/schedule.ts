@@ -128,37 +128,35 @@ function scheduleJobsOf(
   const jobs = new Map(all.filter((j) => j.state !== 'dropped').map((j) => [j.id, j]))
   const awaited = new Set([...jobs.values()].flatMap((j) => j.after.map((o) => o.id)))
   const worked = new Set(days.map((d) => d.day))
-  return (
-    [...jobs.values()]
-      .filter((j) => j.state === 'open' || awaited.has(j.id))
-      // What opens only beyond the last day that is planned has no day yet.
-      .filter((j) => j.state !== 'open' || j.window.earliest <= addDays(today, HORIZON_DAYS))
-      .map((j) => {
-        const window = j.kind === 'aftercare' ? lookWindow(j, jobs) : j.window
-        const earliest = maxDay(window.earliest, today)
-        return {
-          id: j.id,
-          identity: identityOf(garden, j),
-          gardenId: garden.id,
-          operation: j.kind,
-          minutes: j.minutes,
-          window: {
-            earliest,
-            bestFrom: maxDay(window.bestFrom, earliest),
-            bestTo: maxDay(window.bestTo, earliest),
-            latest: window.latest,
-          },
-          weather: weatherNeedOf(j.kind, j.details.forbids),
-          skill: j.details.skill ?? null,
-          after: j.after,
-          // A day set by a person that is no longer worked frees the job.
-          pinnedTo: j.pinnedOn && worked.has(j.pinnedOn) ? j.pinnedOn : null,
-          ...(j.sittings.length > 0 && { keptOn: j.sittings.map((s) => s.day) }),
-          doneOn: j.done?.on ?? null,
-          nextChance: j.nextChance,
-        }
-      })
-  )
+  // What opens only beyond the last day that is planned has no day yet.
+  const horizon = addDays(today, HORIZON_DAYS)
+  return [...jobs.values()]
+    .filter((j) => (j.state === 'open' ? j.window.earliest <= horizon : awaited.has(j.id)))
+    .map((j) => {
+      const window = j.kind === 'aftercare' ? lookWindow(j, jobs) : j.window
+      const earliest = maxDay(window.earliest, today)
+      return {
+        id: j.id,
+        identity: identityOf(garden, j),
+        gardenId: garden.id,
+        operation: j.kind,
+        minutes: j.minutes,
+        window: {
+          earliest,
+          bestFrom: maxDay(window.bestFrom, earliest),
+          bestTo: maxDay(window.bestTo, earliest),
+          latest: window.latest,
+        },
+        weather: weatherNeedOf(j.kind, j.details.forbids),
+        skill: j.details.skill ?? null,
+        after: j.after,
+        // A day set by a person that is no longer worked frees the job.
+        pinnedTo: j.pinnedOn && worked.has(j.pinnedOn) ? j.pinnedOn : null,
+        ...(j.sittings.length > 0 && { keptOn: j.sittings.map((s) => s.day) }),
+        doneOn: j.done?.on ?? null,
+        nextChance: j.nextChance,
+      }
+    })
 }
 
 /** What a job is, by garden, rule, season, turn and tags: the same in every copy of a garden. */

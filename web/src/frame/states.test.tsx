@@ -184,7 +184,7 @@ describe('while the records are away', () => {
       act(async () => timers.mock.calls.forEach(([tick, ms]) => ms === 4_000 && (tick as () => void)()))
     server.on(needs, away)
     openApp(path)
-    await waitFor(() => expect(failure()).not.toBeNull(), { timeout: 5_000 })
+    await waitFor(() => expect(failure()).not.toBeNull())
     const said = failure()!
     expect(said.textContent).toContain('The records cannot be reached just now.')
     expect(said.textContent).toContain('goes on by itself')

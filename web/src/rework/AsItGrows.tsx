@@ -14,13 +14,13 @@ import { useEffect, useMemo, useState } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import type { GrowthWorker } from './growthWorker.ts'
 import { newIn, overWords } from './growthWords.ts'
+import { GROWTH_YEARS } from './useMoment.tsx'
 import { useStanding, type Laid } from './useStanding.ts'
 import '../season/season.css'
 import './rework.css'
 
-const YEARS = [1, 2, 3, 5, 10] as const
 /** Nobody drags on for longer: what follows from it is worked out then. */
-const RESTS_MS = 700
+const SETTLES_MS = 700
 
 /** What becomes of a scheme year by year: what closes, what wants dividing, what fills the gaps, what grows over what, and takes its sun. */
 export function AsItGrows(laid: Laid) {
@@ -45,7 +45,7 @@ function Years(laid: Laid) {
   const m2 = sum(planted, (p) => p.areaM2)
   return (
     <ul className="plain-list years-list">
-      {YEARS.map((year, i) => {
+      {GROWTH_YEARS.map((year, i) => {
         const fillers = fillersFor(openGroundM2(planted, m2, year - 0.5))
         const of = found?.find((f) => f.years === year)
         return (
@@ -62,7 +62,7 @@ function Years(laid: Laid) {
               overWords(
                 newIn(
                   of,
-                  found?.find((f) => f.years === YEARS[i - 1]),
+                  found?.find((f) => f.years === GROWTH_YEARS[i - 1]),
                 ),
               )}
           </li>
@@ -92,10 +92,10 @@ function useGrownOver(plants: readonly StandingPlant[]): { found: GrownOver[] | 
       worker.addEventListener('error', () => setState({ of: plants, failed: true }))
       const at = { latitude: garden.latitude, longitude: garden.longitude, northDeg: garden.northDeg }
       void wrap<GrowthWorker>(worker)
-        .grownOver(at, features, plants, YEARS, today)
+        .grownOver(at, features, plants, GROWTH_YEARS, today)
         .then((found) => setState({ of: plants, found }))
         .catch(() => setState({ of: plants, failed: true }))
-    }, RESTS_MS)
+    }, SETTLES_MS)
     return () => {
       clearTimeout(timer)
       worker?.terminate()

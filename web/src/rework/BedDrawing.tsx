@@ -7,6 +7,8 @@ import {
   groundOf,
   middleOfDrift,
   plantsOf,
+  SEEN_OPEN,
+  SEEN_TURNED,
   withMoved,
   type Arrangement,
   type BedGround,
@@ -297,8 +299,6 @@ const Plants = memo(function Plants({
 
 /** Of the distance between plants so much is drawn of each where no year is looked at. */
 const AS_PLANTED = 0.72
-/** Flowers that are so far open, and leaves that have turned so far, are what is seen. */
-const SEEN = { flower: 0.25, turned: 0.35 }
 const STRAW = '#b8a478'
 
 /** How a plant is drawn from above: as it is planted, in the colour that it flowers in; or as it is at a moment, as wide as it has grown. */
@@ -309,9 +309,9 @@ function lookOf(taxon: Taxon, moment: Props['moment']): { acrossM: number; fill:
   const is = appearanceOn(taxon, moment.on, moment.year)
   const acrossM = Math.min(spreadM, MOST_OVERLAP * taxon.spacingM)
   if (is.height === 0) return { acrossM: 0, fill: 'var(--plan-line)' }
-  if (is.flower >= SEEN.flower && taxon.flowerColour) return { acrossM, fill: taxon.flowerColour }
+  if (is.flower >= SEEN_OPEN && taxon.flowerColour) return { acrossM, fill: taxon.flowerColour }
   if (is.isStraw) return { acrossM, fill: STRAW }
-  if (is.turned >= SEEN.turned) return { acrossM, fill: autumnColour(taxon) }
+  if (is.turned >= SEEN_TURNED) return { acrossM, fill: autumnColour(taxon) }
   return { acrossM: is.leaf > 0.2 ? acrossM : acrossM / 2, fill: taxon.foliageColour }
 }
 /** Wider than that they hide each other. */

@@ -1,8 +1,9 @@
-import { daysBetween, yearOf, type IsoDate } from '@border/core'
+import { daysBetween, type IsoDate } from '@border/core'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { photoAddress, usePhotos, useStandpoints } from '../record/queries.ts'
+import { weekOf } from './useMoment.tsx'
 import './rework.css'
 
 interface Props {
@@ -63,8 +64,7 @@ export function PhotoBeside({ placeId, photoId, years, plantedOn, onChoose }: Pr
 
 /** The week of a photo, and of the years that are drawn the nearest to the age that the planting had. */
 function drawnAs(takenOn: IsoDate, plantedOn: IsoDate | undefined, years: readonly number[]) {
-  const week = Math.min(51, Math.floor(daysBetween(`${yearOf(takenOn)}-01-01`, takenOn) / 7))
   const age = plantedOn ? daysBetween(plantedOn, takenOn) / 365.25 : 3
   const nearest = years.reduce((a, b) => (Math.abs(b - age) < Math.abs(a - age) ? b : a))
-  return { week: String(week), growth: String(nearest) }
+  return { week: String(weekOf(takenOn)), growth: String(nearest) }
 }

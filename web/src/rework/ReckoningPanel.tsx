@@ -4,12 +4,14 @@ import {
   dayMonthYear,
   materialUnits,
   moneyWords,
+  plantingM2,
   pocketsFor,
   seasonOfFeeding,
   type Place,
   type SchemeTotals,
 } from '@border/core'
 import { DatePicker, Input } from 'antd'
+import { sum } from 'd3-array'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { usePracticeWrite } from '../api/writes.ts'
@@ -25,7 +27,7 @@ import { SoilAndWater } from './SoilAndWater.tsx'
 import { useInHand, useInHands, usePrices, useRelocation, useRelocations } from './queries.ts'
 import { pricedItems, reckoned, shoppingCsv } from './reckoning.ts'
 import { operationWords, setWords } from './reworkWords.ts'
-import { groundKept, kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
+import { kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
 import './rework.css'
 
 interface Props {
@@ -173,7 +175,7 @@ function useTotals(
   const { data: has } = useInHand(view.garden.id, placeId, said)
   const relocations = useRelocations(view.garden.id, schemes).with(own, relocated)
   const inHand = useInHands(view.garden.id, placeId, schemes).with(own, has)
-  const staysM2 = schemes.map((of, i) => groundKept(staysOf(plantings, placeId, of, relocations[i])))
+  const staysM2 = schemes.map((of, i) => sum(staysOf(plantings, placeId, of, relocations[i]), plantingM2))
   const allTotals = schemes.map((of, i) =>
     reckoned(of, kindOf, {
       plantings,

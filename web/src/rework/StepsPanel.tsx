@@ -5,7 +5,7 @@ import {
   type SchemeView,
   type StepsView,
 } from '@border/contract'
-import { counted, dayMonthYear, stepStages, type StepStage } from '@border/core'
+import { capitalised, counted, dayMonthYear, stepStages, type StepStage } from '@border/core'
 import { max, min, sum } from 'd3-array'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
@@ -143,7 +143,7 @@ function UnderWay({ rework, scheme }: Props) {
         return (
           <div className="stack">
             <p>
-              <b>{sentence(progressWords(scheme))}</b>
+              <b>{capitalised(progressWords(scheme))}.</b>
               {scheme.accepted!.by && ` Accepted by ${scheme.accepted!.by}.`}
             </p>
             {next && <Next job={next} />}
@@ -182,8 +182,6 @@ function UnderWay({ rework, scheme }: Props) {
   )
 }
 
-const sentence = (words: string) => `${words.charAt(0).toUpperCase()}${words.slice(1)}.`
-
 /** What became of what was planted. */
 function Held({ jobs }: { jobs: readonly JobView[] }) {
   const { view } = useGardenContext()
@@ -214,8 +212,7 @@ function WithoutDay({ jobs }: { jobs: readonly JobView[] }) {
   return (
     <p className="late" role="status">
       {without.length === 1 ? 'One step has' : `${counted(without.length, 'step')} have`} no day in the
-      season. {first.title}: {first.unplaced} Nothing is lifted that cannot be replanted in time: make room
-      for it first.
+      season. {first.title}: {first.unplaced} Make time for it before anything is lifted.
     </p>
   )
 }

@@ -8,6 +8,8 @@ import {
   groundM2,
   interestOf,
   listed,
+  monthName,
+  plantingM2,
   showsFlowers,
   spells,
   usualYearAt,
@@ -17,6 +19,7 @@ import {
   type BedGround,
   type InterestWeek,
   type KindOnGround,
+  type Planting,
   type Spell,
 } from '@border/core'
 import { cumsum, sum } from 'd3-array'
@@ -39,8 +42,8 @@ interface Props {
   moment: Moment
 }
 
-const onGround = (plantings: readonly PlantingView[]): KindOnGround[] =>
-  plantings.map((p) => ({ taxon: p.taxon, areaM2: groundM2(p.livingCount, p.taxon.spacingM) }))
+const onGround = (plantings: readonly Planting[]): KindOnGround[] =>
+  plantings.map((p) => ({ taxon: p.taxon, areaM2: plantingM2(p) }))
 
 /** A place through a usual year as it stands and as it would stand: flowers, leaves, green structure, seed heads, and the gaps. */
 export function ThroughTheYear({ ground, arranged, said, kindOf, here, moment }: Props) {
@@ -61,7 +64,7 @@ export function ThroughTheYear({ ground, arranged, said, kindOf, here, moment }:
         return taxon ? [{ taxon, areaM2: groundM2(b.count, taxon.spacingM) }] : []
       }),
     ]
-    const after = [...onGround(ground.stays as readonly PlantingView[]), ...comes]
+    const after = [...onGround(ground.stays), ...comes]
     return {
       now: interestOf(onGround(here), calendarYear, year),
       then: interestOf(after, calendarYear, year),
@@ -220,7 +223,7 @@ function stacked({ flowers }: InterestWeek, full: number) {
 function months(weeks: readonly InterestWeek[]): { at: number; label: string }[] {
   return weeks.flatMap(({ from }, at) =>
     at === 0 || weeks[at - 1]!.from.slice(5, 7) !== from.slice(5, 7)
-      ? [{ at, label: dayMonth(from).split(' ')[1]!.slice(0, 3) }]
+      ? [{ at, label: monthName(from).slice(0, 3) }]
       : [],
   )
 }

@@ -1,7 +1,7 @@
 import {
   addDays,
-  dayMonth,
   daysBetween,
+  monthName,
   monthOf,
   yearOf,
   isoDate,
@@ -27,7 +27,7 @@ function monthsBetween(from: IsoDate, until: IsoDate, most: number): { day: IsoD
   }
   const every = Math.ceil(days.length / most)
   return days.flatMap((day, i) => {
-    const name = dayMonth(day).split(' ')[1]!.slice(0, 3)
+    const name = monthName(day).slice(0, 3)
     return i % every === 0 ? [{ day, name: monthOf(day) <= every ? `${name} ${yearOf(day)}` : name }] : []
   })
 }

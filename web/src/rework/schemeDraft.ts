@@ -12,15 +12,13 @@ import type {
 } from '@border/contract'
 import {
   actionOn,
+  arrangementFrom,
   comesUpBetween,
   goesElsewhere,
-  groundFrom,
-  groundM2,
   groundWritten,
   usualWorth,
   type Arrangement,
   type BedGround,
-  type Drift,
   type Place,
   type Taxon,
 } from '@border/core'
@@ -96,10 +94,6 @@ export function staysOf(
   return plantings.filter((p) => p.placeId === placeId && !leaving.has(p.id))
 }
 
-/** Ground that what stays keeps, square metres. */
-export const groundKept = (stays: readonly PlantingView[]): number =>
-  stays.reduce((sum, p) => sum + groundM2(p.livingCount, p.taxon.spacingM), 0)
-
 /** A bed as its drifts are arranged in it. */
 export const bedGround = (
   place: Place,
@@ -114,22 +108,8 @@ export function arrangementOf(
   { drifts }: Pick<SaidScheme, 'drifts'>,
   kindOf: KindOf,
 ): { arranged: Arrangement; unknown: SaidDrift[] } {
-  const known = drifts.filter((d) => kindOf.has(d.botanical))
   return {
-    arranged: {
-      drifts: known.map((d): Drift => ({
-        id: d.id,
-        taxon: kindOf.get(d.botanical)!,
-        count: d.count,
-        ...(d.isDrawn && { isDrawn: true }),
-        ...(d.isMatrix && { isMatrix: true }),
-      })),
-      has: groundFrom(
-        ground.of,
-        ground.cellM,
-        known.map((d) => d.ground),
-      ),
-    },
+    arranged: arrangementFrom(ground, drifts, kindOf),
     unknown: drifts.filter((d) => !kindOf.has(d.botanical)),
   }
 }

@@ -1,4 +1,4 @@
-import { addDays, dayMonth, daysBetween, usualYearAt, type IsoDate, type Year } from '@border/core'
+import { addDays, dayMonth, daysBetween, usualYearAt, yearOf, type IsoDate, type Year } from '@border/core'
 import { useMemo } from 'react'
 import { useRestedParams } from '../frame/address.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -20,13 +20,16 @@ export interface Moment {
   look: ReturnType<typeof useRestedParams<'week' | 'growth' | 'side' | 'away' | 'photo'>>[1]
 }
 
+/** The week of the year that a day lies in, from 0; what is over at its end belongs to the last. */
+export const weekOf = (day: IsoDate): number =>
+  Math.min(LAST_WEEK, Math.floor(daysBetween(`${yearOf(day)}-01-01`, day) / 7))
+
 export function useMoment(): Moment {
   const { view, on: today } = useGardenContext()
   const [at, look] = useRestedParams(['week', 'growth', 'side', 'away', 'photo'])
-  const thisWeek = Math.min(LAST_WEEK, Math.floor(daysBetween(`${today.slice(0, 4)}-01-01`, today) / 7))
-  const week = clamped(at.week, thisWeek, 0, LAST_WEEK)
+  const week = clamped(at.week, weekOf(today), 0, LAST_WEEK)
   const years = GROWTH_YEARS.find((y) => String(y) === at.growth) ?? USUAL_YEARS
-  const on = addDays(`${Number(today.slice(0, 4)) + years}-01-01`, 7 * week + 3)
+  const on = addDays(`${yearOf(today) + years}-01-01`, 7 * week + 3)
   const year = useMemo(
     () => usualYearAt(view.climate, view.garden.latitude),
     [view.climate, view.garden.latitude],

@@ -1,9 +1,10 @@
 import type { FeatureView, GroundView, SaidScheme, SchemeView } from '@border/contract'
-import { placesOn, pocketsOf, regionsAt, type BedGround, type Place } from '@border/core'
+import { placesOn, plantingM2, pocketsOf, regionsAt, type BedGround, type Place } from '@border/core'
+import { sum } from 'd3-array'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useRelocation } from './queries.ts'
-import { arrangementOf, bedGround, groundKept, isLaidOut, staysOf, type KindOf } from './schemeDraft.ts'
+import { arrangementOf, bedGround, isLaidOut, staysOf, type KindOf } from './schemeDraft.ts'
 
 /** A bed or pot of the garden as it stands today. */
 export function usePlace(placeId: string): Place | undefined {
@@ -68,5 +69,5 @@ export function useSchemeGround(
     () => ({ climate: view.climate ?? undefined, regions: regionsAt(view.garden) }),
     [view.climate, view.garden],
   )
-  return { bed, arranged, pockets, unknown, garden, staysM2: groundKept(stays) }
+  return { bed, arranged, pockets, unknown, garden, staysM2: sum(stays, plantingM2) }
 }

@@ -175,7 +175,7 @@ describe('a walk', () => {
     await user.keyboard('4')
     await send()
     const words = 'The record does not take 1 look just now; what waits goes by itself.'
-    await waitFor(() => expect(screen.getByText(words)).toBeTruthy(), { timeout: 5000 })
+    await waitFor(() => expect(screen.getByText(words)).toBeTruthy())
     server.on(walkEndpoints.note, takes)
     await send()
     expect(await screen.findByText('All is in the record.')).toBeTruthy()
