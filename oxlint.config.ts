@@ -40,6 +40,8 @@ const coreOrder = [
   'schedule',
   'rework',
   'exchange',
+  'frontView',
+  'painting',
 ]
 
 const errors = (...rules: string[]) => Object.fromEntries(rules.map((rule) => [rule, 'error' as const]))

@@ -91,8 +91,18 @@ test('a place is decided anew from its verdicts: what goes where, what comes in,
   const table = page.getByRole('table', { name: 'Where each plant is set' })
   await expect(table.getByRole('row').nth(1)).toHaveText(/^1/)
   await expectAccessible(page, 'the planting sheet')
-  await page.emulateMedia({ media: 'print' })
-  await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden()
+  const saved = async (button: string) => {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: button }).click(),
+    ])
+    return [download.suggestedFilename(), readFileSync(await download.path(), 'latin1')] as const
+  }
+  const [name, pdf] = await saved('PDF to print')
+  expect(name).toMatch(/^slipway-bed-.*\.pdf$/)
+  expect(pdf.slice(0, 5)).toBe('%PDF-')
+  const [, svg] = await saved('From the path as SVG')
+  expect(svg).toMatch(/^<svg [\s\S]*<\/svg>\s*$/)
   expect(errors).toEqual([])
 })
 

@@ -2,6 +2,7 @@ import {
   browsers,
   colourSchemes,
   layers,
+  papers,
   MOST_LEAVING,
   soilTextures,
   stepStages,
@@ -15,7 +16,7 @@ import {
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
 import { botanicalName, gardenPath, head, id, instant, isoDay, keeper, point, shortText } from './basics.ts'
-import { asks, reads, writes } from './endpoint.ts'
+import { asks, reads, sendsFile, writes } from './endpoint.ts'
 import { jobWindow, sunHours, taxon } from './worked.ts'
 
 const count = z.number().int().min(1).max(5000)
@@ -363,6 +364,13 @@ const tray = z.strictObject({
 })
 export type TrayView = z.infer<typeof tray>
 
+const paper = z.enum(papers).default('A4')
+/** When a scheme is looked at: a day, in the year of growth since it was planted. */
+const schemeMoment = z.object({
+  on: isoDay.optional(),
+  years: z.coerce.number().int().min(1).max(30).default(3),
+})
+
 const reworks = `${gardenPath}/reworks` as const
 const one = `${reworks}/:reworkId` as const
 const oneScheme = `${one}/schemes/:schemeId` as const
@@ -394,6 +402,14 @@ export const reworkEndpoints = {
   acceptScheme: writes(`${oneScheme}/accept`, head, { body: z.object({ revisionId: id }) }),
   /** What of it is not done yet is not done; what is done stays done. */
   callOffScheme: writes(`${oneScheme}/call-off`, head),
+  /** On paper: plan with key, as it is seen, where each plant is set and, with prices, what is bought. */
+  schemePdf: sendsFile(`${oneScheme}/paper.pdf`, keeper, 'application/pdf', {
+    query: schemeMoment.extend({ paper, prices: z.enum(['yes', 'no']).default('yes') }),
+  }),
+  schemePlan: sendsFile(`${oneScheme}/plan.svg`, keeper, 'image/svg+xml', { query: z.object({ paper }) }),
+  schemeView: sendsFile(`${oneScheme}/view.svg`, keeper, 'image/svg+xml', {
+    query: schemeMoment.extend({ side: z.coerce.number().int().min(0).max(1).default(0) }),
+  }),
   ground: reads(`${place}/ground`, keeper, { answer: ground, restsOn: whatIsKnown }),
   /** Where a kind would do well, the best place first. */
   fit: reads(`${gardenPath}/fit`, keeper, {

@@ -21,6 +21,7 @@ import { plantingRoutes } from './routes/plantings.ts'
 import { recordRoutes } from './routes/record.ts'
 import { rulesRoutes } from './routes/rules.ts'
 import { priceRoutes } from './routes/prices.ts'
+import { paperRoutes } from './routes/paper.ts'
 import { reworkRoutes } from './routes/reworks.ts'
 import { seasonRoutes } from './routes/season.ts'
 import { sessionRoutes } from './routes/session.ts'
@@ -92,6 +93,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...lightRoutes(pool, simulatedLogger),
     ...pictureRoutes(pool),
     ...reworkRoutes(pool),
+    ...paperRoutes(pool),
     ...priceRoutes(),
     ...walkRoutes(pool),
     ...recordRoutes(pool),

@@ -19,3 +19,4 @@ export {
 } from './observations.ts'
 export { readTaxa, writeTaxa } from './taxa.ts'
 export { taxonSchema, taxonShape } from './taxonSchema.ts'
+export { plantingCsv, shoppingCsv } from './schemeTables.ts'

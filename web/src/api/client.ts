@@ -77,11 +77,12 @@ function bodyOf<E extends Endpoint>({ body, seen, file }: Sent<E>): string | For
   return form
 }
 
-async function send<E extends Endpoint>(
+/** @throws {ApiError} where it is refused, or nobody answers */
+async function respond<E extends Endpoint>(
   endpoint: E,
   sent: Sent<E>,
   { key, signal }: { key?: string; signal?: AbortSignal } = {},
-): Promise<AnswerOf<E>> {
+): Promise<Response> {
   const isPost = endpoint.method === 'post'
   let response: Response
   try {
@@ -102,8 +103,7 @@ async function send<E extends Endpoint>(
     if (signal?.aborted) throw error
     throw new ApiError(0, 'The server cannot be reached. Nothing was lost; try again in a moment.')
   }
-  // The server answers what the contract says: its tests hold every answer to it.
-  if (response.ok) return (await response.json()) as AnswerOf<E>
+  if (response.ok) return response
   const answer = (await response.json().catch(() => undefined)) as ErrorAnswer | undefined
   throw new ApiError(
     response.status,
@@ -111,6 +111,23 @@ async function send<E extends Endpoint>(
     answer?.problems,
     answer?.meanwhile,
   )
+}
+
+/** The server answers what the contract says: its tests hold every answer to it. */
+const send = async <E extends Endpoint>(
+  endpoint: E,
+  sent: Sent<E>,
+  how?: Parameters<typeof respond>[2],
+): Promise<AnswerOf<E>> => (await (await respond(endpoint, sent, how)).json()) as AnswerOf<E>
+
+/** A file that an endpoint sends, under the name that the server gives it. */
+export async function askFile<E extends Endpoint>(
+  endpoint: E,
+  sent: Sent<E>,
+): Promise<{ file: Blob; name: string }> {
+  const response = await respond(endpoint, sent)
+  const name = /filename="([^"]+)"/.exec(response.headers.get('content-disposition') ?? '')?.[1]
+  return { file: await response.blob(), name: name ?? 'file' }
 }
 
 /**

@@ -1,7 +1,14 @@
 import {
+  airBefore,
   backdropOf,
+  framedFrom,
+  framing,
   frontView,
+  isInFrame,
+  paintGround,
   type Feature,
+  type Framing,
+  type FrontView as Seen,
   type IsoDate,
   type Point,
   type StandingPlant,
@@ -10,7 +17,7 @@ import {
 } from '@border/core'
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { useSize } from '../frame/useSize.ts'
-import { framedFrom, framing, paintGround, paintPlants, type Framing } from './paintScene.ts'
+import { canvasPainter } from './canvasPen.ts'
 import { Sprites } from './sprites.ts'
 import './frontView.css'
 
@@ -72,7 +79,7 @@ function Drawn({
     [tallest, backdrop, room, height, ratio],
   )
   const ground = useMemo(
-    () => drawnOnce(frame, (ctx) => paintGround(ctx, tallest, backdrop, frame, isWinter)),
+    () => drawnOnce(frame, (ctx) => paintGround(canvasPainter(ctx), tallest, backdrop, frame, isWinter)),
     [tallest, backdrop, frame, isWinter],
   )
   // Of the plants only the stretch that is looked at is drawn; what was drawn of a week is kept until anything else than the week is another.
@@ -83,7 +90,7 @@ function Drawn({
       const view = frontView(outline, plants, standpoint, { on: day, year, years })
       return drawnOnce(shown, (ctx) => {
         ctx.drawImage(still, -left, 0)
-        paintPlants(ctx, view, shown, sprites, chosen)
+        placeSprites(ctx, view, shown, sprites, chosen)
       })
     })
   }, [outline, plants, standpoint, year, years, frame, leftPx, room, ratio, sprites, chosen])
@@ -160,4 +167,28 @@ function drawnOnce(
   const ctx = canvas.getContext('2d')
   if (ctx) draw(ctx)
   return canvas
+}
+
+/** Draws the plants of a bed from the farthest to the nearest, each by its sprite. @param chosen the others are faded */
+function placeSprites(
+  ctx: CanvasRenderingContext2D,
+  view: Seen,
+  frame: Framing,
+  sprites: Sprites,
+  chosen?: string,
+): void {
+  for (const p of view.plants) {
+    if (!isInFrame(p, frame)) continue
+    const sprite = sprites.of(p, p.scale * frame.pxPerM, airBefore(p, view))
+    if (!sprite) continue
+    const isFaded = chosen !== undefined && p.plant.groupId !== chosen
+    if (isFaded) ctx.globalAlpha = 0.45
+    // On whole pixels and in its own size, which is what makes it quick.
+    ctx.drawImage(
+      sprite.canvas,
+      Math.round(frame.x(p.x) - sprite.footX),
+      Math.round(frame.y(p.y) - sprite.footY),
+    )
+    if (isFaded) ctx.globalAlpha = 1
+  }
 }

@@ -1,6 +1,6 @@
-import { seedOf, type SeenPlant } from '@border/core'
-import { paintPlant } from './paintPlant.ts'
-import { canvasPen } from './pen.ts'
+import { asPainted, paintPlant, SHADOW_COLOUR, shadowOf, type SeenPlant } from '@border/core'
+import { color } from 'd3-color'
+import { canvasPen } from './canvasPen.ts'
 
 /** A plant as it was drawn once, with room about it. */
 export interface Sprite {
@@ -10,15 +10,11 @@ export interface Sprite {
   footY: number
 }
 
-/** So many plants of a kind that look different. */
-const VARIANTS = 4
 /** Sizes that differ by less are drawn alike: within a twentieth of what they are. Looks are told apart in so many steps. */
 const SIZE_STEP = 1.1
 const AIR_STEPS = 2
 /** What leans out of its outline has room for it, as a share of its size. */
 const ROOM = 0.3
-/** Of how wide it is, so deep is the shadow of a plant as it is seen. */
-const SHADOW = 0.07
 /** More than so many are not kept. */
 const MOST = 2000
 
@@ -31,55 +27,57 @@ export class Sprites {
   private readonly known = new Map<string, Sprite>()
 
   /** @param pxPerM of the screen, for one metre of the plant where it stands */
-  of({ plant, look, body }: SeenPlant, pxPerM: number, air: number): Sprite | undefined {
-    const px = sizeStep(pxPerM)
-    const variant = seedOf(plant.id) % VARIANTS
-    const state = {
-      leaf: step(look.leaf, 5),
-      fresh: step(look.fresh, 3),
-      turned: step(look.turned, 4),
-      flower: look.flower > 0 ? Math.max(0.25, step(look.flower, 4)) : 0,
-      heads: look.heads > 0 ? 1 : 0,
-      isDull: look.isDull,
-      isStraw: look.isStraw,
-    }
-    const size = { heightM: sizeStep(body.heightM), spreadM: sizeStep(body.spreadM) }
-    const airStep = step(air, AIR_STEPS)
+  of(seen: SeenPlant, pxPerM: number, air: number): Sprite | undefined {
+    const { look, body } = seen
+    const painted = asPainted(
+      {
+        ...seen,
+        look: {
+          ...look,
+          leaf: step(look.leaf, 5),
+          fresh: step(look.fresh, 3),
+          turned: step(look.turned, 4),
+          flower: look.flower > 0 ? Math.max(0.25, step(look.flower, 4)) : 0,
+          heads: look.heads > 0 ? 1 : 0,
+        },
+        body: { ...body, heightM: sizeStep(body.heightM), spreadM: sizeStep(body.spreadM) },
+      },
+      sizeStep(pxPerM),
+      step(air, AIR_STEPS),
+    )
+    const { body: size, look: state, pxPerM: px } = painted
     const key = [
-      plant.taxon.botanical,
+      painted.seed,
       px,
       size.heightM,
       size.spreadM,
-      airStep,
-      variant,
-      ...Object.values(state),
+      painted.air,
+      state.leaf,
+      state.fresh,
+      state.turned,
+      state.flower,
+      state.heads,
+      state.isDull,
+      state.isStraw,
     ].join('|')
     const known = this.known.get(key)
     if (known) return known
+    const shadow = shadowOf(painted)
     const wide = Math.ceil(size.spreadM * px * (1 + 2 * ROOM)) + 8
-    const deep = Math.max(1.5, SHADOW * size.spreadM * px)
-    const high = Math.ceil(size.heightM * px * (1 + ROOM) + deep) + 8
+    const high = Math.ceil(size.heightM * px * (1 + ROOM) + shadow.ry) + 8
     const canvas = document.createElement('canvas')
     canvas.width = wide
     canvas.height = high
     const ctx = canvas.getContext('2d')
     if (!ctx) return undefined
     const footX = wide / 2
-    const footY = high - deep - 4
+    const footY = high - shadow.ry - 4
     ctx.translate(footX, footY)
-    // Its shadow on the ground, paler in the distance.
-    ctx.fillStyle = `rgba(34, 27, 20, ${0.3 - 0.14 * airStep})`
+    ctx.fillStyle = color(SHADOW_COLOUR)!.copy({ opacity: shadow.opacity }).formatRgb()
     ctx.beginPath()
-    ctx.ellipse(0.04 * size.spreadM * px, 0, 0.46 * size.spreadM * px, deep, 0, 0, 2 * Math.PI)
+    ctx.ellipse(shadow.x, 0, shadow.rx, shadow.ry, 0, 0, 2 * Math.PI)
     ctx.fill()
-    paintPlant(canvasPen(ctx), {
-      taxon: plant.taxon,
-      look: { height: look.height, ...state },
-      body: { ...body, ...size },
-      pxPerM: px,
-      seed: seedOf(plant.taxon.botanical) + variant,
-      air: airStep,
-    })
+    paintPlant(canvasPen(ctx), painted)
     const sprite = { canvas, footX, footY }
     if (this.known.size >= MOST) this.known.delete(this.known.keys().next().value!)
     this.known.set(key, sprite)

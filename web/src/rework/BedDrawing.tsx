@@ -6,6 +6,7 @@ import {
   extentOf,
   groundOf,
   middleOfDrift,
+  placeOutline,
   plantsOf,
   SEEN_OPEN,
   SEEN_TURNED,
@@ -13,10 +14,10 @@ import {
   type Arrangement,
   type BedGround,
   type Drift,
-  type Place,
   type Planting,
   type Pocket,
   sizeAt,
+  softPath,
   type Point,
   type Taxon,
 } from '@border/core'
@@ -28,7 +29,6 @@ import { Mass } from '../plan/habit.tsx'
 import { placeLabels } from '../plan/labels.ts'
 import { inPixels, ScaleAndNorth } from '../plan/PlanDrawing.tsx'
 import { fitPlan, grow, type PlanScale } from '../plan/scale.ts'
-import { softPath } from './driftShape.ts'
 import type { Moment } from './useMoment.tsx'
 import '../draw/draw.css'
 import '../plan/plan.css'
@@ -71,19 +71,10 @@ const STONE_M = 0.17
 /** Room about a bed, metres. */
 const ABOUT_M = 0.6
 
-/** The outline of a bed or pot, on the plan. */
-export const outlineOf = (place: Place): Point[] =>
-  place.kind === 'bed'
-    ? place.ring.map(([x, y]): Point => [x, y])
-    : Array.from({ length: 48 }, (_, i): Point => {
-        const a = (i / 24) * Math.PI
-        return [place.x + place.radiusM * Math.cos(a), place.y + place.radiusM * Math.sin(a)]
-      })
-
 function Drawn(props: Props & { width: number; height: number }) {
   const { ground, arranged, chosen, onChoose, onDrawn, onPoint, onKey, width, height } = props
   const { view } = useGardenContext()
-  const outline = useMemo(() => outlineOf(ground.of.place), [ground.of.place])
+  const outline = useMemo(() => placeOutline(ground.of.place), [ground.of.place])
   const scale = useMemo(
     () => fitPlan(grow(extentOf(outline), ABOUT_M), width, height, 14),
     [outline, width, height],

@@ -1,6 +1,5 @@
-import { counted, dayMonth, type Taxon } from '@border/core'
+import { counted, dayMonth, type KindOf, type Taxon } from '@border/core'
 import { scaleLinear } from 'd3-scale'
-import type { KindOf } from './schemeDraft.ts'
 import './rework.css'
 
 const WIDTH = 340

@@ -1,4 +1,5 @@
-import { ButtonLink } from '../frame/Button.tsx'
+import { saveFile } from '../api/files.ts'
+import { Button } from '../frame/Button.tsx'
 
 /** A table made here, to be taken along: with the mark by which spreadsheets know how it is written. */
 export function DownloadCsv({
@@ -11,20 +12,11 @@ export function DownloadCsv({
   children: React.ReactNode
 }) {
   return (
-    <ButtonLink
+    <Button
       size="small"
-      href="#"
-      onClick={(e) => {
-        e.preventDefault()
-        const address = URL.createObjectURL(new Blob(['\uFEFF', text()], { type: 'text/csv;charset=utf-8' }))
-        const link = document.createElement('a')
-        link.href = address
-        link.download = name
-        link.click()
-        setTimeout(() => URL.revokeObjectURL(address), 1000)
-      }}
+      onClick={() => saveFile(new Blob(['\uFEFF', text()], { type: 'text/csv;charset=utf-8' }), name)}
     >
       {children}
-    </ButtonLink>
+    </Button>
   )
 }

@@ -1,5 +1,7 @@
 import type { SaidScheme } from '@border/contract'
 import {
+  type Arrangement,
+  type BedGround,
   dayMonth,
   EYE_M,
   frontView,
@@ -7,12 +9,12 @@ import {
   grownWords,
   hiddenShare,
   hiddenWords,
+  type KindOf,
   monthName,
-  seenShares,
-  type Arrangement,
-  type BedGround,
+  placeOutline,
   type Pocket,
   type Point,
+  seenShares,
   type StandingPlant,
 } from '@border/core'
 import { min } from 'd3-array'
@@ -21,13 +23,11 @@ import { RESTS_MS } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
-import { outlineOf } from './BedDrawing.tsx'
 import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
 import { clamped, GROWTH_YEARS, WeekSlider, type Moment } from './useMoment.tsx'
 import { useStanding } from './useStanding.ts'
 import { PhotoBeside } from './PhotoBeside.tsx'
-import type { KindOf } from './schemeDraft.ts'
 import './rework.css'
 
 interface Props {
@@ -56,7 +56,7 @@ export function FromThePath(props: Props) {
   const { at, look, years, on, year } = moment
   const isCarriedOut = use(CarriedOut)
   const plants = useStanding(props)
-  const outline = useMemo(() => outlineOf(ground.of.place), [ground.of.place])
+  const outline = useMemo(() => placeOutline(ground.of.place), [ground.of.place])
   const fromDeg = ground.viewedFrom.includes(Number(at.side))
     ? Number(at.side)
     : (ground.viewedFrom[0] ?? 180)
@@ -168,7 +168,7 @@ const Hidden = memo(function Hidden({
   }, [outline, plants, at])
   return (
     <p className="rework-under" aria-live="polite">
-      {grown && `${years === 1 ? 'A year' : `${years} years`} on ${grown}. `}
+      {grown && `${years === 1 ? 'A year' : `${years} years`} on, ${grown}. `}
       {!isLaid && <span className="soft">Nothing is laid out yet: what stays is seen alone. </span>}
       {hidden.length === 0
         ? `Nothing that stands in ${monthName(at.on)} is hidden by what is before it.`

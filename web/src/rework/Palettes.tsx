@@ -1,10 +1,9 @@
 import type { PaletteView } from '@border/contract'
-import { counted, listed, moneyWords } from '@border/core'
+import { counted, type KindOf, listed, moneyWords } from '@border/core'
 import { Button } from '../frame/Button.tsx'
 import { BloomStrip } from './BloomStrip.tsx'
 import type { Proposing } from './queries.ts'
 import { sourceWords, wishWords } from './reworkWords.ts'
-import type { KindOf } from './schemeDraft.ts'
 import './rework.css'
 
 /** Palettes as they are found; or why there are none. */

@@ -1,18 +1,27 @@
 import type { GroundView, KnownTaxon, ReworkView, SaidScheme, SchemeView } from '@border/contract'
 import {
+  type BaseLine,
   counted,
   dayMonthYear,
+  isLaidOut,
+  letterOf,
+  type KindOf,
+  kindsOf,
   moneyWords,
-  plantsOf,
-  seasonOfFeeding,
   type Place,
+  plantingCsv,
+  plantingTable,
+  plantsOf,
   type Point,
+  reckonScheme,
+  seasonOfFeeding,
+  setWords,
+  sidesOf,
 } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { searchWith, useParam } from '../frame/address.ts'
 import { Answered } from '../frame/Answered.tsx'
-import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
@@ -20,11 +29,9 @@ import { metresText, minutesText } from '../frame/words.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { BedDrawing } from './BedDrawing.tsx'
 import { DownloadCsv } from './DownloadCsv.tsx'
+import { OnPaper } from './OnPaper.tsx'
 import { useGround, usePrices, useInHand, useRelocation, useReworks } from './queries.ts'
-import { setWords } from './reworkWords.ts'
-import { plantingCsv, plantingTable, reckoned, sidesOf, type BaseLine } from './reckoning.ts'
 import { Shopping } from './ReckoningPanel.tsx'
-import { kindsOf, type KindOf } from './schemeDraft.ts'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
 import { useScheme } from './useScheme.ts'
 import '../walk/sheet.css'
@@ -117,7 +124,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
   )
   const letters = useMemo(() => new Map(kindsOf(said).map((k, i) => [k.botanical, letterOf(i)])), [said])
   const table = plantingTable(plants, names, base)
-  const totals = reckoned(said, kindOf, {
+  const totals = reckonScheme(said, kindOf, {
     plantings: view.plantings,
     relocated: relocation.data,
     offers,
@@ -139,11 +146,13 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
         <Link to={{ pathname: `../rework/${rework.id}`, search: searchWith(search, { scheme: scheme.id }) }}>
           The scheme
         </Link>
-        <Button look="primary" onClick={() => print()}>
-          Print it
-        </Button>
       </ScreenHead>
       <div className="screen-body planting-sheet" tabIndex={0} aria-label="The planting sheet">
+        <OnPaper
+          params={{ gardenId: view.garden.id, reworkId: rework.id, schemeId: scheme.id }}
+          sides={bed.viewedFrom.length}
+          isLaidOut={isLaidOut(said)}
+        />
         <p className="sheet-title">
           <b>{view.garden.name}</b>, {place.name}: {said.name}. {dayMonthYear(today)}. Agreed: ____________
         </p>
@@ -242,10 +251,6 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     </>
   )
 }
-
-/** A to Z, then A2 to Z2 and on. */
-const letterOf = (turn: number): string =>
-  String.fromCharCode(65 + (turn % 26)) + (turn < 26 ? '' : `${1 + Math.floor(turn / 26)}`)
 
 const NO_STONES: readonly Point[] = []
 /** Under this name stepping stones stand in the table. */

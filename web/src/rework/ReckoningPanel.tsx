@@ -2,13 +2,20 @@ import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from
 import {
   counted,
   dayMonthYear,
+  type KindOf,
+  kindsOf,
   materialUnits,
   moneyWords,
+  type Place,
   plantingM2,
   pocketsFor,
-  seasonOfFeeding,
-  type Place,
+  pricedItems,
+  reckonScheme,
   type SchemeTotals,
+  seasonOfFeeding,
+  setWords,
+  shoppingCsv,
+  staysOf,
 } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import { sum } from 'd3-array'
@@ -25,9 +32,8 @@ import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'
 import { SoilAndWater } from './SoilAndWater.tsx'
 import { useInHand, useInHands, usePrices, useRelocation, useRelocations } from './queries.ts'
-import { pricedItems, reckoned, shoppingCsv } from './reckoning.ts'
-import { operationWords, setWords } from './reworkWords.ts'
-import { kindsOf, schemeNames, staysOf, type KindOf } from './schemeDraft.ts'
+import { operationWords } from './reworkWords.ts'
+import { schemeNames } from './schemeDraft.ts'
 import './rework.css'
 
 interface Props {
@@ -177,7 +183,7 @@ function useTotals(
   const inHand = useInHands(view.garden.id, placeId, schemes).with(own, has)
   const staysM2 = schemes.map((of, i) => sum(staysOf(plantings, placeId, of, relocations[i]), plantingM2))
   const allTotals = schemes.map((of, i) =>
-    reckoned(of, kindOf, {
+    reckonScheme(of, kindOf, {
       plantings,
       relocated: relocations[i],
       offers,

@@ -5,7 +5,7 @@ import {
   type SaidScheme,
   type SaidWishes,
 } from '@border/contract'
-import { counted, followed, isPlace, type IsoDate } from '@border/core'
+import { counted, followed, type IsoDate, isPlace, kindsOf } from '@border/core'
 import { useState } from 'react'
 import { Link, useLocation, useNavigate } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
@@ -22,7 +22,7 @@ import { useAssessment } from '../verdicts/queries.ts'
 import { FitPlan } from './FitPlan.tsx'
 import { useReworks } from './queries.ts'
 import { leavingWords, progressWords } from './reworkWords.ts'
-import { kindsOf, leavingByVerdicts, newScheme, usualWishes } from './schemeDraft.ts'
+import { leavingByVerdicts, newScheme, usualWishes } from './schemeDraft.ts'
 import './rework.css'
 
 const VIEWS = [

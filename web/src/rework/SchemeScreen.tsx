@@ -5,7 +5,7 @@ import {
   type SaidScheme,
   type SchemeView,
 } from '@border/contract'
-import { stonesFor, withDrawn, type Arrangement, type Place, type Point } from '@border/core'
+import { type Arrangement, type KindOf, type Place, type Point, stonesFor, withDrawn } from '@border/core'
 import { useEffect, useMemo, useState } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useParam } from '../frame/address.ts'
@@ -27,7 +27,7 @@ import { LeavesPanel } from './LeavesPanel.tsx'
 import { PointedBed } from './PointedBed.tsx'
 import { useGround, useReworks } from './queries.ts'
 import { ReckoningPanel } from './ReckoningPanel.tsx'
-import { withArrangement, type KindOf } from './schemeDraft.ts'
+import { withArrangement } from './schemeDraft.ts'
 import { useLayingOut } from './useLayingOut.ts'
 import { ThroughTheYear } from './ThroughTheYear.tsx'
 import { AtMoment } from './useMoment.tsx'

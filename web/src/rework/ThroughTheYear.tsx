@@ -1,26 +1,27 @@
 import type { PlantingView, SaidScheme } from '@border/contract'
 import {
-  addedBloom,
   addDays,
+  addedBloom,
+  type AddedBloom,
+  type Arrangement,
+  type BedGround,
   counted,
   dayMonth,
   driftsM2,
   groundM2,
   interestOf,
+  type InterestWeek,
+  type KindOf,
+  type KindOnGround,
   listed,
   monthName,
+  type Planting,
   plantingM2,
   showsFlowers,
+  type Spell,
   spells,
   usualYearAt,
   yearOf,
-  type AddedBloom,
-  type Arrangement,
-  type BedGround,
-  type InterestWeek,
-  type KindOnGround,
-  type Planting,
-  type Spell,
 } from '@border/core'
 import { cumsum, sum } from 'd3-array'
 import { scaleLinear } from 'd3-scale'
@@ -29,7 +30,6 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { shortDayMonth } from '../frame/words.ts'
 import { WeekSlider, type Moment } from './useMoment.tsx'
-import type { KindOf } from './schemeDraft.ts'
 import './rework.css'
 
 interface Props {

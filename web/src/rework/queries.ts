@@ -13,13 +13,12 @@ import {
   type SchemeView,
   type StepsView,
 } from '@border/contract'
-import { MOST_LEAVING } from '@border/core'
+import { leavingOf, MOST_LEAVING } from '@border/core'
 import { keepPreviousData, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { heard, useAnswer } from '../api/answers.ts'
 import { ask, type Sent } from '../api/client.ts'
 import { errorText } from '../api/writes.ts'
-import { leavingOf } from './schemeDraft.ts'
 
 export const useReworks = (gardenId: string) => useAnswer(reworkEndpoints.list, { params: { gardenId } })
 

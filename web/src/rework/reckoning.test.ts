@@ -1,8 +1,20 @@
 import { gardenEndpoints, reworkEndpoints, type OfferView, type SaidScheme } from '@border/contract'
-import { driftOutlines, library, placesOn, plantsOf, unarranged, withDrawn } from '@border/core'
+import {
+  driftOutlines,
+  library,
+  placesOn,
+  plantingCsv,
+  plantingTable,
+  plantsOf,
+  pricedItems,
+  reckonScheme,
+  shoppingCsv,
+  sidesOf,
+  unarranged,
+  withDrawn,
+} from '@border/core'
 import { describe, expect, it } from 'vitest'
 import { answerTo, today } from '../test/server.ts'
-import { plantingCsv, plantingTable, pricedItems, reckoned, shoppingCsv, sidesOf } from './reckoning.ts'
 import { bedGround, newScheme, usualWishes, withKind } from './schemeDraft.ts'
 
 const view = answerTo(gardenEndpoints.read)
@@ -38,7 +50,7 @@ const reckonedWith = {
   feedingSeason: ['2026-03-15', '2026-08-15'] as const,
   inHand: [{ botanical: 'Nepeta × faassenii', from: 'bench' as const, count: 3 }],
 }
-const totals = reckoned(scheme, kindOf, reckonedWith)
+const totals = reckonScheme(scheme, kindOf, reckonedWith)
 
 describe('what a scheme takes', () => {
   it('is what it buys, by the packs that are cheapest, for the ground that is planted', () => {
@@ -57,7 +69,7 @@ describe('what a scheme takes', () => {
 
   it('has what moves, feeds and waters the soil on its list, and the stones, in whole kilograms, metres and stones', () => {
     const wanted = (more: Partial<SaidScheme>) => {
-      const { shopping } = reckoned({ ...scheme, compostM: 0, ...more }, kindOf, reckonedWith)
+      const { shopping } = reckonScheme({ ...scheme, compostM: 0, ...more }, kindOf, reckonedWith)
       return Object.fromEntries(
         shopping.unpriced
           .filter((u) => !/ /.test(u.item) || /Slow|Drip|Step|Alum/.test(u.item))
@@ -103,7 +115,7 @@ describe('what a scheme takes', () => {
       worth: 1,
     })
     const work = (list: (typeof scheme)['leaving']) =>
-      reckoned({ ...scheme, leaving: list }, kindOf, reckonedWith).work.map((w) => w.operation)
+      reckonScheme({ ...scheme, leaving: list }, kindOf, reckonedWith).work.map((w) => w.operation)
     const before = work([])
     expect(work([leaving(a.id, { to: 'gone' })])).toEqual(['clear', ...before])
     expect(work([leaving(a.id, null), leaving(b.id, { to: 'gone' })])).toEqual(['lift', 'clear', ...before])

@@ -5,21 +5,24 @@ import {
   type SaidScheme,
   type SchemeView,
 } from '@border/contract'
-import { opposite, placesOn, withDrift, withMoved, type Drift, type Place, type Point } from '@border/core'
+import {
+  type Drift,
+  isLaidOut,
+  type KindOf,
+  opposite,
+  type Place,
+  placesOn,
+  type Point,
+  staysOf,
+  viewsOf,
+  withDrift,
+  withMoved,
+} from '@border/core'
 import { heard } from '../api/answers.ts'
 import { ask } from '../api/client.ts'
 import type { GardenContext } from '../frame/gardenContext.ts'
 import { leavesIn } from './queries.ts'
-import {
-  arrangementOf,
-  bedGround,
-  isLaidOut,
-  staysOf,
-  withArrangement,
-  withKind,
-  type KindOf,
-} from './schemeDraft.ts'
-import { viewsOf } from './useReworkPlace.ts'
+import { arrangementOf, bedGround, withArrangement, withKind } from './schemeDraft.ts'
 
 /**
  * A scheme of another place with a drift repeated in it: where it is laid out already, opposite to where it stands here; else to be laid

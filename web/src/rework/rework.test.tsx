@@ -12,7 +12,7 @@ import {
 } from '@border/contract'
 import { library } from '@border/core'
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
-import { beforeEach, describe, expect, it } from 'vitest'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
 import { answerTo, gardenId, MockServer, Refuses } from '../test/server.ts'
 
@@ -446,6 +446,50 @@ describe('the planting sheet', () => {
     await user.selectOptions(side, '2')
     await waitFor(() => expect(kept().at(-1)?.said.baseLine).toHaveLength(2))
     await waitFor(() => expect(side.value).toBe('2'))
+  })
+})
+
+describe('a scheme on paper', () => {
+  const saved = async (begin: () => Promise<void>) => {
+    const files: { name: string; file: Blob }[] = []
+    const made = vi.spyOn(URL, 'createObjectURL').mockImplementation((file) => {
+      files.push({ name: '', file: file as Blob })
+      return 'blob:made'
+    })
+    const clicked = vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (
+      this: HTMLAnchorElement,
+    ) {
+      files.at(-1)!.name = this.download
+    })
+    await begin()
+    await waitFor(() => expect(files.at(-1)?.name).toBeTruthy())
+    made.mockRestore()
+    clicked.mockRestore()
+    return files
+  }
+
+  it('is asked for on the sheet that is chosen, with or without prices, as it is looked at, and kept under its name', async () => {
+    const { user } = openApp(`/g/${gardenId}/rework/${rework.id}/sheet?week=26&growth=5`)
+    await user.selectOptions(await screen.findByLabelText('Sheet'), 'Letter')
+    await user.selectOptions(screen.getByLabelText('What it costs'), 'no')
+    const [file] = await saved(() => user.click(screen.getByRole('button', { name: 'PDF to print' })))
+    expect(file!.name).toBe('reworks.schemePdf')
+    expect(await file!.file.text()).toBe('A file')
+    const [asked] = server.askedOf(reworkEndpoints.schemePdf)
+    const query = Object.fromEntries(asked!.query)
+    expect(query).toMatchObject({ paper: 'Letter', prices: 'no', years: '5' })
+    expect(query.on).toMatch(/-07-0\d$/)
+    expect(asked!.params).toMatchObject({ reworkId: rework.id, schemeId: scheme!.id })
+  })
+
+  it('says why where it cannot be made, and can be asked for again', async () => {
+    server.on(reworkEndpoints.schemePlan, () => new Refuses(409, 'This place is too small to be laid out.'))
+    const { user } = openApp(`/g/${gardenId}/rework/${rework.id}/sheet`)
+    await user.click(await screen.findByRole('button', { name: 'Plan as SVG' }))
+    await screen.findByText('This place is too small to be laid out.')
+    server.asWritten(reworkEndpoints.schemePlan)
+    const [file] = await saved(() => user.click(screen.getByRole('button', { name: 'Plan as SVG' })))
+    expect(file!.name).toBe('reworks.schemePlan')
   })
 })
 

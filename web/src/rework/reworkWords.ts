@@ -6,26 +6,8 @@ import type {
   SchemeView,
   TrayView,
 } from '@border/contract'
-import {
-  bulbsSet,
-  comesUpBetween,
-  counted,
-  type Layer,
-  type Place,
-  type Taxon,
-  type WayOut,
-  type WishName,
-  type WorkOf,
-} from '@border/core'
+import { counted, type Layer, type WayOut, type WishName, type WorkOf } from '@border/core'
 import { rollup, sum } from 'd3-array'
-
-/** How a kind is set: how far apart and, of bulbs, how deep. */
-export function setWords(taxon: Taxon, { texture }: Pick<Place, 'texture'>): string {
-  const cm = (m: number) => `${Math.round(100 * m)} cm`
-  const set = bulbsSet(taxon, texture)
-  const apart = set && comesUpBetween(taxon) ? set.spacingM : taxon.spacingM
-  return `${cm(apart)} apart${set ? `, ${cm(set.depthM)} deep` : ''}`
-}
 
 /** What becomes of something that leaves, as it is read after its name. */
 export const wayWords: Record<WayOut, string> = {

@@ -7,7 +7,7 @@ import {
   type SaidDestination,
   type SaidScheme,
 } from '@border/contract'
-import { library, placesOn, withDrift, type Taxon } from '@border/core'
+import { kindsOf, leavingOf, library, placesOn, staysOf, type Taxon, withDrift } from '@border/core'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { answerTo, today } from '../test/server.ts'
@@ -15,12 +15,9 @@ import {
   arrangementOf,
   bedGround,
   inGroups,
-  leavingOf,
-  kindsOf,
   leavingByVerdicts,
   newScheme,
   schemeNames,
-  staysOf,
   usualWishes,
   withArrangement,
   withKind,

@@ -3,8 +3,6 @@ import type {
   GroundView,
   PaletteView,
   PlantingView,
-  RelocatedView,
-  SaidDestination,
   SaidDrift,
   SaidScheme,
   SaidWishes,
@@ -19,12 +17,10 @@ import {
   usualWorth,
   type Arrangement,
   type BedGround,
+  type KindOf,
   type Place,
   type Taxon,
 } from '@border/core'
-
-/** Kinds by their botanical names. */
-export type KindOf = ReadonlyMap<string, Taxon>
 
 /** Wishes to begin with: nothing is asked that the person has not asked. */
 export const usualWishes = (drifts: SaidWishes['drifts'], tallestM: number): SaidWishes => ({
@@ -65,33 +61,6 @@ export function leavingByVerdicts(
     if (action === 'remove') return [{ ...leaving, how: 'leaves', to: { to: 'gone' } }]
     return goesElsewhere(action) ? [{ ...leaving, how: 'leaves' }] : []
   })
-}
-
-/** Where something that leaves goes: as somebody decided, else as was found best; undefined while that is not known. */
-export const destinationOf = (
-  { plantingId, to }: SaidScheme['leaving'][number],
-  relocated: RelocatedView | undefined,
-): SaidDestination | undefined =>
-  to ?? (relocated?.ok ? relocated.went.find((w) => w.plantingId === plantingId)?.destination : undefined)
-
-/** What leaves its ground: not what is to stay for now, whether somebody decided so or nothing better was found. */
-export const leavingOf = (
-  { leaving }: Pick<SaidScheme, 'leaving'>,
-  relocated: RelocatedView | undefined,
-): string[] =>
-  leaving
-    .filter((l) => l.how === 'leaves' && destinationOf(l, relocated)?.to !== 'stay')
-    .map((l) => l.plantingId)
-
-/** What stays of what stands in a place. */
-export function staysOf(
-  plantings: readonly PlantingView[],
-  placeId: string,
-  said: Pick<SaidScheme, 'leaving'>,
-  relocated: RelocatedView | undefined,
-): PlantingView[] {
-  const leaving = new Set(leavingOf(said, relocated))
-  return plantings.filter((p) => p.placeId === placeId && !leaving.has(p.id))
 }
 
 /** A bed as its drifts are arranged in it. */
@@ -188,29 +157,6 @@ export const withoutKind = (said: SaidScheme, botanical: string): SaidScheme => 
   between: said.between.filter((b) => b.botanical !== botanical),
 })
 
-/** Plants of each kind of a scheme, in the order in which they first come. */
-export function kindsOf({ drifts, between }: Pick<SaidScheme, 'drifts' | 'between'>): {
-  botanical: string
-  count: number
-  drifts: number
-  from: SaidDrift['from']
-}[] {
-  const found = new Map<
-    string,
-    { botanical: string; count: number; drifts: number; from: SaidDrift['from'] }
-  >()
-  for (const { botanical, count, from } of [...drifts, ...between]) {
-    const known = found.get(botanical)
-    found.set(botanical, {
-      botanical,
-      count: count + (known?.count ?? 0),
-      drifts: 1 + (known?.drifts ?? 0),
-      from: known?.from ?? from,
-    })
-  }
-  return [...found.values()]
-}
-
 /** A wish turned on or off: a kind is either wanted whatever is said, or kept out, or neither. */
 export function withWish(
   wishes: SaidWishes,
@@ -229,10 +175,6 @@ export function withWish(
     ...(next.barred.length > 0 && { barred: next.barred }),
   }
 }
-
-/** No drift has any ground: it wants to be laid out. */
-export const isLaidOut = ({ drifts }: Pick<SaidScheme, 'drifts'>): boolean =>
-  drifts.some((d) => d.ground !== null)
 
 /** Schemes told apart by name, where somebody has given two of them the same. */
 export function schemeNames(schemes: readonly SchemeView[]): string[] {

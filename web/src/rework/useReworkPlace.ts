@@ -1,10 +1,21 @@
-import type { FeatureView, GroundView, SaidScheme, SchemeView } from '@border/contract'
-import { placesOn, plantingM2, pocketsOf, regionsAt, type BedGround, type Place } from '@border/core'
+import type { GroundView, SchemeView } from '@border/contract'
+import {
+  type BedGround,
+  isLaidOut,
+  type KindOf,
+  type Place,
+  placesOn,
+  plantingM2,
+  pocketsOf,
+  regionsAt,
+  staysOf,
+  viewsOf,
+} from '@border/core'
 import { sum } from 'd3-array'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useRelocation } from './queries.ts'
-import { arrangementOf, bedGround, isLaidOut, staysOf, type KindOf } from './schemeDraft.ts'
+import { arrangementOf, bedGround } from './schemeDraft.ts'
 
 /** A bed or pot of the garden as it stands today. */
 export function usePlace(placeId: string): Place | undefined {
@@ -13,19 +24,6 @@ export function usePlace(placeId: string): Place | undefined {
     () => placesOn(view.features, today).find((p) => p.id === placeId),
     [view.features, today, placeId],
   )
-}
-
-/** Where a bed is seen from: as the scheme says, else as the plan does, else from below. */
-export function viewsOf(
-  features: readonly FeatureView[],
-  placeId: string,
-  { viewedFrom }: Pick<SaidScheme, 'viewedFrom'>,
-): readonly number[] {
-  if (viewedFrom) return viewedFrom
-  const { viewedFrom: onPlan = [] } = (features.find((f) => f.id === placeId)?.properties ?? {}) as {
-    viewedFrom?: number[]
-  }
-  return onPlan.length > 0 ? onPlan.slice(0, 2) : [180]
 }
 
 /** The ground of a scheme: what stays in it, where it is seen from, and how its drifts lie. */

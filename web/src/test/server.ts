@@ -151,7 +151,12 @@ export class MockServer {
     }
     this.asked.push(asked)
     const way =
-      this.ways.get(endpoint) ?? (endpoint.method === 'get' ? () => answerTo(endpoint) : () => ({ ok: true }))
+      this.ways.get(endpoint) ??
+      (endpoint.sends
+        ? () => undefined
+        : endpoint.method === 'get'
+          ? () => answerTo(endpoint)
+          : () => ({ ok: true }))
     const answer = await Promise.race([way(asked), gone(init.signal)])
     // Of a test that is over: nobody waits for it.
     if (this.nth !== made) return new Promise(() => {})
@@ -162,6 +167,13 @@ export class MockServer {
         { status: answer.status },
       )
     endpoint.answer.parse(answer)
+    if (endpoint.sends)
+      return new Response('A file', {
+        headers: {
+          'content-type': endpoint.sends,
+          'content-disposition': `attachment; filename="${nameOf.get(endpoint)}"`,
+        },
+      })
     return Response.json(answer)
   }
 }

@@ -1,43 +1,46 @@
-import type { InHandView, OfferView, RelocatedView, SaidScheme } from '@border/contract'
-import {
-  extrasOf,
-  groundM2,
-  materialNames,
-  offsetsFrom,
-  totalsOf,
-  writeTable,
-  type GoingOut,
-  type IsoDate,
-  type Planting,
-  type Point,
-  type SchemeTotals,
-  type SetPlant,
-} from '@border/core'
-import { destinationOf, kindsOf, type KindOf } from './schemeDraft.ts'
+import type { IsoDate } from '../dates/index.ts'
+import type { Planting } from '../garden/index.ts'
+import type { Point } from '../geometry/index.ts'
+import { groundM2 } from '../plants/index.ts'
+import type { Offer } from '../quantities/index.ts'
+import { extrasOf } from './extras.ts'
+import { offsetsFrom, type SetPlant } from './positions.ts'
+import { destinationOf, kindsOf, type KindOf, type SaidForPaper, type Went } from './said.ts'
+import { materialNames, totalsOf, type GoingOut, type SchemeTotals } from './totals.ts'
 
 /** What a scheme is reckoned with. */
 export interface ReckonedWith {
   plantings: readonly Planting[]
   /** Where what leaves goes, as far as it is worked out. */
-  relocated: RelocatedView | undefined
-  offers: readonly OfferView[]
+  relocated: Went | undefined
+  offers: readonly Offer[]
   bedM2: number
   /** Ground that what stays keeps. */
   staysM2: number
   /** From when until when growth is fed. */
   feedingSeason: readonly [from: IsoDate, until: IsoDate]
   /** What one has of kinds that could come in. */
-  inHand: readonly InHandView[]
+  inHand: readonly HadKind[]
+}
+
+/** What one has of a kind. */
+export interface HadKind {
+  botanical: string
+  count: number
 }
 
 /** Of so many of a kind those that one has. */
-export const hadOf = (inHand: readonly InHandView[], botanical: string, count: number): number =>
+export const hadOf = (inHand: readonly HadKind[], botanical: string, count: number): number =>
   Math.min(count, inHand.find((h) => h.botanical === botanical)?.count ?? 0)
 
 const goesBy = { spot: 'moved', bench: 'bench', 'give away': 'given away', gone: 'gone' } as const
 
 /** What a scheme takes, reckoned up from what is said of it. */
-export function reckoned(said: SaidScheme, kindOf: KindOf, w: ReckonedWith): SchemeTotals {
+export function reckonScheme(
+  said: Omit<SaidForPaper, 'viewedFrom'>,
+  kindOf: KindOf,
+  w: ReckonedWith,
+): SchemeTotals {
   const comes = kindsOf(said).flatMap(({ botanical, count }) => {
     const taxon = kindOf.get(botanical)
     return taxon
@@ -83,26 +86,6 @@ export const pricedItems = (totals: SchemeTotals): string[] => [
   ]),
 ]
 
-/** A shopping list as a table, by supplier; what has no price last. */
-export const shoppingCsv = ({ shopping }: SchemeTotals): string =>
-  writeTable(
-    ['supplier', 'item', 'wanted', 'packs', 'holds', 'price', 'priced_on'],
-    [
-      ...shopping.suppliers.flatMap((s) =>
-        s.lines.map((l) => [
-          s.supplier,
-          l.item,
-          l.wanted,
-          l.cover.packs.map((p) => `${p.number} ${p.pack.name}`).join(' + '),
-          l.cover.holds,
-          (l.cover.price / 100).toFixed(2),
-          l.pricedOn,
-        ]),
-      ),
-      ...shopping.unpriced.map((u) => ['', u.item, u.wanted, '', '', '', '']),
-    ],
-  )
-
 /** A side of a bed, to measure from. */
 export interface BaseLine {
   from: Point
@@ -119,12 +102,22 @@ export const sidesOf = (ring: readonly (readonly [number, number])[]): BaseLine[
     })
     .sort((a, b) => b.lengthM - a.lengthM)
 
+/** A plant as it is set with a tape: so far along a line and so far off it to the left, metres; and where that is on the plan. */
+export interface PlacedPlant {
+  number: number
+  name: string
+  alongM: number
+  offM: number
+  x: number
+  y: number
+}
+
 /** Every plant of a scheme with where it is set, measured from a base line; in walking order along it. */
 export function plantingTable(
   plants: readonly SetPlant[],
   nameOf: ReadonlyMap<string, string>,
   { from, to }: Pick<BaseLine, 'from' | 'to'>,
-) {
+): PlacedPlant[] {
   return offsetsFrom(plants, from, to).map((o) => ({
     number: o.number,
     name: nameOf.get(o.driftId) ?? '',
@@ -134,9 +127,3 @@ export function plantingTable(
     y: o.y,
   }))
 }
-
-export const plantingCsv = (rows: ReturnType<typeof plantingTable>): string =>
-  writeTable(
-    ['number', 'plant', 'along_m', 'off_m', 'x', 'y'],
-    rows.map((r) => [r.number, r.name, ...[r.alongM, r.offM, r.x, r.y].map((v) => v.toFixed(2))]),
-  )

@@ -3,15 +3,15 @@ import {
   builds,
   flowerForm,
   plantForm,
-  seededRandom,
   type Appearance,
   type Body,
   type PlantForm,
-  type Taxon,
-} from '@border/core'
+} from '../frontView/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import { seededRandom } from '../random/index.ts'
 import { paintFlowers } from './paintFlowers.ts'
 import { mixed, shadesOf, type Shades } from './light.ts'
-import type { Pen } from './pen.ts'
+import type { Pen } from './painter.ts'
 
 /** A plant to be drawn, its foot at the origin. */
 export interface Painted {

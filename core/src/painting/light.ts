@@ -8,7 +8,7 @@ const DARK = '#1d2a22'
 const BRIGHT = '#f6f0c9'
 
 export const mixed = (a: string, b: string, share: number): string =>
-  interpolateRgb(a, b)(Math.max(0, Math.min(1, share)))
+  rgb(interpolateRgb(a, b)(Math.max(0, Math.min(1, share)))).formatHex()
 
 /** Steps of light that a colour is drawn in. */
 const STEPS = 13
@@ -22,7 +22,7 @@ export function shadesOf(colour: string, air: number): Shades {
   const steps = Array.from({ length: STEPS }, (_, i) => {
     const light = (2 * i) / (STEPS - 1) - 1
     const lit = light < 0 ? mixed(base, DARK, -light * 0.62) : mixed(base, BRIGHT, light * 0.42)
-    return rgb(mixed(lit, AIR, MOST_AIR * air)).formatHex()
+    return mixed(lit, AIR, MOST_AIR * air)
   })
   return (light) => steps[Math.round(((Math.max(-1, Math.min(1, light)) + 1) / 2) * (STEPS - 1))]!
 }

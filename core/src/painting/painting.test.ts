@@ -1,20 +1,14 @@
-import {
-  appearanceOn,
-  bodyOf,
-  frontView,
-  library,
-  seedOf,
-  sizeAt,
-  USUAL_YEAR,
-  type Point,
-  type Taxon,
-} from '@border/core'
 import { hcl } from 'd3-color'
 import { describe, expect, it } from 'vitest'
+import { appearanceOn, bodyOf, frontView } from '../frontView/index.ts'
+import type { Point } from '../geometry/index.ts'
+import { library, USUAL_YEAR, type Taxon } from '../plants/index.ts'
+import { seedOf } from '../random/index.ts'
+import { sizeAt } from '../rework/growth.ts'
 import { shadesOf } from './light.ts'
 import { paintPlant } from './paintPlant.ts'
 import { framing } from './paintScene.ts'
-import type { Pen } from './pen.ts'
+import type { Pen } from './painter.ts'
 
 /** A pen that keeps what it was asked for. */
 function recorder() {

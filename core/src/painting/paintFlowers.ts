@@ -1,4 +1,4 @@
-import type { Build, FlowerForm } from '@border/core'
+import type { Build, FlowerForm } from '../frontView/index.ts'
 import type { Shades } from './light.ts'
 import type { Brush } from './paintPlant.ts'
 

@@ -1,0 +1,40 @@
+export { mixed } from './light.ts'
+export {
+  leafBends,
+  ovalPath,
+  pathPen,
+  rectPath,
+  ringPath,
+  type ColourStop,
+  type GroundPainter,
+  type Painter,
+  type PathStyle,
+  type Pen,
+  type Stamp,
+  type TextStyle,
+} from './painter.ts'
+export { paintPlant, type Painted } from './paintPlant.ts'
+export {
+  airBefore,
+  asPainted,
+  framedFrom,
+  framing,
+  isInFrame,
+  paintGround,
+  paintPlants,
+  SHADOW_COLOUR,
+  shadowOf,
+  type Framing,
+} from './paintScene.ts'
+export { paperMm, papers, type Paper } from './papers.ts'
+export { svgPainter } from './svg.ts'
+export {
+  paintPlan,
+  planKey,
+  planOnPaper,
+  softPath,
+  type DrawnScheme,
+  type PlanKey,
+  type PlanOnPaper,
+  type PlanToPicture,
+} from './paintPlan.ts'

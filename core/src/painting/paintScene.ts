@@ -1,0 +1,219 @@
+import { groundRise, type Backdrop, type FrontView, type SeenPlant } from '../frontView/index.ts'
+import { seededRandom, seedOf } from '../random/index.ts'
+import { mixed } from './light.ts'
+import { ovalPath, rectPath, ringPath, type GroundPainter, type Painter } from './painter.ts'
+import { paintPlant, type Painted } from './paintPlant.ts'
+
+/** How a view lies in a picture. */
+export interface Framing {
+  width: number
+  height: number
+  /** Pixels for one metre of the plane of the front edge. */
+  pxPerM: number
+  /** Of a point of that plane. */
+  x: (m: number) => number
+  y: (m: number) => number
+}
+
+/** Room to the left and right of a bed, above what is tallest, and of the path before it, metres. */
+const BESIDE_M = 0.5
+const ABOVE_M = 0.35
+const PATH_M = 0.35
+/** Tall backdrops are cut off rather than making the plants small: so much above the tallest plant is shown of them. */
+const BACKDROP_ABOVE_M = 0.6
+
+/** Larger than life on paper no plant needs to be. */
+const MOST_PX_PER_M = 190
+
+/** So much of a long bed is seen at once, metres; less of it where the picture is as narrow as a phone, pixels. */
+const LEAST_SHOWN_M = 6.5
+const LEAST_ON_PHONE_M = 3.6
+const PHONE_PX = 500
+
+/**
+ * Fits a bed into a picture by its height.
+ *
+ * @param width that there is: the picture is as wide as the bed, or as that
+ * @param ratio pixels of the screen for one of the page
+ * @param isWhole all of the bed is within the width, as on paper, where nobody looks along it
+ */
+export function framing(
+  view: FrontView,
+  backdrop: readonly Backdrop[],
+  width: number,
+  height: number,
+  ratio = 1,
+  isWhole = false,
+): Framing {
+  const plants = Math.max(0.8, ...view.plants.map((p) => p.y + p.scale * p.body.heightM))
+  const behind = Math.max(0, ...backdrop.flatMap((b) => b.top.map(([, y]) => y)))
+  const top = Math.max(plants, Math.min(behind, plants + BACKDROP_ABOVE_M)) + ABOVE_M
+  const bedM = view.rightM - view.leftM + 2 * BESIDE_M
+  // As large as the height allows, with a good stretch of it to be seen: a long bed is wider than the picture, and is looked along.
+  const asHigh = Math.min(
+    height / (top + PATH_M),
+    width / (width < PHONE_PX * ratio ? LEAST_ON_PHONE_M : LEAST_SHOWN_M),
+  )
+  const pxPerM = Math.min(
+    MOST_PX_PER_M * ratio,
+    isWhole ? Math.min(width / bedM, height / (top + PATH_M)) : Math.max(width / bedM, asHigh),
+  )
+  const whole = Math.max(width, Math.ceil(bedM * pxPerM))
+  const foot = height - PATH_M * pxPerM
+  return { width: whole, height, pxPerM, x: (m) => whole / 2 + m * pxPerM, y: (m) => foot - m * pxPerM }
+}
+
+/** A stretch of a picture: so wide, from so far along it. */
+export const framedFrom = (frame: Framing, leftPx: number, width: number): Framing => ({
+  ...frame,
+  width,
+  x: (m) => frame.x(m) - leftPx,
+})
+
+const SKIES = { winter: ['#d9dcdb', '#ecebe4'], summer: ['#dce8ec', '#eff0ea'] } as const
+const GRASS = '#b9c59b'
+const WINTER_GRASS = '#b6b899'
+const SOIL = ['#8a6f57', '#6b5340'] as const
+const PATH = '#d4c7b1'
+const backdropColours: Readonly<Record<Backdrop['kind'], string>> = {
+  wall: '#cdbca4',
+  fence: '#a98f70',
+  hedge: '#66804f',
+  building: '#dccfbd',
+}
+
+/** Draws what does not change with the weeks: sky, backdrop, ground and path. */
+export function paintGround(
+  painter: GroundPainter,
+  view: FrontView,
+  backdrop: readonly Backdrop[],
+  frame: Framing,
+  isWinter: boolean,
+): void {
+  const { width, height, x, y } = frame
+  const { standpoint, deepM, ground } = view
+  const [above, below] = SKIES[isWinter ? 'winter' : 'summer']
+  const horizon = y(Math.min(standpoint.eyeM, groundRise(standpoint, 60)))
+  painter.fade(0, 0, width, height, [
+    [0, above],
+    [Math.max(0, Math.min(1, y(standpoint.eyeM * 0.4) / height)), below],
+  ])
+  // The ground goes on to the horizon, at the height of the eye.
+  painter.path(rectPath(0, horizon, width, height - horizon), { fill: isWinter ? WINTER_GRASS : GRASS })
+  for (const b of backdrop) paintBackdrop(painter, b, frame)
+  const far = y(groundRise(standpoint, deepM))
+  painter.within(ringPath(ground.map(([px, py]) => [x(px), y(py)])), () =>
+    painter.fade(0, far, width, Math.max(1, y(0) - far), [
+      [0, SOIL[0]],
+      [1, SOIL[1]],
+    ]),
+  )
+  painter.path(rectPath(0, y(0), width, height - y(0)), { fill: PATH })
+}
+
+/** How soft the air is between the eye and a plant, 0 to 1. */
+export const airBefore = (p: SeenPlant, { standpoint, deepM }: FrontView): number =>
+  deepM > 0 ? Math.min(1, (p.depthM - standpoint.awayM) / Math.max(4, deepM)) : 0
+
+/** Whether anything of a plant lies within a picture. */
+export const isInFrame = (p: SeenPlant, { x, width, pxPerM }: Framing): boolean => {
+  const reach = p.scale * p.body.spreadM * pxPerM
+  return x(p.x) >= -reach && x(p.x) <= width + reach
+}
+
+/** Of how wide it is, so deep is the shadow of a plant as it is seen. */
+const SHADOW = 0.07
+
+/** The shadow of a plant on the ground, paler in the distance: about its foot, half as wide as the plant and a little aside. */
+export function shadowOf({ body, pxPerM, air }: Pick<Painted, 'body' | 'pxPerM' | 'air'>) {
+  const wide = body.spreadM * pxPerM
+  return { x: 0.04 * wide, rx: 0.46 * wide, ry: Math.max(1.5, SHADOW * wide), opacity: 0.3 - 0.14 * air }
+}
+export const SHADOW_COLOUR = '#221b14'
+
+/** Air is told apart in so many steps. */
+const AIR_STEPS = 2
+
+/** Draws the plants of a bed into a file, from the farthest to the nearest, in softer air the farther they are. */
+export function paintPlants(painter: Pick<Painter, 'path' | 'stamp'>, view: FrontView, frame: Framing): void {
+  for (const p of view.plants) {
+    if (!isInFrame(p, frame)) continue
+    const [footX, footY] = [frame.x(p.x), frame.y(p.y)]
+    const air = Math.round(AIR_STEPS * airBefore(p, view)) / AIR_STEPS
+    // Drawn as at the front edge, and set smaller behind.
+    const painted = asPainted(p, frame.pxPerM, air)
+    const { x, rx, ry, opacity } = shadowOf(painted)
+    painter.path(ovalPath(footX + p.scale * x, footY, p.scale * rx, p.scale * ry), {
+      fill: SHADOW_COLOUR,
+      opacity,
+    })
+    const { heightM, spreadM } = p.body
+    painter.stamp(
+      {
+        name: [painted.seed, air, heightM.toFixed(3), spreadM.toFixed(3), frame.pxPerM.toFixed(1)].join(' '),
+        reach: 1.5 * Math.max(heightM, spreadM) * frame.pxPerM + 12,
+        draw: (pen) => paintPlant(pen, painted),
+      },
+      footX,
+      footY,
+      p.scale,
+    )
+  }
+}
+
+/** So many plants of a kind that look different. */
+const VARIANTS = 4
+
+/** A plant as it is painted. @param pxPerM of the picture, for one metre of the plant where it stands */
+export const asPainted = ({ plant, look, body }: SeenPlant, pxPerM: number, air: number): Painted => ({
+  taxon: plant.taxon,
+  look,
+  body,
+  pxPerM,
+  seed: seedOf(plant.taxon.botanical) + (seedOf(plant.id) % VARIANTS),
+  air,
+})
+
+function paintBackdrop(painter: GroundPainter, b: Backdrop, { x, y, pxPerM }: Framing): void {
+  const base = backdropColours[b.kind]
+  const outline = ringPath([...b.top, ...b.foot.toReversed()].map(([px, py]) => [x(px), y(py)]))
+  const xs = b.top.map(([px]) => px)
+  const [left, right] = [Math.min(...xs), Math.max(...xs)]
+  const low = Math.min(...b.foot.map(([, py]) => py))
+  const high = Math.max(...b.top.map(([, py]) => py))
+  const random = seededRandom(seedOf(b.name))
+  painter.path(outline, { fill: base })
+  painter.within(outline, () => {
+    if (b.kind === 'wall' || b.kind === 'building') {
+      // Courses of bricks, each a little lighter or darker.
+      const [course, brick] = [0.075, 0.24]
+      for (let row = 0, at = low; at < high; at += course, row++)
+        for (let px = left - (row % 2 === 0 ? 0 : brick / 2); px < right; px += brick) {
+          const fill = mixed(base, random() < 0.5 ? '#8d7458' : '#efe6d6', 0.16 * random())
+          painter.path(rectPath(x(px), y(at + course), brick * pxPerM - 1, course * pxPerM - 1), { fill })
+        }
+    } else if (b.kind === 'fence') {
+      for (let px = left; px < right; px += 0.14) {
+        const fill = mixed(base, random() < 0.5 ? '#6d563c' : '#d6c2a2', 0.25 * random())
+        painter.path(rectPath(x(px), y(high), 0.14 * pxPerM - 1, (high - low) * pxPerM), { fill })
+      }
+    } else {
+      for (let i = 0; i < HEDGE_LEAVES; i++) {
+        const [px, py] = [left + random() * (right - left), low + random() * (high - low)]
+        const fill = mixed(
+          base,
+          random() < 0.5 ? '#2f4030' : '#a9bd7c',
+          0.5 * random() * (0.5 + (py - low) / (high - low)),
+        )
+        painter.path(ovalPath(x(px), y(py), 3.2, 1.6, 6 * random()), { fill })
+      }
+    }
+    // What stands against it is in its shade below.
+    painter.fade(x(left), y(low + 0.5), (right - left) * pxPerM, 0.5 * pxPerM, [
+      [0, '#282018', 0],
+      [1, '#282018', 0.28],
+    ])
+  })
+}
+/** So many tell a hedge from a wall. */
+const HEDGE_LEAVES = 2200

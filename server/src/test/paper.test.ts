@@ -1,0 +1,151 @@
+import type { GardenView, GroundView, PlantingView, SaidScheme } from '@border/contract'
+import { CELL_M, groundWritten, paperMm, papers } from '@border/core'
+import { randomUUID } from 'node:crypto'
+import sharp from 'sharp'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { Sheets } from '../paper/document.ts'
+import { look, write } from './asked.ts'
+import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { beginning } from './schemes.ts'
+
+let practice: TestPractice
+let garden: GardenView
+let courtId: string
+let path: string
+/** What stays where all else leaves. */
+let kept: PlantingView
+beforeAll(async () => {
+  practice = await practiceWithGarden(undefined, () => Date.parse('2026-09-15T10:00:00Z'))
+  garden = await look<GardenView>(practice, '')
+  courtId = garden.features.find((f) => f.name === 'Court border')!.id
+  const { stations } = await look<GroundView>(practice, `/features/${courtId}/ground`)
+  const middle = stations.reduce((sum, s) => sum + s.x, 0) / stations.length
+  const [a, b] = groundWritten(
+    { stations },
+    CELL_M,
+    Int16Array.from(stations, (s) => (s.x < middle ? 0 : 1)),
+    2,
+  )
+  const drift = (botanical: string, count: number, ground: typeof a): SaidScheme['drifts'][number] => ({
+    id: randomUUID(),
+    botanical,
+    count,
+    from: 'library',
+    ground: ground!,
+    isDrawn: false,
+  })
+  const [first, ...rest] = garden.plantings.filter((p) => p.placeId === courtId)
+  kept = first!
+  const leaving = rest.map((p) => ({ plantingId: p.id, how: 'leaves' as const, to: { to: 'gone' as const }, worth: 1 }))
+  const rework = beginning(courtId, {
+    name: 'Kühl & hell <1>',
+    leaving,
+    drifts: [drift('Hosta sieboldiana', 5, a), drift('Helenium autumnale', 7, b)],
+    between: [{ id: randomUUID(), botanical: 'Galanthus nivalis', count: 20, from: 'library' }],
+  })
+  await write(practice, '/reworks', rework)
+  path = `/gardens/${practice.gardenId}/reworks/${rework.id}/schemes/${rework.schemes[0]!.id}`
+})
+afterAll(() => practice.stop())
+
+const fetched = async (rest: string, as = practice.head): Promise<Buffer> => {
+  const answer = await as.get(`${path}${rest}`).buffer(true).responseType('blob')
+  expect([answer.status, answer.status === 200 ? '' : String(answer.body)]).toEqual([200, ''])
+  return answer.body as Buffer
+}
+
+/** What another reader of such documents finds in one. */
+async function read(pdf: Buffer) {
+  const { getDocument, OPS } = await import('pdfjs-dist/legacy/build/pdf.mjs')
+  const document = await getDocument({ data: new Uint8Array(pdf), verbosity: 0 }).promise
+  const pages = await Promise.all(
+    Array.from({ length: document.numPages }, async (_, i) => {
+      const page = await document.getPage(i + 1)
+      const { items } = await page.getTextContent()
+      const { fnArray } = await page.getOperatorList()
+      return {
+        size: page.view.slice(2) as [number, number],
+        words: items.map((t) => ('str' in t ? t.str : '')).join(' '),
+        forms: fnArray.filter((f) => f === OPS.paintFormXObjectBegin).length,
+      }
+    }),
+  )
+  return { pages, words: pages.map((p) => p.words).join(' ') }
+}
+
+describe('a scheme as PDF', () => {
+  it.each(papers)('on %s has the size of the sheet, and all that a client signs', async (paper) => {
+    const { pages, words } = await read(await fetched(`/paper.pdf?paper=${paper}&on=2027-07-15`))
+    for (const { size } of pages)
+      size.forEach((pt, i) => expect(pt).toBeCloseTo((paperMm[paper][i]! * 72) / 25.4, 0))
+    expect(words).toContain('Court border: Kühl & hell <1>')
+    expect(words).toMatch(/scale 1 : \d+/)
+    for (const kind of ['5 Hosta sieboldiana', '7 Helenium autumnale', '20 Galanthus nivalis', `stays: ${kept.livingCount} ${kept.taxon.botanical}`])
+      expect(words).toContain(kind)
+    expect(words).toContain('week of 15 July, 3 years after planting')
+    expect(words).toContain('Shopping list')
+    expect(words).toContain(`Page ${pages.length} of ${pages.length}`)
+    // Snowdrops are under the ground in July: the twelve others, and what stays, are seen.
+    const seen = pages.reduce((sum, p) => sum + p.forms, 0)
+    expect(seen).toBeGreaterThanOrEqual(12)
+  })
+
+  it('tells a client no prices where they are not to be told, and every position all the same', async () => {
+    const { words } = await read(await fetched('/paper.pdf?prices=no&on=2027-03-01'))
+    expect(words).not.toMatch(/Shopping list|price|three years/)
+    const rows = words.split('Where each plant is set')[1]!.match(/\d+\.\d\d m/g)!
+    // Along and off, of twelve plants and of twenty bulbs in pockets of seven; the tape and where it begins.
+    expect(rows).toHaveLength(2 * (12 + 3) + 3)
+  })
+
+  it('is read by a keeper and by nobody else, and refuses what it is not asked in', async () => {
+    const answer = await practice.head.get(`${path}/paper.pdf?paper=A5`)
+    expect([answer.status, JSON.stringify(answer.body)]).toEqual([422, expect.stringContaining('paper')])
+    const none = await practice.head.get(`${path.replace(/schemes\/.*/, `schemes/${randomUUID()}`)}/plan.svg`)
+    expect(none.status).toBe(404)
+    const keeper = await practice.join('Keeper', 'keeper')
+    expect((await fetched('/plan.svg', keeper)).length).toBeGreaterThan(1000)
+    const stranger = await practice.join('Stranger', null)
+    expect((await stranger.get(`${path}/view.svg`)).status).toBe(404)
+  })
+})
+
+describe('its drawings as SVG', () => {
+  it('are pictures that others can draw: the plan on its sheet, the view with more colours in August than in January', async () => {
+    const plan = await fetched('/plan.svg?paper=A3')
+    const { format, width, height } = await sharp(plan).metadata()
+    expect(format).toBe('svg')
+    // Within the sheet, less a white edge.
+    expect(width! / height!).toBeGreaterThan(1)
+    expect(plan.toString()).toContain('width="400mm"')
+    const coloured = async (on: string) => {
+      const { channels } = await sharp(await fetched(`/view.svg?on=${on}&years=3`)).stats()
+      return channels.map((c) => c.stdev).reduce((a, b) => a + b, 0)
+    }
+    expect(await coloured('2027-08-01')).toBeGreaterThan(await coloured('2027-01-20'))
+  })
+
+  it('have an oval’s ground where an oval is drawn, by counting points of the picture', async () => {
+    const { ovalPath, svgPainter } = await import('@border/core')
+    const { painter, written } = svgPainter({ width: 200, height: 200 }, 'Oval')
+    painter.path(ovalPath(100, 90, 60, 25, 0.6), { fill: '#000000' })
+    const { data } = await sharp(Buffer.from(written()))
+      .extractChannel('alpha')
+      .raw()
+      .toBuffer({ resolveWithObject: true })
+    const covered = data.reduce((sum, a) => sum + a / 255, 0)
+    expect(covered / (Math.PI * 60 * 25)).toBeCloseTo(1, 2)
+  })
+})
+
+describe('a sheet', () => {
+  it('cuts words short where there is no room, and numbers its pages', async () => {
+    const sheets = new Sheets('A4', { title: 'A long '.repeat(40), aside: 'Garden' })
+    sheets.page()
+    sheets.page()
+    const { pages } = await read(Buffer.from(await sheets.end()))
+    expect(pages.map((p) => /Page \d of \d/.exec(p.words)?.[0])).toEqual(['Page 1 of 2', 'Page 2 of 2'])
+    expect(pages[0]!.words).toMatch(/A long .*…/)
+    expect(pages[0]!.words.length).toBeLessThan(300)
+  })
+})
