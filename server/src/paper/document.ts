@@ -21,10 +21,10 @@ export class Sheets {
   readonly painter: Painter
   private readonly written: Promise<Uint8Array>
 
-  /** @param head stands on every page */
+  /** @param head stands on every page, but for its `foot`, which stands below the first */
   constructor(
     paper: Paper,
-    private readonly head: { title: string; aside: string },
+    private readonly head: { title: string; aside: string; foot: string },
   ) {
     this.doc = new PDFDocument({
       size: paperMm[paper].map((mm) => mm * PT_PER_MM) as [number, number],
@@ -112,6 +112,11 @@ export class Sheets {
     const { count } = doc.bufferedPageRange()
     for (let i = 0; i < count; i++) {
       doc.switchToPage(i)
+      if (i === 0)
+        this.words(this.head.foot, MARGIN, doc.page.height - MARGIN + 4, {
+          size: 9,
+          width: 0.7 * (doc.page.width - 2 * MARGIN),
+        })
       this.words(`Page ${i + 1} of ${count}`, MARGIN, doc.page.height - MARGIN + 4, {
         size: 8,
         colour: SOFT,

@@ -36,7 +36,12 @@ beforeAll(async () => {
   })
   const [first, ...rest] = garden.plantings.filter((p) => p.placeId === courtId)
   kept = first!
-  const leaving = rest.map((p) => ({ plantingId: p.id, how: 'leaves' as const, to: { to: 'gone' as const }, worth: 1 }))
+  const leaving = rest.map((p) => ({
+    plantingId: p.id,
+    how: 'leaves' as const,
+    to: { to: 'gone' as const },
+    worth: 1,
+  }))
   const rework = beginning(courtId, {
     name: 'Kühl & hell <1>',
     leaving,
@@ -80,7 +85,12 @@ describe('a scheme as PDF', () => {
       size.forEach((pt, i) => expect(pt).toBeCloseTo((paperMm[paper][i]! * 72) / 25.4, 0))
     expect(words).toContain('Court border: Kühl & hell <1>')
     expect(words).toMatch(/scale 1 : \d+/)
-    for (const kind of ['5 Hosta sieboldiana', '7 Helenium autumnale', '20 Galanthus nivalis', `stays: ${kept.livingCount} ${kept.taxon.botanical}`])
+    for (const kind of [
+      '5 Hosta sieboldiana',
+      '7 Helenium autumnale',
+      '20 Galanthus nivalis',
+      `stays: ${kept.livingCount} ${kept.taxon.botanical}`,
+    ])
       expect(words).toContain(kind)
     expect(words).toContain('week of 15 July, 3 years after planting')
     expect(words).toContain('Shopping list')
@@ -122,7 +132,8 @@ describe('its drawings as SVG', () => {
       const { channels } = await sharp(await fetched(`/view.svg?on=${on}&years=3`)).stats()
       return channels.map((c) => c.stdev).reduce((a, b) => a + b, 0)
     }
-    expect(await coloured('2027-08-01')).toBeGreaterThan(await coloured('2027-01-20'))
+    const [summer, winter] = [await coloured('2027-08-01'), await coloured('2027-01-20')]
+    expect(summer).toBeGreaterThan(winter)
   })
 
   it('have an oval’s ground where an oval is drawn, by counting points of the picture', async () => {
@@ -140,7 +151,7 @@ describe('its drawings as SVG', () => {
 
 describe('a sheet', () => {
   it('cuts words short where there is no room, and numbers its pages', async () => {
-    const sheets = new Sheets('A4', { title: 'A long '.repeat(40), aside: 'Garden' })
+    const sheets = new Sheets('A4', { title: 'A long '.repeat(40), aside: 'Garden', foot: 'Agreed' })
     sheets.page()
     sheets.page()
     const { pages } = await read(Buffer.from(await sheets.end()))

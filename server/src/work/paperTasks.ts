@@ -177,6 +177,7 @@ export async function schemePdf({ task, moment, paper, totals }: SchemePdf): Pro
   const sheets = new Sheets(paper, {
     title: `${task.place}: ${task.scheme}`,
     aside: `${task.garden}, ${dayMonthYear(task.today)}`,
+    foot: 'Agreed, name and day: ______________________________',
   })
   viewSheets(sheets, task, drawn, moment, planSheet(sheets, task, drawn))
   if (totals) shoppingSheets(sheets, totals)
