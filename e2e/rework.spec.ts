@@ -106,6 +106,43 @@ test('a place is decided anew from its verdicts: what goes where, what comes in,
   expect(errors).toEqual([])
 })
 
+test('a client looks at a scheme by a link, on a phone and without an account, until it is withdrawn', async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const errors = watchForErrors(page)
+  await enterDemo(page)
+  await goTo(page, 'Rework')
+  await page.getByRole('link', { name: 'Courtyard border' }).click()
+  await page.getByRole('link', { name: 'Planting sheet' }).click()
+  await page.getByRole('button', { name: 'Make a link' }).click()
+  const address = await page.getByLabel('The client’s link').inputValue()
+  await expectAccessible(page, 'a scheme on paper')
+
+  const context = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 } })
+  const client = await context.newPage()
+  await client.goto(new URL(address).pathname)
+  await expect(client.getByRole('heading', { level: 1, name: /^Courtyard border: / })).toBeVisible()
+  const view = client.getByRole('img', { name: /from the path in the week of/ })
+  await expect(view).toHaveAttribute('aria-busy', 'false')
+  const week = client.getByRole('slider', { name: 'Week of the year' })
+  await week.focus()
+  await client.keyboard.press('Home')
+  await expect(view).toHaveAccessibleName(/week of 4 January/)
+  await expect(view).toHaveAttribute('aria-busy', 'false')
+  expect(await view.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBe(1600)
+  await expectNoSidewaysScroll(client)
+  await expectAccessible(client, 'a client’s look')
+
+  await page.getByRole('button', { name: 'Withdraw it' }).click()
+  await expect(page.getByRole('button', { name: 'Withdraw it' })).toBeHidden()
+  await client.reload()
+  await expect(client.getByText(/This link does not work, or no longer/)).toBeVisible()
+  await context.close()
+  expect(errors).toEqual([])
+})
+
 test('two schemes wait in the demo, and a kind in the hand is shown where it would do well, on a phone too', async ({
   page,
 }) => {

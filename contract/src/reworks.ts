@@ -16,7 +16,7 @@ import {
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
 import { botanicalName, gardenPath, head, id, instant, isoDay, keeper, point, shortText } from './basics.ts'
-import { asks, reads, sendsFile, writes } from './endpoint.ts'
+import { asks, done, reads, sendsFile, writes } from './endpoint.ts'
 import { jobWindow, sunHours, taxon } from './worked.ts'
 
 const count = z.number().int().min(1).max(5000)
@@ -160,6 +160,8 @@ const scheme = z.strictObject({
   steps: z.strictObject({ done: z.number(), open: z.number() }),
   /** What was planted by it. */
   plantedIds: z.array(id),
+  /** A link by which whoever has it may look at it, up to a day; null where none works. */
+  link: z.strictObject({ since: instant, until: isoDay }).nullable(),
 })
 export type SchemeView = z.infer<typeof scheme>
 
@@ -371,6 +373,28 @@ const schemeMoment = z.object({
   years: z.coerce.number().int().min(1).max(30).default(3),
 })
 
+/** So many of a kind, under the letter or number that stands for it on the plan. */
+const marked = z.strictObject({
+  mark: z.string(),
+  count: z.number(),
+  botanical: z.string(),
+  common: z.string().nullable(),
+})
+/** A scheme as a client sees it. */
+const look = z.strictObject({
+  garden: z.string(),
+  place: z.string(),
+  scheme: z.string(),
+  /** The garden's own day, and the last on which it may be looked at. */
+  today: isoDay,
+  until: isoDay,
+  /** Sides that it is seen from. */
+  sides: z.number(),
+  comes: z.array(marked),
+  stays: z.array(marked),
+})
+export type LookView = z.infer<typeof look>
+
 const reworks = `${gardenPath}/reworks` as const
 const one = `${reworks}/:reworkId` as const
 const oneScheme = `${one}/schemes/:schemeId` as const
@@ -378,7 +402,10 @@ const place = `${gardenPath}/features/:featureId` as const
 
 /** A place decided anew: what leaves it, what comes in, where it stands. */
 export const reworkEndpoints = {
-  list: reads(reworks, keeper, { answer: z.array(rework), restsOn: ['reworks', 'jobs', 'plantings'] }),
+  list: reads(reworks, keeper, {
+    answer: z.array(rework),
+    restsOn: ['reworks', 'jobs', 'plantings', 'links'],
+  }),
   begin: writes(reworks, head, {
     body: z.object({ id, placeId: id, schemes: z.array(newScheme).min(1).max(6) }),
   }),
@@ -409,6 +436,21 @@ export const reworkEndpoints = {
   schemePlan: sendsFile(`${oneScheme}/plan.svg`, keeper, 'image/svg+xml', { query: z.object({ paper }) }),
   schemeView: sendsFile(`${oneScheme}/view.svg`, keeper, 'image/svg+xml', {
     query: schemeMoment.extend({ side: z.coerce.number().int().min(0).max(1).default(0) }),
+  }),
+  /** A link by which a client may look at it up to a day: made anew, or withdrawn. Asked again it only says that it is done. */
+  setSchemeLink: writes(`${oneScheme}/link`, head, {
+    body: z.object({ until: isoDay.nullable() }),
+    answer: z.union([z.strictObject({ token: z.string().nullable() }), done]),
+    writes: 'secret',
+  }),
+  /** Whoever has the secret in the address may look at its scheme, without prices, and at nothing else. */
+  look: reads('/looks/:token', 'anyone', { answer: look, restsOn: [] }),
+  lookPlan: sendsFile('/looks/:token/plan.svg', 'anyone', 'image/svg+xml'),
+  lookView: sendsFile('/looks/:token/view.webp', 'anyone', 'image/webp', {
+    query: schemeMoment.extend({ side: z.coerce.number().int().min(0).max(1).default(0) }),
+  }),
+  lookPdf: sendsFile('/looks/:token/paper.pdf', 'anyone', 'application/pdf', {
+    query: schemeMoment.extend({ paper }),
   }),
   ground: reads(`${place}/ground`, keeper, { answer: ground, restsOn: whatIsKnown }),
   /** Where a kind would do well, the best place first. */

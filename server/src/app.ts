@@ -29,7 +29,7 @@ import { walkRoutes } from './routes/walk.ts'
 import { taxaRoutes } from './routes/taxa.ts'
 import { wateringRoutes } from './routes/watering.ts'
 import { routerOf, type Route } from './routing.ts'
-import { sessions, signInLimits, tokens, usualAttempts, type AttemptsAllowed } from './session.ts'
+import { sessions, lookLimit, signInLimits, tokens, usualAttempts, type AttemptsAllowed } from './session.ts'
 import type { Enqueue } from './follow.ts'
 import { ComputePool, computeThreads, type ComputeThreads } from './work/compute.ts'
 import { tellWeatherFaults } from './store/weatherService.ts'
@@ -93,7 +93,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...lightRoutes(pool, simulatedLogger),
     ...pictureRoutes(pool),
     ...reworkRoutes(pool),
-    ...paperRoutes(pool),
+    ...paperRoutes(pool, now, lookLimit(db)),
     ...priceRoutes(),
     ...walkRoutes(pool),
     ...recordRoutes(pool),

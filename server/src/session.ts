@@ -1,6 +1,6 @@
 import connectPgSimple from 'connect-pg-simple'
 import { parse } from 'cookie'
-import { rateLimit, type Options, type Store } from 'express-rate-limit'
+import { ipKeyGenerator, rateLimit, type Options, type Store } from 'express-rate-limit'
 import session from 'express-session'
 import type { Request, RequestHandler, Response } from 'express'
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto'
@@ -173,6 +173,23 @@ export function signInLimits(db: Db, allowed: AttemptsAllowed): RequestHandler[]
     }),
   ]
 }
+
+/** Looks at shared schemes that one address of the network may take in a quarter of an hour: a picture for each week, many times over. */
+const LOOKS_ALLOWED = 900
+
+/** Keeps one address from having pictures drawn without end. */
+export const lookLimit = (db: Db): RequestHandler =>
+  rateLimit({
+    windowMs: 15 * 60_000,
+    limit: LOOKS_ALLOWED,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    store: new DatabaseRateStore(db),
+    keyGenerator: (req) => `look ${ipKeyGenerator(req.ip ?? '')}`,
+    validate: { xForwardedForHeader: false },
+    handler: (_req, _res, next) =>
+      next(new Refusal(429, 'That is more than can be drawn for you now. Wait a quarter of an hour.')),
+  })
 
 /** Whom a request claims to be; hashed, for what is counted need not tell. */
 function claimedAccount(req: Request): string | undefined {

@@ -11,6 +11,13 @@ const screen =
 
 export const routes: RouteObject[] = [
   {
+    // Whoever has a link looks without signing in.
+    path: '/look/:token',
+    lazy: async () => ({ Component: (await import('./look/LookScreen.tsx')).LookScreen }),
+    hydrateFallbackElement: <Waiting />,
+    errorElement: <RouteError />,
+  },
+  {
     path: '/',
     element: <Shell />,
     hydrateFallbackElement: <Waiting />,

@@ -24,6 +24,7 @@ import * as corrections from './019_corrections.ts'
 import * as pictures from './020_pictures.ts'
 import * as reworks from './021_reworks.ts'
 import * as carriedOut from './022_carried_out.ts'
+import * as schemeLinks from './023_scheme_links.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -67,6 +68,7 @@ const migrations: Record<string, Knex.Migration> = {
   '020_pictures': pictures,
   '021_reworks': reworks,
   '022_carried_out': carriedOut,
+  '023_scheme_links': schemeLinks,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -1,12 +1,42 @@
 import { reworkEndpoints } from '@border/contract'
-import type { Response } from 'express'
+import { addDays, gardenDay, kindsOf, planKey, type IsoDate } from '@border/core'
+import type { RequestHandler, Response } from 'express'
+import sharp from 'sharp'
+import type { Db } from '../database/connect.ts'
+import { Refusal } from '../errors.ts'
+import { openGarden, type GardenReader } from '../reader.ts'
 import { route, type Route } from '../routing.ts'
+import { findGardenForWork } from '../store/gardens.ts'
+import { makeSchemeLink, schemeOfLink, withdrawSchemeLink } from '../store/schemeLinks.ts'
+import { behalfNow, onBehalfOf } from '../turns.ts'
+import { schemeOfGarden } from '../work/carryOut.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { schemeToDraw } from '../work/paper.ts'
-import type { SchemeToDraw } from '../work/paperTasks.ts'
+import type { SchemeMoment, SchemeToDraw } from '../work/paperTasks.ts'
 
-/** Schemes as files to be printed and sent. */
-export const paperRoutes = (pool: ComputePool): Route[] => [
+/** Schemes as files to be printed and sent, and as whoever is given a link may look at them. */
+export const paperRoutes = (pool: ComputePool, now: () => number, limit: RequestHandler): Route[] => [
+  ...files(pool),
+  route(reworkEndpoints.setSchemeLink, {
+    handle: async ({ db, garden, person, today, params, body: { until } }) => {
+      const scheme = await schemeOfGarden(db, garden.id, params)
+      if (until === null) {
+        await withdrawSchemeLink(db, scheme.id)
+        return { token: null }
+      }
+      if (until < today) throw new Refusal(422, 'until: this day is past.')
+      if (until > addDays(today, MOST_DAYS)) throw new Refusal(422, 'until: at most two years from now.')
+      const owner = { gardenId: garden.id, personId: person.id }
+      return { token: await makeSchemeLink(db, owner, scheme.id, until) }
+    },
+  }),
+  ...looks(pool, now, [limit]),
+]
+
+/** A link works so long at most. */
+const MOST_DAYS = 731
+
+const files = (pool: ComputePool): Route[] => [
   route(reworkEndpoints.schemePdf, {
     handle: async ({ read, today, params, query: { on = today, years, paper, prices } }, { res }) => {
       const { task, totals } = await schemeToDraw(read, pool, params)
@@ -34,6 +64,99 @@ export const paperRoutes = (pool: ComputePool): Route[] => [
     },
   }),
 ]
+
+/** A scheme by the secret in an address. */
+interface Looked {
+  reader: GardenReader
+  until: IsoDate
+  ids: { reworkId: string; schemeId: string }
+}
+
+/** @throws {Refusal} where the link does not work, or no longer */
+async function looked(db: Db, token: string, now: () => number): Promise<Looked> {
+  const link = await schemeOfLink(db, token)
+  const garden = link && (await findGardenForWork(db, link.gardenId))
+  const today = garden && gardenDay(garden.standsAt, garden.timeZone, now())
+  if (!link || !garden || !today || today > link.until)
+    throw new Refusal(404, 'This link does not work, or no longer. Ask whoever gave it to you for a new one.')
+  return { reader: openGarden(db, garden, today), until: link.until, ids: link }
+}
+
+const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): Route[] => {
+  /** What is drawn for a look is drawn in the turn of its garden. */
+  const drawing = async <T>(db: Db, token: string, draw: (of: Looked) => Promise<T>): Promise<T> => {
+    const of = await looked(db, token, now)
+    return onBehalfOf({ ...behalfNow(), garden: of.reader.garden.id }, () => draw(of))
+  }
+  return [
+    route(reworkEndpoints.look, {
+      limits,
+      handle: ({ db, params }) =>
+        drawing(db, params.token, async ({ reader, until, ids }) => {
+          const { task } = await schemeToDraw(reader, pool, ids)
+          const { said, ground, taxa } = task
+          const key = planKey({ drifts: said.drifts, between: said.between, ground })
+          const commonOf = new Map(taxa.map((t) => [t.botanical, t.common]))
+          return {
+            garden: task.garden,
+            place: task.place,
+            scheme: task.scheme,
+            today: reader.today,
+            until,
+            sides: ground.viewedFrom.length,
+            comes: kindsOf(said).map(({ botanical, count }) => ({
+              mark: key.letters.get(botanical)!,
+              count,
+              botanical,
+              common: commonOf.get(botanical) ?? null,
+            })),
+            stays: ground.stays.map((p) => ({
+              mark: key.numbers.get(p.id)!,
+              count: p.livingCount,
+              botanical: p.taxon.botanical,
+              common: p.taxon.common,
+            })),
+          }
+        }),
+    }),
+    route(reworkEndpoints.lookPlan, {
+      limits,
+      handle: ({ db, params }, { res }) =>
+        drawing(db, params.token, async ({ reader, ids }) => {
+          const { task } = await schemeToDraw(reader, pool, ids)
+          const svg = await pool.run('schemePlanSvg', { task, paper: 'A4' })
+          shown(res, 'image/svg+xml; charset=utf-8').send(svg)
+        }),
+    }),
+    route(reworkEndpoints.lookView, {
+      limits,
+      handle: ({ db, params, query: { on, years, side } }, { res }) =>
+        drawing(db, params.token, async ({ reader, ids }) => {
+          const { task } = await schemeToDraw(reader, pool, ids)
+          const svg = await pool.run('schemeViewSvg', {
+            task,
+            moment: { on: on ?? reader.today, years },
+            side,
+          })
+          shown(res, 'image/webp').send(await sharp(Buffer.from(svg)).webp().toBuffer())
+        }),
+    }),
+    route(reworkEndpoints.lookPdf, {
+      limits,
+      handle: ({ db, params, query: { on, years, paper } }, { res }) =>
+        drawing(db, params.token, async ({ reader, ids }) => {
+          const { task } = await schemeToDraw(reader, pool, ids)
+          const moment: SchemeMoment = { on: on ?? reader.today, years }
+          const pdf = await pool.run('schemePdf', { task, moment, paper })
+          sent(res, 'application/pdf', task, 'pdf').send(Buffer.from(pdf))
+        }),
+    }),
+  ]
+}
+
+/** A picture that stays as it is for a while: the same week is soon looked at again. */
+const shown = (res: Response, type: string): Response =>
+  res.type(type).set('cache-control', 'private, max-age=300')
 
 /** A file under the name of what it is of, in letters that every system takes. */
 const sent = (res: Response, type: string, { place, scheme }: SchemeToDraw, ending: string): Response =>

@@ -1,16 +1,15 @@
-import { createHash, randomBytes, randomUUID } from 'node:crypto'
+import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
-
-const hashOf = (token: string) => createHash('sha256').update(token).digest('hex')
+import { hashOf, newSecret } from './secrets.ts'
 
 /** A new link of a garden; the one before it stops working. The secret is known only to whoever asked. */
 export async function makeCalendarLink(db: Db, gardenId: string, personId: string): Promise<string> {
   await withdrawCalendarLink(db, gardenId)
-  const token = randomBytes(24).toString('base64url')
+  const { token, hash } = newSecret()
   await db('calendar_links').insert({
     id: randomUUID(),
     garden_id: gardenId,
-    token_hash: hashOf(token),
+    token_hash: hash,
     person_id: personId,
   })
   return token

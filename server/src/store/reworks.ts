@@ -16,6 +16,8 @@ interface SchemeRow {
   done: number
   open: number
   planted: string[]
+  link_since: Date | null
+  link_until: string | null
 }
 
 const toScheme = (r: SchemeRow): SchemeView => ({
@@ -29,6 +31,7 @@ const toScheme = (r: SchemeRow): SchemeView => ({
   accepted: r.accepted_at && { at: r.accepted_at.toISOString(), by: r.accepted_by },
   steps: { done: r.done, open: r.open },
   plantedIds: r.planted,
+  link: r.link_since && { since: r.link_since.toISOString(), until: r.link_until! },
 })
 
 /** Places of a garden that are decided anew, the newest first, each with its schemes in the order in which they were made. */
@@ -46,13 +49,14 @@ export async function listReworks(db: Db, gardenId: string): Promise<ReworkView[
   const { rows } = await db.raw<{ rows: SchemeRow[] }>(
     `select s.id, s.rework_id, s.revision_id, r.said, r.after_id, p.name as by, r.created_at,
             exists (select from scheme_revisions a where a.after_id = r.id) as has_after,
-            s.accepted_at, ap.name as accepted_by,
+            s.accepted_at, ap.name as accepted_by, l.created_at as link_since, l.until as link_until,
             (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'done') as done,
             (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'open') as open,
             array(select p.id from plantings p join jobs j on j.id = p.planted_by
                   where j.scheme_id = s.id and p.withdrawn_at is null order by p.id) as planted
      from schemes s join scheme_revisions r on r.id = s.revision_id left join people p on p.id = r.person_id
      left join people ap on ap.id = s.accepted_by
+     left join scheme_links l on l.scheme_id = s.id and l.withdrawn_at is null
      where s.garden_id = ? and s.withdrawn_at is null order by s.created_at, s.id`,
     [gardenId],
   )

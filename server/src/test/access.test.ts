@@ -61,6 +61,10 @@ describe('who may use which route', () => {
       .map((r) => r.path)
     expect(open.sort()).toEqual([
       '/calendar/:token',
+      '/looks/:token',
+      '/looks/:token/paper.pdf',
+      '/looks/:token/plan.svg',
+      '/looks/:token/view.webp',
       '/session',
       '/session/demo',
       '/session/first-account',

@@ -10,6 +10,7 @@ import { sessions, tokens } from '../session.ts'
 import { versionsOf } from '../store/versions.ts'
 import { look, questionOf, settle, write } from './asked.ts'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { sharedScheme } from './schemes.ts'
 
 /** What the server answers, and what it makes of what is sent, by what the contract says of every endpoint. */
 
@@ -45,6 +46,7 @@ async function addressIn({ path }: Endpoint): Promise<string> {
     )
     known.jobId = jobs.find((j) => j.state === 'open' && j.plannedOn !== null)!.id
   }
+  if (path.includes(':token')) known.token = await sharedScheme(practice, '2026-12-01')
   return path.replace(/:(\w+)/g, (_, name: string) => known[name] ?? randomUUID())
 }
 

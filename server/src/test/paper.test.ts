@@ -1,13 +1,15 @@
-import type { GardenView, GroundView, PlantingView, SaidScheme } from '@border/contract'
+import type { GardenView, GroundView, LookView, PlantingView, ReworkView, SaidScheme } from '@border/contract'
 import { CELL_M, groundWritten, paperMm, papers } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Sheets } from '../paper/document.ts'
 import { look, write } from './asked.ts'
-import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { Client, practiceWithGarden, type TestPractice } from './practice.ts'
 import { beginning } from './schemes.ts'
 
+const TODAY_MS = Date.parse('2026-09-15T10:00:00Z')
+let now = TODAY_MS
 let practice: TestPractice
 let garden: GardenView
 let courtId: string
@@ -15,7 +17,7 @@ let path: string
 /** What stays where all else leaves. */
 let kept: PlantingView
 beforeAll(async () => {
-  practice = await practiceWithGarden(undefined, () => Date.parse('2026-09-15T10:00:00Z'))
+  practice = await practiceWithGarden(undefined, () => now)
   garden = await look<GardenView>(practice, '')
   courtId = garden.features.find((f) => f.name === 'Court border')!.id
   const { stations } = await look<GroundView>(practice, `/features/${courtId}/ground`)
@@ -146,6 +148,74 @@ describe('its drawings as SVG', () => {
       .toBuffer({ resolveWithObject: true })
     const covered = data.reduce((sum, a) => sum + a / 255, 0)
     expect(covered / (Math.PI * 60 * 25)).toBeCloseTo(1, 2)
+  })
+})
+
+describe('a client’s link', () => {
+  const make = async (until: string | null) =>
+    (await write<{ token: string | null }>(practice, `${inGarden()}/link`, { until })).token
+  const inGarden = () => path.slice(path.indexOf('/reworks'))
+  const client = () => new Client(practice.app)
+  const lookAt = async (token: string, rest = '') => client().get(`/looks/${token}${rest}`)
+
+  it('shows whoever has it the scheme without prices, drawn, and nothing else', async () => {
+    const token = (await make('2026-12-01'))!
+    const { status, body } = await lookAt(token)
+    expect(status).toBe(200)
+    const seen = body as LookView
+    expect(seen).toMatchObject({ place: 'Court border', scheme: 'Kühl & hell <1>', until: '2026-12-01' })
+    expect(seen.comes.map((k) => [k.mark, k.count, k.botanical])).toEqual([
+      ['A', 5, 'Hosta sieboldiana'],
+      ['B', 7, 'Helenium autumnale'],
+      ['C', 20, 'Galanthus nivalis'],
+    ])
+    expect(seen.stays.map((k) => k.botanical)).toEqual([kept.taxon.botanical])
+    const file = async (rest: string) =>
+      (await client().get(`/looks/${token}${rest}`).buffer(true).responseType('blob')).body as Buffer
+    expect((await sharp(await file('/view.webp?on=2027-07-15')).metadata()).width).toBe(1600)
+    expect((await sharp(await file('/plan.svg')).metadata()).format).toBe('svg')
+    const { words } = await read(await file('/paper.pdf?paper=Letter'))
+    expect(words).toContain('5 Hosta sieboldiana')
+    expect(words).not.toMatch(/Shopping list|over three years/)
+    expect((await client().get(path)).status).not.toBe(200)
+  })
+
+  it('is kept as a hash, ends with the day, is replaced by a newer one, and can be withdrawn', async () => {
+    const first = (await make('2026-12-01'))!
+    const second = (await make('2026-12-01'))!
+    expect(second).not.toBe(first)
+    const rows = await practice.db('scheme_links')
+    expect(JSON.stringify(rows)).not.toContain(second)
+    expect((await lookAt(first)).status).toBe(404)
+    expect((await lookAt(second)).status).toBe(200)
+    const linked = async () => (await look<ReworkView[]>(practice, '/reworks'))[0]!.schemes[0]!.link
+    expect(await linked()).toMatchObject({ until: '2026-12-01' })
+    now = Date.parse('2026-12-02T10:00:00Z')
+    expect((await lookAt(second)).status).toBe(404)
+    now = TODAY_MS
+    expect((await lookAt(second)).status).toBe(200)
+    await make(null)
+    expect(await linked()).toBeNull()
+    expect((await lookAt(second, '/view.webp')).status).toBe(404)
+  })
+
+  it('goes with its scheme, is made by a head gardener alone, and for days that can be', async () => {
+    const link = `${path}/link`
+    for (const [until, says] of [
+      ['2026-09-14', 'past'],
+      ['2029-01-01', 'two years'],
+      ['2026-02-30', 'until'],
+    ] as const) {
+      const { status, body } = await practice.head.post(link, { until })
+      expect([status, JSON.stringify(body)]).toEqual([422, expect.stringContaining(says)])
+    }
+    const keeper = await practice.join('Other', 'keeper')
+    expect((await keeper.post(link, { until: '2026-12-01' })).status).toBe(403)
+    const token = (await make('2026-12-01'))!
+    await write(practice, `${inGarden()}/withdraw`)
+    expect((await lookAt(token)).status).toBe(404)
+    await write(practice, `${inGarden()}/restore`)
+    expect((await lookAt(token)).status).toBe(200)
   })
 })
 

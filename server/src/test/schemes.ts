@@ -1,5 +1,7 @@
-import type { SaidScheme } from '@border/contract'
+import type { GardenView, SaidScheme } from '@border/contract'
 import { randomUUID } from 'node:crypto'
+import { look, write } from './asked.ts'
+import type { TestPractice } from './practice.ts'
 
 /** A scheme of which little is said yet. */
 export const saidOf = (more: Partial<SaidScheme> = {}): SaidScheme => ({
@@ -24,3 +26,13 @@ export const beginning = (placeId: string, more: Partial<SaidScheme> = {}) => ({
   placeId,
   schemes: [{ id: randomUUID(), said: saidOf(more) }],
 })
+
+/** A scheme that somebody may look at by a link up to a day. @returns the secret of the link */
+export async function sharedScheme(practice: TestPractice, until: string): Promise<string> {
+  const { plantings } = await look<GardenView>(practice, '')
+  const rework = beginning(plantings[0]!.placeId)
+  await write(practice, '/reworks', rework)
+  const path = `/reworks/${rework.id}/schemes/${rework.schemes[0]!.id}/link`
+  const { token } = await write<{ token: string }>(practice, path, { until })
+  return token
+}

@@ -536,6 +536,10 @@ export function validWrites(
     await write(practice, `/reworks/${params.reworkId}/schemes/${params.schemeId}/accept`, body)
     return { params, body: {} }
   })
+  valid(reworks.setSchemeLink, async (g) => ({
+    params: await someRework(g),
+    body: { until: addDays(today, 30) },
+  }))
   const wished = {
     tallestM: 2,
     kinds: { least: 3, most: 6 },

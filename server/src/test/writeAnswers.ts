@@ -82,6 +82,11 @@ export async function writeAnswers(): Promise<string> {
       leaving: [{ plantingId: garden.plantings[0]!.id, how: 'leaves', to: null, worth: 1 }],
     })
     await write(practice, '/reworks', rework)
+    const { token } = await write<{ token: string }>(
+      practice,
+      `/reworks/${rework.id}/schemes/${rework.schemes[0]!.id}/link`,
+      { until: addDays(TODAY, 30) },
+    )
     await practice.head.post('/prices', {
       id: randomUUID(),
       supplier: 'Lane Nursery',
@@ -96,6 +101,7 @@ export async function writeAnswers(): Promise<string> {
       plantingId: garden.plantings[0]!.id,
       featureId: garden.plantings[0]!.placeId,
       jobId: jobs.find((j) => j.state === 'open' && j.plannedOn !== null)!.id,
+      token,
     }
     const answers: Record<string, unknown> = {}
     for (const [area, list] of Object.entries(endpoints))

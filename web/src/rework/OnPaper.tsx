@@ -1,9 +1,11 @@
-import { reworkEndpoints } from '@border/contract'
+import { reworkEndpoints, type SchemeView } from '@border/contract'
 import { dayMonth, papers, type Paper } from '@border/core'
 import { useState } from 'react'
 import { useFile } from '../api/files.ts'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { SchemeLink } from './SchemeLink.tsx'
 import { useMoment } from './useMoment.tsx'
 
 interface Props {
@@ -11,10 +13,12 @@ interface Props {
   /** How many sides it is seen from. */
   sides: number
   isLaidOut: boolean
+  link: SchemeView['link']
 }
 
 /** The scheme as files: all of it to be printed and signed, or a drawing by itself. */
-export function OnPaper({ params, sides, isLaidOut }: Props) {
+export function OnPaper({ params, sides, isLaidOut, link }: Props) {
+  const { isHead } = useGardenContext()
   const { on, years } = useMoment()
   const [paper, setPaper] = useState<Paper>('A4')
   const [prices, setPrices] = useState<'yes' | 'no'>('yes')
@@ -71,6 +75,7 @@ export function OnPaper({ params, sides, isLaidOut }: Props) {
             : 'Nothing is laid out yet: the drawings show what stays.'}
         </small>
       </p>
+      {isHead && <SchemeLink params={params} link={link} />}
     </section>
   )
 }

@@ -152,6 +152,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
           params={{ gardenId: view.garden.id, reworkId: rework.id, schemeId: scheme.id }}
           sides={bed.viewedFrom.length}
           isLaidOut={isLaidOut(said)}
+          link={scheme.link}
         />
         <p className="sheet-title">
           <b>{view.garden.name}</b>, {place.name}: {said.name}. {dayMonthYear(today)}. Agreed: ____________

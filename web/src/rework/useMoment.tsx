@@ -43,7 +43,11 @@ export function AtMoment({ children }: { children: (moment: Moment) => React.Rea
 }
 
 /** The week, by a slider. */
-export const WeekSlider = ({ moment: { week, on, look } }: { moment: Moment }) => (
+export const WeekSlider = ({
+  moment: { week, on, look },
+}: {
+  moment: Pick<Moment, 'week' | 'on'> & { look: (to: { week: string }) => void }
+}) => (
   <label className="from-path-week">
     <input
       type="range"
