@@ -12,12 +12,13 @@ import {
   type Station,
   type Suiting,
   type WishName,
+  type Year,
 } from '@border/core'
 import { z } from 'zod'
 import { whatIsKnown } from './aspects.ts'
 import { botanicalName, gardenPath, head, id, instant, isoDay, keeper, point, shortText } from './basics.ts'
 import { asks, done, reads, sendsFile, writes } from './endpoint.ts'
-import { jobWindow, sunHours, taxon } from './worked.ts'
+import { feature, jobWindow, sunHours, taxon } from './worked.ts'
 
 const count = z.number().int().min(1).max(5000)
 const share = z.number().min(0).max(1)
@@ -373,6 +374,13 @@ const schemeMoment = z.object({
   years: z.coerce.number().int().min(1).max(30).default(3),
 })
 
+/** The usual year of a garden. */
+const year: z.ZodType<Year> = z.strictObject({
+  lateDays: z.number(),
+  south: z.boolean(),
+  shift: z.strictObject({ daysLater: z.array(z.number()), usualDayOf: z.array(z.number()) }).optional(),
+})
+
 /** So many of a kind, under the letter or number that stands for it on the plan. */
 const marked = z.strictObject({
   mark: z.string(),
@@ -388,8 +396,22 @@ const look = z.strictObject({
   /** The garden's own day, and the last on which it may be looked at. */
   today: isoDay,
   until: isoDay,
-  /** Sides that it is seen from. */
-  sides: z.number(),
+  /** What it is drawn from as it is seen from the path: its sides, from how far, every plant, and what stands behind. */
+  seenFrom: z.array(bearing),
+  awayM: z.number(),
+  outline: z.array(planPoint),
+  plants: z.array(
+    z.strictObject({
+      id: z.string(),
+      groupId: z.string(),
+      botanical: z.string(),
+      ...point,
+      ageYears: z.number(),
+    }),
+  ),
+  taxa: z.array(taxon),
+  behind: z.array(feature),
+  year,
   comes: z.array(marked),
   stays: z.array(marked),
 })
@@ -446,9 +468,6 @@ export const reworkEndpoints = {
   /** Whoever has the secret in the address may look at its scheme, without prices, and at nothing else. */
   look: reads('/looks/:token', 'anyone', { answer: look, restsOn: [] }),
   lookPlan: sendsFile('/looks/:token/plan.svg', 'anyone', 'image/svg+xml'),
-  lookView: sendsFile('/looks/:token/view.webp', 'anyone', 'image/webp', {
-    query: schemeMoment.extend({ side: z.coerce.number().int().min(0).max(1).default(0) }),
-  }),
   lookPdf: sendsFile('/looks/:token/paper.pdf', 'anyone', 'application/pdf', {
     query: schemeMoment.extend({ paper }),
   }),

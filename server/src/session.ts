@@ -174,8 +174,8 @@ export function signInLimits(db: Db, allowed: AttemptsAllowed): RequestHandler[]
   ]
 }
 
-/** Looks at shared schemes that one address of the network may take in a quarter of an hour: a picture for each week, many times over. */
-const LOOKS_ALLOWED = 900
+/** Looks at shared schemes that one address of the network may take in a quarter of an hour: many times over what one client asks. */
+const LOOKS_ALLOWED = 300
 
 /** Keeps one address from having pictures drawn without end. */
 export const lookLimit = (db: Db): RequestHandler =>

@@ -14,6 +14,7 @@ export {
   EYE_M,
   frontView,
   groundRise,
+  isWinterAt,
   scaleAt,
   type FrontView,
   type OnPlane,

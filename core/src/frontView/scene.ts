@@ -18,6 +18,12 @@ export interface StandingPlant {
   ageYears: number
 }
 
+const WINTERS = { north: ['12', '01', '02'], south: ['06', '07', '08'] }
+
+/** Whether a day lies in the winter of a garden: the sky is grey, the grass dull. */
+export const isWinterAt = (on: IsoDate, { south }: Pick<Year, 'south'>): boolean =>
+  WINTERS[south ? 'south' : 'north'].includes(on.slice(5, 7))
+
 /** Where somebody stands who looks at a bed. */
 export interface Standpoint {
   /** The way from the bed to them, degrees clockwise from up the plan. */

@@ -194,7 +194,7 @@ function furniture(
     colour: INK,
     anchor: 'middle',
   })
-  const [nx, ny] = [widthMm - 8, 9]
+  const [nx, ny] = [widthMm - 6, 7.5]
   const turned = ([px, py]: Point): Point => {
     const a = (northDeg * Math.PI) / 180
     return [nx + px * Math.cos(a) - py * Math.sin(a), ny + px * Math.sin(a) + py * Math.cos(a)]
@@ -206,7 +206,7 @@ function furniture(
     [-1.8, 3.4],
   ]
   painter.path(ringPath(arrow.map(turned)), { fill: INK })
-  painter.text(nx, ny + 8, 'N', { size: 3.2, colour: INK, anchor: 'middle', isBold: true })
+  painter.text(nx - 5, ny + 1, 'N', { size: 3.2, colour: INK, anchor: 'middle', isBold: true })
   for (const deg of ground.viewedFrom) {
     const a = (deg * Math.PI) / 180
     const [dx, dy] = [Math.sin(a), -Math.cos(a)]

@@ -1,7 +1,6 @@
 import { reworkEndpoints } from '@border/contract'
-import { addDays, gardenDay, kindsOf, planKey, type IsoDate } from '@border/core'
+import { addDays, gardenDay, kindsOf, placeOutline, planKey, type IsoDate } from '@border/core'
 import type { RequestHandler, Response } from 'express'
-import sharp from 'sharp'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
 import { openGarden, type GardenReader } from '../reader.ts'
@@ -12,7 +11,7 @@ import { behalfNow, onBehalfOf } from '../turns.ts'
 import { schemeOfGarden } from '../work/carryOut.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { schemeToDraw } from '../work/paper.ts'
-import type { SchemeMoment, SchemeToDraw } from '../work/paperTasks.ts'
+import { awayOf, type SchemeMoment, type SchemeToDraw } from '../work/paperTasks.ts'
 
 /** Schemes as files to be printed and sent, and as whoever is given a link may look at them. */
 export const paperRoutes = (pool: ComputePool, now: () => number, limit: RequestHandler): Route[] => [
@@ -94,16 +93,24 @@ const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): 
       handle: ({ db, params }) =>
         drawing(db, params.token, async ({ reader, until, ids }) => {
           const { task } = await schemeToDraw(reader, pool, ids)
-          const { said, ground, taxa } = task
+          const { said, ground } = task
+          const { plants, behind } = await pool.run('schemePlants', task)
           const key = planKey({ drifts: said.drifts, between: said.between, ground })
-          const commonOf = new Map(taxa.map((t) => [t.botanical, t.common]))
+          const commonOf = new Map(task.taxa.map((t) => [t.botanical, t.common]))
+          const taxa = new Map(plants.map(({ taxon }) => [taxon.botanical, taxon]))
           return {
             garden: task.garden,
             place: task.place,
             scheme: task.scheme,
             today: reader.today,
             until,
-            sides: ground.viewedFrom.length,
+            seenFrom: [...ground.viewedFrom],
+            awayM: awayOf(task),
+            outline: placeOutline(ground.of.place),
+            plants: plants.map(({ taxon, ...p }) => ({ ...p, botanical: taxon.botanical })),
+            taxa: [...taxa.values()],
+            behind,
+            year: task.year,
             comes: kindsOf(said).map(({ botanical, count }) => ({
               mark: key.letters.get(botanical)!,
               count,
@@ -125,20 +132,8 @@ const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): 
         drawing(db, params.token, async ({ reader, ids }) => {
           const { task } = await schemeToDraw(reader, pool, ids)
           const svg = await pool.run('schemePlanSvg', { task, paper: 'A4' })
-          shown(res, 'image/svg+xml; charset=utf-8').send(svg)
-        }),
-    }),
-    route(reworkEndpoints.lookView, {
-      limits,
-      handle: ({ db, params, query: { on, years, side } }, { res }) =>
-        drawing(db, params.token, async ({ reader, ids }) => {
-          const { task } = await schemeToDraw(reader, pool, ids)
-          const svg = await pool.run('schemeViewSvg', {
-            task,
-            moment: { on: on ?? reader.today, years },
-            side,
-          })
-          shown(res, 'image/webp').send(await sharp(Buffer.from(svg)).webp().toBuffer())
+          // It stays as it is for a while.
+          res.type('image/svg+xml; charset=utf-8').set('cache-control', 'private, max-age=60').send(svg)
         }),
     }),
     route(reworkEndpoints.lookPdf, {
@@ -153,10 +148,6 @@ const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): 
     }),
   ]
 }
-
-/** A picture that stays as it is for a while: the same week is soon looked at again. */
-const shown = (res: Response, type: string): Response =>
-  res.type(type).set('cache-control', 'private, max-age=300')
 
 /** A file under the name of what it is of, in letters that every system takes. */
 const sent = (res: Response, type: string, { place, scheme }: SchemeToDraw, ending: string): Response =>

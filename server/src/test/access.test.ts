@@ -64,7 +64,6 @@ describe('who may use which route', () => {
       '/looks/:token',
       '/looks/:token/paper.pdf',
       '/looks/:token/plan.svg',
-      '/looks/:token/view.webp',
       '/session',
       '/session/demo',
       '/session/first-account',

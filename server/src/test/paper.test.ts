@@ -172,7 +172,11 @@ describe('a client’s link', () => {
     expect(seen.stays.map((k) => k.botanical)).toEqual([kept.taxon.botanical])
     const file = async (rest: string) =>
       (await client().get(`/looks/${token}${rest}`).buffer(true).responseType('blob')).body as Buffer
-    expect((await sharp(await file('/view.webp?on=2027-07-15')).metadata()).width).toBe(1600)
+    // Twelve plants and twenty bulbs come in; what stays is there, each with its kind; and the wall behind.
+    const { livingCount } = kept
+    expect(seen.plants).toHaveLength(12 + 20 + livingCount)
+    expect(new Set(seen.plants.map((p) => p.botanical))).toEqual(new Set(seen.taxa.map((t) => t.botanical)))
+    expect(seen.behind.every((f) => ['building', 'wall', 'fence', 'hedge'].includes(f.kind))).toBe(true)
     expect((await sharp(await file('/plan.svg')).metadata()).format).toBe('svg')
     const { words } = await read(await file('/paper.pdf?paper=Letter'))
     expect(words).toContain('5 Hosta sieboldiana')
@@ -196,7 +200,7 @@ describe('a client’s link', () => {
     expect((await lookAt(second)).status).toBe(200)
     await make(null)
     expect(await linked()).toBeNull()
-    expect((await lookAt(second, '/view.webp')).status).toBe(404)
+    expect((await lookAt(second, '/plan.svg')).status).toBe(404)
   })
 
   it('goes with its scheme, is made by a head gardener alone, and for days that can be', async () => {

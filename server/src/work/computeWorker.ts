@@ -99,6 +99,6 @@ export {
   taxaFile,
   weatherFile,
 } from './fileTasks.ts'
-export { schemePdf, schemePlanSvg, schemeViewSvg } from './paperTasks.ts'
+export { schemePdf, schemePlanSvg, schemePlants, schemeViewSvg } from './paperTasks.ts'
 export { palette, relocation, sites, tray, ways } from './reworkTasks.ts'
 export { townsNamed } from './towns.ts'

@@ -50,6 +50,7 @@ export const {
   palette,
   schemePdf,
   schemePlanSvg,
+  schemePlants,
   schemeViewSvg,
 } = await import(outfile)
 rmSync(folder, { recursive: true })

@@ -10,6 +10,7 @@ import {
   grownTo,
   grownWords,
   isLaidOut,
+  isWinterAt,
   kindsOf,
   materialUnits,
   monthName,
@@ -38,6 +39,7 @@ import {
   type Point,
   type SaidForPaper,
   type SchemeTotals,
+  type StandingPlant,
   type Taxon,
   type Year,
 } from '@border/core'
@@ -128,20 +130,32 @@ export function schemeViewSvg({
   return written()
 }
 
-const WINTERS = { north: ['12', '01', '02'], south: ['06', '07', '08'] }
+/** Every plant of a scheme, and what is seen behind it: what it is drawn from where it is looked at. */
+export function schemePlants(task: SchemeToDraw): { plants: StandingPlant[]; behind: Feature[] } {
+  const { ground, today, features } = task
+  const outline = placeOutline(ground.of.place)
+  const isBehind = (f: Feature) =>
+    ground.viewedFrom.some(
+      (fromDeg) => backdropOf(outline, [f], { fromDeg, awayM: awayOf(task), eyeM: EYE_M }).length > 0,
+    )
+  return { plants: plantsOfScheme(drawnScheme(task), today), behind: features.filter(isBehind) }
+}
+
+/** From so far it is looked at, metres. */
+export const awayOf = ({ said }: SchemeToDraw): number => said.seenFromM ?? USUAL_AWAY_M
 
 /** A scheme from the path, to be painted. */
 function viewOf(task: SchemeToDraw, drawn: DrawnScheme, { on, years }: SchemeMoment, side: number) {
-  const { ground, said, year, today, features } = task
+  const { ground, year, today, features } = task
   const outline = placeOutline(ground.of.place)
   const plants = plantsOfScheme(drawn, today)
   const fromDeg = ground.viewedFrom[side] ?? ground.viewedFrom[0] ?? 180
-  const standpoint = { fromDeg, awayM: said.seenFromM ?? USUAL_AWAY_M, eyeM: EYE_M }
+  const standpoint = { fromDeg, awayM: awayOf(task), eyeM: EYE_M }
   const inGrowth = { on: year.south ? '2027-01-20' : '2026-07-20', year, years }
   const tallest = frontView(outline, plants, standpoint, inGrowth)
   const view = frontView(outline, plants, standpoint, { on, year, years })
   const backdrop = backdropOf(outline, features, standpoint)
-  const isWinter = WINTERS[year.south ? 'south' : 'north'].includes(on.slice(5, 7))
+  const isWinter = isWinterAt(on, year)
   return {
     title: `${task.place} from the path, week of ${dayMonth(on)}, ${years === 1 ? 'a year' : `${years} years`} after planting`,
     /** As wide as there is room, and no higher than it needs. */

@@ -1,6 +1,16 @@
 import { reworkEndpoints, type LookView } from '@border/contract'
-import { addDays, dayMonth, dayMonthYear, papers, yearOf, type Paper } from '@border/core'
-import { useEffect, useState } from 'react'
+import {
+  addDays,
+  dayMonth,
+  dayMonthYear,
+  EYE_M,
+  isWinterAt,
+  papers,
+  yearOf,
+  type Paper,
+  type StandingPlant,
+} from '@border/core'
+import { useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { useAnswer } from '../api/answers.ts'
 import { hrefOf } from '../api/client.ts'
@@ -9,7 +19,7 @@ import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { Whole } from '../frame/Whole.tsx'
-import { RESTS_MS } from '../frame/address.ts'
+import { FrontView } from '../frontView/FrontView.tsx'
 import { GROWTH_YEARS, weekOf, WeekSlider } from '../rework/useMoment.tsx'
 import './look.css'
 
@@ -41,11 +51,13 @@ function Look({ token, look }: { token: string; look: LookView }) {
       </header>
       <Seen token={token} look={look} />
       <h2>The plan</h2>
-      <img
-        className="look-plan"
-        src={hrefOf(reworkEndpoints.lookPlan, { params })}
-        alt={`The plan of ${look.place}, to scale: letters for what is planted, numbers for what stays`}
-      />
+      {/* Wider than a phone, it is moved along. */}
+      <div className="look-plan" tabIndex={0} role="region" aria-label="The plan">
+        <img
+          src={hrefOf(reworkEndpoints.lookPlan, { params })}
+          alt={`The plan of ${look.place}, to scale: letters for what is planted, numbers for what stays`}
+        />
+      </div>
       <div className="look-lists">
         <Marked title="What is planted" of={look.comes} none="Nothing is planted." />
         <Marked title="What stays" of={look.stays} none="Nothing of what stands there now stays." />
@@ -58,13 +70,15 @@ function Look({ token, look }: { token: string; look: LookView }) {
 function Seen({ token, look }: { token: string; look: LookView }) {
   const [week, setWeek] = useState(weekOf(look.today))
   const [years, setYears] = useState<number>(3)
-  const [side, setSide] = useState(0)
+  const [fromDeg, setFrom] = useState(look.seenFrom[0] ?? 180)
   const [paper, setPaper] = useState<Paper>('A4')
-  const [failed, setFailed] = useState('')
   const pdf = useFile(reworkEndpoints.lookPdf)
   const on = addDays(`${yearOf(look.today) + years}-01-01`, 7 * week + 3)
-  const address = hrefOf(reworkEndpoints.lookView, { params: { token }, query: { on, years, side } })
-  const { shown, isDrawn, drawn } = useRested(address)
+  const plants = useMemo(() => {
+    const taxonOf = new Map(look.taxa.map((t) => [t.botanical, t]))
+    return look.plants.map(({ botanical, ...p }): StandingPlant => ({ ...p, taxon: taxonOf.get(botanical)! }))
+  }, [look.plants, look.taxa])
+  const standpoint = useMemo(() => ({ fromDeg, awayM: look.awayM, eyeM: EYE_M }), [fromDeg, look.awayM])
   return (
     <section aria-label="From the path">
       <div className="look-tools">
@@ -75,15 +89,15 @@ function Seen({ token, look }: { token: string; look: LookView }) {
           options={GROWTH_YEARS.map((y) => ({ value: String(y), label: `year ${y}` }))}
           onChange={(y) => setYears(Number(y))}
         />
-        {look.sides > 1 && (
+        {look.seenFrom.length > 1 && (
           <Choose
             label="Seen from which side"
-            value={String(side)}
-            options={[
-              { value: '0', label: 'from the first side' },
-              { value: '1', label: 'from the other side' },
-            ]}
-            onChange={(s) => setSide(Number(s))}
+            value={String(fromDeg)}
+            options={look.seenFrom.map((d, i) => ({
+              value: String(d),
+              label: i === 0 ? 'from the first side' : 'from the other side',
+            }))}
+            onChange={(d) => setFrom(Number(d))}
           />
         )}
         <Choose
@@ -99,38 +113,19 @@ function Seen({ token, look }: { token: string; look: LookView }) {
           PDF to print
         </Button>
       </div>
-      <img
-        className={`look-view${isDrawn ? '' : ' look-waits'}`}
-        src={shown}
-        aria-busy={!isDrawn}
-        alt={`${look.place} from the path in the week of ${dayMonth(on)}, ${years === 1 ? 'a year' : `${years} years`} after planting`}
-        onLoad={() => {
-          setFailed('')
-          drawn(shown)
-        }}
-        onError={() => {
-          setFailed(shown)
-          drawn(shown)
-        }}
-      />
-      <p className="soft">
-        {failed === shown
-          ? 'This week could not be drawn. Try another, or this one again in a moment.'
-          : 'As the kinds usually look in that week; no plant grows just as it is drawn.'}
-      </p>
+      <div className="look-view">
+        <FrontView
+          {...{ plants, standpoint, on, years }}
+          outline={look.outline}
+          features={look.behind}
+          year={look.year}
+          isWinter={isWinterAt(on, look.year)}
+          label={`${look.place} from the path in the week of ${dayMonth(on)}, ${years === 1 ? 'a year' : `${years} years`} after planting`}
+        />
+      </div>
+      <p className="soft">As the kinds usually look in that week; no plant grows just as it is drawn.</p>
     </section>
   )
-}
-
-/** An address once the hand that changes it rests, and whether what is there has come. */
-function useRested(address: string) {
-  const [shown, setShown] = useState(address)
-  const [last, setLast] = useState('')
-  useEffect(() => {
-    const rested = setTimeout(() => setShown(address), RESTS_MS)
-    return () => clearTimeout(rested)
-  }, [address])
-  return { shown, isDrawn: last === address, drawn: setLast }
 }
 
 function Marked({ title, of, none }: { title: string; of: LookView['comes']; none: string }) {

@@ -1,8 +1,9 @@
 // @vitest-environment happy-dom
 import { reworkEndpoints } from '@border/contract'
-import { act, fireEvent, screen, waitFor, within } from '@testing-library/react'
+import { fireEvent, screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
+import { saved } from '../test/saved.ts'
 import { answerTo, gardenId, MockServer, Refuses } from '../test/server.ts'
 
 const look = answerTo(reworkEndpoints.look)
@@ -29,20 +30,15 @@ describe('a client’s look', () => {
     expect(screen.getByAltText(/^The plan of/).getAttribute('src')).toBe('/api/looks/a-secret/plan.svg')
   })
 
-  it('is drawn anew once the week in hand rests, and says where that could not be', async () => {
-    openApp('/look/a-secret')
-    const week = await screen.findByLabelText('Week of the year')
-    const view = () => screen.getByAltText(/from the path in the week of/)
-    const first = view().getAttribute('src')
-    for (const w of ['20', '21', '22']) fireEvent.change(week, { target: { value: w } })
-    expect(view().getAttribute('src')).toBe(first)
-    await waitFor(() => expect(view().getAttribute('src')).toMatch(/on=\d{4}-06-0\d&years=3&side=0$/))
-    expect(view().getAttribute('aria-busy')).toBe('true')
-    act(() => void fireEvent.error(view()))
-    expect(screen.getByText(/This week could not be drawn/)).toBeTruthy()
-    act(() => void fireEvent.load(view()))
-    expect(view().getAttribute('aria-busy')).toBe('false')
-    expect(screen.queryByText(/This week could not be drawn/)).toBeNull()
+  it('goes along with the week and the year in hand', async () => {
+    const { user } = openApp('/look/a-secret')
+    fireEvent.change(await screen.findByLabelText('Week of the year'), { target: { value: '22' } })
+    await user.selectOptions(screen.getByLabelText('Year of growth'), '5')
+    expect(screen.getByText('7 June').tagName).toBe('B')
+    const [file] = await saved(() => user.click(screen.getByRole('button', { name: 'PDF to print' })))
+    expect(file!.name).toBe('reworks.lookPdf')
+    const { on, years } = Object.fromEntries(server.askedOf(reworkEndpoints.lookPdf)[0]!.query)
+    expect([on!.slice(5), years]).toEqual(['06-07', '5'])
   })
 
   it('says so where the link does not work', async () => {

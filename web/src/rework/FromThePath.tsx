@@ -9,6 +9,7 @@ import {
   grownWords,
   hiddenShare,
   hiddenWords,
+  isWinterAt,
   type KindOf,
   monthName,
   placeOutline,
@@ -46,9 +47,6 @@ const YEARS = GROWTH_YEARS.map((y) => ({ value: String(y), label: `year ${y}` })
 /** From the path, where nobody says from how far, metres. */
 const USUAL_AWAY_M = 4
 
-const WINTER = new Set(['12', '01', '02'])
-const SOUTHERN_WINTER = new Set(['06', '07', '08'])
-
 /** A scheme from where somebody stands, by week of the year and by year of growth, and what is hidden of it. */
 export function FromThePath(props: Props) {
   const { ground, arranged, said, chosen, plantedIds, moment } = props
@@ -74,8 +72,7 @@ export function FromThePath(props: Props) {
         : undefined,
     [arranged.drifts, years],
   )
-  const month = on.slice(5, 7)
-  const isWinter = (year.south ? SOUTHERN_WINTER : WINTER).has(month)
+  const isWinter = isWinterAt(on, year)
   return (
     <div className="from-path">
       <div className="rework-tools" role="group" aria-label="When and from where">

@@ -57,9 +57,7 @@ export function SchemeLink({
             <Button size="small" onClick={() => send(null)}>
               Withdraw it
             </Button>
-            <small>
-              A link works until {dayMonthYear(link.until)}, made on {dayMonthYear(link.since.slice(0, 10))}.
-            </small>
+            <small>A link works until {dayMonthYear(link.until)}.</small>
           </>
         )}
       </div>

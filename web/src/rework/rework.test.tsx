@@ -12,8 +12,9 @@ import {
 } from '@border/contract'
 import { library } from '@border/core'
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
-import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { beforeEach, describe, expect, it } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
+import { saved } from '../test/saved.ts'
 import { answerTo, gardenId, MockServer, Refuses } from '../test/server.ts'
 
 const view = answerTo(gardenEndpoints.read)
@@ -450,24 +451,6 @@ describe('the planting sheet', () => {
 })
 
 describe('a scheme on paper', () => {
-  const saved = async (begin: () => Promise<void>) => {
-    const files: { name: string; file: Blob }[] = []
-    const made = vi.spyOn(URL, 'createObjectURL').mockImplementation((file) => {
-      files.push({ name: '', file: file as Blob })
-      return 'blob:made'
-    })
-    const clicked = vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(function (
-      this: HTMLAnchorElement,
-    ) {
-      files.at(-1)!.name = this.download
-    })
-    await begin()
-    await waitFor(() => expect(files.at(-1)?.name).toBeTruthy())
-    made.mockRestore()
-    clicked.mockRestore()
-    return files
-  }
-
   it('is asked for on the sheet that is chosen, with or without prices, as it is looked at, and kept under its name', async () => {
     const { user } = openApp(`/g/${gardenId}/rework/${rework.id}/sheet?week=26&growth=5`)
     await user.selectOptions(await screen.findByLabelText('Sheet'), 'Letter')
