@@ -4,6 +4,7 @@ import type { Point } from '../geometry/index.ts'
 import { backdropOf, EYE_M } from './index.ts'
 
 const outline: Point[] = [[0, 0], [8, 0], [8, 3], [0, 3]] // prettier-ignore
+const on = '2026-07-20'
 const standpoint = { fromDeg: 180, awayM: 5, eyeM: EYE_M }
 const line = (kind: Feature['kind'], heightM: number, ...coordinates: Point[]): Feature => ({
   id: `${kind} ${heightM}`,
@@ -17,7 +18,7 @@ const line = (kind: Feature['kind'], heightM: number, ...coordinates: Point[]): 
 
 describe('what stands behind a bed', () => {
   it('is drawn where it is seen: a wall as tall as the eye ends at the horizon, along all of its length', () => {
-    const [wall] = backdropOf(outline, [line('wall', EYE_M, [-1, 3.5], [9, 3.5])], standpoint)
+    const [wall] = backdropOf(outline, [line('wall', EYE_M, [-1, 3.5], [9, 3.5])], standpoint, on)
     for (const [, y] of wall!.top) expect(y).toBeCloseTo(EYE_M)
     // By similar triangles: 3.5 m behind an edge that is 5 m away it is 5 / 8.5 as wide.
     const xs = wall!.foot.map(([x]) => x)
@@ -30,8 +31,10 @@ describe('what stands behind a bed', () => {
     const beside = line('hedge', 2, [14, 0], [14, 3])
     const far = line('wall', 3, [0, 30], [8, 30])
     const tree = { ...line('wall', 5, [4, 4], [5, 4]), kind: 'tree' as const }
-    expect(backdropOf(outline, [before, beside, far, tree], standpoint)).toEqual([])
-    expect(backdropOf(outline, [before], { ...standpoint, fromDeg: 0 }).map((b) => b.kind)).toEqual(['fence'])
+    expect(backdropOf(outline, [before, beside, far, tree], standpoint, on)).toEqual([])
+    expect(backdropOf(outline, [before], { ...standpoint, fromDeg: 0 }, on).map((b) => b.kind)).toEqual([
+      'fence',
+    ])
   })
 
   it('has each face of a house by itself, those that stand nearer later', () => {
@@ -41,6 +44,7 @@ describe('what stands behind a bed', () => {
       outline,
       [{ ...house, geometry: { type: 'Polygon', coordinates: [ring] } }],
       standpoint,
+      on,
     )
     expect(faces).toHaveLength(4)
     // The front of it is the last that is drawn, whole: six metres wide, nine from the eye.
@@ -48,12 +52,59 @@ describe('what stands behind a bed', () => {
     expect(Math.max(...xs) - Math.min(...xs)).toBeCloseTo((6 * 5) / 9)
   })
 
+  const tree = (more: object = {}): Feature => ({
+    ...line('wall', 0, [4, 6]),
+    kind: 'tree',
+    name: 'Crab apple',
+    geometry: { type: 'Point', coordinates: [4, 6] },
+    properties: { heightM: EYE_M, crownRadiusM: 1.1, clearStemM: 0.5, ...more },
+  })
+
+  it('is a tree too, as high and wide as the distance makes it, in leaf by its own days', () => {
+    const seen = (on: string, of = tree({ leafFrom: '04-25', leafTo: '10-25' })) =>
+      backdropOf(outline, [of], standpoint, on)[0]!
+    const june = seen('2026-06-20')
+    // As tall as the eye it ends at the horizon; six metres behind an edge that is five away it is 5 / 11 as wide.
+    expect(june.top[0]![1]).toBeCloseTo(EYE_M)
+    expect(june.tree!.crownRadiusM).toBeCloseTo((1.1 * 5) / 11)
+    expect(june.depthM).toBeCloseTo(11)
+    expect([june, seen('2026-01-20'), seen('2026-11-01')].map((b) => b.tree!.isBare)).toEqual([
+      false,
+      true,
+      true,
+    ])
+    // One of which nobody says when it drops its leaves keeps them.
+    expect(seen('2026-01-20', tree()).tree!.isBare).toBe(false)
+    const away = { ...tree(), geometry: { type: 'Point' as const, coordinates: [4, 60] as [number, number] } }
+    expect(backdropOf(outline, [away], standpoint, on)).toEqual([])
+  })
+
+  it('stands as it is by then: grown, lowered, or gone', () => {
+    const high = (f: Feature, on: string) => backdropOf(outline, [f], standpoint, on)[0]?.top[0]![1]
+    const growing = tree({
+      growth: { measuredOn: '2026-01-01', matureHeightM: 8, matureCrownRadiusM: 3, yearsToMature: 20 },
+    })
+    expect(high(growing, '2036-06-01')!).toBeGreaterThan(high(growing, '2026-06-01')! + 1)
+    const hedge = line('hedge', 3, [-1, 3.5], [9, 3.5])
+    const lowered = {
+      ...hedge,
+      properties: {
+        ...hedge.properties,
+        events: [{ date: '2026-09-01', action: 'lowered', heightM: EYE_M }],
+      },
+    }
+    expect(high(lowered, '2026-08-01')).toBeGreaterThan(EYE_M)
+    expect(high(lowered, '2026-10-01')).toBeCloseTo(EYE_M)
+    expect(high({ ...hedge, to: '2027-01-01' }, '2027-06-01')).toBeUndefined()
+  })
+
   it('has the farthest first', () => {
     const found = backdropOf(
       outline,
-      [line('hedge', 2, [0, 4], [8, 4]), line('building', 6, [0, 7], [8, 7])],
+      [line('hedge', 2, [0, 4], [8, 4]), line('wall', 6, [0, 7], [8, 7])],
       standpoint,
+      on,
     )
-    expect(found.map((b) => b.kind)).toEqual(['building', 'hedge'])
+    expect(found.map((b) => b.kind)).toEqual(['wall', 'hedge'])
   })
 })

@@ -1,30 +1,46 @@
 import { mean } from 'd3-array'
-import type { Feature } from '../garden/index.ts'
+import type { IsoDate } from '../dates/index.ts'
+import { obstructionOf, type Feature } from '../garden/index.ts'
 import type { Point } from '../geometry/index.ts'
+import { frozen, isInLeaf, type Obstruction } from '../light/index.ts'
 import { asLookedAt, type Standpoint } from './scene.ts'
 
 /** A face of something that stands behind a bed, as it is seen: its foot and its top, in metres of the plane of the front edge. */
 export interface Backdrop {
   name: string
-  kind: 'building' | 'wall' | 'fence' | 'hedge'
+  kind: 'building' | 'wall' | 'fence' | 'hedge' | 'tree'
   foot: readonly Point[]
   top: readonly Point[]
   /** Of its middle, from the eye, metres. */
   depthM: number
+  /** Of a tree, whose foot and top are a point each. */
+  tree?: SeenTree | undefined
 }
 
-const kinds: readonly string[] = ['building', 'wall', 'fence', 'hedge']
-/** What stands further behind the bed is not drawn, metres. */
+/** A tree as it is seen, in metres of the plane of the front edge. */
+export interface SeenTree {
+  crownRadiusM: number
+  /** From the ground to the crown. */
+  clearStemM: number
+  trunkRadiusM: number
+  crownShape: 'ellipsoid' | 'cone' | 'column'
+  /** Without leaves. */
+  isBare: boolean
+}
+
+/** What stands further behind the bed is not drawn, metres; trees are seen from farther. */
 const BEHIND_M = 8
+const TREES_BEHIND_M = 20
 /** What stands a little within its back edge is behind it all the same: walls have a thickness. */
 const WITHIN_M = 0.4
 const STEP_M = 0.25
 
-/** What stands behind a bed for somebody who looks at it, the farthest first. */
+/** What stands behind a bed for somebody who looks at it on a day, the farthest first. */
 export function backdropOf(
   outline: readonly Point[],
   features: readonly Feature[],
   standpoint: Standpoint,
+  on: IsoDate,
 ): Backdrop[] {
   const { rightOf, behind, onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
   const isBehind = (p: Point): boolean => {
@@ -33,26 +49,59 @@ export function backdropOf(
       deep > deepM - WITHIN_M && deep < deepM + BEHIND_M && Math.abs(rightOf(p)) < wideM / 2 + BEHIND_M / 2
     )
   }
-  return features
-    .filter((f) => kinds.includes(f.kind))
-    .flatMap((f): Backdrop[] => {
-      const heightM = Number((f.properties as { heightM?: number }).heightM ?? 0)
-      // Each face by itself: those of a house stand one before the other.
-      return facesOf(f)
-        .flatMap((face) => runsOf(face, isBehind))
-        .map((run) => {
-          const seen = run.map(onPlane)
-          return {
-            name: f.name,
-            kind: f.kind as Backdrop['kind'],
-            foot: seen.map((s): Point => [s.x, s.y]),
-            top: seen.map((s): Point => [s.x, s.y + heightM * s.scale]),
-            depthM: mean(seen, (s) => s.depthM)!,
-          }
-        })
-    })
-    .sort((a, b) => b.depthM - a.depthM)
+  const treesOf = (tree: Obstruction): Backdrop[] => {
+    if (tree.kind !== 'tree') return []
+    const at: Point = [tree.x, tree.y]
+    const deep = behind(at)
+    if (deep < deepM - WITHIN_M || deep > deepM + TREES_BEHIND_M) return []
+    if (Math.abs(rightOf(at)) > wideM / 2 + TREES_BEHIND_M / 2) return []
+    const { x, y, scale, depthM } = onPlane(at)
+    return [
+      {
+        name: tree.name,
+        kind: 'tree',
+        foot: [[x, y]],
+        top: [[x, y + inSteps(tree.heightM) * scale]],
+        depthM,
+        tree: {
+          crownRadiusM: inSteps(tree.crownRadiusM) * scale,
+          clearStemM: tree.clearStemM * scale,
+          trunkRadiusM: tree.trunkRadiusM * scale,
+          crownShape: tree.crownShape,
+          isBare: !isInLeaf(tree, on),
+        },
+      },
+    ]
+  }
+  // As they stand on that day: grown, cut, lowered; what has gone by then, or is not there yet, is not drawn.
+  const standing = features.flatMap((f) => {
+    const whenever = obstructionOf(f)
+    const now = whenever && frozen(whenever, on)
+    return now ? [{ f, now }] : []
+  })
+  const faces = standing.flatMap(({ f, now }): Backdrop[] => {
+    if (now.kind === 'tree') return []
+    const { kind, name } = now
+    // Each face by itself: those of a house stand one before the other.
+    return facesOf(f)
+      .flatMap((face) => runsOf(face, isBehind))
+      .map((run) => {
+        const seen = run.map(onPlane)
+        return {
+          name,
+          kind,
+          foot: seen.map((s): Point => [s.x, s.y]),
+          top: seen.map((s): Point => [s.x, s.y + inSteps(now.heightM) * s.scale]),
+          depthM: mean(seen, (s) => s.depthM)!,
+        }
+      })
+  })
+  return [...faces, ...standing.flatMap(({ now }) => treesOf(now))].sort((a, b) => b.depthM - a.depthM)
 }
+
+/** What grows is drawn anew when it has grown by so much, not every week: metres. */
+const GROWN_M = 0.05
+const inSteps = (m: number): number => GROWN_M * Math.round(m / GROWN_M)
 
 /** The faces of a feature, each from corner to corner by many points. */
 function facesOf({ geometry }: Feature): Point[][] {

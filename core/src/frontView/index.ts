@@ -23,7 +23,7 @@ export {
   type StandingPlant,
 } from './scene.ts'
 export { plantsOfPlanting, plantsOfScheme, type LaidScheme } from './standing.ts'
-export { backdropOf, type Backdrop } from './backdrop.ts'
+export { backdropOf, type Backdrop, type SeenTree } from './backdrop.ts'
 export { hiddenShare, hiddenWords, shareWords } from './seenWords.ts'
 export { seenShares, type SeenShare } from './seen.ts'
 export {

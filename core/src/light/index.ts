@@ -3,6 +3,7 @@ export {
   changedBetween,
   changesOf,
   frozen,
+  isInLeaf,
   standing,
   type ChangeKind,
   type CrownShape,

@@ -282,7 +282,8 @@ export function frozen(o: Obstruction, day: IsoDate): Obstruction | undefined {
   }
 }
 
-function isInLeaf(tree: TreeRecord, day: IsoDate): boolean {
+/** Whether a tree has its leaves on a day. */
+export function isInLeaf(tree: Pick<TreeRecord, 'leafFrom' | 'leafTo'>, day: IsoDate): boolean {
   if (!tree.leafFrom || !tree.leafTo) return true
   const md = day.slice(5)
   return tree.leafFrom <= tree.leafTo

@@ -1,4 +1,10 @@
-import { groundRise, type Backdrop, type FrontView, type SeenPlant } from '../frontView/index.ts'
+import {
+  groundRise,
+  type Backdrop,
+  type FrontView,
+  type SeenPlant,
+  type SeenTree,
+} from '../frontView/index.ts'
 import { seededRandom, seedOf } from '../random/index.ts'
 import { mixed } from './light.ts'
 import { ovalPath, rectPath, ringPath, type GroundPainter, type Painter } from './painter.ts'
@@ -80,6 +86,7 @@ const backdropColours: Readonly<Record<Backdrop['kind'], string>> = {
   fence: '#a98f70',
   hedge: '#66804f',
   building: '#dccfbd',
+  tree: '#6f8a58',
 }
 
 /** Draws what does not change with the weeks: sky, backdrop, ground and path. */
@@ -174,7 +181,9 @@ export const asPainted = ({ plant, look, body }: SeenPlant, pxPerM: number, air:
   air,
 })
 
-function paintBackdrop(painter: GroundPainter, b: Backdrop, { x, y, pxPerM }: Framing): void {
+function paintBackdrop(painter: GroundPainter, b: Backdrop, frame: Framing): void {
+  if (b.tree) return paintTree(painter, b, b.tree, frame)
+  const { x, y, pxPerM } = frame
   const base = backdropColours[b.kind]
   const outline = ringPath([...b.top, ...b.foot.toReversed()].map(([px, py]) => [x(px), y(py)]))
   const xs = b.top.map(([px]) => px)
@@ -217,3 +226,58 @@ function paintBackdrop(painter: GroundPainter, b: Backdrop, { x, y, pxPerM }: Fr
 }
 /** So many tell a hedge from a wall. */
 const HEDGE_LEAVES = 2200
+
+/** Trees are behind, in softer air. */
+const FAR_AIR = '#e4e6da'
+const TRUNK = mixed('#7a6a58', FAR_AIR, 0.25)
+/** So many tell a crown from a balloon, and bare branches from a bush. */
+const TREE_LEAVES = 3200
+const TREE_BRANCHES = 90
+
+/** How wide a crown is, of its widest, so far up: 0 at its foot to 1 at its top. */
+const crownWidth: Readonly<Record<SeenTree['crownShape'], (t: number) => number>> = {
+  ellipsoid: (t) => Math.sqrt(Math.max(0, 1 - (2 * t - 1) ** 2)),
+  cone: (t) => 1 - t,
+  column: (t) => Math.min(1, 4 * t, 3 * (1 - t)),
+}
+
+/** A tree behind a bed: its trunk, and its crown in leaf or bare. */
+function paintTree(painter: GroundPainter, b: Backdrop, tree: SeenTree, { x, y, pxPerM }: Framing): void {
+  const [[footX, footY], [, topY]] = [b.foot[0]!, b.top[0]!]
+  const random = seededRandom(seedOf(b.name))
+  const { clearStemM, crownRadiusM, trunkRadiusM, crownShape, isBare } = tree
+  const crownM = topY - footY - clearStemM
+  const half = Math.max(1, trunkRadiusM * pxPerM)
+  const [trunkX, trunkTop] = [x(footX), y(footY + clearStemM + 0.6 * crownM)]
+  painter.path(
+    ringPath([
+      [trunkX - half, y(footY)],
+      [trunkX + half, y(footY)],
+      [trunkX + 0.4 * half, trunkTop],
+      [trunkX - 0.4 * half, trunkTop],
+    ]),
+    { fill: TRUNK },
+  )
+  const inCrown = (): { u: number; t: number; at: [x: number, y: number] } => {
+    const [u, t] = [2 * random() - 1, random()]
+    const wide = crownRadiusM * crownWidth[crownShape](t)
+    return { u, t, at: [x(footX + u * wide), y(footY + clearStemM + t * crownM)] }
+  }
+  for (let i = 0; i < TREE_BRANCHES; i++) {
+    const { t, at } = inCrown()
+    const [fromX, fromY] = [trunkX, y(footY + clearStemM + 0.55 * t * crownM)]
+    painter.path(
+      `M${fromX.toFixed(1)} ${fromY.toFixed(1)}Q${((fromX + at[0]) / 2).toFixed(1)} ${at[1].toFixed(1)} ${at[0].toFixed(1)} ${at[1].toFixed(1)}`,
+      { line: TRUNK, width: Math.max(0.5, 0.22 * half * (1 - t)) },
+    )
+  }
+  if (isBare) return
+  const leaf = Math.max(1.4, 0.034 * pxPerM * Math.sqrt(crownRadiusM))
+  const leaves = Array.from({ length: TREE_LEAVES }, inCrown)
+  for (const { u, t, at } of leaves) {
+    const light = 0.5 * (t - 0.5) - 0.35 * u + 0.3 * (random() - 0.5)
+    const lit = mixed(backdropColours.tree, light < 0 ? '#2f4030' : '#c3d08c', Math.min(0.6, Math.abs(light)))
+    const fill = mixed(lit, FAR_AIR, 0.22)
+    painter.path(ovalPath(at[0], at[1], leaf, 0.6 * leaf, 6 * random()), { fill })
+  }
+}

@@ -166,10 +166,35 @@ describe('a bed from the path in a file', () => {
     expect(stamps.size).toBeLessThan(view.plants.length)
   })
 
+  it('has a tree behind it bare in winter, of branches alone, and in leaf in summer', () => {
+    const tree = {
+      id: 't',
+      kind: 'tree' as const,
+      name: 'Crab apple',
+      from: null,
+      to: null,
+      geometry: { type: 'Point' as const, coordinates: [4, 7] as [number, number] },
+      properties: { heightM: 5, crownRadiusM: 2, clearStemM: 1, leafFrom: '04-25', leafTo: '10-25' },
+    }
+    const frame = framing(view, [], 900, 400, 1, true)
+    const drawn = (day: string) => {
+      const { painter, paths } = kept()
+      paintGround(painter, view, backdropOf(outline, [tree], standpoint, day), frame, false)
+      return {
+        leaves: paths.filter((p) => p.d.includes('A')).length,
+        branches: paths.filter((p) => p.style.line).length,
+      }
+    }
+    const [summer, winter] = [drawn('2027-07-01'), drawn('2027-01-20')]
+    expect(winter.leaves).toBe(0)
+    expect(winter.branches).toBeGreaterThan(30)
+    expect(summer.leaves).toBeGreaterThan(500)
+  })
+
   it('is SVG that stands by itself, with words kept from being taken for marks', () => {
     const frame = framing(view, [], 900, 400, 1, true)
     const { painter, written } = svgPainter(frame, 'Roses & <friends>')
-    paintGround(painter, view, backdropOf(outline, [], standpoint), frame, false)
+    paintGround(painter, view, backdropOf(outline, [], standpoint, on), frame, false)
     paintPlants(painter, view, frame)
     painter.text(5, 5, 'a < b', { size: 3, colour: '#000000' })
     const svg = written()

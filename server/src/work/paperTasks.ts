@@ -136,7 +136,7 @@ export function schemePlants(task: SchemeToDraw): { plants: StandingPlant[]; beh
   const outline = placeOutline(ground.of.place)
   const isBehind = (f: Feature) =>
     ground.viewedFrom.some(
-      (fromDeg) => backdropOf(outline, [f], { fromDeg, awayM: awayOf(task), eyeM: EYE_M }).length > 0,
+      (fromDeg) => backdropOf(outline, [f], { fromDeg, awayM: awayOf(task), eyeM: EYE_M }, today).length > 0,
     )
   return { plants: plantsOfScheme(drawnScheme(task), today), behind: features.filter(isBehind) }
 }
@@ -154,7 +154,7 @@ function viewOf(task: SchemeToDraw, drawn: DrawnScheme, { on, years }: SchemeMom
   const inGrowth = { on: year.south ? '2027-01-20' : '2026-07-20', year, years }
   const tallest = frontView(outline, plants, standpoint, inGrowth)
   const view = frontView(outline, plants, standpoint, { on, year, years })
-  const backdrop = backdropOf(outline, features, standpoint)
+  const backdrop = backdropOf(outline, features, standpoint, on)
   const isWinter = isWinterAt(on, year)
   return {
     title: `${task.place} from the path, week of ${dayMonth(on)}, ${years === 1 ? 'a year' : `${years} years`} after planting`,

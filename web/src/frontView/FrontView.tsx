@@ -6,6 +6,7 @@ import {
   frontView,
   isInFrame,
   paintGround,
+  type Backdrop,
   type Feature,
   type Framing,
   type FrontView as Seen,
@@ -67,7 +68,9 @@ function Drawn({
   const [sprites] = useState(() => new Sprites())
   const [leftPx, setLeft] = useState(0)
   const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1
-  const backdrop = useMemo(() => backdropOf(outline, features, standpoint), [outline, features, standpoint])
+  // Where nothing behind it has grown, come into leaf or gone, it is not drawn anew.
+  const behind = JSON.stringify(backdropOf(outline, features, standpoint, on))
+  const backdrop = useMemo(() => JSON.parse(behind) as Backdrop[], [behind])
   // In full growth: what it is framed by, so that the picture stays as large while the weeks go by.
   const tallest = useMemo(
     () =>
