@@ -13,6 +13,7 @@ export default defineConfig({
           include: ['core/src/**/*.test.ts', 'contract/src/**/*.test.ts'],
           setupFiles: ['core/test/propertySeed.ts'],
           testTimeout: 240_000,
+          hookTimeout: 240_000,
         },
       },
       {

@@ -6,6 +6,7 @@ export default defineConfig({
     include: ['src/**/*.test.{ts,tsx}'],
     setupFiles: ['src/test/setup.ts', '../core/test/propertySeed.ts'],
     testTimeout: 240_000,
+    hookTimeout: 240_000,
     isolate: false,
   },
 })
