@@ -16,6 +16,7 @@ export {
   groundRise,
   isWinterAt,
   scaleAt,
+  USUAL_AWAY_M,
   type FrontView,
   type OnPlane,
   type SeenPlant,

@@ -36,6 +36,8 @@ export interface Standpoint {
 
 /** Of a person who stands. */
 export const EYE_M = 1.6
+/** From the path, where nobody says from how far, metres. */
+export const USUAL_AWAY_M = 4
 
 /** A plant as it is seen: in metres of the plane that stands upright on the front edge of the bed. */
 export interface SeenPlant {

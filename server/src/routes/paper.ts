@@ -1,5 +1,5 @@
 import { reworkEndpoints } from '@border/contract'
-import { addDays, gardenDay, kindsOf, placeOutline, planKey, type IsoDate } from '@border/core'
+import { addDays, gardenDay, kindsOf, placeOutline, planKey, USUAL_AWAY_M, type IsoDate } from '@border/core'
 import type { RequestHandler, Response } from 'express'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
@@ -11,7 +11,7 @@ import { behalfNow, onBehalfOf } from '../turns.ts'
 import { schemeOfGarden } from '../work/carryOut.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { schemeToDraw } from '../work/paper.ts'
-import { awayOf, type SchemeMoment, type SchemeToDraw } from '../work/paperTasks.ts'
+import type { SchemeMoment, SchemeToDraw } from '../work/paperTasks.ts'
 
 /** Schemes as files to be printed and sent, and as whoever is given a link may look at them. */
 export const paperRoutes = (pool: ComputePool, now: () => number, limit: RequestHandler): Route[] => [
@@ -105,7 +105,7 @@ const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): 
             today: reader.today,
             until,
             seenFrom: [...ground.viewedFrom],
-            awayM: awayOf(task),
+            awayM: said.seenFromM ?? USUAL_AWAY_M,
             outline: placeOutline(ground.of.place),
             plants: plants.map(({ taxon, ...p }) => ({ ...p, botanical: taxon.botanical })),
             taxa: [...taxa.values()],

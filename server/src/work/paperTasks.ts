@@ -29,6 +29,7 @@ import {
   setWords,
   sidesOf,
   svgPainter,
+  USUAL_AWAY_M,
   type BedGround,
   type DrawnScheme,
   type Feature,
@@ -69,9 +70,6 @@ export interface SchemeMoment {
   /** Since it was planted. */
   years: number
 }
-
-/** From the path, where nobody says from how far, metres. */
-const USUAL_AWAY_M = 4
 
 /** A scheme as it lies in the ground. */
 function drawnScheme({ ground, said, taxa, northDeg }: SchemeToDraw): DrawnScheme {
@@ -142,7 +140,7 @@ export function schemePlants(task: SchemeToDraw): { plants: StandingPlant[]; beh
 }
 
 /** From so far it is looked at, metres. */
-export const awayOf = ({ said }: SchemeToDraw): number => said.seenFromM ?? USUAL_AWAY_M
+const awayOf = ({ said }: SchemeToDraw): number => said.seenFromM ?? USUAL_AWAY_M
 
 /** A scheme from the path, to be painted. */
 function viewOf(task: SchemeToDraw, drawn: DrawnScheme, { on, years }: SchemeMoment, side: number) {

@@ -16,6 +16,7 @@ import {
   type Pocket,
   type Point,
   seenShares,
+  USUAL_AWAY_M,
   type StandingPlant,
 } from '@border/core'
 import { min } from 'd3-array'
@@ -44,8 +45,6 @@ interface Props {
 }
 
 const YEARS = GROWTH_YEARS.map((y) => ({ value: String(y), label: `year ${y}` }))
-/** From the path, where nobody says from how far, metres. */
-const USUAL_AWAY_M = 4
 
 /** A scheme from where somebody stands, by week of the year and by year of growth, and what is hidden of it. */
 export function FromThePath(props: Props) {
