@@ -103,6 +103,8 @@ test('a place is decided anew from its verdicts: what goes where, what comes in,
   expect(pdf.slice(0, 5)).toBe('%PDF-')
   const [, svg] = await saved('From the path as SVG')
   expect(svg).toMatch(/^<svg [\s\S]*<\/svg>\s*$/)
+  await page.emulateMedia({ media: 'print' })
+  await expect(page.getByRole('navigation', { name: 'Main' })).toBeHidden()
   expect(errors).toEqual([])
 })
 

@@ -15,7 +15,6 @@ const openWalk = async (browser: Browser, who?: string) => {
     serviceWorkers: 'allow',
     locale: 'en-GB',
   })
-  context.setDefaultTimeout(20_000)
   const page = await context.newPage()
   await enterDemo(page, who)
   await goTo(page, 'Walk')
@@ -27,7 +26,6 @@ test('a page of an older version holds the walk’s store: the walk goes on, and
   browser,
 }) => {
   const context = await browser.newContext({ reducedMotion: 'reduce', locale: 'en-GB' })
-  context.setDefaultTimeout(20_000)
   const older = await context.newPage()
   await older.goto('/icon.svg')
   await older.evaluate(

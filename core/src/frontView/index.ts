@@ -14,6 +14,7 @@ export {
   EYE_M,
   frontView,
   groundRise,
+  inFullGrowth,
   isWinterAt,
   scaleAt,
   USUAL_AWAY_M,

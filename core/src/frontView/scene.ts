@@ -24,6 +24,9 @@ const WINTERS = { north: ['12', '01', '02'], south: ['06', '07', '08'] }
 export const isWinterAt = (on: IsoDate, { south }: Pick<Year, 'south'>): boolean =>
   WINTERS[south ? 'south' : 'north'].includes(on.slice(5, 7))
 
+/** A day on which what grows in a garden is in full growth: by it pictures are framed, so that they stay as large through the year. */
+export const inFullGrowth = ({ south }: Pick<Year, 'south'>): IsoDate => (south ? '2027-01-20' : '2026-07-20')
+
 /** Where somebody stands who looks at a bed. */
 export interface Standpoint {
   /** The way from the bed to them, degrees clockwise from up the plan. */

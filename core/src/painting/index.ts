@@ -24,15 +24,18 @@ export {
   paintPlants,
   SHADOW_COLOUR,
   shadowOf,
+  tallestM,
   type Framing,
 } from './paintScene.ts'
 export { paperMm, papers, type Paper } from './papers.ts'
 export { svgPainter } from './svg.ts'
 export {
+  AS_PLANTED,
   paintPlan,
   planKey,
   planOnPaper,
   softPath,
+  STONE_M,
   type DrawnScheme,
   type PlanKey,
   type PlanOnPaper,

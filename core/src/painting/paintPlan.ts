@@ -92,8 +92,8 @@ const SOFT = '#6d675b'
 const SOIL = '#f3eee3'
 const PAPER = '#ffffff'
 /** Of the distance between plants so much is drawn of each; half across a stepping stone, metres. */
-const AS_PLANTED = 0.72
-const STONE_M = 0.17
+export const AS_PLANTED = 0.72
+export const STONE_M = 0.17
 
 /** Draws the plan of a scheme, in millimetres of paper. */
 export function paintPlan(painter: Painter, scheme: DrawnScheme, on: PlanOnPaper): void {

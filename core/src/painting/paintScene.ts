@@ -36,6 +36,10 @@ const LEAST_SHOWN_M = 6.5
 const LEAST_ON_PHONE_M = 3.6
 const PHONE_PX = 500
 
+/** How high the tallest plant of a view reaches, metres of its plane; a bare bed is framed like a low one. */
+export const tallestM = ({ plants }: FrontView): number =>
+  Math.max(0.8, ...plants.map((p) => p.y + p.scale * p.body.heightM))
+
 /**
  * Fits a bed into a picture by its height.
  *
@@ -51,7 +55,7 @@ export function framing(
   ratio = 1,
   isWhole = false,
 ): Framing {
-  const plants = Math.max(0.8, ...view.plants.map((p) => p.y + p.scale * p.body.heightM))
+  const plants = tallestM(view)
   const behind = Math.max(0, ...backdrop.flatMap((b) => b.top.map(([, y]) => y)))
   const top = Math.max(plants, Math.min(behind, plants + BACKDROP_ABOVE_M)) + ABOVE_M
   const bedM = view.rightM - view.leftM + 2 * BESIDE_M
@@ -118,9 +122,14 @@ export function paintGround(
   painter.path(rectPath(0, y(0), width, height - y(0)), { fill: PATH })
 }
 
-/** How soft the air is between the eye and a plant, 0 to 1. */
+/** Air is told apart in so many steps. */
+const AIR_STEPS = 2
+
+/** How soft the air is between the eye and a plant, 0 to 1, in steps. */
 export const airBefore = (p: SeenPlant, { standpoint, deepM }: FrontView): number =>
-  deepM > 0 ? Math.min(1, (p.depthM - standpoint.awayM) / Math.max(4, deepM)) : 0
+  deepM > 0
+    ? Math.round(AIR_STEPS * Math.min(1, (p.depthM - standpoint.awayM) / Math.max(4, deepM))) / AIR_STEPS
+    : 0
 
 /** Whether anything of a plant lies within a picture. */
 export const isInFrame = (p: SeenPlant, { x, width, pxPerM }: Framing): boolean => {
@@ -138,15 +147,12 @@ export function shadowOf({ body, pxPerM, air }: Pick<Painted, 'body' | 'pxPerM' 
 }
 export const SHADOW_COLOUR = '#221b14'
 
-/** Air is told apart in so many steps. */
-const AIR_STEPS = 2
-
 /** Draws the plants of a bed into a file, from the farthest to the nearest, in softer air the farther they are. */
 export function paintPlants(painter: Pick<Painter, 'path' | 'stamp'>, view: FrontView, frame: Framing): void {
   for (const p of view.plants) {
     if (!isInFrame(p, frame)) continue
     const [footX, footY] = [frame.x(p.x), frame.y(p.y)]
-    const air = Math.round(AIR_STEPS * airBefore(p, view)) / AIR_STEPS
+    const air = airBefore(p, view)
     // Drawn as at the front edge, and set smaller behind.
     const painted = asPainted(p, frame.pxPerM, air)
     const { x, rx, ry, opacity } = shadowOf(painted)

@@ -110,12 +110,21 @@ export {
 } from './arrangement.ts'
 export { arrangementFrom, groundFrom, groundWritten, type GroundRuns, type KeptDrift } from './groundRuns.ts'
 export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type LayoutCheck } from './checks.ts'
-export { PER_POCKET, pocketsFor, pocketsOf, type BulbsBetween, type Pocket } from './pockets.ts'
+export {
+  PER_POCKET,
+  pocketsFor,
+  pocketsOf,
+  pocketsOfScheme,
+  type BulbsBetween,
+  type Pocket,
+} from './pockets.ts'
 export {
   fillersFor,
   materialNames,
   materialUnits,
+  packsWords,
   totalsOf,
+  wantedWords,
   type ComingIn,
   type GoingOut,
   type Reckoned,
@@ -178,3 +187,4 @@ export {
   type PlacedPlant,
   type ReckonedWith,
 } from './reckoning.ts'
+export { settingOut, type SettingOut } from './settingOut.ts'

@@ -2,6 +2,7 @@ import { sum } from 'd3-array'
 import { isEvergreen } from './palette.ts'
 import { plantsOf, type Arrangement, type BedGround } from './arrangement.ts'
 import type { SetPlant } from './positions.ts'
+import { isLaidOut, type KindOf } from './said.ts'
 import type { Taxon } from '../plants/index.ts'
 
 /** Small bulbs that come up between what else grows there. */
@@ -51,6 +52,27 @@ export function pocketsOf(
     return { driftId: id, x, y, bulbs }
   })
 }
+
+/** The pockets of a scheme: none before it is laid out, nor of kinds that are in no library. */
+export const pocketsOfScheme = (
+  ground: BedGround,
+  arranged: Arrangement,
+  said: {
+    drifts: readonly { ground: unknown }[]
+    between: readonly { id: string; botanical: string; count: number }[]
+  },
+  kindOf: KindOf,
+): Pocket[] =>
+  isLaidOut(said)
+    ? pocketsOf(
+        ground,
+        arranged,
+        said.between.flatMap(({ id, botanical, count }) => {
+          const taxon = kindOf.get(botanical)
+          return taxon ? [{ id, taxon, count }] : []
+        }),
+      )
+    : []
 
 /** Pockets that so many bulbs of a kind go into. */
 export const pocketsFor = (bulbs: number): number => sharedInPockets([{ id: '', count: bulbs }]).length

@@ -1,7 +1,14 @@
 import { sum } from 'd3-array'
 import { toFiveMinutes } from '../care/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
-import { barrowLoads, layerLitres, shoppingList, type Offer, type ShoppingList } from '../quantities/index.ts'
+import {
+  barrowLoads,
+  layerLitres,
+  shoppingList,
+  type Offer,
+  type ShoppingLine,
+  type ShoppingList,
+} from '../quantities/index.ts'
 import { openGroundM2 } from './growth.ts'
 import { comesUpBetween } from './palette.ts'
 
@@ -62,6 +69,14 @@ export const materialUnits: Readonly<Record<string, 'l' | 'kg' | 'm'>> = {
   [materialNames.feed]: 'kg',
   [materialNames.drip]: 'm',
 }
+
+/** What is wanted of an item, as it is read: `24 Helenium autumnale`, `180 l Compost`; plants have no unit. */
+export const wantedWords = ({ wanted, item }: { wanted: number; item: string }): string =>
+  [wanted, materialUnits[item], item].filter((w) => w !== undefined).join(' ')
+
+/** The packs that something is bought in: `4 × tray of 6, 5 × 9 cm pot`. */
+export const packsWords = ({ packs }: ShoppingLine['cover']): string =>
+  packs.map((p) => `${p.number} × ${p.pack.name}`).join(', ')
 
 /** A layer that is spread. */
 export interface SpreadLayer {

@@ -6,7 +6,7 @@ import { faces, pdfPainter } from './pdfPainter.ts'
 
 /** Points of a millimetre. */
 export const PT_PER_MM = 72 / 25.4
-export const MARGIN = 34
+const MARGIN = 34
 export const INK = '#26231d'
 export const SOFT = '#6d675b'
 const RULE = '#cfc8b9'
@@ -14,6 +14,14 @@ const HEAD = 30
 const FOOT = 16
 
 const fonts = dirname(createRequire(import.meta.url).resolve('source-sans-pro/package.json'))
+
+/** Room on a page, points from its upper left. */
+export interface Room {
+  left: number
+  top: number
+  width: number
+  height: number
+}
 
 /** A document in the making: sheets lying on their long side, each with a head, numbered at their feet. */
 export class Sheets {
@@ -48,7 +56,7 @@ export class Sheets {
   }
 
   /** A new page. @returns the room on it, points */
-  page(): { left: number; top: number; width: number; height: number } {
+  page(): Room {
     const { doc } = this
     doc.addPage()
     const { width, height } = doc.page

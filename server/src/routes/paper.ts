@@ -11,7 +11,7 @@ import { behalfNow, onBehalfOf } from '../turns.ts'
 import { schemeOfGarden } from '../work/carryOut.ts'
 import type { ComputePool } from '../work/compute.ts'
 import { schemeToDraw } from '../work/paper.ts'
-import type { SchemeMoment, SchemeToDraw } from '../work/paperTasks.ts'
+import type { SchemeMoment, SchemeToDraw } from '../paper/drawnScheme.ts'
 
 /** Schemes as files to be printed and sent, and as whoever is given a link may look at them. */
 export const paperRoutes = (pool: ComputePool, now: () => number, limit: RequestHandler): Route[] => [

@@ -34,6 +34,11 @@ const toScheme = (r: SchemeRow): SchemeView => ({
   link: r.link_since && { since: r.link_since.toISOString(), until: r.link_until! },
 })
 
+/** The plantings that a scheme has planted, as a list in SQL. @param scheme its id there */
+const plantedBy = (scheme: string): string =>
+  `array(select p.id from plantings p join jobs j on j.id = p.planted_by
+         where j.scheme_id = ${scheme} and p.withdrawn_at is null order by p.id)`
+
 /** Places of a garden that are decided anew, the newest first, each with its schemes in the order in which they were made. */
 export async function listReworks(db: Db, gardenId: string): Promise<ReworkView[]> {
   const reworks = await db('reworks')
@@ -52,8 +57,7 @@ export async function listReworks(db: Db, gardenId: string): Promise<ReworkView[
             s.accepted_at, ap.name as accepted_by, l.created_at as link_since, l.until as link_until,
             (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'done') as done,
             (select count(*)::int from jobs j where j.scheme_id = s.id and j.state = 'open') as open,
-            array(select p.id from plantings p join jobs j on j.id = p.planted_by
-                  where j.scheme_id = s.id and p.withdrawn_at is null order by p.id) as planted
+            ${plantedBy('s.id')} as planted
      from schemes s join scheme_revisions r on r.id = s.revision_id left join people p on p.id = r.person_id
      left join people ap on ap.id = s.accepted_by
      left join scheme_links l on l.scheme_id = s.id and l.withdrawn_at is null
@@ -152,7 +156,15 @@ export const findScheme = (
   reworkId: string,
   schemeId: string,
 ): Promise<
-  { id: string; placeId: string; revisionId: string; said: SaidScheme; isAccepted: boolean } | undefined
+  | {
+      id: string
+      placeId: string
+      revisionId: string
+      said: SaidScheme
+      isAccepted: boolean
+      plantedIds: string[]
+    }
+  | undefined
 > =>
   db('schemes')
     .join('scheme_revisions', 'scheme_revisions.id', 'revision_id')
@@ -165,6 +177,7 @@ export const findScheme = (
       'revision_id as revisionId',
       'said',
       db.raw('accepted_at is not null as "isAccepted"'),
+      db.raw(`${plantedBy('schemes.id')} as "plantedIds"`),
     )
 
 /** A scheme is carried out from now on, by somebody's word; or it is no longer. */

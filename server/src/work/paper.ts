@@ -11,26 +11,14 @@ import {
   type SchemeTotals,
   type Went,
 } from '@border/core'
-import type { SaidScheme, SchemeView } from '@border/contract'
+import type { SaidScheme } from '@border/contract'
 import { sum } from 'd3-array'
-import { notFound } from '../errors.ts'
 import { featuresOn, type GardenReader } from '../reader.ts'
 import { listOffers } from '../store/offers.ts'
-import { listReworks } from '../store/reworks.ts'
+import { schemeOfGarden } from './carryOut.ts'
 import type { ComputePool } from './compute.ts'
-import type { SchemeToDraw } from './paperTasks.ts'
+import type { SchemeToDraw } from '../paper/drawnScheme.ts'
 import { groundOfPlace, inHand, placeOfGarden, plantsElsewhere, relocationTask } from './rework.ts'
-
-/** A scheme of a garden with the place that it is of. @throws {Refusal} where there is none */
-async function schemeAndPlace(
-  { db, garden }: GardenReader,
-  { reworkId, schemeId }: { reworkId: string; schemeId: string },
-): Promise<{ scheme: SchemeView; placeId: string }> {
-  const rework = (await listReworks(db, garden.id)).find((r) => r.id === reworkId)
-  const scheme = rework?.schemes.find((s) => s.id === schemeId)
-  if (!rework || !scheme) throw notFound('This scheme')
-  return { scheme, placeId: rework.placeId }
-}
 
 /** Where what leaves goes, as far as the least cost decides it. */
 async function wentTo(reader: GardenReader, pool: ComputePool, { leaving }: SaidScheme): Promise<Went> {
@@ -46,9 +34,8 @@ export async function schemeToDraw(
   pool: ComputePool,
   ids: { reworkId: string; schemeId: string },
 ): Promise<{ task: SchemeToDraw; totals: () => Promise<SchemeTotals> }> {
-  const { scheme, placeId } = await schemeAndPlace(reader, ids)
-  const { said, plantedIds } = scheme
   const { garden, today, db } = reader
+  const { said, placeId, plantedIds } = await schemeOfGarden(db, garden.id, ids)
   const [place, plantings, taxa, features, { climate }, relocated] = await Promise.all([
     placeOfGarden(reader, placeId),
     reader.plantings(),

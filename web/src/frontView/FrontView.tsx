@@ -4,6 +4,7 @@ import {
   framedFrom,
   framing,
   frontView,
+  inFullGrowth,
   isInFrame,
   paintGround,
   type Backdrop,
@@ -73,8 +74,7 @@ function Drawn({
   const backdrop = useMemo(() => JSON.parse(behind) as Backdrop[], [behind])
   // In full growth: what it is framed by, so that the picture stays as large while the weeks go by.
   const tallest = useMemo(
-    () =>
-      frontView(outline, plants, standpoint, { on: year.south ? '2027-01-20' : '2026-07-20', year, years }),
+    () => frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }),
     [outline, plants, standpoint, year, years],
   )
   const frame = useMemo(

@@ -12,7 +12,6 @@ export interface Sprite {
 
 /** Sizes that differ by less are drawn alike: within a twentieth of what they are. Looks are told apart in so many steps. */
 const SIZE_STEP = 1.1
-const AIR_STEPS = 2
 /** What leans out of its outline has room for it, as a share of its size. */
 const ROOM = 0.3
 /** More than so many are not kept. */
@@ -43,7 +42,7 @@ export class Sprites {
         body: { ...body, heightM: sizeStep(body.heightM), spreadM: sizeStep(body.spreadM) },
       },
       sizeStep(pxPerM),
-      step(air, AIR_STEPS),
+      air,
     )
     const { body: size, look: state, pxPerM: px } = painted
     const key = [

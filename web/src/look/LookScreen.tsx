@@ -20,7 +20,7 @@ import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { Whole } from '../frame/Whole.tsx'
 import { FrontView } from '../frontView/FrontView.tsx'
-import { GROWTH_YEARS, weekOf, WeekSlider } from '../rework/useMoment.tsx'
+import { SideChoice, weekOf, WeekSlider, YearChoice } from '../rework/useMoment.tsx'
 import './look.css'
 
 /** A scheme as a client sees it who was given a link: drawn by week and year, with its plan and what is planted. */
@@ -83,23 +83,8 @@ function Seen({ token, look }: { token: string; look: LookView }) {
     <section aria-label="From the path">
       <div className="look-tools">
         <WeekSlider moment={{ week, on, look: (to) => setWeek(Number(to.week)) }} />
-        <Choose
-          label="Year of growth"
-          value={String(years)}
-          options={GROWTH_YEARS.map((y) => ({ value: String(y), label: `year ${y}` }))}
-          onChange={(y) => setYears(Number(y))}
-        />
-        {look.seenFrom.length > 1 && (
-          <Choose
-            label="Seen from which side"
-            value={String(fromDeg)}
-            options={look.seenFrom.map((d, i) => ({
-              value: String(d),
-              label: i === 0 ? 'from the first side' : 'from the other side',
-            }))}
-            onChange={(d) => setFrom(Number(d))}
-          />
-        )}
+        <YearChoice years={years} onYears={(y) => setYears(Number(y))} />
+        <SideChoice sides={look.seenFrom} fromDeg={fromDeg} onSide={(d) => setFrom(Number(d))} />
         <Choose
           label="Sheet"
           value={paper}

@@ -1,5 +1,6 @@
 import {
   appearanceOn,
+  AS_PLANTED,
   autumnColour,
   driftOutlines,
   driftsM2,
@@ -18,6 +19,7 @@ import {
   type Pocket,
   sizeAt,
   softPath,
+  STONE_M,
   type Point,
   type Taxon,
 } from '@border/core'
@@ -66,8 +68,6 @@ export function BedDrawing(props: Props) {
   )
 }
 
-/** Half across a stepping stone, metres. */
-const STONE_M = 0.17
 /** Room about a bed, metres. */
 const ABOUT_M = 0.6
 
@@ -288,8 +288,6 @@ const Plants = memo(function Plants({
   )
 })
 
-/** Of the distance between plants so much is drawn of each where no year is looked at. */
-const AS_PLANTED = 0.72
 const STRAW = '#b8a478'
 
 /** How a plant is drawn from above: as it is planted, in the colour that it flowers in; or as it is at a moment, as wide as it has grown. */

@@ -22,12 +22,11 @@ import {
 import { min } from 'd3-array'
 import { memo, use, useEffect, useMemo, useState } from 'react'
 import { RESTS_MS } from '../frame/address.ts'
-import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
 import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
-import { clamped, GROWTH_YEARS, WeekSlider, type Moment } from './useMoment.tsx'
+import { clamped, GROWTH_YEARS, SideChoice, WeekSlider, YearChoice, type Moment } from './useMoment.tsx'
 import { useStanding } from './useStanding.ts'
 import { PhotoBeside } from './PhotoBeside.tsx'
 import './rework.css'
@@ -43,8 +42,6 @@ interface Props {
   plantedIds: readonly string[]
   moment: Moment
 }
-
-const YEARS = GROWTH_YEARS.map((y) => ({ value: String(y), label: `year ${y}` }))
 
 /** A scheme from where somebody stands, by week of the year and by year of growth, and what is hidden of it. */
 export function FromThePath(props: Props) {
@@ -76,23 +73,8 @@ export function FromThePath(props: Props) {
     <div className="from-path">
       <div className="rework-tools" role="group" aria-label="When and from where">
         <WeekSlider moment={moment} />
-        <Choose
-          label="Year of growth"
-          value={String(years)}
-          options={YEARS}
-          onChange={(growth) => look({ growth })}
-        />
-        {ground.viewedFrom.length > 1 && (
-          <Choose
-            label="Seen from which side"
-            value={String(fromDeg)}
-            options={ground.viewedFrom.map((d, i) => ({
-              value: String(d),
-              label: i === 0 ? 'from the first side' : 'from the other side',
-            }))}
-            onChange={(side) => look({ side })}
-          />
-        )}
+        <YearChoice years={years} onYears={(growth) => look({ growth })} />
+        <SideChoice sides={ground.viewedFrom} fromDeg={fromDeg} onSide={(side) => look({ side })} />
         <label>
           <small>from </small>
           <Figure

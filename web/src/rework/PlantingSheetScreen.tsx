@@ -1,22 +1,18 @@
-import type { GroundView, KnownTaxon, ReworkView, SaidScheme, SchemeView } from '@border/contract'
+import type { GroundView, KnownTaxon, ReworkView, SchemeView } from '@border/contract'
 import {
-  type BaseLine,
   counted,
   dayMonthYear,
   isLaidOut,
-  letterOf,
   type KindOf,
   kindsOf,
   moneyWords,
+  planKey,
   type Place,
   plantingCsv,
-  plantingTable,
-  plantsOf,
-  type Point,
   reckonScheme,
   seasonOfFeeding,
   setWords,
-  sidesOf,
+  settingOut,
 } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
@@ -86,14 +82,6 @@ interface Props {
   kindOf: KindOf
 }
 
-const outlineOf = (place: Place) =>
-  place.kind === 'bed'
-    ? place.ring
-    : ([
-        [place.x - place.radiusM, place.y],
-        [place.x + place.radiusM, place.y],
-      ] as const)
-
 function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
   const { view, today, isHead } = useGardenContext()
   const { said, step } = useScheme(view.garden.id, rework.id, scheme)
@@ -107,23 +95,11 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
   const relocation = useRelocation(view.garden.id, said)
   const { data: offers = [] } = usePrices()
   const { data: inHand = [] } = useInHand(view.garden.id, place.id, said)
-  const sides = sidesOf(outlineOf(place))
-  const base = sides.find((s) => isAlong(s, said.baseLine)) ?? sides[0]!
-  const names = useMemo(() => {
-    const drifts = arranged.drifts.map((d) => [d.id, d.taxon.botanical] as const)
-    const bulbs = pockets.map((p) => {
-      const of = said.between.find((b) => b.id === p.driftId)!
-      return [p.driftId, `${p.bulbs} ${of.botanical}`] as const
-    })
-    return new Map([...drifts, ...bulbs, [STONE, 'stepping stone'] as const])
-  }, [arranged, pockets, said.between])
-  const { stones = NO_STONES } = said
-  const plants = useMemo(
-    () => [...plantsOf(bed, arranged), ...pockets, ...stones.map(([x, y]) => ({ driftId: STONE, x, y }))],
-    [bed, arranged, pockets, stones],
+  const { sides, base, table } = useMemo(
+    () => settingOut({ ground: bed, arranged, pockets }, said),
+    [bed, arranged, pockets, said],
   )
-  const letters = useMemo(() => new Map(kindsOf(said).map((k, i) => [k.botanical, letterOf(i)])), [said])
-  const table = plantingTable(plants, names, base)
+  const { letters } = useMemo(() => planKey({ ...said, ground: bed }), [said, bed])
   const totals = reckonScheme(said, kindOf, {
     plantings: view.plantings,
     relocated: relocation.data,
@@ -161,7 +137,7 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
           ground={bed}
           arranged={arranged}
           pockets={pockets}
-          stones={stones}
+          stones={said.stones}
           letters={letters}
           chosen={undefined}
           onChoose={() => {}}
@@ -252,11 +228,3 @@ function Sheet({ rework, scheme, place, ground, kindOf }: Props) {
     </>
   )
 }
-
-const NO_STONES: readonly Point[] = []
-/** Under this name stepping stones stand in the table. */
-const STONE = 'stone'
-
-/** Whether a side is the one that somebody has said to measure from. */
-const isAlong = ({ from, to }: BaseLine, said: SaidScheme['baseLine']): boolean =>
-  said !== null && [from, to].every(([x, y], i) => Math.hypot(said[i]![0] - x, said[i]![1] - y) < 0.01)

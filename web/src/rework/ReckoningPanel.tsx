@@ -6,6 +6,8 @@ import {
   kindsOf,
   materialUnits,
   moneyWords,
+  packsWords,
+  wantedWords,
   type Place,
   plantingM2,
   pocketsFor,
@@ -248,11 +250,8 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
           </tr>
           {s.lines.map((l) => (
             <tr key={l.item}>
-              <td>
-                {l.wanted} {unitOf(l.item)}
-                {l.item}
-              </td>
-              <td>{l.cover.packs.map((p) => `${p.number} × ${p.pack.name}`).join(', ')}</td>
+              <td>{wantedWords(l)}</td>
+              <td>{packsWords(l.cover)}</td>
               <td className="figure">{moneyWords(l.cover.price)}</td>
             </tr>
           ))}
@@ -265,10 +264,7 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
           </tr>
           {shopping.unpriced.map((u) => (
             <tr key={u.item}>
-              <td colSpan={3}>
-                {u.wanted} {unitOf(u.item)}
-                {u.item}
-              </td>
+              <td colSpan={3}>{wantedWords(u)}</td>
             </tr>
           ))}
         </tbody>
@@ -277,8 +273,6 @@ export function Shopping({ totals: { shopping } }: { totals: SchemeTotals }) {
   )
 }
 
-/** A unit as it is read between a number and a name; plants have none. */
-const unitOf = (item: string): string => (materialUnits[item] ? `${materialUnits[item]} ` : '')
 const IN_ONE = { l: 'Litres in one', kg: 'Kilograms in one', m: 'Metres in one' } as const
 
 /** Prices, kept with the day on which they were asked. */

@@ -1,6 +1,7 @@
 import { addDays, dayMonth, daysBetween, usualYearAt, yearOf, type IsoDate, type Year } from '@border/core'
 import { useMemo } from 'react'
 import { useRestedParams } from '../frame/address.ts'
+import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 
 /** Years of growth that can be looked at. */
@@ -61,6 +62,38 @@ export const WeekSlider = ({
     <b>{dayMonth(on)}</b>
   </label>
 )
+
+/** The year of growth, by choice. */
+export const YearChoice = ({ years, onYears }: { years: number; onYears: (years: string) => void }) => (
+  <Choose
+    label="Year of growth"
+    value={String(years)}
+    options={GROWTH_YEARS.map((y) => ({ value: String(y), label: `year ${y}` }))}
+    onChange={onYears}
+  />
+)
+
+/** From which side it is seen; nothing where there is one alone. */
+export const SideChoice = ({
+  sides,
+  fromDeg,
+  onSide,
+}: {
+  sides: readonly number[]
+  fromDeg: number
+  onSide: (fromDeg: string) => void
+}) =>
+  sides.length > 1 && (
+    <Choose
+      label="Seen from which side"
+      value={String(fromDeg)}
+      options={sides.map((d, i) => ({
+        value: String(d),
+        label: i === 0 ? 'from the first side' : 'from the other side',
+      }))}
+      onChange={onSide}
+    />
+  )
 
 export function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
   const value = Number(said)

@@ -1,12 +1,11 @@
 import type { GroundView, SchemeView } from '@border/contract'
 import {
   type BedGround,
-  isLaidOut,
   type KindOf,
   type Place,
   placesOn,
   plantingM2,
-  pocketsOf,
+  pocketsOfScheme,
   regionsAt,
   staysOf,
   viewsOf,
@@ -48,21 +47,7 @@ export function useSchemeGround(
     () => arrangementOf(bed, { drifts: said.drifts }, kindOf),
     [bed, said.drifts, kindOf],
   )
-  const { between } = said
-  const pockets = useMemo(
-    () =>
-      isLaidOut(said)
-        ? pocketsOf(
-            bed,
-            arranged,
-            between.flatMap((b) => {
-              const taxon = kindOf.get(b.botanical)
-              return taxon ? [{ id: b.id, taxon, count: b.count }] : []
-            }),
-          )
-        : [],
-    [bed, arranged, said, between, kindOf],
-  )
+  const pockets = useMemo(() => pocketsOfScheme(bed, arranged, said, kindOf), [bed, arranged, said, kindOf])
   const garden = useMemo(
     () => ({ climate: view.climate ?? undefined, regions: regionsAt(view.garden) }),
     [view.climate, view.garden],
