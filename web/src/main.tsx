@@ -1,7 +1,6 @@
 import '@fontsource-variable/literata/wght.css'
 import '@fontsource-variable/literata/wght-italic.css'
 import '@fontsource-variable/source-sans-3/wght.css'
-import { civilDate } from '@border/core'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { createBrowserRouter } from 'react-router'
@@ -38,8 +37,6 @@ setTimeout(() => void persister.persisterGc().catch(() => {}), TIDIED_AFTER_MS)
 const client = newClient()
 const router = createBrowserRouter(routes)
 const asked = askFirst(client, location)
-// The first calendar of a browser takes a slow device a quarter of a second: it has that while answers are on their way.
-civilDate(new Date(), 'UTC')
 // Shown once, with what it is of; what takes longer is waited for where it belongs.
 await Promise.race([
   Promise.all([asked, filesOf(router)]),

@@ -1,3 +1,5 @@
+import { offsetMs } from './zoneClock.ts'
+
 /**
  * Calendar days without clocks. A day is an ISO 8601 date string (`2026-09-14`); arithmetic goes
  * through the day number, whole days since 1970-01-01. Nothing here knows a time zone.
@@ -123,6 +125,14 @@ export const maxDay = (...days: IsoDate[]): IsoDate => days.reduce((a, b) => (a 
 /** The date at an instant in Universal Time. */
 export const utcDate = (instantMs: number): IsoDate => new Date(instantMs).toISOString().slice(0, 10)
 
+/** `2026-11-30T09:41`: what calendar and clock show at an instant in an IANA zone. */
+export const localMinute = (instantMs: number, timeZone: string): string =>
+  new Date(instantMs + offsetMs(instantMs, timeZone)).toISOString().slice(0, 16)
+
+/** `09:41`: what the clock shows at an instant in an IANA zone. */
+export const clockTime = (instantMs: number, timeZone: string): string =>
+  localMinute(instantMs, timeZone).slice(11)
+
 /** The civil date at an instant in an IANA zone. */
 export const civilDate = (instant: Date, timeZone: string): IsoDate =>
   utcDate(instant.getTime() + offsetMs(instant.getTime(), timeZone))
@@ -141,29 +151,6 @@ export function instantsOf(local: string, timeZone: string): number[] {
   return [...new Set(offsets.map((offset) => asUtc - offset))]
     .filter((ms) => ms + offsetMs(ms, timeZone) === asUtc)
     .sort((a, b) => a - b)
-}
-
-/** Making one takes far longer than asking it: on a slow device a third of a second for the first of each kind. */
-const clocks = new Map<string, Intl.DateTimeFormat>()
-
-/** Local minus universal time of a zone at an instant, milliseconds. */
-function offsetMs(instantMs: number, timeZone: string): number {
-  const clock =
-    clocks.get(timeZone) ??
-    new Intl.DateTimeFormat('en-US', {
-      timeZone,
-      hourCycle: 'h23',
-      year: 'numeric',
-      month: 'numeric',
-      day: 'numeric',
-      hour: 'numeric',
-      minute: 'numeric',
-      second: 'numeric',
-    })
-  clocks.set(timeZone, clock)
-  const part = Object.fromEntries(clock.formatToParts(instantMs).map((p) => [p.type, Number(p.value)]))
-  const shown = Date.UTC(part.year!, part.month! - 1, part.day, part.hour, part.minute, part.second)
-  return shown - Math.floor(instantMs / 1000) * 1000
 }
 
 /** The year a growing season is called by: in the south the season from July is called by the year it ends in. */

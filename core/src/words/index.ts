@@ -27,10 +27,10 @@ export const dayMonthYear = (day: IsoDate): string => `${dayMonth(day)} ${yearOf
 /** `February 2025` */
 export const monthYear = (day: IsoDate): string => `${months[Number(day.slice(5, 7)) - 1]} ${yearOf(day)}`
 
-/** `45 cm`, of metres. */
-/** `July`. */
+/** `July` */
 export const monthName = (day: IsoDate): string => months[Number(day.slice(5, 7)) - 1]!
 
+/** `45 cm`, of metres. */
 export const centimetres = (metres: number): string => `${Math.round(100 * metres)} cm`
 
 /** `−5.7 °C`, with a true minus. */

@@ -9,6 +9,8 @@ import {
   type Brightness,
   type Point,
   type TellingLook,
+  clockTime,
+  localMinute,
 } from '@border/core'
 import { Alert, DatePicker, Select, Upload } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -87,8 +89,7 @@ function SaidBySigns({ suspicions }: Pick<SuspicionsView, 'suspicions'>) {
 }
 
 /** The wall clock of a garden at an instant, as the picker shows it. */
-const inZone = (ms: number, timeZone: string): Dayjs =>
-  dayjs(new Intl.DateTimeFormat('sv-SE', { timeZone, dateStyle: 'short', timeStyle: 'short' }).format(ms))
+const inZone = (ms: number, timeZone: string): Dayjs => dayjs(localMinute(ms, timeZone))
 
 function TapReading({
   spot,
@@ -291,19 +292,14 @@ function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at:
   )
   const places = new Map(view.features.map((f) => [f.id, f.name]))
   const [latest] = evidence.readings
-  const time = new Intl.DateTimeFormat('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    hour: '2-digit',
-    minute: '2-digit',
-    timeZone,
-  })
+  const dayAndTime = (at: string) =>
+    `${shortDate(civilDate(new Date(at), timeZone))}, ${clockTime(Date.parse(at), timeZone)}`
   return (
     <section aria-label="Readings taken">
       <h2>Taken since {shortDate(civilDate(new Date(evidence.since), timeZone))}</h2>
       {evidence.readings.length > 0 && latest && (
         <p>
-          {counted(evidence.readings.length, 'look')} by eye, the last {time.format(new Date(latest.at))}:{' '}
+          {counted(evidence.readings.length, 'look')} by eye, the last {dayAndTime(latest.at)}:{' '}
           <button type="button" className="plain link" onClick={() => onSpot([latest.x, latest.y])}>
             {seenWords[latest.seen].toLowerCase()}
             {latest.placeId ? ` in ${places.get(latest.placeId)}` : ''}
@@ -321,9 +317,8 @@ function Taken({ evidence, onSpot }: { evidence: LightEvidenceView; onSpot: (at:
           <button type="button" className="plain link" onClick={() => onSpot([log.x, log.y])}>
             {log.name}
           </button>
-          , {time.format(new Date(log.firstAt))} to {time.format(new Date(log.lastAt))}: {log.readingCount}{' '}
-          times of day read, {Math.round((100 * (log.cloudy + log.undecided)) / Math.max(1, log.steps))} % set
-          aside as cloud.{' '}
+          , {dayAndTime(log.firstAt)} to {dayAndTime(log.lastAt)}: {log.readingCount} times of day read,{' '}
+          {Math.round((100 * (log.cloudy + log.undecided)) / Math.max(1, log.steps))} % set aside as cloud.{' '}
           {isCrew && (
             <Button size="small" look="link" onClick={() => withdrawLog.mutate({ id: log.id })}>
               Take it back

@@ -1,4 +1,4 @@
-import { monthOf, quarterHours, type PointSky } from '@border/core'
+import { isoDate, monthName, monthOf, quarterHours, type PointSky } from '@border/core'
 
 const WIDTH = 300
 const HEIGHT = 96
@@ -27,10 +27,6 @@ export function YearHours({
     .map((o, k) => ({ ...o, hours: meanOf((h) => h.takenHours[k]!) }))
     .filter((o) => o.hours >= 0.125)
     .sort((a, b) => b.hours - a.hours)
-  const monthName = new Date(Date.UTC(2000, month - 1)).toLocaleString('en-GB', {
-    month: 'long',
-    timeZone: 'UTC',
-  })
   return (
     <figure className="year-hours">
       <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="group" aria-label="Hours of sun by month">
@@ -62,7 +58,7 @@ export function YearHours({
         <i className="year-afternoon" /> from 14 <i className="year-open" /> taken
       </div>
       <p>
-        {monthName}: {quarterHours(meanOf((h) => h.hours.total))} of{' '}
+        {monthName(isoDate(2000, month, 1))}: {quarterHours(meanOf((h) => h.hours.total))} of{' '}
         {quarterHours(meanOf((h) => h.openHours))}.{' '}
         {takers.length === 0
           ? 'Nothing takes a quarter of an hour.'

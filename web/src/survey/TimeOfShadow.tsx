@@ -1,4 +1,4 @@
-import { civilDate, instantsOf } from '@border/core'
+import { instantsOf, localMinute } from '@border/core'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import '../draw/draw.css'
@@ -19,7 +19,7 @@ export function TimeOfShadow({ value, onChange }: { value: string; onChange: (lo
             max={`${today}T23:59`}
             onChange={(e) => onChange(e.target.value)}
           />
-          <Button size="small" onClick={() => onChange(nowThere(timeZone))}>
+          <Button size="small" onClick={() => onChange(localMinute(Date.now(), timeZone))}>
             Now
           </Button>
         </span>
@@ -32,9 +32,3 @@ export function TimeOfShadow({ value, onChange }: { value: string; onChange: (lo
 /** The instant that was said, milliseconds since 1970; undefined while nothing is, or where clocks skip it. */
 export const instantThere = (local: string, timeZone: string): number | undefined =>
   local === '' ? undefined : instantsOf(local, timeZone)[0]
-
-/** `2026-11-30T09:41` on the clocks of a zone. */
-function nowThere(timeZone: string): string {
-  const time = new Intl.DateTimeFormat('en-GB', { timeZone, hour: '2-digit', minute: '2-digit' }).format()
-  return `${civilDate(new Date(), timeZone)}T${time}`
-}
