@@ -208,6 +208,40 @@ describe('where what leaves goes', () => {
     }
   })
 
+  it('costs no more with a spot more, and no less with one thing more to find a place for', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 1e6 }), (seed) => {
+        const whole = drawn(seed, 16, 9)
+        const less = { ...whole, spots: whole.spots.slice(1), fit: whole.fit.map((f) => f.slice(1)) }
+        const fewer = { ...whole, leaving: whole.leaving.slice(1), fit: whole.fit.slice(1) }
+        // Nothing is vacated that does not leave.
+        const freed = {
+          ...fewer,
+          spots: whole.spots.map((s) => (s.vacatedBy === 'p0' ? { ...s, vacatedBy: undefined } : s)),
+        }
+        const [all, cramped, alone] = [whole, less, freed].map((problem) => relocate(problem, solve))
+        if (!all!.ok || !cramped!.ok || !alone!.ok) throw new Error('nothing was found')
+        expect(all!.bound).toBeLessThanOrEqual(cramped!.cost + 1e-6)
+        expect(alone!.bound).toBeLessThanOrEqual(all!.cost + 1e-6)
+        for (const found of [all!, cramped!, alone!]) expect(found.gap).toBeLessThanOrEqual(0.001)
+      }),
+      { numRuns: 25 },
+    )
+  })
+
+  it('is told within a thousandth where room is dear', () => {
+    // Drawn so that sets of plantings cut into parts come to one to two hundredths less than whole.
+    for (const seed of [1003, 3044]) {
+      const found = relocate(simulatedRelocation(seed, 60, 40), solve)
+      if (!found.ok) throw new Error(found.why)
+      expect(found.gap).toBeLessThanOrEqual(0.001)
+      expect(found.cost).toBeCloseTo(
+        found.destinations.reduce((sum, d) => sum + d.cost, 0),
+        6,
+      )
+    }
+  })
+
   it('does what somebody decided, tells its price, and says what cannot be', () => {
     const problem = made()
     const best = relocate(problem, solve)

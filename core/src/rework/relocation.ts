@@ -1,5 +1,17 @@
 import { sum } from 'd3-array'
-import { Milp, type MilpAnswer, type MilpTerm, type SolveMilp } from '../search/index.ts'
+import {
+  addedBy,
+  cheapestSets,
+  cutIntoParts,
+  dearTriples,
+  lacksARow,
+  overWorth,
+  overtaken,
+  type Prices,
+  type Triple,
+  type RowSet,
+  type SolveMilp,
+} from '../search/index.ts'
 import { LEAST_FIT } from '../verdict/index.ts'
 import { packedIn } from './packing.ts'
 
@@ -92,30 +104,36 @@ const isVacated = ({ leaving }: RelocationProblem, { vacatedBy }: OpenSpot, forI
   vacatedBy === undefined || (vacatedBy !== forId && leaving.some((l) => l.id === vacatedBy))
 
 /** As precise as is worth while, and a count of branches after which what is found stands, with how far it may be out. */
-const LIMITS = { gap: 0.001, nodes: 40, isNearlyWhole: true }
-/** Dearer than anything: what nothing else can be done with. */
-const NOWHERE = 1e6
+const LIMITS = { gap: 0.001, nodes: 200 }
 const NO_MORE = 1e-6
 
 /** Plantings that stand in one spot together, or one that leaves by a way out. */
-interface Column {
+interface Column extends RowSet {
   /** By their turn. */
   leaving: readonly number[]
   /** The spot that they fill, by its turn. */
   spot: number | undefined
   way: WayOut | undefined
+}
+
+/** Where everything goes, by the sets that were chosen. */
+interface Sorted {
+  columns: readonly Column[]
   cost: number
+  bound: number
 }
 
 /**
  * Where everything that leaves goes, at the least cost in all: an assignment with room, told by all sets of plantings that stand in a
  * spot side by side. The sets worth having are found by their prices (column generation for generalized assignment; Savelsbergh 1997,
- * Operations Research 45, 831-841); then every set that could still be in an answer as good is taken in and the whole is solved as an
- * integer programme. Ground that what leaves gives up counts as room once it has left.
+ * Operations Research 45, 831-841); what they come to in parts is raised by triples, which the prices of further sets
+ * heed (branch, price and cut; Desaulniers, Desrosiers and Spoorendonk 2011, Networks 58, 301-310); then every set that could still be in
+ * a better answer is taken in, and the whole is chosen. Ground that what leaves gives up counts as room once it has left.
  *
  * @returns not ok where what was decided contradicts itself
  */
 export function relocate(problem: RelocationProblem, solve: SolveMilp): RelocationAnswer {
+  const rows = { once: problem.leaving.length, all: problem.leaving.length + problem.spots.length }
   const rooms = problem.spots.map((_, s) => roomIn(problem, s))
   const columns = new Map(waysOutOf(problem).map((c) => [keyOf(c), c]))
   const add = (found: readonly Column[]) => {
@@ -123,77 +141,80 @@ export function relocate(problem: RelocationProblem, solve: SolveMilp): Relocati
     for (const c of found) columns.set(keyOf(c), c)
     return columns.size > before
   }
-  let relaxed = solve(masterOf(problem, [...columns.values()], false), LIMITS)
-  while (relaxed.ok) {
-    const prices = relaxed.duals!
-    const look = (tries?: number) =>
-      add(rooms.flatMap((room) => room.worth(prices, -NO_MORE, BEST_SETS, tries)))
-    if (!look(FIRST_TRIES) && !look()) break
-    relaxed = solve(masterOf(problem, [...columns.values()], false), LIMITS)
-  }
-  if (!relaxed.ok) return relaxed
-  const { values, cost: least } = relaxed
-  const isSettled = values.every((v) => Math.abs(v - Math.round(v)) < NO_MORE)
-  let found: MilpAnswer = isSettled ? relaxed : solve(masterOf(problem, [...columns.values()], true), LIMITS)
-  let bound = least
-  let chosen = [...columns.values()]
-  if (found.ok && found.cost - least > LIMITS.gap * least) {
-    let best = found
-    // Nothing dearer by more than what is still to be gained can be in a better answer: with all the rest of them it is the best. The
-    // cheapest of them first, for a better answer leaves less to be gained, and fewer of the rest.
-    const duals = relaxed.duals!
-    add(rooms.flatMap((room) => room.worth(duals, best.cost - least)))
-    const priced = [...columns.values()]
-      .map((column) => ({ column, over: overPrice(problem, column, duals) }))
-      .sort((x, y) => x.over - y.over)
-    let tried = 0
-    for (const most of [FIRST_COLUMNS, MOST_COLUMNS]) {
-      const within = priced.findLastIndex((c) => c.over <= best.cost - least + NO_MORE) + 1
-      if (within <= tried) break
-      const used = chosen.filter((_, i) => best.values[i]! > 0.5)
-      tried = Math.min(most, within)
-      const next = [...new Set([...used, ...priced.slice(0, tried).map((c) => c.column)])]
-      const better = solve(masterOf(problem, next, true), LIMITS)
-      if (!better.ok) break
-      chosen = next
-      best = better
-      // An answer with anything that was left out costs at least what the cheapest of that adds.
-      bound = Math.max(least, Math.min(better.bound, least + (priced[tried]?.over ?? Infinity)))
+  const triples: Triple[] = []
+  /** Cut into parts, once no set is seen that would be worth having beside them; proved, where all were looked through. */
+  const relax = (isProved: boolean) => {
+    for (;;) {
+      const parts = cutIntoParts(rows, [...columns.values()], triples, solve, LIMITS)
+      if (!parts.ok) return undefined
+      const prices: Prices = { duals: parts.duals!, triples }
+      const look = (tries?: number) =>
+        add(rooms.flatMap((room) => room.worth(prices, -NO_MORE, BEST_SETS, tries)))
+      if (!look(FIRST_TRIES) && !(isProved && look())) return { ...parts, prices }
     }
-    bound = Math.min(bound, best.cost)
-    found = best
   }
-  if (!found.ok) return found
-  if (found.cost >= NOWHERE) return { ok: false, why: 'infeasible' }
+  let relaxed = relax(false)
+  for (let round = 0; relaxed && round < MOST_ROUNDS; round++) {
+    const more = overtaken([...columns.values()], relaxed.values)
+    if (more.length === 0) break
+    triples.push(...more)
+    relaxed = relax(false)
+  }
+  relaxed &&= relax(true)
+  if (!relaxed) return { ok: false, why: 'limit' }
+  const { cost: least, prices } = relaxed
+  if (lacksARow(least)) return { ok: false, why: 'infeasible' }
+  const outs = problem.leaving.flatMap((_, p) => {
+    const ways = [...columns.values()].filter((c) => c.way !== undefined && c.leaving[0] === p)
+    return ways.length === 0 ? [] : [ways.reduce((a, b) => (b.cost < a.cost ? b : a))]
+  })
+  let found: Sorted | undefined
+  // Nothing dearer over its prices than what is still to be gained can be in a better answer: with all the rest of them it is the best.
+  for (let reach = FIRST_REACH * least; ; reach = found ? found.cost - least + NO_MORE : least) {
+    add(rooms.flatMap((room) => room.worth(prices, reach)))
+    const all = [...columns.values()]
+    const over = overWorth(all, prices)
+    const within = all
+      .map((column, i) => ({ column, over: over[i]! }))
+      .filter((c) => c.over <= reach)
+      .sort((x, y) => x.over - y.over)
+    const cheapest = within.slice(0, MOST_COLUMNS).map((c) => c.column)
+    const among = [...new Set([...cheapest, ...(found?.columns ?? []), ...outs])]
+    const best = found && { cost: found.cost, chosen: found.columns.map((c) => among.indexOf(c)) }
+    const next = cheapestSets(rows, among, solve, LIMITS, { best, triples })
+    // Of the few nearest nothing whole may come at all: then of many more.
+    if (!next && (found || reach >= least)) break
+    if (!next) continue
+    const omitted = within[MOST_COLUMNS]?.over ?? reach
+    found = {
+      columns: next.chosen.map((i) => among[i]!),
+      cost: next.cost,
+      bound: Math.min(next.cost, Math.max(least, Math.min(next.bound, least + omitted))),
+    }
+    if (found.bound >= found.cost * (1 - LIMITS.gap) || omitted < reach || found.cost - least <= reach) break
+  }
+  if (!found) return { ok: false, why: 'limit' }
+  const { columns: chosen, cost, bound } = found
   return {
     ok: true,
     destinations: problem.leaving.map((l, p): Relocation['destinations'][number] => {
-      const { spot, way } =
-        chosen[chosen.findIndex((c, i) => found.values[i]! > 0.5 && c.leaving.includes(p))]!
+      const { spot, way } = chosen.find((c) => c.leaving.includes(p))!
       const destination: Destination =
         spot === undefined ? { to: way! } : { to: 'spot', spotId: problem.spots[spot]!.id }
       return { plantingId: l.id, destination, cost: costOf(problem, p, destination)! }
     }),
-    cost: found.cost,
+    cost,
     bound,
-    gap: found.cost > 0 ? Math.max(0, 1 - bound / found.cost) : 0,
+    gap: cost > 0 ? Math.max(0, 1 - bound / cost) : 0,
   }
 }
 
-/** What a column costs over the prices of what it takes: its reduced cost. */
-function overPrice({ leaving, spots }: RelocationProblem, c: Column, prices: Float64Array): number {
-  const takes =
-    c.way === 'stay'
-      ? spots.flatMap((s, i) => (s.vacatedBy === leaving[c.leaving[0]!]!.id ? [i] : []))
-      : c.spot === undefined
-        ? []
-        : [c.spot]
-  return c.cost - sum(c.leaving, (p) => prices[p]) - sum(takes, (i) => prices[leaving.length + i])
-}
-
-/** Ways and sets that are solved for at once: at first, and at most, so that no garden takes minutes: what is left out bounds how good the answer is. */
-const FIRST_COLUMNS = 1300
+/** How much dearer than its prices a set may be that is chosen from at first, as a share of the least there is. */
+const FIRST_REACH = 0.006
+/** Ways and sets that are chosen from at most, so that no garden takes minutes: what is left out bounds how good the answer is. */
 const MOST_COLUMNS = 2200
+/** How often triples are cut off before anything is chosen whole. */
+const MOST_ROUNDS = 12
 /** Sets of a spot that are taken in at once, and that are tried before all are. */
 const BEST_SETS = 4
 const FIRST_TRIES = 60
@@ -204,27 +225,19 @@ const waysOutOf = (problem: RelocationProblem): Column[] =>
   problem.leaving.flatMap((_, p) =>
     waysOut.flatMap((way): Column[] => {
       const cost = costOf(problem, p, { to: way })
-      return cost === undefined ? [] : [{ leaving: [p], spot: undefined, way, cost }]
+      return cost === undefined
+        ? []
+        : [{ leaving: [p], spot: undefined, way, cost, rows: rowsOut(problem, p, way) }]
     }),
   )
 
-/** One row for each planting, which goes somewhere, then one for each spot, which is filled once. */
-function masterOf({ leaving, spots }: RelocationProblem, columns: readonly Column[], isWhole: boolean): Milp {
-  const milp = new Milp()
-  const ofPlanting = leaving.map((): MilpTerm[] => [])
-  const ofSpot = spots.map((): MilpTerm[] => [])
-  for (const c of columns) {
-    const v = isWhole ? milp.binary(c.cost) : milp.amount(c.cost)
-    for (const p of c.leaving) ofPlanting[p]!.push([v, 1])
-    if (c.spot !== undefined) ofSpot[c.spot]!.push([v, 1])
-    // What stays gives no ground up.
-    if (c.way === 'stay')
-      spots.forEach((s, i) => s.vacatedBy === leaving[c.leaving[0]!]!.id && ofSpot[i]!.push([v, 1]))
-  }
-  for (const terms of ofPlanting) milp.row([...terms, [milp.amount(NOWHERE), 1]], 1, 1)
-  for (const terms of ofSpot) milp.row(terms, -Infinity, 1)
-  return milp
-}
+/** The rows that a planting takes by a way out: its own, and, where it stays, those of the ground that it does not give up. */
+const rowsOut = ({ leaving, spots }: RelocationProblem, p: number, way: WayOut): number[] => [
+  p,
+  ...(way === 'stay'
+    ? spots.flatMap((s, i) => (s.vacatedBy === leaving[p]!.id ? [leaving.length + i] : []))
+    : []),
+]
 
 interface Room {
   /**
@@ -233,7 +246,7 @@ interface Room {
    * @param many no more of them than this
    * @param tries sets that are tried at most: a first look has enough with few
    */
-  worth: (prices: Float64Array, most: number, many?: number, tries?: number) => Column[]
+  worth: (prices: Prices, most: number, many?: number, tries?: number) => Column[]
 }
 
 /** The radius of two, three … seven alike rounds in one of radius 1: Graham 1968, Sets of points with given minimum separation. */
@@ -272,9 +285,17 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
   }
   return {
     worth: (prices, most, many = Infinity, tries = Infinity) => {
+      const { duals } = prices
+      const row = leaving.length + spot
+      const rowsHere = new Set([row, ...could.map((c) => c.p)])
+      const dear = dearTriples(prices).filter(
+        ({ triple }) => triple.filter((r) => rowsHere.has(r)).length > 1,
+      )
+      const addedTo = (set: readonly Could[]) =>
+        dear.length === 0 ? 0 : addedBy(dear, [row, ...set.map((m) => m.p)])
       let tried = 0
       const priced = could
-        .map((c) => ({ ...c, less: c.cost - prices[c.p]! }))
+        .map((c) => ({ ...c, less: c.cost - duals[c.p]! }))
         .sort((a, b) => a.less / a.r ** 2 - b.less / b.r ** 2)
       /** The least over its price of each and those after it. */
       const leastFrom = new Float64Array(priced.length + 1).fill(Infinity)
@@ -283,11 +304,13 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
       /** What a set may cost to be worth finding still. */
       let worthless = most
       const keep = (set: readonly Could[], less: number) => {
+        const turns = turnsOf(set)
         found.push({
-          leaving: turnsOf(set),
+          leaving: turns,
           spot,
           way: undefined,
           cost: sum(set, (m) => m.cost),
+          rows: [...turns, row],
           less,
         })
         if (found.length < many) return
@@ -295,22 +318,26 @@ function roomIn(problem: RelocationProblem, spot: number): Room {
         worthless = Math.min(most, found.at(-1)!.less - NO_MORE)
       }
       const set: Could[] = []
-      const fill = (from: number, less: number, left: number) => {
+      const fill = (from: number, less: number, added: number, left: number) => {
         for (let i = from; i < priced.length; i++) {
-          // They come the most worth by their ground first: no set from here on is worth more than what would fill the rest of it.
-          if (less + hoped(priced, leastFrom, i, left) > worthless) break
+          // They come the most worth by their ground first: no set from here on is worth more than what would fill the rest of it. And what
+          // triples add to a set they add to all that hold it.
+          if (less + added + hoped(priced, leastFrom, i, left) > worthless) break
           const next = priced[i]!
           if (next.r ** 2 > left) continue
           if (tried++ >= tries) return
           set.push(next)
-          if (stand(set)) {
-            if (less + next.less <= worthless) keep(set, less + next.less)
-            fill(i + 1, less + next.less, left - next.r ** 2)
+          const [now, more, rest] = [less + next.less, addedTo(set), left - next.r ** 2]
+          const isWorth = now + more <= worthless
+          const isHoped = now + more + hoped(priced, leastFrom, i + 1, rest) <= worthless
+          if ((isWorth || isHoped) && stand(set)) {
+            if (isWorth) keep(set, now + more)
+            if (isHoped) fill(i + 1, now, more, rest)
           }
           set.pop()
         }
       }
-      fill(0, -prices[leaving.length + spot]!, radiusM ** 2 + 1e-9)
+      fill(0, -duals[row]!, 0, radiusM ** 2 + 1e-9)
       return found.sort((a, b) => a.less - b.less)
     },
   }

@@ -7,3 +7,17 @@ export {
 } from './ruinAndRecreate.ts'
 export { finished } from './finished.ts'
 export { highsSolver, Milp, type MilpAnswer, type MilpLimits, type MilpTerm, type SolveMilp } from './milp.ts'
+export {
+  addedBy,
+  cheapestSets,
+  cutIntoParts,
+  dearTriples,
+  lacksARow,
+  overtaken,
+  overWorth,
+  type Chosen,
+  type Prices,
+  type RowSet,
+  type SetRows,
+  type Triple,
+} from './sets.ts'

@@ -84,15 +84,10 @@ export interface MilpLimits {
   /** Or no more than so much of the cost. */
   gapCost?: number
   nodes: number
-  /** It is nearly whole by itself, as programmes of sets are: what makes hard ones easier would take longer than solving it. */
-  isNearlyWhole?: boolean
 }
 
 /** Solves a programme in the thread that it is called in. */
 export type SolveMilp = (milp: Milp, limits: MilpLimits) => MilpAnswer
-
-/** Of presolve neither probing (bit 15) nor enumeration (bit 16), and no search for a first answer that needs none. */
-const AS_IT_IS = { presolve_rule_off: (1 << 15) | (1 << 16), mip_heuristic_run_feasibility_jump: false }
 
 /** HiGHS says so of a solution that keeps to every row. */
 const FEASIBLE = 2
@@ -107,7 +102,8 @@ export const highsSolver =
         mip_rel_gap: limits.gap,
         mip_abs_gap: limits.gapCost ?? 1e-6,
         mip_max_nodes: limits.nodes,
-        ...(limits.isNearlyWhole && (milp.whole.some(Boolean) ? AS_IT_IS : { presolve: 'off' })),
+        // Of amounts alone what makes hard ones easier takes longer than solving them.
+        ...(!milp.whole.includes(true) && { presolve: 'off' }),
       })
       model.passModel({
         numCols: milp.costs.length,
