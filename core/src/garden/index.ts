@@ -39,7 +39,7 @@ export {
 } from './dating.ts'
 export { depths, roughSpot, sides, type Depth, type SideOf } from './roughly.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
-export { obstructionOf, sceneOf } from './obstructions.ts'
+export { obstructionOf, sceneOf, seenAlone } from './obstructions.ts'
 export { metresTo, placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
 export { windExposures, type WindExposure } from './wind.ts'
 export { rootsAt, rootZones, type RootZone } from './roots.ts'

@@ -57,6 +57,32 @@ export function obstructionOf(f: Feature): Obstruction | undefined {
   }
 }
 
+/** What is said of a feature that its looks come from: `obstructionOf` reads nothing else. */
+const OF_ITS_LOOKS = [
+  'heightM',
+  'overhang',
+  'transmission',
+  'thicknessM',
+  'trunkRadiusM',
+  'clearStemM',
+  'crownRadiusM',
+  'crownShape',
+  'transmissionInLeaf',
+  'transmissionBare',
+  'leafFrom',
+  'leafTo',
+  'events',
+  'growth',
+]
+
+/** A feature as anybody sees it who stands before it, without notes, health and whatever else is known of it. */
+export const seenAlone = (feature: Feature): Feature => ({
+  ...feature,
+  properties: Object.fromEntries(
+    Object.entries(feature.properties).filter(([name]) => OF_ITS_LOOKS.includes(name)),
+  ),
+})
+
 /** What casts shade on a garden, placed on Earth: the plan as the light sees it. */
 export function sceneOf(
   garden: { latitude: number; longitude: number; northDeg: number },

@@ -159,9 +159,14 @@ describe('a client’s link', () => {
   const lookAt = async (token: string, rest = '') => client().get(`/looks/${token}${rest}`)
 
   it('shows whoever has it the scheme without prices, drawn, and nothing else', async () => {
+    await practice
+      .db('features')
+      .where({ garden_id: practice.gardenId })
+      .update({ properties: practice.db.raw(`properties || '{"note":"Key under the third pot"}'`) })
     const token = (await make('2026-12-01'))!
     const { status, body } = await lookAt(token)
     expect(status).toBe(200)
+    expect(JSON.stringify(body)).not.toContain('Key under')
     const seen = body as LookView
     expect(seen).toMatchObject({ place: 'Court border', scheme: 'Kühl & hell <1>', until: '2026-12-01' })
     expect(seen.comes.map((k) => [k.mark, k.count, k.botanical])).toEqual([
@@ -176,6 +181,7 @@ describe('a client’s link', () => {
     const { livingCount } = kept
     expect(seen.plants).toHaveLength(12 + 20 + livingCount)
     expect(new Set(seen.plants.map((p) => p.botanical))).toEqual(new Set(seen.taxa.map((t) => t.botanical)))
+    expect(seen.behind.length).toBeGreaterThan(0)
     expect(seen.behind.every((f) => ['building', 'wall', 'fence', 'hedge'].includes(f.kind))).toBe(true)
     expect((await sharp(await file('/plan.svg')).metadata()).format).toBe('svg')
     const { words } = await read(await file('/paper.pdf?paper=Letter'))

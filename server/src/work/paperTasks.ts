@@ -6,6 +6,7 @@ import {
   placeOutline,
   planOnPaper,
   plantsOfScheme,
+  seenAlone,
   svgPainter,
   type Feature,
   type Paper,
@@ -62,5 +63,8 @@ export function schemePlants(task: SchemeToDraw): { plants: StandingPlant[]; beh
     ground.viewedFrom.some(
       (fromDeg) => backdropOf(outline, [f], { fromDeg, awayM: awayOf(task), eyeM: EYE_M }, today).length > 0,
     )
-  return { plants: plantsOfScheme(drawnScheme(task), today), behind: features.filter(isBehind) }
+  return {
+    plants: plantsOfScheme(drawnScheme(task), today),
+    behind: features.filter(isBehind).map(seenAlone),
+  }
 }
