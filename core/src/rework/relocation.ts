@@ -7,6 +7,7 @@ import {
   lacksARow,
   overWorth,
   overtaken,
+  type InParts,
   type Prices,
   type Triple,
   type RowSet,
@@ -143,24 +144,24 @@ export function relocate(problem: RelocationProblem, solve: SolveMilp): Relocati
   }
   const triples: Triple[] = []
   /** Cut into parts, once no set is seen that would be worth having beside them; proved, where all were looked through. */
-  const relax = (isProved: boolean) => {
-    for (;;) {
-      const parts = cutIntoParts(rows, [...columns.values()], triples, solve, LIMITS)
-      if (!parts.ok) return undefined
-      const prices: Prices = { duals: parts.duals!, triples }
+  const relax = (isProved: boolean, before?: InParts): InParts | undefined => {
+    for (let parts = before; ;) {
+      parts = cutIntoParts(rows, [...columns.values()], triples, solve, LIMITS, parts?.basis)
+      if (!parts) return undefined
+      const { prices } = parts
       const look = (tries?: number) =>
         add(rooms.flatMap((room) => room.worth(prices, -NO_MORE, BEST_SETS, tries)))
-      if (!look(FIRST_TRIES) && !(isProved && look())) return { ...parts, prices }
+      if (!look(FIRST_TRIES) && !(isProved && look())) return parts
     }
   }
   let relaxed = relax(false)
   for (let round = 0; relaxed && round < MOST_ROUNDS; round++) {
-    const more = overtaken([...columns.values()], relaxed.values)
+    const more = overtaken([...columns.values()], relaxed.share)
     if (more.length === 0) break
     triples.push(...more)
-    relaxed = relax(false)
+    relaxed = relax(false, relaxed)
   }
-  relaxed &&= relax(true)
+  relaxed &&= relax(true, relaxed)
   if (!relaxed) return { ok: false, why: 'limit' }
   const { cost: least, prices } = relaxed
   if (lacksARow(least)) return { ok: false, why: 'infeasible' }

@@ -6,7 +6,15 @@ export {
   type SearchOptions,
 } from './ruinAndRecreate.ts'
 export { finished } from './finished.ts'
-export { highsSolver, Milp, type MilpAnswer, type MilpLimits, type MilpTerm, type SolveMilp } from './milp.ts'
+export {
+  highsSolver,
+  Milp,
+  type MilpAnswer,
+  type MilpBasis,
+  type MilpLimits,
+  type MilpTerm,
+  type SolveMilp,
+} from './milp.ts'
 export {
   addedBy,
   cheapestSets,
@@ -16,6 +24,7 @@ export {
   overtaken,
   overWorth,
   type Chosen,
+  type InParts,
   type Prices,
   type RowSet,
   type SetRows,

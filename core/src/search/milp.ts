@@ -1,4 +1,4 @@
-import type { Highs } from 'highs'
+import type { BasisStatus, Highs } from 'highs'
 
 /** A variable with what it is multiplied by. */
 export type MilpTerm = readonly [variable: number, by: number]
@@ -61,6 +61,12 @@ export class Milp {
   }
 }
 
+/** How a solver held each variable and each row of amounts in its answer, as it codes that. */
+export interface MilpBasis {
+  variables: Int32Array
+  rows: Int32Array
+}
+
 /** What a solver found. */
 export type MilpAnswer =
   | {
@@ -74,6 +80,8 @@ export type MilpAnswer =
       gap: number
       /** Of amounts alone: what one more on the right of each row would add to the cost, by the order of the rows. */
       duals: Float64Array | undefined
+      /** Of amounts alone: what a programme that is made from this one may be begun from. */
+      basis: MilpBasis | undefined
     }
   | { ok: false; why: 'infeasible' | 'limit' }
 
@@ -86,8 +94,12 @@ export interface MilpLimits {
   nodes: number
 }
 
-/** Solves a programme in the thread that it is called in. */
-export type SolveMilp = (milp: Milp, limits: MilpLimits) => MilpAnswer
+/**
+ * Solves a programme in the thread that it is called in.
+ *
+ * @param from where to begin: the basis of a programme of amounts that had the first of these variables and of these rows
+ */
+export type SolveMilp = (milp: Milp, limits: MilpLimits, from?: MilpBasis) => MilpAnswer
 
 /** HiGHS says so of a solution that keeps to every row. */
 const FEASIBLE = 2
@@ -95,7 +107,7 @@ const FEASIBLE = 2
 /** HiGHS (Huangfu and Hall 2018, Mathematical Programming Computation 10, 119-142) as it has been loaded. */
 export const highsSolver =
   (highs: Highs): SolveMilp =>
-  (milp, limits) =>
+  (milp, limits, from) =>
     highs.withModel((model): MilpAnswer => {
       model.options.set({
         output_flag: false,
@@ -116,6 +128,12 @@ export const highsSolver =
         matrix: milp.matrix(),
         integrality: milp.whole.map((isWhole) => (isWhole ? 1 : 0)),
       })
+      const { lower, basic } = highs.constants.basisStatus
+      if (from)
+        model.setBasis({
+          colStatus: milp.costs.map((_, i) => (from.variables[i] ?? lower) as BasisStatus),
+          rowStatus: milp.low.map((_, i) => (from.rows[i] ?? basic) as BasisStatus),
+        })
       model.run()
       const { optimal, infeasible } = highs.constants.modelStatus
       const status = model.getModelStatus()
@@ -129,6 +147,7 @@ export const highsSolver =
       )
       const isWhole = milp.whole.includes(true)
       const cost = model.getObjectiveValue()
+      const basis = isWhole ? undefined : model.getBasis()
       return {
         ok: true,
         values,
@@ -136,5 +155,9 @@ export const highsSolver =
         bound: isWhole ? Number(model.info.get('mip_dual_bound')) : cost,
         gap: isWhole ? Math.max(0, Number(model.info.get('mip_gap'))) : 0,
         duals: isWhole ? undefined : Float64Array.from(solution.rowDual),
+        basis: basis && {
+          variables: basis.colStatus,
+          rows: basis.rowStatus,
+        },
       }
     })

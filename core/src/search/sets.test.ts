@@ -65,13 +65,13 @@ const triangle: RowSet[] = [
 describe('triples of rows', () => {
   it('are taken by half of each pair one and a half times, and by whole sets once', () => {
     const parts = cutIntoParts({ once: 3, all: 3 }, triangle, [], solve, EXACTLY)
-    if (!parts.ok) throw new Error(parts.why)
+    if (!parts) throw new Error('nothing was found')
     // Half of each pair takes every row once, for 3; whole, a pair and the row that is left cost 4.5.
     expect(parts.cost).toBeCloseTo(3)
-    expect(overtaken(triangle, parts.values)).toEqual([[0, 1, 2]])
+    expect(overtaken(triangle, parts.share)).toEqual([[0, 1, 2]])
     expect(overtaken(triangle, Float64Array.of(1, 0, 0, 0, 0, 1))).toEqual([])
     const cut = cutIntoParts({ once: 3, all: 3 }, triangle, [[0, 1, 2]], solve, EXACTLY)
-    expect(cut.ok && cut.cost).toBeCloseTo(4.5)
+    expect(cut!.cost).toBeCloseTo(4.5)
   })
 
   it('cut off parts of sets, and never a whole choice', () => {
@@ -141,8 +141,8 @@ describe('the sets that take their rows at the least cost', () => {
       fc.property(someSets, (sets) => {
         const triples = [[0, 1, 2] as const, [1, 4, 5] as const]
         const parts = cutIntoParts(rows, sets, triples, solve, EXACTLY)
-        if (!parts.ok || lacksARow(parts.cost)) return
-        const over = overWorth(sets, { duals: parts.duals!, triples })
+        if (!parts || lacksARow(parts.cost)) return
+        const over = overWorth(sets, parts.prices)
         expect(Math.min(...over)).toBeGreaterThan(-1e-6)
         for (const chosen of choicesOf(sets)) {
           const taken = new Set(chosen.flatMap((i) => sets[i]!.rows))

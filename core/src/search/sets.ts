@@ -1,4 +1,4 @@
-import { Milp, type MilpAnswer, type MilpLimits, type MilpTerm, type SolveMilp } from './milp.ts'
+import { Milp, type MilpBasis, type MilpLimits, type MilpTerm, type SolveMilp } from './milp.ts'
 
 /** Rows that are taken together, or not at all. */
 export interface RowSet {
@@ -38,33 +38,59 @@ export interface Chosen {
 const EVEN = 1e-6
 const isEven = (value: number) => Math.abs(value - Math.round(value)) < EVEN
 
+/** Sets cut into parts that take their rows at the least cost. */
+export interface InParts {
+  cost: number
+  /** How much of each set is chosen, 0 to 1. */
+  share: Float64Array
+  prices: Prices
+  basis: MilpBasis | undefined
+}
+
 /**
  * What sets that take their rows cost at least, cut into parts.
  *
  * @param triples that are cut off
- * @returns the share of each set, then with `duals` what one more of each row, then of each triple, would add
+ * @param from the basis of the same rows with the first of these sets and of these triples
+ * @param isBarred sets of which nothing is taken
+ * @returns undefined where the solver finds nothing
  */
-export const cutIntoParts = (
+export function cutIntoParts(
   rows: SetRows,
   sets: readonly RowSet[],
   triples: readonly Triple[],
   solve: SolveMilp,
   limits: MilpLimits,
-): MilpAnswer => solve(programmeOf(rows, sets, triples), limits)
+  from?: MilpBasis,
+  isBarred: (turn: number) => boolean = () => false,
+): InParts | undefined {
+  const found = solve(programmeOf(rows, sets, triples, isBarred), limits, from)
+  if (!found.ok) return undefined
+  const { cost, values, duals, basis } = found
+  return {
+    cost,
+    share: values.subarray(rows.once),
+    prices: { duals: duals!, triples: [...triples] },
+    basis,
+  }
+}
 
-function programmeOf({ once, all }: SetRows, sets: readonly RowSet[], triples: readonly Triple[]): Milp {
+/** What is lacking of the rows that have to be taken comes first, so that sets that come later change no number. */
+function programmeOf(
+  { once, all }: SetRows,
+  sets: readonly RowSet[],
+  triples: readonly Triple[],
+  isBarred: (turn: number) => boolean,
+): Milp {
   const milp = new Milp()
-  const ofRow = Array.from({ length: all }, (): number[] => [])
-  sets.forEach(({ rows, cost }) => {
-    const v = milp.amount(cost)
+  const ofRow = Array.from({ length: all }, (_, r): number[] => (r < once ? [milp.amount(UNTAKEN)] : []))
+  sets.forEach(({ rows, cost }, i) => {
+    const v = milp.amount(cost, isBarred(i) ? 0 : Infinity)
     for (const r of rows) ofRow[r]!.push(v)
   })
   const terms = (of: readonly number[]) => of.map((v): MilpTerm => [v, 1])
-  ofRow.forEach((of, r) => {
-    if (r < once) milp.row([...terms(of), [milp.amount(UNTAKEN), 1]], 1, 1)
-    else milp.row(terms(of), -Infinity, 1)
-  })
-  const taken = new Uint8Array(sets.length)
+  ofRow.forEach((of, r) => milp.row(terms(of), r < once ? 1 : -Infinity, 1))
+  const taken = new Uint8Array(once + sets.length)
   for (const triple of triples) {
     const twice: number[] = []
     taken.fill(0)
@@ -181,6 +207,7 @@ interface Open {
   sets: readonly number[]
   bound: number
   depth: number
+  basis: MilpBasis | undefined
 }
 
 /** How often triples are cut off: of all sets, and of what is chosen from further down. */
@@ -205,7 +232,7 @@ export function cheapestSets(
 ): Chosen | undefined {
   const triples = [...(known.triples ?? [])]
   let best: Omit<Chosen, 'bound'> | undefined = known.best
-  let open: Open[] = [{ sets: sets.map((_, i) => i), bound: -Infinity, depth: 0 }]
+  let open: Open[] = [{ sets: sets.map((_, i) => i), bound: -Infinity, depth: 0, basis: undefined }]
   /** The least that could still be in what is looked into no more. */
   let closed = Infinity
   const isWorth = (bound: number) => {
@@ -213,26 +240,29 @@ export function cheapestSets(
     closed = Math.min(closed, bound)
     return false
   }
-  const look = ({ sets: turns, depth }: Open): Open[] => {
-    const here = turns.map((i) => sets[i]!)
+  const look = ({ sets: turns, depth, basis: before }: Open): Open[] => {
+    const left = new Set(turns)
+    const isBarred = (i: number) => !left.has(i)
+    let basis = before
     for (let round = 0; ; round++) {
-      const parts = solve(programmeOf(rows, here, triples), limits)
-      if (!parts.ok || lacksARow(parts.cost) || !isWorth(parts.cost)) return []
-      const pair = halfTied(here, parts.values)
+      const parts = cutIntoParts(rows, sets, triples, solve, limits, basis, isBarred)
+      if (!parts || lacksARow(parts.cost) || !isWorth(parts.cost)) return []
+      basis = parts.basis
+      const pair = halfTied(sets, parts.share)
       if (!pair) {
-        best = { chosen: turns.filter((_, k) => parts.values[k]! > 0.5), cost: parts.cost }
+        best = { chosen: turns.filter((i) => parts.share[i]! > 0.5), cost: parts.cost }
         return []
       }
-      const more = round < (depth === 0 ? ROUNDS : DEEPER_ROUNDS) ? overtaken(here, parts.values) : []
+      const more = round < (depth === 0 ? ROUNDS : DEEPER_ROUNDS) ? overtaken(sets, parts.share) : []
       triples.push(...more)
       if (more.length > 0) continue
       const gain = best === undefined ? Infinity : best.cost - parts.cost
-      const over = overWorth(here, { duals: parts.duals!, triples })
-      const left = turns.filter((_, k) => over[k]! < gain)
+      const over = overWorth(sets, parts.prices)
       return [true, false].map((isTied) => ({
-        sets: left.filter((i) => isKept(sets[i]!, pair, isTied)),
+        sets: turns.filter((i) => over[i]! < gain && isKept(sets[i]!, pair, isTied)),
         bound: parts.cost,
         depth: depth + (isTied ? 1 : 0.5),
+        basis,
       }))
     }
   }
