@@ -229,6 +229,19 @@ describe('where what leaves goes', () => {
     )
   })
 
+  it('is found however dear all of it is: without a spot it waits on the bench', () => {
+    for (const worth of [0.1, 1, 10]) {
+      const leaving = Array.from({ length: 60 }, (_, i) => ({
+        id: `p${i}`,
+        radiusM: 0.5,
+        worth,
+        fitHere: null,
+      }))
+      const found = relocate({ leaving, spots: [], fit: leaving.map(() => []) }, solve)
+      expect(found.ok && found.cost).toBeCloseTo(60 * 35 * worth, 6)
+    }
+  })
+
   it('is told within a thousandth where room is dear', () => {
     // Drawn so that sets of plantings cut into parts come to one to two hundredths less than whole.
     for (const seed of [1003, 3044]) {

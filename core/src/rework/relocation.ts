@@ -4,7 +4,6 @@ import {
   cheapestSets,
   cutIntoParts,
   dearTriples,
-  lacksARow,
   overWorth,
   overtaken,
   type InParts,
@@ -163,8 +162,8 @@ export function relocate(problem: RelocationProblem, solve: SolveMilp): Relocati
   }
   relaxed &&= relax(true, relaxed)
   if (!relaxed) return { ok: false, why: 'limit' }
+  if (!relaxed.isFeasible) return { ok: false, why: 'infeasible' }
   const { cost: least, prices } = relaxed
-  if (lacksARow(least)) return { ok: false, why: 'infeasible' }
   const outs = problem.leaving.flatMap((_, p) => {
     const ways = [...columns.values()].filter((c) => c.way !== undefined && c.leaving[0] === p)
     return ways.length === 0 ? [] : [ways.reduce((a, b) => (b.cost < a.cost ? b : a))]

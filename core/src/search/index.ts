@@ -20,7 +20,6 @@ export {
   cheapestSets,
   cutIntoParts,
   dearTriples,
-  lacksARow,
   overtaken,
   overWorth,
   type Chosen,

@@ -15,9 +15,6 @@ export interface SetRows {
 /** Dearer than anything: what a row that has to be taken costs where nothing takes it. */
 const UNTAKEN = 1e6
 
-/** Whether a cost has parts in it of a row that nothing takes: they cost more than all sets together. */
-export const lacksARow = (cost: number): boolean => cost >= UNTAKEN / 100
-
 /** Of three rows no more than one chosen set takes two or more. */
 export type Triple = readonly [a: number, b: number, c: number]
 
@@ -43,6 +40,8 @@ export interface InParts {
   cost: number
   /** How much of each set is chosen, 0 to 1. */
   share: Float64Array
+  /** Whether they take all rows that have to be taken, which no choice of these sets does otherwise. */
+  isFeasible: boolean
   prices: Prices
   basis: MilpBasis | undefined
 }
@@ -70,6 +69,7 @@ export function cutIntoParts(
   return {
     cost,
     share: values.subarray(rows.once),
+    isFeasible: values.subarray(0, rows.once).every((lacking) => lacking < EVEN),
     prices: { duals: duals!, triples: [...triples] },
     basis,
   }
@@ -240,13 +240,15 @@ export function cheapestSets(
     closed = Math.min(closed, bound)
     return false
   }
-  const look = ({ sets: turns, depth, basis: before }: Open): Open[] => {
+  const look = ({ sets: turns, bound, depth, basis: before }: Open): Open[] => {
     const left = new Set(turns)
     const isBarred = (i: number) => !left.has(i)
     let basis = before
     for (let round = 0; ; round++) {
       const parts = cutIntoParts(rows, sets, triples, solve, limits, basis, isBarred)
-      if (!parts || lacksARow(parts.cost) || !isWorth(parts.cost)) return []
+      // What the solver could not tell may still cost what is known of it so far.
+      if (!parts) closed = Math.min(closed, bound)
+      if (!parts?.isFeasible || !isWorth(parts.cost)) return []
       basis = parts.basis
       const pair = halfTied(sets, parts.share)
       if (!pair) {

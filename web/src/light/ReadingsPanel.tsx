@@ -3,14 +3,14 @@ import {
   counted,
   brightnesses,
   civilDate,
+  clockTime,
   instantsOf,
   listed,
+  localMinute,
   signWords,
   type Brightness,
   type Point,
   type TellingLook,
-  clockTime,
-  localMinute,
 } from '@border/core'
 import { Alert, DatePicker, Select, Upload } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
