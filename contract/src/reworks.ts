@@ -125,6 +125,8 @@ export const saidScheme = z.strictObject({
   drifts: z.array(drift).max(MOST_DRIFTS),
   /** Bulbs that come up between the drifts. */
   between: z.array(between).max(40),
+  /** What fills the ground that is open until its plants have grown; absent where nobody has said. */
+  filler: botanicalName.optional(),
   /** Null where the plan tells. */
   viewedFrom: z.array(bearing).min(1).max(2).nullable(),
   seenFromM: z.number().min(0.5).max(200).nullable(),
@@ -388,6 +390,15 @@ const marked = z.strictObject({
   botanical: z.string(),
   common: z.string().nullable(),
 })
+/** A plant of a picture. */
+const lookedAtPlant = z.strictObject({
+  id: z.string(),
+  groupId: z.string(),
+  botanical: z.string(),
+  ...point,
+  ageYears: z.number(),
+  surfaceM: z.number().optional(),
+})
 /** A scheme as a client sees it. */
 const look = z.strictObject({
   garden: z.string(),
@@ -400,17 +411,24 @@ const look = z.strictObject({
   seenFrom: z.array(bearing),
   awayM: z.number(),
   outline: z.array(planPoint),
-  plants: z.array(
-    z.strictObject({
-      id: z.string(),
-      groupId: z.string(),
-      botanical: z.string(),
-      ...point,
-      ageYears: z.number(),
-    }),
-  ),
+  plants: z.array(lookedAtPlant),
+  /** The annuals that fill what is open, in each year of growth that can be looked at. */
+  fillers: z.array(z.strictObject({ years: z.number(), plants: z.array(lookedAtPlant) })),
   taxa: z.array(taxon),
   behind: z.array(feature),
+  /** What stands behind it in other places of the garden. */
+  beyond: z.strictObject({
+    pots: z.array(
+      z.strictObject({
+        id: z.string(),
+        ...point,
+        rimHeightM: z.number(),
+        acrossM: z.number(),
+        isBox: z.boolean(),
+      }),
+    ),
+    plants: z.array(lookedAtPlant),
+  }),
   year,
   comes: z.array(marked),
   stays: z.array(marked),

@@ -44,6 +44,7 @@ export const demoOffers = (): OfferView[] => [
     ['bag of 50', 50, 2700],
   ]),
   offer(SECOND, materialNames.filler, '2026-08-20', [['tray of 12', 12, 960]]),
+  offer(SECOND, 'Tagetes patula', '2026-08-20', [['tray of 12', 12, 840]]),
   offer(YARD, materialNames.compost, '2026-09-01', [
     ['bag of 50 l', 50, 550],
     ['load of 1000 l', 1000, 6800],

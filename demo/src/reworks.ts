@@ -135,6 +135,7 @@ export async function insertReworks(trx: Db, known: LoadedGarden, sketch: Sketch
         count,
         from: 'library' as const,
       })),
+      ...(scheme.filler && { filler: kind(scheme.filler).botanical }),
       viewedFrom: null,
       seenFromM: 8,
       baseLine: null,

@@ -123,5 +123,7 @@ export interface SketchRework {
     stands?: readonly string[]
     /** Bulbs between them. */
     between: readonly (readonly [botanical: string, count: number])[]
+    /** What fills the ground that is open until they have grown. */
+    filler?: string
   }[]
 }

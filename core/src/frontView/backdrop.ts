@@ -3,7 +3,7 @@ import type { IsoDate } from '../dates/index.ts'
 import { obstructionOf, type Feature } from '../garden/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { frozen, isInLeaf, type Obstruction } from '../light/index.ts'
-import { asLookedAt, type Standpoint } from './scene.ts'
+import { asLookedAt, BEHIND_M, type Standpoint } from './standpoint.ts'
 
 /** A face of something that stands behind a bed, as it is seen: its foot and its top, in metres of the plane of the front edge. */
 export interface Backdrop {
@@ -28,11 +28,8 @@ export interface SeenTree {
   isBare: boolean
 }
 
-/** What stands further behind the bed is not drawn, metres; trees are seen from farther. */
-const BEHIND_M = 8
+/** Trees are seen from farther behind than all else, metres. */
 const TREES_BEHIND_M = 20
-/** What stands a little within its back edge is behind it all the same: walls have a thickness. */
-const WITHIN_M = 0.4
 const STEP_M = 0.25
 
 /** What stands behind a bed for somebody who looks at it on a day, the farthest first. */
@@ -42,19 +39,12 @@ export function backdropOf(
   standpoint: Standpoint,
   on: IsoDate,
 ): Backdrop[] {
-  const { rightOf, behind, onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
-  const isBehind = (p: Point): boolean => {
-    const deep = behind(p)
-    return (
-      deep > deepM - WITHIN_M && deep < deepM + BEHIND_M && Math.abs(rightOf(p)) < wideM / 2 + BEHIND_M / 2
-    )
-  }
+  const { standsBehind, onPlane } = asLookedAt(outline, standpoint)
+  const isBehind = (p: Point) => standsBehind(p, BEHIND_M)
   const treesOf = (tree: Obstruction): Backdrop[] => {
     if (tree.kind !== 'tree') return []
     const at: Point = [tree.x, tree.y]
-    const deep = behind(at)
-    if (deep < deepM - WITHIN_M || deep > deepM + TREES_BEHIND_M) return []
-    if (Math.abs(rightOf(at)) > wideM / 2 + TREES_BEHIND_M / 2) return []
+    if (!standsBehind(at, TREES_BEHIND_M)) return []
     const { x, y, scale, depthM } = onPlane(at)
     return [
       {
@@ -73,12 +63,7 @@ export function backdropOf(
       },
     ]
   }
-  // As they stand on that day: grown, cut, lowered; what has gone by then, or is not there yet, is not drawn.
-  const standing = features.flatMap((f) => {
-    const whenever = obstructionOf(f)
-    const now = whenever && frozen(whenever, on)
-    return now ? [{ f, now }] : []
-  })
+  const standing = standingOn(features, on)
   const faces = standing.flatMap(({ f, now }): Backdrop[] => {
     if (now.kind === 'tree') return []
     const { kind, name } = now
@@ -99,18 +84,29 @@ export function backdropOf(
   return [...faces, ...standing.flatMap(({ now }) => treesOf(now))].sort((a, b) => b.depthM - a.depthM)
 }
 
+/** What casts shade as it stands on a day: grown, cut, lowered; what has gone by then, or is not there yet, is not among it. */
+export const standingOn = (features: readonly Feature[], on: IsoDate): { f: Feature; now: Obstruction }[] =>
+  features.flatMap((f) => {
+    const whenever = obstructionOf(f)
+    const now = whenever && frozen(whenever, on)
+    return now ? [{ f, now }] : []
+  })
+
 /** What grows is drawn anew when it has grown by so much, not every week: metres. */
 const GROWN_M = 0.05
 const inSteps = (m: number): number => GROWN_M * Math.round(m / GROWN_M)
 
+/** The corners of a feature along its sides, the first again at the end of what is closed. */
+export const sidesOfFeature = ({ geometry }: Feature): Point[] =>
+  geometry.type === 'Polygon'
+    ? geometry.coordinates[0]!.map((p): Point => [p[0], p[1]])
+    : geometry.type === 'LineString'
+      ? geometry.coordinates.map((p): Point => [p[0], p[1]])
+      : []
+
 /** The faces of a feature, each from corner to corner by many points. */
-function facesOf({ geometry }: Feature): Point[][] {
-  const corners =
-    geometry.type === 'Polygon'
-      ? geometry.coordinates[0]!.map((p): Point => [p[0], p[1]])
-      : geometry.type === 'LineString'
-        ? geometry.coordinates.map((p): Point => [p[0], p[1]])
-        : []
+function facesOf(feature: Feature): Point[][] {
+  const corners = sidesOfFeature(feature)
   return corners.slice(1).map((b, i) => {
     const a = corners[i]!
     const steps = Math.max(1, Math.ceil(Math.hypot(b[0] - a[0], b[1] - a[1]) / STEP_M))

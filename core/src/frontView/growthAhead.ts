@@ -12,7 +12,7 @@ import {
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { isEvergreen } from '../rework/palette.ts'
 import { sizeAt } from '../rework/growth.ts'
-import type { StandingPlant } from './scene.ts'
+import type { StandingPlant } from './standing.ts'
 
 /** Plants of a kind over which another has grown. */
 export interface Overtopped {

@@ -9,24 +9,23 @@ export {
 } from './form.ts'
 export { appearanceOn, SEEN_OPEN, SEEN_TURNED, type Appearance } from './appearance.ts'
 export { bodyOf, builds, type Band, type Body, type Build } from './body.ts'
+export { EYE_M, groundRise, USUAL_AWAY_M, type Standpoint } from './standpoint.ts'
 export {
-  asLookedAt,
-  EYE_M,
   frontView,
-  groundRise,
   inFullGrowth,
   isWinterAt,
-  scaleAt,
-  USUAL_AWAY_M,
+  NOTHING_ABOUT,
+  type About,
   type FrontView,
-  type OnPlane,
+  type SeenBeyond,
   type SeenPlant,
-  type Standpoint,
-  type StandingPlant,
+  type SeenPot,
 } from './scene.ts'
-export { plantsOfPlanting, plantsOfScheme, type LaidScheme } from './standing.ts'
+export { beyondOf, nearBehind, supportsOn, type Beyond, type StandingPot } from './around.ts'
+export { FILLERS, fillersAmong, fillersOfScheme } from './fillers.ts'
+export { plantsOfPlanting, plantsOfScheme, type LaidScheme, type StandingPlant } from './standing.ts'
 export { backdropOf, type Backdrop, type SeenTree } from './backdrop.ts'
-export { hiddenShare, hiddenWords, shareWords } from './seenWords.ts'
+export { hiddenShare, hiddenWords, ownHiddenWords, shareWords } from './seenWords.ts'
 export { seenShares, type SeenShare } from './seen.ts'
 export {
   addedBloom,

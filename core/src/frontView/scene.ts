@@ -1,22 +1,14 @@
 import type { IsoDate } from '../dates/index.ts'
+import type { Feature } from '../garden/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { Taxon, Year } from '../plants/index.ts'
 import { onceFor } from '../once/index.ts'
 import { sizeAt } from '../rework/growth.ts'
 import { bodyOf, type Body } from './body.ts'
 import { appearanceOn, type Appearance } from './appearance.ts'
-
-/** A plant where it stands. */
-export interface StandingPlant {
-  id: string
-  /** The drift or planting that it is one of. */
-  groupId: string
-  taxon: Taxon
-  x: number
-  y: number
-  /** Years since it was set as a nursery plant, when the scheme is planted. */
-  ageYears: number
-}
+import { seenBehind, supportsOn, trainedTo, type Beyond, type StandingPot } from './around.ts'
+import type { StandingPlant } from './standing.ts'
+import { asLookedAt, type OnPlane, type Standpoint } from './standpoint.ts'
 
 const WINTERS = { north: ['12', '01', '02'], south: ['06', '07', '08'] }
 
@@ -27,38 +19,29 @@ export const isWinterAt = (on: IsoDate, { south }: Pick<Year, 'south'>): boolean
 /** A day on which what grows in a garden is in full growth: by it pictures are framed, so that they stay as large through the year. */
 export const inFullGrowth = ({ south }: Pick<Year, 'south'>): IsoDate => (south ? '2027-01-20' : '2026-07-20')
 
-/** Where somebody stands who looks at a bed. */
-export interface Standpoint {
-  /** The way from the bed to them, degrees clockwise from up the plan. */
-  fromDeg: number
-  /** From their eye to the front edge of the bed, metres over the ground. */
-  awayM: number
-  /** Of their eye above the ground, metres. */
-  eyeM: number
-}
-
-/** Of a person who stands. */
-export const EYE_M = 1.6
-/** From the path, where nobody says from how far, metres. */
-export const USUAL_AWAY_M = 4
-
-/** A plant as it is seen: in metres of the plane that stands upright on the front edge of the bed. */
-export interface SeenPlant {
+/** A plant as it is seen, by its foot. */
+export interface SeenPlant extends OnPlane {
   plant: StandingPlant
   look: Appearance
   body: Body
-  /** Its foot: to the right of the middle, and above the front edge. */
-  x: number
-  y: number
-  /** Of its own metre on that plane. */
-  scale: number
-  /** From the eye, metres. */
-  depthM: number
+}
+
+/** A pot as it is seen, by the middle of its foot. */
+export interface SeenPot extends OnPlane {
+  pot: StandingPot
+}
+
+/** Something of another place that stands behind a bed. */
+export type SeenBeyond = (SeenPlant | SeenPot) & {
+  /** Below so much above the front edge, on its plane, something else hides it; −Infinity where nothing does. */
+  hiddenBelow: number
 }
 
 /** A bed as it is seen: a central projection, its far plants first. */
 export interface FrontView {
   plants: readonly SeenPlant[]
+  /** What stands behind it, all of it farther than its plants. */
+  beyond: readonly SeenBeyond[]
   /** The outline of the bed, on the plane of its front edge, and its ends there, metres from the middle. */
   ground: readonly Point[]
   leftM: number
@@ -68,48 +51,13 @@ export interface FrontView {
   standpoint: Standpoint
 }
 
-/** Right and forward of somebody who looks at a bed, as unit vectors of the plan. */
-function axes({ fromDeg }: Standpoint): { right: Point; forward: Point } {
-  const a = (fromDeg * Math.PI) / 180
-  const forward: Point = [-Math.sin(a), -Math.cos(a)]
-  return { right: [forward[1], -forward[0]], forward }
+/** What stands about a bed. */
+export interface About {
+  /** What climbers go up, and what hides what stands behind it. */
+  features: readonly Feature[]
+  beyond: Beyond
 }
-
-const along = ([x, y]: Point, [ux, uy]: Point): number => x * ux + y * uy
-
-/** Where a point of the ground is seen: on the plane of the front edge, with its own metre there, and how far from the eye. */
-export type OnPlane = Pick<SeenPlant, 'x' | 'y' | 'scale' | 'depthM'>
-
-/** Where points lie for somebody who looks at a bed: to the right of its middle, behind its front edge, and on the plane of that. */
-export function asLookedAt(outline: readonly Point[], standpoint: Standpoint) {
-  const { right, forward } = axes(standpoint)
-  const rights = outline.map((p) => along(p, right))
-  const depths = outline.map((p) => along(p, forward))
-  const middle = (Math.min(...rights) + Math.max(...rights)) / 2
-  const front = Math.min(...depths)
-  const rightOf = (p: Point): number => along(p, right) - middle
-  const behind = (p: Point): number => along(p, forward) - front
-  return {
-    rightOf,
-    behind,
-    /** What lies before the front edge is taken to lie on it. */
-    onPlane: (p: Point): OnPlane => {
-      const behindM = Math.max(0, behind(p))
-      const scale = scaleAt(standpoint, behindM)
-      const depthM = standpoint.awayM + behindM
-      return { x: rightOf(p) * scale, y: groundRise(standpoint, behindM), scale, depthM }
-    },
-    wideM: Math.max(...rights) - Math.min(...rights),
-    deepM: Math.max(...depths) - front,
-  }
-}
-
-/** Of one metre, as it appears on the plane of the front edge, so far behind it. */
-export const scaleAt = ({ awayM }: Standpoint, behindM: number): number => awayM / (awayM + behindM)
-
-/** How far above the front edge the ground appears, so far behind it. */
-export const groundRise = (standpoint: Standpoint, behindM: number): number =>
-  standpoint.eyeM * (1 - scaleAt(standpoint, behindM))
+export const NOTHING_ABOUT: About = { features: [], beyond: { pots: [], plants: [] } }
 
 /**
  * A bed as somebody sees it on a day, so many years after it was planted.
@@ -121,14 +69,34 @@ export function frontView(
   plants: readonly StandingPlant[],
   standpoint: Standpoint,
   { on, year, years }: { on: IsoDate; year: Year; years: number },
+  { features, beyond }: About,
 ): FrontView {
   const { onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
   const lookOf = onceFor((taxon: Taxon) => appearanceOn(taxon, on, year))
-  const seen = plants.flatMap((plant): SeenPlant[] => {
+  const supportOf = supportsOn(features, on)
+  const asItStands = (plant: StandingPlant): { at: Point; look: Appearance; body: Body } | undefined => {
     const look = lookOf(plant.taxon)
-    const body = bodyOf(plant.taxon, sizeAt(plant.taxon, plant.ageYears + years), look)
-    if (!body) return []
-    return [{ plant, look, body, ...onPlane([plant.x, plant.y]) }]
+    const support = supportOf(plant)
+    const size = sizeAt(plant.taxon, plant.ageYears + years)
+    const body = bodyOf(plant.taxon, support ? trainedTo(size, support) : size, look)
+    return body && { at: support?.at ?? [plant.x, plant.y], look, body }
+  }
+  const seen = plants.flatMap((plant): SeenPlant[] => {
+    const stands = asItStands(plant)
+    return stands ? [{ plant, look: stands.look, body: stands.body, ...onPlane(stands.at) }] : []
+  })
+  const behind = seenBehind(outline, standpoint, features, on)
+  const pots = beyond.pots.flatMap((pot): SeenBeyond[] => {
+    const at = behind([pot.x, pot.y])
+    return at && at.hiddenBelow < at.y + at.scale * pot.rimHeightM ? [{ pot, ...at }] : []
+  })
+  const others = beyond.plants.flatMap((plant): SeenBeyond[] => {
+    const stands = asItStands(plant)
+    const at = stands && behind(stands.at)
+    if (!at) return []
+    const y = at.y + at.scale * (plant.surfaceM ?? 0)
+    const { look, body } = stands
+    return at.hiddenBelow < y + at.scale * body.heightM ? [{ plant, look, body, ...at, y }] : []
   })
   return {
     ground: outline.map((p): Point => {
@@ -136,6 +104,10 @@ export function frontView(
       return [x, y]
     }),
     plants: seen.sort((a, b) => b.depthM - a.depthM || (a.plant.id < b.plant.id ? -1 : 1)),
+    // A pot is drawn before what grows in it.
+    beyond: [...pots, ...others].sort(
+      (a, b) => b.depthM - a.depthM || Number('plant' in a) - Number('plant' in b),
+    ),
     leftM: -wideM / 2,
     rightM: wideM / 2,
     deepM,

@@ -3,7 +3,15 @@ import { taxonNamed } from '../garden/test/made.ts'
 import type { Point } from '../geometry/index.ts'
 import { USUAL_YEAR } from '../plants/index.ts'
 import { seededRandom } from '../random/index.ts'
-import { EYE_M, frontView, seenShares, type FrontView, type Standpoint, type StandingPlant } from './index.ts'
+import {
+  EYE_M,
+  frontView,
+  NOTHING_ABOUT,
+  seenShares as sharesBy,
+  type FrontView,
+  type Standpoint,
+  type StandingPlant,
+} from './index.ts'
 
 const outline: Point[] = [[0, 0], [8, 0], [8, 3], [0, 3]] // prettier-ignore
 const standpoint: Standpoint = { fromDeg: 180, awayM: 5, eyeM: EYE_M }
@@ -16,7 +24,10 @@ const plant = (groupId: string, botanical: string, x: number, y: number): Standi
   y,
   ageYears: 0,
 })
-const viewOf = (plants: StandingPlant[], at = standpoint, when = july) => frontView(outline, plants, at, when)
+const viewOf = (plants: StandingPlant[], at = standpoint, when = july) =>
+  frontView(outline, plants, at, when, NOTHING_ABOUT)
+
+const seenShares = (view: FrontView) => sharesBy(view, (p) => p.groupId)
 
 const kinds = ['Helenium autumnale', 'Nepeta × faassenii', 'Phlox paniculata', 'Digitalis purpurea', 'Miscanthus sinensis', 'Hosta sieboldiana', 'Hydrangea paniculata'] // prettier-ignore
 const drawn = (seed: number, many: number) => {

@@ -1,5 +1,6 @@
 import type { Band } from './body.ts'
 import type { FrontView, SeenPlant } from './scene.ts'
+import type { StandingPlant } from './standing.ts'
 
 /** How much of a drift is seen: of its leaves, and of its flowers, as shares from 0 to 1; null where there are none. */
 export interface SeenShare {
@@ -11,12 +12,16 @@ export interface SeenShare {
 const CELL_M = 0.015
 
 /**
- * How much of each drift is seen from where somebody stands: visible over projected area, by going over the picture from the nearest
+ * How much of what stands in a bed is seen from where somebody stands: visible over projected area, by going over the picture from the nearest
  * plant to the farthest. Leaves hide what is behind them; flowers, which stand apart from each other, hide nothing.
  *
- * @returns by the drift or planting
+ * @param groupOf what it is told of: a drift, a kind
+ * @returns by that
  */
-export function seenShares(view: FrontView): Map<string, SeenShare> {
+export function seenShares(
+  view: FrontView,
+  groupOf: (plant: StandingPlant) => string,
+): Map<string, SeenShare> {
   const { plants } = view
   const left = Math.min(0, ...plants.map((p) => p.x - (p.scale * p.body.spreadM) / 2))
   const right = Math.max(0, ...plants.map((p) => p.x + (p.scale * p.body.spreadM) / 2))
@@ -28,7 +33,7 @@ export function seenShares(view: FrontView): Map<string, SeenShare> {
     { leaves: [seen: number, all: number]; flowers: [seen: number, all: number] }
   >()
   for (const p of plants.toReversed()) {
-    const { groupId } = p.plant
+    const groupId = groupOf(p.plant)
     let count = counts.get(groupId)
     if (!count) counts.set(groupId, (count = { leaves: [0, 0], flowers: [0, 0] }))
     // Its own leaves do not hide its flowers.

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { hiddenWords, shareWords } from './index.ts'
+import { hiddenWords, ownHiddenWords, shareWords } from './index.ts'
 
 describe('what is hidden', () => {
   it('is said as people say it', () => {
@@ -19,5 +19,19 @@ describe('what is hidden', () => {
     expect(hiddenWords('phlox', { leaves: 0.5, flowers: null })).toBe('half of the phlox')
     expect(hiddenWords('phlox', { leaves: 0.9, flowers: null })).toBeUndefined()
     expect(hiddenWords('phlox', { leaves: null, flowers: null })).toBeUndefined()
+  })
+
+  it('is told of a drift in hand whichever it is, but for one of which there is nothing to see', () => {
+    expect(ownHiddenWords('phlox', { leaves: 0.2, flowers: 0.66 })).toBe(
+      'A third of the flowers of this drift of phlox are hidden',
+    )
+    expect(ownHiddenWords('phlox', { leaves: 0.5, flowers: null })).toBe(
+      'Half of this drift of phlox is hidden',
+    )
+    expect(ownHiddenWords('phlox', { leaves: 0.93, flowers: null })).toBe(
+      'This drift of phlox is seen, all but 7 in a hundred',
+    )
+    expect(ownHiddenWords('phlox', { leaves: 1, flowers: null })).toBe('This drift of phlox is seen whole')
+    expect(ownHiddenWords('phlox', { leaves: null, flowers: null })).toBeUndefined()
   })
 })

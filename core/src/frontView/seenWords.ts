@@ -1,3 +1,4 @@
+import { capitalised } from '../words/index.ts'
 import type { SeenShare } from './seen.ts'
 
 /** Shares as people say them. */
@@ -21,6 +22,19 @@ export const shareWords = (share: number): string =>
 export const hiddenShare = ({ leaves, flowers }: SeenShare): number | null => {
   const seen = flowers ?? leaves
   return seen === null ? null : 1 - seen
+}
+
+/** `Half of this drift of phlox is hidden`: of the one in hand, whatever is to be said; undefined where there is nothing to see. */
+export function ownHiddenWords(common: string, share: SeenShare): string | undefined {
+  const hidden = hiddenShare(share)
+  if (hidden === null) return undefined
+  const [of, is] =
+    share.flowers === null
+      ? [`this drift of ${common}`, 'is']
+      : [`the flowers of this drift of ${common}`, 'are']
+  if (hidden >= WORTH_SAYING) return `${capitalised(shareWords(hidden))} of ${of} ${is} hidden`
+  const inAHundred = Math.round(100 * hidden)
+  return `${capitalised(of)} ${is} seen${inAHundred === 0 ? ' whole' : `, all but ${inAHundred} in a hundred`}`
 }
 
 /** `a third of the phlox`: undefined where hardly anything is hidden. */

@@ -4,7 +4,20 @@ import { asDisc, GOLDEN_ANGLE, type Point } from '../geometry/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { plantsOf, type Arrangement, type BedGround } from '../rework/arrangement.ts'
 import type { Pocket } from '../rework/pockets.ts'
-import type { StandingPlant } from './scene.ts'
+
+/** A plant where it stands. */
+export interface StandingPlant {
+  id: string
+  /** The drift or planting that it is one of. */
+  groupId: string
+  taxon: Taxon
+  x: number
+  y: number
+  /** Years since it was set as a nursery plant, when the scheme is planted. */
+  ageYears: number
+  /** Of a pot: the height of what it stands in, metres. */
+  surfaceM?: number | undefined
+}
 
 const DAYS_A_YEAR = 365.25
 /** Plants of a round stand within so much of it: their leaves reach to its edge. */
@@ -38,6 +51,8 @@ export interface LaidScheme {
   pockets: readonly Pocket[]
   /** The bulbs of the pockets. */
   between: readonly { id: string; botanical: string }[]
+  /** What fills the ground that is open, by its botanical name. */
+  filler?: string | undefined
   kindOf: ReadonlyMap<string, Taxon>
 }
 
@@ -46,7 +61,7 @@ const POCKET_RADIUS_M = 0.16
 
 /** Every plant of a scheme where it stands: those that come in new, those that stay as old as they are. */
 export function plantsOfScheme(
-  { ground, arranged, pockets, between, kindOf }: LaidScheme,
+  { ground, arranged, pockets, between, kindOf }: Omit<LaidScheme, 'filler'>,
   on: IsoDate,
 ): StandingPlant[] {
   const taxonOf = new Map(arranged.drifts.map((d) => [d.id, d.taxon]))

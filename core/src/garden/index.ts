@@ -45,7 +45,7 @@ export { windExposures, type WindExposure } from './wind.ts'
 export { rootsAt, rootZones, type RootZone } from './roots.ts'
 export { eavesOver, underEavesOf, eavesZones, type EavesZone } from './eaves.ts'
 export { driedBy, surroundingsOn, type Surroundings } from './surroundings.ts'
-export { isOnWall, metresToWall, wallLines, type WallLine } from './walls.ts'
+export { isOnWall, metresToWall, TRAINED_WITHIN_M, wallLines, type WallLine } from './walls.ts'
 export {
   groundOf,
   groundRadiusM,

@@ -52,6 +52,9 @@ export interface Container extends Common {
   rimHeightM: number
   /** Of the largest round that its inner opening holds. */
   radiusM: number
+  /** Across its opening, at its longest. */
+  acrossM: number
+  isBox: boolean
 }
 
 /** Across a pot of which the plan says no size: a usual garden pot. */
@@ -158,7 +161,7 @@ function lieOf(f: PlanFeature): Ground | null {
 }
 
 /** What a container holds inside: its opening by shape, and the largest round in it. */
-function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2'> {
+function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2' | 'acrossM' | 'isBox'> {
   const { shape, diameterM, widthM, lengthM } = f.properties as {
     shape?: string
     diameterM?: number
@@ -167,11 +170,16 @@ function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2'> {
   }
   if (diameterM === undefined && shape === 'box') {
     const [width, length] = [widthM ?? lengthM ?? USUAL_POT_M, lengthM ?? widthM ?? USUAL_POT_M]
-    return { radiusM: Math.min(width, length) / 2, areaM2: width * length }
+    return {
+      radiusM: Math.min(width, length) / 2,
+      areaM2: width * length,
+      acrossM: Math.max(width, length),
+      isBox: true,
+    }
   }
   const radiusM = (diameterM ?? Math.min(widthM ?? USUAL_POT_M, lengthM ?? USUAL_POT_M)) / 2
   const whole = Math.PI * radiusM ** 2
-  return { radiusM, areaM2: shape === 'half round' ? whole / 2 : whole }
+  return { radiusM, areaM2: shape === 'half round' ? whole / 2 : whole, acrossM: 2 * radiusM, isBox: false }
 }
 
 /** Height of the surface that plants of a place grow in: a container's rim, the ground in a bed. */

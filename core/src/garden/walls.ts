@@ -16,7 +16,7 @@ export const wallLines = ({ obstructions }: Pick<Scene, 'obstructions'>, on: Iso
   })
 
 /** What is woody and stands this near a wall or fence is trained on it, metres: a judgement. */
-const TRAINED_WITHIN_M = 0.6
+export const TRAINED_WITHIN_M = 0.6
 
 /** Whether a planting stands so near a wall or fence that it is trained on it; what stands in a pot is not. */
 export const isOnWall = (

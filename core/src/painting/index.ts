@@ -22,8 +22,10 @@ export {
   isInFrame,
   paintGround,
   paintPlants,
+  paintPot,
   SHADOW_COLOUR,
   shadowOf,
+  shownOf,
   tallestM,
   type Framing,
 } from './paintScene.ts'

@@ -2,7 +2,9 @@ import {
   groundRise,
   type Backdrop,
   type FrontView,
+  type SeenBeyond,
   type SeenPlant,
+  type SeenPot,
   type SeenTree,
 } from '../frontView/index.ts'
 import { seededRandom, seedOf } from '../random/index.ts'
@@ -147,31 +149,92 @@ export function shadowOf({ body, pxPerM, air }: Pick<Painted, 'body' | 'pxPerM' 
 }
 export const SHADOW_COLOUR = '#221b14'
 
-/** Draws the plants of a bed into a file, from the farthest to the nearest, in softer air the farther they are. */
-export function paintPlants(painter: Pick<Painter, 'path' | 'stamp'>, view: FrontView, frame: Framing): void {
-  for (const p of view.plants) {
-    if (!isInFrame(p, frame)) continue
-    const [footX, footY] = [frame.x(p.x), frame.y(p.y)]
-    const air = airBefore(p, view)
-    // Drawn as at the front edge, and set smaller behind.
-    const painted = asPainted(p, frame.pxPerM, air)
-    const { x, rx, ry, opacity } = shadowOf(painted)
-    painter.path(ovalPath(footX + p.scale * x, footY, p.scale * rx, p.scale * ry), {
-      fill: SHADOW_COLOUR,
-      opacity,
-    })
-    const { heightM, spreadM } = p.body
-    painter.stamp(
-      {
-        name: [painted.seed, air, heightM.toFixed(3), spreadM.toFixed(3), frame.pxPerM.toFixed(1)].join(' '),
-        reach: 1.5 * Math.max(heightM, spreadM) * frame.pxPerM + 12,
-        draw: (pen) => paintPlant(pen, painted),
-      },
-      footX,
-      footY,
-      p.scale,
+/** Draws what stands behind a bed, and its plants, into a file, from the farthest to the nearest, in softer air the farther they are. */
+export function paintPlants(
+  painter: Pick<Painter, 'path' | 'stamp' | 'within'>,
+  view: FrontView,
+  frame: Framing,
+): void {
+  for (const b of view.beyond) {
+    const draw = () => ('pot' in b ? paintPot(painter, b, frame) : paintSeen(painter, b, view, frame))
+    const shown = shownOf(b, frame)
+    if (shown === undefined) draw()
+    else painter.within(shown, draw)
+  }
+  for (const p of view.plants) paintSeen(painter, p, view, frame)
+}
+
+/** What is not hidden of something that stands behind a bed, as an outline; undefined where all of it is seen. */
+export const shownOf = ({ y, hiddenBelow }: SeenBeyond, frame: Framing): string | undefined =>
+  hiddenBelow > y ? rectPath(0, 0, frame.width, Math.max(0, frame.y(hiddenBelow))) : undefined
+
+function paintSeen(
+  painter: Pick<Painter, 'path' | 'stamp'>,
+  p: SeenPlant,
+  view: FrontView,
+  frame: Framing,
+): void {
+  if (!isInFrame(p, frame)) return
+  const [footX, footY] = [frame.x(p.x), frame.y(p.y)]
+  const air = airBefore(p, view)
+  // Drawn as at the front edge, and set smaller behind.
+  const painted = asPainted(p, frame.pxPerM, air)
+  const { x, rx, ry, opacity } = shadowOf(painted)
+  painter.path(ovalPath(footX + p.scale * x, footY, p.scale * rx, p.scale * ry), {
+    fill: SHADOW_COLOUR,
+    opacity,
+  })
+  const { heightM, spreadM } = p.body
+  painter.stamp(
+    {
+      name: [painted.seed, air, heightM.toFixed(3), spreadM.toFixed(3), frame.pxPerM.toFixed(1)].join(' '),
+      reach: 1.5 * Math.max(heightM, spreadM) * frame.pxPerM + 12,
+      draw: (pen) => paintPlant(pen, painted),
+    },
+    footX,
+    footY,
+    p.scale,
+  )
+}
+
+const CLAY = '#b97a56'
+/** Of its rim so wide is the foot of a pot that tapers; and so much of its height is the band about the rim. */
+const TAPERS = 0.72
+const BAND = 0.16
+/** Strips by which its roundness is shaded. */
+const STRIPS = 7
+
+/** A pot behind a bed: tapered, or a box. */
+export function paintPot(
+  painter: Pick<Painter, 'path'>,
+  { pot, x, y, scale }: SeenPot,
+  frame: Framing,
+): void {
+  const half = (pot.acrossM / 2) * scale * frame.pxPerM
+  const high = pot.rimHeightM * scale * frame.pxPerM
+  const [middle, foot] = [frame.x(x), frame.y(y)]
+  if (middle < -half || middle > frame.width + half) return
+  const clay = mixed(CLAY, FAR_AIR, 0.22)
+  const narrow = pot.isBox ? 1 : TAPERS
+  painter.path(ovalPath(middle, foot, half, Math.max(1, 0.1 * half)), { fill: SHADOW_COLOUR, opacity: 0.2 })
+  for (let i = 0; i < STRIPS; i++) {
+    const [from, to] = [(2 * i) / STRIPS - 1, (2 * (i + 1)) / STRIPS - 1]
+    // Lit from the upper left.
+    const light = pot.isBox ? 0 : 0.35 - 0.9 * Math.abs((from + to) / 2 + 0.35)
+    const fill = mixed(clay, light < 0 ? '#5b3a28' : '#f0d2b4', Math.min(0.5, Math.abs(light)))
+    painter.path(
+      ringPath([
+        [middle + from * half, foot - high],
+        [middle + to * half + 0.5, foot - high],
+        [middle + to * half * narrow + 0.5, foot],
+        [middle + from * half * narrow, foot],
+      ]),
+      { fill },
     )
   }
+  painter.path(rectPath(middle - 1.06 * half, foot - high, 2.12 * half, Math.max(1.5, BAND * high)), {
+    fill: mixed(clay, '#5b3a28', 0.12),
+  })
 }
 
 /** So many plants of a kind that look different. */

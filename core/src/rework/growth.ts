@@ -11,6 +11,9 @@ export interface Size {
 /** What growth is told from. */
 type GrownTaxon = Pick<Taxon, 'lifeForm' | 'annualSeason' | 'heightM' | 'spreadM' | 'yearsToSize' | 'pruning'>
 
+/** Years of growth after which a scheme can be looked at. */
+export const GROWTH_YEARS = [1, 2, 3, 5, 10] as const
+
 /** A nursery plant is so much of what it will be; annuals and bulbs are grown within the year. Working figures. */
 const START = { woody: 0.2, rest: 0.35 }
 /** A kind counts as full grown with so much of its mature size. */

@@ -64,6 +64,7 @@ export {
   grownTo,
   grownWords,
   milestones,
+  GROWTH_YEARS,
   openGroundM2,
   sizeAt,
   type GrownTo,
@@ -109,6 +110,7 @@ export {
   type Drift,
 } from './arrangement.ts'
 export { arrangementFrom, groundFrom, groundWritten, type GroundRuns, type KeptDrift } from './groundRuns.ts'
+export { fillerKinds, fillingAfter, roomForFillerM, type FillerKind, type Filling } from './filling.ts'
 export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type LayoutCheck } from './checks.ts'
 export {
   PER_POCKET,
@@ -119,7 +121,7 @@ export {
   type Pocket,
 } from './pockets.ts'
 export {
-  fillersFor,
+  fillerItem,
   materialNames,
   materialUnits,
   packsWords,

@@ -1,12 +1,12 @@
 import type { IsoDate } from '../dates/index.ts'
 import type { Planting } from '../garden/index.ts'
 import type { Point } from '../geometry/index.ts'
-import { groundM2 } from '../plants/index.ts'
+import type { Taxon } from '../plants/index.ts'
 import type { Offer } from '../quantities/index.ts'
 import { extrasOf } from './extras.ts'
 import { offsetsFrom, type SetPlant } from './positions.ts'
 import { destinationOf, kindsOf, type KindOf, type SaidForPaper, type Went } from './said.ts'
-import { materialNames, totalsOf, type GoingOut, type SchemeTotals } from './totals.ts'
+import { fillerItem, totalsOf, type GoingOut, type SchemeTotals } from './totals.ts'
 
 /** What a scheme is reckoned with. */
 export interface ReckonedWith {
@@ -49,7 +49,6 @@ export function reckonScheme(
             taxon,
             count,
             have: hadOf(w.inHand, botanical, count),
-            areaM2: groundM2(count, taxon.spacingM),
           },
         ]
       : []
@@ -65,6 +64,7 @@ export function reckonScheme(
   })
   return totalsOf({
     comes,
+    filler: said.filler === undefined ? undefined : kindOf.get(said.filler),
     goes,
     plantedM2: Math.max(0, w.bedM2 - w.staysM2),
     bedM2: w.bedM2,
@@ -78,11 +78,11 @@ export function reckonScheme(
 }
 
 /** Everything that has no price yet or may want another: kinds to be bought, materials, fillers. */
-export const pricedItems = (totals: SchemeTotals): string[] => [
+export const pricedItems = (totals: SchemeTotals, filler: Pick<Taxon, 'botanical'> | undefined): string[] => [
   ...new Set([
     ...totals.shopping.suppliers.flatMap((s) => s.lines.map((l) => l.item)),
     ...totals.shopping.unpriced.map((u) => u.item),
-    ...(totals.years.some((y) => y.fillers > 0) ? [materialNames.filler] : []),
+    ...(totals.years.some((y) => y.fillers > 0) ? [fillerItem(filler)] : []),
   ]),
 ]
 

@@ -39,6 +39,8 @@ export interface SaidForPaper extends Omit<SaidExtras, 'stones'> {
   drifts: readonly (SaidKind & KeptDrift)[]
   /** Bulbs that come up between the drifts. */
   between: readonly SaidKind[]
+  /** What fills the ground that is open until its plants have grown, by its botanical name. */
+  filler?: string | undefined
   viewedFrom: readonly number[] | null
   compostM: number
   mulchM: number

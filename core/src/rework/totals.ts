@@ -9,7 +9,7 @@ import {
   type ShoppingLine,
   type ShoppingList,
 } from '../quantities/index.ts'
-import { openGroundM2 } from './growth.ts'
+import { fillingAfter } from './filling.ts'
 import { comesUpBetween } from './palette.ts'
 
 /** What comes into a place, and what of it one has. */
@@ -18,8 +18,6 @@ export interface ComingIn {
   count: number
   /** Of these, how many come off the bench, from other places or from divisions. */
   have: number
-  /** Ground that is theirs, square metres. */
-  areaM2: number
 }
 
 /** What leaves a place, and what is done with it. */
@@ -32,6 +30,8 @@ export interface GoingOut {
 /** A scheme as it is reckoned up. */
 export interface Reckoned {
   comes: readonly ComingIn[]
+  /** What fills the ground that is open until they have grown; undefined where nobody has said. */
+  filler?: Taxon | undefined
   goes: readonly GoingOut[]
   /** Ground of the bed that is dug and planted, and all of it, square metres. */
   plantedM2: number
@@ -97,7 +97,7 @@ export interface WorkOf {
 /** What a year comes to. */
 export interface YearOfScheme {
   year: number
-  /** Ground that its plants do not cover yet, in the middle of the year. */
+  /** Ground that its plants do not cover yet, so many years after they were planted. */
   openM2: number
   fillers: number
   /** Kinds that want dividing by then, for the first time. */
@@ -133,12 +133,11 @@ export const minutesOf = {
   barrowSpread: 6,
   fillEach: 2,
 } as const
-/** Annuals that fill a gap stand so many on a square metre. */
-const FILLERS_PER_M2 = 16
-
-/** Annuals that fill so much open ground. */
-export const fillersFor = (openM2: number): number => Math.floor(openM2 * FILLERS_PER_M2)
 const YEARS = [1, 2, 3] as const
+
+/** Under this name what fills the gaps of a scheme is priced. */
+export const fillerItem = (filler: Pick<Taxon, 'botanical'> | undefined): string =>
+  filler?.botanical ?? materialNames.filler
 
 /** Reckons a scheme up. */
 export function totalsOf(scheme: Reckoned): SchemeTotals {
@@ -159,12 +158,10 @@ export function totalsOf(scheme: Reckoned): SchemeTotals {
   const work = workOf(scheme, layers)
   const minutes = sum(work, (w) => w.minutes)
   const planted = comes.filter((c) => !comesUpBetween(c.taxon))
-  const plantsM2 = sum(planted, (c) => c.areaM2)
   const years = YEARS.map((year): YearOfScheme => {
-    const openM2 = openGroundM2(planted, plantsM2, year - 0.5)
-    const fillers = fillersFor(openM2)
+    const { openM2, fillers } = fillingAfter(year, planted, scheme.filler)
     const { price: fillersPrice } = shoppingList(
-      [{ item: materialNames.filler, count: fillers, spareShare: 0 }],
+      [{ item: fillerItem(scheme.filler), count: fillers, spareShare: 0 }],
       offers,
     )
     const filling = fillers > 0 ? toFiveMinutes(fillers * minutesOf.fillEach) : 0

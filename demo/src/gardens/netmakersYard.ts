@@ -456,6 +456,7 @@ export const netmakersYard: SketchGarden = {
             ['Rudbeckia fulgida', 7],
           ],
           between: [['Camassia leichtlinii', 35]],
+          filler: 'Tagetes patula',
         },
         {
           name: 'Blue and quiet',

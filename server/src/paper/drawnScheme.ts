@@ -3,6 +3,7 @@ import {
   backdropOf,
   dayMonth,
   EYE_M,
+  fillersOfScheme,
   framing,
   frontView,
   inFullGrowth,
@@ -15,6 +16,7 @@ import {
   tallestM,
   USUAL_AWAY_M,
   type BedGround,
+  type Beyond,
   type DrawnScheme,
   type Feature,
   type IsoDate,
@@ -39,6 +41,8 @@ export interface SchemeToDraw {
   /** The kinds that it names, as far as they are known. */
   taxa: readonly Taxon[]
   features: readonly Feature[]
+  /** What stands in the other places of the garden. */
+  beyond: Beyond
 }
 
 /** When it is looked at. */
@@ -59,6 +63,7 @@ export function drawnScheme({ ground, said, taxa, northDeg }: SchemeToDraw): Dra
     stones: said.stones ?? [],
     drifts: said.drifts,
     between: said.between,
+    filler: said.filler,
     kindOf,
     northDeg,
   }
@@ -69,13 +74,15 @@ export const awayOf = ({ said }: SchemeToDraw): number => said.seenFromM ?? USUA
 
 /** A scheme from the path, to be painted. */
 export function viewOf(task: SchemeToDraw, drawn: DrawnScheme, { on, years }: SchemeMoment, side: number) {
-  const { ground, year, today, features } = task
+  const { ground, year, today, features, beyond } = task
   const outline = placeOutline(ground.of.place)
-  const plants = plantsOfScheme(drawn, today)
+  const stands = plantsOfScheme(drawn, today)
+  const plants = [...stands, ...fillersOfScheme(drawn, stands, years)]
   const fromDeg = ground.viewedFrom[side] ?? ground.viewedFrom[0] ?? 180
   const standpoint = { fromDeg, awayM: awayOf(task), eyeM: EYE_M }
-  const tallest = frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years })
-  const view = frontView(outline, plants, standpoint, { on, year, years })
+  const about = { features, beyond }
+  const tallest = frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }, about)
+  const view = frontView(outline, plants, standpoint, { on, year, years }, about)
   const backdrop = backdropOf(outline, features, standpoint, on)
   const isWinter = isWinterAt(on, year)
   return {

@@ -1,5 +1,14 @@
 import { reworkEndpoints } from '@border/contract'
-import { addDays, gardenDay, kindsOf, placeOutline, planKey, USUAL_AWAY_M, type IsoDate } from '@border/core'
+import {
+  addDays,
+  gardenDay,
+  kindsOf,
+  placeOutline,
+  planKey,
+  USUAL_AWAY_M,
+  type IsoDate,
+  type StandingPlant,
+} from '@border/core'
 import type { RequestHandler, Response } from 'express'
 import type { Db } from '../database/connect.ts'
 import { Refusal } from '../errors.ts'
@@ -81,6 +90,9 @@ async function looked(db: Db, token: string, now: () => number): Promise<Looked>
   return { reader: openGarden(db, garden, today), until: link.until, ids: link }
 }
 
+/** A plant of a picture with its kind by name: each kind is sent once. */
+const byName = ({ taxon, ...p }: StandingPlant) => ({ ...p, botanical: taxon.botanical })
+
 const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): Route[] => {
   /** What is drawn for a look is drawn in the turn of its garden. */
   const drawing = async <T>(db: Db, token: string, draw: (of: Looked) => Promise<T>): Promise<T> => {
@@ -94,10 +106,11 @@ const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): 
         drawing(db, params.token, async ({ reader, until, ids }) => {
           const { task } = await schemeToDraw(reader, pool, ids)
           const { said, ground } = task
-          const { plants, behind } = await pool.run('schemePlants', task)
+          const { plants, fillers, behind, beyond } = await pool.run('schemePlants', task)
           const key = planKey({ drifts: said.drifts, between: said.between, ground })
           const commonOf = new Map(task.taxa.map((t) => [t.botanical, t.common]))
-          const taxa = new Map(plants.map(({ taxon }) => [taxon.botanical, taxon]))
+          const drawn = [...plants, ...fillers.flatMap((f) => f.plants), ...beyond.plants]
+          const taxa = new Map(drawn.map(({ taxon }) => [taxon.botanical, taxon]))
           return {
             garden: task.garden,
             place: task.place,
@@ -107,9 +120,11 @@ const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): 
             seenFrom: [...ground.viewedFrom],
             awayM: said.seenFromM ?? USUAL_AWAY_M,
             outline: placeOutline(ground.of.place),
-            plants: plants.map(({ taxon, ...p }) => ({ ...p, botanical: taxon.botanical })),
+            plants: plants.map(byName),
+            fillers: fillers.map((f) => ({ years: f.years, plants: f.plants.map(byName) })),
             taxa: [...taxa.values()],
             behind,
+            beyond: { pots: [...beyond.pots], plants: beyond.plants.map(byName) },
             year: task.year,
             comes: kindsOf(said).map(({ botanical, count }) => ({
               mark: key.letters.get(botanical)!,

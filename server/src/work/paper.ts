@@ -1,4 +1,5 @@
 import {
+  beyondOf,
   CELL_M,
   kindsOf,
   MOST_LEAVING,
@@ -46,7 +47,7 @@ export async function schemeToDraw(
   ])
   // What was planted by the scheme is drawn as its drifts.
   const stays = staysOf(plantings, placeId, said, relocated).filter((p) => !plantedIds.includes(p.id))
-  const named = new Set(kindsOf(said).map((k) => k.botanical))
+  const named = new Set([...kindsOf(said).map((k) => k.botanical), said.filler])
   const known = taxa.map((t) => t.taxon).filter((t) => named.has(t.botanical))
   const task: SchemeToDraw = {
     garden: garden.name,
@@ -64,6 +65,7 @@ export async function schemeToDraw(
     said,
     taxa: known,
     features,
+    beyond: beyondOf(features, plantings, placeId, today),
   }
   const totals = async () => {
     const dividing = said.leaving.filter((l) => l.how === 'divides')

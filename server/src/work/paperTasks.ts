@@ -1,13 +1,18 @@
 import {
   backdropOf,
   EYE_M,
+  fillersOfScheme,
+  GROWTH_YEARS,
+  nearBehind,
   paintPlan,
   paperMm,
   placeOutline,
   planOnPaper,
   plantsOfScheme,
   seenAlone,
+  supportsOn,
   svgPainter,
+  type Beyond,
   type Feature,
   type Paper,
   type StandingPlant,
@@ -55,16 +60,31 @@ export function schemeViewSvg({
   return written()
 }
 
-/** Every plant of a scheme, and what is seen behind it: what it is drawn from where it is looked at. */
-export function schemePlants(task: SchemeToDraw): { plants: StandingPlant[]; behind: Feature[] } {
-  const { ground, today, features } = task
+/** What a scheme is drawn from where it is looked at: every plant of it, the annuals of each year of growth, and what stands about it. */
+export interface LookedAt {
+  plants: StandingPlant[]
+  fillers: { years: number; plants: StandingPlant[] }[]
+  behind: Feature[]
+  beyond: Beyond
+}
+
+export function schemePlants(task: SchemeToDraw): LookedAt {
+  const { ground, today, features, beyond } = task
   const outline = placeOutline(ground.of.place)
-  const isBehind = (f: Feature) =>
-    ground.viewedFrom.some(
-      (fromDeg) => backdropOf(outline, [f], { fromDeg, awayM: awayOf(task), eyeM: EYE_M }, today).length > 0,
-    )
+  const standpoints = ground.viewedFrom.map((fromDeg) => ({ fromDeg, awayM: awayOf(task), eyeM: EYE_M }))
+  const drawn = drawnScheme(task)
+  const plants = plantsOfScheme(drawn, today)
+  const near = nearBehind(outline, standpoints, beyond)
+  const isSeen = (f: Feature) => {
+    if (standpoints.some((s) => backdropOf(outline, [f], s, today).length > 0)) return true
+    // What climbs is drawn on it.
+    const supportOf = supportsOn([f], today)
+    return [...plants, ...near.plants].some((p) => supportOf(p) !== undefined)
+  }
   return {
-    plants: plantsOfScheme(drawnScheme(task), today),
-    behind: features.filter(isBehind).map(seenAlone),
+    plants,
+    fillers: GROWTH_YEARS.map((years) => ({ years, plants: fillersOfScheme(drawn, plants, years) })),
+    behind: features.filter(isSeen).map(seenAlone),
+    beyond: near,
   }
 }

@@ -7,12 +7,16 @@ import {
   inFullGrowth,
   isInFrame,
   paintGround,
+  paintPot,
+  shownOf,
   type Backdrop,
+  type Beyond,
   type Feature,
   type Framing,
   type FrontView as Seen,
   type IsoDate,
   type Point,
+  type SeenPlant,
   type StandingPlant,
   type Standpoint,
   type Year,
@@ -27,6 +31,8 @@ interface Props {
   outline: readonly Point[]
   plants: readonly StandingPlant[]
   features: readonly Feature[]
+  /** What stands in the other places of the garden. */
+  beyond: Beyond
   standpoint: Standpoint
   on: IsoDate
   year: Year
@@ -55,6 +61,7 @@ function Drawn({
   outline,
   plants,
   features,
+  beyond,
   standpoint,
   on,
   year,
@@ -74,8 +81,9 @@ function Drawn({
   const backdrop = useMemo(() => JSON.parse(behind) as Backdrop[], [behind])
   // In full growth: what it is framed by, so that the picture stays as large while the weeks go by.
   const tallest = useMemo(
-    () => frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }),
-    [outline, plants, standpoint, year, years],
+    () =>
+      frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }, { features, beyond }),
+    [outline, plants, standpoint, year, years, features, beyond],
   )
   const frame = useMemo(
     () => framing(tallest, backdrop, room * ratio, height * ratio, ratio),
@@ -90,13 +98,27 @@ function Drawn({
     const left = leftPx * ratio
     const shown = framedFrom(frame, left, room * ratio)
     return keptByDay((day, still) => {
-      const view = frontView(outline, plants, standpoint, { on: day, year, years })
+      const view = frontView(outline, plants, standpoint, { on: day, year, years }, { features, beyond })
       return drawnOnce(shown, (ctx) => {
         ctx.drawImage(still, -left, 0)
         placeSprites(ctx, view, shown, sprites, chosen)
       })
     })
-  }, [outline, plants, standpoint, year, years, frame, leftPx, room, ratio, sprites, chosen])
+  }, [
+    outline,
+    plants,
+    standpoint,
+    year,
+    years,
+    features,
+    beyond,
+    frame,
+    leftPx,
+    room,
+    ratio,
+    sprites,
+    chosen,
+  ])
   useEffect(() => {
     // Once a frame, however fast the weeks go by.
     const asked = requestAnimationFrame(() => {
@@ -172,7 +194,7 @@ function drawnOnce(
   return canvas
 }
 
-/** Draws the plants of a bed from the farthest to the nearest, each by its sprite. @param chosen the others are faded */
+/** Draws what stands behind a bed, and its plants from the farthest to the nearest, each by its sprite. @param chosen the others are faded */
 function placeSprites(
   ctx: CanvasRenderingContext2D,
   view: Seen,
@@ -180,18 +202,28 @@ function placeSprites(
   sprites: Sprites,
   chosen?: string,
 ): void {
-  for (const p of view.plants) {
-    if (!isInFrame(p, frame)) continue
+  const painter = canvasPainter(ctx)
+  const place = (p: SeenPlant) => {
+    if (!isInFrame(p, frame)) return
     const sprite = sprites.of(p, p.scale * frame.pxPerM, airBefore(p, view))
-    if (!sprite) continue
+    // On whole pixels and in its own size, which is what makes it quick.
+    if (sprite)
+      ctx.drawImage(
+        sprite.canvas,
+        Math.round(frame.x(p.x) - sprite.footX),
+        Math.round(frame.y(p.y) - sprite.footY),
+      )
+  }
+  for (const b of view.beyond) {
+    const draw = () => ('pot' in b ? paintPot(painter, b, frame) : place(b))
+    const shown = shownOf(b, frame)
+    if (shown === undefined) draw()
+    else painter.within(shown, draw)
+  }
+  for (const p of view.plants) {
     const isFaded = chosen !== undefined && p.plant.groupId !== chosen
     if (isFaded) ctx.globalAlpha = 0.45
-    // On whole pixels and in its own size, which is what makes it quick.
-    ctx.drawImage(
-      sprite.canvas,
-      Math.round(frame.x(p.x) - sprite.footX),
-      Math.round(frame.y(p.y) - sprite.footY),
-    )
+    place(p)
     if (isFaded) ctx.globalAlpha = 1
   }
 }

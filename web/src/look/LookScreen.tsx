@@ -74,10 +74,22 @@ function Seen({ token, look }: { token: string; look: LookView }) {
   const [paper, setPaper] = useState<Paper>('A4')
   const pdf = useFile(reworkEndpoints.lookPdf)
   const on = addDays(`${yearOf(look.today) + years}-01-01`, 7 * week + 3)
-  const plants = useMemo(() => {
+  const known = useMemo(() => {
     const taxonOf = new Map(look.taxa.map((t) => [t.botanical, t]))
-    return look.plants.map(({ botanical, ...p }): StandingPlant => ({ ...p, taxon: taxonOf.get(botanical)! }))
-  }, [look.plants, look.taxa])
+    const known = ({ botanical, ...p }: LookView['plants'][number]): StandingPlant => ({
+      ...p,
+      taxon: taxonOf.get(botanical)!,
+    })
+    return {
+      plants: look.plants.map(known),
+      fillers: look.fillers.map((f) => ({ years: f.years, plants: f.plants.map(known) })),
+      beyond: { pots: look.beyond.pots, plants: look.beyond.plants.map(known) },
+    }
+  }, [look])
+  const plants = useMemo(
+    () => [...known.plants, ...(known.fillers.find((f) => f.years === years)?.plants ?? [])],
+    [known, years],
+  )
   const standpoint = useMemo(() => ({ fromDeg, awayM: look.awayM, eyeM: EYE_M }), [fromDeg, look.awayM])
   return (
     <section aria-label="From the path">
@@ -103,6 +115,7 @@ function Seen({ token, look }: { token: string; look: LookView }) {
           {...{ plants, standpoint, on, years }}
           outline={look.outline}
           features={look.behind}
+          beyond={known.beyond}
           year={look.year}
           isWinter={isWinterAt(on, look.year)}
           label={`${look.place} from the path in the week of ${dayMonth(on)}, ${years === 1 ? 'a year' : `${years} years`} after planting`}

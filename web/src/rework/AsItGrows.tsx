@@ -1,20 +1,23 @@
+import type { SaidScheme } from '@border/contract'
 import {
   counted,
-  fillersFor,
-  groundM2,
+  fillerKinds,
+  fillingAfter,
+  GROWTH_YEARS,
   grownTo,
   grownWords,
-  openGroundM2,
   type GrownOver,
   type StandingPlant,
 } from '@border/core'
-import { sum } from 'd3-array'
 import { wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
+import { useTaxa } from '../plants/queries.ts'
+import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { useCanChange } from './canChange.ts'
 import type { GrowthWorker } from './growthWorker.ts'
 import { newIn, overWords } from './growthWords.ts'
-import { GROWTH_YEARS } from './useMoment.tsx'
+import type { useSchemeGround } from './useReworkPlace.ts'
 import { useStanding, type Laid } from './useStanding.ts'
 import '../season/season.css'
 import './rework.css'
@@ -22,14 +25,56 @@ import './rework.css'
 /** Nobody drags on for longer: what follows from it is worked out then. */
 const SETTLES_MS = 700
 
+interface Props extends Laid {
+  garden: ReturnType<typeof useSchemeGround>['garden']
+  onSay: (change: Pick<SaidScheme, 'filler'>) => void
+}
+
 /** What becomes of a scheme year by year: what closes, what wants dividing, what fills the gaps, what grows over what, and takes its sun. */
-export function AsItGrows(laid: Laid) {
+export function AsItGrows(props: Props) {
   const [isOpen, open] = useState(false)
   return (
     <details onToggle={(e) => open(e.currentTarget.open)}>
       <summary>As it grows</summary>
-      {isOpen && <Years {...laid} />}
+      {isOpen && (
+        <>
+          <FillerChoice {...props} />
+          <Years {...props} />
+        </>
+      )}
     </details>
+  )
+}
+
+/** What fills the ground that is open until the plants have grown: the kinds that would do best there first. */
+function FillerChoice({ ground, said: { filler }, kindOf, garden, onSay }: Props) {
+  const canChange = useCanChange()
+  const { data: taxa } = useTaxa()
+  const { place, stations } = ground.of
+  const kinds = useMemo(
+    () => (taxa ? fillerKinds(taxa, place, stations, garden) : []),
+    [taxa, place, stations, garden],
+  )
+  const said = filler === undefined ? undefined : kindOf.get(filler)
+  if (!canChange) return said ? <p>What is open is filled with {said.common}.</p> : null
+  const options = kinds.map(({ taxon }) => ({ value: taxon.botanical, label: taxon.common }))
+  return (
+    <label>
+      Fill what is open with{' '}
+      <Choose
+        label="Annual that fills what is open"
+        value={filler ?? ''}
+        options={[
+          { value: '', label: 'nothing yet' },
+          // What was said before stays, whatever is thought of it now.
+          ...(filler !== undefined && !options.some((o) => o.value === filler)
+            ? [{ value: filler, label: said?.common ?? filler }]
+            : []),
+          ...options,
+        ]}
+        onChange={(kind) => onSay({ filler: kind === '' ? undefined : kind })}
+      />
+    </label>
   )
 }
 
@@ -37,16 +82,12 @@ function Years(laid: Laid) {
   const plants = useStanding(laid)
   const { found, failed } = useGrownOver(plants)
   const { drifts } = laid.arranged
-  const planted = useMemo(
-    () =>
-      drifts.map((d) => ({ taxon: d.taxon, count: d.count, areaM2: groundM2(d.count, d.taxon.spacingM) })),
-    [drifts],
-  )
-  const m2 = sum(planted, (p) => p.areaM2)
+  const { filler } = laid.said
+  const kind = filler === undefined ? undefined : laid.kindOf.get(filler)
   return (
     <ul className="plain-list years-list">
       {GROWTH_YEARS.map((year, i) => {
-        const fillers = fillersFor(openGroundM2(planted, m2, year - 0.5))
+        const { fillers } = fillingAfter(year, drifts, kind)
         const of = found?.find((f) => f.years === year)
         return (
           <li key={year}>
@@ -57,7 +98,11 @@ function Years(laid: Laid) {
                 year,
               ),
             )}
-            . {fillers > 0 && `${counted(fillers, 'annual')} would fill what is open. `}
+            .{' '}
+            {fillers > 0 &&
+              (kind
+                ? `${fillers} ${kind.common} fill what is open. `
+                : `${counted(fillers, 'annual')} would fill what is open. `)}
             {of &&
               overWords(
                 newIn(

@@ -5,6 +5,7 @@ import {
   dayMonth,
   EYE_M,
   frontView,
+  GROWTH_YEARS,
   grownTo,
   grownWords,
   hiddenShare,
@@ -12,6 +13,7 @@ import {
   isWinterAt,
   type KindOf,
   monthName,
+  ownHiddenWords,
   placeOutline,
   type Pocket,
   type Point,
@@ -26,8 +28,8 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
 import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
-import { clamped, GROWTH_YEARS, SideChoice, WeekSlider, YearChoice, type Moment } from './useMoment.tsx'
-import { useStanding } from './useStanding.ts'
+import { clamped, SideChoice, WeekSlider, YearChoice, type Moment } from './useMoment.tsx'
+import { useBeyond, useFilled, useStanding } from './useStanding.ts'
 import { PhotoBeside } from './PhotoBeside.tsx'
 import './rework.css'
 
@@ -49,7 +51,8 @@ export function FromThePath(props: Props) {
   const { view } = useGardenContext()
   const { at, look, years, on, year } = moment
   const isCarriedOut = use(CarriedOut)
-  const plants = useStanding(props)
+  const plants = useFilled(props, useStanding(props), years)
+  const beyond = useBeyond(ground.of.place.id)
   const outline = useMemo(() => placeOutline(ground.of.place), [ground.of.place])
   const fromDeg = ground.viewedFrom.includes(Number(at.side))
     ? Number(at.side)
@@ -89,7 +92,7 @@ export function FromThePath(props: Props) {
         </label>
       </div>
       <FrontView
-        {...{ outline, plants, standpoint, on, year, years, isWinter, chosen }}
+        {...{ outline, plants, beyond, standpoint, on, year, years, isWinter, chosen }}
         features={view.features}
         label={`${ground.of.place.name} as it is seen from the path in the week of ${dayMonth(on)}, ${years === 1 ? 'one year' : `${years} years`} after planting`}
       />
@@ -106,7 +109,8 @@ export function FromThePath(props: Props) {
         />
       )}
       <Hidden
-        {...{ outline, plants, standpoint, on, year, years }}
+        {...{ outline, plants, beyond, standpoint, on, year, years, chosen }}
+        features={view.features}
         isLaid={arranged.has.some((k) => k >= 0)}
         grown={grown}
       />
@@ -118,6 +122,9 @@ export function FromThePath(props: Props) {
 const Hidden = memo(function Hidden({
   outline,
   plants,
+  features,
+  beyond,
+  chosen,
   isLaid,
   grown,
   standpoint,
@@ -129,25 +136,37 @@ const Hidden = memo(function Hidden({
   plants: readonly StandingPlant[]
   isLaid: boolean
   grown: string | undefined
-} & Pick<React.ComponentProps<typeof FrontView>, 'standpoint' | 'on' | 'year' | 'years'>) {
+} & Pick<
+  React.ComponentProps<typeof FrontView>,
+  'features' | 'beyond' | 'standpoint' | 'on' | 'year' | 'years' | 'chosen'
+>) {
   const [at, settle] = useState({ standpoint, on, year, years })
   useEffect(() => {
     const timer = setTimeout(() => settle({ standpoint, on, year, years }), RESTS_MS)
     return () => clearTimeout(timer)
   }, [standpoint, on, year, years])
+  const view = useMemo(
+    () => frontView(outline, plants, at.standpoint, at, { features, beyond }),
+    [outline, plants, features, beyond, at],
+  )
   const hidden = useMemo(() => {
     // By kind: what is hidden of one drift may be seen of another.
-    const byKind = plants.map((p) => ({ ...p, groupId: p.taxon.botanical }))
-    const shares = seenShares(frontView(outline, byKind, at.standpoint, at))
+    const shares = seenShares(view, (p) => p.taxon.botanical)
     const commonOf = new Map(plants.map((p) => [p.taxon.botanical, p.taxon.common]))
     return [...shares]
       .sort((a, b) => (hiddenShare(b[1]) ?? 0) - (hiddenShare(a[1]) ?? 0))
       .flatMap(([kind, share]) => hiddenWords(commonOf.get(kind)!, share) ?? [])
-  }, [outline, plants, at])
+  }, [plants, view])
+  const own = useMemo(() => {
+    const taxon = plants.find((p) => p.groupId === chosen)?.taxon
+    const share = taxon && seenShares(view, (p) => p.groupId).get(chosen!)
+    return share && ownHiddenWords(taxon.common, share)
+  }, [plants, view, chosen])
   return (
     <p className="rework-under" aria-live="polite">
       {grown && `${years === 1 ? 'A year' : `${years} years`} on, ${grown}. `}
       {!isLaid && <span className="soft">Nothing is laid out yet: what stays is seen alone. </span>}
+      {own && <b>{own}. </b>}
       {hidden.length === 0
         ? `Nothing that stands in ${monthName(at.on)} is hidden by what is before it.`
         : `Hidden in ${monthName(at.on)}: ${hidden.slice(0, MOST_SAID).join(', ')}${hidden.length > MOST_SAID ? ` and something of ${hidden.length - MOST_SAID} more` : ''}.`}

@@ -1,5 +1,6 @@
 import { priceEndpoints, type OfferView, type ReworkView, type SaidScheme } from '@border/contract'
 import {
+  capitalised,
   counted,
   dayMonthYear,
   type KindOf,
@@ -52,6 +53,7 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
   const canChange = useCanChange()
   const { totals, allTotals, plantedM2 } = useTotals(rework, said, schemeId, kindOf, place)
   const { shopping, layers, work, years } = totals
+  const filler = said.filler === undefined ? undefined : kindOf.get(said.filler)
   return (
     <>
       <p>
@@ -74,7 +76,7 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
           Shopping list as CSV
         </DownloadCsv>
       </div>
-      <Prices items={pricedItems(totals)} />
+      <Prices items={pricedItems(totals, filler)} />
       <h2>Spread on it</h2>
       <table className="rework-table">
         <tbody>
@@ -139,7 +141,7 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
           <tr>
             <th>Year</th>
             <th>Open ground</th>
-            <th>Fillers</th>
+            <th>{filler ? capitalised(filler.common) : 'Fillers'}</th>
             <th className="figure">Cost</th>
           </tr>
         </thead>

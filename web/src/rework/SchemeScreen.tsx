@@ -254,7 +254,11 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                 drawsFor={drawsFor}
                 onDrawFor={drawFor}
               />
-              <AsItGrows {...{ arranged, pockets, said, kindOf }} ground={bed} />
+              <AsItGrows
+                {...{ arranged, pockets, said, kindOf, garden }}
+                ground={bed}
+                onSay={(change) => step({ ...said, ...change })}
+              />
             </>
           )}
           {part === 'steps' && (

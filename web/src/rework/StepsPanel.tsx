@@ -16,9 +16,9 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { minutesText, shortDate } from '../frame/words.ts'
 import { useSeason } from '../season/queries.ts'
 import { Recording } from '../season/Recording.tsx'
-import { useTaxa } from '../plants/queries.ts'
 import { useSteps } from './queries.ts'
-import { heldWords, progressWords, type HeldDrift } from './reworkWords.ts'
+import { Held } from './Held.tsx'
+import { progressWords } from './reworkWords.ts'
 import { WindowBar, WindowScale } from './WindowBar.tsx'
 import '../season/season.css'
 import './rework.css'
@@ -180,27 +180,6 @@ function UnderWay({ rework, scheme }: Props) {
       }}
     </Answered>
   )
-}
-
-/** What became of what was planted. */
-function Held({ jobs }: { jobs: readonly JobView[] }) {
-  const { view } = useGardenContext()
-  const { data: taxa = [] } = useTaxa()
-  const planted = jobs.flatMap((j): HeldDrift[] =>
-    j.sets && j.done?.lived
-      ? [
-          {
-            common: taxa.find((t) => t.botanical === j.sets!.botanical)?.common ?? j.sets.botanical,
-            planted: j.done.lived,
-            living: sum(
-              view.plantings.filter((p) => j.plantingIds.includes(p.id)),
-              (p) => p.livingCount,
-            ),
-          },
-        ]
-      : [],
-  )
-  return planted.length > 0 ? <p>{heldWords(planted)}</p> : null
 }
 
 /** What has no day in the season, with the first reason: what only waits for that follows it. */

@@ -64,7 +64,7 @@ describe('what a scheme takes', () => {
       ',Compost,180,,,,',
       '',
     ])
-    expect(pricedItems(totals)).toContain('Compost')
+    expect(pricedItems(totals, undefined)).toContain('Compost')
   })
 
   it('has what moves, feeds and waters the soil on its list, and the stones, in whole kilograms, metres and stones', () => {

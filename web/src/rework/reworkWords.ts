@@ -7,7 +7,6 @@ import type {
   TrayView,
 } from '@border/contract'
 import { counted, type Layer, type WayOut, type WishName, type WorkOf } from '@border/core'
-import { rollup, sum } from 'd3-array'
 
 /** What becomes of something that leaves, as it is read after its name. */
 export const wayWords: Record<WayOut, string> = {
@@ -100,27 +99,4 @@ export function progressWords({ steps: { done, open } }: Pick<SchemeView, 'steps
   return done === 0
     ? `to be carried out, ${counted(open, 'step')}`
     : `${done} of ${counted(done + open, 'step')} ${done === 1 ? 'is' : 'are'} done`
-}
-
-/** A drift that was planted, and what lives of it. */
-export interface HeldDrift {
-  common: string
-  planted: number
-  living: number
-}
-
-/** `Of 21 plants set, 19 are alive, 90 in a hundred. Lost: 2 of 5 blue fescue.` */
-export function heldWords(drifts: readonly HeldDrift[]): string {
-  const kinds = rollup(
-    drifts,
-    (of) => ({ planted: sum(of, (d) => d.planted), living: sum(of, (d) => d.living) }),
-    (d) => d.common,
-  )
-  const planted = sum(drifts, (d) => d.planted)
-  const living = sum(drifts, (d) => d.living)
-  const lost = [...kinds].filter(([, k]) => k.living < k.planted)
-  if (lost.length === 0)
-    return planted === 1 ? 'The one plant set is alive.' : `All ${planted} plants set are alive.`
-  const words = lost.map(([common, k]) => `${k.planted - k.living} of ${k.planted} ${common}`)
-  return `Of ${counted(planted, 'plant')} set, ${living} are alive, ${Math.round((100 * living) / planted)} in a hundred. Lost: ${words.join(', ')}.`
 }

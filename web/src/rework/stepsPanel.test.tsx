@@ -1,5 +1,7 @@
 // @vitest-environment happy-dom
 import {
+  gardenEndpoints,
+  recordEndpoints,
   reworkEndpoints,
   seasonEndpoints,
   taxonEndpoints,
@@ -13,7 +15,7 @@ import { screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
 import { answerTo, gardenId, MockServer, Refuses } from '../test/server.ts'
-import { heldWords, progressWords } from './reworkWords.ts'
+import { progressWords } from './reworkWords.ts'
 
 const [rework] = answerTo(reworkEndpoints.list)
 const [scheme] = rework!.schemes
@@ -162,6 +164,28 @@ describe('a scheme that is carried out', () => {
     await screen.findByText(/^2 steps have no day in the season\. Lift the phlox: The working days/)
     screen.getByText(/^Of 5 plants set, 0 are alive, 0 in a hundred\. Lost: 5 of 5/)
   })
+
+  it('tells how what was planted was rated season by season; or that it could not be read', async () => {
+    const { plantings } = answerTo(gardenEndpoints.read)
+    const [p] = plantings
+    const jobs = [{ ...planting, after: [], state: 'done' as const, done: done(5), plantingIds: [p!.id] }]
+    stands({ accepted, steps: { done: 1, open: 0 } }, jobs)
+    const record = answerTo(recordEndpoints.read)
+    const stay = { ...record.stays[0]!, id: 'stay', plantingId: p!.id }
+    server.on(recordEndpoints.read, () => ({
+      ...record,
+      stays: [{ ...stay, scores: [[2025, 3.5, 3.4, 2, ''] as const, [2026, 2.25, 2.4, 3, ''] as const] }],
+    }))
+    const { user, unmount } = open()
+    await user.click(await screen.findByText('How each kind held'))
+    const table = within(screen.getByRole('table', { name: 'How each kind held' }))
+    table.getByText(`${p!.livingCount} of 5`)
+    expect(table.getByText('2025: 3.5, 2026: 2.3').className).toBe('late')
+    unmount()
+    server.on(recordEndpoints.read, () => new Refuses(503, 'away'))
+    open()
+    await screen.findByText('How it was rated could not be read.')
+  })
 })
 
 describe('words', () => {
@@ -171,12 +195,4 @@ describe('words', () => {
     [{ done: 5, open: 4 }, '5 of 9 steps are done'],
     [{ done: 9, open: 0 }, 'carried out, in 9 steps'],
   ])('of %j are %s', (steps, words) => expect(progressWords({ steps })).toBe(words))
-
-  it('tell what held by kind, whatever drifts it stands in', () => {
-    const drift = (common: string, planted: number, living: number) => ({ common, planted, living })
-    expect(heldWords([drift('hosta', 3, 3), drift('fescue', 4, 4)])).toBe('All 7 plants set are alive.')
-    expect(heldWords([drift('fescue', 3, 1), drift('fescue', 2, 2), drift('hosta', 5, 5)])).toBe(
-      'Of 10 plants set, 8 are alive, 80 in a hundred. Lost: 2 of 5 fescue.',
-    )
-  })
 })

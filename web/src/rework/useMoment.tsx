@@ -1,11 +1,18 @@
-import { addDays, dayMonth, daysBetween, usualYearAt, yearOf, type IsoDate, type Year } from '@border/core'
+import {
+  addDays,
+  dayMonth,
+  daysBetween,
+  GROWTH_YEARS,
+  usualYearAt,
+  yearOf,
+  type IsoDate,
+  type Year,
+} from '@border/core'
 import { useMemo } from 'react'
 import { useRestedParams } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 
-/** Years of growth that can be looked at. */
-export const GROWTH_YEARS = [1, 2, 3, 5, 10] as const
 const LAST_WEEK = 51
 const USUAL_YEARS = 3
 

@@ -1,10 +1,17 @@
 import type { SaidScheme } from '@border/contract'
-import { plantsOfScheme, type LaidScheme, type StandingPlant } from '@border/core'
+import {
+  beyondOf,
+  fillersOfScheme,
+  plantsOfScheme,
+  type Beyond,
+  type LaidScheme,
+  type StandingPlant,
+} from '@border/core'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 
 /** A scheme as it lies in the ground. */
-export type Laid = Omit<LaidScheme, 'between'> & { said: Pick<SaidScheme, 'between'> }
+export type Laid = Omit<LaidScheme, 'between' | 'filler'> & { said: Pick<SaidScheme, 'between' | 'filler'> }
 
 /** Every plant of a scheme where it stands. */
 export function useStanding({ ground, arranged, pockets, said, kindOf }: Laid): StandingPlant[] {
@@ -12,5 +19,26 @@ export function useStanding({ ground, arranged, pockets, said, kindOf }: Laid): 
   return useMemo(
     () => plantsOfScheme({ ground, arranged, pockets, between: said.between, kindOf }, today),
     [ground, arranged, pockets, said.between, kindOf, today],
+  )
+}
+
+/** The same with the annuals that fill what is open so many years after it was planted. */
+export function useFilled(
+  { ground, arranged, said: { filler }, kindOf }: Laid,
+  plants: readonly StandingPlant[],
+  years: number,
+): StandingPlant[] {
+  return useMemo(
+    () => [...plants, ...fillersOfScheme({ ground, arranged, filler, kindOf }, plants, years)],
+    [ground, arranged, filler, kindOf, plants, years],
+  )
+}
+
+/** What stands in every other place of the garden. */
+export function useBeyond(placeId: string): Beyond {
+  const { view, today } = useGardenContext()
+  return useMemo(
+    () => beyondOf(view.features, view.plantings, placeId, today),
+    [view.features, view.plantings, placeId, today],
   )
 }

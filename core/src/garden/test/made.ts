@@ -60,6 +60,8 @@ export const madePot = (id: string, x: number, y: number, more: Partial<Containe
   y,
   rimHeightM: 0.4,
   radiusM: 0.25,
+  acrossM: 0.5,
+  isBox: false,
   areaM2: Math.PI * 0.25 ** 2,
   moisture: null,
   piped: false,
