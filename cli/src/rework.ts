@@ -167,7 +167,7 @@ class Reworked {
         says:
           found.why === 'limit'
             ? 'It could not be worked out.'
-            : 'What is decided leaves no room for itself.',
+            : 'There is not room for all that is decided.',
       }
     return {
       ok: true,

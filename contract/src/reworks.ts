@@ -416,8 +416,9 @@ const look = z.strictObject({
   fillers: z.array(z.strictObject({ years: z.number(), plants: z.array(lookedAtPlant) })),
   taxa: z.array(taxon),
   behind: z.array(feature),
-  /** What stands behind it in other places of the garden. */
+  /** What there is behind it in other places of the garden. */
   beyond: z.strictObject({
+    beds: z.array(z.array(planPoint)),
     pots: z.array(
       z.strictObject({
         id: z.string(),

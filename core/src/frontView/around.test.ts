@@ -8,7 +8,7 @@ import { beyondOf, EYE_M, frontView, nearBehind, type Beyond, type StandingPlant
 const outline: Point[] = [[0, 0], [8, 0], [8, 3], [0, 3]] // prettier-ignore
 const standpoint = { fromDeg: 180, awayM: 5, eyeM: EYE_M }
 const july = { on: '2026-07-20', year: USUAL_YEAR, years: 10 }
-const nothing: Beyond = { pots: [], plants: [] }
+const nothing: Beyond = { beds: [], pots: [], plants: [] }
 const line = (kind: Feature['kind'], heightM: number, ...coordinates: Point[]): Feature => ({
   id: `${kind} ${heightM}`,
   kind,
@@ -66,7 +66,7 @@ describe('what stands behind a bed', () => {
   const potted = { ...plant('Lavandula angustifolia', 2, 5), surfaceM: 0.5 }
 
   it('is drawn as it is seen, by similar triangles, a plant in a pot on its rim', () => {
-    const { beyond } = seen([], { pots: [pot(2, 5)], plants: [potted] })
+    const { beyond } = seen([], { ...nothing, pots: [pot(2, 5)], plants: [potted] })
     // 5 m behind an edge that is 5 m away all is half as large; x is 2 m to the left of the middle.
     expect(beyond).toMatchObject([
       {
@@ -83,17 +83,29 @@ describe('what stands behind a bed', () => {
 
   it('is nothing of what stands before the bed, beside it or far away', () => {
     const away = [pot(2, -1), pot(-9, 2), pot(2, 20)]
-    expect(seen([], { pots: away, plants: [] }).beyond).toEqual([])
-    const near = nearBehind(outline, [standpoint], { pots: [...away, pot(2, 5)], plants: [] })
+    expect(seen([], { ...nothing, pots: away }).beyond).toEqual([])
+    const near = nearBehind(outline, [standpoint], { ...nothing, pots: [...away, pot(2, 5)] })
     expect(near.pots).toEqual([pot(2, 5)])
     // From the other side it is what stands before it that is behind.
-    const back = nearBehind(outline, [{ ...standpoint, fromDeg: 0 }], { pots: away, plants: [] })
+    const back = nearBehind(outline, [{ ...standpoint, fromDeg: 0 }], { ...nothing, pots: away })
     expect(back.pots).toEqual([away[0]])
+  })
+
+  it('has its ground where that is seen, and none of beds that lie elsewhere', () => {
+    const bed = (y: number): Point[] => [[2, y], [6, y], [6, y + 2], [2, y + 2]] // prettier-ignore
+    const { bedsBeyond } = seen([], { ...nothing, beds: [bed(5), bed(-4), bed(30)] })
+    // One that reaches far to both sides is there all the same.
+    const long: Point[] = [[-40, 4], [40, 4], [40, 6], [-40, 6]] // prettier-ignore
+    expect(seen([], { ...nothing, beds: [long] }).bedsBeyond).toHaveLength(1)
+    // Its front edge is 5 m behind that of the bed: half as wide, its middle straight ahead.
+    expect(bedsBeyond).toHaveLength(1)
+    expect(bedsBeyond[0]![0]![0]).toBeCloseTo(-1)
+    expect(bedsBeyond[0]![1]).toEqual([expect.closeTo(1), expect.closeTo(EYE_M / 2)])
   })
 
   it('is hidden by a wall before it as far as a line of sight over that says', () => {
     const before = (heightM: number) =>
-      seen([line('wall', heightM, [0, 4], [8, 4])], { pots: [], plants: [potted] })
+      seen([line('wall', heightM, [0, 4], [8, 4])], { ...nothing, plants: [potted] })
     // From the eye at 1.6 m over a wall at 9 m to a plant at 10 m: hidden below 1.6 + (h − 1.6) · 10/9.
     for (const heightM of [0.3, 0.6, 0.9]) {
       const [b] = before(heightM).beyond
@@ -103,7 +115,7 @@ describe('what stands behind a bed', () => {
     expect(before(2).beyond).toEqual([])
     // What is behind it, or ends beside the line of sight, hides nothing.
     for (const wall of [line('wall', 3, [0, 6], [8, 6]), line('wall', 3, [5, 4], [8, 4])])
-      expect(seen([wall], { pots: [pot(2, 5)], plants: [] }).beyond[0]!.hiddenBelow).toBe(-Infinity)
+      expect(seen([wall], { ...nothing, pots: [pot(2, 5)] }).beyond[0]!.hiddenBelow).toBe(-Infinity)
   })
 
   it('is what the plan and the record of the other places say', () => {
@@ -133,7 +145,8 @@ describe('what stands behind a bed', () => {
     const plantings = ['own', 'other', 'trough'].map((placeId) =>
       madePlanting(placeId, 'Lavandula angustifolia', { placeId, livingCount: 3, x: 1, y: 1 }),
     )
-    const { pots, plants } = beyondOf(features, plantings, 'own', '2026-06-01')
+    const { beds, pots, plants } = beyondOf(features, plantings, 'own', '2026-06-01')
+    expect(beds).toEqual([[[5, 0], [7, 0], [7, 2], [5, 2]]]) // prettier-ignore
     expect(pots).toEqual([{ id: 'trough', x: 1, y: 4, rimHeightM: 0.45, acrossM: 1, isBox: true }])
     expect(plants.map((p) => [p.groupId, p.surfaceM])).toEqual([
       ...Array.from({ length: 3 }, () => ['other', undefined]),

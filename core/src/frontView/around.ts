@@ -2,7 +2,8 @@ import type { IsoDate } from '../dates/index.ts'
 import { placesOn, surfaceHeightM, TRAINED_WITHIN_M, type Feature, type Planting } from '../garden/index.ts'
 import { nearestOnSegment, type Point } from '../geometry/index.ts'
 import type { Size } from '../rework/growth.ts'
-import { sidesOfFeature, standingOn } from './backdrop.ts'
+import { placeOutline } from '../rework/said.ts'
+import { sidesOf, sidesOfFeature, standingOn } from './backdrop.ts'
 import { plantForm } from './form.ts'
 import { plantsOfPlanting, type StandingPlant } from './standing.ts'
 import { asLookedAt, BEHIND_M, groundRise, scaleAt, type OnPlane, type Standpoint } from './standpoint.ts'
@@ -18,8 +19,10 @@ export interface StandingPot {
   isBox: boolean
 }
 
-/** What stands in the other places of a garden: pots, and plants in them and in beds. */
+/** What is in the other places of a garden: the ground of beds, pots, and plants in both. */
 export interface Beyond {
+  /** Outlines. */
+  beds: readonly (readonly Point[])[]
   pots: readonly StandingPot[]
   plants: readonly StandingPlant[]
 }
@@ -34,6 +37,7 @@ export function beyondOf(
   const others = placesOn(features, on).filter((p) => p.id !== placeId)
   const placeOf = new Map(others.map((p) => [p.id, p]))
   return {
+    beds: others.flatMap((p) => (p.kind === 'bed' ? [placeOutline(p)] : [])),
     pots: others.flatMap((p) =>
       p.kind === 'container'
         ? [{ id: p.id, x: p.x, y: p.y, rimHeightM: p.rimHeightM, acrossM: p.acrossM, isBox: p.isBox }]
@@ -52,11 +56,13 @@ export function beyondOf(
 export function nearBehind(
   outline: readonly Point[],
   standpoints: readonly Standpoint[],
-  { pots, plants }: Beyond,
+  { beds, pots, plants }: Beyond,
 ): Beyond {
   const from = standpoints.map((s) => asLookedAt(outline, s))
   const isNear = ({ x, y }: { x: number; y: number }) => from.some((f) => f.standsBehind([x, y], BEHIND_M))
-  return { pots: pots.filter(isNear), plants: plants.filter(isNear) }
+  const isBedNear = (bed: readonly Point[]) =>
+    sidesOf([...bed, bed[0]!]).some((side) => side.some(([x, y]) => isNear({ x, y })))
+  return { beds: beds.filter(isBedNear), pots: pots.filter(isNear), plants: plants.filter(isNear) }
 }
 
 /** A side of what stands upright on a day. */

@@ -105,8 +105,10 @@ export const sidesOfFeature = ({ geometry }: Feature): Point[] =>
       : []
 
 /** The faces of a feature, each from corner to corner by many points. */
-function facesOf(feature: Feature): Point[][] {
-  const corners = sidesOfFeature(feature)
+const facesOf = (feature: Feature): Point[][] => sidesOf(sidesOfFeature(feature))
+
+/** The sides of a line, each from corner to corner by many points. */
+export function sidesOf(corners: readonly Point[]): Point[][] {
   return corners.slice(1).map((b, i) => {
     const a = corners[i]!
     const steps = Math.max(1, Math.ceil(Math.hypot(b[0] - a[0], b[1] - a[1]) / STEP_M))

@@ -6,7 +6,7 @@ import { onceFor } from '../once/index.ts'
 import { sizeAt } from '../rework/growth.ts'
 import { bodyOf, type Body } from './body.ts'
 import { appearanceOn, type Appearance } from './appearance.ts'
-import { seenBehind, supportsOn, trainedTo, type Beyond, type StandingPot } from './around.ts'
+import { nearBehind, seenBehind, supportsOn, trainedTo, type Beyond, type StandingPot } from './around.ts'
 import type { StandingPlant } from './standing.ts'
 import { asLookedAt, type OnPlane, type Standpoint } from './standpoint.ts'
 
@@ -42,6 +42,8 @@ export interface FrontView {
   plants: readonly SeenPlant[]
   /** What stands behind it, all of it farther than its plants. */
   beyond: readonly SeenBeyond[]
+  /** The ground of beds behind it, on the plane of its front edge. */
+  bedsBeyond: readonly (readonly Point[])[]
   /** The outline of the bed, on the plane of its front edge, and its ends there, metres from the middle. */
   ground: readonly Point[]
   leftM: number
@@ -57,7 +59,7 @@ export interface About {
   features: readonly Feature[]
   beyond: Beyond
 }
-export const NOTHING_ABOUT: About = { features: [], beyond: { pots: [], plants: [] } }
+export const NOTHING_ABOUT: About = { features: [], beyond: { beds: [], pots: [], plants: [] } }
 
 /**
  * A bed as somebody sees it on a day, so many years after it was planted.
@@ -72,6 +74,11 @@ export function frontView(
   { features, beyond }: About,
 ): FrontView {
   const { onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
+  const groundOf = (ring: readonly Point[]) =>
+    ring.map((p): Point => {
+      const { x, y } = onPlane(p)
+      return [x, y]
+    })
   const lookOf = onceFor((taxon: Taxon) => appearanceOn(taxon, on, year))
   const supportOf = supportsOn(features, on)
   const asItStands = (plant: StandingPlant): { at: Point; look: Appearance; body: Body } | undefined => {
@@ -99,10 +106,8 @@ export function frontView(
     return at.hiddenBelow < y + at.scale * body.heightM ? [{ plant, look, body, ...at, y }] : []
   })
   return {
-    ground: outline.map((p): Point => {
-      const { x, y } = onPlane(p)
-      return [x, y]
-    }),
+    ground: groundOf(outline),
+    bedsBeyond: nearBehind(outline, [standpoint], beyond).beds.map(groundOf),
     plants: seen.sort((a, b) => b.depthM - a.depthM || (a.plant.id < b.plant.id ? -1 : 1)),
     // A pot is drawn before what grows in it.
     beyond: [...pots, ...others].sort(

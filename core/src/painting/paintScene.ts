@@ -113,6 +113,8 @@ export function paintGround(
   ])
   // The ground goes on to the horizon, at the height of the eye.
   painter.path(rectPath(0, horizon, width, height - horizon), { fill: isWinter ? WINTER_GRASS : GRASS })
+  for (const bed of view.bedsBeyond)
+    painter.path(ringPath(bed.map(([px, py]) => [x(px), y(py)])), { fill: mixed(SOIL[0], FAR_AIR, 0.3) })
   for (const b of backdrop) paintBackdrop(painter, b, frame)
   const far = y(groundRise(standpoint, deepM))
   painter.within(ringPath(ground.map(([px, py]) => [x(px), y(py)])), () =>

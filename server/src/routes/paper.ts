@@ -124,7 +124,11 @@ const looks = (pool: ComputePool, now: () => number, limits: RequestHandler[]): 
             fillers: fillers.map((f) => ({ years: f.years, plants: f.plants.map(byName) })),
             taxa: [...taxa.values()],
             behind,
-            beyond: { pots: [...beyond.pots], plants: beyond.plants.map(byName) },
+            beyond: {
+              beds: beyond.beds.map((bed) => [...bed]),
+              pots: [...beyond.pots],
+              plants: beyond.plants.map(byName),
+            },
             year: task.year,
             comes: kindsOf(said).map(({ botanical, count }) => ({
               mark: key.letters.get(botanical)!,

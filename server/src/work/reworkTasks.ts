@@ -110,7 +110,7 @@ export async function relocation(task: RelocationTask): Promise<RelocatedView> {
       ? { ok: false, says: 'It could not be worked out: decide some of it first.', noRoom: [] }
       : {
           ok: false,
-          says: 'What is decided leaves no room for itself.',
+          says: 'There is not room for all that is decided.',
           noRoom: noRoomFor(problem, solve),
         }
   const plantingOf = new Map(task.standing.map((p) => [p.id, p]))

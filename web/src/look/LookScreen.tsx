@@ -83,7 +83,7 @@ function Seen({ token, look }: { token: string; look: LookView }) {
     return {
       plants: look.plants.map(known),
       fillers: look.fillers.map((f) => ({ years: f.years, plants: f.plants.map(known) })),
-      beyond: { pots: look.beyond.pots, plants: look.beyond.plants.map(known) },
+      beyond: { ...look.beyond, plants: look.beyond.plants.map(known) },
     }
   }, [look])
   const plants = useMemo(

@@ -20,6 +20,7 @@ import {
   sizeAt,
   softPath,
   STONE_M,
+  type StandingPlant,
   type Point,
   type Taxon,
 } from '@border/core'
@@ -42,6 +43,8 @@ interface Props {
   pockets: readonly Pocket[]
   /** Stepping stones; absent where none are shown. */
   stones?: readonly Point[] | undefined
+  /** Annuals that fill what is open at that moment. */
+  fillers?: readonly StandingPlant[] | undefined
   /** Letters of the kinds, where a list beside the drawing tells them. */
   letters?: ReadonlyMap<string, string> | undefined
   /** When it is looked at; absent where it is drawn as it is planted. */
@@ -114,7 +117,12 @@ function Drawn(props: Props & { width: number; height: number }) {
           />
         </g>
         {!drag.shown && (
-          <Plants {...{ ground, arranged, scale }} pockets={props.pockets} moment={props.moment} />
+          <Plants
+            {...{ ground, arranged, scale }}
+            pockets={props.pockets}
+            moment={props.moment}
+            fillers={props.fillers}
+          />
         )}
         {!drag.shown &&
           props.stones?.map(([x, y]) => (
@@ -261,7 +269,8 @@ const Plants = memo(function Plants({
   scale,
   pockets,
   moment,
-}: DriftsProps & Pick<Props, 'pockets' | 'moment'>) {
+  fillers = [],
+}: DriftsProps & Pick<Props, 'pockets' | 'moment' | 'fillers'>) {
   const settled = useDeferredValue(arranged)
   const plants = useMemo(() => plantsOf(ground, settled), [ground, settled])
   const looks = new Map(settled.drifts.map((d) => [d.id, lookOf(d.taxon, moment)]))
@@ -277,6 +286,20 @@ const Plants = memo(function Plants({
             r={Math.max(1.5, (acrossM / 2) * scale.pxPerM)}
             style={{ fill }}
           />
+        )
+      })}
+      {fillers.map((f) => {
+        const { acrossM, fill } = lookOf(f.taxon, moment)
+        return (
+          acrossM > 0 && (
+            <circle
+              key={f.id}
+              cx={scale.x(f.x)}
+              cy={scale.y(f.y)}
+              r={Math.max(1, (acrossM / 2) * scale.pxPerM)}
+              style={{ fill }}
+            />
+          )
         )
       })}
       {pockets.map((p, i) => (

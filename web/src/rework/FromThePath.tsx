@@ -29,7 +29,7 @@ import { FrontView } from '../frontView/FrontView.tsx'
 import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
 import { clamped, SideChoice, WeekSlider, YearChoice, type Moment } from './useMoment.tsx'
-import { useBeyond, useFilled, useStanding } from './useStanding.ts'
+import { useBeyond, useFillers, useStanding } from './useStanding.ts'
 import { PhotoBeside } from './PhotoBeside.tsx'
 import './rework.css'
 
@@ -51,7 +51,9 @@ export function FromThePath(props: Props) {
   const { view } = useGardenContext()
   const { at, look, years, on, year } = moment
   const isCarriedOut = use(CarriedOut)
-  const plants = useFilled(props, useStanding(props), years)
+  const standing = useStanding(props)
+  const fillers = useFillers(props, standing, years)
+  const plants = useMemo(() => [...standing, ...fillers], [standing, fillers])
   const beyond = useBeyond(ground.of.place.id)
   const outline = useMemo(() => placeOutline(ground.of.place), [ground.of.place])
   const fromDeg = ground.viewedFrom.includes(Number(at.side))

@@ -8,6 +8,7 @@ import type {
 import {
   capitalised,
   counted,
+  listed,
   MOST_LEAVING,
   plantingDivided,
   sharedOut,
@@ -15,7 +16,7 @@ import {
   waysOut,
   type Place,
 } from '@border/core'
-import { useState } from 'react'
+import { use, useState } from 'react'
 import { errorText } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -24,7 +25,7 @@ import { Segments } from '../frame/Segments.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useAssessment } from '../verdicts/queries.ts'
-import { useCanChange } from './canChange.ts'
+import { CarriedOut, useCanChange } from './canChange.ts'
 import { Figure } from './Figure.tsx'
 import { leavesIn, useRelocation, useStopRelocation, useWays } from './queries.ts'
 import { destinationWords, leavingWords, pointsWords, wayWords } from './reworkWords.ts'
@@ -59,6 +60,7 @@ function Leaves({
 }: Props & { here: readonly PlantingView[]; assessed: AssessmentView }) {
   const { view, on } = useGardenContext()
   const canChange = useCanChange()
+  const isCarriedOut = use(CarriedOut)
   const relocation = useRelocation(view.garden.id, said)
   const stop = useStopRelocation(view.garden.id, said)
   const proposed = leavingByVerdicts(place.id, view.plantings, assessed, on)
@@ -82,7 +84,7 @@ function Leaves({
           </Button>
         </p>
       )}
-      {gone.length > 0 && (
+      {!isCarriedOut && gone.length > 0 && (
         <p role="alert">
           {counted(gone.length, 'planting')} of this scheme no longer {gone.length === 1 ? 'stands' : 'stand'}{' '}
           here.{' '}
@@ -117,7 +119,7 @@ function Leaves({
           </Button>
         </p>
       )}
-      {relocation.data?.ok === false && <Conflict answer={relocation.data} here={here} />}
+      {!isCarriedOut && relocation.data?.ok === false && <Conflict answer={relocation.data} />}
       <ul className="rework-list" aria-label="What stands here">
         {here.map((p) => {
           const leaving = said.leaving.find((l) => l.plantingId === p.id)
@@ -155,19 +157,20 @@ const isAsProposed = (leaving: readonly Leaving[], proposed: readonly Leaving[])
   proposed.every((p) => leaving.some((l) => l.plantingId === p.plantingId && l.how === p.how))
 
 /** Which decisions leave no room for each other. */
-const Conflict = ({
-  answer,
-  here,
-}: {
-  answer: Extract<RelocatedView, { ok: false }>
-  here: readonly PlantingView[]
-}) => (
-  <p role="alert">
-    {answer.says}{' '}
-    {answer.noRoom.map((id) => here.find((p) => p.id === id)?.taxon.common ?? 'one elsewhere').join(' and ')}
-    {answer.noRoom.length > 0 && ': decide one of them otherwise.'}
-  </p>
-)
+function Conflict({ answer: { says, noRoom } }: { answer: Extract<RelocatedView, { ok: false }> }) {
+  const { view } = useGardenContext()
+  const names = noRoom.map((id) => {
+    const planting = view.plantings.find((p) => p.id === id)
+    return planting ? `${planting.taxon.common} ${planting.tag}` : 'a planting that is gone'
+  })
+  return (
+    <p role="alert">
+      {says}
+      {names.length > 0 &&
+        ` It is about ${listed(names)}: decide ${names.length === 1 ? 'it' : 'one of them'} otherwise.`}
+    </p>
+  )
+}
 
 const WORTHS = [
   { value: '0.5', label: 'not much' },

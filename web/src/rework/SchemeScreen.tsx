@@ -197,6 +197,8 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                     ground={bed}
                     arranged={arranged}
                     pockets={pockets}
+                    said={said}
+                    kindOf={kindOf}
                     stones={said.stones}
                     chosen={chosen}
                     onChoose={(id) => {

@@ -147,15 +147,23 @@ describe('what stays and goes', () => {
     await waitFor(() => expect(kept()[0]?.said.leaving[0]?.to).toEqual({ to: 'give away' }))
   })
 
-  it('that leaves no room for itself names what it is', async () => {
+  it('for which there is no room names what it is, unless it is being carried out', async () => {
     server.on(reworkEndpoints.relocate, (): RelocatedView => ({
       ok: false,
-      says: 'What is decided leaves no room for itself.',
+      says: 'There is not room for all that is decided.',
       noRoom: [leaving.id],
     }))
+    const { unmount } = open('leaves')
+    const alert = await screen.findByText(/not room for all/)
+    expect(alert.textContent).toContain(
+      `It is about ${leaving.taxon.common} ${leaving.tag}: decide it otherwise.`,
+    )
+    unmount()
+    const accepted = { at: '2026-09-10T08:00:00Z', by: 'Ada' }
+    server.on(reworkEndpoints.list, () => [{ ...rework, schemes: [{ ...scheme!, accepted }] }])
     open('leaves')
-    const alert = await screen.findByText(/leaves no room for itself/)
-    expect(alert.textContent).toContain(leaving.taxon.common)
+    await screen.findByRole('list', { name: 'What stands here' })
+    expect(screen.queryByText(/not room for all/)).toBeNull()
   })
 
   it('that cannot be kept is said, and what was kept stands', async () => {

@@ -22,14 +22,16 @@ export function useStanding({ ground, arranged, pockets, said, kindOf }: Laid): 
   )
 }
 
-/** The same with the annuals that fill what is open so many years after it was planted. */
-export function useFilled(
+const NONE: StandingPlant[] = []
+
+/** The annuals that fill what is open so many years after it was planted; none while it is not looked at as it grows. @param plants of the scheme */
+export function useFillers(
   { ground, arranged, said: { filler }, kindOf }: Laid,
   plants: readonly StandingPlant[],
-  years: number,
+  years: number | undefined,
 ): StandingPlant[] {
   return useMemo(
-    () => [...plants, ...fillersOfScheme({ ground, arranged, filler, kindOf }, plants, years)],
+    () => (years === undefined ? NONE : fillersOfScheme({ ground, arranged, filler, kindOf }, plants, years)),
     [ground, arranged, filler, kindOf, plants, years],
   )
 }
