@@ -443,7 +443,23 @@ test('five hundred plants are seen from the path, and the weeks go by at a frame
     `${of[26]!.toFixed(1)} ms in the middle, ${of.at(-1)!.toFixed(1)} at most`
   const first = await round()
   const again = await round()
-  process.stdout.write(`weeks for the first time: ${told(first)}; again: ${told(again)}\n`)
-  expect.soft(first[26]).toBeLessThanOrEqual(MOST_REDRAWN_MS)
+  // A plant more and one less, by turns: the ground is shared out anew, and all of it drawn.
+  const avens = page.getByRole('spinbutton', { name: 'How many Chilean avens' })
+  const changes: number[] = []
+  for (let turn = 0; turn < 9; turn++) {
+    await avens.fill(String(189 + (turn % 2)))
+    await page.waitForTimeout(1500)
+    const before = await worked()
+    await avens.evaluate(async (field) => {
+      field.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', keyCode: 13, bubbles: true }))
+      await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
+    })
+    changes.push((await worked()) - before)
+  }
+  changes.sort((a, b) => a - b)
+  process.stdout.write(
+    `weeks for the first time: ${told(first)}; again: ${told(again)}; after a change: ${changes.map((c) => c.toFixed(0)).join(' ')} ms\n`,
+  )
+  expect.soft(changes[4]).toBeLessThanOrEqual(MOST_REDRAWN_MS)
   expect.soft(again[26]).toBeLessThanOrEqual(MOST_A_FRAME_MS)
 })

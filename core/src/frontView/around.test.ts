@@ -93,10 +93,10 @@ describe('what stands behind a bed', () => {
 
   it('has its ground where that is seen, and none of beds that lie elsewhere', () => {
     const bed = (y: number): Point[] => [[2, y], [6, y], [6, y + 2], [2, y + 2]] // prettier-ignore
-    const { bedsBeyond } = seen([], { ...nothing, beds: [bed(5), bed(-4), bed(30)] })
+    const { bedsBeyond } = seen([], { ...nothing, beds: [bed(5), bed(-4), bed(30)] }).ground
     // One that reaches far to both sides is there all the same.
     const long: Point[] = [[-40, 4], [40, 4], [40, 6], [-40, 6]] // prettier-ignore
-    expect(seen([], { ...nothing, beds: [long] }).bedsBeyond).toHaveLength(1)
+    expect(seen([], { ...nothing, beds: [long] }).ground.bedsBeyond).toHaveLength(1)
     // Its front edge is 5 m behind that of the bed: half as wide, its middle straight ahead.
     expect(bedsBeyond).toHaveLength(1)
     expect(bedsBeyond[0]![0]![0]).toBeCloseTo(-1)

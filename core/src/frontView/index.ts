@@ -15,9 +15,11 @@ export {
   inFullGrowth,
   isWinterAt,
   NOTHING_ABOUT,
+  seenGround,
   type About,
   type FrontView,
   type SeenBeyond,
+  type SeenGround,
   type SeenPlant,
   type SeenPot,
 } from './scene.ts'

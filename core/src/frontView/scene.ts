@@ -37,20 +37,47 @@ export type SeenBeyond = (SeenPlant | SeenPot) & {
   hiddenBelow: number
 }
 
-/** A bed as it is seen: a central projection, its far plants first. */
-export interface FrontView {
-  plants: readonly SeenPlant[]
-  /** What stands behind it, all of it farther than its plants. */
-  beyond: readonly SeenBeyond[]
-  /** The ground of beds behind it, on the plane of its front edge. */
-  bedsBeyond: readonly (readonly Point[])[]
-  /** The outline of the bed, on the plane of its front edge, and its ends there, metres from the middle. */
-  ground: readonly Point[]
+/** The ground of a bed as it is seen, on the plane of its front edge. */
+export interface SeenGround {
+  outline: readonly Point[]
+  /** Its ends there, metres from the middle. */
   leftM: number
   rightM: number
   /** How deep it lies behind its front edge. */
   deepM: number
+  /** The ground of beds behind it. */
+  bedsBeyond: readonly (readonly Point[])[]
   standpoint: Standpoint
+}
+
+/** A bed as it is seen: a central projection, its far plants first. */
+export interface FrontView {
+  ground: SeenGround
+  plants: readonly SeenPlant[]
+  /** What stands behind it, all of it farther than its plants. */
+  beyond: readonly SeenBeyond[]
+}
+
+/** The ground of a bed, and of those behind it, as somebody sees it. @param outline and `beds`: on the plan */
+export function seenGround(
+  outline: readonly Point[],
+  standpoint: Standpoint,
+  beds: Beyond['beds'],
+): SeenGround {
+  const { onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
+  const seen = (ring: readonly Point[]) =>
+    ring.map((p): Point => {
+      const { x, y } = onPlane(p)
+      return [x, y]
+    })
+  return {
+    outline: seen(outline),
+    leftM: -wideM / 2,
+    rightM: wideM / 2,
+    deepM,
+    bedsBeyond: nearBehind(outline, [standpoint], { beds, pots: [], plants: [] }).beds.map(seen),
+    standpoint,
+  }
 }
 
 /** What stands about a bed. */
@@ -73,12 +100,7 @@ export function frontView(
   { on, year, years }: { on: IsoDate; year: Year; years: number },
   { features, beyond }: About,
 ): FrontView {
-  const { onPlane, wideM, deepM } = asLookedAt(outline, standpoint)
-  const groundOf = (ring: readonly Point[]) =>
-    ring.map((p): Point => {
-      const { x, y } = onPlane(p)
-      return [x, y]
-    })
+  const { onPlane } = asLookedAt(outline, standpoint)
   const lookOf = onceFor((taxon: Taxon) => appearanceOn(taxon, on, year))
   const supportOf = supportsOn(features, on)
   const asItStands = (plant: StandingPlant): { at: Point; look: Appearance; body: Body } | undefined => {
@@ -106,16 +128,11 @@ export function frontView(
     return at.hiddenBelow < y + at.scale * body.heightM ? [{ plant, look, body, ...at, y }] : []
   })
   return {
-    ground: groundOf(outline),
-    bedsBeyond: nearBehind(outline, [standpoint], beyond).beds.map(groundOf),
+    ground: seenGround(outline, standpoint, beyond.beds),
     plants: seen.sort((a, b) => b.depthM - a.depthM || (a.plant.id < b.plant.id ? -1 : 1)),
     // A pot is drawn before what grows in it.
     beyond: [...pots, ...others].sort(
       (a, b) => b.depthM - a.depthM || Number('plant' in a) - Number('plant' in b),
     ),
-    leftM: -wideM / 2,
-    rightM: wideM / 2,
-    deepM,
-    standpoint,
   }
 }

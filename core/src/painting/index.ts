@@ -17,6 +17,7 @@ export { paintPlant, type Painted } from './paintPlant.ts'
 export {
   airBefore,
   asPainted,
+  framed,
   framedFrom,
   framing,
   isInFrame,

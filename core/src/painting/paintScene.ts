@@ -3,6 +3,7 @@ import {
   type Backdrop,
   type FrontView,
   type SeenBeyond,
+  type SeenGround,
   type SeenPlant,
   type SeenPot,
   type SeenTree,
@@ -60,7 +61,7 @@ export function framing(
   const plants = tallestM(view)
   const behind = Math.max(0, ...backdrop.flatMap((b) => b.top.map(([, y]) => y)))
   const top = Math.max(plants, Math.min(behind, plants + BACKDROP_ABOVE_M)) + ABOVE_M
-  const bedM = view.rightM - view.leftM + 2 * BESIDE_M
+  const bedM = view.ground.rightM - view.ground.leftM + 2 * BESIDE_M
   // As large as the height allows, with a good stretch of it to be seen: a long bed is wider than the picture, and is looked along.
   const asHigh = Math.min(
     height / (top + PATH_M),
@@ -71,8 +72,13 @@ export function framing(
     isWhole ? Math.min(width / bedM, height / (top + PATH_M)) : Math.max(width / bedM, asHigh),
   )
   const whole = Math.max(width, Math.ceil(bedM * pxPerM))
+  return framed(whole, height, pxPerM)
+}
+
+/** A view in a picture of a size, its path along the foot of that. */
+export function framed(width: number, height: number, pxPerM: number): Framing {
   const foot = height - PATH_M * pxPerM
-  return { width: whole, height, pxPerM, x: (m) => whole / 2 + m * pxPerM, y: (m) => foot - m * pxPerM }
+  return { width, height, pxPerM, x: (m) => width / 2 + m * pxPerM, y: (m) => foot - m * pxPerM }
 }
 
 /** A stretch of a picture: so wide, from so far along it. */
@@ -98,13 +104,12 @@ const backdropColours: Readonly<Record<Backdrop['kind'], string>> = {
 /** Draws what does not change with the weeks: sky, backdrop, ground and path. */
 export function paintGround(
   painter: GroundPainter,
-  view: FrontView,
+  { standpoint, deepM, outline, bedsBeyond }: SeenGround,
   backdrop: readonly Backdrop[],
   frame: Framing,
   isWinter: boolean,
 ): void {
   const { width, height, x, y } = frame
-  const { standpoint, deepM, ground } = view
   const [above, below] = SKIES[isWinter ? 'winter' : 'summer']
   const horizon = y(Math.min(standpoint.eyeM, groundRise(standpoint, 60)))
   painter.fade(0, 0, width, height, [
@@ -113,11 +118,11 @@ export function paintGround(
   ])
   // The ground goes on to the horizon, at the height of the eye.
   painter.path(rectPath(0, horizon, width, height - horizon), { fill: isWinter ? WINTER_GRASS : GRASS })
-  for (const bed of view.bedsBeyond)
+  for (const bed of bedsBeyond)
     painter.path(ringPath(bed.map(([px, py]) => [x(px), y(py)])), { fill: mixed(SOIL[0], FAR_AIR, 0.3) })
   for (const b of backdrop) paintBackdrop(painter, b, frame)
   const far = y(groundRise(standpoint, deepM))
-  painter.within(ringPath(ground.map(([px, py]) => [x(px), y(py)])), () =>
+  painter.within(ringPath(outline.map(([px, py]) => [x(px), y(py)])), () =>
     painter.fade(0, far, width, Math.max(1, y(0) - far), [
       [0, SOIL[0]],
       [1, SOIL[1]],
@@ -130,7 +135,7 @@ export function paintGround(
 const AIR_STEPS = 2
 
 /** How soft the air is between the eye and a plant, 0 to 1, in steps. */
-export const airBefore = (p: SeenPlant, { standpoint, deepM }: FrontView): number =>
+export const airBefore = (p: SeenPlant, { ground: { standpoint, deepM } }: FrontView): number =>
   deepM > 0
     ? Math.round(AIR_STEPS * Math.min(1, (p.depthM - standpoint.awayM) / Math.max(4, deepM))) / AIR_STEPS
     : 0

@@ -132,7 +132,7 @@ describe('the framing of a bed', () => {
       expect(frame.x(p.x)).toBeLessThan(frame.width)
       expect(frame.y(p.y)).toBeLessThan(height)
     }
-    expect(frame.x(view.leftM)).toBeGreaterThan(0)
-    expect(frame.x(view.rightM)).toBeLessThan(frame.width)
+    expect(frame.x(view.ground.leftM)).toBeGreaterThan(0)
+    expect(frame.x(view.ground.rightM)).toBeLessThan(frame.width)
   })
 })

@@ -177,7 +177,7 @@ describe('a bed from the path in a file', () => {
     const frame = framing(view, [], 900, 400, 1, true)
     const drawn = (day: string) => {
       const { painter, paths } = kept()
-      paintGround(painter, view, backdropOf(outline, [tree], standpoint, day), frame, false)
+      paintGround(painter, view.ground, backdropOf(outline, [tree], standpoint, day), frame, false)
       return {
         leaves: paths.filter((p) => p.d.includes('A')).length,
         branches: paths.filter((p) => p.style.line).length,
@@ -192,7 +192,7 @@ describe('a bed from the path in a file', () => {
   it('is SVG that stands by itself, with words kept from being taken for marks', () => {
     const frame = framing(view, [], 900, 400, 1, true)
     const { painter, written } = svgPainter(frame, 'Roses & <friends>')
-    paintGround(painter, view, backdropOf(outline, [], standpoint, on), frame, false)
+    paintGround(painter, view.ground, backdropOf(outline, [], standpoint, on), frame, false)
     paintPlants(painter, view, frame)
     painter.text(5, 5, 'a < b', { size: 3, colour: '#000000' })
     const svg = written()

@@ -155,7 +155,13 @@ const ROOMY_SHARE = 0.7
  * A position for every plant of the drifts; of a drift without ground none. They stand off the edge of the bed by half of what they grow
  * to, where their ground is wide enough for that, and off what stays.
  */
-export function plantsOf(ground: BedGround, arranged: Arrangement): SetPlant[] {
+export const plantsOf = (ground: BedGround, arranged: Arrangement): readonly SetPlant[] =>
+  setOutFor(arranged)(ground)
+
+/** Asked for by all that draws, checks and counts an arrangement: it never changes, and is worked out once for a ground. */
+const setOutFor = onceFor((arranged: Arrangement) => onceFor((ground: BedGround) => setOut(ground, arranged)))
+
+function setOut(ground: BedGround, arranged: Arrangement): SetPlant[] {
   const { drifts, has } = arranged
   const { problem } = layoutOf(ground, arranged)
   const { stations } = ground.of

@@ -33,11 +33,13 @@ export function pocketsOf(
   between: readonly BulbsBetween[],
 ): Pocket[] {
   const plants = plantsOf(ground, arranged)
-  const taken = [...plants, ...ground.stays.map(({ x, y }) => ({ x, y }))].map(({ x, y }) => ({ x, y }))
+  const taken = [...plants, ...ground.stays]
   const { stations } = ground.of
-  const room = stations.map((s) =>
-    taken.reduce((least, t) => Math.min(least, Math.hypot(t.x - s.x, t.y - s.y)), s.edgeM),
-  )
+  const room = stations.map((s) => {
+    let least = Infinity
+    for (const t of taken) least = Math.min(least, (t.x - s.x) ** 2 + (t.y - s.y) ** 2)
+    return Math.min(s.edgeM, Math.sqrt(least))
+  })
   // Under leaves that stay through winter they are not seen: such ground is taken last.
   const green = arranged.drifts.map((d) => isEvergreen(d.taxon))
   const isGreen = (c: number) => arranged.has[c]! >= 0 && green[arranged.has[c]!]!

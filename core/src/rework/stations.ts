@@ -56,8 +56,17 @@ export interface SitedGarden {
 }
 
 /** Of stations the one nearest to a point. */
-export const nearestStation = (stations: readonly Station[], x: number, y: number): Station =>
-  stations.reduce((a, b) => (Math.hypot(b.x - x, b.y - y) < Math.hypot(a.x - x, a.y - y) ? b : a))
+export function nearestStation(stations: readonly Station[], x: number, y: number): Station {
+  let [found, least] = [stations[0]!, Infinity]
+  for (const s of stations) {
+    const m2 = (s.x - x) ** 2 + (s.y - y) ** 2
+    if (m2 < least) {
+      least = m2
+      found = s
+    }
+  }
+  return found
+}
 
 /** What stations are worked out from. */
 export interface GroundToSite {

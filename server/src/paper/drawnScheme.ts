@@ -94,7 +94,7 @@ export function viewOf(task: SchemeToDraw, drawn: DrawnScheme, { on, years }: Sc
       return framing(tallest, backdrop, width, high, 1, true)
     },
     paint: (painter: Painter, frame: ReturnType<typeof framing>) => {
-      paintGround(painter, tallest, backdrop, frame, isWinter)
+      paintGround(painter, view.ground, backdrop, frame, isWinter)
       paintPlants(painter, view, frame)
     },
   }

@@ -1,6 +1,7 @@
 import {
   airBefore,
   backdropOf,
+  framed,
   framedFrom,
   framing,
   frontView,
@@ -8,6 +9,7 @@ import {
   isInFrame,
   paintGround,
   paintPot,
+  seenGround,
   shownOf,
   type Backdrop,
   type Beyond,
@@ -85,13 +87,16 @@ function Drawn({
       frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }, { features, beyond }),
     [outline, plants, standpoint, year, years, features, beyond],
   )
-  const frame = useMemo(
+  const fit = useMemo(
     () => framing(tallest, backdrop, room * ratio, height * ratio, ratio),
     [tallest, backdrop, room, height, ratio],
   )
+  // Other plants that are no taller change nothing of the ground.
+  const frame = useMemo(() => framed(fit.width, fit.height, fit.pxPerM), [fit.width, fit.height, fit.pxPerM])
+  const seen = useMemo(() => seenGround(outline, standpoint, beyond.beds), [outline, standpoint, beyond.beds])
   const ground = useMemo(
-    () => drawnOnce(frame, (ctx) => paintGround(canvasPainter(ctx), tallest, backdrop, frame, isWinter)),
-    [tallest, backdrop, frame, isWinter],
+    () => drawnOnce(frame, (ctx) => paintGround(canvasPainter(ctx), seen, backdrop, frame, isWinter)),
+    [seen, backdrop, frame, isWinter],
   )
   // Of the plants only the stretch that is looked at is drawn; what was drawn of a week is kept until anything else than the week is another.
   const pictureOf = useMemo(() => {
