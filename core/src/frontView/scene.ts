@@ -2,7 +2,7 @@ import type { IsoDate } from '../dates/index.ts'
 import type { Feature } from '../garden/index.ts'
 import type { Point } from '../geometry/index.ts'
 import type { Taxon, Year } from '../plants/index.ts'
-import { onceFor } from '../once/index.ts'
+import { onceFor, onceForEach } from '../once/index.ts'
 import { sizeAt } from '../rework/growth.ts'
 import { bodyOf, type Body } from './body.ts'
 import { appearanceOn, type Appearance } from './appearance.ts'
@@ -80,6 +80,11 @@ export function seenGround(
   }
 }
 
+/** How kinds look on the days of a year: asked of every plant of every picture, and by several of the same day. */
+const appearancesIn = onceFor((year: Year) =>
+  onceForEach((taxon: Taxon, on: IsoDate) => appearanceOn(taxon, on, year)),
+)
+
 /** What stands about a bed. */
 export interface About {
   /** What climbers go up, and what hides what stands behind it. */
@@ -101,10 +106,10 @@ export function frontView(
   { features, beyond }: About,
 ): FrontView {
   const { onPlane } = asLookedAt(outline, standpoint)
-  const lookOf = onceFor((taxon: Taxon) => appearanceOn(taxon, on, year))
+  const lookOf = appearancesIn(year)
   const supportOf = supportsOn(features, on)
   const asItStands = (plant: StandingPlant): { at: Point; look: Appearance; body: Body } | undefined => {
-    const look = lookOf(plant.taxon)
+    const look = lookOf(plant.taxon, on)
     const support = supportOf(plant)
     const size = sizeAt(plant.taxon, plant.ageYears + years)
     const body = bodyOf(plant.taxon, support ? trainedTo(size, support) : size, look)
