@@ -191,6 +191,14 @@ test('a scheme is seen from the path by week and year, by keys alone and on a ph
   expect(Buffer.compare(winter, await picture.screenshot())).not.toBe(0)
   await page.getByLabel('Year of growth').selectOption('10')
   await expect(page.getByText(/^10 years on/)).toBeVisible()
+  // The drift in hand is told of by itself.
+  await page.getByRole('radio', { name: 'Both' }).click()
+  const bed = page.getByRole('application', { name: /^Courtyard border with its drifts/ })
+  await bed.focus()
+  await page.keyboard.press('.')
+  await expect(page.getByText(/this drift of .+ (is|are) (hidden|seen)/i)).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('radio', { name: 'From the path' }).click()
   await expectAccessible(page, 'a scheme from the path')
   // Gone back to, it stands at the same week: the 31st, which begins a day sooner in a leap year.
   await expect.poll(() => page.url()).toMatch(/week=30/)
@@ -216,6 +224,8 @@ test('a scheme is carried out: its steps are jobs of the season, what is planted
   await part(page, 'Layout')
   await page.getByText('As it grows', { exact: true }).click()
   await expect(page.getByText('Year 10')).toBeVisible()
+  // It is fixed: nobody is asked what fills it.
+  await expect(page.getByLabel('Annual that fills what is open')).toBeHidden()
   await expect(page.getByText(/is worked out…$/)).toBeHidden()
   await expect(page.getByText(/could not be worked out/)).toBeHidden()
   await part(page, 'Steps')

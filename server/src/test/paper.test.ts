@@ -5,6 +5,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { Sheets } from '../paper/document.ts'
 import { look, write } from './asked.ts'
+import { amending } from './edits.ts'
 import { Client, practiceWithGarden, type TestPractice } from './practice.ts'
 import { beginning } from './schemes.ts'
 
@@ -36,6 +37,22 @@ beforeAll(async () => {
     ground: ground!,
     isDrawn: false,
   })
+  // The ferns stand nearer, a few metres behind it.
+  const ferns = garden.plantings.find((p) => p.tag === 'W-07')!
+  await write(
+    practice,
+    '/plantings/amend',
+    amending(ferns.id, {
+      tag: ferns.tag,
+      taxonBotanical: ferns.taxon.botanical,
+      placeId: ferns.placeId,
+      count: ferns.livingCount,
+      plantedOn: ferns.plantedOn,
+      source: 'bought',
+      x: 3,
+      y: 21.5,
+    }),
+  )
   const [first, ...rest] = garden.plantings.filter((p) => p.placeId === courtId)
   kept = first!
   const leaving = rest.map((p) => ({
@@ -49,6 +66,7 @@ beforeAll(async () => {
     leaving,
     drifts: [drift('Hosta sieboldiana', 5, a), drift('Helenium autumnale', 7, b)],
     between: [{ id: randomUUID(), botanical: 'Galanthus nivalis', count: 20, from: 'library' }],
+    filler: 'Impatiens walleriana',
   })
   await write(practice, '/reworks', rework)
   path = `/gardens/${practice.gardenId}/reworks/${rework.id}/schemes/${rework.schemes[0]!.id}`
@@ -180,7 +198,21 @@ describe('a client’s link', () => {
     // Twelve plants and twenty bulbs come in; what stays is there, each with its kind; and the wall behind.
     const { livingCount } = kept
     expect(seen.plants).toHaveLength(12 + 20 + livingCount)
-    expect(new Set(seen.plants.map((p) => p.botanical))).toEqual(new Set(seen.taxa.map((t) => t.botanical)))
+    // So do the annuals of each year, fewer as the rest grows, and what stands behind in other places; each kind is sent once.
+    const fillers = seen.fillers.map((f) => f.plants.length)
+    expect(seen.fillers.map((f) => f.years)).toEqual([1, 2, 3, 5, 10])
+    expect(fillers).toEqual(fillers.toSorted((a, b) => b - a))
+    const elsewhere = garden.plantings.filter((p) => p.placeId !== courtId)
+    const beyond = new Set(seen.beyond.plants.map((p) => p.groupId))
+    expect([...beyond]).toEqual([elsewhere.find((p) => p.tag === 'W-07')!.id])
+    expect(seen.beyond.beds.length).toBe(1)
+    expect(Object.keys(seen.beyond.plants[0]!).filter((k) => k !== 'surfaceM')).toEqual(
+      Object.keys(seen.plants[0]!),
+    )
+    const drawn = [...seen.plants, ...seen.fillers.flatMap((f) => f.plants), ...seen.beyond.plants]
+    expect(seen.taxa.map((t) => t.botanical).toSorted()).toEqual(
+      [...new Set(drawn.map((p) => p.botanical))].toSorted(),
+    )
     expect(seen.behind.length).toBeGreaterThan(0)
     expect(seen.behind.every((f) => ['building', 'wall', 'fence', 'hedge'].includes(f.kind))).toBe(true)
     expect((await sharp(await file('/plan.svg')).metadata()).format).toBe('svg')

@@ -423,6 +423,47 @@ describe('a scheme from the path', () => {
   })
 })
 
+describe('what is open until the plants have grown', () => {
+  it('is filled with a kind that is chosen among those that suit the place, told year by year, and left open again', async () => {
+    steps = [
+      {
+        revisionId: scheme!.revisionId,
+        said: {
+          ...scheme!.said,
+          drifts: [
+            {
+              id: crypto.randomUUID(),
+              botanical: 'Buddleja davidii',
+              count: 3,
+              from: 'library',
+              ground: null,
+              isDrawn: false,
+            },
+          ],
+        },
+      },
+    ]
+    const { user } = open('layout')
+    await user.click(await screen.findByText('As it grows'))
+    const choice = await screen.findByLabelText('Annual that fills what is open')
+    await waitFor(() => expect(within(choice).getAllByRole('option').length).toBeGreaterThan(1))
+    const names = within(choice)
+      .getAllByRole('option')
+      .map((o) => o.textContent)
+    expect(names[0]).toBe('nothing yet')
+    const kinds = names.slice(1).map((name) => library.find((t) => t.common === name)!)
+    for (const kind of kinds) expect([kind.botanical, kind.heightM <= 0.6]).toEqual([kind.botanical, true])
+    const [kind] = kinds
+    const first = () => screen.getByText('Year 1').closest('li')!.textContent
+    expect(first()).toMatch(/\d+ annuals would fill what is open/)
+    await user.selectOptions(choice, kind!.common)
+    await waitFor(() => expect(kept().at(-1)?.said.filler).toBe(kind!.botanical))
+    await waitFor(() => expect(first()).toContain(` ${kind!.common} fill what is open`))
+    await user.selectOptions(screen.getByLabelText('Annual that fills what is open'), 'nothing yet')
+    await waitFor(() => expect(kept().at(-1)?.said).not.toHaveProperty('filler'))
+  })
+})
+
 describe('a division', () => {
   it('shows its arithmetic, takes a count of shoots, and says where its pieces go', async () => {
     const divided = here.find((p) => p.taxon.divideHow && p.id !== leaving.id)!
