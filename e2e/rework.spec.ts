@@ -210,6 +210,13 @@ test('a scheme is seen from the path by week and year, by keys alone and on a ph
   await page.getByText('Both', { exact: true }).click()
   await expect(page.getByRole('application')).toBeVisible()
   await expectNoSidewaysScroll(page)
+  // Both schemes at that moment, one above the other here, side by side where there is room.
+  await page.getByText('Side by side', { exact: true }).click()
+  for (const name of ['Late and warm', 'Blue and quiet'])
+    await expect(page.getByRole('img', { name: new RegExp(`^${name}: .*week of 1 August`) })).toBeVisible()
+  await expectNoSidewaysScroll(page)
+  await page.setViewportSize({ width: 1280, height: 800 })
+  await expectAccessible(page, 'two schemes side by side')
   expect(errors).toEqual([])
 })
 

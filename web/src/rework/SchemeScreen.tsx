@@ -32,6 +32,7 @@ import { useLayingOut } from './useLayingOut.ts'
 import { ThroughTheYear } from './ThroughTheYear.tsx'
 import { AtMoment } from './useMoment.tsx'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
+import { SideBySide } from './SideBySide.tsx'
 import { StepsPanel } from './StepsPanel.tsx'
 import { Lead, Name, SchemeTools, SheetLink } from './SchemeHead.tsx'
 import { useScheme, type SchemeEditor } from './useScheme.ts'
@@ -110,6 +111,7 @@ const STAGES = [
   { value: 'both', label: 'Both' },
   { value: 'path', label: 'From the path' },
   { value: 'year', label: 'Through the year' },
+  { value: 'two', label: 'Side by side' },
 ] as const
 type Stage = (typeof STAGES)[number]['value']
 
@@ -137,7 +139,8 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
     kindOf,
   )
   const [stageSaid, chooseStage] = useParam('as')
-  const stage: Stage = STAGES.find((s) => s.value === stageSaid)?.value ?? 'plan'
+  const stages = STAGES.filter((s) => s.value !== 'two' || rework.schemes.length > 1)
+  const stage: Stage = stages.find((s) => s.value === stageSaid)?.value ?? 'plan'
   const here = useMemo(() => view.plantings.filter((p) => p.placeId === place.id), [view.plantings, place.id])
   const [chosen, choose] = useState<string>()
   const [drawsFor, drawFor] = useState<string>()
@@ -149,7 +152,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
       <ScreenHead title={place.name} lead={<Lead {...{ editor, kindOf, unknown: unknown.length }} />}>
         <SchemeTools {...{ rework, scheme, editor, onScheme }} />
       </ScreenHead>
-      <div className="rework">
+      <div className={`rework${stage === 'two' ? ' rework-wide' : ''}`}>
         <div className={`rework-stage stage-${stage}`}>
           <div className="rework-tools" role="toolbar" aria-label="What is said of the scheme">
             {canChange && <UndoRedo {...editor} />}
@@ -164,7 +167,7 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
             <Segments
               label="How it is shown"
               value={stage}
-              options={STAGES}
+              options={stages}
               onChange={(s) => chooseStage(s)}
             />
             <SheetLink reworkId={rework.id} schemeId={scheme.id} />
@@ -184,10 +187,14 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                 {stage === 'year' && (
                   <ThroughTheYear {...{ arranged, said, kindOf, here, moment }} ground={bed} />
                 )}
+                {stage === 'two' && (
+                  <SideBySide {...{ rework, scheme, said, place, ground, kindOf, moment }} />
+                )}
                 {(stage === 'both' || stage === 'path') && (
                   <FromThePath
-                    {...{ arranged, pockets, said, kindOf, chosen, moment }}
-                    ground={bed}
+                    {...{ chosen, moment }}
+                    laid={{ ground: bed, arranged, pockets, said, kindOf }}
+                    seenFromM={said.seenFromM}
                     plantedIds={scheme.plantedIds}
                   />
                 )}
@@ -229,54 +236,57 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
             )}
           </AtMoment>
         </div>
-        <aside className="rework-aside" aria-label="The scheme">
-          <div className="rework-parts">
-            <Segments
-              label="Part of the scheme"
-              wide
-              value={part}
-              options={PARTS}
-              onChange={(p) => choosePart(p)}
-            />
-          </div>
-          {part === 'leaves' && <LeavesPanel place={place} editor={editor} />}
-          {part === 'kinds' && <KindsPanel place={place} editor={editor} kindOf={kindOf} />}
-          {part === 'layout' && (
-            <>
-              <LayoutPanel
-                ground={bed}
-                arranged={arranged}
+        {/* Two take all the width; what is said of one of them is behind the other ways of showing it. */}
+        {stage !== 'two' && (
+          <aside className="rework-aside" aria-label="The scheme">
+            <div className="rework-parts">
+              <Segments
+                label="Part of the scheme"
+                wide
+                value={part}
+                options={PARTS}
+                onChange={(p) => choosePart(p)}
+              />
+            </div>
+            {part === 'leaves' && <LeavesPanel place={place} editor={editor} />}
+            {part === 'kinds' && <KindsPanel place={place} editor={editor} kindOf={kindOf} />}
+            {part === 'layout' && (
+              <>
+                <LayoutPanel
+                  ground={bed}
+                  arranged={arranged}
+                  said={said}
+                  onSay={(change) => step({ ...said, ...change })}
+                  onArranged={put}
+                  laying={laying}
+                  chosen={chosen}
+                  onChoose={choose}
+                  garden={garden}
+                  drawsFor={drawsFor}
+                  onDrawFor={drawFor}
+                />
+                <AsItGrows
+                  {...{ arranged, pockets, said, kindOf, garden }}
+                  ground={bed}
+                  onSay={(change) => step({ ...said, ...change })}
+                />
+              </>
+            )}
+            {part === 'steps' && (
+              <StepsPanel rework={rework} scheme={scheme} isKeeping={editor.isKeeping} onChoose={choose} />
+            )}
+            {part === 'reckoning' && (
+              <ReckoningPanel
                 said={said}
                 onSay={(change) => step({ ...said, ...change })}
-                onArranged={put}
-                laying={laying}
-                chosen={chosen}
-                onChoose={choose}
-                garden={garden}
-                drawsFor={drawsFor}
-                onDrawFor={drawFor}
+                place={place}
+                kindOf={kindOf}
+                rework={rework}
+                schemeId={scheme.id}
               />
-              <AsItGrows
-                {...{ arranged, pockets, said, kindOf, garden }}
-                ground={bed}
-                onSay={(change) => step({ ...said, ...change })}
-              />
-            </>
-          )}
-          {part === 'steps' && (
-            <StepsPanel rework={rework} scheme={scheme} isKeeping={editor.isKeeping} onChoose={choose} />
-          )}
-          {part === 'reckoning' && (
-            <ReckoningPanel
-              said={said}
-              onSay={(change) => step({ ...said, ...change })}
-              place={place}
-              kindOf={kindOf}
-              rework={rework}
-              schemeId={scheme.id}
-            />
-          )}
-        </aside>
+            )}
+          </aside>
+        )}
       </div>
     </>
   )

@@ -423,6 +423,29 @@ describe('a scheme from the path', () => {
   })
 })
 
+describe('two schemes of a place', () => {
+  it('stand side by side at the same moment, each with its plan and what is hidden of it; one alone stands beside none', async () => {
+    const other = { ...scheme!, id: crypto.randomUUID(), said: { ...scheme!.said, name: 'Another way' } }
+    const { unmount } = open('layout')
+    await screen.findByRole('radio', { name: 'Both' })
+    expect(screen.queryByRole('radio', { name: 'Side by side' })).toBeNull()
+    unmount()
+    server.on(reworkEndpoints.list, () => [{ ...rework, schemes: [scheme!, other] }])
+    const { user } = open('layout')
+    await user.click(await screen.findByRole('radio', { name: 'Side by side' }))
+    const both = [scheme!.said.name, 'Another way'].map((name) =>
+      within(screen.getByRole('region', { name: new RegExp(`^${name}`) })),
+    )
+    fireEvent.change(screen.getByRole('slider', { name: 'Week of the year' }), { target: { value: '29' } })
+    for (const one of both) {
+      await one.findByText(/Hidden in July:|Nothing that stands in July/)
+      one.getByRole('application')
+      one.getByText(/\d+ plants? of \d+ kinds?|0 plants of 0 kinds/)
+    }
+    expect(screen.getAllByRole('slider', { name: 'Week of the year' })).toHaveLength(1)
+  })
+})
+
 describe('what is open until the plants have grown', () => {
   it('is filled with a kind that is chosen among those that suit the place, told year by year, and left open again', async () => {
     steps = [

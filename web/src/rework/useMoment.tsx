@@ -2,10 +2,13 @@ import {
   addDays,
   dayMonth,
   daysBetween,
+  EYE_M,
   GROWTH_YEARS,
+  USUAL_AWAY_M,
   usualYearAt,
   yearOf,
   type IsoDate,
+  type Standpoint,
   type Year,
 } from '@border/core'
 import { useMemo } from 'react'
@@ -43,6 +46,17 @@ export function useMoment(): Moment {
     [view.climate, view.garden.latitude],
   )
   return { week, years, on, year, at, look }
+}
+
+/** Where somebody stands who looks at a bed at that moment: at the side in hand, else at its first, as far away as they said. */
+export function useStandpoint(
+  { at }: Pick<Moment, 'at'>,
+  sides: readonly number[],
+  seenFromM: number | null,
+): Standpoint {
+  const fromDeg = sides.includes(Number(at.side)) ? Number(at.side) : (sides[0] ?? 180)
+  const awayM = clamped(at.away, seenFromM ?? USUAL_AWAY_M, 1, 60)
+  return useMemo(() => ({ fromDeg, awayM, eyeM: EYE_M }), [fromDeg, awayM])
 }
 
 /** What sees the moment: nothing else is drawn anew while the hand goes through the weeks. */
@@ -102,7 +116,7 @@ export const SideChoice = ({
     />
   )
 
-export function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
+function clamped(said: string | undefined, otherwise: number, least: number, most: number): number {
   const value = Number(said)
   return said === undefined || !Number.isFinite(value) ? otherwise : Math.max(least, Math.min(most, value))
 }
