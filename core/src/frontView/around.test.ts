@@ -4,20 +4,12 @@ import { madePlanting, taxonNamed } from '../garden/test/made.ts'
 import type { Point } from '../geometry/index.ts'
 import { USUAL_YEAR } from '../plants/index.ts'
 import { beyondOf, EYE_M, frontView, nearBehind, type Beyond, type StandingPlant } from './index.ts'
+import { upright } from './test/upright.ts'
 
 const outline: Point[] = [[0, 0], [8, 0], [8, 3], [0, 3]] // prettier-ignore
 const standpoint = { fromDeg: 180, awayM: 5, eyeM: EYE_M }
 const july = { on: '2026-07-20', year: USUAL_YEAR, years: 10 }
 const nothing: Beyond = { beds: [], pots: [], plants: [] }
-const line = (kind: Feature['kind'], heightM: number, ...coordinates: Point[]): Feature => ({
-  id: `${kind} ${heightM}`,
-  kind,
-  name: `A ${kind}`,
-  from: null,
-  to: null,
-  geometry: { type: 'LineString', coordinates: coordinates.map(([x, y]): [number, number] => [x, y]) },
-  properties: { heightM },
-})
 const plant = (botanical: string, x: number, y: number): StandingPlant => ({
   id: `${botanical} ${x} ${y}`,
   groupId: botanical,
@@ -36,7 +28,7 @@ describe('a climber', () => {
   const free = grown()
 
   it.each([1, 1.8, 2.5])('goes up a wall of %d m no higher than that lets it, and along it', (heightM) => {
-    const { body, x, y } = grown(line('wall', heightM, [0, 3], [8, 3]))
+    const { body, x, y } = grown(upright('wall', heightM, [0, 3], [8, 3]))
     expect(free.body.heightM).toBeGreaterThan(heightM)
     expect(body.heightM).toBeLessThan(heightM + 0.3)
     expect(body.heightM).toBeGreaterThan(0.9 * heightM)
@@ -49,13 +41,13 @@ describe('a climber', () => {
   })
 
   it('has its own height on what is higher, far from everything, and where it does not climb', () => {
-    expect(grown(line('wall', 12, [0, 3], [8, 3])).body).toMatchObject({
+    expect(grown(upright('wall', 12, [0, 3], [8, 3])).body).toMatchObject({
       heightM: free.body.heightM,
       spreadM: free.body.spreadM,
     })
-    expect(grown(line('wall', 1, [0, 4.5], [8, 4.5])).body.heightM).toBe(free.body.heightM)
+    expect(grown(upright('wall', 1, [0, 4.5], [8, 4.5])).body.heightM).toBe(free.body.heightM)
     const shrub = plant('Hydrangea paniculata', 4, 2.7)
-    const heights = [[], [line('wall', 1, [0, 3], [8, 3])]].map(
+    const heights = [[], [upright('wall', 1, [0, 3], [8, 3])]].map(
       (f) => seen(f, nothing, [shrub]).plants[0]!.body.heightM,
     )
     expect(heights[1]).toBe(heights[0])
@@ -105,7 +97,7 @@ describe('what stands behind a bed', () => {
 
   it('is hidden by a wall before it as far as a line of sight over that says', () => {
     const before = (heightM: number) =>
-      seen([line('wall', heightM, [0, 4], [8, 4])], { ...nothing, plants: [potted] })
+      seen([upright('wall', heightM, [0, 4], [8, 4])], { ...nothing, plants: [potted] })
     // From the eye at 1.6 m over a wall at 9 m to a plant at 10 m: hidden below 1.6 + (h − 1.6) · 10/9.
     for (const heightM of [0.3, 0.6, 0.9]) {
       const [b] = before(heightM).beyond
@@ -114,7 +106,7 @@ describe('what stands behind a bed', () => {
     }
     expect(before(2).beyond).toEqual([])
     // What is behind it, or ends beside the line of sight, hides nothing.
-    for (const wall of [line('wall', 3, [0, 6], [8, 6]), line('wall', 3, [5, 4], [8, 4])])
+    for (const wall of [upright('wall', 3, [0, 6], [8, 6]), upright('wall', 3, [5, 4], [8, 4])])
       expect(seen([wall], { ...nothing, pots: [pot(2, 5)] }).beyond[0]!.hiddenBelow).toBe(-Infinity)
   })
 

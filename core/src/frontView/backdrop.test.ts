@@ -2,23 +2,15 @@ import { describe, expect, it } from 'vitest'
 import type { Feature } from '../garden/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { backdropOf, EYE_M } from './index.ts'
+import { upright } from './test/upright.ts'
 
 const outline: Point[] = [[0, 0], [8, 0], [8, 3], [0, 3]] // prettier-ignore
 const on = '2026-07-20'
 const standpoint = { fromDeg: 180, awayM: 5, eyeM: EYE_M }
-const line = (kind: Feature['kind'], heightM: number, ...coordinates: Point[]): Feature => ({
-  id: `${kind} ${heightM}`,
-  kind,
-  name: `A ${kind}`,
-  from: null,
-  to: null,
-  geometry: { type: 'LineString', coordinates: coordinates.map(([x, y]): [number, number] => [x, y]) },
-  properties: { heightM },
-})
 
 describe('what stands behind a bed', () => {
   it('is drawn where it is seen: a wall as tall as the eye ends at the horizon, along all of its length', () => {
-    const [wall] = backdropOf(outline, [line('wall', EYE_M, [-1, 3.5], [9, 3.5])], standpoint, on)
+    const [wall] = backdropOf(outline, [upright('wall', EYE_M, [-1, 3.5], [9, 3.5])], standpoint, on)
     for (const [, y] of wall!.top) expect(y).toBeCloseTo(EYE_M)
     // By similar triangles: 3.5 m behind an edge that is 5 m away it is 5 / 8.5 as wide.
     const xs = wall!.foot.map(([x]) => x)
@@ -27,10 +19,10 @@ describe('what stands behind a bed', () => {
   })
 
   it('is none of what stands before it, beside it, within it or far away; and from the other side it is', () => {
-    const before = line('fence', 1.2, [0, -1], [8, -1])
-    const beside = line('hedge', 2, [14, 0], [14, 3])
-    const far = line('wall', 3, [0, 30], [8, 30])
-    const tree = { ...line('wall', 5, [4, 4], [5, 4]), kind: 'tree' as const }
+    const before = upright('fence', 1.2, [0, -1], [8, -1])
+    const beside = upright('hedge', 2, [14, 0], [14, 3])
+    const far = upright('wall', 3, [0, 30], [8, 30])
+    const tree = { ...upright('wall', 5, [4, 4], [5, 4]), kind: 'tree' as const }
     expect(backdropOf(outline, [before, beside, far, tree], standpoint, on)).toEqual([])
     expect(backdropOf(outline, [before], { ...standpoint, fromDeg: 0 }, on).map((b) => b.kind)).toEqual([
       'fence',
@@ -38,7 +30,7 @@ describe('what stands behind a bed', () => {
   })
 
   it('has each face of a house by itself, those that stand nearer later', () => {
-    const house = line('building', 5)
+    const house = upright('building', 5)
     const ring: [number, number][] = [[1, 4], [7, 4], [7, 9], [1, 9], [1, 4]] // prettier-ignore
     const faces = backdropOf(
       outline,
@@ -53,7 +45,7 @@ describe('what stands behind a bed', () => {
   })
 
   const tree = (more: object = {}): Feature => ({
-    ...line('wall', 0, [4, 6]),
+    ...upright('wall', 0, [4, 6]),
     kind: 'tree',
     name: 'Crab apple',
     geometry: { type: 'Point', coordinates: [4, 6] },
@@ -85,7 +77,7 @@ describe('what stands behind a bed', () => {
       growth: { measuredOn: '2026-01-01', matureHeightM: 8, matureCrownRadiusM: 3, yearsToMature: 20 },
     })
     expect(high(growing, '2036-06-01')!).toBeGreaterThan(high(growing, '2026-06-01')! + 1)
-    const hedge = line('hedge', 3, [-1, 3.5], [9, 3.5])
+    const hedge = upright('hedge', 3, [-1, 3.5], [9, 3.5])
     const lowered = {
       ...hedge,
       properties: {
@@ -101,7 +93,7 @@ describe('what stands behind a bed', () => {
   it('has the farthest first', () => {
     const found = backdropOf(
       outline,
-      [line('hedge', 2, [0, 4], [8, 4]), line('wall', 6, [0, 7], [8, 7])],
+      [upright('hedge', 2, [0, 4], [8, 4]), upright('wall', 6, [0, 7], [8, 7])],
       standpoint,
       on,
     )

@@ -45,6 +45,16 @@ const palette = (more: Partial<PaletteView> = {}): PaletteView => ({
   ...more,
 })
 
+/** So many of a kind that come in, not laid out yet. */
+const drift = (botanical: string, count: number): SaidScheme['drifts'][number] => ({
+  id: crypto.randomUUID(),
+  botanical,
+  count,
+  from: 'library',
+  ground: null,
+  isDrawn: false,
+})
+
 /** What the server holds of the scheme, step by step, as it would. */
 let steps: { revisionId: string; said: SaidScheme }[]
 let at: number
@@ -310,16 +320,7 @@ describe('what it takes', () => {
         revisionId: scheme!.revisionId,
         said: {
           ...scheme!.said,
-          drifts: [
-            {
-              id: crypto.randomUUID(),
-              botanical: tall!.botanical,
-              count: 9,
-              from: 'library',
-              ground: null,
-              isDrawn: false,
-            },
-          ],
+          drifts: [drift(tall!.botanical, 9)],
         },
       },
     ]
@@ -453,16 +454,7 @@ describe('what is open until the plants have grown', () => {
         revisionId: scheme!.revisionId,
         said: {
           ...scheme!.said,
-          drifts: [
-            {
-              id: crypto.randomUUID(),
-              botanical: 'Buddleja davidii',
-              count: 3,
-              from: 'library',
-              ground: null,
-              isDrawn: false,
-            },
-          ],
+          drifts: [drift('Buddleja davidii', 3)],
         },
       },
     ]
