@@ -36,6 +36,14 @@ export const centimetres = (metres: number): string => `${Math.round(100 * metre
 /** `−5.7 °C`, with a true minus. */
 export const celsius = (value: number): string => `${String(value).replace('-', '−')} °C`
 
+/** How long work takes: `3 h 20 min`, `45 min`. */
+export function minutesText(minutes: number): string {
+  const hours = Math.floor(minutes / 60)
+  const rest = minutes % 60
+  if (hours === 0) return `${rest} min`
+  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`
+}
+
 /**
  * Hours to the nearest quarter, which is as fine as ten-minute samples bear: `2¾ h`, `0 h`, `−1½ h`.
  */

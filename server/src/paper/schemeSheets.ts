@@ -1,9 +1,9 @@
 import {
-  counted,
   dayMonthYear,
   grownTo,
   grownWords,
   kindsOf,
+  minutesText,
   moneyWords,
   monthName,
   packsWords,
@@ -159,7 +159,7 @@ function shoppingSheets(sheets: Sheets, { shopping, price, minutes }: SchemeTota
   const told = sheets.paragraph(
     rows.length === 0
       ? 'Nothing is to be bought.'
-      : `${hoursWords(minutes)} of work; ${moneyWords(price)} over three years${shopping.oldestPrice ? `, by prices asked since ${dayMonthYear(shopping.oldestPrice)}` : ''}.`,
+      : `${minutesText(minutes)} of work; ${moneyWords(price)} over three years${shopping.oldestPrice ? `, by prices asked since ${dayMonthYear(shopping.oldestPrice)}` : ''}.`,
     room.left,
     room.top + 17,
     room.width,
@@ -171,9 +171,6 @@ function shoppingSheets(sheets: Sheets, { shopping, price, minutes }: SchemeTota
     if (row.price) sheets.words(row.price, x + 0.82 * width, y, { face, width: 0.14 * width, align: 'right' })
   })
 }
-
-const hoursWords = (minutes: number): string =>
-  minutes < 60 ? `${minutes} min` : counted(Math.round(minutes / 60), 'hour')
 
 function tableSheets(sheets: Sheets, { said }: SchemeToDraw, drawn: DrawnScheme): void {
   const { base, table } = settingOut(drawn, said)

@@ -13,14 +13,6 @@ export function shortDayMonth(day: IsoDate): string {
 const weekdays = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat']
 export const weekdayName = (n: number): string => weekdays[n]!
 
-/** `3 h 20 min`, `45 min` */
-export function minutesText(minutes: number): string {
-  const hours = Math.floor(minutes / 60)
-  const rest = minutes % 60
-  if (hours === 0) return `${rest} min`
-  return rest === 0 ? `${hours} h` : `${hours} h ${rest} min`
-}
-
 /** A length in metres, short ones in centimetres. */
 export const lengthText = (metres: number): string =>
   metres < 0.995 ? `${Math.round(metres * 100)}\u00a0cm` : metresText(metres)

@@ -211,13 +211,12 @@ function placeSprites(
   const place = (p: SeenPlant) => {
     if (!isInFrame(p, frame)) return
     const sprite = sprites.of(p, p.scale * frame.pxPerM, airBefore(p, view))
-    // On whole pixels and in its own size, which is what makes it quick.
-    if (sprite)
-      ctx.drawImage(
-        sprite.canvas,
-        Math.round(frame.x(p.x) - sprite.footX),
-        Math.round(frame.y(p.y) - sprite.footY),
-      )
+    if (!sprite) return
+    // On whole pixels, in its own size, and no more than there is of it, which is what makes it quick.
+    const { left, top, right, bottom } = sprite.drawn
+    const [x, y] = [Math.round(frame.x(p.x) - sprite.footX), Math.round(frame.y(p.y) - sprite.footY)]
+    const [wide, high] = [right - left, bottom - top]
+    ctx.drawImage(sprite.canvas, left, top, wide, high, x + left, y + top, wide, high)
   }
   for (const b of view.beyond) {
     const draw = () => ('pot' in b ? paintPot(painter, b, frame) : place(b))

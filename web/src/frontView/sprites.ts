@@ -1,5 +1,6 @@
 import { asPainted, paintPlant, SHADOW_COLOUR, shadowOf, type SeenPlant } from '@border/core'
 import { color } from 'd3-color'
+import { growingBox, watchedPen, type Box } from './bounds.ts'
 import { canvasPen } from './canvasPen.ts'
 
 /** A plant as it was drawn once, with room about it. */
@@ -8,6 +9,8 @@ export interface Sprite {
   /** Where its foot is, pixels of the canvas. */
   footX: number
   footY: number
+  /** The part of it that is drawn on, in whole pixels. */
+  drawn: Box
 }
 
 /** Sizes that differ by less are drawn alike: within a twentieth of what they are. Looks are told apart in so many steps. */
@@ -76,8 +79,16 @@ export class Sprites {
     ctx.beginPath()
     ctx.ellipse(shadow.x, 0, shadow.rx, shadow.ry, 0, 0, 2 * Math.PI)
     ctx.fill()
-    paintPlant(canvasPen(ctx), painted)
-    const sprite = { canvas, footX, footY }
+    const { box, add } = growingBox()
+    add(shadow.x, 0, shadow.rx)
+    paintPlant(watchedPen(canvasPen(ctx), add), painted)
+    const drawn = {
+      left: Math.max(0, Math.floor(footX + box.left) - 1),
+      top: Math.max(0, Math.floor(footY + box.top) - 1),
+      right: Math.min(wide, Math.ceil(footX + box.right) + 1),
+      bottom: Math.min(high, Math.ceil(footY + box.bottom) + 1),
+    }
+    const sprite = { canvas, footX, footY, drawn }
     if (this.known.size >= MOST) this.known.delete(this.known.keys().next().value!)
     this.known.set(key, sprite)
     return sprite

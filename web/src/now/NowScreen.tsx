@@ -7,6 +7,7 @@ import {
   listed,
   quarterHours,
   signWords,
+  minutesText,
 } from '@border/core'
 import { Link, useLocation } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'
@@ -18,7 +19,7 @@ import { useSeason } from '../season/queries.ts'
 import { useClock } from '../frame/useClock.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
-import { minutesText, shortDate } from '../frame/words.ts'
+import { shortDate } from '../frame/words.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { beliefWords, causeWords } from '../light/causeWords.ts'

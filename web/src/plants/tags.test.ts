@@ -1,5 +1,5 @@
-import { minutesText, shortDate } from '../frame/words.ts'
-import { nextTag } from '@border/core'
+import { shortDate } from '../frame/words.ts'
+import { nextTag, minutesText } from '@border/core'
 import { describe, expect, it } from 'vitest'
 
 describe('the next tag', () => {

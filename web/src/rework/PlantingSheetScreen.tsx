@@ -13,6 +13,7 @@ import {
   seasonOfFeeding,
   setWords,
   settingOut,
+  minutesText,
 } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
@@ -21,7 +22,7 @@ import { Answered } from '../frame/Answered.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
-import { metresText, minutesText } from '../frame/words.ts'
+import { metresText } from '../frame/words.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { BedDrawing } from './BedDrawing.tsx'
 import { DownloadCsv } from './DownloadCsv.tsx'

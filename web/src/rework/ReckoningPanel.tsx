@@ -19,6 +19,7 @@ import {
   setWords,
   shoppingCsv,
   staysOf,
+  minutesText,
 } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import { sum } from 'd3-array'
@@ -29,7 +30,6 @@ import { useSignedIn } from '../api/session.ts'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { minutesText } from '../frame/words.ts'
 import { useCanChange } from './canChange.ts'
 import { DownloadCsv } from './DownloadCsv.tsx'
 import { Figure } from './Figure.tsx'

@@ -10,12 +10,12 @@ import {
   soilTextures,
   tenths,
   type Place,
+  minutesText,
 } from '@border/core'
 import type { SaidScheme } from '@border/contract'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { minutesText } from '../frame/words.ts'
 import { useCanChange } from './canChange.ts'
 import { Figure } from './Figure.tsx'
 import './rework.css'

@@ -5,7 +5,7 @@ import {
   type SchemeView,
   type StepsView,
 } from '@border/contract'
-import { capitalised, counted, dayMonthYear, stepStages, type StepStage } from '@border/core'
+import { capitalised, counted, dayMonthYear, stepStages, type StepStage, minutesText } from '@border/core'
 import { max, min, sum } from 'd3-array'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
@@ -13,7 +13,7 @@ import { searchWith } from '../frame/address.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { minutesText, shortDate } from '../frame/words.ts'
+import { shortDate } from '../frame/words.ts'
 import { useSeason } from '../season/queries.ts'
 import { Recording } from '../season/Recording.tsx'
 import { useSteps } from './queries.ts'

@@ -6,13 +6,13 @@ import {
   type Rescheduled,
   type SeasonView,
 } from '@border/contract'
-import { addDays, counted, dayMonthYear, weekdayOf } from '@border/core'
+import { addDays, counted, dayMonthYear, weekdayOf, minutesText } from '@border/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { minutesText, momentText, shortDate, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { momentText, shortDate, shortDayMonth, weekdayName } from '../frame/words.ts'
 
 /** A day this near can be seen to be lost. */
 const LOSABLE_DAYS = 10

@@ -1,5 +1,14 @@
 import { seasonEndpoints, type JobView, type SeasonView } from '@border/contract'
-import { addDays, counted, dayMonthYear, daysBetween, forbiddenWords, listed, weekdayOf } from '@border/core'
+import {
+  addDays,
+  counted,
+  dayMonthYear,
+  daysBetween,
+  forbiddenWords,
+  listed,
+  weekdayOf,
+  minutesText,
+} from '@border/core'
 import { Alert } from 'antd'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -7,7 +16,7 @@ import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
-import { materialText, minutesText, shortDate, weekdayName } from '../frame/words.ts'
+import { materialText, shortDate, weekdayName } from '../frame/words.ts'
 import { StepOf } from '../rework/OfScheme.tsx'
 import { DayChooser } from './DayChooser.tsx'
 import { Recording } from './Recording.tsx'

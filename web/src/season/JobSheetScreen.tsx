@@ -1,12 +1,21 @@
 import type { SeasonView } from '@border/contract'
-import { capitalised, centroid, counted, dayMonthYear, extentOf, isPlace, weekdayOf } from '@border/core'
+import {
+  capitalised,
+  centroid,
+  counted,
+  dayMonthYear,
+  extentOf,
+  isPlace,
+  weekdayOf,
+  minutesText,
+} from '@border/core'
 import { Link, useLocation, useParams } from 'react-router'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { useSize } from '../frame/useSize.ts'
-import { materialText, minutesText, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { materialText, shortDayMonth, weekdayName } from '../frame/words.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'

@@ -1,11 +1,11 @@
 import { crewEndpoints, type CrewView } from '@border/contract'
-import { dayMonthYear } from '@border/core'
+import { dayMonthYear, minutesText } from '@border/core'
 import { DatePicker, Form, Input, InputNumber, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
-import { minutesText, shortDate } from '../frame/words.ts'
+import { shortDate } from '../frame/words.ts'
 
 const DAY = 'YYYY-MM-DD'
 
