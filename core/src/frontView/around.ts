@@ -1,6 +1,6 @@
 import type { IsoDate } from '../dates/index.ts'
 import { placesOn, surfaceHeightM, TRAINED_WITHIN_M, type Feature, type Planting } from '../garden/index.ts'
-import { nearestOnSegment, type Point } from '../geometry/index.ts'
+import { metresToCrossing, nearestOnSegment, type Point } from '../geometry/index.ts'
 import type { Size } from '../rework/growth.ts'
 import { placeOutline } from '../rework/said.ts'
 import { sidesOf, sidesOfFeature, standingOn } from './backdrop.ts'
@@ -140,18 +140,20 @@ export function seenBehind(
 ): (p: Point) => (OnPlane & { hiddenBelow: number }) | undefined {
   const { rightOf, behind, standsBehind, onPlane } = asLookedAt(outline, standpoint)
   const asSeen = (p: Point): Point => [rightOf(p), behind(p)]
-  const eye: Point = [0, -standpoint.awayM]
+  const eyeY = -standpoint.awayM
   const sides = sidesOn(features, on)
     .filter(({ from, to }) => standsBehind(from, REACHES_M) || standsBehind(to, REACHES_M))
     .map(({ from, to, heightM }) => ({ from: asSeen(from), to: asSeen(to), heightM }))
   return (p) => {
     if (!standsBehind(p, BEHIND_M)) return undefined
-    const there = asSeen(p)
+    const [x, y] = asSeen(p)
+    const farM = Math.hypot(x, y - eyeY)
+    const way = { ux: x / farM, uy: (y - eyeY) / farM }
     const tops = sides.map(({ from, to, heightM }) => {
-      const share = crossing(eye, there, from, to)
+      const m = metresToCrossing(0, eyeY, way, from, to)
       // What stands against it stands before it.
-      if (share === undefined || share > 1 - 1e-6) return -Infinity
-      const deep = eye[1] + share * (there[1] - eye[1])
+      if (m === undefined || m > farM * (1 - 1e-6)) return -Infinity
+      const deep = eyeY + m * way.uy
       return deep < 0 ? -Infinity : groundRise(standpoint, deep) + heightM * scaleAt(standpoint, deep)
     })
     return { ...onPlane(p), hiddenBelow: Math.max(-Infinity, ...tops) }
@@ -159,13 +161,3 @@ export function seenBehind(
 }
 /** A wall that ends so far beside a bed or behind it may still hide something, metres. */
 const REACHES_M = 40
-
-/** Where the way from a point to another crosses a segment, as a share of it; undefined where it does not. */
-function crossing([ax, ay]: Point, [bx, by]: Point, [cx, cy]: Point, [dx, dy]: Point): number | undefined {
-  const [rx, ry, sx, sy] = [bx - ax, by - ay, dx - cx, dy - cy]
-  const cross = rx * sy - ry * sx
-  if (Math.abs(cross) < 1e-12) return undefined
-  const t = ((cx - ax) * sy - (cy - ay) * sx) / cross
-  const u = ((cx - ax) * ry - (cy - ay) * rx) / cross
-  return t >= 0 && t <= 1 && u >= 0 && u <= 1 ? t : undefined
-}

@@ -2,7 +2,7 @@ import { distanceToBoundary, extentOf, isInside, type Point } from '../geometry/
 import type { Taxon } from '../plants/index.ts'
 import { fillingAfter, roomForFillerM } from '../rework/filling.ts'
 import { sizeAt } from '../rework/growth.ts'
-import { placeOutline } from '../rework/said.ts'
+import { fillerOf, placeOutline } from '../rework/said.ts'
 import type { LaidScheme, StandingPlant } from './standing.ts'
 
 /** Under this name fillers stand among the drifts of a scheme. */
@@ -21,7 +21,7 @@ const FROM_EDGE = 0.35
  * @param outline of the bed
  * @param most of them, as they were reckoned; no more are set than there is room for
  */
-export function fillersAmong(
+function fillersAmong(
   outline: readonly Point[],
   plants: readonly StandingPlant[],
   filler: Taxon,
@@ -69,7 +69,7 @@ export function fillersOfScheme(
   plants: readonly StandingPlant[],
   years: number,
 ): StandingPlant[] {
-  const taxon = filler === undefined ? undefined : kindOf.get(filler)
+  const taxon = fillerOf({ filler }, kindOf)
   if (!taxon || !arranged.has.some((k) => k >= 0)) return []
   const { fillers } = fillingAfter(years, arranged.drifts, taxon)
   return fillersAmong(placeOutline(ground.of.place), plants, taxon, fillers, years)

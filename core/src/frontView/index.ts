@@ -14,7 +14,6 @@ export {
   frontView,
   inFullGrowth,
   isWinterAt,
-  NOTHING_ABOUT,
   seenGround,
   type About,
   type FrontView,
@@ -24,7 +23,7 @@ export {
   type SeenPot,
 } from './scene.ts'
 export { beyondOf, nearBehind, supportsOn, type Beyond, type StandingPot } from './around.ts'
-export { FILLERS, fillersAmong, fillersOfScheme } from './fillers.ts'
+export { FILLERS, fillersOfScheme } from './fillers.ts'
 export { plantsOfPlanting, plantsOfScheme, type LaidScheme, type StandingPlant } from './standing.ts'
 export { backdropOf, type Backdrop, type SeenTree } from './backdrop.ts'
 export { hiddenShare, hiddenWords, ownHiddenWords, shareWords } from './seenWords.ts'

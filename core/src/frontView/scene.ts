@@ -89,9 +89,10 @@ const appearancesIn = onceFor((year: Year) =>
 export interface About {
   /** What climbers go up, and what hides what stands behind it. */
   features: readonly Feature[]
-  beyond: Beyond
+  /** Absent where the bed alone is asked about: what stands beyond it hides nothing of it. */
+  beyond?: Beyond | undefined
 }
-export const NOTHING_ABOUT: About = { features: [], beyond: { beds: [], pots: [], plants: [] } }
+const NOTHING_BEYOND: Beyond = { beds: [], pots: [], plants: [] }
 
 /**
  * A bed as somebody sees it on a day, so many years after it was planted.
@@ -103,34 +104,31 @@ export function frontView(
   plants: readonly StandingPlant[],
   standpoint: Standpoint,
   { on, year, years }: { on: IsoDate; year: Year; years: number },
-  { features, beyond }: About,
+  { features, beyond = NOTHING_BEYOND }: About,
 ): FrontView {
   const { onPlane } = asLookedAt(outline, standpoint)
   const lookOf = appearancesIn(year)
   const supportOf = supportsOn(features, on)
-  const asItStands = (plant: StandingPlant): { at: Point; look: Appearance; body: Body } | undefined => {
-    const look = lookOf(plant.taxon, on)
+  const grown = <At extends OnPlane>(plant: StandingPlant, see: (p: Point) => At | undefined) => {
     const support = supportOf(plant)
+    const at = see(support?.at ?? [plant.x, plant.y])
+    if (!at) return undefined
+    const look = lookOf(plant.taxon, on)
     const size = sizeAt(plant.taxon, plant.ageYears + years)
     const body = bodyOf(plant.taxon, support ? trainedTo(size, support) : size, look)
-    return body && { at: support?.at ?? [plant.x, plant.y], look, body }
+    return body && { plant, look, body, ...at }
   }
-  const seen = plants.flatMap((plant): SeenPlant[] => {
-    const stands = asItStands(plant)
-    return stands ? [{ plant, look: stands.look, body: stands.body, ...onPlane(stands.at) }] : []
-  })
+  const seen: SeenPlant[] = plants.flatMap((plant) => grown(plant, onPlane) ?? [])
   const behind = seenBehind(outline, standpoint, features, on)
   const pots = beyond.pots.flatMap((pot): SeenBeyond[] => {
     const at = behind([pot.x, pot.y])
     return at && at.hiddenBelow < at.y + at.scale * pot.rimHeightM ? [{ pot, ...at }] : []
   })
   const others = beyond.plants.flatMap((plant): SeenBeyond[] => {
-    const stands = asItStands(plant)
-    const at = stands && behind(stands.at)
-    if (!at) return []
-    const y = at.y + at.scale * (plant.surfaceM ?? 0)
-    const { look, body } = stands
-    return at.hiddenBelow < y + at.scale * body.heightM ? [{ plant, look, body, ...at, y }] : []
+    const stands = grown(plant, behind)
+    if (!stands) return []
+    const y = stands.y + stands.scale * (plant.surfaceM ?? 0)
+    return stands.hiddenBelow < y + stands.scale * stands.body.heightM ? [{ ...stands, y }] : []
   })
   return {
     ground: seenGround(outline, standpoint, beyond.beds),

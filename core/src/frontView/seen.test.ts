@@ -6,7 +6,6 @@ import { seededRandom } from '../random/index.ts'
 import {
   EYE_M,
   frontView,
-  NOTHING_ABOUT,
   seenShares as sharesBy,
   type FrontView,
   type Standpoint,
@@ -25,7 +24,7 @@ const plant = (groupId: string, botanical: string, x: number, y: number): Standi
   ageYears: 0,
 })
 const viewOf = (plants: StandingPlant[], at = standpoint, when = july) =>
-  frontView(outline, plants, at, when, NOTHING_ABOUT)
+  frontView(outline, plants, at, when, { features: [] })
 
 const seenShares = (view: FrontView) => sharesBy(view, (p) => p.groupId)
 

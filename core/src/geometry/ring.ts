@@ -71,6 +71,21 @@ export function distanceToSegment(x: number, y: number, a: Point, b: Point): num
   return Math.hypot(x - a[0] - t * (b[0] - a[0]), y - a[1] - t * (b[1] - a[1]))
 }
 
+/** Metres from a point along a way, a unit vector, to where it meets a segment; undefined when it does not. Half-open at corners. */
+export function metresToCrossing(
+  x: number,
+  y: number,
+  { ux, uy }: { ux: number; uy: number },
+  a: Point,
+  b: Point,
+): number | undefined {
+  const sideA = ux * (a[1] - y) - uy * (a[0] - x)
+  const sideB = ux * (b[1] - y) - uy * (b[0] - x)
+  if (sideA > 0 === sideB > 0) return undefined
+  const t = sideA / (sideA - sideB)
+  return ux * (a[0] + t * (b[0] - a[0]) - x) + uy * (a[1] + t * (b[1] - a[1]) - y)
+}
+
 /** The point of a ring's boundary that lies nearest. */
 export function nearestOnBoundary(ring: Ring, p: Point): Point {
   return ring

@@ -1,4 +1,11 @@
-import { distanceToBoundary, distanceToSegment, isInside, type Point, type Ring } from '../geometry/index.ts'
+import {
+  distanceToBoundary,
+  distanceToSegment,
+  isInside,
+  metresToCrossing,
+  type Point,
+  type Ring,
+} from '../geometry/index.ts'
 import { dayPart, type DayPart, type SunSample } from '../sun/index.ts'
 import type { Box, Crown, Prism, Screen, Solid } from './obstruction.ts'
 
@@ -126,15 +133,6 @@ export function pastSolid(solid: Solid, x: number, y: number, z: number, d: Dire
   }
 }
 
-/** Metres along the ground to where a ray meets a segment, undefined when it does not. Half-open at corners. */
-function crossing(x: number, y: number, d: Direction, a: Point, b: Point): number | undefined {
-  const sideA = d.ux * (a[1] - y) - d.uy * (a[0] - x)
-  const sideB = d.ux * (b[1] - y) - d.uy * (b[0] - x)
-  if (sideA > 0 === sideB > 0) return undefined
-  const t = sideA / (sideA - sideB)
-  return d.ux * (a[0] + t * (b[0] - a[0]) - x) + d.uy * (a[1] + t * (b[1] - a[1]) - y)
-}
-
 /** A point this near a face, in metres, is on it. */
 const TOUCH_M = 1e-6
 
@@ -146,7 +144,7 @@ function pastPrism(p: Prism, x: number, y: number, z: number, d: Direction): 0 |
   if (z < p.heightM && isInside(p.ring, x + d.ux * TOUCH_M * 2, y + d.uy * TOUCH_M * 2)) return 0
   const n = p.ring.length
   for (let i = 0; i < n; i++) {
-    const s = crossing(x, y, d, p.ring[i]!, p.ring[i + 1 === n ? 0 : i + 1]!)
+    const s = metresToCrossing(x, y, d, p.ring[i]!, p.ring[i + 1 === n ? 0 : i + 1]!)
     if (s !== undefined && s > TOUCH_M && z + s * d.rise < p.heightM) return 0
   }
   const roof = p.overhang
@@ -179,7 +177,7 @@ function lineCrossings(line: readonly Point[], x: number, y: number, d: Directio
     if (distanceToSegment(x, y, line[i]!, line[i + 1]!) <= TOUCH_M) return 1
   let found = 0
   for (let i = 0; i + 1 < line.length; i++) {
-    const s = crossing(x, y, d, line[i]!, line[i + 1]!)
+    const s = metresToCrossing(x, y, d, line[i]!, line[i + 1]!)
     if (s !== undefined && s > 0 && s < reach) found++
   }
   return found

@@ -1,6 +1,6 @@
 import { hcl } from 'd3-color'
 import { describe, expect, it } from 'vitest'
-import { appearanceOn, bodyOf, frontView, NOTHING_ABOUT } from '../frontView/index.ts'
+import { appearanceOn, bodyOf, frontView } from '../frontView/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { library, USUAL_YEAR, type Taxon } from '../plants/index.ts'
 import { seedOf } from '../random/index.ts'
@@ -115,7 +115,7 @@ describe('the framing of a bed', () => {
     plants,
     { fromDeg: 180, awayM: 5, eyeM: 1.6 },
     { on: '2026-08-01', year: USUAL_YEAR, years: 3 },
-    NOTHING_ABOUT,
+    { features: [] },
   )
 
   it.each([

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Planting } from '../garden/index.ts'
 import { taxonNamed } from '../garden/test/made.ts'
-import { backdropOf, EYE_M, frontView, NOTHING_ABOUT, plantsOfScheme } from '../frontView/index.ts'
+import { backdropOf, EYE_M, frontView, plantsOfScheme } from '../frontView/index.ts'
 import type { Point } from '../geometry/index.ts'
 import { USUAL_YEAR } from '../plants/index.ts'
 import { arrange, placeOutline, plantsOf, unarranged, type BedGround } from '../rework/index.ts'
@@ -131,7 +131,7 @@ describe('a bed from the path in a file', () => {
   const outline = placeOutline(ground.of.place)
   const standpoint = { fromDeg: 180, awayM: 4, eyeM: EYE_M }
   const august = { on: '2026-08-01', year: USUAL_YEAR, years: 3 }
-  const view = frontView(outline, plantsOfScheme(scheme, on), standpoint, august, NOTHING_ABOUT)
+  const view = frontView(outline, plantsOfScheme(scheme, on), standpoint, august, { features: [] })
 
   it('draws a plant once for all that look alike, and sets each where it stands', () => {
     const frame = framing(view, [], 900, 400, 1, true)

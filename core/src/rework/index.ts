@@ -110,7 +110,7 @@ export {
   type Drift,
 } from './arrangement.ts'
 export { arrangementFrom, groundFrom, groundWritten, type GroundRuns, type KeptDrift } from './groundRuns.ts'
-export { fillerKinds, fillingAfter, roomForFillerM, type FillerKind, type Filling } from './filling.ts'
+export { fillerKinds, fillingAfter, type FillerKind, type Filling } from './filling.ts'
 export { checksOf, REACH_M, SEEN_AS_ONE, type CheckedBy, type CheckName, type LayoutCheck } from './checks.ts'
 export {
   PER_POCKET,
@@ -163,6 +163,7 @@ export { stonesFor } from './stones.ts'
 export { usualWorth, type Worth } from './worth.ts'
 export {
   destinationOf,
+  fillerOf,
   isLaidOut,
   kindsOf,
   leavingOf,

@@ -5,7 +5,7 @@ import type { Taxon } from '../plants/index.ts'
 import type { Offer } from '../quantities/index.ts'
 import { extrasOf } from './extras.ts'
 import { offsetsFrom, type SetPlant } from './positions.ts'
-import { destinationOf, kindsOf, type KindOf, type SaidForPaper, type Went } from './said.ts'
+import { destinationOf, fillerOf, kindsOf, type KindOf, type SaidForPaper, type Went } from './said.ts'
 import { fillerItem, totalsOf, type GoingOut, type SchemeTotals } from './totals.ts'
 
 /** What a scheme is reckoned with. */
@@ -64,7 +64,7 @@ export function reckonScheme(
   })
   return totalsOf({
     comes,
-    filler: said.filler === undefined ? undefined : kindOf.get(said.filler),
+    filler: fillerOf(said, kindOf),
     goes,
     plantedM2: Math.max(0, w.bedM2 - w.staysM2),
     bedM2: w.bedM2,

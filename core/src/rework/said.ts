@@ -49,6 +49,10 @@ export interface SaidForPaper extends Omit<SaidExtras, 'stones'> {
   hourPrice: number | null
 }
 
+/** What fills the ground that a scheme leaves open; undefined where nobody has said, or the kind is in no library. */
+export const fillerOf = ({ filler }: { filler?: string | undefined }, kindOf: KindOf): Taxon | undefined =>
+  filler === undefined ? undefined : kindOf.get(filler)
+
 /** Where something that leaves goes: as somebody decided, else as was found best; undefined while that is not known. */
 export const destinationOf = (
   { plantingId, to }: SaidLeaving,

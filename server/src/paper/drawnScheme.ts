@@ -80,9 +80,9 @@ export function viewOf(task: SchemeToDraw, drawn: DrawnScheme, { on, years }: Sc
   const plants = [...stands, ...fillersOfScheme(drawn, stands, years)]
   const fromDeg = ground.viewedFrom[side] ?? ground.viewedFrom[0] ?? 180
   const standpoint = { fromDeg, awayM: awayOf(task), eyeM: EYE_M }
-  const about = { features, beyond }
-  const tallest = frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }, about)
-  const view = frontView(outline, plants, standpoint, { on, year, years }, about)
+  const fullGrowth = { on: inFullGrowth(year), year, years }
+  const tallest = frontView(outline, plants, standpoint, fullGrowth, { features })
+  const view = frontView(outline, plants, standpoint, { on, year, years }, { features, beyond })
   const backdrop = backdropOf(outline, features, standpoint, on)
   const isWinter = isWinterAt(on, year)
   return {

@@ -83,9 +83,8 @@ function Drawn({
   const backdrop = useMemo(() => JSON.parse(behind) as Backdrop[], [behind])
   // In full growth: what it is framed by, so that the picture stays as large while the weeks go by.
   const tallest = useMemo(
-    () =>
-      frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }, { features, beyond }),
-    [outline, plants, standpoint, year, years, features, beyond],
+    () => frontView(outline, plants, standpoint, { on: inFullGrowth(year), year, years }, { features }),
+    [outline, plants, standpoint, year, years, features],
   )
   const fit = useMemo(
     () => framing(tallest, backdrop, room * ratio, height * ratio, ratio),

@@ -5,9 +5,9 @@ import {
   dayMonthYear,
   daysBetween,
   listed,
+  minutesText,
   quarterHours,
   signWords,
-  minutesText,
 } from '@border/core'
 import { Link, useLocation } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'

@@ -1,5 +1,5 @@
 import { shortDate } from '../frame/words.ts'
-import { nextTag, minutesText } from '@border/core'
+import { minutesText, nextTag } from '@border/core'
 import { describe, expect, it } from 'vitest'
 
 describe('the next tag', () => {

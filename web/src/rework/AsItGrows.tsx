@@ -2,6 +2,7 @@ import type { SaidScheme } from '@border/contract'
 import {
   counted,
   fillerKinds,
+  fillerOf,
   fillingAfter,
   GROWTH_YEARS,
   grownTo,
@@ -47,7 +48,7 @@ export function AsItGrows(props: Props) {
 }
 
 /** What fills the ground that is open until the plants have grown: the kinds that would do best there first. */
-function FillerChoice({ ground, said: { filler }, kindOf, garden, onSay }: Props) {
+function FillerChoice({ ground, said, kindOf, garden, onSay }: Props) {
   const canChange = useCanChange()
   const { data: taxa } = useTaxa()
   const { place, stations } = ground.of
@@ -55,8 +56,9 @@ function FillerChoice({ ground, said: { filler }, kindOf, garden, onSay }: Props
     () => (taxa ? fillerKinds(taxa, place, stations, garden) : []),
     [taxa, place, stations, garden],
   )
-  const said = filler === undefined ? undefined : kindOf.get(filler)
-  if (!canChange) return said ? <p>What is open is filled with {said.common}.</p> : null
+  const { filler } = said
+  const kind = fillerOf(said, kindOf)
+  if (!canChange) return kind ? <p>What is open is filled with {kind.common}.</p> : null
   const options = kinds.map(({ taxon }) => ({ value: taxon.botanical, label: taxon.common }))
   return (
     <label>
@@ -68,11 +70,11 @@ function FillerChoice({ ground, said: { filler }, kindOf, garden, onSay }: Props
           { value: '', label: 'nothing yet' },
           // What was said before stays, whatever is thought of it now.
           ...(filler !== undefined && !options.some((o) => o.value === filler)
-            ? [{ value: filler, label: said?.common ?? filler }]
+            ? [{ value: filler, label: kind?.common ?? filler }]
             : []),
           ...options,
         ]}
-        onChange={(kind) => onSay({ filler: kind === '' ? undefined : kind })}
+        onChange={(chosen) => onSay({ filler: chosen === '' ? undefined : chosen })}
       />
     </label>
   )
@@ -82,8 +84,7 @@ function Years(laid: Laid) {
   const plants = useStanding(laid)
   const { found, failed } = useGrownOver(plants)
   const { drifts } = laid.arranged
-  const { filler } = laid.said
-  const kind = filler === undefined ? undefined : laid.kindOf.get(filler)
+  const kind = fillerOf(laid.said, laid.kindOf)
   return (
     <ul className="plain-list years-list">
       {GROWTH_YEARS.map((year, i) => {

@@ -7,11 +7,13 @@ import { Figure } from './Figure.tsx'
 import { PhotoBeside } from './PhotoBeside.tsx'
 import { SeenScheme } from './SeenScheme.tsx'
 import { SideChoice, useStandpoint, WeekSlider, YearChoice, type Moment } from './useMoment.tsx'
-import type { Laid } from './useStanding.ts'
+import type { Grown, Laid } from './useStanding.ts'
 import './rework.css'
 
 interface Props {
   laid: Laid
+  /** It as it stands at that moment. */
+  grown: Grown
   /** From how far it is looked at, where somebody has said, metres. */
   seenFromM: number | null
   chosen: string | undefined
@@ -21,14 +23,14 @@ interface Props {
 }
 
 /** A scheme from where somebody stands, by week of the year and by year of growth, and what is hidden of it. */
-export function FromThePath({ laid, seenFromM, chosen, plantedIds, moment }: Props) {
+export function FromThePath({ laid, grown, seenFromM, chosen, plantedIds, moment }: Props) {
   const { view } = useGardenContext()
   const isCarriedOut = use(CarriedOut)
   const standpoint = useStandpoint(moment, laid.ground.viewedFrom, seenFromM)
   return (
     <div className="from-path">
       <MomentTools sides={laid.ground.viewedFrom} standpoint={standpoint} moment={moment} />
-      <SeenScheme {...{ laid, standpoint, moment, chosen }}>
+      <SeenScheme {...{ laid, grown, standpoint, moment, chosen }}>
         {isCarriedOut && (
           <PhotoBeside
             placeId={laid.ground.of.place.id}

@@ -5,6 +5,7 @@ import {
   isLaidOut,
   type KindOf,
   kindsOf,
+  minutesText,
   moneyWords,
   planKey,
   type Place,
@@ -13,7 +14,6 @@ import {
   seasonOfFeeding,
   setWords,
   settingOut,
-  minutesText,
 } from '@border/core'
 import { useMemo } from 'react'
 import { Link, useLocation, useParams } from 'react-router'

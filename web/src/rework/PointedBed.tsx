@@ -2,22 +2,17 @@ import { capitalised, nearestStation, suits, type Point } from '@border/core'
 import { useState, type ComponentProps } from 'react'
 import { BedDrawing } from './BedDrawing.tsx'
 import type { useSchemeGround } from './useReworkPlace.ts'
-import { useFillers, useStanding, type Laid } from './useStanding.ts'
 import './rework.css'
 
-type Props = Omit<ComponentProps<typeof BedDrawing>, 'onPoint' | 'fillers'> &
-  Pick<ReturnType<typeof useSchemeGround>, 'garden'> &
-  Pick<Laid, 'said' | 'kindOf'>
+type Props = Omit<ComponentProps<typeof BedDrawing>, 'onPoint'> &
+  Pick<ReturnType<typeof useSchemeGround>, 'garden'>
 
 /** The bed, and below it what is under the pointer: nothing else is drawn anew while that goes over it. */
-export function PointedBed({ garden, said, kindOf, ...bed }: Props) {
+export function PointedBed({ garden, ...bed }: Props) {
   const [at, setAt] = useState<Point>()
-  const { ground, arranged, pockets, moment } = bed
-  const laid = { ground, arranged, pockets, said, kindOf }
-  const fillers = useFillers(laid, useStanding(laid), moment?.years)
   return (
     <>
-      <BedDrawing {...bed} fillers={fillers} onPoint={setAt} />
+      <BedDrawing {...bed} onPoint={setAt} />
       <div className="rework-under" aria-live="off">
         <UnderPointer {...{ at, garden }} bed={bed.ground} arranged={bed.arranged} chosen={bed.chosen} />
       </div>

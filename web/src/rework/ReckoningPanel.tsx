@@ -3,9 +3,11 @@ import {
   capitalised,
   counted,
   dayMonthYear,
+  fillerOf,
   type KindOf,
   kindsOf,
   materialUnits,
+  minutesText,
   moneyWords,
   packsWords,
   wantedWords,
@@ -19,7 +21,6 @@ import {
   setWords,
   shoppingCsv,
   staysOf,
-  minutesText,
 } from '@border/core'
 import { DatePicker, Input } from 'antd'
 import { sum } from 'd3-array'
@@ -53,7 +54,7 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
   const canChange = useCanChange()
   const { totals, allTotals, plantedM2 } = useTotals(rework, said, schemeId, kindOf, place)
   const { shopping, layers, work, years } = totals
-  const filler = said.filler === undefined ? undefined : kindOf.get(said.filler)
+  const filler = fillerOf(said, kindOf)
   return (
     <>
       <p>

@@ -6,7 +6,7 @@ import {
   type SchemeView,
 } from '@border/contract'
 import { type Arrangement, type KindOf, type Place, type Point, stonesFor, withDrawn } from '@border/core'
-import { useEffect, useMemo, useState } from 'react'
+import { useEffect, useMemo, useState, type ComponentProps } from 'react'
 import { Link, useLocation, useParams } from 'react-router'
 import { useParam } from '../frame/address.ts'
 import { announce } from '../frame/Announced.tsx'
@@ -32,6 +32,7 @@ import { useLayingOut } from './useLayingOut.ts'
 import { ThroughTheYear } from './ThroughTheYear.tsx'
 import { AtMoment } from './useMoment.tsx'
 import { usePlace, useSchemeGround } from './useReworkPlace.ts'
+import { AsGrown } from './useStanding.ts'
 import { SideBySide } from './SideBySide.tsx'
 import { StepsPanel } from './StepsPanel.tsx'
 import { Lead, Name, SchemeTools, SheetLink } from './SchemeHead.tsx'
@@ -147,6 +148,39 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
   const put = (next: Arrangement) => step(withArrangement(said, bed, next, kindOf))
   const laying = useLayingOut(put)
   useUndoKeys(editor, canChange)
+  const laid = { ground: bed, arranged, pockets, said, kindOf }
+  const drawn = (at: Pick<ComponentProps<typeof PointedBed>, 'moment' | 'fillers'>) => (
+    <PointedBed
+      {...at}
+      ground={bed}
+      arranged={arranged}
+      pockets={pockets}
+      stones={said.stones}
+      chosen={chosen}
+      onChoose={(id) => {
+        choose(id)
+        if (id) choosePart('layout')
+      }}
+      onMoved={canChange ? put : undefined}
+      onDrawn={
+        drawsFor
+          ? (ring) => {
+              const taxon = kindOf.get(drawsFor)
+              if (!taxon || ring.length < 3) return
+              put(withDrawn(bed, arranged, { id: crypto.randomUUID(), taxon, count: 1 }, ring))
+            }
+          : undefined
+      }
+      garden={garden}
+      onKey={(key, shift) => {
+        const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange })
+        if (!done) return false
+        if ('chosen' in done) choose(done.chosen)
+        else put(done.arranged)
+        return true
+      }}
+    />
+  )
   return (
     <>
       <ScreenHead title={place.name} lead={<Lead {...{ editor, kindOf, unknown: unknown.length }} />}>
@@ -181,60 +215,35 @@ function OneScheme({ rework, scheme, place, ground, kindOf, onScheme }: Props) {
                   : 'Kept.'}
             </small>
           </div>
-          <AtMoment>
-            {(moment) => (
-              <>
-                {stage === 'year' && (
-                  <ThroughTheYear {...{ arranged, said, kindOf, here, moment }} ground={bed} />
-                )}
-                {stage === 'two' && (
-                  <SideBySide {...{ rework, scheme, said, place, ground, kindOf, moment }} />
-                )}
-                {(stage === 'both' || stage === 'path') && (
-                  <FromThePath
-                    {...{ chosen, moment }}
-                    laid={{ ground: bed, arranged, pockets, said, kindOf }}
-                    seenFromM={said.seenFromM}
-                    plantedIds={scheme.plantedIds}
-                  />
-                )}
-                {(stage === 'plan' || stage === 'both') && (
-                  <PointedBed
-                    moment={stage === 'both' ? moment : undefined}
-                    ground={bed}
-                    arranged={arranged}
-                    pockets={pockets}
-                    said={said}
-                    kindOf={kindOf}
-                    stones={said.stones}
-                    chosen={chosen}
-                    onChoose={(id) => {
-                      choose(id)
-                      if (id) choosePart('layout')
-                    }}
-                    onMoved={canChange ? put : undefined}
-                    onDrawn={
-                      drawsFor
-                        ? (ring) => {
-                            const taxon = kindOf.get(drawsFor)
-                            if (!taxon || ring.length < 3) return
-                            put(withDrawn(bed, arranged, { id: crypto.randomUUID(), taxon, count: 1 }, ring))
-                          }
-                        : undefined
-                    }
-                    garden={garden}
-                    onKey={(key, shift) => {
-                      const done = keyedDrift(bed, arranged, chosen, { key, shift, canChange })
-                      if (!done) return false
-                      if ('chosen' in done) choose(done.chosen)
-                      else put(done.arranged)
-                      return true
-                    }}
-                  />
-                )}
-              </>
-            )}
-          </AtMoment>
+          {stage === 'plan' && drawn({})}
+          {stage !== 'plan' && (
+            <AtMoment>
+              {(moment) => (
+                <>
+                  {stage === 'year' && (
+                    <ThroughTheYear {...{ arranged, said, kindOf, here, moment }} ground={bed} />
+                  )}
+                  {stage === 'two' && (
+                    <SideBySide {...{ rework, scheme, laid, place, ground, kindOf, moment }} />
+                  )}
+                  {(stage === 'both' || stage === 'path') && (
+                    <AsGrown laid={laid} years={moment.years}>
+                      {(grown) => (
+                        <>
+                          <FromThePath
+                            {...{ laid, grown, chosen, moment }}
+                            seenFromM={said.seenFromM}
+                            plantedIds={scheme.plantedIds}
+                          />
+                          {stage === 'both' && drawn({ moment, fillers: grown.fillers })}
+                        </>
+                      )}
+                    </AsGrown>
+                  )}
+                </>
+              )}
+            </AtMoment>
+          )}
         </div>
         {/* Two take all the width; what is said of one of them is behind the other ways of showing it. */}
         {stage !== 'two' && (

@@ -19,11 +19,13 @@ import { RESTS_MS } from '../frame/address.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { FrontView } from '../frontView/FrontView.tsx'
 import type { Moment } from './useMoment.tsx'
-import { useBeyond, useFillers, useStanding, type Laid } from './useStanding.ts'
+import { useBeyond, type Grown, type Laid } from './useStanding.ts'
 import './rework.css'
 
 interface Props {
   laid: Laid
+  /** It as it stands at that moment. */
+  grown: Grown
   standpoint: Standpoint
   moment: Moment
   /** The drift in hand. */
@@ -35,17 +37,22 @@ interface Props {
 }
 
 /** A scheme as it is seen from where somebody stands, with how it has grown and what is hidden of it. */
-export function SeenScheme({ laid, standpoint, moment, chosen, name, children }: Props) {
+export function SeenScheme({
+  laid: { ground, arranged },
+  grown: { standing, fillers },
+  standpoint,
+  moment,
+  chosen,
+  name,
+  children,
+}: Props) {
   const { view } = useGardenContext()
-  const { ground, arranged } = laid
   const { years, on, year } = moment
   const { place } = ground.of
-  const standing = useStanding(laid)
-  const fillers = useFillers(laid, standing, years)
   const plants = useMemo(() => [...standing, ...fillers], [standing, fillers])
   const beyond = useBeyond(place.id)
   const outline = useMemo(() => placeOutline(place), [place])
-  const grown = useMemo(
+  const closed = useMemo(
     () =>
       arranged.drifts.length > 0
         ? grownWords(
@@ -67,7 +74,7 @@ export function SeenScheme({ laid, standpoint, moment, chosen, name, children }:
       />
       {children}
       <Hidden
-        {...{ outline, plants, beyond, standpoint, on, year, years, chosen, grown }}
+        {...{ outline, plants, standpoint, on, year, years, chosen, closed }}
         features={view.features}
         isLaid={arranged.has.some((k) => k >= 0)}
       />
@@ -80,10 +87,9 @@ const Hidden = memo(function Hidden({
   outline,
   plants,
   features,
-  beyond,
   chosen,
   isLaid,
-  grown,
+  closed,
   standpoint,
   on,
   year,
@@ -92,10 +98,11 @@ const Hidden = memo(function Hidden({
   outline: readonly Point[]
   plants: readonly StandingPlant[]
   isLaid: boolean
-  grown: string | undefined
+  /** How far its kinds have grown together. */
+  closed: string | undefined
 } & Pick<
   React.ComponentProps<typeof FrontView>,
-  'features' | 'beyond' | 'standpoint' | 'on' | 'year' | 'years' | 'chosen'
+  'features' | 'standpoint' | 'on' | 'year' | 'years' | 'chosen'
 >) {
   const [at, settle] = useState({ standpoint, on, year, years })
   useEffect(() => {
@@ -103,8 +110,8 @@ const Hidden = memo(function Hidden({
     return () => clearTimeout(timer)
   }, [standpoint, on, year, years])
   const view = useMemo(
-    () => frontView(outline, plants, at.standpoint, at, { features, beyond }),
-    [outline, plants, features, beyond, at],
+    () => frontView(outline, plants, at.standpoint, at, { features }),
+    [outline, plants, features, at],
   )
   const hidden = useMemo(() => {
     // By kind: what is hidden of one drift may be seen of another.
@@ -121,7 +128,7 @@ const Hidden = memo(function Hidden({
   }, [plants, view, chosen])
   return (
     <p className="rework-under" aria-live="polite">
-      {grown && `${years === 1 ? 'A year' : `${years} years`} on, ${grown}. `}
+      {closed && `${years === 1 ? 'A year' : `${years} years`} on, ${closed}. `}
       {!isLaid && <span className="soft">Nothing is laid out yet: what stays is seen alone. </span>}
       {own && <b>{own}. </b>}
       {hidden.length === 0

@@ -10,14 +10,14 @@ import { schemeNames } from './schemeDraft.ts'
 import { SeenScheme } from './SeenScheme.tsx'
 import { useStandpoint, type Moment } from './useMoment.tsx'
 import { useSchemeGround } from './useReworkPlace.ts'
-import { useFillers, useStanding } from './useStanding.ts'
+import { useGrown, type Laid } from './useStanding.ts'
 import './rework.css'
 
 interface Props {
   rework: ReworkView
   scheme: SchemeView
   /** The scheme as it is in hand. */
-  said: SaidScheme
+  laid: Laid & { said: SaidScheme }
   place: Place
   ground: GroundView
   kindOf: KindOf
@@ -25,22 +25,18 @@ interface Props {
 }
 
 /** Two schemes of a place at the same moment, from the same side: the one in hand, and another. */
-export function SideBySide({ rework, scheme, said, place, ground, kindOf, moment }: Props) {
+export function SideBySide({ rework, scheme, laid, place, ground, kindOf, moment }: Props) {
   const [otherId, chooseOther] = useParam('other')
   const names = schemeNames(rework.schemes)
   const others = rework.schemes
     .map((s, i) => ({ scheme: s, name: names[i]! }))
     .filter((o) => o.scheme.id !== scheme.id)
   const other = others.find((o) => o.scheme.id === otherId) ?? others[0]
-  const { viewedFrom } = useSchemeGround(place, ground, { ...scheme, said }, kindOf).bed
-  const standpoint = useStandpoint(moment, viewedFrom, said.seenFromM)
-  const shown = [
-    { scheme: { ...scheme, said }, name: names[rework.schemes.indexOf(scheme)] ?? said.name },
-    ...(other ? [other] : []),
-  ]
+  const sides = laid.ground.viewedFrom
+  const standpoint = useStandpoint(moment, sides, laid.said.seenFromM)
   return (
     <div className="side-by-side">
-      <MomentTools sides={viewedFrom} standpoint={standpoint} moment={moment} />
+      <MomentTools {...{ sides, standpoint, moment }} />
       {others.length > 1 && (
         <Choose
           label="Beside which scheme"
@@ -50,33 +46,38 @@ export function SideBySide({ rework, scheme, said, place, ground, kindOf, moment
         />
       )}
       <div className="two-schemes">
-        {shown.map((s) => (
-          <OneOfTwo key={s.scheme.id} {...s} {...{ place, ground, kindOf, moment, standpoint }} />
-        ))}
+        <OneOfTwo name={names[rework.schemes.indexOf(scheme)]!} {...{ laid, moment, standpoint }} />
+        {other && (
+          <Other key={other.scheme.id} {...other} {...{ place, ground, kindOf, moment, standpoint }} />
+        )}
       </div>
     </div>
   )
 }
 
-function OneOfTwo({
+interface Shown {
+  name: string
+  moment: Moment
+  /** The same for both. */
+  standpoint: Standpoint
+}
+
+/** A scheme that is not in hand, laid out as it was kept. */
+function Other({
   scheme,
-  name,
   place,
   ground,
   kindOf,
-  moment,
-  standpoint,
-}: {
-  scheme: SchemeView
-  name: string
-  /** The same for both. */
-  standpoint: Standpoint
-} & Pick<Props, 'place' | 'ground' | 'kindOf' | 'moment'>) {
-  const heading = useId()
-  const { said } = scheme
+  ...shown
+}: Shown & Pick<Props, 'scheme' | 'place' | 'ground' | 'kindOf'>) {
   const { bed, arranged, pockets } = useSchemeGround(place, ground, scheme, kindOf)
-  const laid = { ground: bed, arranged, pockets, said, kindOf }
-  const fillers = useFillers(laid, useStanding(laid), moment.years)
+  return <OneOfTwo laid={{ ground: bed, arranged, pockets, said: scheme.said, kindOf }} {...shown} />
+}
+
+function OneOfTwo({ name, laid, moment, standpoint }: Shown & Pick<Props, 'laid'>) {
+  const heading = useId()
+  const { ground, arranged, pockets, said } = laid
+  const grown = useGrown(laid, moment.years)
   const kinds = kindsOf(said)
   const plants = sum(kinds, (k) => k.count)
   return (
@@ -87,9 +88,10 @@ function OneOfTwo({
           {counted(plants, 'plant')} of {counted(kinds.length, 'kind')}
         </small>
       </h2>
-      <SeenScheme {...{ laid, standpoint, moment, name }}>
+      <SeenScheme {...{ laid, grown, standpoint, moment, name }}>
         <BedDrawing
-          {...{ ground: bed, arranged, pockets, moment, fillers }}
+          {...{ ground, arranged, pockets, moment }}
+          fillers={grown.fillers}
           stones={said.stones}
           chosen={undefined}
           onChoose={nothing}

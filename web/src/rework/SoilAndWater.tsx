@@ -6,11 +6,11 @@ import {
   feedings,
   listed,
   materialNames,
+  minutesText,
   seasonOfFeeding,
   soilTextures,
   tenths,
   type Place,
-  minutesText,
 } from '@border/core'
 import type { SaidScheme } from '@border/contract'
 import { Button } from '../frame/Button.tsx'

@@ -5,7 +5,7 @@ import {
   type SchemeView,
   type StepsView,
 } from '@border/contract'
-import { capitalised, counted, dayMonthYear, stepStages, type StepStage, minutesText } from '@border/core'
+import { capitalised, counted, dayMonthYear, minutesText, stepStages, type StepStage } from '@border/core'
 import { max, min, sum } from 'd3-array'
 import { Link, useLocation } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'

@@ -22,19 +22,36 @@ export function useStanding({ ground, arranged, pockets, said, kindOf }: Laid): 
   )
 }
 
-const NONE: StandingPlant[] = []
+/** A scheme as it stands so many years after it was planted: its plants, and the annuals that fill what is open. */
+export interface Grown {
+  standing: readonly StandingPlant[]
+  fillers: readonly StandingPlant[]
+}
 
-/** The annuals that fill what is open so many years after it was planted; none while it is not looked at as it grows. @param plants of the scheme */
-export function useFillers(
-  { ground, arranged, said: { filler }, kindOf }: Laid,
-  plants: readonly StandingPlant[],
-  years: number | undefined,
-): StandingPlant[] {
+export function useGrown(laid: Laid, years: number): Grown {
+  const standing = useStanding(laid)
+  const {
+    ground,
+    arranged,
+    said: { filler },
+    kindOf,
+  } = laid
   return useMemo(
-    () => (years === undefined ? NONE : fillersOfScheme({ ground, arranged, filler, kindOf }, plants, years)),
-    [ground, arranged, filler, kindOf, plants, years],
+    () => ({ standing, fillers: fillersOfScheme({ ground, arranged, filler, kindOf }, standing, years) }),
+    [ground, arranged, filler, kindOf, standing, years],
   )
 }
+
+/** What sees a scheme as it stands so many years on: its picture and its plan, which is worked out once for both. */
+export const AsGrown = ({
+  laid,
+  years,
+  children,
+}: {
+  laid: Laid
+  years: number
+  children: (grown: Grown) => React.ReactNode
+}) => children(useGrown(laid, years))
 
 /** What stands in every other place of the garden. */
 export function useBeyond(placeId: string): Beyond {

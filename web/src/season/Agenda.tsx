@@ -6,7 +6,7 @@ import {
   type Rescheduled,
   type SeasonView,
 } from '@border/contract'
-import { addDays, counted, dayMonthYear, weekdayOf, minutesText } from '@border/core'
+import { addDays, counted, dayMonthYear, minutesText, weekdayOf } from '@border/core'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'

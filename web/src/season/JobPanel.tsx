@@ -6,8 +6,8 @@ import {
   daysBetween,
   forbiddenWords,
   listed,
-  weekdayOf,
   minutesText,
+  weekdayOf,
 } from '@border/core'
 import { Alert } from 'antd'
 import { useState } from 'react'

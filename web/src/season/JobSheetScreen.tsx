@@ -6,8 +6,8 @@ import {
   dayMonthYear,
   extentOf,
   isPlace,
-  weekdayOf,
   minutesText,
+  weekdayOf,
 } from '@border/core'
 import { Link, useLocation, useParams } from 'react-router'
 import { Button } from '../frame/Button.tsx'

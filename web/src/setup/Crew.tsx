@@ -1,5 +1,5 @@
 import { crewEndpoints, type CrewView } from '@border/contract'
-import { counted, skills, type Skill, minutesText } from '@border/core'
+import { counted, minutesText, skills, type Skill } from '@border/core'
 import { Checkbox, Form, Input, InputNumber, Select } from 'antd'
 import { useState } from 'react'
 import { useGardens } from '../api/session.ts'
