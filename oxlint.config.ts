@@ -30,6 +30,7 @@ const coreOrder = [
   'garden',
   'survey',
   'quantities',
+  'containers',
   'performance',
   'diagnosis',
   'walk',

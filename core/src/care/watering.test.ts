@@ -1,10 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { waterDeviation } from '../../verify/water.ts'
-import { referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
+import { dayOfWaterBalance, referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
 import { addDays, dayOfYear, daysBetween } from '../dates/index.ts'
 import { library, USUAL_YEAR, usualState } from '../plants/index.ts'
 import { balanceInSeason, waterBalance, type RootingPlant } from './index.ts'
-import { dayOfBalance } from './watering.ts'
 
 const since = '2026-07-01'
 const plant: RootingPlant = {
@@ -23,7 +22,7 @@ const balance = (
 
 describe('a day of the balance', () => {
   it('FAO-56, example 36: ten days of a crop that comes short of water', () => {
-    const zone = { totalMm: 160, readilyMm: 64 }
+    const zone = { total: 160, readily: 64 }
     const days = [
       [6.0, 61.0],
       [5.6, 66.6],
@@ -38,7 +37,7 @@ describe('a day of the balance', () => {
     ] as const
     let depletion = 55
     for (const [evapotranspiration, end] of days) {
-      depletion = dayOfBalance(depletion, zone, 0, evapotranspiration)
+      depletion = dayOfWaterBalance(depletion, zone, 0, evapotranspiration)
       // Printed to a tenth, from figures that were rounded at each step.
       expect(Math.abs(depletion - end)).toBeLessThan(0.25)
     }
@@ -48,10 +47,10 @@ describe('a day of the balance', () => {
       expect(waterDeviation(seed), `seed ${seed}`).toEqual({ depletionMm: expect.closeTo(0, 3), dueDays: 0 })
   })
   it('never takes out more than there is, however long it is dry', () => {
-    const zone = { totalMm: 20, readilyMm: 8 }
+    const zone = { total: 20, readily: 8 }
     let depletion = 0
     for (let day = 0; day < 400; day++) {
-      const next = dayOfBalance(depletion, zone, 0, 6)
+      const next = dayOfWaterBalance(depletion, zone, 0, 6)
       expect(next).toBeGreaterThanOrEqual(depletion)
       depletion = next
     }

@@ -1,4 +1,4 @@
-import { referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
+import { dayOfWaterBalance, referenceEvapotranspiration, type DailyWeather } from '../climate/index.ts'
 import { dayMonth } from '../words/index.ts'
 import { dayOfYear, daysBetween, type IsoDate } from '../dates/index.ts'
 import type { SoilTexture } from '../garden/index.ts'
@@ -66,24 +66,6 @@ function rootZone(plant: RootingPlant, day: IsoDate): { depthM: number; totalMm:
 }
 
 /**
- * Depletion of a root zone at the end of a day, before its limits of nothing and of all there is (eq. 85). What has come in is
- * drawn on the same day; short of water a plant draws less, by its stress coefficient (eq. 84).
- *
- * @param depletion at the beginning, millimetres, as all else
- * @param evapotranspiration of a plant that has what it wants
- */
-export function dayOfBalance(
-  depletion: number,
-  { totalMm, readilyMm }: { totalMm: number; readilyMm: number },
-  water: number,
-  evapotranspiration: number,
-): number {
-  const start = Math.max(0, depletion - water)
-  const stress = start <= readilyMm ? 1 : Math.max(0, (totalMm - start) / (totalMm - readilyMm))
-  return depletion - water + stress * evapotranspiration
-}
-
-/**
  * The water of a plant's root zone on a day, and when it next needs watering.
  *
  * @param days consecutive, from the day it was set or later, through those ahead that are forecast
@@ -107,7 +89,12 @@ export function waterBalance(
     const reference = referenceEvapotranspiration(d, latitudeDeg, dayOfYear(d.day))
     const rain = d.rainMm >= LIGHT_RAIN_SHARE * reference ? d.rainMm : 0
     const given = waterings.filter((w) => w.day === d.day).reduce((mm, w) => mm + w.litres / plant.areaM2, 0)
-    const next = dayOfBalance(depletion, { totalMm, readilyMm }, rain + given, CROP_COEFFICIENT * reference)
+    const next = dayOfWaterBalance(
+      depletion,
+      { total: totalMm, readily: readilyMm },
+      rain + given,
+      CROP_COEFFICIENT * reference,
+    )
     if (next <= 0 && d.day < today) soaked = d.day
     depletion = Math.min(totalMm, Math.max(0, next))
     if (d.day < today) now = depletion

@@ -49,3 +49,4 @@ export {
 } from './suitability.ts'
 export { seasonShift, type SeasonShift } from './seasonShift.ts'
 export { earlinessOf, earlinessOfSeason, type Earliness } from './earliness.ts'
+export { dayOfWaterBalance } from './waterBalance.ts'

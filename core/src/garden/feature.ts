@@ -19,6 +19,17 @@ export const featureKinds = [
 ] as const
 export type FeatureKind = (typeof featureKinds)[number]
 
+/** How the inside of a container is shaped; round: with upright sides. */
+export const potShapes = ['round', 'box', 'tapered', 'bowl', 'half round', 'trough', 'hanging'] as const
+export type PotShape = (typeof potShapes)[number]
+
+/** What a container stands on. */
+export const stands = ['paving', 'gravel', 'soil', 'deck', 'balcony', 'roof', 'wall top', 'shelf'] as const
+export type StandsOn = (typeof stands)[number]
+
+/** Who moves it about. */
+export const movers = ['one person', 'two people', 'a sack truck', 'nobody'] as const
+
 const screen = { transmission: 0, thicknessM: 0 }
 /** By kind, what is taken for so of a feature that does not say it. Lengths in metres, of the sun let through a share. */
 export const featureDefaults = {

@@ -1,13 +1,15 @@
 import { z } from 'zod'
 import { isIsoDate } from '../dates/index.ts'
 import { day, limits, remark, words } from '../written/index.ts'
-import { featureDefaults, type FeatureKind } from './feature.ts'
+import { featureDefaults, movers, potShapes, stands, type FeatureKind } from './feature.ts'
 import { soilTextures } from './soil.ts'
 import { windExposures } from './wind.ts'
 
 /** Largest size taken as real, metres. */
 const TALLEST_M = 120
 
+/** A size that nothing can do without. */
+const someSize = (most: number) => z.number().min(0.01, 'must be 1 cm at least').max(most)
 const size = (most: number) => z.number().min(0).max(most)
 const share = z.number().min(0).max(1)
 /** A day of any year, `MM-DD`. */
@@ -98,12 +100,27 @@ export const featureProperties = {
     kind: z.literal('container'),
     ...lifeline,
     ...outlines,
-    shape: z.enum(['box', 'round', 'tapered', 'bowl', 'half round']).default(featureDefaults.container.shape),
-    diameterM: size(5).optional(),
-    widthM: size(5).optional(),
-    lengthM: size(10).optional(),
+    shape: z.enum(potShapes).default(featureDefaults.container.shape),
+    diameterM: someSize(5).optional(),
+    widthM: someSize(5).optional(),
+    lengthM: someSize(10).optional(),
     rimHeightM: size(3).default(featureDefaults.container.rimHeightM),
     material: remark(60).optional(),
+    /** Inner width at the floor of what tapers. */
+    footM: someSize(5).optional(),
+    /** From the rim to the floor, inside. */
+    depthM: z.number().min(0.05, 'must be 5 cm at least').max(3).optional(),
+    wallM: z.number().min(0).max(0.5).optional(),
+    holes: z.number().int().min(0).max(100).optional(),
+    feet: z.boolean().optional(),
+    saucer: z.boolean().optional(),
+    /** Litres of water that it keeps below the mix. */
+    reservoirL: z.number().min(0).max(500).optional(),
+    standsOn: z.enum(stands).optional(),
+    /** Height above the ground of what it stands on, or of its floor where it hangs. */
+    standsM: size(3).optional(),
+    facingDeg: bearing.optional(),
+    movedBy: z.enum(movers).optional(),
     ...lie,
   }),
   building: z.looseObject({

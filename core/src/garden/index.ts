@@ -1,15 +1,21 @@
 export {
   castsShade,
+  featureDefaults,
   featureKinds,
   isPlace,
   middleOf,
+  movers,
   neededGeometry,
+  potShapes,
   ringOf,
+  stands,
   type Feature,
   type FeatureKind,
   type FeatureProperties,
   type Geometry,
   type PlanFeature,
+  type PotShape,
+  type StandsOn,
 } from './feature.ts'
 export {
   eventFault,
@@ -40,7 +46,17 @@ export {
 export { depths, roughSpot, sides, type Depth, type SideOf } from './roughly.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf, seenAlone } from './obstructions.ts'
-export { metresTo, placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
+export {
+  metresTo,
+  openingOf,
+  placeOf,
+  placesOn,
+  surfaceHeightM,
+  type Bed,
+  type Container,
+  type PotOpening,
+  type Place,
+} from './place.ts'
 export { windExposures, type WindExposure } from './wind.ts'
 export { rootsAt, rootZones, type RootZone } from './roots.ts'
 export { eavesOver, underEavesOf, eavesZones, type EavesZone } from './eaves.ts'

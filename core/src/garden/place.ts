@@ -10,7 +10,15 @@ import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import { featuresOn } from './drawnOn.ts'
-import { castsShade, featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
+import {
+  castsShade,
+  featureDefaults,
+  isPlace,
+  ringOf,
+  type Feature,
+  type PlanFeature,
+  type PotShape,
+} from './feature.ts'
 import { soilTextures, type SoilTexture } from './soil.ts'
 import { windExposures, type WindExposure } from './wind.ts'
 
@@ -160,26 +168,39 @@ function lieOf(f: PlanFeature): Ground | null {
   return slopeDeg ? { slopeDeg, aspectDeg: aspectDeg ?? 180 } : null
 }
 
-/** What a container holds inside: its opening by shape, and the largest round in it. */
-function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2' | 'acrossM' | 'isBox'> {
-  const { shape, diameterM, widthM, lengthM } = f.properties as {
-    shape?: string
+/** The opening of a container, inside: along and across, alike where it is round. */
+export interface PotOpening {
+  shape: PotShape
+  lengthM: number
+  widthM: number
+  /** Whether its sides are straight: a box or a trough. */
+  isBox: boolean
+  /** Whether the plan says a size of it at all. */
+  isSaid: boolean
+}
+
+export function openingOf({ properties }: Pick<PlanFeature, 'properties'>): PotOpening {
+  const { shape, diameterM, widthM, lengthM } = { ...featureDefaults.container, ...properties } as {
+    shape: PotShape
     diameterM?: number
     widthM?: number
     lengthM?: number
   }
-  if (diameterM === undefined && shape === 'box') {
+  const isBox = diameterM === undefined && (shape === 'box' || shape === 'trough')
+  const isSaid = [diameterM, widthM, lengthM].some((m) => m !== undefined)
+  if (isBox) {
     const [width, length] = [widthM ?? lengthM ?? USUAL_POT_M, lengthM ?? widthM ?? USUAL_POT_M]
-    return {
-      radiusM: Math.min(width, length) / 2,
-      areaM2: width * length,
-      acrossM: Math.max(width, length),
-      isBox: true,
-    }
+    return { shape, lengthM: Math.max(width, length), widthM: Math.min(width, length), isBox, isSaid }
   }
-  const radiusM = (diameterM ?? Math.min(widthM ?? USUAL_POT_M, lengthM ?? USUAL_POT_M)) / 2
-  const whole = Math.PI * radiusM ** 2
-  return { radiusM, areaM2: shape === 'half round' ? whole / 2 : whole, acrossM: 2 * radiusM, isBox: false }
+  const across = diameterM ?? Math.min(widthM ?? USUAL_POT_M, lengthM ?? USUAL_POT_M)
+  return { shape, lengthM: across, widthM: across, isBox, isSaid }
+}
+
+/** What a container holds inside: its opening by shape, and the largest round in it. */
+function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2' | 'acrossM' | 'isBox'> {
+  const { shape, lengthM, widthM, isBox } = openingOf(f)
+  const whole = isBox ? lengthM * widthM : Math.PI * (widthM / 2) ** 2
+  return { radiusM: widthM / 2, areaM2: shape === 'half round' ? whole / 2 : whole, acrossM: lengthM, isBox }
 }
 
 /** Height of the surface that plants of a place grow in: a container's rim, the ground in a bed. */

@@ -1,0 +1,509 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { generateWeather } from '../climate/index.ts'
+import { featureProperties, potShapes } from '../garden/index.ts'
+import { taxonNamed } from '../garden/test/made.ts'
+import { library } from '../plants/index.ts'
+import {
+  aged,
+  bagsFor,
+  brimfulLitres,
+  components,
+  faultsOf,
+  fills,
+  LEAST_AIR,
+  leftOf,
+  liftedBy,
+  litresTo,
+  madeUp,
+  materialOf,
+  materials,
+  mixLitresOf,
+  mixSurfaceM2,
+  recipeFor,
+  recipes,
+  remarksOn,
+  sectionM2,
+  takesM2,
+  tipsAt,
+  topLitres,
+  traitsOf,
+  vesselOf,
+  wallM2,
+  wateringByMonth,
+  waterDays,
+  waterThrough,
+  weightOf,
+  type Potted,
+  type Vessel,
+  type WateredPot,
+  type WaterDay,
+} from './index.ts'
+
+const pot = (properties: Record<string, unknown>): Vessel => vesselOf({ properties })
+
+/** Any pot that the plan can hold. */
+const anyPot = fc
+  .record({
+    shape: fc.constantFrom(...potShapes),
+    diameterM: fc.option(fc.double({ min: 0.1, max: 2, noNaN: true }), { nil: undefined }),
+    widthM: fc.double({ min: 0.1, max: 2, noNaN: true }),
+    lengthM: fc.double({ min: 0.1, max: 4, noNaN: true }),
+    footM: fc.option(fc.double({ min: 0.05, max: 2, noNaN: true }), { nil: undefined }),
+    depthM: fc.double({ min: 0.05, max: 1.5, noNaN: true }),
+    material: fc.constantFrom('terracotta', 'glazed clay', 'oak', 'zinc', 'something else'),
+    holes: fc.constantFrom(0, 1, 3, undefined),
+    standsOn: fc.constantFrom('deck', 'paving', undefined),
+  })
+  .map(pot)
+
+describe('what a container holds', () => {
+  // Each worked by hand from the formula of its solid; to the brim, litres.
+  it.each([
+    ['a box: 100 × 40 × 40 cm', { shape: 'box', lengthM: 1, widthM: 0.4, depthM: 0.4 }, 160],
+    ['a cylinder: π · 20² · 40 cm', { shape: 'round', diameterM: 0.4, depthM: 0.4 }, 50.265],
+    [
+      'a cone cut off: π · 40/3 · (20² + 20 · 14 + 14²)',
+      { shape: 'tapered', diameterM: 0.4, footM: 0.28, depthM: 0.4 },
+      36.694,
+    ],
+    [
+      'a trough 80 × 20 above, 70 × 10 below, 20 deep: 20/6 · (700 + 4 · 1125 + 1600)',
+      { shape: 'trough', lengthM: 0.8, widthM: 0.2, footM: 0.1, depthM: 0.2 },
+      22.667,
+    ],
+    ['half a ball: 2/3 · π · 20³', { shape: 'bowl', diameterM: 0.4, depthM: 0.2 }, 16.755],
+    ['a cap of a ball: π · 15/6 · (3 · 25² + 15²)', { shape: 'bowl', diameterM: 0.5, depthM: 0.15 }, 16.493],
+    ['half a spheroid: 2/3 · π · 15² · 20', { shape: 'hanging', diameterM: 0.3, depthM: 0.2 }, 9.425],
+    ['half a cylinder', { shape: 'half round', diameterM: 0.4, depthM: 0.3 }, 18.85],
+  ])('%s', (_, said, litres) => {
+    expect(brimfulLitres(pot(said))).toBeCloseTo(litres, 2)
+  })
+
+  it('is filled to two to three centimetres below the rim, and in layers', () => {
+    const box = pot({ shape: 'box', lengthM: 1, widthM: 0.4, depthM: 0.425 })
+    expect(mixLitresOf(box)).toBeCloseTo(160, 6)
+    expect(topLitres(box, 1 / 3)).toBeCloseTo(160 / 3, 6)
+    // A bowl holds more above than below.
+    const bowl = pot({ shape: 'bowl', diameterM: 0.5, depthM: 0.2 })
+    expect(topLitres(bowl, 1 / 2)).toBeGreaterThan(0.6 * mixLitresOf(bowl))
+  })
+
+  it('is the sum of its sections, whatever its shape', () => {
+    fc.assert(
+      fc.property(anyPot, fc.double({ min: 0.1, max: 1, noNaN: true }), (v, share) => {
+        const to = share * v.depthM
+        const cuts = 2000
+        let sum = 0
+        for (let i = 0; i < cuts; i++) sum += (1000 * to * sectionM2(v, ((i + 0.5) / cuts) * to)) / cuts
+        expect(litresTo(v, to) / sum).toBeCloseTo(1, 3)
+      }),
+    )
+  })
+
+  it('has walls of the surface of its solid', () => {
+    // π · (R + r) · √((R − r)² + h²); 2 π r²; a box has four walls.
+    const cone = wallM2(pot({ shape: 'tapered', diameterM: 0.4, footM: 0.28, depthM: 0.4 }))
+    expect(cone.side).toBeCloseTo(Math.PI * 0.34 * Math.hypot(0.06, 0.4), 6)
+    expect(cone.floor).toBeCloseTo(Math.PI * 0.14 ** 2, 9)
+    const ball = wallM2(pot({ shape: 'bowl', diameterM: 0.4, depthM: 0.2 }))
+    expect((ball.side + ball.floor) / (2 * Math.PI * 0.04)).toBeCloseTo(1, 2)
+    expect(wallM2(pot({ shape: 'box', lengthM: 1, widthM: 0.4, depthM: 0.5 }))).toEqual({
+      side: expect.closeTo(1.4, 9),
+      floor: 0.4,
+    })
+  })
+
+  it('tells what was taken for usual', () => {
+    expect(pot({ rimHeightM: 0.4 }).assumed).toEqual(['size', 'depth', 'wall', 'material'])
+    expect(
+      pot({ shape: 'tapered', diameterM: 0.4, footM: 0.3, depthM: 0.35, wallM: 0.02, material: 'Glazed' })
+        .assumed,
+    ).toEqual([])
+    // Its depth is what is left of its rim once what it stands on, its feet and its floor are off.
+    const high = pot({ diameterM: 0.4, rimHeightM: 1, standsM: 0.5, feet: true, wallM: 0.02 })
+    expect(high.depthM).toBeCloseTo(1 - 0.5 - 0.025 - 0.02, 9)
+  })
+
+  it('is none without a size, without a floor, or with less than no hole', () => {
+    const faults = (said: object) =>
+      featureProperties.container
+        .safeParse({ kind: 'container', name: 'Pot', ...said })
+        .error?.issues.map((i) => i.path.join('.'))
+    expect(faults({ diameterM: 0 })).toEqual(['diameterM'])
+    expect(faults({ diameterM: -0.4 })).toEqual(['diameterM'])
+    expect(faults({ depthM: 0.01 })).toEqual(['depthM'])
+    expect(faults({ holes: -1 })).toEqual(['holes'])
+    expect(faults({ holes: 0.5 })).toEqual(['holes'])
+    expect(faults({ reservoirL: -3 })).toEqual(['reservoirL'])
+    expect(faults({ standsOn: 'a cloud' })).toEqual(['standsOn'])
+    expect(faults({ diameterM: 0.4, holes: 0 })).toBeUndefined()
+  })
+})
+
+describe('what it is made of', () => {
+  it.each([
+    ['glazed terracotta', 'glazed clay'],
+    ['old terra cotta', 'terracotta'],
+    ['Zinc', 'metal'],
+    ['half barrel of oak', 'wood'],
+    ['cast stone', 'concrete'],
+    ['fibre clay', 'fibre clay'],
+    ['cardboard', undefined],
+    // The ends of words are no words.
+    ['beaten into shape', undefined],
+  ])('%s is %s', (said, name) => expect(materialOf(said)?.name).toBe(name))
+
+  it('is found again under each of its own names', () => {
+    for (const m of materials) expect(materialOf(m.name)).toBe(m)
+  })
+})
+
+describe('mixes', () => {
+  it('of one part are that part, and of two what their water and grains make together', () => {
+    for (const c of components) {
+      const { air, water, available, kgPerLitre } = traitsOf([{ name: c.name, parts: 3 }])
+      expect([air, water, available, kgPerLitre]).toEqual(
+        [c.air, c.water, c.available, c.kgPerLitre].map((v) => expect.closeTo(v, 9)),
+      )
+    }
+    // One litre takes 0.5556 of each, for a tenth is lost in mixing: solid 0.5556 · (0.16 + 0.55), water 0.5556 · (0.66 + 0.07).
+    const half = traitsOf([
+      { name: 'compost', parts: 1 },
+      { name: 'grit', parts: 1 },
+    ])
+    expect(half.water).toBeCloseTo(0.4056, 3)
+    expect(half.air).toBeCloseTo(1 - 0.3944 - 0.4056, 3)
+    expect(half.kgPerLitre).toBeCloseTo(0.5556 * 1.75, 3)
+  })
+
+  it('for winter drain better than those for summer, which hold more; all leave roots air', () => {
+    const traits = Object.fromEntries(Object.entries(recipes).map(([k, r]) => [k, traitsOf(r.parts)]))
+    expect(traits.winter!.air).toBeGreaterThan(traits.summer!.air)
+    expect(traits.summer!.available).toBeGreaterThan(traits.winter!.available)
+    expect(traits.lean!.available).toBeLessThan(traits.winter!.available)
+    for (const t of Object.values(traits)) expect(t.air).toBeGreaterThan(LEAST_AIR)
+  })
+
+  it('go by what is planted', () => {
+    const of = (...names: string[]) => recipeFor(names.map(taxonNamed), 'summer')
+    expect(of('Camellia japonica', 'Heuchera villosa')).toBe('limeFree')
+    expect(of('Sedum acre', 'Sempervivum tectorum')).toBe('lean')
+    expect(of('Buxus sempervirens')).toBe('lasting')
+    expect(of('Tagetes patula')).toBe('summer')
+    expect(recipeFor([], 'winter')).toBe('winter')
+  })
+
+  it('come in bags that hold what is needed, and not one more', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 900, noNaN: true }),
+        fc.constantFrom(...Object.values(recipes)),
+        (l, r) => {
+          const bought = bagsFor(l, r.parts)
+          expect(bought.map((b) => b.name)).toEqual(r.parts.map((p) => p.name))
+          for (const b of bought) {
+            expect(b.bags * b.bagLitres).toBeGreaterThanOrEqual(b.litres - 1e-6)
+            expect((b.bags - 1) * b.bagLitres).toBeLessThan(b.litres)
+          }
+        },
+      ),
+    )
+  })
+
+  it('rot and settle with the years', () => {
+    // Compost loses a fifth a year: of ten parts 6.4 are left after two; grit stays.
+    const [compost, grit] = aged(
+      [
+        { name: 'compost', parts: 10 },
+        { name: 'grit', parts: 1 },
+      ],
+      2,
+    )
+    expect(compost!.parts).toBeCloseTo(6.4, 9)
+    expect(grit!.parts).toBe(1)
+    expect(leftOf(recipes.summer.parts, 3)).toBeLessThan(leftOf(recipes.lasting.parts, 3))
+  })
+
+  it('are made up with what they lack', () => {
+    const any = fc.constantFrom(...Object.values(recipes))
+    fc.assert(
+      fc.property(
+        any,
+        any,
+        fc.double({ min: 1, max: 100, noNaN: true }),
+        fc.double({ min: 0, max: 1 }),
+        (a, b, litres, share) => {
+          const added = madeUp({ litres: share * litres, parts: a.parts }, b.parts, litres)
+          const sum = added.reduce((total, p) => total + p.litres, 0)
+          expect(sum).toBeCloseTo((1 - share) * litres, 6)
+          expect(added.every((p) => p.litres > 0)).toBe(true)
+        },
+      ),
+    )
+    // Two thirds of a summer mix stay of 30 litres; of bark, which it has none of, all that the winter mix has is put to it.
+    const added = madeUp({ litres: 20, parts: recipes.summer.parts }, recipes.winter.parts, 30)
+    const bark = added.find((p) => p.name === 'composted bark')!
+    const grit = added.find((p) => p.name === 'grit')!
+    expect(bark.litres / grit.litres).toBeCloseTo(3, 6)
+    expect(bark.litres).toBeGreaterThan(6)
+    expect(added.some((p) => p.name === 'compost')).toBe(false)
+  })
+})
+
+describe('weight', () => {
+  const trough = pot({ shape: 'box', lengthM: 0.5, widthM: 0.5, depthM: 0.5, wallM: 0.025, material: 'oak' })
+  it('is that of its walls, of its mix, of the water in it', () => {
+    // 5 walls of 0.25 m², 25 mm of 650 kg/m³; 0.5 · 0.5 · 0.475 m of mix.
+    const w = weightOf(trough, { air: 0.2, water: 0.5, available: 0.3, kgPerLitre: 0.4 }, [])
+    expect(w.empty).toBeCloseTo(20.31, 2)
+    expect(w.dry).toBeCloseTo(20.31 + 118.75 * 0.4, 2)
+    expect(w.wet - w.dry).toBeCloseTo(118.75 * 0.5, 6)
+    expect(w.wetPerM2).toBeCloseTo(w.wet / 0.55 ** 2, 6)
+  })
+
+  it('takes people to lift: one to about twenty kilograms, four to eighty, and then a truck', () => {
+    expect([5, 20, 21, 80, 81].map(liftedBy)).toEqual([1, 1, 2, 4, undefined])
+  })
+
+  it('grows with the pot, and never falls below nothing', () => {
+    const mix = traitsOf(recipes.lasting.parts)
+    fc.assert(
+      fc.property(anyPot, (v) => {
+        const w = weightOf(v, mix, [{ heightM: 1, spreadM: 0.5, count: 1 }])
+        expect(w.empty).toBeGreaterThan(0)
+        expect(w.dry).toBeGreaterThan(w.empty)
+        expect(w.wet).toBeGreaterThan(w.dry)
+        expect(weightOf({ ...v, depthM: v.depthM * 1.5 }, mix, []).wet).toBeGreaterThan(
+          weightOf(v, mix, []).wet,
+        )
+      }),
+    )
+  })
+})
+
+describe('how it stands', () => {
+  it('tips where the wind’s moment is more than that of its weight', () => {
+    // 60 kg on half of 0.5 m against ½ · 1.225 · 1.1 · 0.5 · 0.475 · 0.2375 v².
+    const cube = pot({ shape: 'box', lengthM: 0.45, widthM: 0.45, depthM: 0.45, wallM: 0.025 })
+    expect(tipsAt(cube, { dry: 60 }, [])).toBeCloseTo(
+      Math.sqrt((60 * 9.81 * 0.25) / (0.5 * 1.225 * 1.1 * 0.5 * 0.475 * (0.475 / 2))),
+      6,
+    )
+  })
+
+  it('tips the sooner the taller what grows in it, and the later the heavier it is', () => {
+    fc.assert(
+      fc.property(anyPot, fc.double({ min: 0.2, max: 2, noNaN: true }), (v, heightM) => {
+        const plant = (h: number) => [{ heightM: h, spreadM: 0.5, count: 1 }]
+        expect(tipsAt(v, { dry: 20 }, plant(heightM + 0.5))).toBeLessThanOrEqual(
+          tipsAt(v, { dry: 20 }, plant(heightM)),
+        )
+        expect(tipsAt(v, { dry: 30 }, plant(heightM))).toBeGreaterThanOrEqual(
+          tipsAt(v, { dry: 20 }, plant(heightM)),
+        )
+      }),
+    )
+  })
+
+  it('has its faults named, by the winter it stands in', () => {
+    const faults = (said: object, coldestC = -8) => {
+      const v = pot({ shape: 'tapered', diameterM: 0.5, rimHeightM: 0.5, material: 'terracotta', ...said })
+      return faultsOf(v, weightOf(v, traitsOf(recipes.summer.parts), []), [], coldestC)
+    }
+    expect(faults({})).toEqual(['frost bursts it'])
+    expect(faults({}, 2)).toEqual([])
+    expect(faults({ holes: 0, feet: false, saucer: true })).toEqual([
+      'no holes',
+      'frost bursts it',
+      'no feet',
+      'saucer in winter',
+    ])
+    expect(faults({ standsOn: 'balcony', material: 'zinc' })).toEqual(['deck'])
+    expect(faults({ material: 'glazed clay' })).toEqual(['frost may crack it'])
+    expect(faults({ material: 'plastic', standsOn: 'shelf' }, 5)).toEqual(['overhead'])
+  })
+
+  it('stands where it is low and heavy, and tips where it is tall, narrow and light', () => {
+    const tall = pot({
+      shape: 'tapered',
+      diameterM: 0.3,
+      footM: 0.2,
+      depthM: 0.9,
+      rimHeightM: 0.95,
+      material: 'plastic',
+    })
+    const mix = traitsOf(recipes.summer.parts)
+    const shrub = [{ heightM: 1.6, spreadM: 0.7, count: 1 }]
+    expect(faultsOf(tall, weightOf(tall, mix, shrub), shrub, 5)).toContain('tips')
+    const low = pot({ shape: 'box', lengthM: 1, widthM: 0.6, depthM: 0.4, material: 'stone' })
+    expect(faultsOf(low, weightOf(low, mix, []), [], 5)).not.toContain('tips')
+  })
+})
+
+describe('water', () => {
+  const box = pot({ shape: 'box', lengthM: 0.5, widthM: 0.4, depthM: 0.525, material: 'zinc' })
+  const leafy = (spreadM: number, count = 1) => ({
+    heightM: 0.5,
+    spreadM,
+    count,
+    taxon: { moistureMin: 3, moistureMax: 3 } as const,
+    leafyOn: () => true,
+  })
+  const watered = (more: Partial<WateredPot> = {}): WateredPot => ({
+    vessel: box,
+    mix: { air: 0.2, water: 0.5, available: 0.3, kgPerLitre: 0.3 },
+    plants: [leafy(1)],
+    sunShare: Array.from({ length: 12 }, () => 1),
+    rainShare: 1,
+    ...more,
+  })
+  /** So many days alike in July. */
+  const alike = (n: number, referenceMm: number, rainMm = 0): WaterDay[] =>
+    Array.from({ length: n }, (_, i) => ({
+      day: `2026-07-${String(i + 1).padStart(2, '0')}`,
+      on: 183 + i,
+      month: 7,
+      referenceMm,
+      rainMm,
+    }))
+
+  it('lasts as long as what may go, by what the leaves draw', () => {
+    // 100 l of mix, 30 l that can be drawn, half of which may go: 15 l. Leaves over 0.785 m² draw 1.15 times 5 mm: 4.52 l a day.
+    const { waterings, shortDays } = waterThrough(watered(), alike(12, 5))
+    expect(waterings.map((w) => w.day)).toEqual(['2026-07-04', '2026-07-07', '2026-07-10'])
+    expect(waterings[0]!.litres).toBeCloseTo(3 * 1.15 * (Math.PI / 4) * 5, 6)
+    expect(shortDays).toBe(0)
+    // With a reservoir of 9 l it goes two days longer.
+    const kept = watered({ vessel: { ...box, reservoirL: 9 } })
+    expect(waterThrough(kept, alike(12, 5)).waterings[0]!.day).toBe('2026-07-06')
+  })
+
+  const weather = generateWeather(
+    { annualMeanC: 11, seasonalAmplitudeC: 8, coldestDay: 20, dailyRangeC: 9, annualRainMm: 700, seed: 31 },
+    2020,
+    2023,
+  )
+  const days = waterDays(weather, 51)
+  const anyWatered = fc
+    .record({
+      vessel: anyPot,
+      spread: fc.double({ min: 0.05, max: 1, noNaN: true }),
+      count: fc.integer({ min: 0, max: 8 }),
+      sun: fc.double({ min: 0, max: 0.9, noNaN: true }),
+      rainShare: fc.double({ min: 0, max: 1, noNaN: true }),
+    })
+    .map(({ vessel, spread, count, sun, rainShare }) =>
+      watered({
+        vessel,
+        plants: [leafy(spread, count)],
+        sunShare: Array.from({ length: 12 }, () => sun),
+        rainShare,
+      }),
+    )
+
+  it('comes in as much as it goes out, but for what is lacking more', () => {
+    fc.assert(
+      fc.property(anyWatered, fc.boolean(), (p, isTended) => {
+        const a = waterThrough(p, days.slice(0, 366), { isTended: () => isTended })
+        const balance = a.rain + a.given - a.drawn - a.drained
+        expect(Math.abs(balance + a.depletion)).toBeLessThan(1e-6 * (1 + a.rain + a.given))
+        for (const v of [a.rain, a.given, a.drawn, a.drained, a.depletion])
+          expect(v).toBeGreaterThanOrEqual(-1e-9)
+        if (!isTended) expect(a.given).toBe(0)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('never lasts longer for more leaf, sun or heat, nor shorter in a deeper or a wider pot; more cover never adds rain', () => {
+    /** From full on a day of each month: days until it is due. */
+    const lasts = (p: WateredPot, ds = days.slice(0, 731)) =>
+      wateringByMonth(p, ds).map((m) => m.days?.p50 ?? 99)
+    const atMost = (a: number[], b: number[]) => a.forEach((d, m) => expect(d).toBeLessThanOrEqual(b[m]!))
+    fc.assert(
+      fc.property(anyWatered, (p) => {
+        const before = lasts(p)
+        const plant = p.plants[0]!
+        atMost(lasts({ ...p, plants: [{ ...plant, count: plant.count + 2 }] }), before)
+        atMost(lasts({ ...p, sunShare: p.sunShare.map((s) => s + 0.1) }), before)
+        const hotter = waterDays(
+          weather.map((d) => ({ ...d, minC: d.minC + 3, maxC: d.maxC + 3 })),
+          51,
+        )
+        atMost(lasts(p, hotter.slice(0, 731)), before)
+        atMost(before, lasts({ ...p, vessel: { ...p.vessel, depthM: p.vessel.depthM + 0.2 } }))
+        const covered = { ...p, rainShare: p.rainShare / 2 }
+        atMost(lasts(covered), before)
+        expect(waterThrough(covered, days).rain).toBeLessThanOrEqual(waterThrough(p, days).rain)
+      }),
+      { numRuns: 15 },
+    )
+  })
+
+  it('is wanted more often in July than in April, and of two hundred pots a year is told in half a second', () => {
+    const months = wateringByMonth(watered(), days)
+    expect(months[6]!.days!.p50).toBeLessThan(months[3]!.days?.p50 ?? 99)
+    expect(months[6]!.days!.p10).toBeLessThanOrEqual(months[6]!.days!.p90)
+    const began = performance.now()
+    for (let i = 0; i < 200; i++)
+      waterThrough(watered({ plants: [leafy(0.3 + i / 400)] }), days.slice(0, 365))
+    expect(performance.now() - began).toBeLessThan(500)
+  })
+})
+
+describe('what goes together in a pot', () => {
+  const potted = (...names: [string, number?][]): Potted[] =>
+    names.map(([name, count = 1]) => ({ taxon: taxonNamed(name), count, role: 'filler' }))
+  const bowl = pot({ shape: 'round', diameterM: 0.5, depthM: 0.45, rimHeightM: 0.48 })
+  const site = { sunHours: 6, coldestC: -8, overWinter: false }
+  const kinds = (p: Potted[], s = site) => remarksOn(p, bowl, s).map((r) => r.kind)
+
+  it('is told by light, by water, by lime, each with whom it is about', () => {
+    const shade = potted(['Matteuccia struthiopteris'], ['Lavandula angustifolia'])
+    expect(kinds(shade)).toEqual(expect.arrayContaining(['light', 'water']))
+    expect(
+      remarksOn(shade, bowl, site).every((r) =>
+        r.botanicals.every((b) => library.some((t) => t.botanical === b)),
+      ),
+    ).toBe(true)
+    expect(remarksOn(shade, bowl, site)[0]!.isGrave).toBe(true)
+  })
+
+  it('is told by winter: a woody plant stays out two zones hardier than the garden, others are brought in', () => {
+    const box = potted(['Buxus sempervirens'])
+    const at = (coldestC: number) => kinds(box, { ...site, coldestC, overWinter: true }).includes('hardiness')
+    const { hardyToC } = taxonNamed('Buxus sempervirens')
+    expect(at(hardyToC + 100 / 9)).toBe(false)
+    expect(at(hardyToC + 100 / 9 - 1)).toBe(true)
+    expect(kinds(box, { ...site, coldestC: hardyToC + 2 }).includes('hardiness')).toBe(false)
+  })
+
+  it('is told by room: too many, too few; and those that fill it are neither', () => {
+    const one = taxonNamed('Tagetes patula')
+    const many = fills(one, bowl, 1)
+    expect(many * takesM2(one)).toBeGreaterThan(0.6 * mixSurfaceM2(bowl))
+    expect(kinds([{ taxon: one, count: many, role: 'filler' }])).not.toContain('crowded')
+    expect(kinds([{ taxon: one, count: 4 * many, role: 'filler' }])).toContain('crowded')
+    expect(kinds([{ taxon: one, count: 1, role: 'filler' }])).toContain('open')
+  })
+
+  it('says every remark as a sentence, of any two kinds', () => {
+    const any = fc.constantFrom(...library)
+    fc.assert(
+      fc.property(any, any, anyPot, (a, b, v) => {
+        const found = remarksOn(
+          [
+            { taxon: a, count: 1, role: 'focal' },
+            { taxon: b, count: 3, role: 'filler' },
+          ],
+          v,
+          { sunHours: 4, coldestC: -12, overWinter: true },
+        )
+        for (const r of found) expect(r.says).toMatch(/^\S.*[^.]\.$/)
+        const graves = found.map((r) => r.isGrave)
+        expect(graves).toEqual([...graves].sort((x, y) => Number(y) - Number(x)))
+      }),
+    )
+  })
+})

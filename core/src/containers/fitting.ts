@@ -1,0 +1,194 @@
+import { isWoody, type Taxon } from '../plants/index.ts'
+import { counted, listed } from '../words/index.ts'
+import { needsLime, needsLimeFree } from './mix.ts'
+import type { Vessel } from './vessel.ts'
+import { mixSurfaceM2 } from './volume.ts'
+
+/** Where a plant of a pot has its place: tall in its middle, about that, over its edge. */
+export const potRoles = ['focal', 'filler', 'trailer'] as const
+export type PotRole = (typeof potRoles)[number]
+
+/** A kind in a pot. */
+export interface Potted {
+  taxon: Taxon
+  count: number
+  role: PotRole
+}
+
+/** Something to say of the plants of a pot together: what, of whom, and whether it rules it out. */
+export interface PotRemark {
+  kind: 'light' | 'water' | 'vigour' | 'hardiness' | 'leaned on' | 'proportion' | 'crowded' | 'open' | 'lime'
+  botanicals: readonly string[]
+  isGrave: boolean
+  says: string
+}
+
+/** Two zones of hardiness, degrees: what a woody plant must bear beyond the garden's winter where its roots freeze through in a pot. */
+const TWO_ZONES_C = 100 / 9
+
+/** What a pot is judged by. */
+export interface PotSite {
+  /** Hours of direct sun of a clear day in the growing season at its rim; undefined where not worked out. */
+  sunHours: number | undefined
+  /** Mean of the years' lowest temperatures, degrees Celsius. */
+  coldestC: number
+  /** Whether what is in it stays out through winter. */
+  overWinter: boolean
+}
+
+const shortOf = (t: Taxon): string => t.common
+
+/** What does not go together in a pot, or not with the pot, each with its reason; what is grave first. */
+export function remarksOn(potted: readonly Potted[], vessel: Vessel, site: PotSite): PotRemark[] {
+  const pairs = potted.flatMap((a, i) => potted.slice(i + 1).map((b) => [a.taxon, b.taxon] as const))
+  const found = [
+    ...pairs.flatMap(([a, b]) => [...pairRemarks(a, b)]),
+    ...potted.flatMap(({ taxon }) => [...ownRemarks(taxon, site)]),
+    ...togetherRemarks(potted, vessel),
+  ]
+  return found.sort((a, b) => Number(b.isGrave) - Number(a.isGrave))
+}
+
+/** Hours by which two ranges of light may miss each other before it tells. */
+const NEAR_HOURS = 0.5
+/** Conifers and their like brown for good where a neighbour lies on them. */
+const brownsLeanedOn = (t: Taxon): boolean => t.lifeForm === 'evergreen shrub' && t.bearsHardCut === false
+
+const vigours = ['slow', 'steady', 'strong', 'thug'] as const
+const vigourOf = (t: Taxon) => vigours.indexOf(t.vigour)
+
+function* pairRemarks(a: Taxon, b: Taxon): Generator<PotRemark> {
+  const botanicals = [a.botanical, b.botanical]
+  const [shade, sun] = a.lightMaxHours < b.lightMaxHours ? [a, b] : [b, a]
+  const gap = sun.lightMinHours - shade.lightMaxHours
+  if (gap > NEAR_HOURS)
+    yield {
+      kind: 'light',
+      botanicals,
+      isGrave: gap > 2,
+      says: `${shortOf(sun)} wants at least ${sun.lightMinHours} h of sun, ${shortOf(shade)} bears no more than ${shade.lightMaxHours}.`,
+    }
+  const [dry, wet] = a.moistureMax < b.moistureMax ? [a, b] : [b, a]
+  if (wet.moistureMin > dry.moistureMax)
+    yield {
+      kind: 'water',
+      botanicals,
+      isGrave: wet.moistureMin > dry.moistureMax + 1,
+      says: `${shortOf(wet)} is to be kept moist, ${shortOf(dry)} wants to dry out between waterings.`,
+    }
+  const [weak, strong] = vigourOf(a) < vigourOf(b) ? [a, b] : [b, a]
+  if (vigourOf(strong) - vigourOf(weak) >= 2)
+    yield {
+      kind: 'vigour',
+      botanicals,
+      isGrave: strong.vigour === 'thug',
+      says: `${shortOf(strong)} soon smothers ${shortOf(weak)} in one pot: cut it back often, or keep them apart.`,
+    }
+  for (const [evergreen, other] of [
+    [a, b],
+    [b, a],
+  ] as const)
+    if (brownsLeanedOn(evergreen) && other.heightM >= 0.5 * evergreen.heightM && vigourOf(other) >= 2)
+      yield {
+        kind: 'leaned on',
+        botanicals,
+        isGrave: false,
+        says: `Where ${shortOf(other)} leans on ${shortOf(evergreen)} it browns, and does not green again: keep a hand’s width between them.`,
+      }
+}
+
+function* ownRemarks(taxon: Taxon, { sunHours, coldestC, overWinter }: PotSite): Generator<PotRemark> {
+  const botanicals = [taxon.botanical]
+  if (sunHours !== undefined) {
+    const lacks = taxon.lightMinHours - sunHours
+    const over = sunHours - taxon.lightMaxHours
+    if (lacks > NEAR_HOURS || over > NEAR_HOURS)
+      yield {
+        kind: 'light',
+        botanicals,
+        isGrave: Math.max(lacks, over) > 2,
+        says:
+          lacks > 0
+            ? `${shortOf(taxon)} wants at least ${taxon.lightMinHours} h of sun; this spot has ${sunHours.toFixed(1)}.`
+            : `${shortOf(taxon)} bears no more than ${taxon.lightMaxHours} h of sun; this spot has ${sunHours.toFixed(1)}.`,
+      }
+  }
+  const lasts = isWoody(taxon) || (taxon.lifeForm !== 'annual' && taxon.lifeForm !== 'tender perennial')
+  const bears = isWoody(taxon) ? coldestC - TWO_ZONES_C : coldestC - TWO_ZONES_C / 2
+  if (overWinter && lasts && taxon.hardyToC > bears)
+    yield {
+      kind: 'hardiness',
+      botanicals,
+      isGrave: taxon.hardyToC > coldestC,
+      says:
+        taxon.hardyToC > coldestC
+          ? `${shortOf(taxon)} is hardy to about ${degrees(taxon.hardyToC)}; winters here reach ${degrees(coldestC)}: bring it in.`
+          : `Roots freeze through in a pot: ${shortOf(taxon)}, hardy to about ${degrees(taxon.hardyToC)}, wants shelter where winters reach ${degrees(coldestC)}.`,
+    }
+}
+
+const degrees = (c: number) => `${String(Math.round(c)).replace('-', '−')} °C`
+
+/** The tallest of a pot is one to two times as tall as the pot itself, or as it is wide where it is a bowl: what florists and gardeners reckon. */
+const LEAST_TALL = 0.8
+const MOST_TALL = 2.5
+/** Plants of a pot stand at so much of the distance of a bed: they are to fill it within weeks, and are fed. */
+const IN_POT = 0.65
+/** As in a triangular grid. */
+const GRID = 0.866
+
+/** Ground of the mix that one plant takes. */
+export const takesM2 = ({ spacingM }: Pick<Taxon, 'spacingM'>): number => GRID * (IN_POT * spacingM) ** 2
+
+/** How many of a kind fill a share of a pot; at least one. */
+export const fills = (taxon: Pick<Taxon, 'spacingM'>, vessel: Vessel, share: number): number =>
+  Math.max(1, Math.round((share * mixSurfaceM2(vessel)) / takesM2(taxon)))
+
+function* togetherRemarks(potted: readonly Potted[], vessel: Vessel): Generator<PotRemark> {
+  if (potted.length === 0) return
+  const tallest = potted.reduce((a, b) => (b.taxon.heightM > a.taxon.heightM ? b : a)).taxon
+  const pot = Math.max(
+    vessel.depthM,
+    vessel.shape === 'bowl' || vessel.shape === 'trough' ? vessel.widthM : 0,
+  )
+  const times = tallest.heightM / pot
+  if (vessel.shape !== 'hanging' && (times > MOST_TALL || times < LEAST_TALL))
+    yield {
+      kind: 'proportion',
+      botanicals: [tallest.botanical],
+      isGrave: times > 2 * MOST_TALL,
+      says:
+        times > 1
+          ? `At ${metresWords(tallest.heightM)} ${shortOf(tallest)} is ${times.toFixed(1)} times the height of the pot: one to two is what looks and stands well.`
+          : `Nothing in it is as tall as the pot: ${shortOf(tallest)} grows to ${metresWords(tallest.heightM)}, the pot is ${metresWords(pot)}.`,
+    }
+  const taken = potted.reduce((sum, p) => sum + p.count * takesM2(p.taxon), 0) / mixSurfaceM2(vessel)
+  if (taken > 1.5)
+    yield {
+      kind: 'crowded',
+      botanicals: potted.map((p) => p.taxon.botanical),
+      isGrave: taken > 2.5,
+      says: `${counted(
+        potted.reduce((n, p) => n + p.count, 0),
+        'plant',
+      )} want ${taken.toFixed(1)} times the room there is.`,
+    }
+  if (taken < 0.5)
+    yield {
+      kind: 'open',
+      botanicals: [],
+      isGrave: false,
+      says: `Its plants take ${taken < 0.15 ? 'hardly any' : `about ${['a quarter', 'a third', 'half'][taken < 0.3 ? 0 : taken < 0.42 ? 1 : 2]!}`} of the room: there is place for more.`,
+    }
+  const acid = potted.filter((p) => needsLimeFree(p.taxon)).map((p) => p.taxon)
+  const limy = potted.filter((p) => needsLime(p.taxon)).map((p) => p.taxon)
+  if (acid.length > 0 && limy.length > 0)
+    yield {
+      kind: 'lime',
+      botanicals: [...acid, ...limy].map((t) => t.botanical),
+      isGrave: true,
+      says: `${listed(acid.map(shortOf))} must be without lime, ${listed(limy.map(shortOf))} with.`,
+    }
+}
+
+const metresWords = (m: number) => (m < 1 ? `${Math.round(100 * m)} cm` : `${m.toFixed(1)} m`)

@@ -1,0 +1,62 @@
+export { materialOf, materials, type PotMaterial } from './material.ts'
+export { isRounded, vesselOf, type Vessel } from './vessel.ts'
+export {
+  acrossAt,
+  brimfulLitres,
+  litresTo,
+  mixLitresOf,
+  mixSurfaceM2,
+  sectionM2,
+  topLitres,
+  wallM2,
+} from './volume.ts'
+export {
+  aged,
+  bagsFor,
+  components,
+  LEAST_AIR,
+  leftOf,
+  madeUp,
+  needsLime,
+  needsLimeFree,
+  recipeFor,
+  recipes,
+  traitsOf,
+  type Component,
+  type ComponentName,
+  type FillSeason,
+  type MixTaxon,
+  type MixTraits,
+  type PartBought,
+  type Recipe,
+  type RecipeName,
+} from './mix.ts'
+export { footOf, liftedBy, weightOf, type Grown, type Weight } from './weight.ts'
+export {
+  bearsOnStructure,
+  faultsOf,
+  tipsAt,
+  USUAL_FLOOR_KG_PER_M2,
+  USUAL_GUST_MS,
+  type PotFault,
+} from './stability.ts'
+export {
+  wateringByMonth,
+  waterDays,
+  waterThrough,
+  type Drinking,
+  type MonthOfWater,
+  type WaterAccount,
+  type WaterDay,
+  type WateredPot,
+} from './potWater.ts'
+export {
+  fills,
+  potRoles,
+  remarksOn,
+  takesM2,
+  type Potted,
+  type PotRemark,
+  type PotRole,
+  type PotSite,
+} from './fitting.ts'
