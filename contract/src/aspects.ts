@@ -33,6 +33,8 @@ export const aspects = [
   'pictures',
   /** Places decided anew, with their schemes. */
   'reworks',
+  /** What containers were filled with, and when. */
+  'fills',
   /** What suppliers ask, known to all of a practice. */
   'prices',
   /** Who belongs to the garden, and what it is called. */

@@ -1,4 +1,5 @@
 import { climateEndpoints } from './climate.ts'
+import { containerEndpoints } from './containers.ts'
 import { crewEndpoints } from './crews.ts'
 import { gardenEndpoints } from './gardens.ts'
 import { lightEndpoints } from './light.ts'
@@ -24,6 +25,7 @@ export const endpoints = {
   climates: climateEndpoints,
   plantings: plantingEndpoints,
   bench: benchEndpoints,
+  containers: containerEndpoints,
   taxa: taxonEndpoints,
   light: lightEndpoints,
   verdicts: verdictEndpoints,
@@ -55,6 +57,7 @@ export * from './plan.ts'
 export * from './pictures.ts'
 export * from './climate.ts'
 export * from './plantings.ts'
+export * from './containers.ts'
 export * from './taxa.ts'
 export * from './light.ts'
 export * from './verdicts.ts'

@@ -3,12 +3,14 @@ import {
   colourSchemes,
   layers,
   papers,
+  potShapes,
   MOST_LEAVING,
   soilTextures,
   stepStages,
   summers,
   waysOut,
   type GroundRuns,
+  type PotLook,
   type Station,
   type Suiting,
   type WishName,
@@ -399,6 +401,14 @@ const lookedAtPlant = z.strictObject({
   ageYears: z.number(),
   surfaceM: z.number().optional(),
 })
+/** What a container looks like. */
+const potLook = z.strictObject({
+  shape: z.enum(potShapes),
+  acrossM: z.number(),
+  footM: z.number(),
+  highM: z.number(),
+  material: z.string().optional(),
+}) satisfies z.ZodType<PotLook>
 /** A scheme as a client sees it. */
 const look = z.strictObject({
   garden: z.string(),
@@ -424,8 +434,7 @@ const look = z.strictObject({
         id: z.string(),
         ...point,
         rimHeightM: z.number(),
-        acrossM: z.number(),
-        isBox: z.boolean(),
+        look: potLook,
       }),
     ),
     plants: z.array(lookedAtPlant),

@@ -11,6 +11,7 @@ import { rememberArrival } from './deviceClock.ts'
 import { awayRefusal, constraintRefusal, Refusal, unkeptRefusal } from './errors.ts'
 import { benchRoutes } from './routes/bench.ts'
 import { climateRoutes } from './routes/climate.ts'
+import { containerRoutes } from './routes/containers.ts'
 import { crewRoutes } from './routes/crew.ts'
 import { decisionRoutes } from './routes/decisions.ts'
 import { gardenRoutes } from './routes/gardens.ts'
@@ -90,6 +91,7 @@ export function composeApp(options: AppOptions): RunningApp {
     ...climateRoutes(pool),
     ...wateringRoutes(),
     ...benchRoutes(),
+    ...containerRoutes(pool),
     ...lightRoutes(pool, simulatedLogger),
     ...pictureRoutes(pool),
     ...reworkRoutes(pool),

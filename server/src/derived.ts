@@ -21,6 +21,8 @@ export const views = {
   sites: whatIsKnown,
   record: whatIsKnown,
   bloom: whatIsKnown,
+  /** Asked with the day. */
+  containers: ['plan', 'plantings', 'climate', 'library', 'fills'],
   diagnosis: whatIsKnown,
   walk: whatIsKnown,
   assessment: [...whatIsKnown, 'decisions', 'jobs', 'prices'],

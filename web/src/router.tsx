@@ -55,6 +55,7 @@ export const routes: RouteObject[] = [
             path: 'rework/:reworkId/sheet',
             lazy: screen('PlantingSheetScreen', () => import('./rework/PlantingSheetScreen.tsx')),
           },
+          { path: 'pots', lazy: screen('PotsScreen', () => import('./pots/PotsScreen.tsx')) },
           { path: 'season', lazy: screen('SeasonScreen', () => import('./season/SeasonScreen.tsx')) },
           {
             path: 'season/day/:day',

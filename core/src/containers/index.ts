@@ -60,3 +60,14 @@ export {
   type PotRole,
   type PotSite,
 } from './fitting.ts'
+export {
+  judgePots,
+  lightAtPots,
+  seasonFrom,
+  sizeInPot,
+  type InPot,
+  type PotJudgement,
+  type PotLight,
+  type PotsAbout,
+  type PotStanding,
+} from './judge.ts'

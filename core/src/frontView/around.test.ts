@@ -18,7 +18,8 @@ const plant = (botanical: string, x: number, y: number): StandingPlant => ({
   y,
   ageYears: 0,
 })
-const pot = (x: number, y: number) => ({ id: 'pot', x, y, rimHeightM: 0.5, acrossM: 0.6, isBox: false })
+const look = { shape: 'round', acrossM: 0.6, footM: 0.6, highM: 0.5 } as const
+const pot = (x: number, y: number) => ({ id: 'pot', x, y, rimHeightM: 0.5, look })
 const seen = (features: Feature[], beyond: Beyond, plants: StandingPlant[] = []) =>
   frontView(outline, plants, standpoint, july, { features, beyond })
 
@@ -139,7 +140,23 @@ describe('what stands behind a bed', () => {
     )
     const { beds, pots, plants } = beyondOf(features, plantings, 'own', '2026-06-01')
     expect(beds).toEqual([[[5, 0], [7, 0], [7, 2], [5, 2]]]) // prettier-ignore
-    expect(pots).toEqual([{ id: 'trough', x: 1, y: 4, rimHeightM: 0.45, acrossM: 1, isBox: true }])
+    // Its walls are those of fired clay, a hundredth and a fiftieth of what it is across, on both sides.
+    const wall = 0.01 + 0.02 * 0.3
+    expect(pots).toEqual([
+      {
+        id: 'trough',
+        x: 1,
+        y: 4,
+        rimHeightM: 0.45,
+        look: {
+          shape: 'box',
+          acrossM: expect.closeTo(1 + 2 * wall),
+          footM: expect.closeTo(1 + 2 * wall),
+          highM: expect.closeTo(0.45),
+          material: undefined,
+        },
+      },
+    ])
     expect(plants.map((p) => [p.groupId, p.surfaceM])).toEqual([
       ...Array.from({ length: 3 }, () => ['other', undefined]),
       ...Array.from({ length: 3 }, () => ['trough', 0.45]),

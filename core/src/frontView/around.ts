@@ -1,3 +1,4 @@
+import { vesselOf } from '../containers/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import { placesOn, surfaceHeightM, TRAINED_WITHIN_M, type Feature, type Planting } from '../garden/index.ts'
 import { metresToCrossing, nearestOnSegment, type Point } from '../geometry/index.ts'
@@ -5,6 +6,7 @@ import type { Size } from '../rework/growth.ts'
 import { placeOutline } from '../rework/said.ts'
 import { sidesOf, sidesOfFeature, standingOn } from './backdrop.ts'
 import { plantForm } from './form.ts'
+import { potLook, type PotLook } from './portrait.ts'
 import { plantsOfPlanting, type StandingPlant } from './standing.ts'
 import { asLookedAt, BEHIND_M, groundRise, scaleAt, type OnPlane, type Standpoint } from './standpoint.ts'
 
@@ -14,9 +16,7 @@ export interface StandingPot {
   x: number
   y: number
   rimHeightM: number
-  /** Across its opening, at its longest. */
-  acrossM: number
-  isBox: boolean
+  look: PotLook
 }
 
 /** What is in the other places of a garden: the ground of beds, pots, and plants in both. */
@@ -36,11 +36,14 @@ export function beyondOf(
 ): Beyond {
   const others = placesOn(features, on).filter((p) => p.id !== placeId)
   const placeOf = new Map(others.map((p) => [p.id, p]))
+  const lookOf = new Map(
+    features.flatMap((f) => (f.kind === 'container' ? [[f.id, potLook(vesselOf(f))]] : [])),
+  )
   return {
     beds: others.flatMap((p) => (p.kind === 'bed' ? [placeOutline(p)] : [])),
     pots: others.flatMap((p) =>
       p.kind === 'container'
-        ? [{ id: p.id, x: p.x, y: p.y, rimHeightM: p.rimHeightM, acrossM: p.acrossM, isBox: p.isBox }]
+        ? [{ id: p.id, x: p.x, y: p.y, rimHeightM: p.rimHeightM, look: lookOf.get(p.id)! }]
         : [],
     ),
     plants: plantings.flatMap((planting) => {

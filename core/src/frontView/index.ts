@@ -22,6 +22,15 @@ export {
   type SeenPlant,
   type SeenPot,
 } from './scene.ts'
+export {
+  portraitOf,
+  potLook,
+  RIM_DEPTH,
+  type Portrait,
+  type PortraitPlant,
+  type PotLook,
+  type PottedPlant,
+} from './portrait.ts'
 export { beyondOf, nearBehind, supportsOn, type Beyond, type StandingPot } from './around.ts'
 export { FILLERS, fillersOfScheme } from './fillers.ts'
 export { plantsOfPlanting, plantsOfScheme, type LaidScheme, type StandingPlant } from './standing.ts'

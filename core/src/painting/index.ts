@@ -14,6 +14,7 @@ export {
   type TextStyle,
 } from './painter.ts'
 export { paintPlant, type Painted } from './paintPlant.ts'
+export { paintVessel, type VesselSpot } from './paintVessel.ts'
 export {
   airBefore,
   asPainted,

@@ -3,6 +3,8 @@ import { interpolateRgb } from 'd3-interpolate'
 
 /** What is far away takes on some of it. */
 const AIR = '#e9e4d8'
+/** And all of what stands so far behind a bed that nothing of it is told apart. */
+export const FAR_AIR = '#e4e6da'
 const MOST_AIR = 0.3
 const DARK = '#1d2a22'
 const BRIGHT = '#f6f0c9'

@@ -23,6 +23,8 @@ export interface Painted {
   seed: number
   /** 0 at the front to 1 far behind. */
   air: number
+  /** It hangs from its foot rather than standing on it. */
+  trails?: boolean | undefined
 }
 
 /** What the parts of a plant are drawn with. */
@@ -64,7 +66,7 @@ function foliage({ foliageColour }: Taxon, look: Appearance, turnsTo: string): s
 }
 
 /** Draws a plant as it looks. */
-export function paintPlant(pen: Pen, { taxon, look, body, pxPerM, seed, air }: Painted): void {
+export function paintPlant(pen: Pen, { taxon, look, body, pxPerM, seed, air, trails }: Painted): void {
   const random = seededRandom(seed)
   const form = plantForm(taxon)
   const brush: Brush = {
@@ -81,9 +83,50 @@ export function paintPlant(pen: Pen, { taxon, look, body, pxPerM, seed, air }: P
     leafLong: Math.max(2.2, leafLength[taxon.texture] * pxPerM),
     leafWide: Math.max(0.8, leafLength[taxon.texture] * leafAspect[taxon.texture] * pxPerM),
   }
+  if (trails) return strands(brush)
   forms[form](brush)
   const flowers = flowerForm(taxon)
   if (flowers && body.flowers) paintFlowers(brush, flowers, builds[form])
+}
+
+/** From strand to strand along the rim, of the length of a leaf; and from leaf to leaf along one. */
+const STRAND_GAP = 0.85
+const LEAF_GAP = 0.55
+const MOST_STRANDS = 26
+/** Of the leaves of a trailer in full flower so many have a flower beside them. */
+const IN_FLOWER = 0.45
+
+/** What hangs over the rim of a pot: strands with leaves to either side, and its flowers among them. */
+function strands(b: Brush): void {
+  const { pen, of, wide, high, look, leaf, flower } = b
+  const long = Math.min(b.leafLong, 0.3 * high)
+  const broad = Math.max(1.2, Math.min(0.62 * long, 1.5 * b.leafWide))
+  const many = Math.max(3, Math.min(MOST_STRANDS, Math.round(wide / (STRAND_GAP * long))))
+  for (let i = 0; i < many; i++) {
+    const u = many === 1 ? 0 : (2 * i) / (many - 1) - 1
+    const [x0, length] = [(0.42 * u + of(-0.05, 0.05)) * wide, high * of(0.45, 1) * (1 - 0.25 * Math.abs(u))]
+    const [x1, bend] = [x0 + 0.16 * u * wide + of(-0.06, 0.06) * wide, x0 + 0.22 * u * wide]
+    // It rises a little over the rim before it hangs.
+    const lift = -0.1 * length
+    pen.stem(x0, 0, bend, lift, x1, length, Math.max(0.6, 0.07 * long), leaf(-0.35))
+    const leaves = Math.max(3, Math.min(22, Math.round(length / (LEAF_GAP * long))))
+    for (let k = 0; k < leaves; k++) {
+      const { at, along } = onCurve([x0, 0], [bend, lift], [x1, length], (k + 0.5) / leaves)
+      const side = k % 2 === 0 ? 1 : -1
+      if (look.leaf > BUDS)
+        pen.leaf(
+          ...at,
+          along + side * of(0.7, 1.2),
+          long * of(0.6, 0.95),
+          broad,
+          leaf(0.35 - 0.5 * u + of(-0.3, 0.3) - (0.4 * k) / leaves),
+        )
+      if (of(0, 1) < IN_FLOWER * look.flower) {
+        const r = Math.max(1.3, 0.24 * long)
+        pen.oval(at[0] + side * 0.4 * long, at[1], r, 0.85 * r, 0, flower(of(-0.1, 0.5)))
+      }
+    }
+  }
 }
 
 /** Leaves of a mass lie over each other so many times, and are no more than so many. */

@@ -9,9 +9,10 @@ import {
   type SeenTree,
 } from '../frontView/index.ts'
 import { seededRandom, seedOf } from '../random/index.ts'
-import { mixed } from './light.ts'
+import { FAR_AIR, mixed } from './light.ts'
 import { ovalPath, rectPath, ringPath, type GroundPainter, type Painter } from './painter.ts'
 import { paintPlant, type Painted } from './paintPlant.ts'
+import { paintVessel } from './paintVessel.ts'
 
 /** How a view lies in a picture. */
 export interface Framing {
@@ -204,44 +205,18 @@ function paintSeen(
   )
 }
 
-const CLAY = '#b97a56'
-/** Of its rim so wide is the foot of a pot that tapers; and so much of its height is the band about the rim. */
-const TAPERS = 0.72
-const BAND = 0.16
-/** Strips by which its roundness is shaded. */
-const STRIPS = 7
-
-/** A pot behind a bed: tapered, or a box. */
-export function paintPot(
+/** Draws a pot that stands behind a bed, in softer air. */
+export const paintPot = (
   painter: Pick<Painter, 'path'>,
-  { pot, x, y, scale }: SeenPot,
+  { pot: { look, rimHeightM }, x, y, scale }: SeenPot,
   frame: Framing,
-): void {
-  const half = (pot.acrossM / 2) * scale * frame.pxPerM
-  const high = pot.rimHeightM * scale * frame.pxPerM
-  const [middle, foot] = [frame.x(x), frame.y(y)]
+): void => {
+  const pxPerM = scale * frame.pxPerM
+  const middle = frame.x(x)
+  const half = (look.acrossM / 2) * pxPerM
   if (middle < -half || middle > frame.width + half) return
-  const clay = mixed(CLAY, FAR_AIR, 0.22)
-  const narrow = pot.isBox ? 1 : TAPERS
-  painter.path(ovalPath(middle, foot, half, Math.max(1, 0.1 * half)), { fill: SHADOW_COLOUR, opacity: 0.2 })
-  for (let i = 0; i < STRIPS; i++) {
-    const [from, to] = [(2 * i) / STRIPS - 1, (2 * (i + 1)) / STRIPS - 1]
-    // Lit from the upper left.
-    const light = pot.isBox ? 0 : 0.35 - 0.9 * Math.abs((from + to) / 2 + 0.35)
-    const fill = mixed(clay, light < 0 ? '#5b3a28' : '#f0d2b4', Math.min(0.5, Math.abs(light)))
-    painter.path(
-      ringPath([
-        [middle + from * half, foot - high],
-        [middle + to * half + 0.5, foot - high],
-        [middle + to * half * narrow + 0.5, foot],
-        [middle + from * half * narrow, foot],
-      ]),
-      { fill },
-    )
-  }
-  painter.path(rectPath(middle - 1.06 * half, foot - high, 2.12 * half, Math.max(1.5, BAND * high)), {
-    fill: mixed(clay, '#5b3a28', 0.12),
-  })
+  // What it stands on is not drawn: as high as its rim.
+  paintVessel(painter, { ...look, highM: rimHeightM }, { x: middle, y: frame.y(y), pxPerM, air: 0.22 })
 }
 
 /** So many plants of a kind that look different. */
@@ -304,7 +279,6 @@ function paintBackdrop(painter: GroundPainter, b: Backdrop, frame: Framing): voi
 const HEDGE_LEAVES = 2200
 
 /** Trees are behind, in softer air. */
-const FAR_AIR = '#e4e6da'
 const TRUNK = mixed('#7a6a58', FAR_AIR, 0.25)
 /** So many tell a crown from a balloon, and bare branches from a bush. */
 const TREE_LEAVES = 3200

@@ -25,6 +25,7 @@ import * as pictures from './020_pictures.ts'
 import * as reworks from './021_reworks.ts'
 import * as carriedOut from './022_carried_out.ts'
 import * as schemeLinks from './023_scheme_links.ts'
+import * as fills from './024_fills.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -69,6 +70,7 @@ const migrations: Record<string, Knex.Migration> = {
   '021_reworks': reworks,
   '022_carried_out': carriedOut,
   '023_scheme_links': schemeLinks,
+  '024_fills': fills,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -22,6 +22,8 @@ const edited = {
   // What happened to a part of the plan: of which one is never put otherwise, and tells what it is called by.
   feature_events: ['feature_id', 'on_date', 'action', 'value', 'crown_radius_m'],
   bench: ['count', 'gone', 'gone_on', 'planting_id'],
+  // Of a fill: what it is told by is never put otherwise.
+  fills: ['container_id', 'name', 'emptied_on', 'ended_by'],
 } as const
 export type EditedTable = keyof typeof edited
 
@@ -51,7 +53,7 @@ export interface Edit {
   isUndone: boolean
 }
 
-const JSON_COLUMNS: ReadonlySet<string> = new Set(['geometry', 'properties', 'outline'])
+const JSON_COLUMNS: ReadonlySet<string> = new Set(['geometry', 'properties', 'outline', 'mix'])
 
 const asKept = (column: string, value: unknown): unknown =>
   JSON_COLUMNS.has(column) && value !== null && value !== undefined ? JSON.stringify(value) : value

@@ -46,6 +46,7 @@ export const DERIVED = [
   '/successions',
   '/rules',
   '/watering',
+  '/containers',
   '/outlook',
   '/suspicions',
 ] as const

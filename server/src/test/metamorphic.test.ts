@@ -29,6 +29,7 @@ import { DERIVED, questionOf } from './asked.ts'
 import { practiceWithGarden, shortRecord, type TestPractice } from './practice.ts'
 import { amending, drawing, entering, takingOff } from './edits.ts'
 import { beginning, saidOf } from './schemes.ts'
+import { fillOf } from './validWrites.ts'
 
 /**
  * Whatever is written, everything derived equals what is worked out from nothing. No expected value is written down here: what
@@ -521,6 +522,11 @@ const writes: readonly Write[] = [
     name: 'water is given',
     changes: ['waterings'],
     make: () => write('/waterings', { on: TODAY, given: [{ plantingId: planting('W-03').id, litres: 10 }] }),
+  },
+  {
+    name: 'a container is filled',
+    changes: ['fills', 'plantings'],
+    make: () => write('/containers/fills', fillOf(feature('Door pot').id)),
   },
   {
     name: 'a what-if is kept',

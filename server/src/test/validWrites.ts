@@ -37,6 +37,22 @@ function pathOf({ path }: Endpoint, given: Record<string, string>): string {
   })
 }
 
+/** A container filled for the first time. */
+export const fillOf = (containerId: string, more: object = {}) => ({
+  containerId,
+  replaces: null,
+  on: '2026-05-20',
+  name: 'Summer',
+  season: 'summer',
+  mix: [
+    { name: 'compost', parts: 3 },
+    { name: 'grit', parts: 1 },
+  ],
+  renewed: 1,
+  in: [{ taxonBotanical: 'Tagetes patula', count: 5, source: 'bought', role: 'filler' }],
+  ...more,
+})
+
 /** A rule of a garden's own. */
 export const ownRule: OwnRuleRequest = {
   operation: 'upkeep',
@@ -125,7 +141,8 @@ export function validWrites(
   })
 
   const { sessions, gardens, plan, climates, plantings, bench, taxa, light, verdicts } = endpoints
-  const { seasons, watering, rules, crews, walks, photos, pictures, records, reworks, prices } = endpoints
+  const { seasons, watering, containers, rules, crews, walks, photos, pictures, records, reworks, prices } =
+    endpoints
   valid(sessions.setClock, async () => ({ body: { useRealToday: false } }))
   valid(gardens.create, async () => ({
     body: { name: name('Garden'), latitude: 51, longitude: 0, timeZone: 'Europe/London', northDeg: 3 },
@@ -370,6 +387,29 @@ export function validWrites(
   valid(watering.give, async (g) => ({
     body: { on: today, given: [{ plantingId: planting(g).id, litres: 10 }] },
   }))
+  valid(containers.fill, async () => {
+    const potId = ownId()
+    const at = { type: 'Point', coordinates: [4 + nth, 20] }
+    await write(practice, '/plan/edits', {
+      parts: [
+        {
+          id: potId,
+          feature: {
+            type: 'Feature',
+            properties: {
+              kind: 'container',
+              name: name('Pot'),
+              shape: 'tapered',
+              diameterM: 0.4,
+              rimHeightM: 0.4,
+            },
+            geometry: at,
+          },
+        },
+      ],
+    })
+    return { body: fillOf(potId, { on: '2020-05-20' }) }
+  })
   valid(rules.saveOwn, async () => ({ body: { ...ownRule } }))
   const shipped = async () =>
     (await look<RuleView[]>(practice, '/rules')).find((r) => r.touches.length > 0 && r.isOn)!

@@ -11,6 +11,8 @@ import type {
   Look,
   Openings,
   PlacedJob,
+  PotsAbout,
+  PotStanding,
   ScheduleProblem,
   Reading,
   Region,
@@ -55,6 +57,7 @@ export interface ComputeTasks {
   whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }
   record: RecordTask
   bloom: BloomTask
+  containers: { scene: Scene; pots: PotStanding[]; about: PotsAbout }
   diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
   schedule: { problem: ScheduleProblem; rounds: number }
   why: { problem: ScheduleProblem; placed: PlacedJob[]; jobId: string }

@@ -5,6 +5,8 @@ import {
   explainReadings,
   freeSpots,
   judgeGarden,
+  judgePots,
+  lightAtPots,
   lieOf,
   openings as openingsOf,
   placesLight,
@@ -52,6 +54,10 @@ export const spots = ({ garden, light, on }: ComputeTasks['spots']) => freeSpots
 export const openings = ({ garden, light, on }: ComputeTasks['openings']) => openingsOf(garden, light, on)
 export const judge = (task: ComputeTasks['judge']) =>
   judgeGarden(task.garden, task.light, task.spots, task.openings, task.on)
+export function containers({ scene, pots, about }: ComputeTasks['containers']) {
+  const light = lightAtPots(scene, pots, about.on)
+  return judgePots(pots, light, about).map((judged, i) => ({ ...judged, light: light[i]! }))
+}
 export const lie = ({ laying }: ComputeTasks['lie']) => lieOf(laying)
 export const whatIfs = (task: ComputeTasks['whatIfs']) =>
   whatIfEffects(task.garden, task.suppositions, task.on)

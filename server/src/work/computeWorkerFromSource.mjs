@@ -28,6 +28,7 @@ export const {
   explain,
   record,
   bloom,
+  containers,
   diagnose,
   schedule,
   scheduleTelling,

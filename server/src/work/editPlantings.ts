@@ -44,11 +44,17 @@ export async function addPlantings(
   const edit = openEdit(db, who)
   const plantingIds: string[] = []
   for (const said of asked)
-    plantingIds.push(await naming(said.tag, asked.length, () => addOne(db, who, edit, said)))
+    plantingIds.push(await naming(said.tag, asked.length, () => enterPlanting(db, who, edit, said)))
   return { editId: await edit.save(), plantingIds }
 }
 
-async function addOne(db: Db, who: Editing, edit: OpenEdit, said: PlantingRequest): Promise<string> {
+/** Enters one planting as part of an edit. @returns its id */
+export async function enterPlanting(
+  db: Db,
+  who: Editing,
+  edit: OpenEdit,
+  said: PlantingRequest,
+): Promise<string> {
   const { gardenId } = who
   await requireSpot(db, gardenId, said)
   requirePast(said.plantedOn, who.today)

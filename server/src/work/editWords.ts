@@ -36,8 +36,9 @@ export function editWords(entries: readonly EditEntry[], names: EditNames): stri
     .map((e) => plantingWords(e, names))
     .filter((said) => said !== undefined)
   const events = entries.filter((e) => e.table === 'feature_events').map((e) => eventWords(e, names))
+  const fills = entries.filter((e) => e.table === 'fills').flatMap((e) => fillWords(e, names))
   const sites = siteWords(entries, names)
-  const all = [...parts, ...events, ...plantings, ...sites]
+  const all = [...parts, ...events, ...fills, ...plantings, ...sites]
   return all.length > MOST_TOLD + 1
     ? [...all.slice(0, MOST_TOLD), `And ${counted(all.length - MOST_TOLD, 'more change')}.`]
     : all
@@ -97,6 +98,13 @@ function eventWords({ was, now }: EditEntry, names: EditNames): string {
   const what = happenedWords(String(row.action), row.value)
   const said = `${names.partOf(String(row.feature_id))}: ${what} on ${dayMonthYear(String(row.on_date))}`
   return now?.withdrawn ? `${said}, taken back.` : `${said}.`
+}
+
+/** A container filled; that it was emptied for it goes without saying. */
+function fillWords({ was, now }: EditEntry, names: EditNames): string[] {
+  if (was && !now?.withdrawn) return []
+  const said = `${names.placeOf(String(now!.container_id))} filled: ${String(now!.name)}`
+  return [now!.withdrawn ? `${said}, taken back.` : `${said}.`]
 }
 
 function plantingWords({ id, was, now }: EditEntry, names: EditNames): string | undefined {

@@ -77,6 +77,20 @@ function FieldControl({ id, field: f, value, onSay }: InputProps) {
           options={[{ value: '', label: 'not said' }, ...f.options]}
         />
       )
+    case 'flag':
+      return (
+        <Choose
+          id={id}
+          label={f.label}
+          value={value === undefined ? '' : value ? 'yes' : 'no'}
+          onChange={(v) => onSay(v === '' ? undefined : v === 'yes')}
+          options={[
+            { value: '', label: 'not said' },
+            { value: 'yes', label: 'yes' },
+            { value: 'no', label: 'no' },
+          ]}
+        />
+      )
     case 'day':
       return (
         <DatePicker

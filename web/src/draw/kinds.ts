@@ -1,4 +1,13 @@
-import { neededGeometry, soilTextures, windExposures, type FeatureKind, type Geometry } from '@border/core'
+import {
+  movers,
+  neededGeometry,
+  potShapes,
+  soilTextures,
+  stands,
+  windExposures,
+  type FeatureKind,
+  type Geometry,
+} from '@border/core'
 
 /** Kinds that can be drawn by hand, in the order they are offered. */
 export const drawnKinds = [
@@ -48,7 +57,11 @@ export interface TextField extends Common {
   type: 'text'
   most: number
 }
-export type Field = SizeField | WordField | DayField | BearingsField | TextField
+/** Yes or no, or nobody has said. */
+export interface FlagField extends Common {
+  type: 'flag'
+}
+export type Field = SizeField | WordField | DayField | BearingsField | TextField | FlagField
 
 const size = (
   name: string,
@@ -102,13 +115,24 @@ export const kindFields: Record<DrawnKind, readonly Field[]> = {
       name: 'shape',
       label: 'Shape',
       first: true,
-      options: ['round', 'box', 'tapered', 'bowl', 'half round'].map((o) => ({ value: o, label: o })),
+      options: potShapes.map((o) => ({ value: o, label: o })),
     },
     size('diameterM', 'Inner width, if round', { usual: 0.5, max: 5, step: 0.05, first: true }),
     size('lengthM', 'Inner length', { max: 10, step: 0.05 }),
     size('widthM', 'Inner width, if a box', { max: 5, step: 0.05 }),
     needed('rimHeightM', 'Rim above ground', 0.45, 3),
+    size('depthM', 'Depth inside', { min: 0.05, max: 3, step: 0.01 }),
+    size('footM', 'Inner width at its floor', { min: 0.01, max: 5, step: 0.05 }),
     { type: 'text', name: 'material', label: 'Made of', most: 60 },
+    size('wallM', 'Wall', { max: 0.5, step: 0.005 }),
+    size('holes', 'Drainage holes', { max: 100, step: 1, unit: '' }),
+    { type: 'flag', name: 'feet', label: 'On feet' },
+    { type: 'flag', name: 'saucer', label: 'In a saucer' },
+    size('reservoirL', 'Water kept below the mix', { max: 500, step: 0.5, unit: 'l' }),
+    word('standsOn', 'Stands on', stands),
+    size('standsM', 'That is high', { max: 3, step: 0.05 }),
+    size('facingDeg', 'Faces', { max: 360, step: 5, unit: '°' }),
+    word('movedBy', 'Moved by', movers),
     ...lie,
     note,
   ],

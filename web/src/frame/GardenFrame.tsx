@@ -176,6 +176,7 @@ function Links({ gardenId, search, asOf }: { gardenId: string; search: string; a
     ['record', 'Record'],
     ['verdicts', 'Verdicts', now?.openVerdicts],
     ['rework', 'Rework'],
+    ['pots', 'Pots'],
     ['season', 'Season', now?.openJobs],
     ['plants', 'Plants'],
     ['plan', 'Plan'],

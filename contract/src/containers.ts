@@ -1,0 +1,196 @@
+import {
+  components,
+  plantingSources,
+  potRoles,
+  remark,
+  tag,
+  type ComponentName,
+  type PotFault,
+  type PotJudgement,
+  type PotLight,
+} from '@border/core'
+import { z } from 'zod'
+import {
+  botanicalName,
+  gardenPath,
+  head,
+  id,
+  isoDay,
+  keeper,
+  note,
+  recordedDay,
+  shortText,
+} from './basics.ts'
+import { reads, writes } from './endpoint.ts'
+import { sunHours } from './worked.ts'
+
+/** Why a fill ended. */
+export const fillEnds = [
+  'went over',
+  'heat',
+  'frost',
+  'dried out',
+  'drowned',
+  'eaten',
+  'disease',
+  'not liked',
+] as const
+export type FillEnd = (typeof fillEnds)[number]
+
+const n = z.number()
+const componentName = z.enum(components.map((c) => c.name) as [ComponentName, ...ComponentName[]])
+const season = z.enum(['summer', 'winter'])
+
+/** A container filled anew, or refreshed: what comes out, what mix it has, and what goes in. All of it or nothing. */
+const fillRequest = z.object({
+  containerId: id,
+  /** The fill that whoever asks has seen in it; null where it had none. */
+  replaces: id.nullable(),
+  on: recordedDay,
+  name: shortText,
+  season,
+  mix: z
+    .array(z.object({ name: componentName, parts: z.number().positive().max(100) }))
+    .min(1)
+    .max(components.length)
+    .refine((parts) => new Set(parts.map((p) => p.name)).size === parts.length, 'names a part twice'),
+  /** Of the mix so much is new. */
+  renewed: z.number().min(0).max(1),
+  endedBy: z.enum(fillEnds).nullish(),
+  /** What comes out; what is not named stays. */
+  out: z
+    .array(z.object({ plantingId: id, to: z.enum(['bench', 'compost']) }))
+    .max(60)
+    .default([]),
+  in: z
+    .array(
+      z.object({
+        /** The next free one where nobody says any. */
+        tag: tag.optional(),
+        taxonBotanical: botanicalName,
+        count: z.number().int().min(1).max(200),
+        source: z.enum(plantingSources),
+        role: z.enum(potRoles).nullish(),
+        /** Off the bench. */
+        benchId: id.optional(),
+      }),
+    )
+    .max(30)
+    .default([]),
+  note: remark(2000).optional(),
+})
+export type FillRequest = z.input<typeof fillRequest>
+
+const fillView = z.strictObject({
+  id,
+  name: z.string(),
+  season,
+  filledOn: isoDay,
+  /** Null while it stands. */
+  emptiedOn: isoDay.nullable(),
+  mix: z.array(z.strictObject({ name: componentName, parts: n })),
+  renewed: n,
+  endedBy: z.enum(fillEnds).nullable(),
+  note: note.nullable(),
+  /** What grew in it. */
+  plants: z.array(z.strictObject({ plantingId: id, tag: z.string(), botanical: z.string(), count: n })),
+})
+/** A fill of a container, and what grew in it. */
+export type FillView = z.infer<typeof fillView>
+
+const mixPart = z.strictObject({ name: z.string(), parts: n })
+const judgement = {
+  assumed: z.array(z.enum(['size', 'depth', 'foot', 'wall', 'material'])).readonly(),
+  brimfulLitres: n,
+  mixLitres: n,
+  surfaceM2: n,
+  mix: z.strictObject({
+    isSaid: z.boolean(),
+    parts: z.array(mixPart),
+    bought: z.array(z.strictObject({ name: z.string(), litres: n, bags: n, bagLitres: n })),
+    traits: z.strictObject({ air: n, water: n, available: n, kgPerLitre: n }),
+  }),
+  weight: z.strictObject({ empty: n, dry: n, wet: n, footprintM2: n, wetPerM2: n }),
+  liftedBy: n.nullable(),
+  tipsAtMs: n.nullable(),
+  faults: z.array(
+    z.enum([
+      'no holes',
+      'frost bursts it',
+      'frost may crack it',
+      'no feet',
+      'saucer in winter',
+      'tips',
+      'deck',
+      'overhead',
+    ] satisfies PotFault[]),
+  ),
+  remarks: z.array(
+    z.strictObject({
+      kind: z.enum([
+        'light',
+        'water',
+        'vigour',
+        'hardiness',
+        'leaned on',
+        'proportion',
+        'crowded',
+        'open',
+        'lime',
+      ]),
+      botanicals: z.array(z.string()).readonly(),
+      isGrave: z.boolean(),
+      says: z.string(),
+    }),
+  ),
+  water: z
+    .array(
+      z.strictObject({
+        month: n,
+        days: z.strictObject({ p10: n, p50: n, p90: n }).nullable(),
+        litres: n,
+      }),
+    )
+    .nullable(),
+  ahead: z.array(z.strictObject({ day: isoDay, litres: n })),
+} satisfies Record<keyof Omit<PotJudgement, 'id'>, z.ZodType>
+
+const light = {
+  months: z.array(sunHours),
+  season: sunHours,
+  share: z.array(n),
+  eaves: z.string().optional(),
+} satisfies Record<keyof PotLight, z.ZodType>
+
+const potView = z.strictObject({
+  id,
+  ...judgement,
+  light: z.strictObject(light),
+  /** Latest first; the first stands where it has not been emptied. */
+  fills: z.array(fillView),
+})
+/** A container: what was worked out of it, its light, and its fills. */
+export type PotView = z.infer<typeof potView>
+
+const containersView = z.strictObject({
+  /** Told from weather that was made up. */
+  isSimulated: z.boolean(),
+  /** Mean of the years' lowest temperatures, degrees Celsius; null where no climate is known. */
+  coldestC: n.nullable(),
+  pots: z.array(potView),
+})
+export type ContainersView = z.infer<typeof containersView>
+
+const path = `${gardenPath}/containers` as const
+
+/** Containers: what they hold, weigh and drink, and how they are filled. */
+export const containerEndpoints = {
+  read: reads(path, keeper, {
+    answer: containersView,
+    restsOn: ['plan', 'plantings', 'climate', 'library', 'fills'],
+  }),
+  fill: writes(`${path}/fills`, head, {
+    body: fillRequest,
+    answer: z.strictObject({ editId: id, fillId: id, plantingIds: z.array(id) }),
+  }),
+}

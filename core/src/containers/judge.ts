@@ -1,0 +1,233 @@
+import type { DailyWeather } from '../climate/index.ts'
+import { daysBetween, fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
+import { eavesOver, eavesZones, type PlanFeature } from '../garden/index.ts'
+import { sunHours, type Scene, type SunHours } from '../light/index.ts'
+import { usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
+import type { MixPart } from '../quantities/index.ts'
+import { sizeAt, type Size } from '../rework/growth.ts'
+import { potRoles, remarksOn, type PotRemark, type PotRole } from './fitting.ts'
+import {
+  bagsFor,
+  recipeFor,
+  recipes,
+  traitsOf,
+  type FillSeason,
+  type MixTraits,
+  type PartBought,
+} from './mix.ts'
+import {
+  wateringByMonth,
+  waterDays,
+  waterThrough,
+  type Drinking,
+  type MonthOfWater,
+  type WateredPot,
+} from './potWater.ts'
+import { faultsOf, tipsAt, type PotFault } from './stability.ts'
+import { vesselOf, type Vessel } from './vessel.ts'
+import { brimfulLitres, mixLitresOf, mixSurfaceM2 } from './volume.ts'
+import { liftedBy, weightOf, type Weight } from './weight.ts'
+
+/** A planting of a pot. */
+export interface InPot {
+  taxon: Taxon
+  /** How many live. */
+  count: number
+  role: string | null
+  plantedOn: IsoDate
+}
+
+/** A container as it is judged: as the plan has it, with what grows in it. */
+export interface PotStanding {
+  id: string
+  properties: PlanFeature['properties']
+  x: number
+  y: number
+  rimHeightM: number
+  plantings: readonly InPot[]
+  /** What it was filled with; null where nobody has said. */
+  mix: readonly MixPart[] | null
+  season: FillSeason
+}
+
+/** The light at a pot's rim through the year: as things stand now. */
+export interface PotLight {
+  /** Of a clear day in the middle of each month, January first. */
+  months: SunHours[]
+  /** Of a mean day of the growing season, hours. */
+  season: SunHours
+  /** Of what an open place has, by month, 0 to 1. */
+  share: number[]
+  /** The house whose eaves it stands under; undefined where rain reaches it. */
+  eaves: string | undefined
+}
+
+const MID_MONTH = 15
+/** Under eaves so much of the rain is driven in. */
+const RAIN_UNDER_EAVES = 0.1
+
+/** The light at the rims of pots in a garden. */
+export function lightAtPots(
+  scene: Scene,
+  pots: readonly Pick<PotStanding, 'x' | 'y' | 'rimHeightM'>[],
+  on: IsoDate,
+): PotLight[] {
+  const year = Number(on.slice(0, 4))
+  const points = pots.map(({ x, y, rimHeightM }) => ({ x, y, z: rimHeightM }))
+  const open = { ...scene, obstructions: [] }
+  const months = Array.from({ length: 12 }, (_, m) => {
+    const period = { kind: 'day', on: isoDate(year, m + 1, MID_MONTH), standing: on } as const
+    return {
+      hours: sunHours(scene, points, period),
+      most: sunHours(open, [{ x: 0, y: 0, z: 1 }], period)[0]!.total,
+    }
+  })
+  const season = sunHours(scene, points, { kind: 'season', on })
+  const zones = eavesZones(scene, on)
+  return pots.map(({ x, y }, i) => ({
+    months: months.map((m) => m.hours[i]!),
+    season: season[i]!,
+    share: months.map((m) => (m.most > 0 ? Math.min(1, m.hours[i]!.total / m.most) : 0)),
+    eaves: eavesOver(zones, x, y)?.name,
+  }))
+}
+
+/** In a pot a plant grows to so much of what it grows to in the ground: a working figure. */
+const OF_FULL_SIZE = 0.8
+const DAYS_A_YEAR = 365.25
+/** What is planted for a season is looked at as it is after two months. */
+const LOOKED_AT_YEARS = 0.5
+
+/** How large a planting of a pot is this season. */
+export function sizeInPot(taxon: Taxon, plantedOn: IsoDate, on: IsoDate): Size {
+  const years = Math.max(0, daysBetween(plantedOn, on) / DAYS_A_YEAR) + LOOKED_AT_YEARS
+  const { heightM, spreadM } = sizeAt(taxon, years)
+  return { heightM: OF_FULL_SIZE * heightM, spreadM: OF_FULL_SIZE * spreadM }
+}
+
+const WITHOUT_LEAVES: readonly Phase[] = ['underground', 'bare', 'summer rest']
+
+function drinkingOf({ taxon, count, plantedOn }: InPot, on: IsoDate, year: Year): Drinking {
+  const first = dayNumber(isoDate(Number(on.slice(0, 4)), 1, 1))
+  // By the week: what leafs out does not do so in a day.
+  const weeks = Array.from(
+    { length: 53 },
+    (_, w) => !WITHOUT_LEAVES.includes(usualState(taxon, fromDayNumber(first + 7 * w), year).phase),
+  )
+  return {
+    ...sizeInPot(taxon, plantedOn, on),
+    count,
+    taxon,
+    leafyOn: (day) => weeks[Math.min(52, Math.floor((day - 1) / 7))]!,
+  }
+}
+
+/** What is worked out of a container. */
+export interface PotJudgement {
+  id: string
+  /** What was taken for usual, because nobody has said it. */
+  assumed: Vessel['assumed']
+  brimfulLitres: number
+  mixLitres: number
+  surfaceM2: number
+  mix: {
+    /** Whether it is what was filled in, or what would suit what grows there. */
+    isSaid: boolean
+    parts: MixPart[]
+    bought: PartBought[]
+    traits: MixTraits
+  }
+  weight: Weight
+  /** People to lift it, wet; null: not by hand. */
+  liftedBy: number | null
+  /** The gust that tips it, metres a second; null where none does. */
+  tipsAtMs: number | null
+  faults: PotFault[]
+  remarks: PotRemark[]
+  /** Days between waterings by month; null without a record of weather. */
+  water: MonthOfWater[] | null
+  /** When it is due in the days that are forecast, watered through this morning; each time litres. */
+  ahead: { day: IsoDate; litres: number }[]
+}
+
+/** What pots of a garden are judged by together. */
+export interface PotsAbout {
+  on: IsoDate
+  latitudeDeg: number
+  year: Year
+  /** Mean of the years' lowest temperatures, degrees Celsius; null where no climate is known. */
+  coldestC: number | null
+  /** Days of the record, and those that are forecast. */
+  record: readonly DailyWeather[]
+  forecast: readonly DailyWeather[]
+}
+
+const roleOf = (said: string | null): PotRole => potRoles.find((r) => r === said) ?? 'filler'
+
+/** Where winters are not known none is taken to be hard. */
+const MILD_C = 10
+
+/** Judges pots: what each holds, weighs, drinks, and what is to be said of it. @param light of the pots, in their order */
+export function judgePots(
+  pots: readonly PotStanding[],
+  light: readonly PotLight[],
+  about: PotsAbout,
+): PotJudgement[] {
+  const { on, latitudeDeg, year } = about
+  const record = waterDays(about.record, latitudeDeg)
+  const forecast = waterDays(about.forecast, latitudeDeg)
+  return pots.map((pot, i): PotJudgement => {
+    const vessel = vesselOf(pot)
+    const plants = pot.plantings.map((p) => drinkingOf(p, on, year))
+    const parts = [
+      ...(pot.mix ??
+        recipes[
+          recipeFor(
+            pot.plantings.map((p) => p.taxon),
+            pot.season,
+          )
+        ].parts),
+    ]
+    const traits = traitsOf(parts)
+    const weight = weightOf(vessel, traits, plants)
+    const tips = tipsAt(vessel, weight, plants)
+    const { share, season, eaves } = light[i]!
+    const watered: WateredPot = {
+      vessel,
+      mix: traits,
+      plants,
+      sunShare: share,
+      rainShare: eaves === undefined ? 1 : RAIN_UNDER_EAVES,
+    }
+    const mixLitres = mixLitresOf(vessel)
+    return {
+      id: pot.id,
+      assumed: vessel.assumed,
+      brimfulLitres: brimfulLitres(vessel),
+      mixLitres,
+      surfaceM2: mixSurfaceM2(vessel),
+      mix: { isSaid: pot.mix !== null, parts, bought: bagsFor(mixLitres, parts), traits },
+      weight,
+      liftedBy: liftedBy(weight.wet) ?? null,
+      tipsAtMs: Number.isFinite(tips) ? tips : null,
+      faults: faultsOf(vessel, weight, plants, about.coldestC ?? MILD_C),
+      remarks: remarksOn(
+        pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: roleOf(p.role) })),
+        vessel,
+        {
+          sunHours: season.total,
+          coldestC: about.coldestC ?? MILD_C,
+          overWinter: true,
+        },
+      ),
+      water: record.length === 0 ? null : wateringByMonth(watered, record),
+      ahead: waterThrough(watered, forecast).waterings,
+    }
+  })
+}
+
+/** The half of the year that a fill made on a day is for: from when the days draw in, for winter. */
+export const seasonFrom = (on: IsoDate, south: boolean): FillSeason => {
+  const month = ((monthOf(on) - 1 + (south ? 6 : 0)) % 12) + 1
+  return month >= 3 && month <= 8 ? 'summer' : 'winter'
+}

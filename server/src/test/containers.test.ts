@@ -1,0 +1,185 @@
+import type { BenchView, ContainersView, GardenView, EditView } from '@border/contract'
+import { randomUUID } from 'node:crypto'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { practiceWithGarden, type TestPractice } from './practice.ts'
+import { drawing } from './edits.ts'
+import { fillOf } from './validWrites.ts'
+
+const TODAY = '2026-09-15'
+let practice: TestPractice
+const post = (rest: string, body?: object) => practice.head.post(`/gardens/${practice.gardenId}${rest}`, body)
+const get = async <T>(rest: string): Promise<T> =>
+  (await practice.head.get(`/gardens/${practice.gardenId}${rest}`)).body
+const fill = (containerId: string, more: object = {}) => post('/containers/fills', fillOf(containerId, more))
+const potNow = async (id: string) => (await get<ContainersView>('/containers')).pots.find((p) => p.id === id)!
+const livingIn = async (id: string) =>
+  (await get<GardenView>('')).plantings.filter((p) => p.placeId === id && p.livingCount > 0)
+
+let nth = 0
+/** A pot put on the plan. */
+async function potOnPlan(said: object = {}): Promise<string> {
+  const id = randomUUID()
+  const properties = {
+    kind: 'container',
+    name: `Pot ${++nth}`,
+    shape: 'tapered',
+    diameterM: 0.4,
+    footM: 0.28,
+    depthM: 0.425,
+    rimHeightM: 0.45,
+    material: 'terracotta',
+    ...said,
+  }
+  const feature = { type: 'Feature', properties, geometry: { type: 'Point', coordinates: [4 + nth, 20] } }
+  expect((await post('/plan/edits', drawing({ feature }, id))).status).toBe(200)
+  return id
+}
+
+beforeAll(async () => {
+  practice = await practiceWithGarden(undefined, () => Date.parse(`${TODAY}T10:00:00Z`))
+})
+afterAll(() => practice.stop())
+
+describe('a container', () => {
+  it('is told by what it holds, weighs and drinks, as the plan has it', async () => {
+    const id = await potOnPlan({ holes: 0, standsOn: 'balcony' })
+    const pot = await potNow(id)
+    // π · 40/3 · (R² + R r + r²) to 2.5 cm below the rim, of a cone that is 42.5 cm deep.
+    const R = 14 + 6 * (40 / 42.5)
+    expect(pot.mixLitres).toBeCloseTo(((Math.PI * 40) / 3 / 1000) * (R * R + R * 14 + 14 * 14), 2)
+    expect(pot.mix.isSaid).toBe(false)
+    expect(pot.faults).toEqual(expect.arrayContaining(['no holes', 'deck']))
+    expect(pot.fills).toEqual([])
+    expect(pot.water).toHaveLength(12)
+    expect(pot.light.months).toHaveLength(12)
+  })
+
+  it('is filled, swapped and told of, with what grew in it each time', async () => {
+    const id = await potOnPlan()
+    const first = await fill(id)
+    expect(first.status).toBe(200)
+    const [marigolds] = await livingIn(id)
+    expect(marigolds).toMatchObject({ livingCount: 5, role: 'filler', plantedOn: '2026-05-20' })
+    const before = await potNow(id)
+    expect(before.mix).toMatchObject({
+      isSaid: true,
+      parts: [
+        { name: 'compost', parts: 3 },
+        { name: 'grit', parts: 1 },
+      ],
+    })
+
+    const swap = await fill(id, {
+      replaces: first.body.fillId,
+      on: '2026-09-10',
+      name: 'Winter',
+      season: 'winter',
+      renewed: 0.33,
+      endedBy: 'went over',
+      out: [{ plantingId: marigolds!.id, to: 'compost' }],
+      in: [
+        { taxonBotanical: 'Heuchera villosa', count: 1, source: 'bought', role: 'focal' },
+        { taxonBotanical: 'Tulipa tarda', count: 15, source: 'bought' },
+      ],
+    })
+    expect(swap.status).toBe(200)
+    expect((await livingIn(id)).map((p) => p.taxon.botanical).sort()).toEqual([
+      'Heuchera villosa',
+      'Tulipa tarda',
+    ])
+    const { fills } = await potNow(id)
+    expect(
+      fills.map((f) => [f.name, f.filledOn, f.emptiedOn, f.endedBy, f.plants.map((p) => p.botanical).sort()]),
+    ).toEqual([
+      ['Winter', '2026-09-10', null, null, ['Heuchera villosa', 'Tulipa tarda']],
+      ['Summer', '2026-05-20', '2026-09-10', 'went over', ['Tagetes patula']],
+    ])
+
+    // Taken back as one: the marigolds live, and the summer's fill stands.
+    const [latest] = await get<EditView[]>('/plan/edits')
+    expect(latest!.says[0]).toMatch(/^Pot \d+ filled: Winter\.$/)
+    expect((await post(`/plan/edits/${swap.body.editId}/undo`)).status).toBe(200)
+    expect((await livingIn(id)).map((p) => p.id)).toEqual([marigolds!.id])
+    expect((await potNow(id)).fills.map((f) => [f.name, f.emptiedOn])).toEqual([['Summer', null]])
+  })
+
+  it('gives what is worth saving to the bench, and takes from it', async () => {
+    const [one, other] = [await potOnPlan(), await potOnPlan()]
+    const first = await fill(one, {
+      in: [{ taxonBotanical: 'Heuchera villosa', count: 3, source: 'bought' }],
+    })
+    const [heuchera] = await livingIn(one)
+    await fill(one, {
+      replaces: first.body.fillId,
+      on: '2026-09-01',
+      out: [{ plantingId: heuchera!.id, to: 'bench' }],
+      in: [],
+    })
+    const waiting = (await get<BenchView[]>('/bench')).find((b) => b.fromTag === heuchera!.tag)!
+    expect(waiting).toMatchObject({ count: 3, since: '2026-09-01' })
+    await fill(other, {
+      on: '2026-09-05',
+      in: [{ taxonBotanical: 'Heuchera villosa', count: 2, source: 'moved', benchId: waiting.id }],
+    })
+    expect((await livingIn(other))[0]).toMatchObject({ livingCount: 2, fromTag: heuchera!.tag })
+    expect((await get<BenchView[]>('/bench')).find((b) => b.fromTag === heuchera!.tag)?.count).toBe(1)
+  })
+
+  it('is not filled ahead of today, before it stood, twice on a day, over what somebody else has filled; and then nothing is otherwise', async () => {
+    const id = await potOnPlan({ from: '2026-04-01' })
+    const first = await fill(id)
+    const now = async () => [await livingIn(id), (await potNow(id)).fills]
+    const before = await now()
+    const { fillId } = first.body
+    const refused: [object, number, RegExp][] = [
+      [{ replaces: fillId, on: '2026-09-16' }, 422, /on or after the day/],
+      [{ replaces: fillId, on: '2026-03-01' }, 422, /did not stand/],
+      [{ replaces: fillId, on: '2026-05-20' }, 422, /was filled on 20 May 2026/],
+      [{ replaces: null, on: '2026-09-10' }, 409, /somebody else/],
+      [
+        { replaces: fillId, on: '2026-09-10', out: [{ plantingId: randomUUID(), to: 'bench' }] },
+        409,
+        /come out/,
+      ],
+      [
+        {
+          replaces: fillId,
+          on: '2026-09-10',
+          in: [{ taxonBotanical: 'Planta ignota', count: 1, source: 'bought' }],
+        },
+        422,
+        /not in the plant library/,
+      ],
+      [{ replaces: fillId, on: '2026-09-10', mix: [] }, 422, /./],
+      [{ replaces: fillId, on: '2026-09-10', mix: [{ name: 'compost', parts: -1 }] }, 422, /./],
+      [{ replaces: fillId, on: '2026-09-10', renewed: 1.2 }, 422, /./],
+    ]
+    for (const [more, status, says] of refused) {
+      const answer = await fill(id, more)
+      expect([more, answer.status]).toEqual([more, status])
+      expect(JSON.stringify(answer.body)).toMatch(says)
+    }
+    expect(await now()).toEqual(before)
+    const bed = (await get<GardenView>('')).features.find((f) => f.kind === 'bed')!
+    expect((await fill(bed.id)).status).toBe(404)
+  })
+
+  it('is drawn with sizes that there can be', async () => {
+    for (const wrong of [
+      { diameterM: 0 },
+      { depthM: -1 },
+      { holes: -2 },
+      { standsOn: 'air' },
+      { reservoirL: 1e9 },
+    ]) {
+      const feature = {
+        type: 'Feature',
+        properties: { kind: 'container', name: `Pot ${++nth}`, diameterM: 0.4, rimHeightM: 0.4, ...wrong },
+        geometry: { type: 'Point', coordinates: [5, 20] },
+      }
+      const answer = await post('/plan/edits', drawing({ feature }))
+      expect([wrong, answer.status]).toEqual([wrong, 422])
+      expect(JSON.stringify(answer.body)).toContain(Object.keys(wrong)[0])
+    }
+  })
+})

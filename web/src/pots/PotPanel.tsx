@@ -1,0 +1,298 @@
+import type { ContainersView, FillView, PotView } from '@border/contract'
+import { capitalised, counted, dayMonthYear, listed, tenths, type IsoDate, type Year } from '@border/core'
+import { max } from 'd3-array'
+import { useState } from 'react'
+import { Link, useLocation } from 'react-router'
+import { Button } from '../frame/Button.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { shortDate, shortDayMonth } from '../frame/words.ts'
+import type { Sprites } from '../frontView/sprites.ts'
+import { FillForm } from './FillForm.tsx'
+import {
+  assumedWords,
+  everyWords,
+  faultWords,
+  isGrave,
+  litresText,
+  mixWords,
+  monthShort,
+  sunWords,
+  vesselWords,
+  weightWords,
+} from './potWords.ts'
+import type { RowPot } from './usePotRow.ts'
+
+interface Props {
+  pot: RowPot
+  of: PotView
+  all: ContainersView
+  on: IsoDate
+  year: Year
+  sprites: Sprites
+}
+
+/** What there is to know of a container, and the way to fill it anew. */
+export function PotPanel({ pot, of, all, year, sprites }: Props) {
+  const { isHead } = useGardenContext()
+  const [isFilling, setFilling] = useState(false)
+  return (
+    <section id="pot-panel" className="pot-panel" aria-label={pot.name}>
+      <div className="spread">
+        <div>
+          <h2>{pot.name}</h2>
+          <p>
+            {vesselWords(pot.vessel)} Filled to two fingers below the rim it takes {litresText(of.mixLitres)}{' '}
+            of mix. <span className="soft">{assumedWords(of.assumed)}</span>
+          </p>
+        </div>
+        {isHead && !isFilling && (
+          <Button look="primary" onClick={() => setFilling(true)}>
+            {pot.plants.length > 0 ? 'Fill it anew' : 'Fill it'}
+          </Button>
+        )}
+      </div>
+      <Faults of={of} />
+      {isFilling ? (
+        <FillForm {...{ pot, of, year, sprites }} coldestC={all.coldestC} onClose={() => setFilling(false)} />
+      ) : (
+        <div className="pot-facts">
+          <Plants pot={pot} of={of} />
+          <Water of={of} isSimulated={all.isSimulated} />
+          <Mix of={of} />
+          <Light of={of} />
+          <Standing of={of} />
+          <Fills fills={of.fills} />
+        </div>
+      )}
+    </section>
+  )
+}
+
+/** What cannot stay as it is comes before all else. */
+function Faults({ of }: { of: PotView }) {
+  const grave = of.faults.filter(isGrave)
+  if (grave.length === 0) return null
+  return (
+    <ul className="pot-grave" role="alert">
+      {grave.map((f) => (
+        <li key={f}>{faultWords(f, of)}</li>
+      ))}
+    </ul>
+  )
+}
+
+function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
+  const { search } = useLocation()
+  return (
+    <section>
+      <h3>What grows in it</h3>
+      {pot.plants.length === 0 && <p className="soft">Nothing.</p>}
+      <ul className="plain-list">
+        {pot.plants.map((p) => (
+          <li key={p.id}>
+            {p.count}{' '}
+            <Link to={{ pathname: `../plants/${p.id}`, search }}>
+              {p.taxon.common}, <span className="taxon">{p.taxon.botanical}</span>
+            </Link>
+            {p.role && <small className="soft"> {p.role}</small>}
+          </li>
+        ))}
+      </ul>
+      <ul className="plain-list pot-remarks">
+        {of.remarks.map((r) => (
+          <li key={r.says} className={r.isGrave ? 'late' : undefined}>
+            {r.says}
+          </li>
+        ))}
+      </ul>
+      {pot.plants.length > 1 && of.remarks.length === 0 && (
+        <p>They go together: by light, water, vigour, winter and what the pot holds.</p>
+      )}
+    </section>
+  )
+}
+
+/** Days that a bar of the year is drawn to. */
+const LONGEST = 14
+
+function Water({ of, isSimulated }: { of: PotView; isSimulated: boolean }) {
+  const { today } = useGardenContext()
+  const now = Number(today.slice(5, 7))
+  if (!of.water)
+    return (
+      <section>
+        <h3>Water</h3>
+        <p className="soft">Without a record of weather nothing can be told of it.</p>
+      </section>
+    )
+  const present = of.water[now - 1]!
+  const litres = max(of.water, (m) => m.litres) ?? 0
+  return (
+    <section>
+      <h3>Water</h3>
+      <p>
+        In {monthShort(now)} it wants water {everyWords(present)}; in July {everyWords(of.water[6]!)}
+        {litres > 0 && `, ${litresText(litres)} each time`}. {aheadWords(of.ahead)}
+      </p>
+      <table className="pot-months" aria-label="Days between waterings by month">
+        <tbody>
+          <tr>
+            {of.water.map((m) => (
+              <td key={m.month} title={`${monthShort(m.month)}: ${everyWords(m)}`}>
+                <i
+                  aria-hidden
+                  style={{
+                    height: m.days
+                      ? `${(100 * Math.min(LONGEST, LONGEST / Math.max(1, m.days.p50))) / LONGEST}%`
+                      : 0,
+                  }}
+                />
+                <b>{m.days ? Math.max(1, Math.round(m.days.p50)) : '–'}</b>
+              </td>
+            ))}
+          </tr>
+          <tr>
+            {of.water.map((m) => (
+              <th key={m.month} scope="col">
+                {monthShort(m.month).charAt(0)}
+              </th>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+      <small className="soft">
+        Days from one watering to the next, by month: of ten times five are longer, five shorter.
+        {isSimulated && ' Worked out from simulated weather: feel the mix a finger deep.'}
+      </small>
+    </section>
+  )
+}
+
+function aheadWords(ahead: PotView['ahead']): string {
+  if (ahead.length === 0) return 'Watered through today, it does without in the days that are forecast.'
+  const [first] = ahead
+  return `Watered through today, it is due again on ${shortDayMonth(first!.day)}.`
+}
+
+function Mix({ of }: { of: PotView }) {
+  const { mix } = of
+  return (
+    <section>
+      <h3>{mix.isSaid ? 'Its mix' : 'A mix for it'}</h3>
+      {!mix.isSaid && (
+        <p className="soft">Nobody has said what it is filled with. What grows in it would suit:</p>
+      )}
+      <table className="plain-table" aria-label="Mix">
+        <tbody>
+          {mix.bought.map((b) => (
+            <tr key={b.name}>
+              <th scope="row">{capitalised(b.name)}</th>
+              <td className="figure">{partsOf(mix, b.name)}</td>
+              <td className="figure">{litresText(b.litres)}</td>
+              <td className="figure">
+                {counted(b.bags, 'bag')} of {b.bagLitres} l
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <small className="soft">
+        Parts, and what fills it whole. {mixWords(mix)} Reckoned from what is usual of such stuff.
+      </small>
+    </section>
+  )
+}
+
+const partsOf = ({ parts }: PotView['mix'], name: string): string => {
+  const n = parts.find((p) => p.name === name)?.parts ?? 0
+  return counted(Math.round(10 * n) / 10, 'part')
+}
+
+function Light({ of: { light } }: { of: PotView }) {
+  const most = max(light.months, (m) => m.total) ?? 0
+  return (
+    <section>
+      <h3>Light at its rim</h3>
+      <p>
+        In June {sunWords(light.months[5]!)}; in December {sunWords(light.months[11]!)}; over the growing
+        season {tenths(light.season.total)} h.
+        {light.eaves !== undefined && ` It stands under the eaves of ${light.eaves}: little rain reaches it.`}
+      </p>
+      <table className="pot-months sun" aria-label="Hours of sun by month">
+        <tbody>
+          <tr>
+            {light.months.map((m, i) => (
+              <td key={i} title={`${monthShort(i + 1)}: ${sunWords(m)}`}>
+                <i aria-hidden style={{ height: most > 0 ? `${(100 * m.total) / Math.max(8, most)}%` : 0 }} />
+                <b>{Math.round(m.total)}</b>
+              </td>
+            ))}
+          </tr>
+          <tr>
+            {light.months.map((_, i) => (
+              <th key={i} scope="col">
+                {monthShort(i + 1).charAt(0)}
+              </th>
+            ))}
+          </tr>
+        </tbody>
+      </table>
+      <small className="soft">
+        Hours of direct sun on a clear day in the middle of each month, as things stand today.
+      </small>
+    </section>
+  )
+}
+
+function Standing({ of }: { of: PotView }) {
+  const rest = of.faults.filter((f) => !isGrave(f))
+  return (
+    <section>
+      <h3>Weight and winter</h3>
+      <p>{weightWords(of)}</p>
+      <ul className="plain-list">
+        {rest.map((f) => (
+          <li key={f}>{faultWords(f, of)}</li>
+        ))}
+      </ul>
+      {of.tipsAtMs !== null && !of.faults.includes('tips') && (
+        <small className="soft">
+          Dry, it stands until gusts of about {Math.round(of.tipsAtMs)} m/s. Reckoned by its sizes and
+          material; whoever lifts it judges for themselves.
+        </small>
+      )}
+    </section>
+  )
+}
+
+function Fills({ fills }: { fills: readonly FillView[] }) {
+  return (
+    <section>
+      <h3>Fills</h3>
+      {fills.length === 0 && (
+        <p className="soft">None is on record: what it was filled with, when and how it ended.</p>
+      )}
+      <ol className="plain-list pot-fills">
+        {fills.map((f) => (
+          <li key={f.id}>
+            <b>{f.name}</b>{' '}
+            <span className="soft">
+              {f.emptiedOn
+                ? `${shortDate(f.filledOn)} to ${shortDate(f.emptiedOn)}`
+                : `since ${dayMonthYear(f.filledOn)}`}
+            </span>
+            <br />
+            {f.plants.length > 0
+              ? listed(f.plants.map((p) => `${p.count} ${p.botanical}`))
+              : 'Nothing planted on record'}
+            .{' '}
+            {f.endedBy && (
+              <span className={f.endedBy === 'went over' ? 'soft' : 'late'}>Ended: {f.endedBy}. </span>
+            )}
+            {f.note && <span className="soft">{f.note}</span>}
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}

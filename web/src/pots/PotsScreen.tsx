@@ -1,0 +1,172 @@
+import type { ContainersView, PotView } from '@border/contract'
+import { addDays, dayMonth, daysBetween, portraitOf, yearOf, type IsoDate, type Year } from '@border/core'
+import { useMemo, useState } from 'react'
+import { Link, useLocation } from 'react-router'
+import { useChosen, useRestedParams } from '../frame/address.ts'
+import { Answered, Empty } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { Sprites } from '../frontView/sprites.ts'
+import { PotPanel } from './PotPanel.tsx'
+import { PotPortrait, type PortraitFrame } from './PotPortrait.tsx'
+import { useContainers } from './queries.ts'
+import { usePotRow, type RowPot } from './usePotRow.ts'
+import './pots.css'
+
+const LAST_WEEK = 51
+
+/** Containers side by side to one scale through the weeks of a year, and what there is to know of the one in hand. */
+export function PotsScreen() {
+  const { view } = useGardenContext()
+  const containers = useContainers(view.garden.id)
+  return (
+    <Answered
+      of={[containers]}
+      title="Pots"
+      waiting="Light, weight and water of each pot are being worked out."
+    >
+      {(found) => <Pots found={found} />}
+    </Answered>
+  )
+}
+
+function Pots({ found }: { found: ContainersView }) {
+  const { today } = useGardenContext()
+  const { pots, frame, year } = usePotRow()
+  const { search } = useLocation()
+  const [chosenId, choose] = useChosen('pot', 'pot-panel')
+  const [at, put] = useRestedParams(['week'])
+  const [sprites] = useState(() => new Sprites())
+  const usual = Math.min(LAST_WEEK, Math.floor(daysBetween(`${yearOf(today)}-01-01`, today) / 7))
+  const said = Number(at.week)
+  const week = at.week !== undefined && said >= 0 && said <= LAST_WEEK ? Math.floor(said) : usual
+  const on = week === usual ? today : addDays(`${yearOf(today)}-01-01`, 7 * week + 3)
+  const chosen = pots.find((p) => p.id === chosenId) ?? pots[0]
+  const view = found.pots.find((p) => p.id === chosen?.id)
+  return (
+    <>
+      <ScreenHead title="Pots" lead={leadOf(found)}>
+        {pots.length > 0 && (
+          <label className="pots-week">
+            <input
+              type="range"
+              min={0}
+              max={LAST_WEEK}
+              value={week}
+              aria-label="Week of the year"
+              aria-valuetext={`week of ${dayMonth(on)}`}
+              onChange={(e) => put({ week: e.target.value })}
+            />
+            <b>{dayMonth(on)}</b>
+          </label>
+        )}
+      </ScreenHead>
+      {pots.length === 0 ? (
+        <Empty>
+          There is no pot in this garden yet. Put one on the{' '}
+          <Link to={{ pathname: '../plan', search }}>Plan</Link>: its shape, its size and where it stands are
+          all that is needed to begin.
+        </Empty>
+      ) : (
+        <div className="screen-body pots">
+          <Row
+            {...{ pots, frame, year, on, sprites }}
+            chosenId={chosen?.id}
+            onChoose={choose}
+            of={found.pots}
+          />
+          {chosen && view && (
+            <PotPanel key={chosen.id} pot={chosen} of={view} all={found} {...{ on, year, sprites }} />
+          )}
+        </div>
+      )}
+    </>
+  )
+}
+
+/** What presses first, of all of them. */
+function leadOf({ pots }: ContainersView): string {
+  const grave = pots.filter((p) => p.faults.includes('no holes') || p.remarks.some((r) => r.isGrave)).length
+  const thirsty = pots.filter((p) => p.water?.[6]?.days && p.water[6].days.p50 <= 1.5).length
+  if (pots.length === 0) return 'Containers: what they hold, weigh and drink, and what grows in them.'
+  return [
+    `${pots.length === 1 ? 'One container' : `${pots.length} containers`}, to one scale.`,
+    grave > 0 &&
+      `${grave} ${grave === 1 ? 'has' : 'have'} something in ${grave === 1 ? 'it' : 'them'} that cannot stay so.`,
+    thirsty > 0 && `${thirsty} ${thirsty === 1 ? 'wants' : 'want'} water every day in July.`,
+  ]
+    .filter(Boolean)
+    .join(' ')
+}
+
+function Row({
+  pots,
+  frame,
+  year,
+  on,
+  sprites,
+  chosenId,
+  onChoose,
+  of,
+}: {
+  pots: readonly RowPot[]
+  frame: PortraitFrame
+  year: Year
+  on: IsoDate
+  sprites: Sprites
+  chosenId: string | undefined
+  onChoose: (id: string) => void
+  of: readonly PotView[]
+}) {
+  const half = frame.pxPerM / 2
+  return (
+    <div className="pots-row" role="group" aria-label="Containers">
+      {pots.map((pot) => (
+        <OfRow
+          key={pot.id}
+          {...{ pot, frame, year, on, sprites }}
+          isChosen={pot.id === chosenId}
+          isGrave={of.find((p) => p.id === pot.id)?.faults.includes('no holes') ?? false}
+          onChoose={() => onChoose(pot.id)}
+        />
+      ))}
+      <small className="pots-scale" aria-hidden>
+        <i style={{ width: half }} />
+        half a metre
+      </small>
+    </div>
+  )
+}
+
+function OfRow({
+  pot,
+  frame,
+  year,
+  on,
+  sprites,
+  isChosen,
+  isGrave,
+  onChoose,
+}: {
+  pot: RowPot
+  frame: PortraitFrame
+  year: Year
+  on: IsoDate
+  sprites: Sprites
+  isChosen: boolean
+  isGrave: boolean
+  onChoose: () => void
+}) {
+  const portrait = useMemo(() => portraitOf(pot.vessel, pot.plants, { on, year }), [pot, on, year])
+  const names = [...new Set(pot.plants.map((p) => p.taxon.common))]
+  return (
+    <button type="button" className="pots-one" aria-pressed={isChosen} onClick={onChoose}>
+      <PotPortrait
+        {...{ portrait, frame, sprites }}
+        wideM={pot.fullest.wideM}
+        label={names.length > 0 ? `${pot.name} with ${names.join(', ')}` : `${pot.name}, empty`}
+      />
+      <span className={isGrave ? 'late' : undefined}>{pot.name}</span>
+    </button>
+  )
+}

@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest'
+import { vesselOf } from '@border/core'
+import {
+  assumedWords,
+  everyWords,
+  kgText,
+  litresText,
+  sunWords,
+  vesselWords,
+  weightWords,
+} from './potWords.ts'
+
+describe('a pot in words', () => {
+  it('is told by shape, stuff and inner sizes, and what nobody said is named', () => {
+    const said = vesselOf({
+      properties: {
+        shape: 'tapered',
+        diameterM: 0.4,
+        footM: 0.3,
+        depthM: 0.38,
+        wallM: 0.02,
+        material: 'Terracotta',
+      },
+    })
+    expect(vesselWords(said)).toBe(
+      'A tapered pot of terracotta, 40\u00a0cm across and 38\u00a0cm deep inside.',
+    )
+    expect(assumedWords(said.assumed)).toBeUndefined()
+    const trough = vesselOf({ properties: { shape: 'trough', lengthM: 1.2, widthM: 0.3, rimHeightM: 0.4 } })
+    expect(vesselWords(trough)).toMatch(/^A trough, 1.20\u00a0m by 30\u00a0cm and/)
+    expect(assumedWords(trough.assumed)).toBe(
+      'Nobody has said its depth, the width of its foot, its wall and what it is made of: reckoned as is usual of such a pot.',
+    )
+  })
+
+  it.each([
+    [null, 'rain is enough'],
+    [{ p10: 1, p50: 1, p90: 1 }, 'every day'],
+    [{ p10: 1, p50: 2, p90: 4 }, 'every 2 days (1 to 4)'],
+    [{ p10: 0.2, p50: 1.4, p90: 3 }, 'every day (1 to 3)'],
+    [{ p10: 8, p50: 20, p90: 32 }, 'every 20 days (8 to more than 30)'],
+  ])('is watered %o: %s', (days, words) => expect(everyWords({ days })).toBe(words))
+
+  it('has its amounts to what can be told of them', () => {
+    expect([0.04, 0.55, 3.21, 41.7].map(litresText)).toEqual(['0.1 l', '0.6 l', '3.2 l', '42 l'])
+    expect([3.21, 41.7].map(kgText)).toEqual(['3.2 kg', '42 kg'])
+  })
+
+  it('is lifted by one, by several, or not by hand', () => {
+    const weight = { empty: 8, dry: 20, wet: 33.4, footprintM2: 0.1, wetPerM2: 334 }
+    expect(weightWords({ weight, liftedBy: 2 })).toBe(
+      '8.0 kg empty, 20 kg planted and dry, 33 kg watered through: 2 people to lift it.',
+    )
+    expect(weightWords({ weight, liftedBy: 1 })).toMatch(/one person lifts it\.$/)
+    expect(weightWords({ weight, liftedBy: null })).toMatch(/not by hand\.$/)
+  })
+
+  it.each([
+    [[0.1, 0, 0], 'no sun'],
+    [[4, 0.5, 0], '4.5 h of sun, all but some of it in the morning'],
+    [[1, 1, 3], '5.0 h of sun, most of it in the afternoon'],
+    [[2, 2, 2], '6.0 h of sun through the day'],
+  ])('has sun of %o: %s', ([morning, midday, afternoon], words) =>
+    expect(
+      sunWords({
+        total: morning! + midday! + afternoon!,
+        morning: morning!,
+        midday: midday!,
+        afternoon: afternoon!,
+        heat: 0,
+      }),
+    ).toBe(words),
+  )
+})

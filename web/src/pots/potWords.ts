@@ -1,0 +1,122 @@
+import type { PotView } from '@border/contract'
+import {
+  counted,
+  listed,
+  tenths,
+  USUAL_FLOOR_KG_PER_M2,
+  type MonthOfWater,
+  type PotFault,
+  type SunHours,
+  type Vessel,
+} from '@border/core'
+import { lengthText } from '../frame/words.ts'
+
+const shapeWords: Record<Vessel['shape'], string> = {
+  round: 'straight-sided pot',
+  box: 'box',
+  tapered: 'tapered pot',
+  bowl: 'bowl',
+  'half round': 'half-round wall pot',
+  trough: 'trough',
+  hanging: 'hanging basket',
+}
+
+/** `A tapered pot of terracotta, 40 cm across and 38 cm deep.` */
+export function vesselWords({ shape, material, lengthM, widthM, depthM }: Vessel): string {
+  const across =
+    shape === 'box' || shape === 'trough'
+      ? `${lengthText(lengthM)} by ${lengthText(widthM)}`
+      : `${lengthText(widthM)} across`
+  return `A ${shapeWords[shape]}${material ? ` of ${material.name}` : ''}, ${across} and ${lengthText(depthM)} deep inside.`
+}
+
+const assumedNames: Record<Vessel['assumed'][number], string> = {
+  size: 'its width',
+  depth: 'its depth',
+  foot: 'the width of its foot',
+  wall: 'its wall',
+  material: 'what it is made of',
+}
+
+/** What nobody has measured; nothing where all is said. */
+export const assumedWords = (assumed: Vessel['assumed']): string | undefined =>
+  assumed.length === 0
+    ? undefined
+    : `Nobody has said ${listed(assumed.map((a) => assumedNames[a]))}: reckoned as is usual of such a pot.`
+
+const days = (n: number) => Math.max(1, Math.round(n))
+
+/** `every 2 days (1 to 4)`: in the middle of ten years, and from one of ten to nine of ten. */
+export function everyWords({ days: between }: Pick<MonthOfWater, 'days'>): string {
+  if (!between) return 'rain is enough'
+  const [a, b, c] = [days(between.p10), days(between.p50), days(between.p90)]
+  const middle = b === 1 ? 'every day' : `every ${b} days`
+  if (a === c) return middle
+  return c > 30 ? `${middle} (${a} to more than 30)` : `${middle} (${a} to ${c})`
+}
+
+/** Litres as a can is filled. */
+export const litresText = (litres: number): string =>
+  litres < 1
+    ? `${Math.max(0.1, Math.round(10 * litres) / 10)} l`
+    : `${litres < 10 ? tenths(litres) : Math.round(litres)} l`
+
+/** Kilograms, to what can be told of them. */
+export const kgText = (kg: number): string => `${kg < 10 ? tenths(kg) : Math.round(kg)} kg`
+
+/** What is to be done about a fault; what is a matter of safety defers to whoever is to judge it. */
+export function faultWords(fault: PotFault, { weight, tipsAtMs }: PotView): string {
+  const load = `${Math.round(weight.wetPerM2)} kg on each square metre it stands on`
+  const words: Record<PotFault, string> = {
+    'no holes':
+      'No hole: drill one, or water stands in it and roots drown. Nothing is to be planted in it before.',
+    'frost bursts it':
+      'Frost bursts such a pot when its wall is wet: bring it in, or keep it dry and wrapped, on feet.',
+    'frost may crack it':
+      'Frost may crack it where glaze is chipped or water stands: on feet, its hole open.',
+    'no feet': 'It stands flat on the ground: feet keep its hole open, and wood below it dry.',
+    'saucer in winter': 'Take the saucer away before frost: what stands in it freezes into the foot.',
+    tips: `Empty of water it tips in a gust of about ${Math.round(tipsAtMs ?? 0)} m/s, which comes in most years: a lower place, a stone in its foot, or a tie.`,
+    deck: `Watered through it weighs ${kgText(weight.wet)}, ${load}. Floors and balconies are often reckoned for ${USUAL_FLOOR_KG_PER_M2} to 200 kg, together with people and snow: ask whoever may judge the structure, and keep to local codes.`,
+    overhead: `It hangs or stands over where people pass, ${kgText(weight.wet)} when wet: fixings are for somebody who can judge them, and are looked at each spring.`,
+  }
+  return words[fault]
+}
+
+/** Faults that are said before all else. */
+export const isGrave = (fault: PotFault): boolean => ['no holes', 'deck', 'tips', 'overhead'].includes(fault)
+
+/** `40 kg dry, 58 kg watered: three people.` */
+export function weightWords({ weight, liftedBy }: Pick<PotView, 'weight' | 'liftedBy'>): string {
+  const by =
+    liftedBy === null
+      ? 'a sack truck or rollers, not by hand'
+      : liftedBy === 1
+        ? 'one person lifts it'
+        : `${counted(liftedBy, 'person', 'people')} to lift it`
+  return `${kgText(weight.empty)} empty, ${kgText(weight.dry)} planted and dry, ${kgText(weight.wet)} watered through: ${by}.`
+}
+
+/** When a day's sun comes: `5.2 h of sun, most of it in the morning`. */
+export function sunWords({ total, morning, midday, afternoon }: SunHours): string {
+  if (total < 0.25) return 'no sun'
+  const hours = `${tenths(total)} h of sun`
+  const [part, most] = (
+    [
+      ['in the morning', morning],
+      ['about midday', midday],
+      ['in the afternoon', afternoon],
+    ] as const
+  ).reduce((a, b) => (b[1] > a[1] ? b : a))
+  if (most > 0.85 * total) return `${hours}, all but some of it ${part}`
+  return most > 0.55 * total ? `${hours}, most of it ${part}` : `${hours} through the day`
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
+export const monthShort = (month: number): string => MONTHS[month - 1]!
+
+/** What a mix is like, by what tells: the air that is left once it has drained. */
+export function mixWords({ traits }: Pick<PotView['mix'], 'traits'>): string {
+  const share = (v: number) => `${Math.round(100 * v)} %`
+  return `Drained it is ${share(traits.air)} air and ${share(traits.water)} water, of which plants can draw ${share(traits.available / traits.water)}.`
+}
