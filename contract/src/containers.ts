@@ -1,5 +1,7 @@
 import {
   components,
+  fillEnds,
+  fillSeasons,
   plantingSources,
   potRoles,
   remark,
@@ -24,22 +26,9 @@ import {
 import { reads, writes } from './endpoint.ts'
 import { sunHours } from './worked.ts'
 
-/** Why a fill ended. */
-export const fillEnds = [
-  'went over',
-  'heat',
-  'frost',
-  'dried out',
-  'drowned',
-  'eaten',
-  'disease',
-  'not liked',
-] as const
-export type FillEnd = (typeof fillEnds)[number]
-
 const n = z.number()
 const componentName = z.enum(components.map((c) => c.name) as [ComponentName, ...ComponentName[]])
-const season = z.enum(['summer', 'winter'])
+const season = z.enum(fillSeasons)
 
 /** A container filled anew, or refreshed: what comes out, what mix it has, and what goes in. All of it or nothing. */
 const fillRequest = z.object({
@@ -56,7 +45,9 @@ const fillRequest = z.object({
     .refine((parts) => new Set(parts.map((p) => p.name)).size === parts.length, 'names a part twice'),
   /** Of the mix so much is new. */
   renewed: z.number().min(0).max(1),
+  /** How the fill before it ended, and how it went. */
   endedBy: z.enum(fillEnds).nullish(),
+  endedNote: remark(2000).optional(),
   /** What comes out; what is not named stays. */
   out: z
     .array(z.object({ plantingId: id, to: z.enum(['bench', 'compost']) }))
@@ -91,9 +82,20 @@ const fillView = z.strictObject({
   mix: z.array(z.strictObject({ name: componentName, parts: n })),
   renewed: n,
   endedBy: z.enum(fillEnds).nullable(),
+  endedNote: note.nullable(),
   note: note.nullable(),
-  /** What grew in it. */
-  plants: z.array(z.strictObject({ plantingId: id, tag: z.string(), botanical: z.string(), count: n })),
+  /** What grew in it, and from when until when it stood there; null where it still does. */
+  plants: z.array(
+    z.strictObject({
+      plantingId: id,
+      tag: z.string(),
+      botanical: z.string(),
+      count: n,
+      role: z.string().nullable(),
+      from: isoDay,
+      until: isoDay.nullable(),
+    }),
+  ),
 })
 /** A fill of a container, and what grew in it. */
 export type FillView = z.infer<typeof fillView>

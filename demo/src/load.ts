@@ -39,6 +39,7 @@ import { filesOf, placedIn } from './files.ts'
 import { almshouseTerrace } from './gardens/almshouseTerrace.ts'
 import { cliffLane } from './gardens/cliffLane.ts'
 import { netmakersYard } from './gardens/netmakersYard.ts'
+import { insertFills } from './fills.ts'
 import { looksOf, placeLooksOf, type Grown } from './history.ts'
 import { lightReadOf } from './lightRead.ts'
 import { pictureOf } from './pictures.ts'
@@ -175,6 +176,8 @@ async function loadGarden(
   })
   await photograph(trx, { gardenId, personId: owner.personId }, sketch, plan, grown)
   if (sketch.survey) await scan(trx, { gardenId, personId: owner.personId }, sketch.survey, plan)
+  const placeIds = await placeIdsOf(trx, gardenId)
+  await insertFills(trx, { gardenId, ...owner }, sketch.fills ?? {}, (pot) => placeIds.get(pot)!)
   for (const rework of sketch.reworks ?? [])
     await insertReworks(trx, { gardenId, ...owner, plan, weather: station.days, byTag }, rework)
   for (const t of sketch.trials)

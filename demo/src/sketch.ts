@@ -1,4 +1,4 @@
-import type { SiteCause, TreatmentKind } from '@border/core'
+import type { FillEnd, FillSeason, PotRole, RecipeName, SiteCause, TreatmentKind } from '@border/core'
 
 /** Short forms in which the demo's gardens are written down. */
 
@@ -44,7 +44,9 @@ export const pot = (
   diameterM: number,
   rimHeightM: number,
   material: string,
-): SketchFeature => spot('container', name, at, { shape: 'tapered', diameterM, rimHeightM, material })
+  more: object = {},
+): SketchFeature =>
+  spot('container', name, at, { shape: 'tapered', diameterM, rimHeightM, material, ...more })
 
 /** Taxon, count, planted on, and what is not usual about it. */
 export type SketchPlanting = readonly [
@@ -98,8 +100,27 @@ export interface SketchGarden {
   moves: SketchMove[]
   /** An old survey that lies under the plan, scanned askew by so many degrees. */
   survey?: { name: string; turnDeg: number }
+  /** What its containers were filled with, by name, one after another. */
+  fills?: Readonly<Record<string, readonly SketchFill[]>>
   /** Places that are being decided anew. */
   reworks?: SketchRework[]
+}
+
+/** A fill of a container. */
+export interface SketchFill {
+  on: string
+  name: string
+  season: FillSeason
+  mix: RecipeName
+  renewed: number
+  in: readonly (readonly [taxon: string, count: number, role: PotRole])[]
+  /** Why the one before it ended. */
+  ended?: FillEnd
+  /** Of what went in before, what stays, and what waits on the bench; the rest is composted. */
+  keeps?: readonly string[]
+  saves?: readonly string[]
+  /** How the one before it went; of the first, what is to be told of itself. */
+  note?: string
 }
 
 /** Schemes of a place: what leaves it by tag, and what comes in; drifts grow to fill the ground. */

@@ -59,6 +59,7 @@ export { anchorWords, appliesWords, forbiddenWords, ruleSentence } from './sente
 export {
   rootingDays,
   balanceInSeason,
+  depletionShare,
   waterBalance,
   type RootingPlant,
   type WaterBalance,

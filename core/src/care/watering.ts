@@ -55,7 +55,10 @@ export interface WaterBalance {
 export const rootingDays = (taxon: Pick<Taxon, 'lifeForm'>): number => (isWoody(taxon) ? 730 : 365)
 
 /** Share of the available water that goes before a plant lacks it: table 22 for shallow roots, by what it likes. */
-const depletionShare = ({ moistureMin, moistureMax }: RootingPlant['taxon']): number =>
+export const depletionShare = ({
+  moistureMin,
+  moistureMax,
+}: Pick<Taxon, 'moistureMin' | 'moistureMax'>): number =>
   moistureMin >= 4 ? 0.3 : moistureMax <= 2 ? 0.5 : 0.4
 
 function rootZone(plant: RootingPlant, day: IsoDate): { depthM: number; totalMm: number; readilyMm: number } {

@@ -1,5 +1,6 @@
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { counted, listed } from '../words/index.ts'
+import { heightInPot } from './inPot.ts'
 import { needsLime, needsLimeFree } from './mix.ts'
 import type { Vessel } from './vessel.ts'
 import { mixSurfaceM2 } from './volume.ts'
@@ -146,12 +147,15 @@ export const fills = (taxon: Pick<Taxon, 'spacingM'>, vessel: Vessel, share: num
 
 function* togetherRemarks(potted: readonly Potted[], vessel: Vessel): Generator<PotRemark> {
   if (potted.length === 0) return
-  const tallest = potted.reduce((a, b) => (b.taxon.heightM > a.taxon.heightM ? b : a)).taxon
+  const tallest = potted.reduce((a, b) =>
+    heightInPot(b.taxon, vessel) > heightInPot(a.taxon, vessel) ? b : a,
+  ).taxon
   const pot = Math.max(
     vessel.depthM,
     vessel.shape === 'bowl' || vessel.shape === 'trough' ? vessel.widthM : 0,
   )
-  const times = tallest.heightM / pot
+  const heightM = heightInPot(tallest, vessel)
+  const times = heightM / pot
   if (vessel.shape !== 'hanging' && (times > MOST_TALL || times < LEAST_TALL))
     yield {
       kind: 'proportion',
@@ -159,8 +163,8 @@ function* togetherRemarks(potted: readonly Potted[], vessel: Vessel): Generator<
       isGrave: times > 2 * MOST_TALL,
       says:
         times > 1
-          ? `At ${metresWords(tallest.heightM)} ${shortOf(tallest)} is ${times.toFixed(1)} times the height of the pot: one to two is what looks and stands well.`
-          : `Nothing in it is as tall as the pot: ${shortOf(tallest)} grows to ${metresWords(tallest.heightM)}, the pot is ${metresWords(pot)}.`,
+          ? `At ${metresWords(heightM)} ${shortOf(tallest)} is ${times.toFixed(1)} times the height of the pot: one to two is what looks and stands well.`
+          : `Nothing in it is as tall as the pot: ${shortOf(tallest)} grows to ${metresWords(heightM)}, the pot is ${metresWords(pot)}.`,
     }
   const taken = potted.reduce((sum, p) => sum + p.count * takesM2(p.taxon), 0) / mixSurfaceM2(vessel)
   if (taken > 1.5)

@@ -1,3 +1,4 @@
+export { fillEnds, fillSeasons, type FillEnd, type FillSeason } from './fill.ts'
 export { materialOf, materials, type PotMaterial } from './material.ts'
 export { isRounded, vesselOf, type Vessel } from './vessel.ts'
 export {
@@ -24,7 +25,6 @@ export {
   traitsOf,
   type Component,
   type ComponentName,
-  type FillSeason,
   type MixTaxon,
   type MixTraits,
   type PartBought,
@@ -50,6 +50,7 @@ export {
   type WaterDay,
   type WateredPot,
 } from './potWater.ts'
+export { heightInPot, sizeInPot } from './inPot.ts'
 export {
   fills,
   potRoles,
@@ -64,7 +65,6 @@ export {
   judgePots,
   lightAtPots,
   seasonFrom,
-  sizeInPot,
   type InPot,
   type PotJudgement,
   type PotLight,

@@ -1,20 +1,12 @@
 import type { DailyWeather } from '../climate/index.ts'
-import { daysBetween, fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
+import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
 import { eavesOver, eavesZones, type PlanFeature } from '../garden/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
 import { usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
-import { sizeAt, type Size } from '../rework/growth.ts'
+import type { FillSeason } from './fill.ts'
 import { potRoles, remarksOn, type PotRemark, type PotRole } from './fitting.ts'
-import {
-  bagsFor,
-  recipeFor,
-  recipes,
-  traitsOf,
-  type FillSeason,
-  type MixTraits,
-  type PartBought,
-} from './mix.ts'
+import { bagsFor, recipeFor, recipes, traitsOf, type MixTraits, type PartBought } from './mix.ts'
 import {
   wateringByMonth,
   waterDays,
@@ -24,6 +16,7 @@ import {
   type WateredPot,
 } from './potWater.ts'
 import { faultsOf, tipsAt, type PotFault } from './stability.ts'
+import { sizeInPot } from './inPot.ts'
 import { vesselOf, type Vessel } from './vessel.ts'
 import { brimfulLitres, mixLitresOf, mixSurfaceM2 } from './volume.ts'
 import { liftedBy, weightOf, type Weight } from './weight.ts'
@@ -92,22 +85,9 @@ export function lightAtPots(
   }))
 }
 
-/** In a pot a plant grows to so much of what it grows to in the ground: a working figure. */
-const OF_FULL_SIZE = 0.8
-const DAYS_A_YEAR = 365.25
-/** What is planted for a season is looked at as it is after two months. */
-const LOOKED_AT_YEARS = 0.5
-
-/** How large a planting of a pot is this season. */
-export function sizeInPot(taxon: Taxon, plantedOn: IsoDate, on: IsoDate): Size {
-  const years = Math.max(0, daysBetween(plantedOn, on) / DAYS_A_YEAR) + LOOKED_AT_YEARS
-  const { heightM, spreadM } = sizeAt(taxon, years)
-  return { heightM: OF_FULL_SIZE * heightM, spreadM: OF_FULL_SIZE * spreadM }
-}
-
 const WITHOUT_LEAVES: readonly Phase[] = ['underground', 'bare', 'summer rest']
 
-function drinkingOf({ taxon, count, plantedOn }: InPot, on: IsoDate, year: Year): Drinking {
+function drinkingOf({ taxon, count, plantedOn }: InPot, vessel: Vessel, on: IsoDate, year: Year): Drinking {
   const first = dayNumber(isoDate(Number(on.slice(0, 4)), 1, 1))
   // By the week: what leafs out does not do so in a day.
   const weeks = Array.from(
@@ -115,7 +95,7 @@ function drinkingOf({ taxon, count, plantedOn }: InPot, on: IsoDate, year: Year)
     (_, w) => !WITHOUT_LEAVES.includes(usualState(taxon, fromDayNumber(first + 7 * w), year).phase),
   )
   return {
-    ...sizeInPot(taxon, plantedOn, on),
+    ...sizeInPot(taxon, vessel, plantedOn, on),
     count,
     taxon,
     leafyOn: (day) => weeks[Math.min(52, Math.floor((day - 1) / 7))]!,
@@ -178,7 +158,7 @@ export function judgePots(
   const forecast = waterDays(about.forecast, latitudeDeg)
   return pots.map((pot, i): PotJudgement => {
     const vessel = vesselOf(pot)
-    const plants = pot.plantings.map((p) => drinkingOf(p, on, year))
+    const plants = pot.plantings.map((p) => drinkingOf(p, vessel, on, year))
     const parts = [
       ...(pot.mix ??
         recipes[

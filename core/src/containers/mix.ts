@@ -1,5 +1,6 @@
 import { mixLitres, type MixPart } from '../quantities/index.ts'
 import type { Taxon } from '../plants/index.ts'
+import type { FillSeason } from './fill.ts'
 
 /** Stuff that mixes are made of. Shares are of its volume as it lies. */
 export interface Component {
@@ -81,9 +82,6 @@ export const recipes = {
   limeFree: recipe('without lime', { 'ericaceous compost': 6, 'composted bark': 3, perlite: 1 }),
 } as const satisfies Record<string, Recipe>
 export type RecipeName = keyof typeof recipes
-
-/** The half of the year a fill is for. */
-export type FillSeason = 'summer' | 'winter'
 
 /** What a plant asks of its mix. */
 export type MixTaxon = Pick<Taxon, 'lifeForm' | 'phMax' | 'moistureMax' | 'pruning'>

@@ -4,6 +4,7 @@ import {
   referenceEvapotranspiration,
   type DailyWeather,
 } from '../climate/index.ts'
+import { depletionShare } from '../care/index.ts'
 import { dayOfYear, monthOf, type IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { materialOf } from './material.ts'
@@ -37,7 +38,7 @@ export interface WateredPot {
   factor?: number | undefined
 }
 
-/** Leaves in full sun draw so much over the reference: small plants with wind all round them (FAO-56, chapter 10, single trees and tufts draw up to 1.4). */
+/** Leaves in full sun draw so much over the reference (FAO-56, table 12: most full covers in the middle of their season). */
 const IN_LEAF = 1.15
 /** Bare mix, wetted now and then (FAO-56, table 17 at the beginning of a season, and eq. 66 of soil wetted twice a week). */
 const BARE = 0.35
@@ -45,23 +46,34 @@ const BARE = 0.35
 const IN_SHADE = 0.35
 /** Of the rain on leaves so much runs outside the rim. */
 const SHED = 0.25
-/** Water below which leaves flag: so much of what is available may go first (table 22, shallow roots, by what it likes). */
-const mayGo = ({ moistureMin, moistureMax }: Drinking['taxon']): number =>
-  moistureMin >= 4 ? 0.35 : moistureMax <= 2 ? 0.6 : 0.5
+/** Leaves keep so much of each day's rain on them, millimetres: it dries there. */
+const KEPT_MM = 1
+/** Of mix that nothing grows in so much may go: it is only not to dry out. */
+const BARE_MAY_GO = 0.6
+
+/** What of leaves stands to the side counts by half: wind and light come at a pot from all round. */
+const SIDE = 0.5
+/** Small stands with dry air about them draw no more than so many times what they do in a field (FAO-56, chapter 10: clothesline). */
+const MOST_OVER = 2.2
 
 /** Ground that leaves of a pot lie over, square metres: no more than reaches half a spread over its rim on each side. */
-function leafM2(vessel: Vessel, plants: readonly Grown[]): number {
+function coverM2(vessel: Vessel, plants: readonly Grown[]): number {
   const each = plants.map((p) => (Math.PI / 4) * p.spreadM ** 2 * p.count)
   const widest = Math.max(0, ...plants.map((p) => p.spreadM))
-  const long = (m: number) => m + widest
   const reach =
     vessel.shape === 'box' || vessel.shape === 'trough'
-      ? long(vessel.lengthM) * long(vessel.widthM)
-      : (Math.PI / 4) * long(vessel.widthM) ** 2
+      ? (vessel.lengthM + widest) * (vessel.widthM + widest)
+      : (Math.PI / 4) * (vessel.widthM + widest) ** 2
   return Math.min(
     reach,
     each.reduce((a, b) => a + b, 0),
   )
+}
+
+/** What its leaves draw by: what they lie over, and half of what they show to the side. */
+function leafM2(cover: number, plants: readonly Grown[]): number {
+  const side = plants.reduce((sum, p) => sum + p.spreadM * p.heightM * p.count, 0)
+  return Math.min(MOST_OVER * cover, cover + SIDE * side)
 }
 
 /** A pot's water as it is drawn on one day. */
@@ -73,7 +85,7 @@ interface Store {
 
 function storeOf({ vessel, mix, plants }: WateredPot): Store {
   const total = mixLitresOf(vessel) * mix.available + vessel.reservoirL
-  const may = Math.min(1, ...plants.map((p) => mayGo(p.taxon)), plants.length === 0 ? 0.6 : 1)
+  const may = Math.min(1, ...plants.map((p) => depletionShare(p.taxon)), BARE_MAY_GO)
   return { total, readily: vessel.reservoirL + may * (total - vessel.reservoirL) }
 }
 
@@ -96,25 +108,30 @@ export const waterDays = (days: readonly DailyWeather[], latitudeDeg: number): W
     return { day: d.day, on, month: monthOf(d.day), referenceMm, rainMm: d.rainMm }
   })
 
-/** How a pot draws on each day of the year, litres for each millimetre of reference evapotranspiration; and catches, for each of rain. */
-function dailyShares(pot: WateredPot): { draws: Float64Array; catches: Float64Array } {
+/** How a pot draws on each day of the year, litres for each millimetre of reference evapotranspiration, and what it catches of rain. */
+function dailyShares(pot: WateredPot): {
+  draws: Float64Array
+  /** Litres that a day's rain, millimetres, brings. */
+  caught: (on: number, rainMm: number) => number
+} {
   const { vessel, plants } = pot
   const surface = mixSurfaceM2(vessel)
   const wall = wallM2(vessel).side * (vessel.material ?? materialOf('terracotta')!).breathes
   const draws = new Float64Array(367)
-  const catches = new Float64Array(367)
+  const covers = new Float64Array(367)
   for (let on = 1; on <= 366; on++) {
-    const leaf = leafM2(
-      vessel,
-      plants.filter((p) => p.leafyOn(on)),
-    )
-    const covered = Math.min(1, leaf / surface)
+    const inLeaf = plants.filter((p) => p.leafyOn(on))
+    const cover = coverM2(vessel, inLeaf)
+    const leaf = leafM2(cover, inLeaf)
+    const covered = Math.min(1, cover / surface)
     const sun = pot.sunShare[Math.min(11, Math.floor(((on - 1) * 12) / 366))]!
     const lit = IN_SHADE + (1 - IN_SHADE) * sun
     draws[on] = lit * (pot.factor ?? 1) * (IN_LEAF * leaf + BARE * (surface * (1 - covered) + wall))
-    catches[on] = surface * pot.rainShare * (1 - SHED * covered)
+    covers[on] = covered
   }
-  return { draws, catches }
+  const caught = (on: number, rainMm: number) =>
+    surface * pot.rainShare * (1 - SHED * covers[on]!) * Math.max(0, rainMm - KEPT_MM * covers[on]!)
+  return { draws, caught }
 }
 
 /** What came and went in a run of days, litres: what came in went out, or there is so much less lacking. */
@@ -143,7 +160,7 @@ export function waterThrough(
   { depletion = 0, isTended = () => true }: { depletion?: number; isTended?: (day: IsoDate) => boolean } = {},
 ): WaterAccount {
   const store = storeOf(pot)
-  const { draws, catches } = dailyShares(pot)
+  const { draws, caught } = dailyShares(pot)
   const account: WaterAccount = {
     rain: 0,
     given: 0,
@@ -155,7 +172,7 @@ export function waterThrough(
   }
   for (const d of days) {
     const wants = draws[d.on]! * d.referenceMm
-    const rain = catches[d.on]! * d.rainMm
+    const rain = caught(d.on, d.rainMm)
     const before = account.depletion
     const isDue = before > 0 && before + wants > store.readily && isTended(d.day)
     const given = isDue ? before : 0
@@ -187,7 +204,7 @@ const LONGEST_DAYS = 31
 /** Days between waterings by month, from the years of a record: how long it does from each of their days, with the rain there was. */
 export function wateringByMonth(pot: WateredPot, days: readonly WaterDay[]): MonthOfWater[] {
   const store = storeOf(pot)
-  const { draws, catches } = dailyShares(pot)
+  const { draws, caught } = dailyShares(pot)
   const lasts = Array.from({ length: 12 }, (): number[] => [])
   days.forEach((from, i) => {
     if (i + LONGEST_DAYS >= days.length) return
@@ -197,7 +214,7 @@ export function wateringByMonth(pot: WateredPot, days: readonly WaterDay[]): Mon
       const d = days[i + n]!
       const wants = draws[d.on]! * d.referenceMm
       if (depletion > 0 && depletion + wants > store.readily) break
-      depletion = Math.max(0, depletion + wants - catches[d.on]! * d.rainMm)
+      depletion = Math.max(0, depletion + wants - caught(d.on, d.rainMm))
     }
     lasts[from.month - 1]!.push(n)
   })

@@ -73,6 +73,8 @@ function spotsIn(
 ): [u: number, v: number][] {
   const numbers = { focal: 0, filler: 0, trailer: 0 }
   const many = (role: 'focal' | 'filler' | 'trailer') => roles.filter((r) => r === role).length
+  // What stands alone stands in the middle.
+  if (roles.length === 1 && roles[0] !== 'trailer') return [[0, 0]]
   return roles.map((role) => {
     const [i, of] = [numbers[role]++, many(role)]
     const along = of === 1 ? 0 : (2 * i) / (of - 1) - 1
@@ -104,10 +106,11 @@ export function portraitOf(
     drawn.map(({ p }) => roleOf(p.role)),
   )
   const half = (WITHIN * pot.acrossM) / 2
+  const trailers = drawn.filter(({ p }) => roleOf(p.role) === 'trailer').length
   const plants = drawn.flatMap(({ p, i }, k): PortraitPlant[] => {
     if (on < p.plantedOn) return []
     const look = appearanceOn(p.taxon, on, year)
-    const size = sizeInPot(p.taxon, p.plantedOn, on)
+    const size = sizeInPot(p.taxon, vessel, p.plantedOn, on)
     const body = bodyOf(p.taxon, size, look)
     if (!body) return []
     const trails = roleOf(p.role) === 'trailer'
@@ -123,7 +126,16 @@ export function portraitOf(
     const rim = isLong ? 0 : (RIM_DEPTH * pot.acrossM) / 2
     const y = trails ? pot.highM - 0.6 * rim : pot.highM - vessel.rimGapM - v * WITHIN * rim
     return [
-      { plant, look, body: trails ? hanging(body, pot) : body, x: u * half, y, scale: 1, depthM: -v, trails },
+      {
+        plant,
+        look,
+        body: trails ? hanging(body, pot, trailers) : body,
+        x: u * half,
+        y,
+        scale: 1,
+        depthM: -v,
+        trails,
+      },
     ]
   })
   plants.sort((a, b) => Number(a.trails) - Number(b.trails) || b.depthM - a.depthM)
@@ -132,12 +144,15 @@ export function portraitOf(
   return { pot, plants, topM: Math.max(pot.highM, ...tops), wideM: Math.max(pot.acrossM, ...sides) }
 }
 
+/** Trailers lie over each other along the rim so many times. */
+const OVERLAP = 1.6
+
 /** What trails, as it hangs: down the pot, and no wider than its share of the rim. */
-function hanging(body: Body, pot: PotLook): Body {
+function hanging(body: Body, pot: PotLook, trailers: number): Body {
   const most = pot.shape === 'hanging' ? 2 * pot.highM : HANGS * pot.highM
   return {
     ...body,
     heightM: Math.min(most, Math.max(body.heightM, 0.9 * body.spreadM)),
-    spreadM: Math.min(body.spreadM, pot.acrossM),
+    spreadM: Math.min(body.spreadM, pot.acrossM, (OVERLAP * pot.acrossM) / trailers),
   }
 }

@@ -1,8 +1,15 @@
 import { area, line, pot, spot, type SketchGarden } from '../sketch.ts'
+import { terraceFills } from './terraceFills.ts'
 
 const potRow = (name: string, y: number, sizes: readonly number[]) =>
   sizes.map((d, i) =>
-    pot(`${name} ${i + 1}`, [2.5 + i * 3.1, y], d, d * 0.9, i % 3 === 1 ? 'terracotta' : 'glazed clay'),
+    pot(`${name} ${i + 1}`, [2.5 + i * 3.1, y], d, d * 0.9, i % 3 === 1 ? 'terracotta' : 'glazed clay', {
+      footM: 0.7 * d,
+      depthM: 0.85 * d,
+      holes: 1,
+      feet: i % 4 !== 2,
+      standsOn: 'paving',
+    }),
   )
 
 /** Six almshouses with pots at their north doors, a terrace of pots, a narrow bed at its foot and a lime at the gate. */
@@ -95,6 +102,60 @@ export const almshouseTerrace: SketchGarden = {
     ),
     ...potRow('Door pot', -1.2, [0.6, 0.5, 0.6, 0.5, 0.6, 0.5, 0.6, 0.5, 0.6, 0.5]),
     ...potRow('Terrace pot', 5.2, [0.8, 0.55, 0.8, 0.55, 0.8, 0.55, 0.8, 0.55, 0.8, 0.55]),
+    spot('container', 'Wash house trough', [29.4, 10.7], {
+      shape: 'trough',
+      lengthM: 1.2,
+      widthM: 0.32,
+      footM: 0.26,
+      depthM: 0.32,
+      rimHeightM: 0.4,
+      material: 'oak boards',
+      holes: 5,
+      feet: true,
+      standsOn: 'paving',
+    }),
+    ...(['two', 'five'] as const).map((number, i) =>
+      spot('container', `Basket at number ${number}`, [6.6 + i * 15.5, -1.7], {
+        shape: 'hanging',
+        diameterM: 0.4,
+        depthM: 0.2,
+        rimHeightM: 2.1,
+        standsM: 1.88,
+        material: 'wire basket, lined',
+        holes: 12,
+      }),
+    ),
+    spot('container', 'Step bowl', [28.6, 7.2], {
+      shape: 'bowl',
+      diameterM: 0.6,
+      depthM: 0.22,
+      rimHeightM: 0.26,
+      material: 'cast stone',
+      holes: 1,
+      feet: true,
+      standsOn: 'paving',
+    }),
+    spot('container', 'Zinc tub', [31.2, 6.4], {
+      shape: 'round',
+      diameterM: 0.55,
+      depthM: 0.45,
+      rimHeightM: 0.46,
+      material: 'zinc',
+      holes: 0,
+      feet: false,
+      standsOn: 'paving',
+    }),
+    spot('container', 'Long box', [15, 8.5], {
+      shape: 'box',
+      lengthM: 1.4,
+      widthM: 0.4,
+      depthM: 0.4,
+      rimHeightM: 0.46,
+      material: 'fibre clay',
+      holes: 6,
+      feet: true,
+      standsOn: 'paving',
+    }),
     line(
       'hazard',
       'Water main',
@@ -170,4 +231,5 @@ export const almshouseTerrace: SketchGarden = {
     },
   ],
   moves: [],
+  fills: terraceFills,
 }

@@ -17,6 +17,8 @@ export const up = (db: Knex): Promise<void> =>
       renewed double precision not null check (renewed between 0 and 1),
       -- Why it ended; null while it stands, and where nobody has said.
       ended_by text check (ended_by in ('went over', 'heat', 'frost', 'dried out', 'drowned', 'eaten', 'disease', 'not liked')),
+      -- How it went, told as it ended.
+      ended_note text,
       note text,
       person_id uuid references people,
       withdrawn_at timestamptz,

@@ -23,7 +23,7 @@ const edited = {
   feature_events: ['feature_id', 'on_date', 'action', 'value', 'crown_radius_m'],
   bench: ['count', 'gone', 'gone_on', 'planting_id'],
   // Of a fill: what it is told by is never put otherwise.
-  fills: ['container_id', 'name', 'emptied_on', 'ended_by'],
+  fills: ['container_id', 'name', 'emptied_on', 'ended_by', 'ended_note'],
 } as const
 export type EditedTable = keyof typeof edited
 

@@ -1,5 +1,5 @@
-import type { FillEnd, FillView } from '@border/contract'
-import type { ComponentName, FillSeason } from '@border/core'
+import type { FillView } from '@border/contract'
+import type { ComponentName, FillEnd, FillSeason } from '@border/core'
 import type { Db } from '../database/connect.ts'
 
 /** A fill as it is kept. */
@@ -13,6 +13,7 @@ export interface Fill {
   mix: { name: ComponentName; parts: number }[]
   renewed: number
   endedBy: FillEnd | null
+  endedNote: string | null
   note: string | null
 }
 
@@ -31,18 +32,16 @@ export const listFills = (db: Db, gardenId: string): Promise<Fill[]> =>
       'mix',
       'renewed',
       'ended_by as endedBy',
+      'ended_note as endedNote',
       'note',
     )
 
+type Stay = FillView['plants'][number] & { containerId: string }
+
 /** What has stood in a garden's containers, and when: an end is the day it left or was seen to live no longer. */
-export async function listStaysInContainers(
-  db: Db,
-  gardenId: string,
-): Promise<(FillView['plants'][number] & { containerId: string; from: string; until: string | null })[]> {
-  const { rows } = await db.raw<{
-    rows: (FillView['plants'][number] & { containerId: string; from: string; until: string | null })[]
-  }>(
-    `select p.id as "plantingId", p.tag, t.botanical, p.planted_count as count, s.place_id as "containerId",
+export async function listStaysInContainers(db: Db, gardenId: string): Promise<Stay[]> {
+  const { rows } = await db.raw<{ rows: Stay[] }>(
+    `select p.id as "plantingId", p.tag, t.botanical, p.planted_count as count, p.role, s.place_id as "containerId",
             s.from_date as "from", least(s.to_date, gone.on_date) as until
      from planting_sites s
      join plantings p on p.id = s.planting_id and p.withdrawn_at is null

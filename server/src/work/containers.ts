@@ -79,9 +79,9 @@ export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<C
           .filter((f) => f.containerId === pot.id)
           .map(({ containerId, ...fill }) => ({
             ...fill,
-            plants: stays
-              .filter((s) => s.containerId === containerId && overlaps(s, fill))
-              .map(({ plantingId, tag, botanical, count }) => ({ plantingId, tag, botanical, count })),
+            plants: stays.flatMap(({ containerId: stoodIn, ...stay }) =>
+              stoodIn === containerId && overlaps(stay, fill) ? [stay] : [],
+            ),
           })),
       })),
     }
@@ -138,7 +138,12 @@ export async function fillContainer(
       `What is in ${container.name} was filled on ${dayMonthYear(latest)}: say a later day.`,
     )
   const edit = openEdit(trx, { gardenId, personId, from: said.on })
-  if (before) await edit.change('fills', before.id, { emptied_on: said.on, ended_by: said.endedBy ?? null })
+  if (before)
+    await edit.change('fills', before.id, {
+      emptied_on: said.on,
+      ended_by: said.endedBy ?? null,
+      ended_note: said.endedNote || null,
+    })
   const fillId = randomUUID()
   await edit.insert('fills', {
     id: fillId,

@@ -28,8 +28,11 @@ const sizeStep = (m: number): number =>
 export class Sprites {
   private readonly known = new Map<string, Sprite>()
 
-  /** @param pxPerM of the screen, for one metre of the plant where it stands */
-  of(seen: SeenPlant, pxPerM: number, air: number): Sprite | undefined {
+  /**
+   * @param pxPerM of the screen, for one metre of the plant where it stands
+   * @param isOnGround it casts a shadow about its foot; in a pot it does not
+   */
+  of(seen: SeenPlant, pxPerM: number, air: number, isOnGround = true): Sprite | undefined {
     const { look, body } = seen
     const painted = asPainted(
       {
@@ -61,6 +64,7 @@ export class Sprites {
       state.heads,
       state.isDull,
       state.isStraw,
+      isOnGround,
     ].join('|')
     const known = this.known.get(key)
     if (known) return known
@@ -75,12 +79,14 @@ export class Sprites {
     const footX = wide / 2
     const footY = high - shadow.ry - 4
     ctx.translate(footX, footY)
-    ctx.fillStyle = color(SHADOW_COLOUR)!.copy({ opacity: shadow.opacity }).formatRgb()
-    ctx.beginPath()
-    ctx.ellipse(shadow.x, 0, shadow.rx, shadow.ry, 0, 0, 2 * Math.PI)
-    ctx.fill()
     const { box, add } = growingBox()
-    add(shadow.x, 0, shadow.rx)
+    if (isOnGround) {
+      ctx.fillStyle = color(SHADOW_COLOUR)!.copy({ opacity: shadow.opacity }).formatRgb()
+      ctx.beginPath()
+      ctx.ellipse(shadow.x, 0, shadow.rx, shadow.ry, 0, 0, 2 * Math.PI)
+      ctx.fill()
+      add(shadow.x, 0, shadow.rx)
+    }
     paintPlant(watchedPen(canvasPen(ctx), add), painted)
     const drawn = {
       left: Math.max(0, Math.floor(footX + box.left) - 1),

@@ -1,8 +1,9 @@
-import { containerEndpoints, fillEnds, planEndpoints, type FillEnd, type PotView } from '@border/contract'
+import { containerEndpoints, planEndpoints, type PotView } from '@border/contract'
 import {
   components,
   counted,
   dayMonthYear,
+  fillEnds,
   fills,
   listed,
   madeUp,
@@ -13,6 +14,7 @@ import {
   remarksOn,
   seasonFrom,
   type ComponentName,
+  type FillEnd,
   type FillSeason,
   type PotRole,
   type RecipeName,
@@ -32,6 +34,7 @@ import { useTaxa } from '../plants/queries.ts'
 import { TaxonSelect } from '../plants/TaxonSelect.tsx'
 import { PotPortrait } from './PotPortrait.tsx'
 import { litresText } from './potWords.ts'
+import { stageOf } from './stage.ts'
 import { frameFor, fullestFor, type RowPot } from './usePotRow.ts'
 
 interface Props {
@@ -93,6 +96,7 @@ function Form({
   const [endedBy, setEndedBy] = useState<FillEnd | ''>('')
   const [recipe, setRecipe] = useState<RecipeName | ''>('')
   const [note, setNote] = useState('')
+  const [endedNote, setEndedNote] = useState('')
   const fill = useGardenWrite(containerEndpoints.fill, { gardenId: view.garden.id }, (_, { editId }) => (
     <>
       {pot.name} is filled. <TakeBack editId={editId} />
@@ -146,6 +150,7 @@ function Form({
           ...(benchId && { benchId }),
         })),
         ...(note.trim() && { note: note.trim() }),
+        ...(endedNote.trim() && { endedNote: endedNote.trim() }),
       },
       { onSuccess: onClose },
     )
@@ -183,18 +188,31 @@ function Form({
               </div>
             ))}
             {before && (
-              <label className="spread">
-                <span>How it ended</span>
-                <Choose<FillEnd | ''>
-                  label="How it ended"
-                  value={endedBy}
-                  options={[
-                    { value: '', label: 'not said' },
-                    ...fillEnds.map((e) => ({ value: e, label: e })),
-                  ]}
-                  onChange={setEndedBy}
-                />
-              </label>
+              <>
+                <label className="spread">
+                  <span>How it ended</span>
+                  <Choose<FillEnd | ''>
+                    label="How it ended"
+                    value={endedBy}
+                    options={[
+                      { value: '', label: 'not said' },
+                      ...fillEnds.map((e) => ({ value: e, label: e })),
+                    ]}
+                    onChange={setEndedBy}
+                  />
+                </label>
+                <Labelled label="How it went">
+                  {(id) => (
+                    <input
+                      id={id}
+                      type="text"
+                      maxLength={400}
+                      value={endedNote}
+                      onChange={(e) => setEndedNote(e.target.value)}
+                    />
+                  )}
+                </Labelled>
+              </>
             )}
           </fieldset>
         )}
@@ -388,16 +406,18 @@ function Preview({
   year,
   sprites,
 }: Pick<Props, 'pot' | 'year' | 'sprites'> & { together: Parameters<typeof portraitOf>[1] }) {
+  const { today } = useGardenContext()
   const portrait = useMemo(
-    () => portraitOf(pot.vessel, together, { on: fullestFor(together, year), year }),
-    [pot.vessel, together, year],
+    () => portraitOf(pot.vessel, together, { on: fullestFor(together, today, year), year }),
+    [pot.vessel, together, today, year],
   )
+  const frame = frameFor([portrait])
   return (
-    <figure className="fill-preview">
+    <figure className="fill-preview" style={stageOf(frame)}>
       <PotPortrait
         {...{ portrait, sprites }}
         wideM={portrait.wideM}
-        frame={frameFor([portrait])}
+        frame={frame}
         label={`${pot.name} as it would be in full growth`}
       />
       <figcaption className="soft">As it would be in full growth</figcaption>

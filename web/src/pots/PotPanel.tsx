@@ -1,8 +1,18 @@
 import type { ContainersView, FillView, PotView } from '@border/contract'
-import { capitalised, counted, dayMonthYear, listed, tenths, type IsoDate, type Year } from '@border/core'
+import {
+  capitalised,
+  counted,
+  dayMonthYear,
+  listed,
+  tenths,
+  type IsoDate,
+  type MonthOfWater,
+  type Year,
+} from '@border/core'
 import { max } from 'd3-array'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
+import { bringIntoView } from '../frame/bringIntoView.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
@@ -15,11 +25,12 @@ import {
   isGrave,
   litresText,
   mixWords,
-  monthShort,
+  monthLong as monthName,
   sunWords,
   vesselWords,
   weightWords,
 } from './potWords.ts'
+import { YearBars } from './YearBars.tsx'
 import type { RowPot } from './usePotRow.ts'
 
 interface Props {
@@ -46,7 +57,13 @@ export function PotPanel({ pot, of, all, year, sprites }: Props) {
           </p>
         </div>
         {isHead && !isFilling && (
-          <Button look="primary" onClick={() => setFilling(true)}>
+          <Button
+            look="primary"
+            onClick={() => {
+              bringIntoView('pot-panel')
+              setFilling(true)
+            }}
+          >
             {pot.plants.length > 0 ? 'Fill it anew' : 'Fill it'}
           </Button>
         )}
@@ -112,9 +129,6 @@ function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
   )
 }
 
-/** Days that a bar of the year is drawn to. */
-const LONGEST = 14
-
 function Water({ of, isSimulated }: { of: PotView; isSimulated: boolean }) {
   const { today } = useGardenContext()
   const now = Number(today.slice(5, 7))
@@ -126,40 +140,24 @@ function Water({ of, isSimulated }: { of: PotView; isSimulated: boolean }) {
       </section>
     )
   const present = of.water[now - 1]!
-  const litres = max(of.water, (m) => m.litres) ?? 0
+  const hottest = of.water.reduce((a, b) => ((b.days?.p50 ?? 99) < (a.days?.p50 ?? 99) ? b : a))
+  const litres = hottest.litres
   return (
     <section>
       <h3>Water</h3>
       <p>
-        In {monthShort(now)} it wants water {everyWords(present)}; in July {everyWords(of.water[6]!)}
-        {litres > 0 && `, ${litresText(litres)} each time`}. {aheadWords(of.ahead)}
+        {capitalised(dueWords(present))}; {dueWords(hottest)}
+        {hottest.days !== null && `, ${litresText(litres)} each time`}. {aheadWords(of.ahead)}
       </p>
-      <table className="pot-months" aria-label="Days between waterings by month">
-        <tbody>
-          <tr>
-            {of.water.map((m) => (
-              <td key={m.month} title={`${monthShort(m.month)}: ${everyWords(m)}`}>
-                <i
-                  aria-hidden
-                  style={{
-                    height: m.days
-                      ? `${(100 * Math.min(LONGEST, LONGEST / Math.max(1, m.days.p50))) / LONGEST}%`
-                      : 0,
-                  }}
-                />
-                <b>{m.days ? Math.max(1, Math.round(m.days.p50)) : '–'}</b>
-              </td>
-            ))}
-          </tr>
-          <tr>
-            {of.water.map((m) => (
-              <th key={m.month} scope="col">
-                {monthShort(m.month).charAt(0)}
-              </th>
-            ))}
-          </tr>
-        </tbody>
-      </table>
+      <YearBars
+        label="Days between waterings by month"
+        tone="water"
+        months={of.water.map((m) => ({
+          height: m.days ? Math.min(1, 1 / Math.max(1, m.days.p50)) ** 0.5 : 0,
+          figure: m.days ? String(Math.max(1, Math.round(m.days.p50))) : '–',
+          says: everyWords(m),
+        }))}
+      />
       <small className="soft">
         Days from one watering to the next, by month: of ten times five are longer, five shorter.
         {isSimulated && ' Worked out from simulated weather: feel the mix a finger deep.'}
@@ -167,6 +165,11 @@ function Water({ of, isSimulated }: { of: PotView; isSimulated: boolean }) {
     </section>
   )
 }
+
+const dueWords = (m: MonthOfWater): string =>
+  m.days === null
+    ? `in ${monthName(m.month)} rain is enough in most years`
+    : `in ${monthName(m.month)} it wants water ${everyWords(m)}`
 
 function aheadWords(ahead: PotView['ahead']): string {
   if (ahead.length === 0) return 'Watered through today, it does without in the days that are forecast.'
@@ -182,14 +185,14 @@ function Mix({ of }: { of: PotView }) {
       {!mix.isSaid && (
         <p className="soft">Nobody has said what it is filled with. What grows in it would suit:</p>
       )}
-      <table className="plain-table" aria-label="Mix">
+      <table className="pot-mix" aria-label="Mix">
         <tbody>
           {mix.bought.map((b) => (
             <tr key={b.name}>
               <th scope="row">{capitalised(b.name)}</th>
-              <td className="figure">{partsOf(mix, b.name)}</td>
-              <td className="figure">{litresText(b.litres)}</td>
-              <td className="figure">
+              <td>{partsOf(mix, b.name)}</td>
+              <td>{litresText(b.litres)}</td>
+              <td>
                 {counted(b.bags, 'bag')} of {b.bagLitres} l
               </td>
             </tr>
@@ -208,6 +211,9 @@ const partsOf = ({ parts }: PotView['mix'], name: string): string => {
   return counted(Math.round(10 * n) / 10, 'part')
 }
 
+/** Bars of sun are drawn to so many hours at least. */
+const LONG_DAY_H = 8
+
 function Light({ of: { light } }: { of: PotView }) {
   const most = max(light.months, (m) => m.total) ?? 0
   return (
@@ -218,25 +224,15 @@ function Light({ of: { light } }: { of: PotView }) {
         season {tenths(light.season.total)} h.
         {light.eaves !== undefined && ` It stands under the eaves of ${light.eaves}: little rain reaches it.`}
       </p>
-      <table className="pot-months sun" aria-label="Hours of sun by month">
-        <tbody>
-          <tr>
-            {light.months.map((m, i) => (
-              <td key={i} title={`${monthShort(i + 1)}: ${sunWords(m)}`}>
-                <i aria-hidden style={{ height: most > 0 ? `${(100 * m.total) / Math.max(8, most)}%` : 0 }} />
-                <b>{Math.round(m.total)}</b>
-              </td>
-            ))}
-          </tr>
-          <tr>
-            {light.months.map((_, i) => (
-              <th key={i} scope="col">
-                {monthShort(i + 1).charAt(0)}
-              </th>
-            ))}
-          </tr>
-        </tbody>
-      </table>
+      <YearBars
+        label="Hours of sun by month"
+        tone="sun"
+        months={light.months.map((m) => ({
+          height: m.total / Math.max(LONG_DAY_H, most),
+          figure: String(Math.round(m.total)),
+          says: sunWords(m),
+        }))}
+      />
       <small className="soft">
         Hours of direct sun on a clear day in the middle of each month, as things stand today.
       </small>
@@ -289,7 +285,14 @@ function Fills({ fills }: { fills: readonly FillView[] }) {
             {f.endedBy && (
               <span className={f.endedBy === 'went over' ? 'soft' : 'late'}>Ended: {f.endedBy}. </span>
             )}
-            {f.note && <span className="soft">{f.note}</span>}
+            {[f.endedNote, f.note].map(
+              (said) =>
+                said && (
+                  <span key={said} className="soft">
+                    {said}{' '}
+                  </span>
+                ),
+            )}
           </li>
         ))}
       </ol>

@@ -15,6 +15,8 @@ export interface PortraitFrame {
 /** Room to either side of the widest of a pot, pixels. */
 const BESIDE = 10
 const LEAST_WIDE = 84
+/** Leaves lean out of their outline a little. */
+const LEANS_OUT = 1.12
 /** What hangs is drawn so far above the floor, metres. */
 const HANGS_M = 0.45
 
@@ -36,7 +38,7 @@ export function PotPortrait({
   const canvas = useRef<HTMLCanvasElement>(null)
   const ratio = typeof devicePixelRatio === 'number' ? devicePixelRatio : 1
   const { pxPerM, height, floor } = frame
-  const width = Math.max(LEAST_WIDE, Math.ceil(wideM * pxPerM) + 2 * BESIDE)
+  const width = Math.max(LEAST_WIDE, Math.ceil(LEANS_OUT * wideM * pxPerM) + 2 * BESIDE)
   useEffect(() => {
     const asked = requestAnimationFrame(() => {
       const ctx = canvas.current?.getContext('2d')
@@ -81,7 +83,7 @@ export function drawPortrait(
       ctx.restore()
       continue
     }
-    const sprite = sprites.of(p, pxPerM, 0)
+    const sprite = sprites.of(p, pxPerM, 0, false)
     if (sprite)
       ctx.drawImage(sprite.canvas, Math.round(footX - sprite.footX), Math.round(footY - sprite.footY))
   }

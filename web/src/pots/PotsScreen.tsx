@@ -1,5 +1,14 @@
 import type { ContainersView, PotView } from '@border/contract'
-import { addDays, dayMonth, daysBetween, portraitOf, yearOf, type IsoDate, type Year } from '@border/core'
+import {
+  addDays,
+  dayMonth,
+  daysBetween,
+  portraitOf,
+  yearOf,
+  type IsoDate,
+  type Taxon,
+  type Year,
+} from '@border/core'
 import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useChosen, useRestedParams } from '../frame/address.ts'
@@ -7,10 +16,12 @@ import { Answered, Empty } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Sprites } from '../frontView/sprites.ts'
+import { useTaxa } from '../plants/queries.ts'
 import { PotPanel } from './PotPanel.tsx'
 import { PotPortrait, type PortraitFrame } from './PotPortrait.tsx'
 import { useContainers } from './queries.ts'
-import { usePotRow, type RowPot } from './usePotRow.ts'
+import { stageOf } from './stage.ts'
+import { standingOn, usePotRow, type RowPot } from './usePotRow.ts'
 import './pots.css'
 
 const LAST_WEEK = 51
@@ -21,18 +32,18 @@ export function PotsScreen() {
   const containers = useContainers(view.garden.id)
   return (
     <Answered
-      of={[containers]}
+      of={[containers, useTaxa()]}
       title="Pots"
       waiting="Light, weight and water of each pot are being worked out."
     >
-      {(found) => <Pots found={found} />}
+      {(found, taxa) => <Pots found={found} taxa={taxa} />}
     </Answered>
   )
 }
 
-function Pots({ found }: { found: ContainersView }) {
+function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }) {
   const { today } = useGardenContext()
-  const { pots, frame, year } = usePotRow()
+  const { pots, frame, year } = usePotRow(found, taxa)
   const { search } = useLocation()
   const [chosenId, choose] = useChosen('pot', 'pot-panel')
   const [at, put] = useRestedParams(['week'])
@@ -120,7 +131,7 @@ function Row({
 }) {
   const half = frame.pxPerM / 2
   return (
-    <div className="pots-row" role="group" aria-label="Containers">
+    <div className="pots-row" role="group" aria-label="Containers" style={stageOf(frame)}>
       {pots.map((pot) => (
         <OfRow
           key={pot.id}
@@ -157,8 +168,9 @@ function OfRow({
   isGrave: boolean
   onChoose: () => void
 }) {
-  const portrait = useMemo(() => portraitOf(pot.vessel, pot.plants, { on, year }), [pot, on, year])
-  const names = [...new Set(pot.plants.map((p) => p.taxon.common))]
+  const plants = useMemo(() => standingOn(pot.stays, on), [pot, on])
+  const portrait = useMemo(() => portraitOf(pot.vessel, plants, { on, year }), [pot, plants, on, year])
+  const names = [...new Set(plants.map((p) => p.taxon.common))]
   return (
     <button type="button" className="pots-one" aria-pressed={isChosen} onClick={onChoose}>
       <PotPortrait

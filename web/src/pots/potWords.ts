@@ -112,6 +112,21 @@ export function sunWords({ total, morning, midday, afternoon }: SunHours): strin
   return most > 0.55 * total ? `${hours}, most of it ${part}` : `${hours} through the day`
 }
 
+const MONTHS_LONG = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+]
+export const monthLong = (month: number): string => MONTHS_LONG[month - 1]!
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
 export const monthShort = (month: number): string => MONTHS[month - 1]!
 

@@ -1,4 +1,4 @@
-import type { GardenView } from '@border/contract'
+import type { ContainersView } from '@border/contract'
 import {
   inFullGrowth,
   portraitOf,
@@ -7,66 +7,89 @@ import {
   type IsoDate,
   type Portrait,
   type PottedPlant,
+  type Taxon,
   type Vessel,
   type Year,
 } from '@border/core'
+import { max } from 'd3-array'
 import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import type { PortraitFrame } from './PotPortrait.tsx'
+
+/** A planting of a container for as long as it stood there; `until` null: it still does. */
+export type PottedStay = PottedPlant & { until: IsoDate | null }
 
 /** A container of the row. */
 export interface RowPot {
   id: string
   name: string
   vessel: Vessel
+  /** What grows in it now. */
   plants: readonly PottedPlant[]
+  /** And what has grown in it. */
+  stays: readonly PottedStay[]
   /** At its fullest. */
   fullest: Portrait
 }
 
-const ROW_HEIGHT = 264
+const ROW_HEIGHT = 300
 /** Of the picture below the feet, and free above the tallest. */
-const FLOOR = 26
+const FLOOR = 28
 const ABOVE = 12
 const MOST_PX_PER_M = 190
 
-/** The plants of a container as they are drawn. */
-export const pottedOf = (plantings: GardenView['plantings'], containerId: string): PottedPlant[] =>
-  plantings
-    .filter((p) => p.placeId === containerId && p.livingCount > 0)
-    .map((p) => ({ id: p.id, taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn }))
-
 /** The containers of a garden side by side, to one scale. */
-export function usePotRow(): { pots: RowPot[]; frame: PortraitFrame; year: Year } {
-  const { view, standing } = useGardenContext()
+export function usePotRow(
+  { pots: found }: ContainersView,
+  taxa: readonly Taxon[],
+): { pots: RowPot[]; frame: PortraitFrame; year: Year } {
+  const { view, standing, today } = useGardenContext()
   const year = useMemo(
     () => usualYearAt(view.climate, view.garden.latitude),
     [view.climate, view.garden.latitude],
   )
   return useMemo(() => {
+    const taxonOf = new Map(taxa.map((t) => [t.botanical, t]))
     const pots = standing
       .filter((f) => f.kind === 'container')
       .map((f): RowPot => {
         const vessel = vesselOf(f)
-        const plants = pottedOf(view.plantings, f.id)
-        return {
-          id: f.id,
-          name: f.name,
-          vessel,
-          plants,
-          fullest: portraitOf(vessel, plants, { on: fullestFor(plants, year), year }),
-        }
+        const plants = view.plantings
+          .filter((p) => p.placeId === f.id && p.livingCount > 0)
+          .map(({ id, taxon, livingCount, role, plantedOn }) => ({
+            id,
+            taxon,
+            count: livingCount,
+            role,
+            plantedOn,
+          }))
+        const past = (found.find((p) => p.id === f.id)?.fills ?? []).flatMap((fill) =>
+          fill.plants.flatMap(({ plantingId, botanical, count, role, from, until }): PottedStay[] => {
+            const taxon = taxonOf.get(botanical)
+            return taxon && until !== null
+              ? [{ id: plantingId, taxon, count, role, plantedOn: from, until }]
+              : []
+          }),
+        )
+        // One that stood through two fills is told of with both.
+        const once = new Map(past.map((p) => [p.id, p]))
+        const stays = [...once.values(), ...plants.map((p) => ({ ...p, until: null }))]
+        const fullest = portraitOf(vessel, plants, { on: fullestFor(plants, today, year), year })
+        return { id: f.id, name: f.name, vessel, plants, stays, fullest }
       })
     return { pots, frame: frameFor(pots.map((p) => p.fullest)), year }
-  }, [standing, view.plantings, year])
+  }, [standing, view.plantings, found, taxa, today, year])
 }
 
-/** In full growth, and after all of it was planted. */
-export function fullestFor(plants: readonly PottedPlant[], year: Year): IsoDate {
-  const latest = plants.reduce<IsoDate>((day, p) => (p.plantedOn > day ? p.plantedOn : day), '2000-01-01')
-  const usual = inFullGrowth(year)
-  const inYear = `${latest.slice(0, 4)}${usual.slice(4)}`
-  return inYear >= latest ? inYear : `${Number(latest.slice(0, 4)) + 1}${usual.slice(4)}`
+/** What stands in a container on a day: what stood there then, and of days ahead what stands there now. */
+export const standingOn = (stays: readonly PottedStay[], on: IsoDate): PottedPlant[] =>
+  stays.filter((p) => p.plantedOn <= on && (p.until === null || on < p.until))
+
+/** In full growth of a year, or of the next where something of it was planted after that. */
+export function fullestFor(plants: readonly PottedPlant[], on: IsoDate, year: Year): IsoDate {
+  const latest = max(plants, (p) => p.plantedOn) ?? ''
+  const inYear = `${on.slice(0, 4)}${inFullGrowth(year).slice(4)}`
+  return inYear >= latest ? inYear : `${Number(on.slice(0, 4)) + 1}${inYear.slice(4)}`
 }
 
 /** As large as lets the tallest of them be seen whole. */

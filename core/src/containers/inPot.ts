@@ -1,0 +1,38 @@
+import { daysBetween, type IsoDate } from '../dates/index.ts'
+import { isWoody, type Taxon } from '../plants/index.ts'
+import { sizeAt, type Size } from '../rework/growth.ts'
+import type { Vessel } from './vessel.ts'
+
+/** In a pot a plant grows to so much of what it grows to in the ground: a working figure. */
+const OF_FULL_SIZE = 0.8
+/** And woody plants are kept by their roots to so many times the depth that those have: a working figure. */
+const KEPT_TO_DEPTHS = 2.6
+const DAYS_A_YEAR = 365.25
+/** What is planted for a season is looked at as it is after so long. */
+const LOOKED_AT_YEARS = 0.5
+
+type PottedTaxon = Parameters<typeof sizeAt>[0] & Pick<Taxon, 'lifeForm'>
+
+/** What a size in the ground comes to in a pot. */
+function inPot(taxon: Pick<Taxon, 'lifeForm'>, { heightM, spreadM }: Size, depthM: number): Size {
+  const most = isWoody(taxon) ? (KEPT_TO_DEPTHS * depthM) / heightM : 1
+  const share = Math.min(OF_FULL_SIZE, most)
+  return { heightM: share * heightM, spreadM: share * spreadM }
+}
+
+/** How large a planting of a pot is this season. */
+export function sizeInPot(
+  taxon: PottedTaxon,
+  { depthM }: Pick<Vessel, 'depthM'>,
+  plantedOn: IsoDate,
+  on: IsoDate,
+): Size {
+  const years = Math.max(0, daysBetween(plantedOn, on) / DAYS_A_YEAR) + LOOKED_AT_YEARS
+  return inPot(taxon, sizeAt(taxon, years), depthM)
+}
+
+/** How tall a kind grows in a pot, once it is grown. */
+export const heightInPot = (
+  taxon: Pick<Taxon, 'lifeForm' | 'heightM' | 'spreadM'>,
+  { depthM }: Pick<Vessel, 'depthM'>,
+): number => inPot(taxon, taxon, depthM).heightM
