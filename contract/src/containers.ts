@@ -1,11 +1,14 @@
 import {
   components,
+  daysBetween,
   fillEnds,
   fillSeasons,
+  MOST_AWAY_DAYS,
   plantingSources,
   potRoles,
   remark,
   tag,
+  type AbsencePlan,
   type ComponentName,
   type PotFault,
   type PotJudgement,
@@ -183,12 +186,36 @@ const containersView = z.strictObject({
 })
 export type ContainersView = z.infer<typeof containersView>
 
+const litres = { litresEach: n, litresAll: n }
+const absenceView = z.strictObject({
+  isSimulated: z.boolean(),
+  years: n,
+  tooThirsty: z.array(id),
+  everyDays: n,
+  visits: z.array(isoDay),
+  ...litres,
+  inShade: z.strictObject({ tooThirsty: z.array(id), everyDays: n, ...litres, moved: z.array(id) }),
+  pots: z.array(z.strictObject({ id, everyDays: n.nullable(), litresADay: n, drippers: n, dripMinutes: n })),
+}) satisfies z.ZodType<AbsencePlan & { isSimulated: boolean }>
+/** How the containers come through an absence. */
+export type AbsenceView = z.infer<typeof absenceView>
+
+const absenceAsked = z.object({ from: isoDay, to: isoDay }).refine(({ from, to }) => {
+  const days = daysBetween(from, to)
+  return days >= 1 && days <= MOST_AWAY_DAYS
+}, `the day of coming back must be one to ${MOST_AWAY_DAYS} days after that of leaving`)
+
 const path = `${gardenPath}/containers` as const
 
 /** Containers: what they hold, weigh and drink, and how they are filled. */
 export const containerEndpoints = {
   read: reads(path, keeper, {
     answer: containersView,
+    restsOn: ['plan', 'plantings', 'climate', 'library', 'fills'],
+  }),
+  absence: reads(`${path}/absence`, keeper, {
+    query: absenceAsked,
+    answer: absenceView,
     restsOn: ['plan', 'plantings', 'climate', 'library', 'fills'],
   }),
   fill: writes(`${path}/fills`, head, {

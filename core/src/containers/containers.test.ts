@@ -20,6 +20,7 @@ import {
   materials,
   mixLitresOf,
   mixSurfaceM2,
+  planAbsence,
   recipeFor,
   recipes,
   remarksOn,
@@ -35,6 +36,7 @@ import {
   waterThrough,
   weightOf,
   type Potted,
+  type TendedPot,
   type Vessel,
   type WateredPot,
   type WaterDay,
@@ -406,7 +408,7 @@ describe('water', () => {
   it('comes in as much as it goes out, but for what is lacking more', () => {
     fc.assert(
       fc.property(anyWatered, fc.boolean(), (p, isTended) => {
-        const a = waterThrough(p, days.slice(0, 366), { isTended: () => isTended })
+        const a = waterThrough(p, days.slice(0, 366), isTended ? {} : { tended: () => false })
         const balance = a.rain + a.given - a.drawn - a.drained
         expect(Math.abs(balance + a.depletion)).toBeLessThan(1e-6 * (1 + a.rain + a.given))
         for (const v of [a.rain, a.given, a.drawn, a.drained, a.depletion])
@@ -450,6 +452,117 @@ describe('water', () => {
     for (let i = 0; i < 200; i++)
       waterThrough(watered({ plants: [leafy(0.3 + i / 400)] }), days.slice(0, 365))
     expect(performance.now() - began).toBeLessThan(500)
+  })
+})
+
+describe('an absence', () => {
+  const july = (year: number, referenceMm: (i: number) => number, rainMm = 0): WaterDay[] =>
+    Array.from({ length: 31 }, (_, i) => ({
+      day: `${year}-07-${String(i + 1).padStart(2, '0')}`,
+      on: 183 + i,
+      month: 7,
+      referenceMm: referenceMm(i),
+      rainMm,
+    }))
+  const vessel = pot({ shape: 'box', lengthM: 0.5, widthM: 0.4, depthM: 0.525, material: 'zinc' })
+  const plant = {
+    heightM: 0.5,
+    spreadM: 1,
+    count: 1,
+    taxon: { moistureMin: 3, moistureMax: 3 } as const,
+    leafyOn: () => true,
+  }
+  const tended = (id: string, sun = 1, isMovable = true): TendedPot => ({
+    id,
+    isMovable,
+    water: {
+      vessel,
+      mix: { air: 0.2, water: 0.5, available: 0.3, kgPerLitre: 0.3 },
+      plants: [plant],
+      sunShare: Array.from({ length: 12 }, () => sun),
+      rainShare: 1,
+    },
+  })
+  /** Draws in full sun for a millimetre, as worked by hand above. */
+  const drawn = 1.15 * (Math.PI / 4 + 0.25)
+
+  it('is visited as often as the thirstiest of the pots wants, by what the years would have brought', () => {
+    // 12 l may go; 5 mm draw 5.95 l: two days of full sun. In a quarter of it (0.35 + 0.65 · 0.25 = 0.51) it is 3.05 l: three days.
+    const record = [2021, 2022, 2023].flatMap((y) => july(y, () => 5))
+    const plan = planAbsence(
+      [tended('sun'), tended('shade', 0.25, false)],
+      record,
+      '2026-07-06',
+      '2026-07-13',
+    )
+    expect(plan).toMatchObject({
+      years: 3,
+      everyDays: 2,
+      visits: ['2026-07-08', '2026-07-10', '2026-07-12'],
+      inShade: { everyDays: 3, moved: ['sun'] },
+    })
+    expect(plan.pots.map((p) => [p.id, p.everyDays])).toEqual([
+      ['sun', 2],
+      ['shade', 3],
+    ])
+    expect(plan.litresEach).toBeCloseTo(2 * 5 * drawn * (1 + 0.5125), 6)
+    expect(plan.litresAll).toBeCloseTo(3 * plan.litresEach, 6)
+    expect(plan.pots[0]!.litresADay).toBeCloseTo(5 * drawn, 6)
+    // Two litres an hour, of which nine tenths reach.
+    // 5.95 l take 3.3 hours of one: four, for five sixths of an hour.
+    expect(plan.pots[0]!.drippers).toBe(4)
+    expect(plan.pots[0]!.dripMinutes).toBeCloseTo((60 * 5 * drawn) / 1.8 / 4, 6)
+  })
+
+  it('is planned for nine years of ten: one that was hotter than all others counts for nothing, two do', () => {
+    const record = (hot: number) =>
+      Array.from({ length: 10 }, (_, i) => july(2011 + i, () => (i < hot ? 9 : 5))).flat()
+    const every = (hot: number) =>
+      planAbsence([tended('pot')], record(hot), '2026-07-06', '2026-07-20').everyDays
+    expect([every(0), every(1), every(2)]).toEqual([2, 2, 1])
+  })
+
+  it('needs nobody where rain is enough, or for a day; and says where once a day is too seldom', () => {
+    const wet = july(2021, () => 1, 12)
+    expect(planAbsence([tended('pot')], wet, '2026-07-02', '2026-07-20')).toMatchObject({
+      everyDays: 18,
+      visits: [],
+      litresAll: 0,
+    })
+    const dry = july(2021, () => 12)
+    expect(
+      planAbsence([tended('pot'), tended('shade', 0.25)], dry, '2026-07-02', '2026-07-04'),
+    ).toMatchObject({
+      tooThirsty: ['pot'],
+      everyDays: 1,
+      inShade: { tooThirsty: [], everyDays: 1 },
+    })
+    expect(planAbsence([], dry, '2026-07-02', '2026-07-04').everyDays).toBe(2)
+  })
+
+  it('is never easier in a hotter year, nor harder in the shade', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1, max: 10, noNaN: true }),
+        fc.double({ min: 0, max: 5, noNaN: true }),
+        fc.integer({ min: 2, max: 20 }),
+        (referenceMm, rainMm, span) => {
+          const plan = (more: number) =>
+            planAbsence(
+              [tended('pot')],
+              july(2021, () => referenceMm + more, rainMm),
+              '2026-07-02',
+              `2026-07-${String(2 + span).padStart(2, '0')}`,
+            )
+          const [usual, hotter] = [plan(0), plan(1)]
+          const lasts = (p: typeof usual) => p.pots[0]!.everyDays ?? 0
+          expect(lasts(hotter)).toBeLessThanOrEqual(lasts(usual))
+          if (usual.inShade.tooThirsty.length === 0)
+            expect(usual.inShade.everyDays).toBeGreaterThanOrEqual(lasts(usual))
+          else expect(usual.tooThirsty).toEqual(['pot'])
+        },
+      ),
+    )
   })
 })
 
@@ -501,7 +614,7 @@ describe('what goes together in a pot', () => {
           v,
           { sunHours: 4, coldestC: -12, overWinter: true },
         )
-        for (const r of found) expect(r.says).toMatch(/^\S.*[^.]\.$/)
+        for (const r of found) expect(r.says).toMatch(/^[^a-z\s].*[^.]\.$/)
         const graves = found.map((r) => r.isGrave)
         expect(graves).toEqual([...graves].sort((x, y) => Number(y) - Number(x)))
       }),

@@ -1,5 +1,5 @@
 import { isWoody, type Taxon } from '../plants/index.ts'
-import { counted, listed } from '../words/index.ts'
+import { capitalised, counted, listed } from '../words/index.ts'
 import { heightInPot } from './inPot.ts'
 import { needsLime, needsLimeFree } from './mix.ts'
 import type { Vessel } from './vessel.ts'
@@ -47,7 +47,9 @@ export function remarksOn(potted: readonly Potted[], vessel: Vessel, site: PotSi
     ...potted.flatMap(({ taxon }) => [...ownRemarks(taxon, site)]),
     ...togetherRemarks(potted, vessel),
   ]
-  return found.sort((a, b) => Number(b.isGrave) - Number(a.isGrave))
+  return found
+    .map((r) => ({ ...r, says: capitalised(r.says) }))
+    .sort((a, b) => Number(b.isGrave) - Number(a.isGrave))
 }
 
 /** Hours by which two ranges of light may miss each other before it tells. */

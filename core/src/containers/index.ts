@@ -1,3 +1,4 @@
+export { MOST_AWAY_DAYS, planAbsence, type AbsencePlan, type TendedPot } from './absence.ts'
 export { fillEnds, fillSeasons, type FillEnd, type FillSeason } from './fill.ts'
 export { materialOf, materials, type PotMaterial } from './material.ts'
 export { isRounded, vesselOf, type Vessel } from './vessel.ts'
@@ -62,6 +63,7 @@ export {
   type PotSite,
 } from './fitting.ts'
 export {
+  absenceOf,
   judgePots,
   lightAtPots,
   seasonFrom,

@@ -1,9 +1,10 @@
 import type { DailyWeather } from '../climate/index.ts'
 import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
-import { eavesOver, eavesZones, type PlanFeature } from '../garden/index.ts'
+import { eavesOver, eavesZones, type movers, type PlanFeature } from '../garden/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
 import { usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
+import { planAbsence, type AbsencePlan } from './absence.ts'
 import type { FillSeason } from './fill.ts'
 import { potRoles, remarksOn, type PotRemark, type PotRole } from './fitting.ts'
 import { bagsFor, recipeFor, recipes, traitsOf, type MixTraits, type PartBought } from './mix.ts'
@@ -102,6 +103,53 @@ function drinkingOf({ taxon, count, plantedOn }: InPot, vessel: Vessel, on: IsoD
   }
 }
 
+/** A container as its water is worked out. */
+interface Watered {
+  vessel: Vessel
+  parts: MixPart[]
+  traits: MixTraits
+  plants: readonly Drinking[]
+  water: WateredPot
+}
+
+function wateredOf(pot: PotStanding, light: PotLight, { on, year }: Pick<PotsAbout, 'on' | 'year'>): Watered {
+  const vessel = vesselOf(pot)
+  const plants = pot.plantings.map((p) => drinkingOf(p, vessel, on, year))
+  const suited = recipeFor(
+    pot.plantings.map((p) => p.taxon),
+    pot.season,
+  )
+  const parts = [...(pot.mix ?? recipes[suited].parts)]
+  const traits = traitsOf(parts)
+  const rainShare = light.eaves === undefined ? 1 : RAIN_UNDER_EAVES
+  return {
+    vessel,
+    parts,
+    traits,
+    plants,
+    water: { vessel, mix: traits, plants, sunShare: light.share, rainShare },
+  }
+}
+
+/** How pots come through an absence. @param light of the pots, in their order */
+export const absenceOf = (
+  pots: readonly PotStanding[],
+  light: readonly PotLight[],
+  about: Pick<PotsAbout, 'on' | 'year' | 'latitudeDeg' | 'record'>,
+  { from, to }: { from: IsoDate; to: IsoDate },
+): AbsencePlan =>
+  planAbsence(
+    pots.map((pot, i) => {
+      const { vessel, traits, plants, water } = wateredOf(pot, light[i]!, { ...about, on: from })
+      const byHand = liftedBy(weightOf(vessel, traits, plants).wet) !== undefined
+      const { movedBy } = pot.properties as { movedBy?: (typeof movers)[number] }
+      return { id: pot.id, water, isMovable: movedBy === undefined ? byHand : movedBy !== 'nobody' }
+    }),
+    waterDays(about.record, about.latitudeDeg),
+    from,
+    to,
+  )
+
 /** What is worked out of a container. */
 export interface PotJudgement {
   id: string
@@ -153,32 +201,14 @@ export function judgePots(
   light: readonly PotLight[],
   about: PotsAbout,
 ): PotJudgement[] {
-  const { on, latitudeDeg, year } = about
+  const { latitudeDeg } = about
   const record = waterDays(about.record, latitudeDeg)
   const forecast = waterDays(about.forecast, latitudeDeg)
   return pots.map((pot, i): PotJudgement => {
-    const vessel = vesselOf(pot)
-    const plants = pot.plantings.map((p) => drinkingOf(p, vessel, on, year))
-    const parts = [
-      ...(pot.mix ??
-        recipes[
-          recipeFor(
-            pot.plantings.map((p) => p.taxon),
-            pot.season,
-          )
-        ].parts),
-    ]
-    const traits = traitsOf(parts)
+    const { vessel, parts, traits, plants, water } = wateredOf(pot, light[i]!, about)
     const weight = weightOf(vessel, traits, plants)
     const tips = tipsAt(vessel, weight, plants)
-    const { share, season, eaves } = light[i]!
-    const watered: WateredPot = {
-      vessel,
-      mix: traits,
-      plants,
-      sunShare: share,
-      rainShare: eaves === undefined ? 1 : RAIN_UNDER_EAVES,
-    }
+    const { season } = light[i]!
     const mixLitres = mixLitresOf(vessel)
     return {
       id: pot.id,
@@ -200,8 +230,8 @@ export function judgePots(
           overWinter: true,
         },
       ),
-      water: record.length === 0 ? null : wateringByMonth(watered, record),
-      ahead: waterThrough(watered, forecast).waterings,
+      water: record.length === 0 ? null : wateringByMonth(water, record),
+      ahead: waterThrough(water, forecast).waterings,
     }
   })
 }

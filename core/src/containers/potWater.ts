@@ -6,6 +6,7 @@ import {
 } from '../climate/index.ts'
 import { depletionShare } from '../care/index.ts'
 import { dayOfYear, monthOf, type IsoDate } from '../dates/index.ts'
+import { onceFor } from '../once/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import { materialOf } from './material.ts'
 import type { MixTraits } from './mix.ts'
@@ -108,6 +109,9 @@ export const waterDays = (days: readonly DailyWeather[], latitudeDeg: number): W
     return { day: d.day, on, month: monthOf(d.day), referenceMm, rainMm: d.rainMm }
   })
 
+/** Worked out once of a pot, however many runs of days it is taken through. */
+const sharesOf = onceFor(dailyShares)
+
 /** How a pot draws on each day of the year, litres for each millimetre of reference evapotranspiration, and what it catches of rain. */
 function dailyShares(pot: WateredPot): {
   draws: Float64Array
@@ -149,18 +153,21 @@ export interface WaterAccount {
 }
 
 /**
- * A pot through consecutive days, watered until it runs through on the morning of each day that would otherwise bring it to flag.
+ * A pot through consecutive days, watered until it runs through.
  *
  * @param depletion litres that it lacks at the beginning
- * @param isTended whether somebody is there to water it on a day
+ * @param tended on the morning of each day that would otherwise bring it to flag; or on the days that are said, and on no others
  */
 export function waterThrough(
   pot: WateredPot,
   days: readonly WaterDay[],
-  { depletion = 0, isTended = () => true }: { depletion?: number; isTended?: (day: IsoDate) => boolean } = {},
+  {
+    depletion = 0,
+    tended = 'when due',
+  }: { depletion?: number; tended?: 'when due' | ((day: IsoDate) => boolean) } = {},
 ): WaterAccount {
   const store = storeOf(pot)
-  const { draws, caught } = dailyShares(pot)
+  const { draws, caught } = sharesOf(pot)
   const account: WaterAccount = {
     rain: 0,
     given: 0,
@@ -174,9 +181,9 @@ export function waterThrough(
     const wants = draws[d.on]! * d.referenceMm
     const rain = caught(d.on, d.rainMm)
     const before = account.depletion
-    const isDue = before > 0 && before + wants > store.readily && isTended(d.day)
-    const given = isDue ? before : 0
-    if (isDue) account.waterings.push({ day: d.day, litres: given })
+    const isWatered = before > 0 && (tended === 'when due' ? before + wants > store.readily : tended(d.day))
+    const given = isWatered ? before : 0
+    if (isWatered) account.waterings.push({ day: d.day, litres: given })
     const next = dayOfWaterBalance(before, store, rain + given, wants)
     account.rain += rain
     account.given += given
@@ -204,7 +211,7 @@ const LONGEST_DAYS = 31
 /** Days between waterings by month, from the years of a record: how long it does from each of their days, with the rain there was. */
 export function wateringByMonth(pot: WateredPot, days: readonly WaterDay[]): MonthOfWater[] {
   const store = storeOf(pot)
-  const { draws, caught } = dailyShares(pot)
+  const { draws, caught } = sharesOf(pot)
   const lasts = Array.from({ length: 12 }, (): number[] => [])
   days.forEach((from, i) => {
     if (i + LONGEST_DAYS >= days.length) return

@@ -53,6 +53,7 @@ export const DERIVED = [
 
 /** What has to be asked of some that answer a question. */
 const asked: Record<string, string> = {
+  'containers.absence': '?from=2026-07-10&to=2026-07-24',
   'gardens.findTowns': '?name=Portland',
   'reworks.fit': '?botanical=Hosta%20sieboldiana',
 }

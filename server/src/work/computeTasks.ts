@@ -57,6 +57,7 @@ export interface ComputeTasks {
   whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }
   record: RecordTask
   bloom: BloomTask
+  absence: { scene: Scene; pots: PotStanding[]; about: PotsAbout; away: { from: string; to: string } }
   containers: { scene: Scene; pots: PotStanding[]; about: PotsAbout }
   diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
   schedule: { problem: ScheduleProblem; rounds: number }

@@ -1,4 +1,5 @@
 import {
+  absenceOf,
   careJobs,
   comingChanges,
   diagnose as diagnosePlantings,
@@ -58,6 +59,8 @@ export function containers({ scene, pots, about }: ComputeTasks['containers']) {
   const light = lightAtPots(scene, pots, about.on)
   return judgePots(pots, light, about).map((judged, i) => ({ ...judged, light: light[i]! }))
 }
+export const absence = ({ scene, pots, about, away }: ComputeTasks['absence']) =>
+  absenceOf(pots, lightAtPots(scene, pots, about.on), about, away)
 export const lie = ({ laying }: ComputeTasks['lie']) => lieOf(laying)
 export const whatIfs = (task: ComputeTasks['whatIfs']) =>
   whatIfEffects(task.garden, task.suppositions, task.on)

@@ -28,6 +28,7 @@ export const {
   explain,
   record,
   bloom,
+  absence,
   containers,
   diagnose,
   schedule,

@@ -1,4 +1,4 @@
-import type { ContainersView, FillRequest, PotView } from '@border/contract'
+import type { AbsenceView, ContainersView, FillRequest, PotView } from '@border/contract'
 import {
   addDays,
   dayMonthYear,
@@ -6,6 +6,7 @@ import {
   nextTags,
   seasonFrom,
   usualYearAt,
+  type PotsAbout,
   type PotStanding,
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
@@ -24,55 +25,57 @@ import { enterPlanting } from './editPlantings.ts'
 /** Years of the record that days between waterings are told from. */
 const YEARS_OF_WATER = 10
 
+/** The containers that stand in a garden as they are worked with, and what they are judged by. */
+async function standingContainers(reader: GardenReader) {
+  const { db, garden, today } = reader
+  const { scene, places } = await reader.standing()
+  const featureOf = new Map((await reader.features()).map((f) => [f.id, f]))
+  const growing = await reader.plantings()
+  const fills = await listFills(db, garden.id)
+  const south = garden.latitude < 0
+  const pots = places.flatMap((place): PotStanding[] => {
+    if (place.kind !== 'container') return []
+    const present = fills.find((f) => f.containerId === place.id && standsOn(f, today))
+    return [
+      {
+        id: place.id,
+        properties: featureOf.get(place.id)!.properties,
+        x: place.x,
+        y: place.y,
+        rimHeightM: place.rimHeightM,
+        plantings: growing
+          .filter((p) => p.placeId === place.id)
+          .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn })),
+        mix: present?.mix ?? null,
+        season: present?.season ?? seasonFrom(today, south),
+      },
+    ]
+  })
+  const { climate, lastDay } = await reader.climate()
+  const until = lastDay && lastDay < today ? lastDay : addDays(today, -1)
+  const record = pots.length === 0 ? [] : await listWeather(db, garden, yearsBefore(until), until)
+  const forecast = await forecastFor(db, garden, today)
+  const about: PotsAbout = {
+    on: today,
+    latitudeDeg: garden.latitude,
+    year: usualYearAt(climate, garden.latitude),
+    coldestC: climate?.meanAnnualMinimumC ?? null,
+    record,
+    forecast: forecast.ok ? forecast.days : [],
+  }
+  const isSimulated = (climate?.isSimulated ?? false) || (forecast.ok && forecast.isSimulated)
+  return { scene, pots, about, fills, isSimulated }
+}
+
 /** The containers that stand in a garden, judged, each with its fills. */
 export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<ContainersView> =>
   derive(reader, ['containers', [reader.today]], async () => {
-    const { db, garden, today } = reader
-    const { scene, places } = await reader.standing()
-    const featureOf = new Map((await reader.features()).map((f) => [f.id, f]))
-    const [growing, fills, stays] = [
-      await reader.plantings(),
-      await listFills(db, garden.id),
-      await listStaysInContainers(db, garden.id),
-    ]
-    const south = garden.latitude < 0
-    const pots = places.flatMap((place): PotStanding[] => {
-      if (place.kind !== 'container') return []
-      const present = fills.find((f) => f.containerId === place.id && standsOn(f, today))
-      return [
-        {
-          id: place.id,
-          properties: featureOf.get(place.id)!.properties,
-          x: place.x,
-          y: place.y,
-          rimHeightM: place.rimHeightM,
-          plantings: growing
-            .filter((p) => p.placeId === place.id)
-            .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn })),
-          mix: present?.mix ?? null,
-          season: present?.season ?? seasonFrom(today, south),
-        },
-      ]
-    })
-    const { climate, lastDay } = await reader.climate()
-    const until = lastDay && lastDay < today ? lastDay : addDays(today, -1)
-    const record = pots.length === 0 ? [] : await listWeather(db, garden, yearsBefore(until), until)
-    const forecast = await forecastFor(db, garden, today)
-    const judged = await pool.run('containers', {
-      scene,
-      pots,
-      about: {
-        on: today,
-        latitudeDeg: garden.latitude,
-        year: usualYearAt(climate, garden.latitude),
-        coldestC: climate?.meanAnnualMinimumC ?? null,
-        record,
-        forecast: forecast.ok ? forecast.days : [],
-      },
-    })
+    const { fills, isSimulated, ...task } = await standingContainers(reader)
+    const stays = await listStaysInContainers(reader.db, reader.garden.id)
+    const judged = await pool.run('containers', task)
     return {
-      isSimulated: (climate?.isSimulated ?? false) || (forecast.ok && forecast.isSimulated),
-      coldestC: climate?.meanAnnualMinimumC ?? null,
+      isSimulated,
+      coldestC: task.about.coldestC,
       pots: judged.map((pot): PotView => ({
         ...pot,
         fills: fills
@@ -85,6 +88,17 @@ export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<C
           })),
       })),
     }
+  })
+
+/** How the containers of a garden come through an absence, by the same days of the years on record. */
+export const absenceFrom = (
+  reader: GardenReader,
+  pool: ComputePool,
+  away: { from: string; to: string },
+): Promise<AbsenceView> =>
+  derive(reader, ['containers', [reader.today, away.from, away.to]], async () => {
+    const { scene, pots, about, isSimulated } = await standingContainers(reader)
+    return { isSimulated, ...(await pool.run('absence', { scene, pots, about, away })) }
   })
 
 const yearsBefore = (day: string): string =>

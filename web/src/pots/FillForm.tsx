@@ -231,6 +231,7 @@ function Form({
           <div className="row">
             <TaxonSelect
               label="Add a kind"
+              placeholder="Add a kind"
               style={{ width: 260 }}
               onChange={(botanical) => {
                 const taxon = taxa.find((t) => t.botanical === botanical)

@@ -5,12 +5,10 @@ import {
   dayMonthYear,
   listed,
   tenths,
-  type IsoDate,
   type MonthOfWater,
   type Year,
 } from '@border/core'
 import { max } from 'd3-array'
-import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { bringIntoView } from '../frame/bringIntoView.ts'
 import { Button } from '../frame/Button.tsx'
@@ -37,15 +35,15 @@ interface Props {
   pot: RowPot
   of: PotView
   all: ContainersView
-  on: IsoDate
   year: Year
   sprites: Sprites
+  isFilling: boolean
+  onFilling: (is: boolean) => void
 }
 
 /** What there is to know of a container, and the way to fill it anew. */
-export function PotPanel({ pot, of, all, year, sprites }: Props) {
+export function PotPanel({ pot, of, all, year, sprites, isFilling, onFilling }: Props) {
   const { isHead } = useGardenContext()
-  const [isFilling, setFilling] = useState(false)
   return (
     <section id="pot-panel" className="pot-panel" aria-label={pot.name}>
       <div className="spread">
@@ -61,7 +59,7 @@ export function PotPanel({ pot, of, all, year, sprites }: Props) {
             look="primary"
             onClick={() => {
               bringIntoView('pot-panel')
-              setFilling(true)
+              onFilling(true)
             }}
           >
             {pot.plants.length > 0 ? 'Fill it anew' : 'Fill it'}
@@ -70,7 +68,7 @@ export function PotPanel({ pot, of, all, year, sprites }: Props) {
       </div>
       <Faults of={of} />
       {isFilling ? (
-        <FillForm {...{ pot, of, year, sprites }} coldestC={all.coldestC} onClose={() => setFilling(false)} />
+        <FillForm {...{ pot, of, year, sprites }} coldestC={all.coldestC} onClose={() => onFilling(false)} />
       ) : (
         <div className="pot-facts">
           <Plants pot={pot} of={of} />

@@ -11,10 +11,11 @@ import {
 } from '@border/core'
 import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
-import { useChosen, useRestedParams } from '../frame/address.ts'
+import { useChosen, useParam, useRestedParams } from '../frame/address.ts'
 import { Answered, Empty } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { Segments } from '../frame/Segments.tsx'
 import { Sprites } from '../frontView/sprites.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { PotPanel } from './PotPanel.tsx'
@@ -22,6 +23,7 @@ import { PotPortrait, type PortraitFrame } from './PotPortrait.tsx'
 import { useContainers } from './queries.ts'
 import { stageOf } from './stage.ts'
 import { standingOn, usePotRow, type RowPot } from './usePotRow.ts'
+import { Watering } from './Watering.tsx'
 import './pots.css'
 
 const LAST_WEEK = 51
@@ -41,57 +43,103 @@ export function PotsScreen() {
   )
 }
 
+const VIEWS = [
+  { value: 'pots', label: 'Pots' },
+  { value: 'water', label: 'Watering' },
+] as const
+
 function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }) {
-  const { today } = useGardenContext()
   const { pots, frame, year } = usePotRow(found, taxa)
   const { search } = useLocation()
-  const [chosenId, choose] = useChosen('pot', 'pot-panel')
-  const [at, put] = useRestedParams(['week'])
-  const [sprites] = useState(() => new Sprites())
-  const usual = Math.min(LAST_WEEK, Math.floor(daysBetween(`${yearOf(today)}-01-01`, today) / 7))
-  const said = Number(at.week)
-  const week = at.week !== undefined && said >= 0 && said <= LAST_WEEK ? Math.floor(said) : usual
-  const on = week === usual ? today : addDays(`${yearOf(today)}-01-01`, 7 * week + 3)
-  const chosen = pots.find((p) => p.id === chosenId) ?? pots[0]
-  const view = found.pots.find((p) => p.id === chosen?.id)
-  return (
-    <>
-      <ScreenHead title="Pots" lead={leadOf(found)}>
-        {pots.length > 0 && (
-          <label className="pots-week">
-            <input
-              type="range"
-              min={0}
-              max={LAST_WEEK}
-              value={week}
-              aria-label="Week of the year"
-              aria-valuetext={`week of ${dayMonth(on)}`}
-              onChange={(e) => put({ week: e.target.value })}
-            />
-            <b>{dayMonth(on)}</b>
-          </label>
-        )}
-      </ScreenHead>
-      {pots.length === 0 ? (
+  const [said, show] = useParam('show')
+  const moment = useWeek()
+  if (pots.length === 0)
+    return (
+      <>
+        <ScreenHead title="Pots" lead={leadOf(found)} />
         <Empty>
           There is no pot in this garden yet. Put one on the{' '}
           <Link to={{ pathname: '../plan', search }}>Plan</Link>: its shape, its size and where it stands are
           all that is needed to begin.
         </Empty>
+      </>
+    )
+  const shown = said === 'water' ? 'water' : 'pots'
+  return (
+    <>
+      <ScreenHead title="Pots" lead={leadOf(found)}>
+        {shown === 'pots' && <WeekOfYear {...moment} />}
+        <Segments
+          label="What is shown"
+          value={shown}
+          options={VIEWS}
+          onChange={(v) => show(v === 'water' ? v : undefined)}
+        />
+      </ScreenHead>
+      {shown === 'water' ? (
+        <Watering {...{ pots, found }} />
       ) : (
-        <div className="screen-body pots">
-          <Row
-            {...{ pots, frame, year, on, sprites }}
-            chosenId={chosen?.id}
-            onChoose={choose}
-            of={found.pots}
-          />
-          {chosen && view && (
-            <PotPanel key={chosen.id} pot={chosen} of={view} all={found} {...{ on, year, sprites }} />
-          )}
-        </div>
+        <Portraits {...{ pots, frame, year, found }} on={moment.on} />
       )}
     </>
+  )
+}
+
+/** The week that portraits are of: this one, on its very day, unless another is in the address. */
+function useWeek() {
+  const { today } = useGardenContext()
+  const [at, put] = useRestedParams(['week'])
+  const usual = Math.min(LAST_WEEK, Math.floor(daysBetween(`${yearOf(today)}-01-01`, today) / 7))
+  const said = Number(at.week)
+  const week = at.week !== undefined && said >= 0 && said <= LAST_WEEK ? Math.floor(said) : usual
+  const on = week === usual ? today : addDays(`${yearOf(today)}-01-01`, 7 * week + 3)
+  return { week, on, onWeek: (w: string) => put({ week: w }) }
+}
+
+const WeekOfYear = ({ week, on, onWeek }: ReturnType<typeof useWeek>) => (
+  <label className="pots-week">
+    <input
+      type="range"
+      min={0}
+      max={LAST_WEEK}
+      value={week}
+      aria-label="Week of the year"
+      aria-valuetext={`week of ${dayMonth(on)}`}
+      onChange={(e) => onWeek(e.target.value)}
+    />
+    <b>{dayMonth(on)}</b>
+  </label>
+)
+
+function Portraits({
+  pots,
+  frame,
+  year,
+  found,
+  on,
+}: ReturnType<typeof usePotRow> & { found: ContainersView; on: IsoDate }) {
+  const [chosenId, choose] = useChosen('pot', 'pot-panel')
+  const [sprites] = useState(() => new Sprites())
+  const [filling, setFilling] = useState<string>()
+  const chosen = pots.find((p) => p.id === chosenId) ?? pots[0]!
+  const view = found.pots.find((p) => p.id === chosen.id)
+  return (
+    <div className="screen-body pots">
+      {filling !== chosen.id && (
+        <Row {...{ pots, frame, year, on, sprites }} chosenId={chosen.id} onChoose={choose} of={found.pots} />
+      )}
+      {view && (
+        <PotPanel
+          key={chosen.id}
+          pot={chosen}
+          of={view}
+          all={found}
+          isFilling={filling === chosen.id}
+          onFilling={(is) => setFilling(is ? chosen.id : undefined)}
+          {...{ year, sprites }}
+        />
+      )}
+    </div>
   )
 }
 

@@ -1,6 +1,15 @@
 import { containerEndpoints } from '@border/contract'
+import { keepPreviousData } from '@tanstack/react-query'
 import { useAnswer } from '../api/answers.ts'
 
 /** The containers of a garden: what each holds, weighs and drinks, and its fills. */
 export const useContainers = (gardenId: string) =>
   useAnswer(containerEndpoints.read, { params: { gardenId } })
+
+/** How they come through an absence. What is being read stays while it is asked for anew. */
+export const useAbsence = (gardenId: string, from: string, to: string) =>
+  useAnswer(
+    containerEndpoints.absence,
+    { params: { gardenId }, query: { from, to } },
+    { placeholderData: keepPreviousData },
+  )
