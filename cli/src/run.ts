@@ -40,6 +40,9 @@ const usage = `Seasoned Border
                         from plan.geojson and, where they are there, plantings.csv, observations.csv, weather.csv and soil.csv:
                         what is proposed for each planting with its remedies and reasons, what is suspected of each place, and
                         the work of the coming year; as the screens say it
+  ./border pots POTS.json [--json]
+                        containers: what each holds, weighs and drinks, its light and faults, and how they come through an
+                        absence
   ./border rework REWORK.json [--json]
                         for a place to be renovated: where kinds would do well, where what leaves could go, palettes that
                         keep the wishes, divisions, quantities and growth
@@ -67,6 +70,7 @@ const commands: Record<string, Command> = {
   check: async () => (await import('./check.ts')).checkCommand(),
   import: async (args) => (await import('./importFolder.ts')).importCommand(args),
   light: lightCommand,
+  pots: async (args) => (await import('./pots.ts')).potsCommand(args),
   record: recordCommand,
   rules: rulesCommand,
   rework: async (args) => (await import('./rework.ts')).reworkCommand(args),

@@ -213,10 +213,14 @@ describe('loading', () => {
       .flatMap((area) => Object.values<Endpoint>(area))
       .filter((e) => e.method === 'get' && !e.sends && /:/.test(e.path) && !/:(?!gardenId)/.test(e.path))
     expect(told.length).toBeGreaterThan(20)
+    // Of a kind is asked which, of an absence when.
+    const asked = [
+      ['/fit', '?botanical=Hosta%20sieboldiana'],
+      ['/absence', '?from=2026-07-10&to=2026-07-24'],
+    ] as const
     for (const { id, name } of (await ask<GardenSummary[]>('/api/gardens')).body)
       for (const { path } of told) {
-        // Of a kind is asked which.
-        const question = path.endsWith('/fit') ? '?botanical=Hosta%20sieboldiana' : ''
+        const question = asked.find(([end]) => path.endsWith(end))?.[1] ?? ''
         const { status } = await ask(`/api${addressOf(path, { gardenId: id })}${question}`)
         expect([name, path, status]).toEqual([name, path, 200])
       }

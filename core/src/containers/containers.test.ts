@@ -243,6 +243,7 @@ describe('mixes', () => {
         },
       ),
     )
+    expect(madeUp({ litres: 30, parts: recipes.summer.parts }, recipes.winter.parts, 30)).toEqual([])
     // Two thirds of a summer mix stay of 30 litres; of bark, which it has none of, all that the winter mix has is put to it.
     const added = madeUp({ litres: 20, parts: recipes.summer.parts }, recipes.winter.parts, 30)
     const bark = added.find((p) => p.name === 'composted bark')!

@@ -178,7 +178,8 @@ export function madeUp(
     const all = parts.reduce((sum, p) => sum + p.parts, 0)
     return all > 0 ? (parts.find((p) => p.name === name)?.parts ?? 0) / all : 0
   }
-  const missing = Math.max(0, litres - stays.litres)
+  const missing = litres - stays.litres
+  if (missing <= 1e-9) return []
   const lacks = wanted.map((p) => ({
     name: p.name,
     litres: Math.max(0, litres * shareOf(wanted, p.name) - stays.litres * shareOf(stays.parts, p.name)),

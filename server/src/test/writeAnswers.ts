@@ -16,6 +16,7 @@ import { look, questionOf, settle, write } from './asked.ts'
 import { drawing, takingOff } from './edits.ts'
 import { practiceWithGarden } from './practice.ts'
 import { beginning } from './schemes.ts'
+import { fillOf } from './validWrites.ts'
 
 /**
  * Writes down what the server answers of a small garden with something of everything in it, for the tests of the web. Long lists
@@ -49,6 +50,8 @@ export async function writeAnswers(): Promise<string> {
       since: yesterday,
       note: 'in pots',
     })
+    const pot = garden.features.find((f) => f.kind === 'container')!
+    await write(practice, '/containers/fills', fillOf(pot.id, { in: [] }))
     await write(practice, '/soil', { day: yesterday, celsius: 14.5 })
     await write(practice, '/recheck')
     await write(practice, '/light-readings', { at: `${yesterday}T11:30:00Z`, x: 5.5, y: 11.6, seen: 'shade' })

@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import {
   climateEndpoints,
+  containerEndpoints,
   crewEndpoints,
   gardenEndpoints,
   lightEndpoints,
@@ -73,6 +74,7 @@ const screens: Shown[] = [
     needs: reworkEndpoints.list,
     shows: text(/^Where each plant is set$/),
   },
+  { title: 'Pots', path: 'pots', needs: containerEndpoints.read, shows: text(/^What grows in it$/) },
   { title: 'Season', path: 'season', needs: seasonEndpoints.read, shows: text(/open jobs?/) },
   { title: /2026/, path: 'season/day/2026-09-21', needs: seasonEndpoints.read, shows: text(/\d jobs?, /) },
   { title: 'Rules of care', path: 'rules', needs: ruleEndpoints.list, shows: text(/rules? in force/) },

@@ -99,7 +99,7 @@ function Form({
   const [endedNote, setEndedNote] = useState('')
   const fill = useGardenWrite(containerEndpoints.fill, { gardenId: view.garden.id }, (_, { editId }) => (
     <>
-      {pot.name} is filled. <TakeBack editId={editId} />
+      {pot.name} is filled. <TakeBack gardenId={view.garden.id} editId={editId} />
     </>
   ))
 
@@ -189,7 +189,7 @@ function Form({
             ))}
             {before && (
               <>
-                <label className="spread">
+                <div className="spread">
                   <span>How it ended</span>
                   <Choose<FillEnd | ''>
                     label="How it ended"
@@ -200,7 +200,7 @@ function Form({
                     ]}
                     onChange={setEndedBy}
                   />
-                </label>
+                </div>
                 <Labelled label="How it went">
                   {(id) => (
                     <input
@@ -461,9 +461,8 @@ function Labelled({ label, children }: { label: string; children: (id: string) =
 }
 
 /** A fill is one change: taken back as one. */
-function TakeBack({ editId }: { editId: string }) {
-  const { view } = useGardenContext()
-  const undo = useGardenWrite(planEndpoints.undo, { gardenId: view.garden.id, editId }, 'Taken back.')
+function TakeBack({ gardenId, editId }: { gardenId: string; editId: string }) {
+  const undo = useGardenWrite(planEndpoints.undo, { gardenId, editId }, 'Taken back.')
   return (
     <Button size="small" onClick={() => undo.mutate({})}>
       Take it back

@@ -180,7 +180,7 @@ function Plan({ plan, pots, span }: { plan: AbsenceView; pots: readonly RowPot[]
     inShade.moved.length > 0 &&
     (inShade.everyDays > plan.everyDays ||
       inShade.tooThirsty.length < plan.tooThirsty.length ||
-      inShade.litresAll < 0.85 * plan.litresAll)
+      inShade.litresAll < 0.95 * plan.litresAll)
   return (
     <>
       {plan.tooThirsty.length > 0 && (

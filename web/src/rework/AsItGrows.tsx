@@ -20,7 +20,6 @@ import type { GrowthWorker } from './growthWorker.ts'
 import { newIn, overWords } from './growthWords.ts'
 import type { useSchemeGround } from './useReworkPlace.ts'
 import { useStanding, type Laid } from './useStanding.ts'
-import '../season/season.css'
 import './rework.css'
 
 /** Nobody drags on for longer: what follows from it is worked out then. */

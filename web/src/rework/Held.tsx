@@ -5,7 +5,6 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { useRecord } from '../record/queries.ts'
 import { heldKinds, heldWords, isWeak, type HeldDrift, type HeldKind } from './held.ts'
-import '../season/season.css'
 import './rework.css'
 
 /** What became of what was planted by a scheme: what is alive, and how each kind was rated, season by season. */

@@ -1,0 +1,148 @@
+import {
+  absenceOf,
+  addDays,
+  civilDate,
+  daysBetween,
+  featureProperties,
+  judgePots,
+  library,
+  lightAtPots,
+  MOST_AWAY_DAYS,
+  seasonFrom,
+  usualYearAt,
+  type PotStanding,
+  type Scene,
+} from '@border/core'
+import { dirname, resolve } from 'node:path'
+import { optionsOf, readJson } from './files.ts'
+import { climateIn, gardenIn, plantingsIn } from './plannedGarden.ts'
+import { potsFile, type PotsFile } from './potsFile.ts'
+import { BadInput, Misuse } from './say.ts'
+
+/** Years of the record that days between waterings are told from. */
+const YEARS_OF_WATER = 10
+
+/** `border pots FILE [--json]`: what containers hold, weigh and drink, and how they come through an absence, on files alone. */
+export function potsCommand(args: string[]): string {
+  const { values, positionals } = optionsOf(args, { json: { type: 'boolean' } })
+  const [path, ...more] = positionals
+  if (!path || more.length > 0) throw new Misuse('pots takes one file, and --json')
+  const read = potsFile.safeParse(readJson(path))
+  if (!read.success)
+    throw new BadInput(read.error.issues.map((i) => `${path}: ${i.path.join('.') || 'file'}: ${i.message}`))
+  const answer = answerOf(path, read.data)
+  return values.json ? JSON.stringify(answer) : JSON.stringify(answer, null, 2)
+}
+
+const taxonOf = new Map(library.map((t) => [t.botanical.toLowerCase(), t]))
+
+function answerOf(path: string, file: PotsFile): object {
+  const beside = (name: string) => resolve(dirname(path), name)
+  const garden = file.plan === undefined ? undefined : gardenIn(beside(file.plan))
+  const { latitude, longitude } = garden?.head ?? file
+  if (latitude === undefined || longitude === undefined)
+    throw new BadInput([`${path}: latitude and longitude are needed where there is no plan`])
+  const on = file.on ?? civilDate(new Date(), garden?.head.timeZone ?? 'UTC')
+  const { climate, days, source } = climateIn(
+    { ...garden?.head, latitude, longitude } as Parameters<typeof climateIn>[0],
+    file.weather && beside(file.weather),
+  )
+  const pots = [
+    ...potsOfPlan(path, file, garden, on, file.plantings && beside(file.plantings), latitude < 0),
+    ...potsOfFile(path, file, on, latitude < 0),
+  ]
+  if (pots.length === 0) throw new BadInput([`${path}: neither plan nor pots holds a container`])
+  const scene: Scene = garden?.scene ?? {
+    latitudeDeg: latitude,
+    longitudeDeg: longitude,
+    northDeg: 0,
+    obstructions: [],
+  }
+  const light = lightAtPots(scene, pots, on)
+  const last = days.at(-1)!.day
+  const about = {
+    on,
+    latitudeDeg: latitude,
+    year: usualYearAt(climate, latitude),
+    coldestC: climate.meanAnnualMinimumC,
+    record: days.filter((d) => daysBetween(d.day, last) < 366 * YEARS_OF_WATER),
+    forecast: [],
+  }
+  const { absence } = file
+  const span = absence && daysBetween(absence.from, absence.to)
+  if (span !== undefined && (span < 1 || span > MOST_AWAY_DAYS))
+    throw new BadInput([`${path}: absence: must be of one to ${MOST_AWAY_DAYS} days`])
+  return {
+    on,
+    climate: source,
+    coldestC: about.coldestC,
+    pots: judgePots(pots, light, about).map(({ id, ahead: _none, ...judged }, i) => ({
+      name: id,
+      ...judged,
+      light: light[i]!,
+    })),
+    ...(absence && { absence: absenceOf(pots, light, about, absence) }),
+  }
+}
+
+/** The containers of a plan that stand on a day, each under its name. */
+function potsOfPlan(
+  path: string,
+  { fills }: PotsFile,
+  garden: ReturnType<typeof gardenIn> | undefined,
+  on: string,
+  plantings: string | undefined,
+  south: boolean,
+): PotStanding[] {
+  const standing = (garden?.places ?? []).filter((p) => p.to === null || on < p.to)
+  const names = new Set(standing.filter((p) => p.kind === 'container').map((p) => p.name))
+  const unknown = Object.keys(fills).filter((name) => !names.has(name))
+  if (unknown.length > 0)
+    throw new BadInput(unknown.map((name) => `${path}: fills: the plan has no container called ${name}`))
+  const growing = garden && plantings ? plantingsIn(garden, plantings, addDays(on, 1)) : []
+  return standing.flatMap((place): PotStanding[] => {
+    if (place.kind !== 'container') return []
+    const fill = fills[place.name]
+    return [
+      {
+        id: place.name,
+        properties: garden!.features.find((f) => f.id === place.id)!.properties,
+        x: place.x,
+        y: place.y,
+        rimHeightM: place.rimHeightM,
+        plantings: growing
+          .filter((p) => p.placeId === place.id && p.plantedOn <= on && p.livingCount > 0)
+          .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn })),
+        mix: fill?.mix ?? null,
+        season: fill?.season ?? seasonFrom(on, south),
+      },
+    ]
+  })
+}
+
+/** Those that the file tells of itself, in the open. */
+const potsOfFile = (path: string, { pots }: PotsFile, on: string, south: boolean): PotStanding[] =>
+  pots.map((pot, i): PotStanding => {
+    const at = `${path}: pots.${i}`
+    const read = featureProperties.container.safeParse({
+      kind: 'container',
+      name: pot.name,
+      ...pot.container,
+    })
+    if (!read.success)
+      throw new BadInput(read.error.issues.map((f) => `${at}.container.${f.path.join('.')}: ${f.message}`))
+    return {
+      id: pot.name,
+      properties: read.data,
+      x: 0,
+      y: 0,
+      rimHeightM: read.data.rimHeightM,
+      plantings: pot.plants.map((p, k) => {
+        const taxon = taxonOf.get(p.taxon.toLowerCase())
+        if (!taxon) throw new BadInput([`${at}.plants.${k}.taxon: ${p.taxon} is not in the plant library`])
+        return { taxon, count: p.count, role: p.role ?? null, plantedOn: p.plantedOn ?? on }
+      }),
+      mix: pot.mix ?? null,
+      season: pot.season ?? seasonFrom(on, south),
+    }
+  })

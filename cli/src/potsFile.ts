@@ -1,0 +1,56 @@
+import { components, fillSeasons, isIsoDate, potRoles, type ComponentName } from '@border/core'
+import { z } from 'zod'
+
+const name = z.string().min(1).max(200)
+const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
+
+const fill = {
+  /** Parts by volume. */
+  mix: z
+    .array(
+      z.strictObject({
+        name: z.enum(components.map((c) => c.name) as [ComponentName, ...ComponentName[]]),
+        parts: z.number().positive().max(100),
+      }),
+    )
+    .min(1)
+    .optional(),
+  season: z.enum(fillSeasons).optional(),
+}
+
+/** The file that `border pots` reads: docs/formats.md. */
+export const potsFile = z.strictObject({
+  version: z.literal(1),
+  plan: name.optional(),
+  plantings: name.optional(),
+  weather: name.optional(),
+  on: day.optional(),
+  latitude: z.number().min(-90).max(90).optional(),
+  longitude: z.number().min(-180).max(180).optional(),
+  /** By the name of a container of the plan. */
+  fills: z.record(name, z.strictObject(fill)).default({}),
+  /** Containers that are on no plan, in the open where nothing else is said. */
+  pots: z
+    .array(
+      z.strictObject({
+        name,
+        ...fill,
+        /** What the plan would say of it: read as that is. */
+        container: z.record(z.string(), z.unknown()),
+        plants: z
+          .array(
+            z.strictObject({
+              taxon: name,
+              count: z.number().int().min(1).max(200),
+              role: z.enum(potRoles).optional(),
+              plantedOn: day.optional(),
+            }),
+          )
+          .default([]),
+      }),
+    )
+    .max(500)
+    .default([]),
+  absence: z.strictObject({ from: day, to: day }).optional(),
+})
+export type PotsFile = z.infer<typeof potsFile>
