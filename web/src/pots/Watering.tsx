@@ -209,30 +209,32 @@ function Plan({ plan, pots, span }: { plan: AbsenceView; pots: readonly RowPot[]
         </p>
       )}
       {thirsty.length > 0 && (
-        <table className="pot-mix" aria-label="Each pot while nobody is there">
-          <thead>
-            <tr>
-              <th scope="col">Pot</th>
-              <td>does without for</td>
-              <td>draws a day</td>
-              <td>drip of 2 l an hour</td>
-            </tr>
-          </thead>
-          <tbody>
-            {thirsty.map((p) => (
-              <tr key={p.id}>
-                <th scope="row">{nameOf.get(p.id)}</th>
-                <td className={p.everyDays === null ? 'late' : undefined}>
-                  {p.everyDays === null ? 'less than a day' : counted(p.everyDays, 'day')}
-                </td>
-                <td>{litresText(p.litresADay)}</td>
-                <td>
-                  {counted(p.drippers, 'dripper')}, {Math.max(1, Math.round(p.dripMinutes))} min a day
-                </td>
+        <div className="pots-scroll">
+          <table className="pot-mix" aria-label="Each pot while nobody is there">
+            <thead>
+              <tr>
+                <th scope="col">Pot</th>
+                <td>does without for</td>
+                <td>draws a day</td>
+                <td>drip of 2 l an hour</td>
               </tr>
-            ))}
-          </tbody>
-        </table>
+            </thead>
+            <tbody>
+              {thirsty.map((p) => (
+                <tr key={p.id}>
+                  <th scope="row">{nameOf.get(p.id)}</th>
+                  <td className={p.everyDays === null ? 'late' : undefined}>
+                    {p.everyDays === null ? 'less than a day' : counted(p.everyDays, 'day')}
+                  </td>
+                  <td>{litresText(p.litresADay)}</td>
+                  <td>
+                    {counted(p.drippers, 'dripper')}, {Math.max(1, Math.round(p.dripMinutes))} min a day
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       <small className="soft">
         By the same days of {counted(plan.years, 'year')} on record: nothing goes short in nine of ten.
