@@ -64,7 +64,7 @@ function answerOf(path: string, file: PotsFile): object {
     on,
     latitudeDeg: latitude,
     year: usualYearAt(climate, latitude),
-    coldestC: climate.meanAnnualMinimumC,
+    climate,
     record: days.filter((d) => daysBetween(d.day, last) < 366 * YEARS_OF_WATER),
     forecast: [],
   }
@@ -75,7 +75,7 @@ function answerOf(path: string, file: PotsFile): object {
   return {
     on,
     climate: source,
-    coldestC: about.coldestC,
+    coldestC: climate.meanAnnualMinimumC,
     pots: judgePots(pots, light, about).map(({ id, ahead: _none, ...judged }, i) => ({
       name: id,
       ...judged,

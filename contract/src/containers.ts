@@ -158,6 +158,17 @@ const judgement = {
     )
     .nullable(),
   ahead: z.array(z.strictObject({ day: isoDay, litres: n })),
+  swap: z.strictObject({
+    over: z
+      .strictObject({
+        from: isoDay,
+        to: isoDay,
+        botanical: z.string(),
+        because: z.enum(['frost', 'its season']),
+      })
+      .nullable(),
+    next: z.strictObject({ season, from: isoDay, to: isoDay }).nullable(),
+  }),
 } satisfies Record<keyof Omit<PotJudgement, 'id'>, z.ZodType>
 
 const light = {
@@ -182,6 +193,14 @@ const containersView = z.strictObject({
   isSimulated: z.boolean(),
   /** Mean of the years' lowest temperatures, degrees Celsius; null where no climate is known. */
   coldestC: n.nullable(),
+  /** Nights of the forecast that something should not be out in. */
+  coldNights: z.array(
+    z.strictObject({
+      day: isoDay,
+      minC: n,
+      pots: z.array(z.strictObject({ id, botanicals: z.array(z.string()) })),
+    }),
+  ),
   pots: z.array(potView),
 })
 export type ContainersView = z.infer<typeof containersView>

@@ -1,15 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { generateWeather } from '../climate/index.ts'
+import { climateOf, generateWeather } from '../climate/index.ts'
+import { dayOfYear } from '../dates/index.ts'
 import { featureProperties, potShapes } from '../garden/index.ts'
 import { taxonNamed } from '../garden/test/made.ts'
-import { library } from '../plants/index.ts'
+import { library, yearAt } from '../plants/index.ts'
 import {
   aged,
   bagsFor,
   brimfulLitres,
+  coldNights,
   components,
   faultsOf,
+  fillAhead,
   fills,
   LEAST_AIR,
   leftOf,
@@ -561,6 +564,83 @@ describe('an absence', () => {
           if (usual.inShade.tooThirsty.length === 0)
             expect(usual.inShade.everyDays).toBeGreaterThanOrEqual(lasts(usual))
           else expect(usual.tooThirsty).toEqual(['pot'])
+        },
+      ),
+    )
+  })
+})
+
+describe('what lies ahead of a fill', () => {
+  const climateBy = (annualMeanC: number) => {
+    const found = climateOf(
+      generateWeather(
+        { annualMeanC, seasonalAmplitudeC: 8, coldestDay: 20, dailyRangeC: 9, annualRainMm: 700, seed: 31 },
+        1996,
+        2020,
+      ),
+      51,
+    )
+    if (!found.ok) throw new Error(found.reason)
+    return found.climate
+  }
+  const climate = climateBy(10)
+  const about = { on: '2026-08-10', climate, year: yearAt(climate) }
+  const ahead = (...names: string[]) => fillAhead(names.map(taxonNamed), 'summer', about)
+
+  it('is the first frost for what frost takes, as often as it comes', () => {
+    const { over } = ahead('Pelargonium × hortorum')
+    const { p10, p90 } = climate.firstFrost!
+    expect(over).toMatchObject({ because: 'frost', botanical: 'Pelargonium × hortorum' })
+    expect([dayOfYear(over!.from), dayOfYear(over!.to)]).toEqual([
+      expect.closeTo(p10, -0.5),
+      expect.closeTo(p90, -0.5),
+    ])
+    // A warmer garden has it longer.
+    const warm = climateBy(13)
+    const later = fillAhead([taxonNamed('Pelargonium × hortorum')], 'summer', {
+      on: about.on,
+      climate: warm,
+      year: yearAt(warm),
+    })
+    expect(later.over!.from > over!.from).toBe(true)
+  })
+
+  it('is nothing for what stays, and the first to go with the last for what is mixed', () => {
+    expect(ahead('Buxus sempervirens', 'Hedera helix').over).toBeNull()
+    const mixed = ahead('Pelargonium × hortorum', 'Calendula officinalis', 'Buxus sempervirens').over!
+    for (const one of ['Pelargonium × hortorum', 'Calendula officinalis']) {
+      const alone = ahead(one).over!
+      expect(mixed.from <= alone.from && alone.to <= mixed.to).toBe(true)
+    }
+  })
+
+  it('is when the rules let the next be set out: pansies in autumn, pelargoniums once frost is past', () => {
+    const { next } = ahead('Pelargonium × hortorum')
+    expect(next!.season).toBe('winter')
+    expect(next!.from >= '2026-08-10' && next!.to < '2026-12-31').toBe(true)
+    const summer = fillAhead([taxonNamed('Viola × wittrockiana')], 'winter', {
+      ...about,
+      on: '2027-01-10',
+    }).next!
+    expect(dayOfYear(summer.from)).toBeGreaterThan(climate.lastFrost!.p50)
+  })
+
+  it('is a cold night for those that do not bear it, and for more of them the colder it is', () => {
+    const pots = [
+      { id: 'tender', taxa: [taxonNamed('Pelargonium × hortorum')] },
+      { id: 'hardy', taxa: [taxonNamed('Buxus sempervirens')] },
+    ]
+    const night = (minC: number) => coldNights(pots, [{ day: '2026-10-03', minC }])
+    expect(night(12)).toEqual([])
+    expect(night(0)[0]).toMatchObject({ minC: 0, pots: [{ id: 'tender' }] })
+    expect(night(-30)[0]!.pots.map((p) => p.id)).toEqual(['tender', 'hardy'])
+    fc.assert(
+      fc.property(
+        fc.double({ min: -35, max: 15, noNaN: true }),
+        fc.double({ min: 0, max: 10, noNaN: true }),
+        (c, less) => {
+          const ids = (minC: number) => night(minC).flatMap((n) => n.pots.map((p) => p.id))
+          for (const id of ids(c)) expect(ids(c - less)).toContain(id)
         },
       ),
     )

@@ -27,6 +27,13 @@ export interface PotRemark {
 /** Two zones of hardiness, degrees: what a woody plant must bear beyond the garden's winter where its roots freeze through in a pot. */
 const TWO_ZONES_C = 100 / 9
 
+/**
+ * The lowest temperature that a kind bears in a pot out of doors: its roots have none of the warmth of the ground. Woody plants want two
+ * zones in hand, what dies back half as much.
+ */
+export const shelteredBelowC = (t: Pick<Taxon, 'lifeForm' | 'hardyToC'>): number =>
+  t.hardyToC + (isWoody(t) ? TWO_ZONES_C : TWO_ZONES_C / 2)
+
 /** What a pot is judged by. */
 export interface PotSite {
   /** Hours of direct sun of a clear day in the growing season at its rim; undefined where not worked out. */
@@ -117,8 +124,7 @@ function* ownRemarks(taxon: Taxon, { sunHours, coldestC, overWinter }: PotSite):
       }
   }
   const lasts = isWoody(taxon) || (taxon.lifeForm !== 'annual' && taxon.lifeForm !== 'tender perennial')
-  const bears = isWoody(taxon) ? coldestC - TWO_ZONES_C : coldestC - TWO_ZONES_C / 2
-  if (overWinter && lasts && taxon.hardyToC > bears)
+  if (overWinter && lasts && coldestC < shelteredBelowC(taxon))
     yield {
       kind: 'hardiness',
       botanicals,

@@ -62,6 +62,7 @@ export {
   type PotRole,
   type PotSite,
 } from './fitting.ts'
+export { coldNights, fillAhead, type ColdNight, type FillAhead } from './swap.ts'
 export {
   absenceOf,
   judgePots,

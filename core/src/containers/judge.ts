@@ -1,4 +1,4 @@
-import type { DailyWeather } from '../climate/index.ts'
+import type { Climate, DailyWeather } from '../climate/index.ts'
 import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
 import { eavesOver, eavesZones, type movers, type PlanFeature } from '../garden/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
@@ -16,6 +16,7 @@ import {
   type MonthOfWater,
   type WateredPot,
 } from './potWater.ts'
+import { fillAhead, type FillAhead } from './swap.ts'
 import { faultsOf, tipsAt, type PotFault } from './stability.ts'
 import { sizeInPot } from './inPot.ts'
 import { vesselOf, type Vessel } from './vessel.ts'
@@ -176,6 +177,8 @@ export interface PotJudgement {
   water: MonthOfWater[] | null
   /** When it is due in the days that are forecast, watered through this morning; each time litres. */
   ahead: { day: IsoDate; litres: number }[]
+  /** When what is in it goes over, and the next may go in. */
+  swap: FillAhead
 }
 
 /** What pots of a garden are judged by together. */
@@ -183,8 +186,8 @@ export interface PotsAbout {
   on: IsoDate
   latitudeDeg: number
   year: Year
-  /** Mean of the years' lowest temperatures, degrees Celsius; null where no climate is known. */
-  coldestC: number | null
+  /** Null where none is known. */
+  climate: Climate | null
   /** Days of the record, and those that are forecast. */
   record: readonly DailyWeather[]
   forecast: readonly DailyWeather[]
@@ -201,7 +204,8 @@ export function judgePots(
   light: readonly PotLight[],
   about: PotsAbout,
 ): PotJudgement[] {
-  const { latitudeDeg } = about
+  const { latitudeDeg, climate } = about
+  const coldestC = climate?.meanAnnualMinimumC ?? MILD_C
   const record = waterDays(about.record, latitudeDeg)
   const forecast = waterDays(about.forecast, latitudeDeg)
   return pots.map((pot, i): PotJudgement => {
@@ -220,18 +224,23 @@ export function judgePots(
       weight,
       liftedBy: liftedBy(weight.wet) ?? null,
       tipsAtMs: Number.isFinite(tips) ? tips : null,
-      faults: faultsOf(vessel, weight, plants, about.coldestC ?? MILD_C),
+      faults: faultsOf(vessel, weight, plants, coldestC),
       remarks: remarksOn(
         pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: roleOf(p.role) })),
         vessel,
         {
           sunHours: season.total,
-          coldestC: about.coldestC ?? MILD_C,
+          coldestC,
           overWinter: true,
         },
       ),
       water: record.length === 0 ? null : wateringByMonth(water, record),
       ahead: waterThrough(water, forecast).waterings,
+      swap: fillAhead(
+        pot.plantings.map((p) => p.taxon),
+        pot.season,
+        about,
+      ),
     }
   })
 }

@@ -1,6 +1,7 @@
 import type { AbsenceView, ContainersView, FillRequest, PotView } from '@border/contract'
 import {
   addDays,
+  coldNights,
   dayMonthYear,
   maxDay,
   nextTags,
@@ -59,7 +60,7 @@ async function standingContainers(reader: GardenReader) {
     on: today,
     latitudeDeg: garden.latitude,
     year: usualYearAt(climate, garden.latitude),
-    coldestC: climate?.meanAnnualMinimumC ?? null,
+    climate,
     record,
     forecast: forecast.ok ? forecast.days : [],
   }
@@ -75,7 +76,11 @@ export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<C
     const judged = await pool.run('containers', task)
     return {
       isSimulated,
-      coldestC: task.about.coldestC,
+      coldestC: task.about.climate?.meanAnnualMinimumC ?? null,
+      coldNights: coldNights(
+        task.pots.map((p) => ({ id: p.id, taxa: p.plantings.map((q) => q.taxon) })),
+        task.about.forecast,
+      ),
       pots: judged.map((pot): PotView => ({
         ...pot,
         fills: fills

@@ -25,6 +25,7 @@ import {
   mixWords,
   monthLong as monthName,
   sunWords,
+  swapWords,
   vesselWords,
   weightWords,
 } from './potWords.ts'
@@ -98,6 +99,8 @@ function Faults({ of }: { of: PotView }) {
 
 function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
   const { search } = useLocation()
+  const nameOf = (botanical: string) =>
+    pot.plants.find((p) => p.taxon.botanical === botanical)?.taxon.common ?? botanical
   return (
     <section>
       <h3>What grows in it</h3>
@@ -120,6 +123,7 @@ function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
           </li>
         ))}
       </ul>
+      <p>{swapWords(of.swap, nameOf)}</p>
       {pot.plants.length > 1 && of.remarks.length === 0 && (
         <p>They go together: by light, water, vigour, winter and what the pot holds.</p>
       )}

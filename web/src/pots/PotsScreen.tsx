@@ -20,6 +20,7 @@ import { Sprites } from '../frontView/sprites.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { PotPanel } from './PotPanel.tsx'
 import { PotPortrait, type PortraitFrame } from './PotPortrait.tsx'
+import { coldWords } from './potWords.ts'
 import { useContainers } from './queries.ts'
 import { stageOf } from './stage.ts'
 import { standingOn, usePotRow, type RowPot } from './usePotRow.ts'
@@ -65,6 +66,8 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
       </>
     )
   const shown = said === 'water' ? 'water' : 'pots'
+  const potName = (id: string) => pots.find((p) => p.id === id)?.name ?? 'a pot'
+  const kindName = (botanical: string) => taxa.find((t) => t.botanical === botanical)?.common ?? botanical
   return (
     <>
       <ScreenHead title="Pots" lead={leadOf(found)}>
@@ -76,6 +79,13 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
           onChange={(v) => show(v === 'water' ? v : undefined)}
         />
       </ScreenHead>
+      {found.coldNights.length > 0 && (
+        <div className="pots-cold" role="status">
+          {found.coldNights.map((night) => (
+            <p key={night.day}>{coldWords(night, potName, kindName)}</p>
+          ))}
+        </div>
+      )}
       {shown === 'water' ? (
         <Watering {...{ pots, found }} />
       ) : (

@@ -2,10 +2,12 @@ import { describe, expect, it } from 'vitest'
 import { vesselOf } from '@border/core'
 import {
   assumedWords,
+  coldWords,
   everyWords,
   kgText,
   litresText,
   sunWords,
+  swapWords,
   vesselWords,
   weightWords,
 } from './potWords.ts'
@@ -53,6 +55,29 @@ describe('a pot in words', () => {
     )
     expect(weightWords({ weight, liftedBy: 1 })).toMatch(/one person lifts it\.$/)
     expect(weightWords({ weight, liftedBy: null })).toMatch(/not by hand\.$/)
+  })
+
+  it('says when it goes over and what may go in, and what to bring in before a cold night', () => {
+    const over = {
+      from: '2026-10-24',
+      to: '2026-11-20',
+      botanical: 'Pelargonium × hortorum',
+      because: 'frost',
+    } as const
+    const next = { season: 'winter', from: '2026-09-20', to: '2026-11-01' } as const
+    const nameOf = () => 'zonal pelargonium'
+    expect(swapWords({ over, next }, nameOf)).toBe(
+      'Zonal pelargonium goes over between 24 October and 20 November, with the first frost. What is for winter may go in from 20 September to 1 November.',
+    )
+    expect(swapWords({ over: null, next: null }, nameOf)).toBe('')
+    const night = {
+      day: '2026-10-03',
+      minC: -0.6,
+      pots: [{ id: 'a', botanicals: ['Pelargonium × hortorum'] }],
+    }
+    expect(coldWords(night, () => 'Door pot 10', nameOf)).toBe(
+      'Before the night to 3 October (−1 °C) bring in or cover Door pot 10 (zonal pelargonium).',
+    )
   })
 
   it.each([

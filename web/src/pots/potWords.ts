@@ -1,6 +1,9 @@
-import type { PotView } from '@border/contract'
+import type { ContainersView, PotView } from '@border/contract'
 import {
+  capitalised,
+  celsius,
   counted,
+  dayMonth,
   listed,
   tenths,
   USUAL_FLOOR_KG_PER_M2,
@@ -110,6 +113,28 @@ export function sunWords({ total, morning, midday, afternoon }: SunHours): strin
   ).reduce((a, b) => (b[1] > a[1] ? b : a))
   if (most > 0.85 * total) return `${hours}, all but some of it ${part}`
   return most > 0.55 * total ? `${hours}, most of it ${part}` : `${hours} through the day`
+}
+
+/** When what is in it goes over, and when the next may go in. @param nameOf a kind by its botanical name */
+export function swapWords({ over, next }: PotView['swap'], nameOf: (botanical: string) => string): string {
+  const goes =
+    over &&
+    `${capitalised(nameOf(over.botanical))} goes over between ${dayMonth(over.from)} and ${dayMonth(over.to)}, ${
+      over.because === 'frost' ? 'with the first frost' : 'as its season ends'
+    }.`
+  const comes =
+    next && `What is for ${next.season} may go in from ${dayMonth(next.from)} to ${dayMonth(next.to)}.`
+  return [goes, comes].filter(Boolean).join(' ')
+}
+
+/** `Before the night to 23 September (2 °C) bring in Door pot 10 (zonal pelargonium).` */
+export function coldWords(
+  { day, minC, pots }: ContainersView['coldNights'][number],
+  nameOf: (potId: string) => string,
+  kindOf: (botanical: string) => string,
+): string {
+  const which = pots.map((p) => `${nameOf(p.id)} (${listed(p.botanicals.map(kindOf))})`)
+  return `Before the night to ${dayMonth(day)} (${celsius(Math.round(minC))}) bring in or cover ${listed(which)}.`
 }
 
 const MONTHS_LONG = [
