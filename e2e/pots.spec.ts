@@ -38,6 +38,14 @@ test('a pot looked at through its year, filled for winter, taken back, and water
         .getByText('compost', { exact: true })
         .click()
     await form.getByLabel('How it ended').selectOption('went over')
+    await form.getByRole('button', { name: 'Propose three' }).click()
+    await expect(form.getByRole('img', { name: /^Proposed: / })).toHaveCount(3)
+    await form.getByRole('button', { name: 'Take 3 kinds' }).first().click()
+    await expect(form.getByLabel(/^How many/)).toHaveCount(3)
+    for (const left of [2, 1, 0]) {
+      await form.getByRole('button', { name: 'Not this' }).first().click()
+      await expect(form.getByLabel(/^How many/)).toHaveCount(left)
+    }
     const kind = form.getByRole('combobox', { name: 'Add a kind' })
     await kind.click()
     await kind.fill('Viola cornuta')
@@ -45,7 +53,7 @@ test('a pot looked at through its year, filled for winter, taken back, and water
     await expect(form.getByLabel('How many horned violet')).toBeVisible()
     await form.getByLabel('How many horned violet').fill('6')
     await expect(
-      page.getByRole('img', { name: 'Wash house trough as it would be in full growth' }),
+      page.getByRole('img', { name: 'Wash house trough as it would be on 20 April' }),
     ).toBeVisible()
     await expectAccessible(page, 'filling a pot')
     await form.getByRole('button', { name: 'Keep it as filled' }).click()

@@ -4,7 +4,7 @@ import { climateOf, generateWeather } from '../climate/index.ts'
 import { dayOfYear } from '../dates/index.ts'
 import { featureProperties, potShapes } from '../garden/index.ts'
 import { taxonNamed } from '../garden/test/made.ts'
-import { library, yearAt } from '../plants/index.ts'
+import { library, poisonousTo, yearAt } from '../plants/index.ts'
 import {
   aged,
   bagsFor,
@@ -24,10 +24,12 @@ import {
   mixLitresOf,
   mixSurfaceM2,
   planAbsence,
+  proposeFills,
   recipeFor,
   recipes,
   remarksOn,
   sectionM2,
+  sunIn,
   takesM2,
   tipsAt,
   topLitres,
@@ -39,6 +41,8 @@ import {
   waterThrough,
   weightOf,
   type Potted,
+  type PotSite,
+  type ProposalAsked,
   type TendedPot,
   type Vessel,
   type WateredPot,
@@ -651,8 +655,8 @@ describe('what goes together in a pot', () => {
   const potted = (...names: [string, number?][]): Potted[] =>
     names.map(([name, count = 1]) => ({ taxon: taxonNamed(name), count, role: 'filler' }))
   const bowl = pot({ shape: 'round', diameterM: 0.5, depthM: 0.45, rimHeightM: 0.48 })
-  const site = { sunHours: 6, coldestC: -8, overWinter: false }
-  const kinds = (p: Potted[], s = site) => remarksOn(p, bowl, s).map((r) => r.kind)
+  const site = { sunHours: 6, coldestC: -8, season: 'summer' as const, overWinter: false }
+  const kinds = (p: Potted[], s: PotSite = site) => remarksOn(p, bowl, s).map((r) => r.kind)
 
   it('is told by light, by water, by lime, each with whom it is about', () => {
     const shade = potted(['Matteuccia struthiopteris'], ['Lavandula angustifolia'])
@@ -667,7 +671,8 @@ describe('what goes together in a pot', () => {
 
   it('is told by winter: a woody plant stays out two zones hardier than the garden, others are brought in', () => {
     const box = potted(['Buxus sempervirens'])
-    const at = (coldestC: number) => kinds(box, { ...site, coldestC, overWinter: true }).includes('hardiness')
+    const at = (coldestC: number) =>
+      kinds(box, { ...site, coldestC, season: 'winter' as const, overWinter: true }).includes('hardiness')
     const { hardyToC } = taxonNamed('Buxus sempervirens')
     expect(at(hardyToC + 100 / 9)).toBe(false)
     expect(at(hardyToC + 100 / 9 - 1)).toBe(true)
@@ -693,12 +698,119 @@ describe('what goes together in a pot', () => {
             { taxon: b, count: 3, role: 'filler' },
           ],
           v,
-          { sunHours: 4, coldestC: -12, overWinter: true },
+          { sunHours: 4, coldestC: -12, season: 'winter' as const, overWinter: true },
         )
         for (const r of found) expect(r.says).toMatch(/^[^a-z\s].*[^.]\.$/)
         const graves = found.map((r) => r.isGrave)
         expect(graves).toEqual([...graves].sort((x, y) => Number(y) - Number(x)))
       }),
     )
+  })
+})
+
+describe('the sun of the half of the year', () => {
+  const hours = (total: number) => ({ total, morning: 0, midday: 0, afternoon: 0, heat: 0 })
+  /** Twelve hours from April to September, of which half reaches it; from October to March a share of six. */
+  const light = (cool: number, isCool: (m: number) => boolean) => ({
+    months: Array.from({ length: 12 }, (_, m) => hours(isCool(m) ? 6 * cool : 6)),
+    share: Array.from({ length: 12 }, (_, m) => (isCool(m) ? cool : 0.5)),
+    season: hours(6),
+  })
+  const north = (m: number) => m >= 9 || m <= 2
+
+  it('is that of the growing season for summer, and for winter so much of an open place as reaches it then', () => {
+    expect(sunIn(light(0.25, north), 'summer', false)).toBe(6)
+    // A quarter of the twelve hours that an open place has in the growing season.
+    expect(sunIn(light(0.25, north), 'winter', false)).toBeCloseTo(3, 9)
+    expect(
+      sunIn(
+        light(0.25, (m) => !north(m)),
+        'winter',
+        true,
+      ),
+    ).toBeCloseTo(3, 9)
+    expect(
+      sunIn(
+        light(0, () => true),
+        'winter',
+        false,
+      ),
+    ).toBe(6)
+  })
+})
+
+describe('fillings proposed', () => {
+  const asked = (more: Partial<ProposalAsked> = {}): ProposalAsked => ({
+    vessel: pot({ shape: 'tapered', diameterM: 0.5, depthM: 0.45, rimHeightM: 0.5 }),
+    site: { sunHours: 7, coldestC: -6, season: 'summer' as const, overWinter: false },
+    season: 'summer',
+    on: '2026-05-24',
+    year: { lateDays: 0, south: false },
+    have: new Set(),
+    harmlessTo: [],
+    ...more,
+  })
+
+  it('are three, each of a tall one, one about it and one over the edge, that share one kind at most and nothing grave', () => {
+    for (const more of [
+      {},
+      { site: { sunHours: 2, coldestC: -6, season: 'summer' as const, overWinter: false } },
+      {
+        season: 'winter' as const,
+        on: '2026-10-10',
+        site: { sunHours: 5, coldestC: -6, season: 'winter' as const, overWinter: true },
+      },
+    ]) {
+      const began = performance.now()
+      const found = proposeFills(library, asked(more))
+      expect(performance.now() - began).toBeLessThan(2000)
+      expect(found).toHaveLength(3)
+      const kinds = found.map((p) => p.potted.map((q) => q.taxon.botanical))
+      kinds.forEach((a, i) =>
+        kinds
+          .slice(i + 1)
+          .forEach((b) => expect(a.filter((k) => b.includes(k)).length).toBeLessThanOrEqual(1)),
+      )
+      const { vessel, site } = asked(more)
+      for (const { potted, weeks, points } of found) {
+        expect(potted.map((p) => p.role)).toEqual(['focal', 'filler', 'trailer'])
+        expect(points).toBeLessThanOrEqual(found[0]!.points)
+        expect(weeks.inFlower).toBeLessThanOrEqual(weeks.of)
+        expect(remarksOn(potted, vessel, site).filter((r) => r.isGrave && r.kind !== 'proportion')).toEqual(
+          [],
+        )
+      }
+    }
+  })
+
+  it('are the best there is of few kinds: no other three of them has more points', () => {
+    const few = [
+      'Cosmos bipinnatus',
+      'Salvia farinacea',
+      'Tagetes patula',
+      'Pelargonium × hortorum',
+      'Lobelia erinus',
+      'Diascia barberae',
+    ].map(taxonNamed)
+    const [best] = proposeFills(few, asked())
+    // Asked of every three alone there is but one way to choose.
+    for (const focal of few)
+      for (const filler of few)
+        for (const trailer of few) {
+          if (new Set([focal, filler, trailer]).size < 3) continue
+          const found = proposeFills([focal, filler, trailer], asked())
+          for (const p of found) expect(p.points).toBeLessThanOrEqual(best!.points + 1e-9)
+        }
+  })
+
+  it('prefer what is in hand, leave out what poisons whom it must not, and are none where no kind suits', () => {
+    const plain = proposeFills(library, asked())
+    const inHand = taxonNamed('Salvia farinacea').botanical
+    const withIt = proposeFills(library, asked({ have: new Set([inHand]) }))
+    expect(withIt.some((p) => p.potted.some((q) => q.taxon.botanical === inHand))).toBe(true)
+    expect(withIt[0]!.points).toBeGreaterThanOrEqual(plain[0]!.points)
+    for (const p of proposeFills(library, asked({ harmlessTo: ['cats', 'dogs'] })))
+      for (const q of p.potted) expect(poisonousTo(q.taxon)).not.toEqual(expect.arrayContaining(['cats']))
+    expect(proposeFills([taxonNamed('Cosmos bipinnatus')], asked())).toEqual([])
   })
 })

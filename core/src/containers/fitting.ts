@@ -1,5 +1,6 @@
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { capitalised, counted, listed } from '../words/index.ts'
+import type { FillSeason } from './fill.ts'
 import { heightInPot } from './inPot.ts'
 import { needsLime, needsLimeFree } from './mix.ts'
 import type { Vessel } from './vessel.ts'
@@ -40,6 +41,8 @@ export interface PotSite {
   sunHours: number | undefined
   /** Mean of the years' lowest temperatures, degrees Celsius. */
   coldestC: number
+  /** The half of the year it is looked at for. */
+  season: FillSeason
   /** Whether what is in it stays out through winter. */
   overWinter: boolean
 }
@@ -67,7 +70,8 @@ const brownsLeanedOn = (t: Taxon): boolean => t.lifeForm === 'evergreen shrub' &
 const vigours = ['slow', 'steady', 'strong', 'thug'] as const
 const vigourOf = (t: Taxon) => vigours.indexOf(t.vigour)
 
-function* pairRemarks(a: Taxon, b: Taxon): Generator<PotRemark> {
+/** What does not go together in one pot. */
+export function* pairRemarks(a: Taxon, b: Taxon): Generator<PotRemark> {
   const botanicals = [a.botanical, b.botanical]
   const [shade, sun] = a.lightMaxHours < b.lightMaxHours ? [a, b] : [b, a]
   const gap = sun.lightMinHours - shade.lightMaxHours
@@ -107,11 +111,16 @@ function* pairRemarks(a: Taxon, b: Taxon): Generator<PotRemark> {
       }
 }
 
-function* ownRemarks(taxon: Taxon, { sunHours, coldestC, overWinter }: PotSite): Generator<PotRemark> {
+/** What of a kind does not suit where the pot stands. */
+export function* ownRemarks(
+  taxon: Taxon,
+  { sunHours, coldestC, season, overWinter }: PotSite,
+): Generator<PotRemark> {
   const botanicals = [taxon.botanical]
   if (sunHours !== undefined) {
     const lacks = taxon.lightMinHours - sunHours
-    const over = sunHours - taxon.lightMaxHours
+    // The low sun of winter scorches nothing that is there for winter alone.
+    const over = season === 'winter' && taxon.annualSeason === 'cool' ? 0 : sunHours - taxon.lightMaxHours
     if (lacks > NEAR_HOURS || over > NEAR_HOURS)
       yield {
         kind: 'light',

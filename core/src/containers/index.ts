@@ -62,12 +62,21 @@ export {
   type PotRole,
   type PotSite,
 } from './fitting.ts'
+export {
+  countIn,
+  proposalPoints,
+  proposeFills,
+  rolesIn,
+  type Proposal,
+  type ProposalAsked,
+} from './proposals.ts'
 export { coldNights, fillAhead, type ColdNight, type FillAhead } from './swap.ts'
 export {
   absenceOf,
   judgePots,
   lightAtPots,
   seasonFrom,
+  sunIn,
   type InPot,
   type PotJudgement,
   type PotLight,

@@ -151,6 +151,25 @@ export const absenceOf = (
     to,
   )
 
+/** Months of the cool half of the year in the north, January as 0. */
+const COOL_MONTHS = [9, 10, 11, 0, 1, 2]
+
+/**
+ * Sun at a pot in the half of the year that it is filled for, in hours of a day of the growing season, which kinds are told by: of the cool
+ * half by the share of the sun that there is then.
+ */
+export function sunIn(
+  { months, share, season }: Pick<PotLight, 'months' | 'share' | 'season'>,
+  of: FillSeason,
+  south: boolean,
+): number {
+  if (of === 'summer') return season.total
+  const cool = COOL_MONTHS.map((m) => (south ? (m + 6) % 12 : m))
+  const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length)
+  const open = months.flatMap((m, i) => (cool.includes(i) || share[i]! < 0.05 ? [] : [m.total / share[i]!]))
+  return open.length === 0 ? season.total : mean(cool.map((i) => share[i]!)) * mean(open)
+}
+
 /** What is worked out of a container. */
 export interface PotJudgement {
   id: string
@@ -212,7 +231,6 @@ export function judgePots(
     const { vessel, parts, traits, plants, water } = wateredOf(pot, light[i]!, about)
     const weight = weightOf(vessel, traits, plants)
     const tips = tipsAt(vessel, weight, plants)
-    const { season } = light[i]!
     const mixLitres = mixLitresOf(vessel)
     return {
       id: pot.id,
@@ -229,7 +247,8 @@ export function judgePots(
         pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: roleOf(p.role) })),
         vessel,
         {
-          sunHours: season.total,
+          sunHours: sunIn(light[i]!, pot.season, about.year.south),
+          season: pot.season,
           coldestC,
           overWinter: true,
         },

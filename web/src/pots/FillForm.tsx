@@ -2,6 +2,7 @@ import { containerEndpoints, planEndpoints, type PotView } from '@border/contrac
 import {
   components,
   counted,
+  dayMonth,
   dayMonthYear,
   fillEnds,
   fills,
@@ -13,9 +14,11 @@ import {
   recipes,
   remarksOn,
   seasonFrom,
+  sunIn,
   type ComponentName,
   type FillEnd,
   type FillSeason,
+  type IsoDate,
   type PotRole,
   type RecipeName,
   type Taxon,
@@ -33,9 +36,10 @@ import { useBench } from '../now/queries.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { TaxonSelect } from '../plants/TaxonSelect.tsx'
 import { PotPortrait } from './PotPortrait.tsx'
-import { litresText } from './potWords.ts'
+import { Proposals } from './Proposals.tsx'
+import { litresText, roleWords } from './potWords.ts'
 import { stageOf } from './stage.ts'
-import { frameFor, fullestFor, type RowPot } from './usePotRow.ts'
+import { bestAfter, frameFor, type RowPot } from './usePotRow.ts'
 
 interface Props {
   pot: RowPot
@@ -56,6 +60,9 @@ interface Incoming {
 }
 
 type Leaving = 'stays' | 'bench' | 'compost'
+
+/** Where winters are not known none is taken to be hard. */
+const MILD_C = 10
 
 const RENEWED = [
   { value: '1', label: 'all of it new' },
@@ -111,6 +118,12 @@ function Form({
   const kinds = together.map((p) => p.taxon)
   const suggested = recipeFor(kinds, season)
   const mix = recipes[recipe || suggested]
+  const site = {
+    sunHours: sunIn(of.light, season, year.south),
+    coldestC: coldestC ?? MILD_C,
+    season,
+    overWinter: season === 'winter',
+  }
   const remarks = remarksOn(
     together.map((p) => ({
       taxon: p.taxon,
@@ -118,7 +131,7 @@ function Form({
       role: potRoles.find((r) => r === p.role) ?? 'filler',
     })),
     pot.vessel,
-    { sunHours: of.light.season.total, coldestC: coldestC ?? 10, overWinter: season === 'winter' },
+    site,
   )
   const says = name.trim() || `${season === 'summer' ? 'Summer' : 'Winter'} ${on.slice(0, 4)}`
   const wrong =
@@ -165,7 +178,7 @@ function Form({
         if (!wrong) send()
       }}
     >
-      <Preview {...{ pot, together, year, sprites }} />
+      <Preview {...{ pot, together, year, sprites }} on={bestAfter(on, season, year)} />
       <div className="stack">
         {pot.plants.length > 0 && (
           <fieldset>
@@ -337,6 +350,27 @@ function Form({
           <Button onClick={onClose}>Leave it</Button>
         </div>
       </div>
+      <Proposals
+        taxa={taxa}
+        sprites={sprites}
+        asked={{
+          vessel: pot.vessel,
+          site,
+          season,
+          on,
+          year,
+          have: new Set(bench.map((b) => b.botanical)),
+          harmlessTo: [],
+        }}
+        onTake={({ potted }) =>
+          setIncoming(
+            potted.map((p, i) => {
+              const inHand = bench.find((b) => b.botanical === p.taxon.botanical)
+              return { ...p, key: `${p.taxon.botanical} ${i}`, ...(inHand && { benchId: inHand.id }) }
+            }),
+          )
+        }
+      />
     </form>
   )
 }
@@ -352,12 +386,6 @@ function newcomer(taxon: Taxon, pot: RowPot, all: readonly Incoming[], more: Par
         : 'filler'
   const count = role === 'focal' ? 1 : fills(taxon, pot.vessel, role === 'trailer' ? 0.25 : 0.4)
   return { key: `${taxon.botanical} ${all.length} ${Date.now()}`, taxon, count, role, ...more }
-}
-
-const roleLabels: Record<PotRole, string> = {
-  focal: 'in the middle',
-  filler: 'about it',
-  trailer: 'over the edge',
 }
 
 function IncomingRow({
@@ -390,7 +418,7 @@ function IncomingRow({
         <Choose<PotRole>
           label={`Where ${it.taxon.common} stands`}
           value={it.role}
-          options={potRoles.map((r) => ({ value: r, label: roleLabels[r] }))}
+          options={potRoles.map((r) => ({ value: r, label: roleWords[r] }))}
           onChange={(role) => onChange({ role })}
         />
         <Button size="small" onClick={onRemove}>
@@ -406,11 +434,14 @@ function Preview({
   together,
   year,
   sprites,
-}: Pick<Props, 'pot' | 'year' | 'sprites'> & { together: Parameters<typeof portraitOf>[1] }) {
-  const { today } = useGardenContext()
+  on,
+}: Pick<Props, 'pot' | 'year' | 'sprites'> & {
+  together: Parameters<typeof portraitOf>[1]
+  on: IsoDate
+}) {
   const portrait = useMemo(
-    () => portraitOf(pot.vessel, together, { on: fullestFor(together, today, year), year }),
-    [pot.vessel, together, today, year],
+    () => portraitOf(pot.vessel, together, { on, year }),
+    [pot.vessel, together, on, year],
   )
   const frame = frameFor([portrait])
   return (
@@ -419,9 +450,9 @@ function Preview({
         {...{ portrait, sprites }}
         wideM={portrait.wideM}
         frame={frame}
-        label={`${pot.name} as it would be in full growth`}
+        label={`${pot.name} as it would be on ${dayMonth(on)}`}
       />
-      <figcaption className="soft">As it would be in full growth</figcaption>
+      <figcaption className="soft">As it would be on {dayMonth(on)}</figcaption>
     </figure>
   )
 }

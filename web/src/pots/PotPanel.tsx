@@ -23,6 +23,7 @@ import {
   isGrave,
   litresText,
   mixWords,
+  roleWords,
   monthLong as monthName,
   sunWords,
   swapWords,
@@ -97,6 +98,9 @@ function Faults({ of }: { of: PotView }) {
   )
 }
 
+const roleText = (role: string): string =>
+  role in roleWords ? roleWords[role as keyof typeof roleWords] : role
+
 function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
   const { search } = useLocation()
   const nameOf = (botanical: string) =>
@@ -112,7 +116,7 @@ function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
             <Link to={{ pathname: `../plants/${p.id}`, search }}>
               {p.taxon.common}, <span className="taxon">{p.taxon.botanical}</span>
             </Link>
-            {p.role && <small className="soft"> {p.role}</small>}
+            {p.role && <small className="soft"> {roleText(p.role)}</small>}
           </li>
         ))}
       </ul>

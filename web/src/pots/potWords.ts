@@ -9,6 +9,8 @@ import {
   USUAL_FLOOR_KG_PER_M2,
   type MonthOfWater,
   type PotFault,
+  type PotRole,
+  type Proposal,
   type SunHours,
   type Vessel,
 } from '@border/core'
@@ -135,6 +137,23 @@ export function coldWords(
 ): string {
   const which = pots.map((p) => `${nameOf(p.id)} (${listed(p.botanicals.map(kindOf))})`)
   return `Before the night to ${dayMonth(day)} (${celsius(Math.round(minC))}) bring in or cover ${listed(which)}.`
+}
+
+const colourWords = {
+  single: 'flowers of one colour',
+  neighbouring: 'flowers of colours that lie side by side',
+  opposite: 'flowers of colours that set each other off',
+} as const
+
+/** `In flower 20 of 22 weeks, flowers of one colour.` */
+export const proposalWords = ({ weeks, colours }: Proposal): string =>
+  `In flower ${weeks.inFlower} of ${weeks.of} weeks${colours ? `, ${colourWords[colours]}` : ''}.`
+
+/** Where a plant of a pot stands. */
+export const roleWords: Record<PotRole, string> = {
+  focal: 'in the middle',
+  filler: 'about it',
+  trailer: 'over the edge',
 }
 
 const MONTHS_LONG = [

@@ -4,6 +4,7 @@ import {
   portraitOf,
   usualYearAt,
   vesselOf,
+  type FillSeason,
   type IsoDate,
   type Portrait,
   type PottedPlant,
@@ -90,6 +91,13 @@ export function fullestFor(plants: readonly PottedPlant[], on: IsoDate, year: Ye
   const latest = max(plants, (p) => p.plantedOn) ?? ''
   const inYear = `${on.slice(0, 4)}${inFullGrowth(year).slice(4)}`
   return inYear >= latest ? inYear : `${Number(on.slice(0, 4)) + 1}${inYear.slice(4)}`
+}
+
+/** A day on which what is filled in on another is at its best: in full growth, or in spring what was for winter. */
+export function bestAfter(on: IsoDate, season: FillSeason, year: Year): IsoDate {
+  const best = season === 'summer' ? inFullGrowth(year).slice(4) : year.south ? '-10-20' : '-04-20'
+  const thisYear = `${on.slice(0, 4)}${best}`
+  return thisYear > on ? thisYear : `${Number(on.slice(0, 4)) + 1}${best}`
 }
 
 /** As large as lets the tallest of them be seen whole. */

@@ -1,0 +1,241 @@
+import { addDays, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import {
+  accords,
+  colourSchemes,
+  isWoody,
+  oklchOf,
+  poisonousTo,
+  seasonDates,
+  standsOutInLeaf,
+  usualBloom,
+  type ColourScheme,
+  type Harmed,
+  type Taxon,
+  type Year,
+} from '../plants/index.ts'
+import { isEvergreen } from '../rework/palette.ts'
+import { isSeasonal } from '../verdict/index.ts'
+import type { FillSeason } from './fill.ts'
+import {
+  fills,
+  ownRemarks,
+  pairRemarks,
+  potRoles,
+  type Potted,
+  type PotRole,
+  type PotSite,
+} from './fitting.ts'
+import { heightInPot } from './inPot.ts'
+import type { Vessel } from './vessel.ts'
+
+/** What a container is to be filled by. */
+export interface ProposalAsked {
+  vessel: Vessel
+  site: PotSite
+  season: FillSeason
+  on: IsoDate
+  year: Year
+  /** Kinds that are in hand, by botanical name. */
+  have: ReadonlySet<string>
+  /** Whom nothing of it may poison. */
+  harmlessTo: readonly Harmed[]
+}
+
+/** A filling that is proposed: a tall one, what stands about it, what hangs over the edge. */
+export interface Proposal {
+  potted: Potted[]
+  /** Weeks of the season in which something of it flowers, and how many the season has. */
+  weeks: { inFlower: number; of: number }
+  /** How the colours of its flowers go together; undefined where one or none of them has a colour. */
+  colours: ColourScheme | undefined
+  points: number
+}
+
+/** Weeks that a season is looked at over: to frost, and through spring. */
+const weeksOf: Readonly<Record<FillSeason, number>> = { summer: 22, winter: 32 }
+/** How many are proposed, and how many kinds two of them may share. */
+const PROPOSED = 3
+const MAY_SHARE = 1
+
+/** Points of a filling: judgements, in one scale. */
+export const proposalPoints = {
+  /** Of all its weeks in flower, and of each kind's own by what is seen of it. */
+  weeksInFlower: 4,
+  own: { focal: 1.5, filler: 2, trailer: 1.5 },
+  /** Leaves that stand out count as flowers do through so much of the season. */
+  leaves: 0.6,
+  colours: { single: 0.6, neighbouring: 1, opposite: 1, none: -1.2 },
+  otherTexture: 0.4,
+  remark: -1.5,
+  inHand: 1.5,
+} as const
+
+/** A kind that may stand in the pot in a role, as it is worked with. */
+interface Candidate {
+  taxon: Taxon
+  role: PotRole
+  weeks: boolean[]
+  points: number
+}
+
+/** Sizes over the pot's own height at which a kind is tall in it, or stands about what is. */
+const TALL = { from: 0.8, to: 2.2 }
+const ABOUT = { from: 0.3, to: 1.1 }
+/** One plant fills nothing about another. */
+const LEAST_FILLERS = 2
+/** What is so low, and so much wider than high, comes over the edge; metres. */
+const LOW_M = 0.35
+const WIDER = 1.25
+
+/** Where a kind may stand in a pot; nowhere where it is too large, too small or of another season. */
+export function rolesIn(taxon: Taxon, vessel: Vessel, season: FillSeason): PotRole[] {
+  if (taxon.vigour === 'thug' || taxon.lifeForm === 'small tree' || taxon.lifeForm === 'bulb') return []
+  if (
+    isSeasonal(taxon)
+      ? (taxon.annualSeason === 'cool') !== (season === 'winter')
+      : season === 'winter' && !isEvergreen(taxon)
+  )
+    return []
+  const times = heightInPot(taxon, vessel) / vessel.depthM
+  const isTrailing =
+    taxon.heightM <= LOW_M &&
+    (taxon.habit === 'mat' || taxon.spreadM >= WIDER * taxon.heightM) &&
+    !isWoody(taxon)
+  if (taxon.lifeForm === 'climber') return []
+  return potRoles.filter((role) =>
+    role === 'trailer'
+      ? isTrailing
+      : role === 'focal'
+        ? times >= TALL.from && times <= TALL.to && taxon.habit !== 'mat'
+        : times >= ABOUT.from &&
+          times <= ABOUT.to &&
+          taxon.habit !== 'mat' &&
+          fills(taxon, vessel, SHARES.filler) >= LEAST_FILLERS,
+  )
+}
+
+/**
+ * The fillings of a container that do best by what is known of its kinds: of every three of the kinds that may stand there as tall, about
+ * it and over the edge the best, found by trying all, then the best of those that share no more than one kind with any before.
+ *
+ * @returns as many as three; none where no kind suits a role
+ */
+export function proposeFills(kinds: readonly Taxon[], asked: ProposalAsked): Proposal[] {
+  const { vessel, site, season, harmlessTo } = asked
+  const weeks = weeksOf[season]
+  const suits = (t: Taxon) =>
+    ![...ownRemarks(t, { ...site, overWinter: season === 'winter' })].some((r) => r.isGrave) &&
+    !poisonousTo(t).some((who) => harmlessTo.includes(who))
+  const suited = kinds.filter((t) => rolesIn(t, vessel, season).length > 0 && suits(t))
+  const of = (role: PotRole) =>
+    suited
+      .filter((t) => rolesIn(t, vessel, season).includes(role))
+      .map((t): Candidate => candidate(t, role, asked))
+      .sort((a, b) => b.points - a.points || (a.taxon.botanical < b.taxon.botanical ? -1 : 1))
+  const [focal, filler, trailer] = [of('focal'), of('filler'), of('trailer')]
+  const pairs = new Map<string, number>()
+  const pairPoints = (a: Candidate, b: Candidate): number => {
+    const key = `${a.taxon.botanical}|${b.taxon.botanical}`
+    const known = pairs.get(key) ?? pointsTogether(a.taxon, b.taxon)
+    pairs.set(key, known)
+    return known
+  }
+  const found: { trio: Candidate[]; points: number; inFlower: number }[] = []
+  for (const f of focal)
+    for (const l of filler) {
+      if (l.taxon === f.taxon) continue
+      const two = pairPoints(f, l)
+      if (two === -Infinity) continue
+      for (const t of trailer) {
+        if (t.taxon === l.taxon || t.taxon === f.taxon) continue
+        const three = two + pairPoints(f, t) + pairPoints(l, t)
+        if (three === -Infinity) continue
+        let inFlower = 0
+        for (let w = 0; w < weeks; w++) if (f.weeks[w] || l.weeks[w] || t.weeks[w]) inFlower++
+        const points =
+          f.points + l.points + t.points + three + (proposalPoints.weeksInFlower * inFlower) / weeks
+        found.push({ trio: [f, l, t], points, inFlower })
+      }
+    }
+  found.sort((a, b) => b.points - a.points)
+  const chosen: typeof found = []
+  for (const one of found) {
+    if (chosen.length === PROPOSED) break
+    if (chosen.every((c) => shared(c.trio, one.trio) <= MAY_SHARE)) chosen.push(one)
+  }
+  return chosen.map(({ trio, points, inFlower }) => ({
+    potted: trio.map(({ taxon, role }) => ({ taxon, role, count: countIn(taxon, role, vessel) })),
+    weeks: { inFlower, of: weeks },
+    colours: schemeOf(trio.map((c) => c.taxon)),
+    points,
+  }))
+}
+
+/** How much of the mix each role takes; what is tall stands alone, in a long one every so often. */
+const SHARES = { filler: 0.45, trailer: 0.25 }
+/** A tall one for so many times the pot's width that it is long. */
+const TALL_EVERY = 1.6
+
+/** How many of a kind a role takes. */
+export const countIn = (taxon: Taxon, role: PotRole, vessel: Vessel): number =>
+  role === 'focal'
+    ? Math.max(1, Math.round(vessel.lengthM / (TALL_EVERY * Math.max(vessel.widthM, taxon.spreadM))))
+    : oddly(fills(taxon, vessel, SHARES[role]))
+
+/** Few plants look best in odd numbers. */
+const oddly = (n: number): number => (n % 2 === 0 && n < 8 ? n - 1 : n)
+
+const shared = (a: readonly Candidate[], b: readonly Candidate[]): number =>
+  a.filter((p) => b.some((q) => q.taxon === p.taxon)).length
+
+function candidate(taxon: Taxon, role: PotRole, { on, year, have, site, season }: ProposalAsked): Candidate {
+  const own = seasonYearOf(on, year.south)
+  const span = weeksOf[season]
+  const blooms = [own - 1, own, own + 1].flatMap((s) => usualBloom(taxon, s, year) ?? [])
+  const stands = [own - 1, own, own + 1].map((s) => seasonDates(taxon, s, year))
+  const weeks = Array.from({ length: span }, (_, w) => {
+    const day = addDays(on, 7 * w + 3)
+    return blooms.some((b) => b.from <= day && day <= b.to)
+  })
+  const inLeaf = Array.from({ length: span }, (_, w) => addDays(on, 7 * w + 3)).filter(
+    (day) => isEvergreen(taxon) || stands.some((s) => s.showsFrom <= day && day <= s.goneBy),
+  ).length
+  const flowers = weeks.filter(Boolean).length / span
+  const leaves = standsOutInLeaf(taxon.foliageColour) ? (proposalPoints.leaves * inLeaf) / span : 0
+  const remarks = [...ownRemarks(taxon, { ...site, overWinter: season === 'winter' })].length
+  const points =
+    proposalPoints.own[role] * Math.max(flowers, leaves) +
+    proposalPoints.remark * remarks +
+    (have.has(taxon.botanical) ? proposalPoints.inHand : 0)
+  return { taxon, role, weeks, points }
+}
+
+/** Points of two kinds beside each other; −Infinity where one of them would ruin the other. */
+function pointsTogether(a: Taxon, b: Taxon): number {
+  const remarks = [...pairRemarks(a, b)]
+  if (remarks.some((r) => r.isGrave)) return -Infinity
+  const scheme = schemeOf([a, b])
+  const colours = coloured([a, b]).length < 2 ? 0 : proposalPoints.colours[scheme ?? 'none']
+  return (
+    colours +
+    proposalPoints.remark * remarks.length +
+    (a.texture === b.texture ? 0 : proposalPoints.otherTexture)
+  )
+}
+
+/** White, cream and grey go with all. */
+const coloured = (taxa: readonly Taxon[]): string[] =>
+  taxa.flatMap((t) =>
+    t.flowerColour && !accords(t.flowerColour, 'single', oklchOf(t.flowerColour).h + 180)
+      ? [t.flowerColour]
+      : [],
+  )
+
+/** How flower colours go together: by the closest of the schemes that all of them keep; undefined where they keep none, or fewer than two have colour. */
+function schemeOf(taxa: readonly Taxon[]): ColourScheme | undefined {
+  const hexes = coloured(taxa)
+  if (hexes.length < 2) return undefined
+  return colourSchemes.find((scheme) =>
+    hexes.some((lead) => hexes.every((h) => accords(h, scheme, oklchOf(lead).h))),
+  )
+}
