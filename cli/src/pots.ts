@@ -8,7 +8,7 @@ import {
   library,
   lightAtPots,
   MOST_AWAY_DAYS,
-  seasonFrom,
+  seasonOf,
   usualYearAt,
   type PotStanding,
   type Scene,
@@ -103,6 +103,9 @@ function potsOfPlan(
   return standing.flatMap((place): PotStanding[] => {
     if (place.kind !== 'container') return []
     const fill = fills[place.name]
+    const plants = growing
+      .filter((p) => p.placeId === place.id && p.plantedOn <= on && p.livingCount > 0)
+      .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn }))
     return [
       {
         id: place.name,
@@ -110,11 +113,9 @@ function potsOfPlan(
         x: place.x,
         y: place.y,
         rimHeightM: place.rimHeightM,
-        plantings: growing
-          .filter((p) => p.placeId === place.id && p.plantedOn <= on && p.livingCount > 0)
-          .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn })),
+        plantings: plants,
         mix: fill?.mix ?? null,
-        season: fill?.season ?? seasonFrom(on, south),
+        season: fill?.season ?? seasonOf(plants, on, south),
       },
     ]
   })
@@ -131,18 +132,19 @@ const potsOfFile = (path: string, { pots }: PotsFile, on: string, south: boolean
     })
     if (!read.success)
       throw new BadInput(read.error.issues.map((f) => `${at}.container.${f.path.join('.')}: ${f.message}`))
+    const plantings = pot.plants.map((p, k) => {
+      const taxon = taxonOf.get(p.taxon.toLowerCase())
+      if (!taxon) throw new BadInput([`${at}.plants.${k}.taxon: ${p.taxon} is not in the plant library`])
+      return { taxon, count: p.count, role: p.role ?? null, plantedOn: p.plantedOn ?? on }
+    })
     return {
       id: pot.name,
       properties: read.data,
       x: 0,
       y: 0,
       rimHeightM: read.data.rimHeightM,
-      plantings: pot.plants.map((p, k) => {
-        const taxon = taxonOf.get(p.taxon.toLowerCase())
-        if (!taxon) throw new BadInput([`${at}.plants.${k}.taxon: ${p.taxon} is not in the plant library`])
-        return { taxon, count: p.count, role: p.role ?? null, plantedOn: p.plantedOn ?? on }
-      }),
+      plantings,
       mix: pot.mix ?? null,
-      season: pot.season ?? seasonFrom(on, south),
+      season: pot.season ?? seasonOf(plantings, on, south),
     }
   })

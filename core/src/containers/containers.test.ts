@@ -14,6 +14,7 @@ import {
   faultsOf,
   fillAhead,
   fills,
+  heightInPot,
   LEAST_AIR,
   leftOf,
   liftedBy,
@@ -589,7 +590,13 @@ describe('what lies ahead of a fill', () => {
   }
   const climate = climateBy(10)
   const about = { on: '2026-08-10', climate, year: yearAt(climate) }
-  const ahead = (...names: string[]) => fillAhead(names.map(taxonNamed), 'summer', about)
+  const set = (name: string, plantedOn = '2026-05-20') => ({ taxon: taxonNamed(name), plantedOn })
+  const ahead = (...names: string[]) =>
+    fillAhead(
+      names.map((n) => set(n)),
+      'summer',
+      about,
+    )
 
   it('is the first frost for what frost takes, as often as it comes', () => {
     const { over } = ahead('Pelargonium × hortorum')
@@ -601,7 +608,7 @@ describe('what lies ahead of a fill', () => {
     ])
     // A warmer garden has it longer.
     const warm = climateBy(13)
-    const later = fillAhead([taxonNamed('Pelargonium × hortorum')], 'summer', {
+    const later = fillAhead([set('Pelargonium × hortorum')], 'summer', {
       on: about.on,
       climate: warm,
       year: yearAt(warm),
@@ -618,11 +625,22 @@ describe('what lies ahead of a fill', () => {
     }
   })
 
+  it('is over already for what is still there after its season, unless it was kept through winter', () => {
+    const pansies = (on: string) =>
+      fillAhead([set('Viola × wittrockiana', '2025-10-10')], 'winter', { ...about, on }).over!
+    const [inMay, inJune] = [pansies('2026-05-01'), pansies('2026-06-20')]
+    expect(inJune).toEqual(inMay)
+    expect(inJune.from < '2026-06-20').toBe(true)
+    // A pelargonium of years ago has the autumn that comes before it.
+    const old = fillAhead([set('Pelargonium × hortorum', '2022-05-20')], 'summer', about).over!
+    expect(old).toEqual(ahead('Pelargonium × hortorum').over)
+  })
+
   it('is when the rules let the next be set out: pansies in autumn, pelargoniums once frost is past', () => {
     const { next } = ahead('Pelargonium × hortorum')
     expect(next!.season).toBe('winter')
     expect(next!.from >= '2026-08-10' && next!.to < '2026-12-31').toBe(true)
-    const summer = fillAhead([taxonNamed('Viola × wittrockiana')], 'winter', {
+    const summer = fillAhead([set('Viola × wittrockiana', '2026-10-10')], 'winter', {
       ...about,
       on: '2027-01-10',
     }).next!
@@ -682,10 +700,18 @@ describe('what goes together in a pot', () => {
   it('is told by room: too many, too few; and those that fill it are neither', () => {
     const one = taxonNamed('Tagetes patula')
     const many = fills(one, bowl, 1)
-    expect(many * takesM2(one)).toBeGreaterThan(0.6 * mixSurfaceM2(bowl))
+    expect(many * takesM2(one, bowl)).toBeGreaterThan(0.6 * mixSurfaceM2(bowl))
     expect(kinds([{ taxon: one, count: many, role: 'filler' }])).not.toContain('crowded')
     expect(kinds([{ taxon: one, count: 4 * many, role: 'filler' }])).toContain('crowded')
     expect(kinds([{ taxon: one, count: 1, role: 'filler' }])).toContain('open')
+  })
+
+  it('has a shrub alone in its pot not crowded, and as large as the pot keeps it', () => {
+    const camellia = { taxon: taxonNamed('Camellia japonica'), count: 1, role: 'focal' as const }
+    expect(kinds([camellia])).not.toContain('crowded')
+    const small = pot({ shape: 'round', diameterM: 0.3, depthM: 0.25 })
+    expect(takesM2(camellia.taxon, small)).toBeLessThan(takesM2(camellia.taxon, bowl))
+    expect(heightInPot(camellia.taxon, small)).toBeCloseTo(2.6 * 0.25, 6)
   })
 
   it('says every remark as a sentence, of any two kinds', () => {

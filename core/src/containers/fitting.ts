@@ -148,19 +148,25 @@ export function* ownRemarks(
 const degrees = (c: number) => `${String(Math.round(c)).replace('-', '−')} °C`
 
 /** The tallest of a pot is one to two times as tall as the pot itself, or as it is wide where it is a bowl: what florists and gardeners reckon. */
-const LEAST_TALL = 0.8
+const LEAST_TALL = 0.6
 const MOST_TALL = 2.5
 /** Plants of a pot stand at so much of the distance of a bed: they are to fill it within weeks, and are fed. */
 const IN_POT = 0.65
 /** As in a triangular grid. */
 const GRID = 0.866
 
-/** Ground of the mix that one plant takes. */
-export const takesM2 = ({ spacingM }: Pick<Taxon, 'spacingM'>): number => GRID * (IN_POT * spacingM) ** 2
+/** Ground of the mix that one plant takes: of a woody one by how much smaller its pot keeps it. */
+export function takesM2(
+  taxon: Pick<Taxon, 'spacingM' | 'lifeForm' | 'heightM' | 'spreadM'>,
+  vessel: Vessel,
+): number {
+  const kept = heightInPot(taxon, vessel) / taxon.heightM
+  return GRID * (Math.min(IN_POT, kept) * taxon.spacingM) ** 2
+}
 
 /** How many of a kind fill a share of a pot; at least one. */
-export const fills = (taxon: Pick<Taxon, 'spacingM'>, vessel: Vessel, share: number): number =>
-  Math.max(1, Math.round((share * mixSurfaceM2(vessel)) / takesM2(taxon)))
+export const fills = (taxon: Parameters<typeof takesM2>[0], vessel: Vessel, share: number): number =>
+  Math.max(1, Math.round((share * mixSurfaceM2(vessel)) / takesM2(taxon, vessel)))
 
 function* togetherRemarks(potted: readonly Potted[], vessel: Vessel): Generator<PotRemark> {
   if (potted.length === 0) return
@@ -183,8 +189,10 @@ function* togetherRemarks(potted: readonly Potted[], vessel: Vessel): Generator<
           ? `At ${metresWords(heightM)} ${shortOf(tallest)} is ${times.toFixed(1)} times the height of the pot: one to two is what looks and stands well.`
           : `Nothing in it is as tall as the pot: ${shortOf(tallest)} grows to ${metresWords(heightM)}, the pot is ${metresWords(pot)}.`,
     }
-  const taken = potted.reduce((sum, p) => sum + p.count * takesM2(p.taxon), 0) / mixSurfaceM2(vessel)
-  if (taken > 1.5)
+  const taken = potted.reduce((sum, p) => sum + p.count * takesM2(p.taxon, vessel), 0) / mixSurfaceM2(vessel)
+  const plants = potted.reduce((n, p) => n + p.count, 0)
+  // One alone has the pot to itself: when it wants a larger one its roots tell.
+  if (taken > 1.5 && plants > 1)
     yield {
       kind: 'crowded',
       botanicals: potted.map((p) => p.taxon.botanical),

@@ -3,6 +3,15 @@ import { isWoody, type Taxon } from '../plants/index.ts'
 import { sizeAt, type Size } from '../rework/growth.ts'
 import type { Vessel } from './vessel.ts'
 
+/** A planting of a pot. */
+export interface InPot {
+  taxon: Taxon
+  /** How many live. */
+  count: number
+  role: string | null
+  plantedOn: IsoDate
+}
+
 /** In a pot a plant grows to so much of what it grows to in the ground: a working figure. */
 const OF_FULL_SIZE = 0.8
 /** And woody plants are kept by their roots to so many times the depth that those have: a working figure. */

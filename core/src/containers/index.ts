@@ -51,7 +51,7 @@ export {
   type WaterDay,
   type WateredPot,
 } from './potWater.ts'
-export { heightInPot, sizeInPot } from './inPot.ts'
+export { heightInPot, sizeInPot, type InPot } from './inPot.ts'
 export {
   fills,
   potRoles,
@@ -76,8 +76,8 @@ export {
   judgePots,
   lightAtPots,
   seasonFrom,
+  seasonOf,
   sunIn,
-  type InPot,
   type PotJudgement,
   type PotLight,
   type PotsAbout,

@@ -2,7 +2,7 @@ import type { Climate, DailyWeather } from '../climate/index.ts'
 import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
 import { eavesOver, eavesZones, type movers, type PlanFeature } from '../garden/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
-import { usualState, type Phase, type Taxon, type Year } from '../plants/index.ts'
+import { usualState, type Phase, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
 import { planAbsence, type AbsencePlan } from './absence.ts'
 import type { FillSeason } from './fill.ts'
@@ -18,19 +18,10 @@ import {
 } from './potWater.ts'
 import { fillAhead, type FillAhead } from './swap.ts'
 import { faultsOf, tipsAt, type PotFault } from './stability.ts'
-import { sizeInPot } from './inPot.ts'
+import { sizeInPot, type InPot } from './inPot.ts'
 import { vesselOf, type Vessel } from './vessel.ts'
 import { brimfulLitres, mixLitresOf, mixSurfaceM2 } from './volume.ts'
 import { liftedBy, weightOf, type Weight } from './weight.ts'
-
-/** A planting of a pot. */
-export interface InPot {
-  taxon: Taxon
-  /** How many live. */
-  count: number
-  role: string | null
-  plantedOn: IsoDate
-}
 
 /** A container as it is judged: as the plan has it, with what grows in it. */
 export interface PotStanding {
@@ -255,13 +246,16 @@ export function judgePots(
       ),
       water: record.length === 0 ? null : wateringByMonth(water, record),
       ahead: waterThrough(water, forecast).waterings,
-      swap: fillAhead(
-        pot.plantings.map((p) => p.taxon),
-        pot.season,
-        about,
-      ),
+      swap: fillAhead(pot.plantings, pot.season, about),
     }
   })
+}
+
+/** The half of the year that a container is filled for, by what grows in it for a season; else by the day. */
+export function seasonOf(plants: readonly Pick<InPot, 'taxon'>[], on: IsoDate, south: boolean): FillSeason {
+  const seasonal = plants.find((p) => p.taxon.annualSeason !== null)?.taxon
+  if (seasonal) return seasonal.annualSeason === 'cool' ? 'winter' : 'summer'
+  return seasonFrom(on, south)
 }
 
 /** The half of the year that a fill made on a day is for: from when the days draw in, for winter. */

@@ -5,10 +5,11 @@ import { isWoody, library, seasonDates, type Taxon, type Year } from '../plants/
 import { isSeasonal } from '../verdict/index.ts'
 import type { FillSeason } from './fill.ts'
 import { shelteredBelowC } from './fitting.ts'
+import type { InPot } from './inPot.ts'
 
 /** What lies ahead of what a container holds. */
 export interface FillAhead {
-  /** When what is there for a season goes over: from the first of it to the last; null where all of it stays. */
+  /** When what is there for a season goes over, or has gone: from the first of it to the last; null where all of it stays. */
   over: { from: IsoDate; to: IsoDate; botanical: string; because: 'frost' | 'its season' } | null
   /** When the next may go in, by the rules of setting out; null where they name no time here. */
   next: { season: FillSeason; from: IsoDate; to: IsoDate } | null
@@ -25,11 +26,11 @@ const FROST_TENDER_C = -3
 
 /** When what a container holds goes over, and when the next may go in. @param climate null: only the kinds' own seasons are known */
 export function fillAhead(
-  taxa: readonly Taxon[],
+  plants: readonly Pick<InPot, 'taxon' | 'plantedOn'>[],
   season: FillSeason,
   { on, climate, year }: { on: IsoDate; climate: Climate | null; year: Year },
 ): FillAhead {
-  const ends = taxa.filter(isSeasonal).map((t) => endOf(t, on, climate, year))
+  const ends = plants.filter((p) => isSeasonal(p.taxon)).map((p) => endOf(p, on, climate, year))
   const first = ends.reduce<(typeof ends)[number] | undefined>(
     (a, b) => (a && a.from <= b.from ? a : b),
     undefined,
@@ -49,15 +50,26 @@ function windowOf(season: FillSeason, climate: Climate, on: IsoDate): FillAhead[
   return window ? { season, from: maxDay(on, window.earliest), to: window.latest } : null
 }
 
-function endOf(taxon: Taxon, on: IsoDate, climate: Climate | null, year: Year) {
-  const own = seasonYearOf(on, year.south)
-  const season = [own - 1, own, own + 1].map((s) => seasonDates(taxon, s, year)).find((s) => s.goneBy >= on)!
+/** What lives so long after its season ended was kept through winter, and has another, days. */
+const KEPT_DAYS = 120
+
+function endOf(
+  { taxon, plantedOn }: Pick<InPot, 'taxon' | 'plantedOn'>,
+  on: IsoDate,
+  climate: Climate | null,
+  year: Year,
+) {
+  const since = maxDay(plantedOn, addDays(on, -KEPT_DAYS))
+  const own = seasonYearOf(since, year.south)
+  const season = [own - 1, own, own + 1]
+    .map((s) => seasonDates(taxon, s, year))
+    .find((s) => s.goneBy >= since)!
   const frost = taxon.hardyToC >= FROST_TENDER_C ? nextFrost(climate, on) : undefined
   return frost && frost.from <= season.goneBy
     ? { ...frost, botanical: taxon.botanical, because: 'frost' as const }
     : {
-        from: maxDay(on, season.fadesFrom),
-        to: maxDay(on, season.goneBy),
+        from: season.fadesFrom,
+        to: season.goneBy,
         botanical: taxon.botanical,
         because: 'its season' as const,
       }

@@ -5,7 +5,7 @@ import {
   dayMonthYear,
   maxDay,
   nextTags,
-  seasonFrom,
+  seasonOf,
   usualYearAt,
   type PotsAbout,
   type PotStanding,
@@ -37,6 +37,9 @@ async function standingContainers(reader: GardenReader) {
   const pots = places.flatMap((place): PotStanding[] => {
     if (place.kind !== 'container') return []
     const present = fills.find((f) => f.containerId === place.id && standsOn(f, today))
+    const plantings = growing
+      .filter((p) => p.placeId === place.id)
+      .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn }))
     return [
       {
         id: place.id,
@@ -44,11 +47,9 @@ async function standingContainers(reader: GardenReader) {
         x: place.x,
         y: place.y,
         rimHeightM: place.rimHeightM,
-        plantings: growing
-          .filter((p) => p.placeId === place.id)
-          .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn })),
+        plantings,
         mix: present?.mix ?? null,
-        season: present?.season ?? seasonFrom(today, south),
+        season: present?.season ?? seasonOf(plantings, today, south),
       },
     ]
   })

@@ -1,11 +1,11 @@
 import { containerEndpoints, planEndpoints, type PotView } from '@border/contract'
 import {
   components,
+  countIn,
   counted,
   dayMonth,
   dayMonthYear,
   fillEnds,
-  fills,
   listed,
   madeUp,
   portraitOf,
@@ -384,7 +384,7 @@ function newcomer(taxon: Taxon, pot: RowPot, all: readonly Incoming[], more: Par
       : taxon.habit === 'mat'
         ? 'trailer'
         : 'filler'
-  const count = role === 'focal' ? 1 : fills(taxon, pot.vessel, role === 'trailer' ? 0.25 : 0.4)
+  const count = countIn(taxon, role, pot.vessel)
   return { key: `${taxon.botanical} ${all.length} ${Date.now()}`, taxon, count, role, ...more }
 }
 

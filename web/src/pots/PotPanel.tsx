@@ -103,6 +103,7 @@ const roleText = (role: string): string =>
 
 function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
   const { search } = useLocation()
+  const { today } = useGardenContext()
   const nameOf = (botanical: string) =>
     pot.plants.find((p) => p.taxon.botanical === botanical)?.taxon.common ?? botanical
   return (
@@ -127,7 +128,7 @@ function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
           </li>
         ))}
       </ul>
-      <p>{swapWords(of.swap, nameOf)}</p>
+      <p>{swapWords(of.swap, nameOf, today)}</p>
       {pot.plants.length > 1 && of.remarks.length === 0 && (
         <p>They go together: by light, water, vigour, winter and what the pot holds.</p>
       )}

@@ -66,10 +66,15 @@ describe('a pot in words', () => {
     } as const
     const next = { season: 'winter', from: '2026-09-20', to: '2026-11-01' } as const
     const nameOf = () => 'zonal pelargonium'
-    expect(swapWords({ over, next }, nameOf)).toBe(
+    expect(swapWords({ over, next }, nameOf, '2026-09-14')).toBe(
       'Zonal pelargonium goes over between 24 October and 20 November, with the first frost. What is for winter may go in from 20 September to 1 November.',
     )
-    expect(swapWords({ over: null, next: null }, nameOf)).toBe('')
+    expect(swapWords({ over: null, next: null }, nameOf, '2026-09-14')).toBe('')
+    const later = (today: string) => swapWords({ over, next: null }, nameOf, today)
+    expect(later('2026-11-01')).toBe(
+      'Zonal pelargonium is going over, until 20 November, with the first frost.',
+    )
+    expect(later('2026-12-01')).toBe('Zonal pelargonium is over, as its kind is from 24 October on.')
     const night = {
       day: '2026-10-03',
       minC: -0.6,

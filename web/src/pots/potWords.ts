@@ -7,6 +7,7 @@ import {
   listed,
   tenths,
   USUAL_FLOOR_KG_PER_M2,
+  type IsoDate,
   type MonthOfWater,
   type PotFault,
   type PotRole,
@@ -118,15 +119,27 @@ export function sunWords({ total, morning, midday, afternoon }: SunHours): strin
 }
 
 /** When what is in it goes over, and when the next may go in. @param nameOf a kind by its botanical name */
-export function swapWords({ over, next }: PotView['swap'], nameOf: (botanical: string) => string): string {
-  const goes =
-    over &&
-    `${capitalised(nameOf(over.botanical))} goes over between ${dayMonth(over.from)} and ${dayMonth(over.to)}, ${
-      over.because === 'frost' ? 'with the first frost' : 'as its season ends'
-    }.`
+export function swapWords(
+  { over, next }: PotView['swap'],
+  nameOf: (botanical: string) => string,
+  today: IsoDate,
+): string {
   const comes =
     next && `What is for ${next.season} may go in from ${dayMonth(next.from)} to ${dayMonth(next.to)}.`
-  return [goes, comes].filter(Boolean).join(' ')
+  return [over && overText(over, nameOf, today), comes].filter(Boolean).join(' ')
+}
+
+function overText(
+  { from, to, botanical, because }: NonNullable<PotView['swap']['over']>,
+  nameOf: (botanical: string) => string,
+  today: IsoDate,
+): string {
+  const first = capitalised(nameOf(botanical))
+  if (to < today) return `${first} is over, as its kind is from ${dayMonth(from)} on.`
+  const why = because === 'frost' ? 'with the first frost' : 'as its season ends'
+  return from <= today
+    ? `${first} is going over, until ${dayMonth(to)}, ${why}.`
+    : `${first} goes over between ${dayMonth(from)} and ${dayMonth(to)}, ${why}.`
 }
 
 /** `Before the night to 23 September (2 °C) bring in Door pot 10 (zonal pelargonium).` */
