@@ -155,13 +155,17 @@ const IN_POT = 0.65
 /** As in a triangular grid. */
 const GRID = 0.866
 
-/** Ground of the mix that one plant takes: of a woody one by how much smaller its pot keeps it. */
+/** Under the crown of a woody plant others grow: it takes no more than so much of the mix. */
+const OF_WOODY = 0.6
+
+/** Ground of the mix that one plant takes: of a woody one by how much smaller its pot keeps it, and never all of it. */
 export function takesM2(
   taxon: Pick<Taxon, 'spacingM' | 'lifeForm' | 'heightM' | 'spreadM'>,
   vessel: Vessel,
 ): number {
   const kept = heightInPot(taxon, vessel) / taxon.heightM
-  return GRID * (Math.min(IN_POT, kept) * taxon.spacingM) ** 2
+  const own = GRID * (Math.min(IN_POT, kept) * taxon.spacingM) ** 2
+  return isWoody(taxon) ? Math.min(own, OF_WOODY * mixSurfaceM2(vessel)) : own
 }
 
 /** How many of a kind fill a share of a pot; at least one. */

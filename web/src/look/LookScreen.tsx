@@ -20,7 +20,8 @@ import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { Whole } from '../frame/Whole.tsx'
 import { FrontView } from '../frontView/FrontView.tsx'
-import { SideChoice, weekOf, WeekSlider, YearChoice } from '../rework/useMoment.tsx'
+import { weekOf, WeekSlider } from '../frame/WeekSlider.tsx'
+import { SideChoice, YearChoice } from '../rework/useMoment.tsx'
 import './look.css'
 
 /** A scheme as a client sees it who was given a link: drawn by week and year, with its plan and what is planted. */
@@ -94,7 +95,7 @@ function Seen({ token, look }: { token: string; look: LookView }) {
   return (
     <section aria-label="From the path">
       <div className="look-tools">
-        <WeekSlider moment={{ week, on, look: (to) => setWeek(Number(to.week)) }} />
+        <WeekSlider week={week} on={on} onWeek={(w) => setWeek(Number(w))} />
         <YearChoice years={years} onYears={(y) => setYears(Number(y))} />
         <SideChoice sides={look.seenFrom} fromDeg={fromDeg} onSide={(d) => setFrom(Number(d))} />
         <Choose

@@ -445,7 +445,7 @@ function Preview({
   )
   const frame = frameFor([portrait])
   return (
-    <figure className="fill-preview" style={stageOf(frame)}>
+    <figure className="fill-preview pots-stage" style={stageOf(frame)}>
       <PotPortrait
         {...{ portrait, sprites }}
         wideM={portrait.wideM}

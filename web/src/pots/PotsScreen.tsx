@@ -1,14 +1,5 @@
 import type { ContainersView, PotView } from '@border/contract'
-import {
-  addDays,
-  dayMonth,
-  daysBetween,
-  portraitOf,
-  yearOf,
-  type IsoDate,
-  type Taxon,
-  type Year,
-} from '@border/core'
+import { addDays, portraitOf, yearOf, type IsoDate, type Taxon, type Year } from '@border/core'
 import { useMemo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useChosen, useParam, useRestedParams } from '../frame/address.ts'
@@ -16,6 +7,7 @@ import { Answered, Empty } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
+import { LAST_WEEK, weekOf, WeekSlider } from '../frame/WeekSlider.tsx'
 import { Sprites } from '../frontView/sprites.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { PotPanel } from './PotPanel.tsx'
@@ -26,8 +18,6 @@ import { stageOf } from './stage.ts'
 import { standingOn, usePotRow, type RowPot } from './usePotRow.ts'
 import { Watering } from './Watering.tsx'
 import './pots.css'
-
-const LAST_WEEK = 51
 
 /** Containers side by side to one scale through the weeks of a year, and what there is to know of the one in hand. */
 export function PotsScreen() {
@@ -71,7 +61,7 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
   return (
     <>
       <ScreenHead title="Pots" lead={leadOf(found)}>
-        {shown === 'pots' && <WeekOfYear {...moment} />}
+        {shown === 'pots' && <WeekSlider {...moment} />}
         <Segments
           label="What is shown"
           value={shown}
@@ -99,27 +89,12 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
 function useWeek() {
   const { today } = useGardenContext()
   const [at, put] = useRestedParams(['week'])
-  const usual = Math.min(LAST_WEEK, Math.floor(daysBetween(`${yearOf(today)}-01-01`, today) / 7))
+  const usual = weekOf(today)
   const said = Number(at.week)
   const week = at.week !== undefined && said >= 0 && said <= LAST_WEEK ? Math.floor(said) : usual
   const on = week === usual ? today : addDays(`${yearOf(today)}-01-01`, 7 * week + 3)
   return { week, on, onWeek: (w: string) => put({ week: w }) }
 }
-
-const WeekOfYear = ({ week, on, onWeek }: ReturnType<typeof useWeek>) => (
-  <label className="pots-week">
-    <input
-      type="range"
-      min={0}
-      max={LAST_WEEK}
-      value={week}
-      aria-label="Week of the year"
-      aria-valuetext={`week of ${dayMonth(on)}`}
-      onChange={(e) => onWeek(e.target.value)}
-    />
-    <b>{dayMonth(on)}</b>
-  </label>
-)
 
 function Portraits({
   pots,
@@ -189,7 +164,7 @@ function Row({
 }) {
   const half = frame.pxPerM / 2
   return (
-    <div className="pots-row" role="group" aria-label="Containers" style={stageOf(frame)}>
+    <div className="pots-row pots-stage" role="group" aria-label="Containers" style={stageOf(frame)}>
       {pots.map((pot) => (
         <OfRow
           key={pot.id}

@@ -4,7 +4,9 @@ import {
   celsius,
   counted,
   dayMonth,
+  isoDate,
   listed,
+  monthName,
   tenths,
   USUAL_FLOOR_KG_PER_M2,
   type IsoDate,
@@ -169,23 +171,9 @@ export const roleWords: Record<PotRole, string> = {
   trailer: 'over the edge',
 }
 
-const MONTHS_LONG = [
-  'January',
-  'February',
-  'March',
-  'April',
-  'May',
-  'June',
-  'July',
-  'August',
-  'September',
-  'October',
-  'November',
-  'December',
-]
-export const monthLong = (month: number): string => MONTHS_LONG[month - 1]!
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec']
-export const monthShort = (month: number): string => MONTHS[month - 1]!
+/** `September`, by its number. */
+export const monthLong = (month: number): string => monthName(isoDate(2024, month, 1))
+export const monthShort = (month: number): string => monthLong(month).slice(0, 3)
 
 /** What a mix is like, by what tells: the air that is left once it has drained. */
 export function mixWords({ traits }: Pick<PotView['mix'], 'traits'>): string {

@@ -6,7 +6,8 @@ import { CarriedOut } from './canChange.ts'
 import { Figure } from './Figure.tsx'
 import { PhotoBeside } from './PhotoBeside.tsx'
 import { SeenScheme } from './SeenScheme.tsx'
-import { SideChoice, useStandpoint, WeekSlider, YearChoice, type Moment } from './useMoment.tsx'
+import { WeekSlider } from '../frame/WeekSlider.tsx'
+import { SideChoice, useStandpoint, YearChoice, type Moment } from './useMoment.tsx'
 import type { Grown, Laid } from './useStanding.ts'
 import './rework.css'
 
@@ -61,7 +62,7 @@ export function MomentTools({
   const { years, look } = moment
   return (
     <div className="rework-tools" role="group" aria-label="When and from where">
-      <WeekSlider moment={moment} />
+      <WeekSlider {...moment} onWeek={(week) => moment.look({ week })} />
       <YearChoice years={years} onYears={(growth) => look({ growth })} />
       <SideChoice sides={sides} fromDeg={fromDeg} onSide={(side) => look({ side })} />
       <label>

@@ -3,7 +3,7 @@ import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
 import { photoAddress, usePhotos, useStandpoints } from '../record/queries.ts'
-import { weekOf } from './useMoment.tsx'
+import { weekOf } from '../frame/WeekSlider.tsx'
 import './rework.css'
 
 interface Props {

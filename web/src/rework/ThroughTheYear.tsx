@@ -29,7 +29,8 @@ import { useMemo } from 'react'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { shortDayMonth } from '../frame/words.ts'
-import { WeekSlider, type Moment } from './useMoment.tsx'
+import { WeekSlider } from '../frame/WeekSlider.tsx'
+import type { Moment } from './useMoment.tsx'
 import './rework.css'
 
 interface Props {
@@ -79,7 +80,7 @@ export function ThroughTheYear({ ground, arranged, said, kindOf, here, moment }:
   return (
     <div className="through-year">
       <div className="row">
-        <WeekSlider moment={moment} />
+        <WeekSlider {...moment} onWeek={(week) => moment.look({ week })} />
       </div>
       <Ribbon name="Now" weeks={now} full={full} week={moment.week} />
       <Ribbon name="With the scheme" weeks={then} full={full} week={moment.week} />

@@ -1,7 +1,5 @@
 import {
   addDays,
-  dayMonth,
-  daysBetween,
   EYE_M,
   GROWTH_YEARS,
   USUAL_AWAY_M,
@@ -15,8 +13,8 @@ import { useMemo } from 'react'
 import { useRestedParams } from '../frame/address.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { LAST_WEEK, weekOf } from '../frame/WeekSlider.tsx'
 
-const LAST_WEEK = 51
 const USUAL_YEARS = 3
 
 /** The week and the year of growth at which a scheme is looked at, and from where: in the hand at once, in the address once that rests. */
@@ -30,10 +28,6 @@ export interface Moment {
   at: ReturnType<typeof useRestedParams<'week' | 'growth' | 'side' | 'away' | 'photo'>>[0]
   look: ReturnType<typeof useRestedParams<'week' | 'growth' | 'side' | 'away' | 'photo'>>[1]
 }
-
-/** The week of the year that a day lies in, from 0; what is over at its end belongs to the last. */
-export const weekOf = (day: IsoDate): number =>
-  Math.min(LAST_WEEK, Math.floor(daysBetween(`${yearOf(day)}-01-01`, day) / 7))
 
 export function useMoment(): Moment {
   const { view, on: today } = useGardenContext()
@@ -63,26 +57,6 @@ export function useStandpoint(
 export function AtMoment({ children }: { children: (moment: Moment) => React.ReactNode }) {
   return children(useMoment())
 }
-
-/** The week, by a slider. */
-export const WeekSlider = ({
-  moment: { week, on, look },
-}: {
-  moment: Pick<Moment, 'week' | 'on'> & { look: (to: { week: string }) => void }
-}) => (
-  <label className="from-path-week">
-    <input
-      type="range"
-      min={0}
-      max={LAST_WEEK}
-      value={week}
-      aria-label="Week of the year"
-      aria-valuetext={`week of ${dayMonth(on)}`}
-      onChange={(e) => look({ week: e.target.value })}
-    />
-    <b>{dayMonth(on)}</b>
-  </label>
-)
 
 /** The year of growth, by choice. */
 export const YearChoice = ({ years, onYears }: { years: number; onYears: (years: string) => void }) => (
