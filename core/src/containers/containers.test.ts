@@ -711,7 +711,7 @@ describe('what goes together in a pot', () => {
     expect(kinds([camellia])).not.toContain('crowded')
     const small = pot({ shape: 'round', diameterM: 0.3, depthM: 0.25 })
     expect(takesM2(camellia.taxon, small)).toBeLessThan(takesM2(camellia.taxon, bowl))
-    expect(heightInPot(camellia.taxon, small)).toBeCloseTo(2.6 * 0.25, 6)
+    expect(heightInPot(camellia.taxon, small)).toBeCloseTo(2.4 * 0.25, 6)
   })
 
   it('says every remark as a sentence, of any two kinds', () => {

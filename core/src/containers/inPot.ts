@@ -15,7 +15,7 @@ export interface InPot {
 /** In a pot a plant grows to so much of what it grows to in the ground: a working figure. */
 const OF_FULL_SIZE = 0.8
 /** And woody plants are kept by their roots to so many times the depth that those have: a working figure. */
-const KEPT_TO_DEPTHS = 2.6
+const KEPT_TO_DEPTHS = 2.4
 const DAYS_A_YEAR = 365.25
 /** What is planted for a season is looked at as it is after so long. */
 const LOOKED_AT_YEARS = 0.5
