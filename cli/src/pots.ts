@@ -8,6 +8,7 @@ import {
   library,
   lightAtPots,
   MOST_AWAY_DAYS,
+  placesOn,
   seasonOf,
   usualYearAt,
   type PotStanding,
@@ -94,7 +95,7 @@ function potsOfPlan(
   plantings: string | undefined,
   south: boolean,
 ): PotStanding[] {
-  const standing = (garden?.places ?? []).filter((p) => p.to === null || on < p.to)
+  const standing = garden ? placesOn(garden.features, on) : []
   const names = new Set(standing.filter((p) => p.kind === 'container').map((p) => p.name))
   const unknown = Object.keys(fills).filter((name) => !names.has(name))
   if (unknown.length > 0)

@@ -157,7 +157,7 @@ const judgement = {
       }),
     )
     .nullable(),
-  ahead: z.array(z.strictObject({ day: isoDay, litres: n })),
+  ahead: z.array(z.strictObject({ day: isoDay, litres: n })).nullable(),
   swap: z.strictObject({
     over: z
       .strictObject({

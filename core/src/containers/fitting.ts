@@ -201,10 +201,7 @@ function* togetherRemarks(potted: readonly Potted[], vessel: Vessel): Generator<
       kind: 'crowded',
       botanicals: potted.map((p) => p.taxon.botanical),
       isGrave: taken > 2.5,
-      says: `${counted(
-        potted.reduce((n, p) => n + p.count, 0),
-        'plant',
-      )} want ${taken.toFixed(1)} times the room there is.`,
+      says: `${counted(plants, 'plant')} want ${taken.toFixed(1)} times the room there is.`,
     }
   if (taken < 0.5)
     yield {

@@ -185,8 +185,8 @@ export interface PotJudgement {
   remarks: PotRemark[]
   /** Days between waterings by month; null without a record of weather. */
   water: MonthOfWater[] | null
-  /** When it is due in the days that are forecast, watered through this morning; each time litres. */
-  ahead: { day: IsoDate; litres: number }[]
+  /** When it is due in the days that are forecast, watered through this morning; each time litres. Null without a forecast. */
+  ahead: { day: IsoDate; litres: number }[] | null
   /** When what is in it goes over, and the next may go in. */
   swap: FillAhead
 }
@@ -223,6 +223,8 @@ export function judgePots(
     const weight = weightOf(vessel, traits, plants)
     const tips = tipsAt(vessel, weight, plants)
     const mixLitres = mixLitresOf(vessel)
+    // What stays stands through summer, whenever it was planted.
+    const season = pot.plantings.some((p) => p.taxon.annualSeason !== null) ? pot.season : 'summer'
     return {
       id: pot.id,
       assumed: vessel.assumed,
@@ -238,14 +240,14 @@ export function judgePots(
         pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: roleOf(p.role) })),
         vessel,
         {
-          sunHours: sunIn(light[i]!, pot.season, about.year.south),
-          season: pot.season,
+          sunHours: sunIn(light[i]!, season, about.year.south),
+          season,
           coldestC,
           overWinter: true,
         },
       ),
       water: record.length === 0 ? null : wateringByMonth(water, record),
-      ahead: waterThrough(water, forecast).waterings,
+      ahead: forecast.length === 0 ? null : waterThrough(water, forecast).waterings,
       swap: fillAhead(pot.plantings, pot.season, about),
     }
   })

@@ -123,10 +123,18 @@ function dailyShares(pot: WateredPot): {
   const wall = wallM2(vessel).side * (vessel.material ?? materialOf('terracotta')!).breathes
   const draws = new Float64Array(367)
   const covers = new Float64Array(367)
+  let leafed: readonly boolean[] | undefined
+  let cover = 0
+  let leaf = 0
   for (let on = 1; on <= 366; on++) {
-    const inLeaf = plants.filter((p) => p.leafyOn(on))
-    const cover = coverM2(vessel, inLeaf)
-    const leaf = leafM2(cover, inLeaf)
+    // What is in leaf changes a few times a year.
+    const now = plants.map((p) => p.leafyOn(on))
+    if (!leafed || now.some((is, i) => is !== leafed![i])) {
+      leafed = now
+      const inLeaf = plants.filter((_, i) => now[i])
+      cover = coverM2(vessel, inLeaf)
+      leaf = leafM2(cover, inLeaf)
+    }
     const covered = Math.min(1, cover / surface)
     const sun = pot.sunShare[Math.min(11, Math.floor(((on - 1) * 12) / 366))]!
     const lit = IN_SHADE + (1 - IN_SHADE) * sun

@@ -74,7 +74,8 @@ export const proposalPoints = {
 interface Candidate {
   taxon: Taxon
   role: PotRole
-  weeks: boolean[]
+  /** In flower, a bit for each week: 32 at most. */
+  weeks: number
   points: number
 }
 
@@ -132,36 +133,12 @@ export function proposeFills(kinds: readonly Taxon[], asked: ProposalAsked): Pro
       .filter((t) => rolesIn(t, vessel, season).includes(role))
       .map((t): Candidate => candidate(t, role, asked))
       .sort((a, b) => b.points - a.points || (a.taxon.botanical < b.taxon.botanical ? -1 : 1))
-  const [focal, filler, trailer] = [of('focal'), of('filler'), of('trailer')]
-  const pairs = new Map<string, number>()
-  const pairPoints = (a: Candidate, b: Candidate): number => {
-    const key = `${a.taxon.botanical}|${b.taxon.botanical}`
-    const known = pairs.get(key) ?? pointsTogether(a.taxon, b.taxon)
-    pairs.set(key, known)
-    return known
-  }
-  const found: { trio: Candidate[]; points: number; inFlower: number }[] = []
-  for (const f of focal)
-    for (const l of filler) {
-      if (l.taxon === f.taxon) continue
-      const two = pairPoints(f, l)
-      if (two === -Infinity) continue
-      for (const t of trailer) {
-        if (t.taxon === l.taxon || t.taxon === f.taxon) continue
-        const three = two + pairPoints(f, t) + pairPoints(l, t)
-        if (three === -Infinity) continue
-        let inFlower = 0
-        for (let w = 0; w < weeks; w++) if (f.weeks[w] || l.weeks[w] || t.weeks[w]) inFlower++
-        const points =
-          f.points + l.points + t.points + three + (proposalPoints.weeksInFlower * inFlower) / weeks
-        found.push({ trio: [f, l, t], points, inFlower })
-      }
-    }
-  found.sort((a, b) => b.points - a.points)
-  const chosen: typeof found = []
-  for (const one of found) {
-    if (chosen.length === PROPOSED) break
-    if (chosen.every((c) => shared(c.trio, one.trio) <= MAY_SHARE)) chosen.push(one)
+  const trios = triosOf(of('focal'), of('filler'), of('trailer'), weeks)
+  const chosen: Trio[] = []
+  while (chosen.length < PROPOSED) {
+    const next = trios.best((trio) => chosen.every((c) => shared(c.trio, trio) <= MAY_SHARE))
+    if (!next) break
+    chosen.push(next)
   }
   return chosen.map(({ trio, points, inFlower }) => ({
     potted: trio.map(({ taxon, role }) => ({ taxon, role, count: countIn(taxon, role, vessel) })),
@@ -169,6 +146,61 @@ export function proposeFills(kinds: readonly Taxon[], asked: ProposalAsked): Pro
     colours: schemeOf(trio.map((c) => c.taxon)),
     points,
   }))
+}
+
+/** Three kinds together. */
+interface Trio {
+  trio: readonly Candidate[]
+  points: number
+  inFlower: number
+}
+
+/** Every three of kinds by role: what two of them are beside each other is worked out once, weeks in flower are the bits of a number. */
+function triosOf(
+  focal: readonly Candidate[],
+  filler: readonly Candidate[],
+  trailer: readonly Candidate[],
+  weeks: number,
+) {
+  const beside = (some: readonly Candidate[], others: readonly Candidate[]) =>
+    some.map((a) => others.map((b) => (a.taxon === b.taxon ? -Infinity : pointsTogether(a.taxon, b.taxon))))
+  const [tallAbout, tallOver, aboutOver] = [
+    beside(focal, filler),
+    beside(focal, trailer),
+    beside(filler, trailer),
+  ]
+  return {
+    /** The best of those that are asked for, the first of several alike. */
+    best(isAsked: (trio: readonly Candidate[]) => boolean): Trio | undefined {
+      let found: Trio | undefined
+      focal.forEach((f, i) =>
+        filler.forEach((l, j) => {
+          const two = f.points + l.points + tallAbout[i]![j]!
+          if (two === -Infinity) return
+          const weeksOfTwo = f.weeks | l.weeks
+          trailer.forEach((t, k) => {
+            const inFlower = bitsIn(weeksOfTwo | t.weeks)
+            const points =
+              two +
+              t.points +
+              tallOver[i]![k]! +
+              aboutOver[j]![k]! +
+              (proposalPoints.weeksInFlower * inFlower) / weeks
+            if (points <= (found?.points ?? -Infinity) || !isAsked([f, l, t])) return
+            found = { trio: [f, l, t], points, inFlower }
+          })
+        }),
+      )
+      return found
+    },
+  }
+}
+
+/** Bits of a number that are set (Wegner 1960). */
+function bitsIn(n: number): number {
+  let count = 0
+  for (let rest = n; rest !== 0; rest &= rest - 1) count++
+  return count
 }
 
 /** How much of the mix each role takes; what is tall stands alone, in a long one every so often. */
@@ -193,14 +225,15 @@ function candidate(taxon: Taxon, role: PotRole, { on, year, have, site, season }
   const span = weeksOf[season]
   const blooms = [own - 1, own, own + 1].flatMap((s) => usualBloom(taxon, s, year) ?? [])
   const stands = [own - 1, own, own + 1].map((s) => seasonDates(taxon, s, year))
-  const weeks = Array.from({ length: span }, (_, w) => {
-    const day = addDays(on, 7 * w + 3)
-    return blooms.some((b) => b.from <= day && day <= b.to)
-  })
-  const inLeaf = Array.from({ length: span }, (_, w) => addDays(on, 7 * w + 3)).filter(
+  const days = Array.from({ length: span }, (_, w) => addDays(on, 7 * w + 3))
+  const weeks = days.reduce(
+    (bits, day, w) => (blooms.some((b) => b.from <= day && day <= b.to) ? bits | (1 << w) : bits),
+    0,
+  )
+  const inLeaf = days.filter(
     (day) => isEvergreen(taxon) || stands.some((s) => s.showsFrom <= day && day <= s.goneBy),
   ).length
-  const flowers = weeks.filter(Boolean).length / span
+  const flowers = bitsIn(weeks) / span
   const leaves = standsOutInLeaf(taxon.foliageColour) ? (proposalPoints.leaves * inLeaf) / span : 0
   const remarks = [...ownRemarks(taxon, { ...site, overWinter: season === 'winter' })].length
   const points =

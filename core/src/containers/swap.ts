@@ -11,7 +11,7 @@ import type { InPot } from './inPot.ts'
 export interface FillAhead {
   /** When what is there for a season goes over, or has gone: from the first of it to the last; null where all of it stays. */
   over: { from: IsoDate; to: IsoDate; botanical: string; because: 'frost' | 'its season' } | null
-  /** When the next may go in, by the rules of setting out; null where they name no time here. */
+  /** When the next may go in, by the rules of setting out; null where they name no time here, and for what stays. */
   next: { season: FillSeason; from: IsoDate; to: IsoDate } | null
 }
 
@@ -37,7 +37,9 @@ export function fillAhead(
   )
   const over = first && { ...first, to: ends.reduce((last, e) => maxDay(last, e.to), first.to) }
   const coming: FillSeason = season === 'summer' ? 'winter' : 'summer'
-  return { over: over ?? null, next: climate && windowOf(coming, climate, on) }
+  // A pot of what stays is not filled by seasons.
+  const isSwapped = over !== undefined || plants.length === 0
+  return { over: over ?? null, next: isSwapped && climate ? windowOf(coming, climate, on) : null }
 }
 
 function windowOf(season: FillSeason, climate: Climate, on: IsoDate): FillAhead['next'] {

@@ -179,6 +179,7 @@ const dueWords = (m: MonthOfWater): string =>
     : `in ${monthName(m.month)} it wants water ${everyWords(m)}`
 
 function aheadWords(ahead: PotView['ahead']): string {
+  if (ahead === null) return 'There is no forecast to say when it is next due.'
   if (ahead.length === 0) return 'Watered through today, it does without in the days that are forecast.'
   const [first] = ahead
   return `Watered through today, it is due again on ${shortDayMonth(first!.day)}.`

@@ -53,10 +53,11 @@ function useWalk(pots: readonly RowPot[]): RowPot[] {
 
 function Ahead({ pots, found }: Props) {
   const { today } = useGardenContext()
-  const dueOf = new Map(found.pots.map((p) => [p.id, p.ahead]))
+  const isForecast = found.pots.some((p) => p.ahead !== null)
+  const dueOf = new Map(found.pots.map((p) => [p.id, p.ahead ?? []]))
   const walk = useWalk(pots).filter((p) => (dueOf.get(p.id) ?? []).length > 0)
-  const last = found.pots
-    .flatMap((p) => p.ahead.map((a) => a.day))
+  const last = [...dueOf.values()]
+    .flatMap((ahead) => ahead.map((a) => a.day))
     .sort()
     .at(-1)
   const days =
@@ -67,7 +68,9 @@ function Ahead({ pots, found }: Props) {
   return (
     <section>
       <h2>The days ahead</h2>
-      {days.length === 0 ? (
+      {!isForecast ? (
+        <p className="soft">There is no forecast: feel the mix a finger deep.</p>
+      ) : days.length === 0 ? (
         <p>Watered through today, none of them is due in the days that are forecast.</p>
       ) : (
         <>
@@ -99,11 +102,9 @@ function Ahead({ pots, found }: Props) {
                 <tr className="pots-sum">
                   <th scope="row">To carry</th>
                   {days.map((d) => {
-                    const litres = sum(found.pots, (p) =>
-                      sum(
-                        p.ahead.filter((a) => a.day === d),
-                        (a) => a.litres,
-                      ),
+                    const litres = sum(
+                      [...dueOf.values()].flat().filter((a) => a.day === d),
+                      (a) => a.litres,
                     )
                     return <td key={d}>{litres > 0 && litresText(litres)}</td>
                   })}
@@ -122,7 +123,7 @@ function Ahead({ pots, found }: Props) {
   )
 }
 
-function litresOn(ahead: ContainersView['pots'][number]['ahead'], day: IsoDate): string | undefined {
+function litresOn(ahead: readonly { day: IsoDate; litres: number }[], day: IsoDate): string | undefined {
   const due = ahead.find((a) => a.day === day)
   return due && litresText(due.litres)
 }

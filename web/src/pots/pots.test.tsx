@@ -147,6 +147,13 @@ describe('watering', () => {
     expect(rows[2]).toEqual(['To carry', '', '4.0 l', '', '3.0 l'])
   })
 
+  it('of the days ahead is not told without a forecast', async () => {
+    server.on(containerEndpoints.read, () => withPot({ ahead: null }))
+    open('?show=water')
+    expect(await screen.findByText(/There is no forecast: feel the mix/)).toBeTruthy()
+    expect(screen.queryByText(/none of them is due/)).toBeNull()
+  })
+
   it('while nobody is there is planned for the days that are said, and not for days that make no sense', async () => {
     server.on(containerEndpoints.absence, () => ({
       ...absence,
