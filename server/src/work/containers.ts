@@ -23,8 +23,8 @@ import { forecastFor, listWeather } from '../store/weather.ts'
 import type { ComputePool } from './compute.ts'
 import { enterPlanting } from './editPlantings.ts'
 
-/** Years of the record that days between waterings are told from. */
-const YEARS_OF_WATER = 10
+/** Days of the record that days between waterings are told from: ten years. */
+const DAYS_OF_WATER = 3652
 
 /** The containers that stand in a garden as they are worked with, and what they are judged by. */
 async function standingContainers(reader: GardenReader) {
@@ -55,7 +55,8 @@ async function standingContainers(reader: GardenReader) {
   })
   const { climate, lastDay } = await reader.climate()
   const until = lastDay && lastDay < today ? lastDay : addDays(today, -1)
-  const record = pots.length === 0 ? [] : await listWeather(db, garden, yearsBefore(until), until)
+  const record =
+    pots.length === 0 ? [] : await listWeather(db, garden, addDays(until, 1 - DAYS_OF_WATER), until)
   const forecast = await forecastFor(db, garden, today)
   const about: PotsAbout = {
     on: today,
@@ -106,9 +107,6 @@ export const absenceFrom = (
     const { scene, pots, about, isSimulated } = await standingContainers(reader)
     return { isSimulated, ...(await pool.run('absence', { scene, pots, about, away })) }
   })
-
-const yearsBefore = (day: string): string =>
-  addDays(`${String(Number(day.slice(0, 4)) - YEARS_OF_WATER)}${day.slice(4)}`, 1)
 
 const standsOn = ({ filledOn, emptiedOn }: Pick<Fill, 'filledOn' | 'emptiedOn'>, on: string): boolean =>
   filledOn <= on && (emptiedOn === null || on < emptiedOn)

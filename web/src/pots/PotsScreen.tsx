@@ -74,6 +74,7 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
           {found.coldNights.map((night) => (
             <p key={night.day}>{coldWords(night, potName, kindName)}</p>
           ))}
+          {found.isSimulated && <small className="soft">By a simulated forecast: look at a real one.</small>}
         </div>
       )}
       {shown === 'water' ? (
@@ -131,13 +132,13 @@ function Portraits({
 /** What presses first, of all of them. */
 function leadOf({ pots }: ContainersView): string {
   const grave = pots.filter((p) => p.faults.includes('no holes') || p.remarks.some((r) => r.isGrave)).length
-  const thirsty = pots.filter((p) => p.water?.[6]?.days && p.water[6].days.p50 <= 1.5).length
+  const thirsty = pots.filter((p) => p.water?.some((m) => m.days && m.days.p50 <= 1.5)).length
   if (pots.length === 0) return 'Containers: what they hold, weigh and drink, and what grows in them.'
   return [
     `${pots.length === 1 ? 'One container' : `${pots.length} containers`}, to one scale.`,
     grave > 0 &&
       `${grave} ${grave === 1 ? 'has' : 'have'} something in ${grave === 1 ? 'it' : 'them'} that cannot stay so.`,
-    thirsty > 0 && `${thirsty} ${thirsty === 1 ? 'wants' : 'want'} water every day in July.`,
+    thirsty > 0 && `${thirsty} ${thirsty === 1 ? 'wants' : 'want'} water every day in the heat of summer.`,
   ]
     .filter(Boolean)
     .join(' ')

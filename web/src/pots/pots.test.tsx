@@ -56,6 +56,20 @@ describe('the pots of a garden', () => {
     expect(alert.textContent).toMatch(/whoever may judge the structure/)
   })
 
+  it('that a cold night is no weather for are named before all else, with what the forecast is worth', async () => {
+    const [plant] = garden.plantings.filter((p) => p.placeId === door.id)
+    const night = {
+      day: '2026-09-20',
+      minC: -1,
+      pots: [{ id: door.id, botanicals: [plant!.taxon.botanical] }],
+    }
+    server.on(containerEndpoints.read, () => ({ ...found, isSimulated: true, coldNights: [night] }))
+    open()
+    const said = await screen.findByText(/^Before the night to 20 September \(−1 °C\) bring in or cover/)
+    expect(said.textContent).toContain(`${door.name} (${plant!.taxon.common})`)
+    expect(screen.getByText(/By a simulated forecast/)).toBeTruthy()
+  })
+
   it('are none in a garden without them: the way to the plan is shown', async () => {
     server.on(gardenEndpoints.read, () => ({
       ...garden,
