@@ -50,7 +50,9 @@ const plan = (more: object) => {
 describe('pots on files', () => {
   it('hold what their shapes do, and take so many bags of what is said', async () => {
     const mix = [{ name: 'compost', parts: 1 }]
-    const { stdout, status } = await border(...asked({ ...here, pots: [{ name: 'Box', container: box, mix }] }))
+    const { stdout, status } = await border(
+      ...asked({ ...here, pots: [{ name: 'Box', container: box, mix }] }),
+    )
     expect(status).toBe(0)
     const { pots, climate } = JSON.parse(stdout)
     expect(climate).toMatch(/simulated/)

@@ -52,6 +52,16 @@ const MID_MONTH = 15
 /** Under eaves so much of the rain is driven in. */
 const RAIN_UNDER_EAVES = 0.1
 
+/** To so many figures light is the same wherever the plan has its origin. */
+const figure = (v: number): number => Math.round(v * 1e6) / 1e6
+const told = ({ total, morning, midday, afternoon, heat }: SunHours): SunHours => ({
+  total: figure(total),
+  morning: figure(morning),
+  midday: figure(midday),
+  afternoon: figure(afternoon),
+  heat: figure(heat),
+})
+
 /** The light at the rims of pots in a garden. */
 export function lightAtPots(
   scene: Scene,
@@ -71,9 +81,9 @@ export function lightAtPots(
   const season = sunHours(scene, points, { kind: 'season', on })
   const zones = eavesZones(scene, on)
   return pots.map(({ x, y }, i) => ({
-    months: months.map((m) => m.hours[i]!),
-    season: season[i]!,
-    share: months.map((m) => (m.most > 0 ? Math.min(1, m.hours[i]!.total / m.most) : 0)),
+    months: months.map((m) => told(m.hours[i]!)),
+    season: told(season[i]!),
+    share: months.map((m) => (m.most > 0 ? Math.min(1, figure(m.hours[i]!.total / m.most)) : 0)),
     eaves: eavesOver(zones, x, y)?.name,
   }))
 }
