@@ -116,7 +116,10 @@ const SIMULATED_YEARS = [2008, 2025] as const
  * @param file of daily weather; without one a record is made up from the usual years of the towns about it
  * @throws {BadInput} with every fault of the file, or where it is too short for what is usual
  */
-export function climateIn({ latitude, longitude }: GardenHead, file: string | undefined): FileClimate {
+export function climateIn(
+  { latitude, longitude }: Pick<GardenHead, 'latitude' | 'longitude'>,
+  file: string | undefined,
+): FileClimate {
   const days = file
     ? accepted(readWeather(readText(file), file))
     : generateWeather(patternAt({ latitude, longitude }), ...SIMULATED_YEARS)

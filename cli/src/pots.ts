@@ -2,6 +2,7 @@ import {
   absenceOf,
   addDays,
   civilDate,
+  DAYS_OF_WATER,
   daysBetween,
   featureProperties,
   judgePots,
@@ -9,6 +10,7 @@ import {
   lightAtPots,
   MOST_AWAY_DAYS,
   placesOn,
+  potsStanding,
   seasonOf,
   usualYearAt,
   type PotStanding,
@@ -16,12 +18,9 @@ import {
 } from '@border/core'
 import { dirname, resolve } from 'node:path'
 import { optionsOf, readJson } from './files.ts'
-import { climateIn, gardenIn, plantingsIn } from './plannedGarden.ts'
+import { climateIn, gardenIn, placeNames, plantingsIn } from './plannedGarden.ts'
 import { potsFile, type PotsFile } from './potsFile.ts'
 import { BadInput, Misuse } from './say.ts'
-
-/** Years of the record that days between waterings are told from. */
-const YEARS_OF_WATER = 10
 
 /** `border pots FILE [--json]`: what containers hold, weigh and drink, and how they come through an absence, on files alone. */
 export function potsCommand(args: string[]): string {
@@ -44,10 +43,7 @@ function answerOf(path: string, file: PotsFile): object {
   if (latitude === undefined || longitude === undefined)
     throw new BadInput([`${path}: latitude and longitude are needed where there is no plan`])
   const on = file.on ?? civilDate(new Date(), garden?.head.timeZone ?? 'UTC')
-  const { climate, days, source } = climateIn(
-    { ...garden?.head, latitude, longitude } as Parameters<typeof climateIn>[0],
-    file.weather && beside(file.weather),
-  )
+  const { climate, days, source } = climateIn({ latitude, longitude }, file.weather && beside(file.weather))
   const pots = [
     ...potsOfPlan(path, file, garden, on, file.plantings && beside(file.plantings), latitude < 0),
     ...potsOfFile(path, file, on, latitude < 0),
@@ -66,7 +62,7 @@ function answerOf(path: string, file: PotsFile): object {
     latitudeDeg: latitude,
     year: usualYearAt(climate, latitude),
     climate,
-    record: days.filter((d) => daysBetween(d.day, last) < 366 * YEARS_OF_WATER),
+    record: days.filter((d) => daysBetween(d.day, last) < DAYS_OF_WATER),
     forecast: [],
   }
   const { absence } = file
@@ -101,25 +97,18 @@ function potsOfPlan(
   if (unknown.length > 0)
     throw new BadInput(unknown.map((name) => `${path}: fills: the plan has no container called ${name}`))
   const growing = garden && plantings ? plantingsIn(garden, plantings, addDays(on, 1)) : []
-  return standing.flatMap((place): PotStanding[] => {
-    if (place.kind !== 'container') return []
-    const fill = fills[place.name]
-    const plants = growing
-      .filter((p) => p.placeId === place.id && p.plantedOn <= on && p.livingCount > 0)
-      .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn }))
-    return [
-      {
-        id: place.name,
-        properties: garden!.features.find((f) => f.id === place.id)!.properties,
-        x: place.x,
-        y: place.y,
-        rimHeightM: place.rimHeightM,
-        plantings: plants,
-        mix: fill?.mix ?? null,
-        season: fill?.season ?? seasonOf(plants, on, south),
-      },
-    ]
-  })
+  if (!garden) return []
+  const nameOf = placeNames(garden)
+  const pots = potsStanding(
+    {
+      places: standing,
+      features: garden.features,
+      plantings: growing.filter((p) => p.plantedOn <= on && p.livingCount > 0),
+    },
+    (place) => fills[place.name],
+    { on, south },
+  )
+  return pots.map((p) => ({ ...p, id: nameOf(p.id) }))
 }
 
 /** Those that the file tells of itself, in the open. */

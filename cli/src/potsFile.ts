@@ -1,4 +1,4 @@
-import { components, fillSeasons, isIsoDate, potRoles, type ComponentName } from '@border/core'
+import { componentNames, fillSeasons, isIsoDate, potRoles } from '@border/core'
 import { z } from 'zod'
 
 const name = z.string().min(1).max(200)
@@ -9,7 +9,7 @@ const fill = {
   mix: z
     .array(
       z.strictObject({
-        name: z.enum(components.map((c) => c.name) as [ComponentName, ...ComponentName[]]),
+        name: z.enum(componentNames),
         parts: z.number().positive().max(100),
       }),
     )

@@ -1,5 +1,5 @@
 import {
-  components,
+  componentNames,
   daysBetween,
   fillEnds,
   fillSeasons,
@@ -9,7 +9,6 @@ import {
   remark,
   tag,
   type AbsencePlan,
-  type ComponentName,
   type PotFault,
   type PotJudgement,
   type PotLight,
@@ -30,7 +29,7 @@ import { reads, writes } from './endpoint.ts'
 import { sunHours } from './worked.ts'
 
 const n = z.number()
-const componentName = z.enum(components.map((c) => c.name) as [ComponentName, ...ComponentName[]])
+const componentName = z.enum(componentNames)
 const season = z.enum(fillSeasons)
 
 /** A container filled anew, or refreshed: what comes out, what mix it has, and what goes in. All of it or nothing. */
@@ -44,7 +43,7 @@ const fillRequest = z.object({
   mix: z
     .array(z.object({ name: componentName, parts: z.number().positive().max(100) }))
     .min(1)
-    .max(components.length)
+    .max(componentNames.length)
     .refine((parts) => new Set(parts.map((p) => p.name)).size === parts.length, 'names a part twice'),
   /** Of the mix so much is new. */
   renewed: z.number().min(0).max(1),

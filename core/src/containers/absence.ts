@@ -1,5 +1,6 @@
 import { quantile } from '../climate/index.ts'
 import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
+import { DRIP_REACHES } from '../quantities/index.ts'
 import { waterThrough, type WateredPot, type WaterDay } from './potWater.ts'
 
 /** A container whose water is planned for. */
@@ -34,9 +35,8 @@ export const MOST_AWAY_DAYS = 60
 const IN_YEARS = 0.9
 /** Light that is left under a tree or north of a wall, of that in the open. */
 const SHADE = 0.25
-/** A dripper gives so much an hour, and a little runs past the roots. */
+/** A dripper gives so much an hour. */
 const DRIPPER_LITRES_PER_HOUR = 2
-const REACHES = 0.9
 
 /**
  * Plans an absence by what the same days of the years of a record would have brought: by trying every interval of visits from the
@@ -69,7 +69,7 @@ export function planAbsence(
     pots: pots
       .map((p) => {
         const litresADay = drawnADay(p, years, span)
-        const hours = litresADay / (REACHES * DRIPPER_LITRES_PER_HOUR)
+        const hours = litresADay / (DRIP_REACHES * DRIPPER_LITRES_PER_HOUR)
         const drippers = Math.max(1, Math.ceil(hours))
         return {
           id: p.id,

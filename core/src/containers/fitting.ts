@@ -1,5 +1,5 @@
 import { isWoody, type Taxon } from '../plants/index.ts'
-import { capitalised, counted, listed } from '../words/index.ts'
+import { capitalised, celsius, centimetres, counted, listed } from '../words/index.ts'
 import type { FillSeason } from './fill.ts'
 import { heightInPot } from './inPot.ts'
 import { needsLime, needsLimeFree } from './mix.ts'
@@ -9,6 +9,9 @@ import { mixSurfaceM2 } from './volume.ts'
 /** Where a plant of a pot has its place: tall in its middle, about that, over its edge. */
 export const potRoles = ['focal', 'filler', 'trailer'] as const
 export type PotRole = (typeof potRoles)[number]
+
+/** The role of a planting by what is said of it: what is said otherwise, or not at all, fills. */
+export const potRoleOf = (said: string | null): PotRole => potRoles.find((r) => r === said) ?? 'filler'
 
 /** A kind in a pot. */
 export interface Potted {
@@ -140,12 +143,10 @@ export function* ownRemarks(
       isGrave: taxon.hardyToC > coldestC,
       says:
         taxon.hardyToC > coldestC
-          ? `${shortOf(taxon)} is hardy to about ${degrees(taxon.hardyToC)}; winters here reach ${degrees(coldestC)}: bring it in.`
-          : `Roots freeze through in a pot: ${shortOf(taxon)}, hardy to about ${degrees(taxon.hardyToC)}, wants shelter where winters reach ${degrees(coldestC)}.`,
+          ? `${shortOf(taxon)} is hardy to about ${celsius(Math.round(taxon.hardyToC))}; winters here reach ${celsius(Math.round(coldestC))}: bring it in.`
+          : `Roots freeze through in a pot: ${shortOf(taxon)}, hardy to about ${celsius(Math.round(taxon.hardyToC))}, wants shelter where winters reach ${celsius(Math.round(coldestC))}.`,
     }
 }
-
-const degrees = (c: number) => `${String(Math.round(c)).replace('-', '−')} °C`
 
 /** The tallest of a pot is one to two times as tall as the pot itself, or as it is wide where it is a bowl: what florists and gardeners reckon. */
 const LEAST_TALL = 0.6
@@ -221,4 +222,4 @@ function* togetherRemarks(potted: readonly Potted[], vessel: Vessel): Generator<
     }
 }
 
-const metresWords = (m: number) => (m < 1 ? `${Math.round(100 * m)} cm` : `${m.toFixed(1)} m`)
+const metresWords = (m: number) => (m < 1 ? centimetres(m) : `${m.toFixed(1)} m`)

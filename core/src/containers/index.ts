@@ -1,7 +1,7 @@
 export { MOST_AWAY_DAYS, planAbsence, type AbsencePlan, type TendedPot } from './absence.ts'
 export { fillEnds, fillSeasons, type FillEnd, type FillSeason } from './fill.ts'
 export { materialOf, materials, type PotMaterial } from './material.ts'
-export { isRounded, vesselOf, type Vessel } from './vessel.ts'
+export { hasCorners, isRounded, vesselOf, type Vessel } from './vessel.ts'
 export {
   acrossAt,
   brimfulLitres,
@@ -15,6 +15,7 @@ export {
 export {
   aged,
   bagsFor,
+  componentNames,
   components,
   LEAST_AIR,
   leftOf,
@@ -54,6 +55,7 @@ export {
 export { heightInPot, sizeInPot, type InPot } from './inPot.ts'
 export {
   fills,
+  potRoleOf,
   potRoles,
   remarksOn,
   takesM2,
@@ -73,8 +75,11 @@ export {
 export { coldNights, fillAhead, type ColdNight, type FillAhead } from './swap.ts'
 export {
   absenceOf,
+  DAYS_OF_WATER,
   judgePots,
   lightAtPots,
+  MILD_C,
+  potsStanding,
   seasonFrom,
   seasonOf,
   sunIn,

@@ -1,12 +1,21 @@
 import type { Climate, DailyWeather } from '../climate/index.ts'
 import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
-import { eavesOver, eavesZones, type movers, type PlanFeature } from '../garden/index.ts'
+import {
+  eavesOver,
+  eavesZones,
+  type Container,
+  type Feature,
+  type movers,
+  type Place,
+  type PlanFeature,
+  type Planting,
+} from '../garden/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
 import { usualState, type Phase, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
 import { planAbsence, type AbsencePlan } from './absence.ts'
 import type { FillSeason } from './fill.ts'
-import { potRoles, remarksOn, type PotRemark, type PotRole } from './fitting.ts'
+import { potRoleOf, remarksOn, type PotRemark } from './fitting.ts'
 import { bagsFor, recipeFor, recipes, traitsOf, type MixTraits, type PartBought } from './mix.ts'
 import {
   wateringByMonth,
@@ -35,6 +44,47 @@ export interface PotStanding {
   mix: readonly MixPart[] | null
   season: FillSeason
 }
+
+/** The containers among the places of a garden, with what grows in them and what they were filled with as far as somebody has said. */
+export function potsStanding(
+  {
+    places,
+    features,
+    plantings,
+  }: {
+    places: readonly Place[]
+    features: readonly Feature[]
+    plantings: readonly Planting[]
+  },
+  fillOf: (
+    place: Container,
+  ) => { mix?: readonly MixPart[] | undefined; season?: FillSeason | undefined } | undefined,
+  { on, south }: { on: IsoDate; south: boolean },
+): PotStanding[] {
+  const propertiesOf = new Map(features.map((f) => [f.id, f.properties]))
+  return places.flatMap((place): PotStanding[] => {
+    if (place.kind !== 'container') return []
+    const fill = fillOf(place)
+    const plants = plantings
+      .filter((p) => p.placeId === place.id)
+      .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn }))
+    return [
+      {
+        id: place.id,
+        properties: propertiesOf.get(place.id)!,
+        x: place.x,
+        y: place.y,
+        rimHeightM: place.rimHeightM,
+        plantings: plants,
+        mix: fill?.mix ?? null,
+        season: fill?.season ?? seasonOf(plants, on, south),
+      },
+    ]
+  })
+}
+
+/** Days of a record that days between waterings are told from: ten years. */
+export const DAYS_OF_WATER = 3652
 
 /** The light at a pot's rim through the year: as things stand now. */
 export interface PotLight {
@@ -213,10 +263,8 @@ export interface PotsAbout {
   forecast: readonly DailyWeather[]
 }
 
-const roleOf = (said: string | null): PotRole => potRoles.find((r) => r === said) ?? 'filler'
-
-/** Where winters are not known none is taken to be hard. */
-const MILD_C = 10
+/** Mean of the years' lowest temperatures where winters are not known: none is taken to be hard. */
+export const MILD_C = 10
 
 /** Judges pots: what each holds, weighs, drinks, and what is to be said of it. @param light of the pots, in their order */
 export function judgePots(
@@ -247,7 +295,7 @@ export function judgePots(
       tipsAtMs: Number.isFinite(tips) ? tips : null,
       faults: faultsOf(vessel, weight, plants, coldestC),
       remarks: remarksOn(
-        pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: roleOf(p.role) })),
+        pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: potRoleOf(p.role) })),
         vessel,
         {
           sunHours: sunIn(light[i]!, season, about.year.south),

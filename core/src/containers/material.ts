@@ -46,6 +46,10 @@ export const materials: readonly PotMaterial[] = [
   kind('plastic', ['plastic', 'polypropylene', 'recycled'], 950, [0.002, 0.003], 'bears it'),
 ]
 
+/** What a container of no material that is known is reckoned as: fired clay. */
+export const reckonedAs = (material: PotMaterial | undefined): PotMaterial =>
+  material ?? materialOf('terracotta')!
+
 /** The material that somebody's words for it mean; undefined where they name none that is known here. */
 export function materialOf(words: string | undefined): PotMaterial | undefined {
   const said = words?.toLowerCase() ?? ''

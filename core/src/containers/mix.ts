@@ -50,6 +50,7 @@ export const components = [
 ] as const satisfies readonly Component[]
 
 export type ComponentName = (typeof components)[number]['name']
+export const componentNames = components.map((c) => c.name) as [ComponentName, ...ComponentName[]]
 const componentOf = new Map<string, Component>(components.map((c) => [c.name, c]))
 
 /** A mix: parts by volume of stuff that is known. */

@@ -8,9 +8,9 @@ import { depletionShare } from '../care/index.ts'
 import { dayOfYear, monthOf, type IsoDate } from '../dates/index.ts'
 import { onceFor } from '../once/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import { materialOf } from './material.ts'
+import { reckonedAs } from './material.ts'
 import type { MixTraits } from './mix.ts'
-import type { Vessel } from './vessel.ts'
+import { hasCorners, type Vessel } from './vessel.ts'
 import { mixLitresOf, mixSurfaceM2, wallM2 } from './volume.ts'
 import type { Grown } from './weight.ts'
 
@@ -61,10 +61,9 @@ const MOST_OVER = 2.2
 function coverM2(vessel: Vessel, plants: readonly Grown[]): number {
   const each = plants.map((p) => (Math.PI / 4) * p.spreadM ** 2 * p.count)
   const widest = Math.max(0, ...plants.map((p) => p.spreadM))
-  const reach =
-    vessel.shape === 'box' || vessel.shape === 'trough'
-      ? (vessel.lengthM + widest) * (vessel.widthM + widest)
-      : (Math.PI / 4) * (vessel.widthM + widest) ** 2
+  const reach = hasCorners(vessel)
+    ? (vessel.lengthM + widest) * (vessel.widthM + widest)
+    : (Math.PI / 4) * (vessel.widthM + widest) ** 2
   return Math.min(
     reach,
     each.reduce((a, b) => a + b, 0),
@@ -120,7 +119,7 @@ function dailyShares(pot: WateredPot): {
 } {
   const { vessel, plants } = pot
   const surface = mixSurfaceM2(vessel)
-  const wall = wallM2(vessel).side * (vessel.material ?? materialOf('terracotta')!).breathes
+  const wall = wallM2(vessel).side * reckonedAs(vessel.material).breathes
   const draws = new Float64Array(367)
   const covers = new Float64Array(367)
   let leafed: readonly boolean[] | undefined

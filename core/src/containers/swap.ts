@@ -1,6 +1,7 @@
 import type { Climate, ForecastDay } from '../climate/index.ts'
 import { plantingWindows } from '../care/index.ts'
 import { addDays, isoDate, maxDay, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { onceForEach } from '../once/index.ts'
 import { isWoody, library, seasonDates, type Taxon, type Year } from '../plants/index.ts'
 import { isSeasonal } from '../verdict/index.ts'
 import type { FillSeason } from './fill.ts'
@@ -39,10 +40,11 @@ export function fillAhead(
   const coming: FillSeason = season === 'summer' ? 'winter' : 'summer'
   // A pot of what stays is not filled by seasons.
   const isSwapped = over !== undefined || plants.length === 0
-  return { over: over ?? null, next: isSwapped && climate ? windowOf(coming, climate, on) : null }
+  return { over: over ?? null, next: isSwapped && climate ? windowOf(climate, coming, on) : null }
 }
 
-function windowOf(season: FillSeason, climate: Climate, on: IsoDate): FillAhead['next'] {
+/** Of all pots of a garden that are filled for a season it is the same. */
+const windowOf = onceForEach((climate: Climate, season: FillSeason, on: IsoDate): FillAhead['next'] => {
   const found = plantingWindows(
     library.find((t) => t.botanical === STANDS_FOR[season])!,
     climate,
@@ -50,7 +52,7 @@ function windowOf(season: FillSeason, climate: Climate, on: IsoDate): FillAhead[
   )
   const window = found.ok ? found.windows[0]?.window : undefined
   return window ? { season, from: maxDay(on, window.earliest), to: window.latest } : null
-}
+})
 
 /** What lives so long after its season ended was kept through winter, and has another, days. */
 const KEPT_DAYS = 120

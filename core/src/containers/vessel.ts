@@ -5,7 +5,7 @@ import {
   type PotShape,
   type StandsOn,
 } from '../garden/index.ts'
-import { materialOf, type PotMaterial } from './material.ts'
+import { materialOf, reckonedAs, type PotMaterial } from './material.ts'
 
 /** A container as it is worked with: inner sizes in metres, what it is made of and how it stands. */
 export interface Vessel {
@@ -66,7 +66,7 @@ export function vesselOf({ properties }: Pick<PlanFeature, 'properties'>): Vesse
   const said = { ...featureDefaults.container, ...properties } as Said
   const { lengthM, widthM, isSaid } = openingOf({ properties })
   const material = materialOf(said.material)
-  const wall = material ?? materialOf('terracotta')!
+  const wall = reckonedAs(material)
   const wallM = said.wallM ?? wall.wallM + wall.wallPerM * Math.min(lengthM, widthM)
   const depthM = Math.max(
     SHALLOWEST_M,
@@ -100,6 +100,9 @@ export function vesselOf({ properties }: Pick<PlanFeature, 'properties'>): Vesse
     ],
   }
 }
+
+/** Shapes with corners; the others are round. */
+export const hasCorners = ({ shape }: Pick<Vessel, 'shape'>): boolean => shape === 'box' || shape === 'trough'
 
 /** Shapes whose floor is rounded. */
 export const isRounded = ({ shape }: Pick<Vessel, 'shape'>): boolean =>

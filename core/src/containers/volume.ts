@@ -1,4 +1,4 @@
-import { isRounded, type Vessel } from './vessel.ts'
+import { hasCorners, isRounded, type Vessel } from './vessel.ts'
 
 type Inside = Pick<
   Vessel,
@@ -30,8 +30,15 @@ function roundedSquare({ widthM, depthM }: Inside, heightM: number): number {
 
 /** What is inside at a height above the floor, square metres. */
 export function sectionM2(v: Inside, heightM: number): number {
-  const { lengthM, widthM } = acrossAt(v, heightM)
-  if (v.shape === 'box' || v.shape === 'trough') return lengthM * widthM
+  return areaAcross(v, acrossAt(v, heightM))
+}
+
+/** What a shape covers that is so far across, square metres. */
+export function areaAcross(
+  v: Pick<Vessel, 'shape'>,
+  { lengthM, widthM }: { lengthM: number; widthM: number },
+): number {
+  if (hasCorners(v)) return lengthM * widthM
   const whole = (Math.PI / 4) * lengthM * widthM
   return v.shape === 'half round' ? whole / 2 : whole
 }
@@ -64,7 +71,7 @@ const SLICES = 64
 /** Its wall and floor inside, square metres: the wall in slices, each of the length of its slope. */
 export function wallM2(v: Inside): { side: number; floor: number } {
   const around = ({ lengthM, widthM }: { lengthM: number; widthM: number }) =>
-    v.shape === 'box' || v.shape === 'trough'
+    hasCorners(v)
       ? 2 * (lengthM + widthM)
       : v.shape === 'half round'
         ? (Math.PI / 2 + 1) * widthM

@@ -1,7 +1,7 @@
-import { materialOf } from './material.ts'
+import { reckonedAs } from './material.ts'
 import type { MixTraits } from './mix.ts'
-import type { Vessel } from './vessel.ts'
-import { acrossAt, mixLitresOf, wallM2 } from './volume.ts'
+import { isRounded, type Vessel } from './vessel.ts'
+import { acrossAt, areaAcross, mixLitresOf, wallM2 } from './volume.ts'
 
 /** What a container weighs, kilograms. */
 export interface Weight {
@@ -34,31 +34,23 @@ const outlineM3 = ({ heightM, spreadM, count }: Grown): number =>
 export function weightOf(v: Vessel, mix: MixTraits, plants: readonly Grown[]): Weight {
   const litres = mixLitresOf(v)
   const { side, floor } = wallM2(v)
-  const empty = (side + floor) * v.wallM * (v.material ?? materialOf('terracotta')!).density
+  const empty = (side + floor) * v.wallM * reckonedAs(v.material).density
   const leaf = LEAF_KG_PER_M3 * plants.reduce((sum, p) => sum + outlineM3(p), 0)
   const dry = empty + litres * mix.kgPerLitre + leaf
-  const footprintM2 = footprintOf(v)
+  const footprintM2 = areaAcross(v, footOf(v))
   const saucer = v.saucer ? 1000 * SAUCER_M * footprintM2 : 0
   const wet = dry + litres * mix.water + v.reservoirL + saucer
   return { empty, dry, wet, footprintM2, wetPerM2: wet / footprintM2 }
 }
 
-/** What a container stands on, outside: a bowl on the middle half of its width. */
-function footprintOf(v: Vessel): number {
-  const { lengthM, widthM } = footOf(v)
-  if (v.shape === 'box' || v.shape === 'trough') return lengthM * widthM
-  const whole = (Math.PI / 4) * lengthM * widthM
-  return v.shape === 'half round' ? whole / 2 : whole
-}
-
+/** A bowl stands on the middle half of its width. */
 const BOWL_STANDS_ON = 0.5
 
 /** Across what it stands on, outside, metres: along and across. */
 export function footOf(v: Vessel): { lengthM: number; widthM: number } {
-  const inside =
-    v.shape === 'bowl' || v.shape === 'hanging'
-      ? { lengthM: BOWL_STANDS_ON * v.lengthM, widthM: BOWL_STANDS_ON * v.widthM }
-      : acrossAt(v, 0)
+  const inside = isRounded(v)
+    ? { lengthM: BOWL_STANDS_ON * v.lengthM, widthM: BOWL_STANDS_ON * v.widthM }
+    : acrossAt(v, 0)
   return { lengthM: inside.lengthM + 2 * v.wallM, widthM: inside.widthM + 2 * v.wallM }
 }
 

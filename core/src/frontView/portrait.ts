@@ -1,4 +1,4 @@
-import { sizeInPot, type Vessel } from '../containers/index.ts'
+import { hasCorners, potRoleOf, sizeInPot, type PotRole, type Vessel } from '../containers/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import type { PotShape } from '../garden/index.ts'
 import { GOLDEN_ANGLE } from '../geometry/index.ts'
@@ -67,12 +67,9 @@ const HANGS = 0.85
 const IN_ROW = 0.8
 
 /** Where the plants of a pot stand over its mix: from −1 to 1 along it, and from the back (−1) to the front (1). */
-function spotsIn(
-  isLong: boolean,
-  roles: readonly ('focal' | 'filler' | 'trailer')[],
-): [u: number, v: number][] {
+function spotsIn(isLong: boolean, roles: readonly PotRole[]): [u: number, v: number][] {
   const numbers = { focal: 0, filler: 0, trailer: 0 }
-  const many = (role: 'focal' | 'filler' | 'trailer') => roles.filter((r) => r === role).length
+  const many = (role: PotRole) => roles.filter((r) => r === role).length
   // What stands alone stands in the middle.
   if (roles.length === 1 && roles[0] !== 'trailer') return [[0, 0]]
   return roles.map((role) => {
@@ -88,8 +85,6 @@ function spotsIn(
   })
 }
 
-const roleOf = (said: string | null) => (said === 'focal' || said === 'trailer' ? said : 'filler')
-
 /** A container as it is seen on a day. */
 export function portraitOf(
   vessel: Vessel,
@@ -97,23 +92,23 @@ export function portraitOf(
   { on, year }: { on: IsoDate; year: Year },
 ): Portrait {
   const pot = potLook(vessel)
-  const isLong = vessel.shape === 'box' || vessel.shape === 'trough'
+  const isLong = hasCorners(vessel)
   const drawn = planted.flatMap((p) =>
     Array.from({ length: Math.min(MOST_DRAWN, p.count) }, (_, i) => ({ p, i })),
   )
   const spots = spotsIn(
     isLong,
-    drawn.map(({ p }) => roleOf(p.role)),
+    drawn.map(({ p }) => potRoleOf(p.role)),
   )
   const half = (WITHIN * pot.acrossM) / 2
-  const trailers = drawn.filter(({ p }) => roleOf(p.role) === 'trailer').length
+  const trailers = drawn.filter(({ p }) => potRoleOf(p.role) === 'trailer').length
   const plants = drawn.flatMap(({ p, i }, k): PortraitPlant[] => {
     if (on < p.plantedOn) return []
     const look = appearanceOn(p.taxon, on, year)
     const size = sizeInPot(p.taxon, vessel, p.plantedOn, on)
     const body = bodyOf(p.taxon, size, look)
     if (!body) return []
-    const trails = roleOf(p.role) === 'trailer'
+    const trails = potRoleOf(p.role) === 'trailer'
     const [u, v] = spots[k]!
     const plant: StandingPlant = {
       id: `${p.id} ${i}`,

@@ -1,4 +1,4 @@
-import { acrossAt, isRounded } from '../containers/index.ts'
+import { acrossAt, hasCorners, isRounded } from '../containers/index.ts'
 import { RIM_DEPTH, type PotLook } from '../frontView/index.ts'
 import { FAR_AIR, mixed } from './light.ts'
 import { ovalPath, rectPath, ringPath, type Painter } from './painter.ts'
@@ -66,7 +66,7 @@ export function paintVessel(painter: Pick<Painter, 'path'>, look: PotLook, spot:
   ) as [string, string, string]
   const high = look.highM * pxPerM
   const half = (look.acrossM / 2) * pxPerM
-  const isBox = look.shape === 'box' || look.shape === 'trough'
+  const isBox = hasCorners(look)
   const at = (t: number) => y - t * high
   const wide = (t: number) => halfAt(look, t) * pxPerM
   const rim = isBox ? 0 : RIM_DEPTH * half

@@ -20,7 +20,7 @@ export interface Drip {
 }
 
 /** Of what a drip line gives roots take about so much; the rest goes below or evaporates. Usual of design tables. */
-const REACHES = 0.9
+export const DRIP_REACHES = 0.9
 
 /**
  * Drip line for a bed, and its running time for so much water: one millimetre is a litre on a square metre.
@@ -42,7 +42,7 @@ export function dripFor(
     emitters,
     litresPerHour,
     mmPerHour,
-    minutes: mmPerHour > 0 ? (60 * mm) / REACHES / mmPerHour : 0,
+    minutes: mmPerHour > 0 ? (60 * mm) / DRIP_REACHES / mmPerHour : 0,
     turns: tapLitresPerHour ? Math.max(1, Math.ceil(litresPerHour / tapLitresPerHour)) : 1,
   }
 }

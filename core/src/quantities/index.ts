@@ -13,6 +13,6 @@ export {
   type MixPart,
 } from './bulk.ts'
 export { feedings, type Feed, type Feeding } from './feed.ts'
-export { dripFor, type Drip, type DripLine } from './drip.ts'
+export { DRIP_REACHES, dripFor, type Drip, type DripLine } from './drip.ts'
 export { doseTurns, soilDose, type DoseTurn, type SoilDose } from './soilDose.ts'
 export { shoppingList, type Need, type Offer, type ShoppingLine, type ShoppingList } from './shopping.ts'

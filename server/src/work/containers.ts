@@ -2,13 +2,13 @@ import type { AbsenceView, ContainersView, FillRequest, PotView } from '@border/
 import {
   addDays,
   coldNights,
+  DAYS_OF_WATER,
   dayMonthYear,
   maxDay,
   nextTags,
-  seasonOf,
+  potsStanding,
   usualYearAt,
   type PotsAbout,
-  type PotStanding,
 } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -23,36 +23,16 @@ import { forecastFor, listWeather } from '../store/weather.ts'
 import type { ComputePool } from './compute.ts'
 import { enterPlanting } from './editPlantings.ts'
 
-/** Days of the record that days between waterings are told from: ten years. */
-const DAYS_OF_WATER = 3652
-
 /** The containers that stand in a garden as they are worked with, and what they are judged by. */
 async function standingContainers(reader: GardenReader) {
   const { db, garden, today } = reader
   const { scene, places } = await reader.standing()
-  const featureOf = new Map((await reader.features()).map((f) => [f.id, f]))
-  const growing = await reader.plantings()
   const fills = await listFills(db, garden.id)
-  const south = garden.latitude < 0
-  const pots = places.flatMap((place): PotStanding[] => {
-    if (place.kind !== 'container') return []
-    const present = fills.find((f) => f.containerId === place.id && standsOn(f, today))
-    const plantings = growing
-      .filter((p) => p.placeId === place.id)
-      .map((p) => ({ taxon: p.taxon, count: p.livingCount, role: p.role, plantedOn: p.plantedOn }))
-    return [
-      {
-        id: place.id,
-        properties: featureOf.get(place.id)!.properties,
-        x: place.x,
-        y: place.y,
-        rimHeightM: place.rimHeightM,
-        plantings,
-        mix: present?.mix ?? null,
-        season: present?.season ?? seasonOf(plantings, today, south),
-      },
-    ]
-  })
+  const pots = potsStanding(
+    { places, features: await reader.features(), plantings: await reader.plantings() },
+    ({ id }) => fills.find((f) => f.containerId === id && standsOn(f, today)),
+    { on: today, south: garden.latitude < 0 },
+  )
   const { climate, lastDay } = await reader.climate()
   const until = lastDay && lastDay < today ? lastDay : addDays(today, -1)
   const record =

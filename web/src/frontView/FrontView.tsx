@@ -26,7 +26,7 @@ import {
 import { useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import { useSize } from '../frame/useSize.ts'
 import { canvasPainter } from './canvasPen.ts'
-import { Sprites } from './sprites.ts'
+import { placeSprite, Sprites } from './sprites.ts'
 import './frontView.css'
 
 interface Props {
@@ -210,12 +210,7 @@ function placeSprites(
   const place = (p: SeenPlant) => {
     if (!isInFrame(p, frame)) return
     const sprite = sprites.of(p, p.scale * frame.pxPerM, airBefore(p, view))
-    if (!sprite) return
-    // On whole pixels, in its own size, and no more than there is of it, which is what makes it quick.
-    const { left, top, right, bottom } = sprite.drawn
-    const [x, y] = [Math.round(frame.x(p.x) - sprite.footX), Math.round(frame.y(p.y) - sprite.footY)]
-    const [wide, high] = [right - left, bottom - top]
-    ctx.drawImage(sprite.canvas, left, top, wide, high, x + left, y + top, wide, high)
+    if (sprite) placeSprite(ctx, sprite, frame.x(p.x), frame.y(p.y))
   }
   for (const b of view.beyond) {
     const draw = () => ('pot' in b ? paintPot(painter, b, frame) : place(b))

@@ -24,7 +24,7 @@ import {
   litresText,
   mixWords,
   roleWords,
-  monthLong as monthName,
+  monthLong,
   sunWords,
   swapWords,
   vesselWords,
@@ -175,8 +175,8 @@ function Water({ of, isSimulated }: { of: PotView; isSimulated: boolean }) {
 
 const dueWords = (m: MonthOfWater): string =>
   m.days === null
-    ? `in ${monthName(m.month)} rain is enough in most years`
-    : `in ${monthName(m.month)} it wants water ${everyWords(m)}`
+    ? `in ${monthLong(m.month)} rain is enough in most years`
+    : `in ${monthLong(m.month)} it wants water ${everyWords(m)}`
 
 function aheadWords(ahead: PotView['ahead']): string {
   if (ahead === null) return 'There is no forecast to say when it is next due.'

@@ -1,7 +1,7 @@
 import { asPainted, paintPlant, paintVessel, type Portrait } from '@border/core'
 import { useEffect, useRef } from 'react'
 import { canvasPainter, canvasPen } from '../frontView/canvasPen.ts'
-import type { Sprites } from '../frontView/sprites.ts'
+import { placeSprite, type Sprites } from '../frontView/sprites.ts'
 
 /** What all portraits of a row are drawn by: one scale, one floor. */
 export interface PortraitFrame {
@@ -84,7 +84,6 @@ export function drawPortrait(
       continue
     }
     const sprite = sprites.of(p, pxPerM, 0, false)
-    if (sprite)
-      ctx.drawImage(sprite.canvas, Math.round(footX - sprite.footX), Math.round(footY - sprite.footY))
+    if (sprite) placeSprite(ctx, sprite, footX, footY)
   }
 }

@@ -4,6 +4,7 @@ import {
   celsius,
   counted,
   dayMonth,
+  hasCorners,
   isoDate,
   listed,
   monthName,
@@ -30,11 +31,11 @@ const shapeWords: Record<Vessel['shape'], string> = {
 }
 
 /** `A tapered pot of terracotta, 40 cm across and 38 cm deep.` */
-export function vesselWords({ shape, material, lengthM, widthM, depthM }: Vessel): string {
-  const across =
-    shape === 'box' || shape === 'trough'
-      ? `${lengthText(lengthM)} by ${lengthText(widthM)}`
-      : `${lengthText(widthM)} across`
+export function vesselWords(vessel: Vessel): string {
+  const { shape, material, lengthM, widthM, depthM } = vessel
+  const across = hasCorners(vessel)
+    ? `${lengthText(lengthM)} by ${lengthText(widthM)}`
+    : `${lengthText(widthM)} across`
   return `A ${shapeWords[shape]}${material ? ` of ${material.name}` : ''}, ${across} and ${lengthText(depthM)} deep inside.`
 }
 
