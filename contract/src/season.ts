@@ -23,7 +23,9 @@ const job = z.strictObject({
   /** Plantings it is done to; none where it is done to a place. */
   plantingIds: z.array(id),
   tags: z.array(z.string()),
+  /** Where it begins, and all places that it is done in, in walking order. */
   placeId: id.nullable(),
+  placeIds: z.array(id),
   /** The rule of care that asks for it; null where a decision does. */
   ruleId: z.string().nullable(),
   /** The scheme that it carries out, and which part of its work it is. */

@@ -30,7 +30,7 @@ export const views = {
   /** What carrying a scheme out comes to. */
   carriedOut: [...whatIsKnown, 'reworks', 'jobs', 'bench', 'decisions', 'rules', 'prices'],
   /** The open work that the rules ask for: kept as jobs. */
-  care: ['plan', 'plantings', 'climate', 'rules', 'record', 'library', 'decisions', 'jobs'],
+  care: ['plan', 'plantings', 'climate', 'rules', 'record', 'library', 'decisions', 'jobs', 'fills'],
   /** The days of the open jobs: kept as their sittings, for all gardens of a crew together. */
   schedule: ['climate', 'jobs', 'crew'],
 } as const satisfies Record<string, readonly Aspect[]>
@@ -45,6 +45,7 @@ export const entails: Readonly<Partial<Record<Aspect, { what: 'care' | 'schedule
   {
     plan: { what: 'care', when: 'now' },
     plantings: { what: 'care', when: 'now' },
+    fills: { what: 'care', when: 'now' },
     climate: { what: 'care', when: 'now' },
     rules: { what: 'care', when: 'now' },
     library: { what: 'care', when: 'soon' },

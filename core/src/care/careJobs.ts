@@ -1,4 +1,4 @@
-import { group, median } from 'd3-array'
+import { group, median, sum } from 'd3-array'
 import type { Climate } from '../climate/index.ts'
 import {
   addDays,
@@ -10,9 +10,10 @@ import {
   seasonYearOf,
   type IsoDate,
 } from '../dates/index.ts'
-import { groundOf, type Place, type Planting } from '../garden/index.ts'
-import { footprintAreaM2 } from '../geometry/index.ts'
+import { groundOf, type Container, type Place, type Planting } from '../garden/index.ts'
+import { footprintAreaM2, type Point } from '../geometry/index.ts'
 import type { Taxon } from '../plants/index.ts'
+import { walkingOrder } from '../walk/index.ts'
 import { capitalised, dayMonth, listed, tenths } from '../words/index.ts'
 import type { SignId } from '../diagnosis/signs.ts'
 import { isFollowed, isFor, type Subject } from './applies.ts'
@@ -49,7 +50,10 @@ export interface CareJob {
   ruleId: string | null
   operation: Operation
   title: string
+  /** Where it begins. */
   placeId: string | null
+  /** All places that it is done in, in walking order: of containers that stand near each other one job is one round. */
+  placeIds: string[]
   plantingIds: string[]
   window: Window
   minutes: number
@@ -71,6 +75,12 @@ export interface CareJob {
   unsure: string | null
 }
 
+/** The days on which mix of a container was last new: some of it, and all. */
+export interface MixNew {
+  some?: IsoDate | undefined
+  all?: IsoDate | undefined
+}
+
 /** What the work of a garden is made from: what grows in which places, in which climate, under which rules. */
 export interface CareGarden {
   plantings: readonly CaredPlanting[]
@@ -84,16 +94,21 @@ export interface CareGarden {
   measured: Readonly<Partial<Record<Operation, number>>>
   /** What is done of keys to come: a job's key without its last part, and the planting or place. */
   done: ReadonlySet<string>
+  /** When some of the mix of a container was last new, and when all of it, by place; what is not in it nobody has said. */
+  mixNewOn?: ReadonlyMap<string, MixNew> | undefined
   /** When work was last done, by rule, season and the planting or place: `rule/2026/id`. */
   doneOn?: ReadonlyMap<string, IsoDate> | undefined
 }
+
+/** Containers no further apart than this are seen to in one round, metres: a judgement. */
+const ROUND_M = 12
 
 /** Plantings of a place are done together where their windows share at least so many days. */
 const LEAST_SHARED_DAYS = 7
 
 /**
- * The yearly care of a garden: every job whose window opens by a day and has not closed. Plantings of a place that the same
- * rule touches in the same weeks are one job.
+ * The yearly care of a garden: every job whose window opens by a day and has not closed. What the same rule touches in the same weeks
+ * in one place, or in containers that stand near each other, is one job.
  *
  * @param on today; windows that closed before it are left out
  * @param until windows that open after it are left out
@@ -104,23 +119,56 @@ export function careJobs(garden: CareGarden, on: IsoDate, until: IsoDate): CareJ
   const plantingsOf = group(staying, (p) => p.placeId)
   const firstDivisions = divisionsFirstDue({ ...garden, plantings: staying }, years, on)
   const jobs: CareJob[] = []
+  const rounds = roundsOf(garden.places)
+  const alone = garden.places.map((place) => [place])
   for (const rule of garden.rules) {
     // What a sign asks for is made once the sign is seen.
     if (!(rule.yearly || rule.applies.signs) || !isFollowed(rule, garden.schools)) continue
-    for (const place of garden.places) {
-      const subjects = rule.applies.wholePlace
-        ? wholePlace(rule, place, plantingsOf.get(place.id) ?? [], garden)
-        : (plantingsOf.get(place.id) ?? []).filter((p) =>
-            isFor(rule.applies, plantingSubject(p, place, garden.climate)),
-          )
+    // Soil is dosed by the test of each place.
+    for (const round of rule.doseTo === undefined ? rounds : alone) {
+      const subjects = round.flatMap((place) => subjectsIn(rule, place, plantingsOf, garden))
       if (subjects.length === 0) continue
       for (const year of years)
-        jobs.push(...jobsOf(rule, place, subjects, year, garden, firstDivisions, on, until))
+        jobs.push(...jobsOf(rule, round, subjects, year, garden, firstDivisions, on, until))
     }
   }
   return jobs.sort((a, b) =>
     a.window.latest < b.window.latest ? -1 : a.window.latest > b.window.latest ? 1 : 0,
   )
+}
+
+const subjectsIn = (
+  rule: CareRule,
+  place: Place,
+  plantingsOf: ReadonlyMap<string, readonly CaredPlanting[]>,
+  garden: CareGarden,
+): CareSubject[] => {
+  const here = plantingsOf.get(place.id) ?? []
+  return rule.applies.wholePlace
+    ? wholePlace(rule, place, here, garden)
+    : here.filter((p) => isFor(rule.applies, plantingSubject(p, place, garden.climate)))
+}
+
+/** Places that are seen to together, each in walking order: a bed by itself; containers that stand near each other and stay. */
+function roundsOf(places: readonly Place[]): Place[][] {
+  const isOfRound = (p: Place): p is Container => p.kind === 'container' && p.to === null
+  const left = new Set(places.filter(isOfRound))
+  const rounds: Place[][] = []
+  for (const first of left) {
+    left.delete(first)
+    const together = [first]
+    // Whoever is reached from one of them is looked from in turn.
+    for (const from of together)
+      for (const next of left)
+        if (Math.hypot(next.x - from.x, next.y - from.y) <= ROUND_M) {
+          left.delete(next)
+          together.push(next)
+        }
+    const byId = new Map(together.map((p) => [p.id, p]))
+    const order = walkingOrder(together.map((p): { id: string; at: Point } => ({ id: p.id, at: [p.x, p.y] })))
+    rounds.push(order.map((id) => byId.get(id)!))
+  }
+  return [...places.filter((p) => !isOfRound(p)).map((place) => [place]), ...rounds]
 }
 
 /** Nearly two years: a job that is asked for finds its window within them or has none. */
@@ -253,7 +301,7 @@ function groundState(
 
 function jobsOf(
   rule: CareRule,
-  place: Place,
+  round: readonly Place[],
   subjects: readonly CareSubject[],
   year: GardenYear,
   garden: CareGarden,
@@ -262,7 +310,8 @@ function jobsOf(
   until: IsoDate,
 ): CareJob[] {
   const south = garden.climate.latitudeDeg < 0
-  const due = subjects.filter((s) => isDue(rule, s, year.season, south))
+  const place = round[0]!
+  const due = subjects.filter((s) => isDue(rule, s, year.season, south, garden.mixNewOn))
   const withWindows = due.flatMap((subject) => {
     const taxon = 'taxon' in subject ? subject.taxon : undefined
     return windowsOf(rule, [year], taxon, '0000-01-01')
@@ -290,7 +339,7 @@ function jobsOf(
       .flatMap((turn) => {
         const stem = `${rule.id}/${year.season}/${window.season}/${turn.turn}`
         const open = together.filter((s) => !garden.done.has(`${stem}/${idOf(s)}`))
-        return open.length === 0 ? [] : [toJob(rule, place, open, turn, stem, year, garden)]
+        return open.length === 0 ? [] : [toJob(rule, round, open, turn, stem, year, garden)]
       }),
   )
 }
@@ -338,8 +387,19 @@ function whileThere(window: Window, { to, name }: Place): Window {
   }
 }
 
-function isDue(rule: CareRule, subject: CareSubject, season: number, south: boolean): boolean {
-  if (!('taxon' in subject)) return rule.everySeasons === undefined || season % rule.everySeasons === 0
+function isDue(
+  rule: CareRule,
+  subject: CareSubject,
+  season: number,
+  south: boolean,
+  mixNewOn: CareGarden['mixNewOn'] = new Map(),
+): boolean {
+  if (!('taxon' in subject)) {
+    const every = rule.everySeasons ?? 1
+    const mix = rule.operation === 'refresh mix' ? mixNewOn.get(subject.place.id) : undefined
+    const newOn = every > 1 ? mix?.all : mix?.some
+    return newOn === undefined ? season % every === 0 : season - seasonYearOf(newOn, south) >= every
+  }
   const planted = seasonYearOf(subject.plantedOn, south)
   const { untilSeason } = rule.applies
   if (untilSeason !== undefined && season - planted >= untilSeason) return false
@@ -418,7 +478,7 @@ const nameOf = (s: CareSubject) => ('taxon' in s ? s.tag : s.place.name)
 
 function toJob(
   rule: CareRule,
-  place: Place,
+  round: readonly Place[],
   subjects: readonly CareSubject[],
   { window, nth }: Pick<Turn, 'window' | 'nth'>,
   stem: string,
@@ -426,6 +486,9 @@ function toJob(
   garden: CareGarden,
 ): CareJob {
   const plantings = subjects.filter((s): s is CaredPlanting => 'taxon' in s)
+  const there = new Set(subjects.map((s) => ('taxon' in s ? s.placeId : s.place.id)))
+  const places = round.filter((p) => there.has(p.id))
+  const place = places[0]!
   const first = idOf([...subjects].sort((a, b) => (nameOf(a) < nameOf(b) ? -1 : 1))[0]!)
   const ways = bySchool(rule, garden.schools)
   const dosed = doseOf(rule, place, garden)
@@ -435,20 +498,28 @@ function toJob(
     key: `${stem}/${first}`,
     ruleId: rule.id,
     operation: rule.operation,
-    title: titleOf(rule, place, plantings),
+    title: titleOf(rule, places, plantings),
     placeId: place.id,
+    placeIds: places.map((p) => p.id),
     plantingIds: plantings.map((p) => p.id),
     window,
-    minutes: minutesOf(rule, place, plantings, garden.measured[rule.operation] ?? 1),
-    tableMinutes: minutesOf(rule, place, plantings, 1),
+    minutes: minutesOf(rule, places, plantings, garden.measured[rule.operation] ?? 1),
+    tableMinutes: minutesOf(rule, places, plantings, 1),
     materials: materialsOf(
       [...(rule.materials ?? []), ...dosed.materials, ...ways.materials],
-      place,
+      roomOf(places),
       plantings.map(covered),
     ),
     tools: rule.tools,
     cautions: [...new Set([...plantings.flatMap((p) => plantCautions(p.taxon)), ...(rule.cautions ?? [])])],
-    steps: [rule.does, ...turnStep(rule, nth), ...dosed.steps, ...(rule.steps ?? []), ...ways.steps],
+    steps: [
+      rule.does,
+      ...turnStep(rule, nth),
+      ...litresStep(rule, places),
+      ...dosed.steps,
+      ...(rule.steps ?? []),
+      ...ways.steps,
+    ],
     forbids: rule.forbids,
     skill: rule.skill ?? null,
     why: rule.why,
@@ -499,6 +570,27 @@ function likedPh(ph: number, plantings: readonly CaredPlanting[]): number {
   return ph < least ? least : Math.min(ph, most)
 }
 
+/** What of places together a rule reckons by. */
+const roomOf = (places: readonly Place[]): Room => ({
+  areaM2: sum(places, (p) => p.areaM2),
+  mixLitres: sum(places, (p) => (p.kind === 'container' ? p.mixLitres : 0)),
+})
+
+/** Litres of the mix of each container that a rule takes, in the order one walks past them. */
+function litresStep({ materials = [] }: CareRule, places: readonly Place[]): string[] {
+  return materials.flatMap(({ name, unit, perMixLitre = 0 }) => {
+    if (unit !== 'l' || perMixLitre < LEAST_TOLD || places.length < 2) return []
+    const each = places.map((p) => {
+      const litres = p.kind === 'container' ? perMixLitre * p.mixLitres : 0
+      return `${p.name} ${litres < 10 ? tenths(litres) : Math.round(litres)} l`
+    })
+    return [`${capitalised(name)}: ${listed(each)}.`]
+  })
+}
+
+/** From so much of the mix on it is told pot by pot. */
+const LEAST_TOLD = 0.05
+
 const turnStep = ({ byTurns = [] }: CareRule, nth: number): string[] =>
   byTurns.length === 0 ? [] : [`This turn: ${byTurns[nth % byTurns.length]}.`]
 
@@ -508,12 +600,15 @@ const NAMED = 2
 /** What a job is called: its work, and the plants or the place it is done to. */
 export function titleOf(
   rule: Pick<CareRule, 'verb' | 'operation'>,
-  place: Pick<Place, 'name'>,
+  places: readonly Pick<Place, 'name'>[],
   plantings: readonly { taxon: Pick<Taxon, 'botanical'> }[],
 ): string {
   const verb = capitalised(verbOf(rule))
   const names = [...new Set(plantings.map((p) => p.taxon.botanical))].sort()
-  if (names.length === 0) return `${verb} ${place.name}`
+  if (names.length === 0) {
+    const [first, ...more] = places.map((p) => p.name)
+    return `${verb} ${more.length < NAMED ? listed([first!, ...more]) : `${first} and ${more.length} more`}`
+  }
   const rest = names.length - NAMED
   return `${verb} ${rest <= 0 ? listed(names) : `${names.slice(0, NAMED).join(', ')} and ${rest} more`}`
 }
@@ -521,18 +616,19 @@ export function titleOf(
 /** Labour to five minutes: the rule's, by plants, ground and height, times what was measured in this garden. */
 function minutesOf(
   { labour }: CareRule,
-  place: Place,
+  places: readonly Place[],
   plantings: readonly CaredPlanting[],
   measured: number,
 ): number {
-  const perPlanting = plantings.reduce(
-    (sum, p) =>
-      sum +
+  const perPlanting = sum(
+    plantings,
+    (p) =>
       p.livingCount * ((labour.perPlant ?? 0) + (labour.perMetre ?? 0) * p.taxon.heightM) +
       footprintAreaM2(groundOf(p)) * (labour.perM2 ?? 0),
-    0,
   )
-  const ofPlace = plantings.length === 0 ? place.areaM2 * (labour.perM2 ?? 0) : 0
+  const { areaM2, mixLitres = 0 } = roomOf(places)
+  const ofPlace =
+    plantings.length === 0 ? areaM2 * (labour.perM2 ?? 0) + mixLitres * (labour.perMixLitre ?? 0) : 0
   const minutes = (labour.setUp + perPlanting + ofPlace) * measured
   return toFiveMinutes(minutes)
 }
@@ -542,21 +638,28 @@ const covered = (p: Planting) => ({ count: p.livingCount, areaM2: footprintAreaM
 /** The next whole number, or this one where only the last bits lie above it. */
 const upTo = (exact: number) => Math.ceil(exact - 1e-9)
 
+/** Ground, and mix of containers, that a job is done to. */
+interface Room {
+  areaM2: number
+  mixLitres?: number
+}
+
 /**
- * What a job takes along, by plant and by square metre of the ground its plantings take, or of its place where it
+ * What a job takes along, by plant, by litre of mix and by square metre of the ground its plantings take, or of its place where it
  * is of no plantings.
  *
  * @returns amounts rounded up to what can be measured out; nothing of what comes to none
  */
 export function materialsOf(
   needed: readonly RuleMaterial[],
-  place: Pick<Place, 'areaM2'>,
+  place: Room,
   plantings: readonly { count: number; areaM2: number }[],
 ): Material[] {
-  const count = plantings.reduce((sum, p) => sum + p.count, 0)
-  const area = plantings.length > 0 ? plantings.reduce((sum, p) => sum + p.areaM2, 0) : place.areaM2
+  const count = sum(plantings, (p) => p.count)
+  const area = plantings.length > 0 ? sum(plantings, (p) => p.areaM2) : place.areaM2
   return needed.flatMap((m) => {
-    const exact = (m.perPlant ?? 0) * count + (m.perM2 ?? 0) * area
+    const exact =
+      (m.perPlant ?? 0) * count + (m.perM2 ?? 0) * area + (m.perMixLitre ?? 0) * (place.mixLitres ?? 0)
     const amount = m.unit === 'kg' ? upTo(exact * 10) / 10 : upTo(exact)
     return amount > 0 ? [{ name: m.name, amount, unit: m.unit }] : []
   })

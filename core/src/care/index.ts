@@ -6,6 +6,7 @@ export {
   plantingSubject,
   titleOf,
   type CareGarden,
+  type MixNew,
   type CareJob,
   type CaredPlanting,
 } from './careJobs.ts'

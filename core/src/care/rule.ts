@@ -163,12 +163,13 @@ export type GroundState = 'too acid' | 'too limy'
 export const wintersHere = ['tender', 'at risk', 'hardy', 'no winter'] as const
 export type WinterHere = (typeof wintersHere)[number]
 
-/** What a rule takes along, by plant and by square metre. */
+/** What a rule takes along, by plant, by square metre, and of containers by litre of their mix. */
 export interface RuleMaterial {
   name: string
   unit: 'l' | 'kg' | 'pieces' | 'm'
   perPlant?: number
   perM2?: number
+  perMixLitre?: number
 }
 
 /** Days of every month by their weekday: the first and third Saturday. */
@@ -210,8 +211,9 @@ export interface CareRule {
   /** Only one season in so many. */
   everySeasons?: number
   forbids: readonly ForbiddenState[]
-  /** Minutes: for setting up, for each plant, for each square metre of ground it covers, for each metre of height and plant. */
-  labour: { setUp: number; perPlant?: number; perM2?: number; perMetre?: number }
+  /** Minutes: for setting up, for each plant, for each square metre of ground it covers, for each metre of height and plant,
+   * for each litre of the mix of a container. */
+  labour: { setUp: number; perPlant?: number; perM2?: number; perMetre?: number; perMixLitre?: number }
   skill?: Skill
   materials?: readonly RuleMaterial[]
   /** What moves the soil to a reaction, or to what most of its plants like: the dose is told from its test and texture. */

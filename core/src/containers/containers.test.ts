@@ -2,13 +2,26 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather } from '../climate/index.ts'
 import { dayOfYear } from '../dates/index.ts'
-import { featureProperties, potShapes } from '../garden/index.ts'
+import {
+  featureProperties,
+  potShapes,
+  brimfulLitres,
+  litresTo,
+  materialOf,
+  materials,
+  mixLitresOf,
+  mixSurfaceM2,
+  sectionM2,
+  topLitres,
+  vesselOf,
+  wallM2,
+  type Vessel,
+} from '../garden/index.ts'
 import { taxonNamed } from '../garden/test/made.ts'
 import { library, poisonousTo, yearAt } from '../plants/index.ts'
 import {
   aged,
   bagsFor,
-  brimfulLitres,
   coldNights,
   components,
   faultsOf,
@@ -18,25 +31,16 @@ import {
   LEAST_AIR,
   leftOf,
   liftedBy,
-  litresTo,
   madeUp,
-  materialOf,
-  materials,
-  mixLitresOf,
-  mixSurfaceM2,
   planAbsence,
   proposeFills,
   recipeFor,
   recipes,
   remarksOn,
-  sectionM2,
   sunIn,
   takesM2,
   tipsAt,
-  topLitres,
   traitsOf,
-  vesselOf,
-  wallM2,
   wateringByMonth,
   waterDays,
   waterThrough,
@@ -45,7 +49,6 @@ import {
   type PotSite,
   type ProposalAsked,
   type TendedPot,
-  type Vessel,
   type WateredPot,
   type WaterDay,
 } from './index.ts'

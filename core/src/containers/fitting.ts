@@ -1,10 +1,9 @@
+import { mixSurfaceM2, type Vessel } from '../garden/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { capitalised, celsius, centimetres, counted, listed } from '../words/index.ts'
 import type { FillSeason } from './fill.ts'
 import { heightInPot } from './inPot.ts'
 import { needsLime, needsLimeFree } from './mix.ts'
-import type { Vessel } from './vessel.ts'
-import { mixSurfaceM2 } from './volume.ts'
 
 /** Where a plant of a pot has its place: tall in its middle, about that, over its edge. */
 export const potRoles = ['focal', 'filler', 'trailer'] as const

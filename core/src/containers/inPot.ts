@@ -1,7 +1,7 @@
+import type { Vessel } from '../garden/index.ts'
 import { daysBetween, type IsoDate } from '../dates/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { sizeAt, type Size } from '../rework/growth.ts'
-import type { Vessel } from './vessel.ts'
 
 /** A planting of a pot. */
 export interface InPot {

@@ -1,17 +1,5 @@
 export { MOST_AWAY_DAYS, planAbsence, type AbsencePlan, type TendedPot } from './absence.ts'
 export { fillEnds, fillSeasons, type FillEnd, type FillSeason } from './fill.ts'
-export { materialOf, materials, type PotMaterial } from './material.ts'
-export { hasCorners, isRounded, vesselOf, type Vessel } from './vessel.ts'
-export {
-  acrossAt,
-  brimfulLitres,
-  litresTo,
-  mixLitresOf,
-  mixSurfaceM2,
-  sectionM2,
-  topLitres,
-  wallM2,
-} from './volume.ts'
 export {
   aged,
   bagsFor,

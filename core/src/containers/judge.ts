@@ -1,15 +1,20 @@
-import type { Climate, DailyWeather } from '../climate/index.ts'
-import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
 import {
+  brimfulLitres,
+  type Container,
   eavesOver,
   eavesZones,
-  type Container,
   type Feature,
+  mixLitresOf,
+  mixSurfaceM2,
   type movers,
   type Place,
   type PlanFeature,
   type Planting,
+  type Vessel,
+  vesselOf,
 } from '../garden/index.ts'
+import type { Climate, DailyWeather } from '../climate/index.ts'
+import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
 import { usualState, type Phase, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
@@ -28,8 +33,6 @@ import {
 import { fillAhead, type FillAhead } from './swap.ts'
 import { faultsOf, tipsAt, type PotFault } from './stability.ts'
 import { sizeInPot, type InPot } from './inPot.ts'
-import { vesselOf, type Vessel } from './vessel.ts'
-import { brimfulLitres, mixLitresOf, mixSurfaceM2 } from './volume.ts'
 import { liftedBy, weightOf, type Weight } from './weight.ts'
 
 /** A container as it is judged: as the plan has it, with what grows in it. */

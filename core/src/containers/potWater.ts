@@ -1,3 +1,4 @@
+import { hasCorners, mixLitresOf, mixSurfaceM2, reckonedAs, type Vessel, wallM2 } from '../garden/index.ts'
 import {
   dayOfWaterBalance,
   quantile,
@@ -8,10 +9,7 @@ import { depletionShare } from '../care/index.ts'
 import { dayOfYear, monthOf, type IsoDate } from '../dates/index.ts'
 import { onceFor } from '../once/index.ts'
 import type { Taxon } from '../plants/index.ts'
-import { reckonedAs } from './material.ts'
 import type { MixTraits } from './mix.ts'
-import { hasCorners, type Vessel } from './vessel.ts'
-import { mixLitresOf, mixSurfaceM2, wallM2 } from './volume.ts'
 import type { Grown } from './weight.ts'
 
 /**

@@ -1,3 +1,4 @@
+import type { Vessel } from '../garden/index.ts'
 import { addDays, seasonYearOf, type IsoDate } from '../dates/index.ts'
 import {
   accords,
@@ -26,7 +27,6 @@ import {
   type PotSite,
 } from './fitting.ts'
 import { heightInPot } from './inPot.ts'
-import type { Vessel } from './vessel.ts'
 
 /** What a container is to be filled by. */
 export interface ProposalAsked {

@@ -1,4 +1,4 @@
-import type { Vessel } from './vessel.ts'
+import type { Vessel } from '../garden/index.ts'
 import { footOf, type Grown, type Weight } from './weight.ts'
 
 /** Air at 15 °C, kilograms a cubic metre; gravity, metres a second squared. */

@@ -1,7 +1,13 @@
-import { reckonedAs } from './material.ts'
+import {
+  acrossAt,
+  areaAcross,
+  isRounded,
+  mixLitresOf,
+  reckonedAs,
+  type Vessel,
+  wallM2,
+} from '../garden/index.ts'
 import type { MixTraits } from './mix.ts'
-import { isRounded, type Vessel } from './vessel.ts'
-import { acrossAt, areaAcross, mixLitresOf, wallM2 } from './volume.ts'
 
 /** What a container weighs, kilograms. */
 export interface Weight {

@@ -1,6 +1,12 @@
-import { vesselOf } from '../containers/index.ts'
 import type { IsoDate } from '../dates/index.ts'
-import { placesOn, surfaceHeightM, TRAINED_WITHIN_M, type Feature, type Planting } from '../garden/index.ts'
+import {
+  placesOn,
+  surfaceHeightM,
+  TRAINED_WITHIN_M,
+  type Feature,
+  type Planting,
+  vesselOf,
+} from '../garden/index.ts'
 import { metresToCrossing, nearestOnSegment, type Point } from '../geometry/index.ts'
 import type { Size } from '../rework/growth.ts'
 import { placeOutline } from '../rework/said.ts'

@@ -1,6 +1,6 @@
-import { hasCorners, potRoleOf, sizeInPot, type PotRole, type Vessel } from '../containers/index.ts'
+import { potRoleOf, sizeInPot, type PotRole } from '../containers/index.ts'
 import type { IsoDate } from '../dates/index.ts'
-import type { PotShape } from '../garden/index.ts'
+import { hasCorners, type PotShape, type Vessel } from '../garden/index.ts'
 import { GOLDEN_ANGLE } from '../geometry/index.ts'
 import type { Taxon, Year } from '../plants/index.ts'
 import { appearanceOn } from './appearance.ts'

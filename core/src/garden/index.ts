@@ -46,17 +46,7 @@ export {
 export { depths, roughSpot, sides, type Depth, type SideOf } from './roughly.ts'
 export { soilTextures, type SoilTexture } from './soil.ts'
 export { obstructionOf, sceneOf, seenAlone } from './obstructions.ts'
-export {
-  metresTo,
-  openingOf,
-  placeOf,
-  placesOn,
-  surfaceHeightM,
-  type Bed,
-  type Container,
-  type PotOpening,
-  type Place,
-} from './place.ts'
+export { metresTo, placeOf, placesOn, surfaceHeightM, type Bed, type Container, type Place } from './place.ts'
 export { windExposures, type WindExposure } from './wind.ts'
 export { rootsAt, rootZones, type RootZone } from './roots.ts'
 export { eavesOver, underEavesOf, eavesZones, type EavesZone } from './eaves.ts'
@@ -75,3 +65,16 @@ export {
   type TakenGround,
 } from './planting.ts'
 export { standingGarden, type StandingGarden } from './garden.ts'
+export { materialOf, materials, reckonedAs, type PotMaterial } from './material.ts'
+export { hasCorners, isRounded, openingOf, vesselOf, type PotOpening, type Vessel } from './vessel.ts'
+export {
+  acrossAt,
+  areaAcross,
+  brimfulLitres,
+  litresTo,
+  mixLitresOf,
+  mixSurfaceM2,
+  sectionM2,
+  topLitres,
+  wallM2,
+} from './volume.ts'

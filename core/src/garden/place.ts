@@ -10,16 +10,10 @@ import type { Ground, LitPlace } from '../light/index.ts'
 import { moistureWords } from '../plants/index.ts'
 import type { IsoDate } from '../dates/index.ts'
 import { featuresOn } from './drawnOn.ts'
-import {
-  castsShade,
-  featureDefaults,
-  isPlace,
-  ringOf,
-  type Feature,
-  type PlanFeature,
-  type PotShape,
-} from './feature.ts'
+import { castsShade, featureDefaults, isPlace, ringOf, type Feature, type PlanFeature } from './feature.ts'
 import { soilTextures, type SoilTexture } from './soil.ts'
+import { openingOf, vesselOf } from './vessel.ts'
+import { mixLitresOf } from './volume.ts'
 import { windExposures, type WindExposure } from './wind.ts'
 
 /** Somewhere plants can stand, as everything that judges, plans or lights it sees it. */
@@ -63,10 +57,9 @@ export interface Container extends Common {
   /** Across its opening, at its longest. */
   acrossM: number
   isBox: boolean
+  /** Litres of mix that it takes, filled to below its rim. */
+  mixLitres: number
 }
-
-/** Across a pot of which the plan says no size: a usual garden pot. */
-const USUAL_POT_M = 0.4
 
 /** A bed or container; undefined for anything else. */
 export function placeOf(f: Feature): Place | undefined {
@@ -168,39 +161,17 @@ function lieOf(f: PlanFeature): Ground | null {
   return slopeDeg ? { slopeDeg, aspectDeg: aspectDeg ?? 180 } : null
 }
 
-/** The opening of a container, inside: along and across, alike where it is round. */
-export interface PotOpening {
-  shape: PotShape
-  lengthM: number
-  widthM: number
-  /** Whether its sides are straight: a box or a trough. */
-  isBox: boolean
-  /** Whether the plan says a size of it at all. */
-  isSaid: boolean
-}
-
-export function openingOf({ properties }: Pick<PlanFeature, 'properties'>): PotOpening {
-  const { shape, diameterM, widthM, lengthM } = { ...featureDefaults.container, ...properties } as {
-    shape: PotShape
-    diameterM?: number
-    widthM?: number
-    lengthM?: number
-  }
-  const isBox = diameterM === undefined && (shape === 'box' || shape === 'trough')
-  const isSaid = [diameterM, widthM, lengthM].some((m) => m !== undefined)
-  if (isBox) {
-    const [width, length] = [widthM ?? lengthM ?? USUAL_POT_M, lengthM ?? widthM ?? USUAL_POT_M]
-    return { shape, lengthM: Math.max(width, length), widthM: Math.min(width, length), isBox, isSaid }
-  }
-  const across = diameterM ?? Math.min(widthM ?? USUAL_POT_M, lengthM ?? USUAL_POT_M)
-  return { shape, lengthM: across, widthM: across, isBox, isSaid }
-}
-
 /** What a container holds inside: its opening by shape, and the largest round in it. */
-function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2' | 'acrossM' | 'isBox'> {
+function insideOf(f: PlanFeature): Pick<Container, 'radiusM' | 'areaM2' | 'acrossM' | 'isBox' | 'mixLitres'> {
   const { shape, lengthM, widthM, isBox } = openingOf(f)
   const whole = isBox ? lengthM * widthM : Math.PI * (widthM / 2) ** 2
-  return { radiusM: widthM / 2, areaM2: shape === 'half round' ? whole / 2 : whole, acrossM: lengthM, isBox }
+  return {
+    radiusM: widthM / 2,
+    areaM2: shape === 'half round' ? whole / 2 : whole,
+    acrossM: lengthM,
+    isBox,
+    mixLitres: mixLitresOf(vesselOf(f)),
+  }
 }
 
 /** Height of the surface that plants of a place grow in: a container's rim, the ground in a bed. */

@@ -1,4 +1,4 @@
-import { acrossAt, hasCorners, isRounded } from '../containers/index.ts'
+import { acrossAt, hasCorners, isRounded } from '../garden/index.ts'
 import { RIM_DEPTH, type PotLook } from '../frontView/index.ts'
 import { FAR_AIR, mixed } from './light.ts'
 import { ovalPath, rectPath, ringPath, type Painter } from './painter.ts'

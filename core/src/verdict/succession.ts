@@ -161,6 +161,7 @@ export function successorJob(
     operation: 'plant',
     title: `Plant ${taxon.botanical} beside ${beside}, as its successor`,
     placeId,
+    placeIds: placeId === null ? [] : [placeId],
     plantingIds: [],
     window,
     minutes,

@@ -20,7 +20,9 @@ import { Refusal } from '../errors.ts'
 
 /** What a job asks for beside its window and its time. */
 type Details = Pick<JobDraft, 'materials' | 'tools' | 'cautions' | 'steps'> &
-  Partial<Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes' | 'unsure'>> &
+  Partial<
+    Pick<CareJob, 'forbids' | 'skill' | 'why' | 'missed' | 'school' | 'tableMinutes' | 'unsure' | 'placeIds'>
+  > &
   /** Of a step of a scheme. */
   Partial<Pick<Step, 'stage' | 'spare'>>
 
@@ -169,6 +171,7 @@ export const jobView = (job: Job, today: IsoDate): JobView => ({
   plantingIds: job.plantings.map((p) => p.id),
   tags: job.plantings.map((p) => p.tag),
   placeId: job.placeId,
+  placeIds: placesOfJob(job),
   ruleId: job.ruleId,
   schemeId: job.schemeId,
   stage: job.details.stage ?? null,
@@ -548,7 +551,7 @@ export async function saveCareJobs(
 
 function careColumns(job: CareJob) {
   const { window, title, minutes, nextChance, materials, tools, cautions, steps } = job
-  const { forbids, skill, why, missed, school, tableMinutes, unsure } = job
+  const { forbids, skill, why, missed, school, tableMinutes, unsure, placeIds } = job
   const details: Details = {
     materials,
     tools: [...tools],
@@ -561,6 +564,8 @@ function careColumns(job: CareJob) {
     school,
     tableMinutes,
     unsure,
+    // Of a round alone: the first is its own column.
+    ...(placeIds.length > 1 && { placeIds }),
   }
   return {
     details,
@@ -663,9 +668,13 @@ export const careDoneOf = (jobs: readonly Job[]): Set<string> =>
       }),
   )
 
-/** The plantings that work is done to, by id; without any the place. */
-const doneTo = ({ plantings, placeId }: Job): (string | null)[] =>
-  plantings.length > 0 ? plantings.map((p) => p.id) : [placeId]
+/** The places that work is done in, in walking order. */
+export const placesOfJob = ({ details, placeId }: Pick<Job, 'details' | 'placeId'>): string[] =>
+  details.placeIds ?? (placeId === null ? [] : [placeId])
+
+/** The plantings that work is done to, by id; without any the places. */
+const doneTo = (job: Job): string[] =>
+  job.plantings.length > 0 ? job.plantings.map((p) => p.id) : placesOfJob(job)
 
 /** When the work of each rule was last done, by rule, season and the planting or place. */
 export function careDoneOn(jobs: readonly Job[]): Map<string, IsoDate> {

@@ -18,6 +18,7 @@ import {
   type CareGarden,
   type CareJob,
   type CareRule,
+  type MixNew,
   type Place,
   type OwnRule,
 } from '@border/core'
@@ -28,7 +29,16 @@ import { keyOf } from '../derived.ts'
 import { notFound, Refusal } from '../errors.ts'
 import { openGarden, type GardenReader } from '../reader.ts'
 import { lockGarden, type GardenAccess } from '../store/gardens.ts'
-import { careDoneOf, careDoneOn, dividedOf, labourOf, saveCareJobs, type Job } from '../store/jobs.ts'
+import { listFills, type Fill } from '../store/fills.ts'
+import {
+  careDoneOf,
+  careDoneOn,
+  dividedOf,
+  labourOf,
+  placesOfJob,
+  saveCareJobs,
+  type Job,
+} from '../store/jobs.ts'
 import { findRuleEdits, listOwnRules } from '../store/rules.ts'
 import { versionsOf } from '../store/versions.ts'
 import { findWorkedOut, setWorkedOut } from '../store/workedOut.ts'
@@ -80,7 +90,21 @@ export async function caredGarden(reader: GardenReader): Promise<CareGarden | un
     measured: measuredLabour(labourOf(jobs)),
     done: careDoneOf(jobs),
     doneOn: careDoneOn(jobs),
+    mixNewOn: mixNewOf(await listFills(db, garden.id)),
   }
+}
+
+/** When mix of each container was last new, by its fills, latest first. */
+function mixNewOf(fills: readonly Fill[]): Map<string, MixNew> {
+  const found = new Map<string, MixNew>()
+  for (const { containerId, filledOn, renewed } of fills) {
+    const known = found.get(containerId) ?? {}
+    found.set(containerId, {
+      some: known.some ?? (renewed > 0 ? filledOn : undefined),
+      all: known.all ?? (renewed === 1 ? filledOn : undefined),
+    })
+  }
+  return found
 }
 
 const careKey = (garden: GardenAccess, versions: Awaited<ReturnType<typeof versionsOf>>, today: string) =>
@@ -126,7 +150,7 @@ export async function bringCareUpToDate(
 const goneBy =
   (plantings: ReadonlySet<string>, places: ReadonlySet<string>) =>
   (job: Job): boolean =>
-    (job.placeId !== null && !places.has(job.placeId)) ||
+    (job.placeId !== null && !placesOfJob(job).some((id) => places.has(id))) ||
     (job.plantings.length > 0 && job.plantings.every((p) => !plantings.has(p.id)))
 
 /**

@@ -44,7 +44,7 @@ export async function recordPastWork(
     {
       id: work.id,
       operation,
-      title: titleOf({ operation }, place, found),
+      title: titleOf({ operation }, [place], found),
       placeId: work.placeId,
       plantingIds: ids,
       done: {

@@ -19,6 +19,7 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { materialText, shortDate, weekdayName } from '../frame/words.ts'
 import { StepOf } from '../rework/OfScheme.tsx'
 import { DayChooser } from './DayChooser.tsx'
+import { placesText } from './dayWork.ts'
 import { Recording } from './Recording.tsx'
 
 interface Props {
@@ -44,7 +45,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
       <div>
         <h2>{job.title}</h2>
         <p className="soft">
-          {job.placeId && nameOf(job.placeId, 'A place')}
+          {placesText(job.placeIds, nameOf)}
           {!job.isPast && `${job.placeId ? ', ' : ''}about ${minutesText(job.minutes)}`}
         </p>
         <Plantings job={job} />

@@ -22,7 +22,7 @@ import { grow, pointsOf } from '../plan/scale.ts'
 import { useSeason } from './queries.ts'
 import '../walk/sheet.css'
 import { JobExtract } from './JobExtract.tsx'
-import { materialsOf, workOf, type Sitting } from './dayWork.ts'
+import { materialsOf, placesText, workOf, type Sitting } from './dayWork.ts'
 import { Recording } from './Recording.tsx'
 import './season.css'
 import { Watering } from './Watering.tsx'
@@ -144,7 +144,7 @@ function SheetJob({ sitting: { job, minutes }, canRecord, shownAt }: SheetJobPro
         <span className="job-sheet-box" aria-hidden /> {job.title}
       </h3>
       <p>
-        {job.placeId && `${nameOf(job.placeId, 'A place')}, `}
+        {job.placeIds.length > 0 && `${placesText(job.placeIds, nameOf)}, `}
         {minutesText(minutes)}
         {minutes < job.minutes && ` of ${minutesText(job.minutes)}`}
         {job.tags.length > 0 && `; ${job.tags.length === 1 ? 'tag' : 'tags'} ${job.tags.join(', ')}`}
@@ -171,11 +171,11 @@ function SheetJob({ sitting: { job, minutes }, canRecord, shownAt }: SheetJobPro
 function Where({ work }: { work: readonly Sitting[] }) {
   const { view, on } = useGardenContext()
   const [ref, { width }] = useSize()
-  const ids = new Set(work.map((s) => s.job.placeId))
+  const ids = new Set(work.flatMap((s) => s.job.placeIds))
   const places = view.features.filter((f) => ids.has(f.id))
   const numbers = new Map<string, number[]>()
   work.forEach(({ job }, i) => {
-    if (job.placeId) numbers.set(job.placeId, [...(numbers.get(job.placeId) ?? []), i + 1])
+    for (const id of job.placeIds) numbers.set(id, [...(numbers.get(id) ?? []), i + 1])
   })
   if (places.length === 0) return null
   return (

@@ -28,7 +28,7 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
   const nameOf = usePlaceName()
   const [ref, { width }] = useSize()
   const open = jobs.filter((j) => j.state === 'open' && j.window.earliest < addDays(today, SHOWN_DAYS))
-  const rows = lanes(open, (j) => nameOf(j.placeId ?? '', 'Moves'))
+  const rows = lanes(open, (j) => (j.placeIds.length > 1 ? 'Pots together' : nameOf(j.placeId, 'Moves')))
   const from = addDays(today, -6)
   const last = maxDay(addDays(today, 40), ...open.map((j) => j.window.latest))
   const to = minDay(addDays(last, 3), addDays(today, SHOWN_DAYS + 10))

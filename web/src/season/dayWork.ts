@@ -1,4 +1,5 @@
 import type { JobView } from '@border/contract'
+import { listed } from '@border/core'
 
 /** One sitting of a job on a day: the whole of it, or a part. */
 export interface Sitting {
@@ -27,6 +28,12 @@ export function workOf(
   }
   return ordered
 }
+
+/** The places of a job, in walking order: `Door pot 1, Door pot 2, Trough`. */
+export const placesText = (
+  placeIds: readonly string[],
+  nameOf: (id: string, otherwise: string) => string,
+): string => listed(placeIds.map((id) => nameOf(id, 'a place')))
 
 /** Materials of a day, the same ones together; of a job in parts the share that falls on the day. */
 export function materialsOf(sittings: readonly Sitting[]): { name: string; amount: number; unit: string }[] {

@@ -1,6 +1,9 @@
 import { woodyForms } from '../../plants/index.ts'
 import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
 
+/** Of a liquid feed a usual label asks five millilitres to a litre of water; so watered, a pot is given a tenth of what it holds. */
+const LIQUID_PER_MIX = 0.005 * 0.1
+
 const beforeCover: WindowSpec = {
   season: 'spring',
   earliest: { at: 'soil above', c: 6 },
@@ -419,7 +422,7 @@ export const places: readonly CareRule[] = [
     byTurns: ['a balanced liquid feed', 'one rich in potash, for flowers'],
     forbids: ['dry soil'],
     labour: { setUp: 3, perM2: 4 },
-    materials: [{ name: 'liquid feed', unit: 'l', perM2: 0.05 }],
+    materials: [{ name: 'liquid feed', unit: 'l', perMixLitre: LIQUID_PER_MIX }],
     tools: ['watering can', 'measure'],
     cautions: ['By the label’s rate, on moist mix only.'],
     why: choice === 'push' ? 'Weekly feed pushes display.' : 'Feed every other week keeps growth sturdy.',
@@ -449,8 +452,8 @@ export const places: readonly CareRule[] = [
     ],
     everySeasons: choice === 'part' ? 1 : 3,
     forbids: ['frozen soil', 'hard frost'],
-    labour: { setUp: 15, perM2: choice === 'part' ? 40 : 120 },
-    materials: [{ name: 'potting mix', unit: 'l', perM2: choice === 'part' ? 120 : 360 }],
+    labour: { setUp: 15, perMixLitre: choice === 'part' ? 0.15 : 0.4 },
+    materials: [{ name: 'potting mix', unit: 'l', perMixLitre: choice === 'part' ? 1 / 3 : 1 }],
     tools: ['trowel', 'sheet', 'bucket'],
     cautions: ['Dust from dry mix: mask, gloves and eye protection.', 'Wet pots are heavy: two people.'],
     why:

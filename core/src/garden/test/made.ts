@@ -61,6 +61,7 @@ export const madePot = (id: string, x: number, y: number, more: Partial<Containe
   rimHeightM: 0.4,
   radiusM: 0.25,
   acrossM: 0.5,
+  mixLitres: 70,
   isBox: false,
   areaM2: Math.PI * 0.25 ** 2,
   moisture: null,

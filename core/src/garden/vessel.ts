@@ -1,10 +1,4 @@
-import {
-  featureDefaults,
-  openingOf,
-  type PlanFeature,
-  type PotShape,
-  type StandsOn,
-} from '../garden/index.ts'
+import { featureDefaults, type PlanFeature, type PotShape, type StandsOn } from './feature.ts'
 import { materialOf, reckonedAs, type PotMaterial } from './material.ts'
 
 /** A container as it is worked with: inner sizes in metres, what it is made of and how it stands. */
@@ -34,6 +28,37 @@ export interface Vessel {
   standsOn: StandsOn | undefined
   /** What of this was taken for so, because nobody has said it. */
   assumed: readonly ('size' | 'depth' | 'foot' | 'wall' | 'material')[]
+}
+
+/** Across a pot of which the plan says no size: a usual garden pot. */
+const USUAL_POT_M = 0.4
+
+/** The opening of a container, inside: along and across, alike where it is round. */
+export interface PotOpening {
+  shape: PotShape
+  lengthM: number
+  widthM: number
+  /** Whether its sides are straight: a box or a trough. */
+  isBox: boolean
+  /** Whether the plan says a size of it at all. */
+  isSaid: boolean
+}
+
+export function openingOf({ properties }: Pick<PlanFeature, 'properties'>): PotOpening {
+  const { shape, diameterM, widthM, lengthM } = { ...featureDefaults.container, ...properties } as {
+    shape: PotShape
+    diameterM?: number
+    widthM?: number
+    lengthM?: number
+  }
+  const isBox = diameterM === undefined && (shape === 'box' || shape === 'trough')
+  const isSaid = [diameterM, widthM, lengthM].some((m) => m !== undefined)
+  if (isBox) {
+    const [width, length] = [widthM ?? lengthM ?? USUAL_POT_M, lengthM ?? widthM ?? USUAL_POT_M]
+    return { shape, lengthM: Math.max(width, length), widthM: Math.min(width, length), isBox, isSaid }
+  }
+  const across = diameterM ?? Math.min(widthM ?? USUAL_POT_M, lengthM ?? USUAL_POT_M)
+  return { shape, lengthM: across, widthM: across, isBox, isSaid }
 }
 
 /** The foot of a pot that tapers is so much of its opening: usual of flower pots. */
