@@ -352,3 +352,62 @@ describe('decided work', () => {
     expect(out.ok && out.jobs[0]!.window.earliest).toBe('2026-09-14')
   })
 })
+
+describe('containers that stand near each other', () => {
+  const terrace = [
+    bed(),
+    ...[9, 12, 15].map((x) => madePot(`pot ${x}`, x, 1, { name: `Pot ${x}`, mixLitres: 3 * x })),
+    madePot('pot 90', 90, 1, { name: 'Pot 90', mixLitres: 30 }),
+  ]
+  const potted = terrace
+    .slice(1)
+    .map((p) => planting(`in ${p.id}`, 'Pelargonium × hortorum', { placeId: p.id }))
+  const round = (more: Partial<CareGarden> = {}) => garden(potted, { places: terrace, ...more })
+  const refreshed = (more: Partial<CareGarden> = {}) =>
+    ofRule(round(more), 'refresh-mix-part').filter((j) => j.window.earliest > '2027-01-01')
+
+  it('are one round in walking order, with the litres of each; another terrace is another round', () => {
+    const jobs = refreshed()
+    expect(jobs.map((j) => j.placeIds)).toEqual(
+      expect.arrayContaining([['pot 9', 'pot 12', 'pot 15'], ['pot 90']]),
+    )
+    const job = jobs.find((j) => j.placeIds.length === 3)!
+    expect(job.placeId).toBe('pot 9')
+    expect(job.title).toBe('Refresh the mix of Pot 9 and 2 more')
+    // A third of 27, 36 and 45 litres.
+    expect(job.materials).toContainEqual({ name: 'potting mix', amount: 36, unit: 'l' })
+    expect(job.steps.join(' ')).toContain('Pot 9 9.0 l, Pot 12 12 l and Pot 15 15 l')
+  })
+
+  it('leave out what is done already, and what was filled anew this season', () => {
+    const key = refreshed().find((j) => j.placeIds.length === 3)!.key
+    const done = new Set([`${key.replace(/\/[^/]*$/, '')}/pot 12`])
+    expect(refreshed({ done }).some((j) => j.placeIds.join() === 'pot 9,pot 15')).toBe(true)
+    const mixNewOn = new Map([['pot 9', { some: '2027-03-01', all: '2027-03-01' }]])
+    expect(refreshed({ mixNewOn }).flatMap((j) => j.placeIds)).not.toContain('pot 9')
+  })
+
+  it('are asked for the whole of it three seasons after it was last new, each by its own fill', () => {
+    const whole = (all: string) =>
+      ofRule(
+        round({ schools: { 'pot-mix': 'whole' }, mixNewOn: new Map([['pot 9', { all }]]) }),
+        'refresh-mix-whole',
+      )
+        .filter((j) => j.window.earliest > '2027-01-01')
+        .flatMap((j) => j.placeIds)
+    expect(whole('2024-05-01')).toContain('pot 9')
+    expect(whole('2025-05-01')).not.toContain('pot 9')
+  })
+
+  it('take no longer together than each alone, and are set up for once', () => {
+    const alone = terrace
+      .slice(1, 4)
+      .flatMap((p) =>
+        ofRule(garden(potted, { places: [p] }), 'refresh-mix-part').filter(
+          (j) => j.window.earliest > '2027-01-01',
+        ),
+      )
+    const together = refreshed().find((j) => j.placeIds.length === 3)!
+    expect(together.minutes).toBeLessThan(alone.reduce((sum, j) => sum + j.minutes, 0))
+  })
+})

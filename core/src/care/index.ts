@@ -23,7 +23,7 @@ export {
   type TaxonCare,
 } from './taxonCare.ts'
 export { isAtFrostsMercy, unsureWords } from './frost.ts'
-export { gardenYear, type GardenYear } from './gardenYear.ts'
+export { dayAt, gardenYear, type GardenYear } from './gardenYear.ts'
 export { moveWindows, type MoveWindows } from './moveWindows.ts'
 export {
   aftercareDays,
@@ -44,6 +44,7 @@ export {
   type MoveRequest,
 } from './moveJobs.ts'
 export { plantingWindows, type PlantingWindows } from './plantingWindows.ts'
+export { ruleWindows, type RuleWindow } from './ruleWindows.ts'
 export { ownAnchors, ownRule, type OwnRule } from './ownRule.ts'
 export * from './rule.ts'
 export { careRules } from './rules/index.ts'
@@ -66,5 +67,5 @@ export {
   type WaterBalance,
 } from './watering.ts'
 export { colourOutlook, type ColourOutlook } from './flowerColour.ts'
-export { monthDaysWords, nthOfMonth, weekdays } from './turns.ts'
+export { monthDaysWords, nthOfMonth, weekdays, turnsOf } from './turns.ts'
 export { openFrom, openWindows, windowAtOnce, windowOf, windowsOf, type Window } from './windows.ts'

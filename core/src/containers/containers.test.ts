@@ -22,6 +22,7 @@ import { library, poisonousTo, yearAt } from '../plants/index.ts'
 import {
   aged,
   bagsFor,
+  countIn,
   coldNights,
   components,
   faultsOf,
@@ -781,7 +782,7 @@ describe('the sun of the half of the year', () => {
 describe('fillings proposed', () => {
   const asked = (more: Partial<ProposalAsked> = {}): ProposalAsked => ({
     vessel: pot({ shape: 'tapered', diameterM: 0.5, depthM: 0.45, rimHeightM: 0.5 }),
-    site: { sunHours: 7, coldestC: -6, season: 'summer' as const, overWinter: false },
+    sites: [{ sunHours: 7, coldestC: -6, season: 'summer' as const, overWinter: false }],
     season: 'summer',
     on: '2026-05-24',
     year: { lateDays: 0, south: false },
@@ -793,11 +794,11 @@ describe('fillings proposed', () => {
   it('are three, each of a tall one, one about it and one over the edge, that share one kind at most and nothing grave', () => {
     for (const more of [
       {},
-      { site: { sunHours: 2, coldestC: -6, season: 'summer' as const, overWinter: false } },
+      { sites: [{ sunHours: 2, coldestC: -6, season: 'summer' as const, overWinter: false }] },
       {
         season: 'winter' as const,
         on: '2026-10-10',
-        site: { sunHours: 5, coldestC: -6, season: 'winter' as const, overWinter: true },
+        sites: [{ sunHours: 5, coldestC: -6, season: 'winter' as const, overWinter: true }],
       },
     ]) {
       expect(quickest(() => proposeFills(library, asked(more)))).toBeLessThan(2000)
@@ -809,12 +810,15 @@ describe('fillings proposed', () => {
           .slice(i + 1)
           .forEach((b) => expect(a.filter((k) => b.includes(k)).length).toBeLessThanOrEqual(1)),
       )
-      const { vessel, site } = asked(more)
+      const {
+        vessel,
+        sites: [site],
+      } = asked(more)
       for (const { potted, weeks, points } of found) {
         expect(potted.map((p) => p.role)).toEqual(['focal', 'filler', 'trailer'])
         expect(points).toBeLessThanOrEqual(found[0]!.points)
         expect(weeks.inFlower).toBeLessThanOrEqual(weeks.of)
-        expect(remarksOn(potted, vessel, site).filter((r) => r.isGrave && r.kind !== 'proportion')).toEqual(
+        expect(remarksOn(potted, vessel, site!).filter((r) => r.isGrave && r.kind !== 'proportion')).toEqual(
           [],
         )
       }
@@ -850,5 +854,65 @@ describe('fillings proposed', () => {
     for (const p of proposeFills(library, asked({ harmlessTo: ['cats', 'dogs'] })))
       for (const q of p.potted) expect(poisonousTo(q.taxon)).not.toEqual(expect.arrayContaining(['cats']))
     expect(proposeFills([taxonNamed('Cosmos bipinnatus')], asked())).toEqual([])
+  })
+
+  it('keep to a budget, with what is in hand for nothing, and count fewer where there is to be room to grow', () => {
+    const [first] = proposeFills(library, asked())
+    const offers = library.map((t, i) => ({
+      supplier: 'nursery',
+      item: t.botanical,
+      packs: [{ name: 'pot', holds: 1, price: 200 + 37 * (i % 11) }],
+      pricedOn: '2026-03-01',
+    }))
+    const priceOf = new Map(offers.map((o) => [o.item, o.packs[0]!.price]))
+    const priced = (p: { potted: readonly Potted[] }) =>
+      p.potted.reduce((sum, q) => sum + q.count * priceOf.get(q.taxon.botanical)!, 0)
+    const free = proposeFills(library, asked({ offers }))
+    expect(free[0]!.cost).toEqual({ price: priced(free[0]!), unpriced: [] })
+    const budget = Math.round(0.6 * priced(free[0]!))
+    const found = proposeFills(library, asked({ offers, budget }))
+    expect(found.length).toBeGreaterThan(0)
+    for (const p of found) expect(priced(p)).toBeLessThanOrEqual(budget)
+    expect(found[0]!.points).toBeLessThanOrEqual(free[0]!.points)
+    expect(proposeFills(library, asked({ offers, budget: 1 }))).toEqual([])
+    for (const { taxon, role } of first!.potted)
+      expect(countIn(taxon, role, asked().vessel, 'in time')).toBeLessThanOrEqual(
+        countIn(taxon, role, asked().vessel),
+      )
+  })
+
+  it('suit each of a pair whose light differs', () => {
+    const site = (sunHours: number) => ({
+      sunHours,
+      coldestC: -6,
+      season: 'summer' as const,
+      overWinter: false,
+    })
+    const pair = [site(7), site(3.5)]
+    const found = proposeFills(library, asked({ sites: pair }))
+    expect(found.length).toBeGreaterThan(0)
+    for (const { potted } of found)
+      for (const one of pair)
+        expect(
+          remarksOn(potted, asked().vessel, one).filter(
+            (r) => r.isGrave && (r.kind === 'light' || r.kind === 'water'),
+          ),
+        ).toEqual([])
+  })
+
+  it('have bolder leaves the further off they are seen, and flowers that stand out before a wall of their own colour less', () => {
+    const bold = (seenFromM: number) =>
+      proposeFills(library, asked({ seenFromM }))
+        .flatMap((p) => p.potted)
+        .filter((q) => q.taxon.texture === 'bold').length
+    expect(bold(12)).toBeGreaterThanOrEqual(bold(1))
+    const before = (behind: string) =>
+      proposeFills(
+        [taxonNamed('Cosmos bipinnatus'), taxonNamed('Tagetes patula'), taxonNamed('Lobelia erinus')],
+        asked({ behind }),
+      )
+    const own = before(taxonNamed('Cosmos bipinnatus').flowerColour!)[0]
+    const dark = before('#101010')[0]
+    expect(own!.points).toBeLessThan(dark!.points)
   })
 })

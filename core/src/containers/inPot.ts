@@ -40,6 +40,20 @@ export function sizeInPot(
   return inPot(taxon, sizeAt(taxon, years), depthM)
 }
 
+/** How deep a pot must be not to keep a woody plant smaller than it would grow in any: so many years after it was planted, metres. */
+export const wantedDepthM = (taxon: PottedTaxon, years: number): number =>
+  (OF_FULL_SIZE * sizeAt(taxon, years).heightM) / KEPT_TO_DEPTHS
+
+/** Roots that have filled a pot of a depth: so many years after it was planted; null where they never do. */
+export function rootBoundAfter(taxon: PottedTaxon, depthM: number): number | null {
+  if (!isWoody(taxon)) return null
+  for (let quarter = 0; quarter <= 4 * BOUND_WITHIN_YEARS; quarter++)
+    if (wantedDepthM(taxon, quarter / 4) > depthM) return quarter / 4
+  return null
+}
+/** Later than this nobody plans for. */
+const BOUND_WITHIN_YEARS = 40
+
 /** How tall a kind grows in a pot, once it is grown. */
 export const heightInPot = (
   taxon: Pick<Taxon, 'lifeForm' | 'heightM' | 'spreadM'>,

@@ -40,7 +40,31 @@ export {
   type WaterDay,
   type WateredPot,
 } from './potWater.ts'
-export { heightInPot, sizeInPot, type InPot } from './inPot.ts'
+export { heightInPot, rootBoundAfter, sizeInPot, wantedDepthM, type InPot } from './inPot.ts'
+export { mixState, type MixFilled, type MixState } from './mixState.ts'
+export { feedingOf, spentOn, type PotFeeding } from './feedPot.ts'
+export { felts, potFactor, type Felt, type PotCheck, type PotFactor } from './potFactor.ts'
+export {
+  linePoints,
+  pottingOn,
+  pottingOnWindow,
+  seasonCost,
+  type LinePot,
+  type LineStep,
+  type PottedWoody,
+  type PottingOn,
+} from './pottingOn.ts'
+export { winteringOf, type Wintering } from './wintering.ts'
+export { bulbLayers, type BulbLayer } from './bulbLayers.ts'
+export { relayOf, savedTo, type RelayAsked, type RelayLeg, type SavedTo } from './relay.ts'
+export { bestPotSpots, lightMisses, openPoints, type PotSpot } from './potSpots.ts'
+export {
+  potVerdicts,
+  potVerdictsOf,
+  type PotEvidence,
+  type PotVerdict,
+  type PotVerdictName,
+} from './potVerdict.ts'
 export {
   fills,
   potRoleOf,
@@ -53,14 +77,18 @@ export {
   type PotSite,
 } from './fitting.ts'
 export {
+  costOf,
   countIn,
+  fullnesses,
+  isHarmless,
   proposalPoints,
   proposeFills,
   rolesIn,
+  type Fullness,
   type Proposal,
   type ProposalAsked,
 } from './proposals.ts'
-export { coldNights, fillAhead, type ColdNight, type FillAhead } from './swap.ts'
+export { coldNights, fillAhead, swapWindow, type ColdNight, type FillAhead } from './swap.ts'
 export {
   absenceOf,
   DAYS_OF_WATER,
@@ -72,6 +100,7 @@ export {
   seasonOf,
   sunIn,
   type PotJudgement,
+  type PotKnown,
   type PotLight,
   type PotsAbout,
   type PotStanding,

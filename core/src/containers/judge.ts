@@ -2,6 +2,7 @@ import {
   brimfulLitres,
   type Container,
   eavesOver,
+  litresTo,
   eavesZones,
   type Feature,
   mixLitresOf,
@@ -14,25 +15,33 @@ import {
   vesselOf,
 } from '../garden/index.ts'
 import type { Climate, DailyWeather } from '../climate/index.ts'
-import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
+import { addDays, fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
-import { usualState, type Phase, type Year } from '../plants/index.ts'
+import { isWoody, usualState, type Phase, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
+import type { Schools } from '../care/index.ts'
 import { planAbsence, type AbsencePlan } from './absence.ts'
-import type { FillSeason } from './fill.ts'
+import { feedingOf, type PotFeeding } from './feedPot.ts'
+import type { FillEnd, FillSeason } from './fill.ts'
 import { potRoleOf, remarksOn, type PotRemark } from './fitting.ts'
+import { mixState, type MixFilled, type MixState } from './mixState.ts'
+import { potFactor, type PotCheck, type PotFactor } from './potFactor.ts'
+import { potVerdictsOf, type PotEvidence, type PotVerdict } from './potVerdict.ts'
+import { winteringOf, type Wintering } from './wintering.ts'
 import { bagsFor, recipeFor, recipes, traitsOf, type MixTraits, type PartBought } from './mix.ts'
 import {
   wateringByMonth,
   waterDays,
   waterThrough,
+  wallShare,
   type Drinking,
   type MonthOfWater,
   type WateredPot,
+  type WaterDay,
 } from './potWater.ts'
 import { fillAhead, type FillAhead } from './swap.ts'
 import { faultsOf, tipsAt, type PotFault } from './stability.ts'
-import { sizeInPot, type InPot } from './inPot.ts'
+import { rootBoundAfter, sizeInPot, type InPot } from './inPot.ts'
 import { liftedBy, weightOf, type Weight } from './weight.ts'
 
 /** A container as it is judged: as the plan has it, with what grows in it. */
@@ -46,6 +55,19 @@ export interface PotStanding {
   /** What it was filled with; null where nobody has said. */
   mix: readonly MixPart[] | null
   season: FillSeason
+  /** What is on record of it; nothing where nothing is. */
+  known?: PotKnown | undefined
+}
+
+/** What is on record of a container. */
+export interface PotKnown {
+  /** Its fills, the earliest first. */
+  fills: readonly (MixFilled & { endedBy: FillEnd | null })[]
+  checks: readonly PotCheck[]
+  /** The last ratings of what grows in it, of this season. */
+  ratings: PotEvidence['ratings']
+  /** Kinds that a rule would have cut now, by their common names. */
+  toCut: readonly string[]
 }
 
 /** The containers among the places of a garden, with what grows in them and what they were filled with as far as somebody has said. */
@@ -61,7 +83,9 @@ export function potsStanding(
   },
   fillOf: (
     place: Container,
-  ) => { mix?: readonly MixPart[] | undefined; season?: FillSeason | undefined } | undefined,
+  ) =>
+    | { mix?: readonly MixPart[] | undefined; season?: FillSeason | undefined; known?: PotKnown | undefined }
+    | undefined,
   { on, south }: { on: IsoDate; south: boolean },
 ): PotStanding[] {
   const propertiesOf = new Map(features.map((f) => [f.id, f.properties]))
@@ -81,6 +105,7 @@ export function potsStanding(
         plantings: plants,
         mix: fill?.mix ?? null,
         season: fill?.season ?? seasonOf(plants, on, south),
+        known: fill?.known,
       },
     ]
   })
@@ -162,12 +187,19 @@ function drinkingOf({ taxon, count, plantedOn }: InPot, vessel: Vessel, on: IsoD
 interface Watered {
   vessel: Vessel
   parts: MixPart[]
+  /** As it has become, where its fills are known. */
+  state: MixState | null
+  factor: PotFactor | null
   traits: MixTraits
   plants: readonly Drinking[]
   water: WateredPot
 }
 
-function wateredOf(pot: PotStanding, light: PotLight, { on, year }: Pick<PotsAbout, 'on' | 'year'>): Watered {
+function wateredOf(
+  pot: PotStanding,
+  light: PotLight,
+  { on, year, days }: Pick<PotsAbout, 'on' | 'year'> & { days: readonly WaterDay[] },
+): Watered {
   const vessel = vesselOf(pot)
   const plants = pot.plantings.map((p) => drinkingOf(p, vessel, on, year))
   const suited = recipeFor(
@@ -175,15 +207,12 @@ function wateredOf(pot: PotStanding, light: PotLight, { on, year }: Pick<PotsAbo
     pot.season,
   )
   const parts = [...(pot.mix ?? recipes[suited].parts)]
-  const traits = traitsOf(parts)
+  const state = mixState(pot.known?.fills ?? [], on) ?? null
+  const traits = state?.traits ?? traitsOf(parts)
   const rainShare = light.eaves === undefined ? 1 : RAIN_UNDER_EAVES
-  return {
-    vessel,
-    parts,
-    traits,
-    plants,
-    water: { vessel, mix: traits, plants, sunShare: light.share, rainShare },
-  }
+  const water: WateredPot = { vessel, mix: traits, plants, sunShare: light.share, rainShare }
+  const factor = potFactor(water, pot.known?.checks ?? [], days) ?? null
+  return { vessel, parts, state, factor, traits, plants, water: { ...water, factor: factor?.factor } }
 }
 
 /** How pots come through an absence. @param light of the pots, in their order */
@@ -192,18 +221,20 @@ export const absenceOf = (
   light: readonly PotLight[],
   about: Pick<PotsAbout, 'on' | 'year' | 'latitudeDeg' | 'record'>,
   { from, to }: { from: IsoDate; to: IsoDate },
-): AbsencePlan =>
-  planAbsence(
+): AbsencePlan => {
+  const days = waterDays(about.record, about.latitudeDeg)
+  return planAbsence(
     pots.map((pot, i) => {
-      const { vessel, traits, plants, water } = wateredOf(pot, light[i]!, { ...about, on: from })
+      const { vessel, traits, plants, water } = wateredOf(pot, light[i]!, { ...about, days, on: from })
       const byHand = liftedBy(weightOf(vessel, traits, plants).wet) !== undefined
       const { movedBy } = pot.properties as { movedBy?: (typeof movers)[number] }
       return { id: pot.id, water, isMovable: movedBy === undefined ? byHand : movedBy !== 'nobody' }
     }),
-    waterDays(about.record, about.latitudeDeg),
+    days,
     from,
     to,
   )
+}
 
 /** Months of the cool half of the year in the north, January as 0. */
 const COOL_MONTHS = [9, 10, 11, 0, 1, 2]
@@ -238,7 +269,24 @@ export interface PotJudgement {
     parts: MixPart[]
     bought: PartBought[]
     traits: MixTraits
+    /** As it has become since it was filled; null where no fill is on record. */
+    state: MixState | null
+    /** Dried out, it takes so many litres. */
+    dryLitres: number
+    /** What a hand of gravel at its foot would take from roots, litres: water stands above it as it would on the floor. */
+    gravelLitres: number
+    /** What a liner saves of the water it draws in summer, 0 to 1. */
+    linerSaves: number
   }
+  /** How it is fed through the season that comes; null where no climate is known. */
+  feeding: PotFeeding | null
+  /** What it draws over what is worked out, by what was found at it; null where nothing was. */
+  factor: PotFactor | null
+  /** Woody plants, with the day from which their roots fill it; null where they never do. */
+  roots: { botanical: string; fillOn: IsoDate | null }[]
+  /** What does not bear the winter here, and how it is kept. */
+  wintering: (Wintering & { botanical: string })[]
+  verdicts: PotVerdict[]
   weight: Weight
   /** People to lift it, wet; null: not by hand. */
   liftedBy: number | null
@@ -264,6 +312,7 @@ export interface PotsAbout {
   /** Days of the record, and those that are forecast. */
   record: readonly DailyWeather[]
   forecast: readonly DailyWeather[]
+  schools: Schools
 }
 
 /** Mean of the years' lowest temperatures where winters are not known: none is taken to be hard. */
@@ -280,37 +329,100 @@ export function judgePots(
   const record = waterDays(about.record, latitudeDeg)
   const forecast = waterDays(about.forecast, latitudeDeg)
   return pots.map((pot, i): PotJudgement => {
-    const { vessel, parts, traits, plants, water } = wateredOf(pot, light[i]!, about)
+    const { vessel, parts, state, factor, traits, plants, water } = wateredOf(pot, light[i]!, {
+      ...about,
+      days: record,
+    })
     const weight = weightOf(vessel, traits, plants)
     const tips = tipsAt(vessel, weight, plants)
     const mixLitres = mixLitresOf(vessel)
     // What stays stands through summer, whenever it was planted.
     const season = pot.plantings.some((p) => p.taxon.annualSeason !== null) ? pot.season : 'summer'
+    const faults = faultsOf(vessel, weight, plants, coldestC)
+    const remarks = remarksOn(
+      pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: potRoleOf(p.role) })),
+      vessel,
+      {
+        sunHours: sunIn(light[i]!, season, about.year.south),
+        season,
+        coldestC,
+        overWinter: true,
+      },
+    )
+    const swap = fillAhead(pot.plantings, pot.season, about)
+    const roots = rootsIn(pot.plantings, vessel)
+    const commonOf = new Map(pot.plantings.map((p) => [p.taxon.botanical, p.taxon.common]))
     return {
       id: pot.id,
       assumed: vessel.assumed,
       brimfulLitres: brimfulLitres(vessel),
       mixLitres,
       surfaceM2: mixSurfaceM2(vessel),
-      mix: { isSaid: pot.mix !== null, parts, bought: bagsFor(mixLitres, parts), traits },
+      mix: {
+        isSaid: pot.mix !== null,
+        parts,
+        bought: bagsFor(mixLitres, parts),
+        traits,
+        state,
+        dryLitres: mixLitres * traits.available,
+        gravelLitres: litresTo(vessel, Math.min(GRAVEL_M, vessel.depthM - vessel.rimGapM)),
+        linerSaves: wallShare(water),
+      },
+      feeding: climate
+        ? feedingOf(
+            { mixLitres, plants: pot.plantings.map((p) => p.taxon) },
+            { climate, schools: about.schools, from: about.on },
+          )
+        : null,
+      factor,
+      roots,
+      wintering: climate ? winteringIn(pot.plantings, climate, about.on) : [],
+      verdicts: potVerdictsOf({
+        on: about.on,
+        isPlanted: pot.plantings.length > 0,
+        faults,
+        remarks,
+        swap,
+        mix: state,
+        bound: roots.flatMap((r) =>
+          r.fillOn !== null && r.fillOn <= about.on ? [commonOf.get(r.botanical)!] : [],
+        ),
+        toCut: pot.known?.toCut ?? [],
+        ended: (pot.known?.fills ?? [])
+          .filter((f) => f.endedBy !== null)
+          .map((f) => f.endedBy)
+          .reverse(),
+        ratings: pot.known?.ratings ?? [],
+      }),
       weight,
       liftedBy: liftedBy(weight.wet) ?? null,
       tipsAtMs: Number.isFinite(tips) ? tips : null,
-      faults: faultsOf(vessel, weight, plants, coldestC),
-      remarks: remarksOn(
-        pot.plantings.map((p) => ({ taxon: p.taxon, count: p.count, role: potRoleOf(p.role) })),
-        vessel,
-        {
-          sunHours: sunIn(light[i]!, season, about.year.south),
-          season,
-          coldestC,
-          overWinter: true,
-        },
-      ),
+      faults,
+      remarks,
       water: record.length === 0 ? null : wateringByMonth(water, record),
       ahead: forecast.length === 0 ? null : waterThrough(water, forecast).waterings,
-      swap: fillAhead(pot.plantings, pot.season, about),
+      swap,
     }
+  })
+}
+
+/** A hand of gravel, as is often laid at the foot of pots, metres. */
+const GRAVEL_M = 0.08
+
+/** When the roots of each woody plant of a pot fill it. */
+const rootsIn = (plants: readonly InPot[], { depthM }: Vessel): PotJudgement['roots'] =>
+  plants.flatMap(({ taxon, plantedOn }) => {
+    if (!isWoody(taxon)) return []
+    const years = rootBoundAfter(taxon, depthM)
+    const fillOn = years === null ? null : addDays(plantedOn, Math.round(365.25 * years))
+    return [{ botanical: taxon.botanical, fillOn }]
+  })
+
+const winteringIn = (plants: readonly InPot[], climate: Climate, on: IsoDate): PotJudgement['wintering'] => {
+  const taxa = new Map(plants.map((p) => [p.taxon.botanical, p.taxon]))
+  return [...taxa.values()].flatMap((taxon) => {
+    const kept = winteringOf(taxon, climate, on)
+    return kept ? [{ ...kept, botanical: taxon.botanical }] : []
   })
 }
 

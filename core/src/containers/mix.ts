@@ -1,3 +1,4 @@
+import { sum } from 'd3-array'
 import { mixLitres, type MixPart } from '../quantities/index.ts'
 import type { Taxon } from '../plants/index.ts'
 import type { FillSeason } from './fill.ts'
@@ -110,32 +111,64 @@ export interface MixTraits {
   kgPerLitre: number
 }
 
+/** Some of a mix: litres of it as it was filled in, and the years since. */
+export interface Cohort {
+  litres: number
+  parts: readonly MixPart[]
+  years: number
+}
+
+/**
+ * Of what rots so much goes with its solids; the rest is settling, which takes air alone. Set so that a usual mix is spent in about the
+ * three years that gardeners reckon.
+ */
+const ROTS = 0.9
+
 /**
  * Air and water of a blend once drained: what is solid and what holds water is in it as in its parts, in the room that they take
- * together; the fine parts fill what was air between the coarse.
+ * together; the fine parts fill what was air between the coarse. With the years what rots loses solids, and all of it sinks together.
  */
-export function traitsOf(parts: readonly MixPart[]): MixTraits {
-  const litres = mixLitres(1, parts)
-  const sum = (of: (c: Component) => number) =>
-    litres.reduce((total, p) => total + p.litres * of(componentOf.get(p.name)!), 0)
-  const solid = sum((c) => 1 - c.air - c.water)
+export function traitsOfAll(cohorts: readonly Cohort[]): MixTraits {
+  const litres = cohorts.flatMap((c) =>
+    mixLitres(c.litres, c.parts).map((p) => ({
+      of: componentOf.get(p.name)!,
+      litres: p.litres,
+      years: c.years,
+    })),
+  )
+  const room = sum(cohorts, (c) => c.litres * leftOf(c.parts, c.years))
+  const within = (of: (c: Component) => number) =>
+    sum(litres, (p) => p.litres * of(p.of) * (1 - ROTS * (1 - leftAfter(p.of, p.years)))) / room
+  const solid = Math.min(
+    1,
+    within((c) => 1 - c.air - c.water),
+  )
   const water = Math.min(
     1 - solid,
-    sum((c) => c.water),
+    within((c) => c.water),
   )
   return {
     air: 1 - solid - water,
     water,
     available: Math.min(
       water,
-      sum((c) => c.available),
+      within((c) => c.available),
     ),
-    kgPerLitre: sum((c) => c.kgPerLitre),
+    kgPerLitre: within((c) => c.kgPerLitre),
   }
 }
 
+/** Air and water of a mix as it is filled in. */
+export const traitsOf = (parts: readonly MixPart[]): MixTraits =>
+  traitsOfAll([{ litres: 1, parts, years: 0 }])
+
+const leftAfter = ({ lost }: Component, years: number): number => (1 - lost) ** Math.max(0, years)
+
 /** Mixes hold air for roots from about a tenth of their volume on (a usual least for pots): below, roots drown in wet weather. */
 export const LEAST_AIR = 0.1
+
+/** With so little air left a mix is spent, and all of it must be new: below what a fresh one may have. */
+export const SPENT_AIR = 0.06
 
 /** Bags of one part for so many litres. */
 export interface PartBought {
@@ -154,12 +187,12 @@ export const bagsFor = (litres: number, parts: readonly MixPart[]): PartBought[]
 
 /** Parts of a mix some years on: what rots is less of it. The parts that are left are measured in those of the fresh mix. */
 export const aged = (parts: readonly MixPart[], years: number): MixPart[] =>
-  parts.map((p) => ({ ...p, parts: p.parts * (1 - componentOf.get(p.name)!.lost) ** Math.max(0, years) }))
+  parts.map((p) => ({ ...p, parts: p.parts * leftAfter(componentOf.get(p.name)!, years) }))
 
 /** How much of what was filled in is still there after some years, 0 to 1. */
 export function leftOf(parts: readonly MixPart[], years: number): number {
-  const sum = (of: readonly MixPart[]) => of.reduce((total, p) => total + p.parts, 0)
-  return sum(parts) > 0 ? sum(aged(parts, years)) / sum(parts) : 0
+  const all = (of: readonly MixPart[]) => sum(of, (p) => p.parts)
+  return all(parts) > 0 ? all(aged(parts, years)) / all(parts) : 0
 }
 
 /**

@@ -87,6 +87,9 @@ function storeOf({ vessel, mix, plants }: WateredPot): Store {
   return { total, readily: vessel.reservoirL + may * (total - vessel.reservoirL) }
 }
 
+/** Litres that may go from a pot before something in it flags. */
+export const readilyLitres = (pot: WateredPot): number => storeOf(pot).readily
+
 /** A day as it bears on water. */
 export interface WaterDay {
   day: IsoDate
@@ -141,6 +144,18 @@ function dailyShares(pot: WateredPot): {
   const caught = (on: number, rainMm: number) =>
     surface * pot.rainShare * (1 - SHED * covers[on]!) * Math.max(0, rainMm - KEPT_MM * covers[on]!)
   return { draws, caught }
+}
+
+/** Of what a pot draws in full leaf so much goes through its wall, 0 to 1. */
+export function wallShare(pot: WateredPot): number {
+  const { draws } = sharesOf(pot)
+  const breathes = reckonedAs(pot.vessel.material).breathes
+  const most = Math.max(...draws)
+  const on = draws.indexOf(most)
+  const sun = pot.sunShare[Math.min(11, Math.floor(((on - 1) * 12) / 366))]!
+  const wall =
+    BARE * wallM2(pot.vessel).side * breathes * (IN_SHADE + (1 - IN_SHADE) * sun) * (pot.factor ?? 1)
+  return most > 0 ? wall / most : 0
 }
 
 /** What came and went in a run of days, litres: what came in went out, or there is so much less lacking. */

@@ -15,6 +15,7 @@ import {
   type Year,
 } from '../plants/index.ts'
 import { isEvergreen } from '../rework/palette.ts'
+import { shoppingList, type Offer } from '../quantities/index.ts'
 import { isSeasonal } from '../verdict/index.ts'
 import type { FillSeason } from './fill.ts'
 import {
@@ -31,7 +32,8 @@ import { heightInPot } from './inPot.ts'
 /** What a container is to be filled by. */
 export interface ProposalAsked {
   vessel: Vessel
-  site: PotSite
+  /** Where it stands; of containers that are filled alike each. A kind must suit all of them. */
+  sites: readonly PotSite[]
   season: FillSeason
   on: IsoDate
   year: Year
@@ -39,7 +41,20 @@ export interface ProposalAsked {
   have: ReadonlySet<string>
   /** Whom nothing of it may poison. */
   harmlessTo: readonly Harmed[]
+  /** Closed within weeks, or with room for each to grow. */
+  fullness?: Fullness | undefined
+  /** What is sold for how much, and the most that all that is bought may come to, minor unit; kinds of no price are left out then. */
+  offers?: readonly Offer[] | undefined
+  budget?: number | undefined
+  /** From how far it is looked at, metres. */
+  seenFromM?: number | undefined
+  /** Colour of what stands behind it, hex. */
+  behind?: string | undefined
 }
+
+/** How densely a container is planted. */
+export const fullnesses = ['now', 'in time'] as const
+export type Fullness = (typeof fullnesses)[number]
 
 /** A filling that is proposed: a tall one, what stands about it, what hangs over the edge. */
 export interface Proposal {
@@ -49,6 +64,8 @@ export interface Proposal {
   /** How the colours of its flowers go together; undefined where one or none of them has a colour. */
   colours: ColourScheme | undefined
   points: number
+  /** What comes to be bought, minor unit, and the kinds that nobody has a price for; null without any prices. */
+  cost: { price: number; unpriced: string[] } | null
 }
 
 /** Weeks that a season is looked at over: to frost, and through spring. */
@@ -68,6 +85,10 @@ export const proposalPoints = {
   otherTexture: 0.4,
   remark: -1.5,
   inHand: 1.5,
+  /** Bold leaves from afar, fine ones near by. */
+  texture: 0.6,
+  /** Flowers that stand out before what is behind them. */
+  standsOut: 1,
 } as const
 
 /** A kind that may stand in the pot in a role, as it is worked with. */
@@ -77,6 +98,9 @@ interface Candidate {
   /** In flower, a bit for each week: 32 at most. */
   weeks: number
   points: number
+  count: number
+  /** Of all that is to be bought of it; infinite where it is to keep to a budget and has no price. */
+  price: number
 }
 
 /** Sizes over the pot's own height at which a kind is tall in it, or stands about what is. */
@@ -122,18 +146,20 @@ export function rolesIn(taxon: Taxon, vessel: Vessel, season: FillSeason): PotRo
  * @returns as many as three; none where no kind suits a role
  */
 export function proposeFills(kinds: readonly Taxon[], asked: ProposalAsked): Proposal[] {
-  const { vessel, site, season, harmlessTo } = asked
+  const { vessel, sites, season, budget = Infinity } = asked
   const weeks = weeksOf[season]
   const suits = (t: Taxon) =>
-    ![...ownRemarks(t, { ...site, overWinter: season === 'winter' })].some((r) => r.isGrave) &&
-    !poisonousTo(t).some((who) => harmlessTo.includes(who))
+    !sites.some((site) =>
+      [...ownRemarks(t, { ...site, overWinter: season === 'winter' })].some((r) => r.isGrave),
+    ) && isHarmless(t, asked)
   const suited = kinds.filter((t) => rolesIn(t, vessel, season).length > 0 && suits(t))
   const of = (role: PotRole) =>
     suited
       .filter((t) => rolesIn(t, vessel, season).includes(role))
       .map((t): Candidate => candidate(t, role, asked))
+      .filter((c) => c.price <= budget)
       .sort((a, b) => b.points - a.points || (a.taxon.botanical < b.taxon.botanical ? -1 : 1))
-  const trios = triosOf(of('focal'), of('filler'), of('trailer'), weeks)
+  const trios = triosOf(of('focal'), of('filler'), of('trailer'), weeks, budget)
   const chosen: Trio[] = []
   while (chosen.length < PROPOSED) {
     const next = trios.best((trio) => chosen.every((c) => shared(c.trio, trio) <= MAY_SHARE))
@@ -141,11 +167,31 @@ export function proposeFills(kinds: readonly Taxon[], asked: ProposalAsked): Pro
     chosen.push(next)
   }
   return chosen.map(({ trio, points, inFlower }) => ({
-    potted: trio.map(({ taxon, role }) => ({ taxon, role, count: countIn(taxon, role, vessel) })),
+    potted: trio.map(({ taxon, role, count }) => ({ taxon, role, count })),
     weeks: { inFlower, of: weeks },
     colours: schemeOf(trio.map((c) => c.taxon)),
     points,
+    cost: asked.offers
+      ? costOf(
+          trio.filter((c) => !asked.have.has(c.taxon.botanical)),
+          asked.offers,
+        )
+      : null,
   }))
+}
+
+/** Whether a kind poisons none of those that it must not. */
+export const isHarmless = (taxon: Taxon, { harmlessTo }: Pick<ProposalAsked, 'harmlessTo'>): boolean =>
+  !poisonousTo(taxon).some((who) => harmlessTo.includes(who))
+
+/** What plants cost where each kind is cheapest. */
+export function costOf(
+  plants: readonly { taxon: Pick<Taxon, 'botanical'>; count: number }[],
+  offers: readonly Offer[],
+): { price: number; unpriced: string[] } {
+  const needs = plants.map((p) => ({ item: p.taxon.botanical, count: p.count, spareShare: 0 }))
+  const { price, unpriced } = shoppingList(needs, offers)
+  return { price, unpriced: unpriced.map((u) => u.item) }
 }
 
 /** Three kinds together. */
@@ -161,6 +207,7 @@ function triosOf(
   filler: readonly Candidate[],
   trailer: readonly Candidate[],
   weeks: number,
+  budget: number,
 ) {
   const beside = (some: readonly Candidate[], others: readonly Candidate[]) =>
     some.map((a) => others.map((b) => (a.taxon === b.taxon ? -Infinity : pointsTogether(a.taxon, b.taxon))))
@@ -176,9 +223,10 @@ function triosOf(
       focal.forEach((f, i) =>
         filler.forEach((l, j) => {
           const two = f.points + l.points + tallAbout[i]![j]!
-          if (two === -Infinity) return
+          if (two === -Infinity || f.price + l.price > budget) return
           const weeksOfTwo = f.weeks | l.weeks
           trailer.forEach((t, k) => {
+            if (f.price + l.price + t.price > budget) return
             const inFlower = bitsIn(weeksOfTwo | t.weeks)
             const points =
               two +
@@ -208,11 +256,14 @@ const SHARES = { filler: 0.45, trailer: 0.25 }
 /** A tall one for so many times the pot's width that it is long. */
 const TALL_EVERY = 1.6
 
+/** With room to grow so much of what closes at once. */
+const DENSITY: Readonly<Record<Fullness, number>> = { now: 1, 'in time': 0.6 }
+
 /** How many of a kind a role takes. */
-export const countIn = (taxon: Taxon, role: PotRole, vessel: Vessel): number =>
+export const countIn = (taxon: Taxon, role: PotRole, vessel: Vessel, fullness: Fullness = 'now'): number =>
   role === 'focal'
     ? Math.max(1, Math.round(vessel.lengthM / (TALL_EVERY * Math.max(vessel.widthM, taxon.spreadM))))
-    : oddly(fills(taxon, vessel, SHARES[role]))
+    : oddly(fills(taxon, vessel, DENSITY[fullness] * SHARES[role]))
 
 /** Few plants look best in odd numbers. */
 const oddly = (n: number): number => (n % 2 === 0 && n < 8 ? n - 1 : n)
@@ -220,7 +271,8 @@ const oddly = (n: number): number => (n % 2 === 0 && n < 8 ? n - 1 : n)
 const shared = (a: readonly Candidate[], b: readonly Candidate[]): number =>
   a.filter((p) => b.some((q) => q.taxon === p.taxon)).length
 
-function candidate(taxon: Taxon, role: PotRole, { on, year, have, site, season }: ProposalAsked): Candidate {
+function candidate(taxon: Taxon, role: PotRole, asked: ProposalAsked): Candidate {
+  const { on, year, have, sites, season, vessel, fullness, offers = [], budget } = asked
   const own = seasonYearOf(on, year.south)
   const span = weeksOf[season]
   const blooms = [own - 1, own, own + 1].flatMap((s) => usualBloom(taxon, s, year) ?? [])
@@ -235,12 +287,49 @@ function candidate(taxon: Taxon, role: PotRole, { on, year, have, site, season }
   ).length
   const flowers = bitsIn(weeks) / span
   const leaves = standsOutInLeaf(taxon.foliageColour) ? (proposalPoints.leaves * inLeaf) / span : 0
-  const remarks = [...ownRemarks(taxon, { ...site, overWinter: season === 'winter' })].length
+  const remarks = Math.max(
+    ...sites.map((site) => [...ownRemarks(taxon, { ...site, overWinter: season === 'winter' })].length),
+  )
   const points =
     proposalPoints.own[role] * Math.max(flowers, leaves) +
     proposalPoints.remark * remarks +
+    seenPoints(taxon, asked) +
     (have.has(taxon.botanical) ? proposalPoints.inHand : 0)
-  return { taxon, role, weeks, points }
+  const count = countIn(taxon, role, vessel, fullness)
+  const cost =
+    budget === undefined || have.has(taxon.botanical) ? undefined : costOf([{ taxon, count }], offers)
+  const price = cost === undefined ? 0 : cost.unpriced.length > 0 ? Infinity : cost.price
+  return { taxon, role, weeks, points, count, price }
+}
+
+/** Looked at from here on leaves run together unless they are bold; nearer than this fine ones tell. */
+const FAR_M = 6
+const NEAR_M = 2
+/** Colours so far apart (Euclidean, in OKLab) stand out before each other. */
+const APART = 0.35
+
+/** How a kind is seen from where it is looked at, and before what stands behind it. */
+function seenPoints(
+  { texture, flowerColour, foliageColour }: Pick<Taxon, 'texture' | 'flowerColour' | 'foliageColour'>,
+  { seenFromM, behind }: Pick<ProposalAsked, 'seenFromM' | 'behind'>,
+): number {
+  const far =
+    seenFromM === undefined ? 0 : Math.min(1, Math.max(-1, (2 * (seenFromM - NEAR_M)) / (FAR_M - NEAR_M) - 1))
+  const leaves = { fine: -1, medium: 0, bold: 1 }[texture]
+  const apart =
+    behind === undefined ? 0 : Math.min(1, colourDistance(flowerColour ?? foliageColour, behind) / APART)
+  return proposalPoints.texture * far * leaves + proposalPoints.standsOut * apart
+}
+
+/** How far two colours lie apart in OKLab (Ottosson 2020). */
+function colourDistance(a: string, b: string): number {
+  const [p, q] = [oklchOf(a), oklchOf(b)]
+  const at = ({ c, h }: { c: number; h: number }) => [
+    c * Math.cos((h * Math.PI) / 180),
+    c * Math.sin((h * Math.PI) / 180),
+  ]
+  const [[pa, pb], [qa, qb]] = [at(p) as [number, number], at(q) as [number, number]]
+  return Math.hypot(p.l - q.l, pa - qa, pb - qb)
 }
 
 /** Points of two kinds beside each other; −Infinity where one of them would ruin the other. */

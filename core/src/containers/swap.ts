@@ -40,19 +40,21 @@ export function fillAhead(
   const coming: FillSeason = season === 'summer' ? 'winter' : 'summer'
   // A pot of what stays is not filled by seasons.
   const isSwapped = over !== undefined || plants.length === 0
-  return { over: over ?? null, next: isSwapped && climate ? windowOf(climate, coming, on) : null }
+  return { over: over ?? null, next: isSwapped && climate ? swapWindow(climate, coming, on) : null }
 }
 
-/** Of all pots of a garden that are filled for a season it is the same. */
-const windowOf = onceForEach((climate: Climate, season: FillSeason, on: IsoDate): FillAhead['next'] => {
-  const found = plantingWindows(
-    library.find((t) => t.botanical === STANDS_FOR[season])!,
-    climate,
-    on,
-  )
-  const window = found.ok ? found.windows[0]?.window : undefined
-  return window ? { season, from: maxDay(on, window.earliest), to: window.latest } : null
-})
+/** When what is for a season may go in; null where no rule of setting out names a time. Of all pots of a garden it is the same. */
+export const swapWindow = onceForEach(
+  (climate: Climate, season: FillSeason, on: IsoDate): FillAhead['next'] => {
+    const found = plantingWindows(
+      library.find((t) => t.botanical === STANDS_FOR[season])!,
+      climate,
+      on,
+    )
+    const window = found.ok ? found.windows[0]?.window : undefined
+    return window ? { season, from: maxDay(on, window.earliest), to: window.latest } : null
+  },
+)
 
 /** What lives so long after its season ended was kept through winter, and has another, days. */
 const KEPT_DAYS = 120

@@ -1,0 +1,112 @@
+import type { Climate } from '../climate/index.ts'
+import { careRules, isFollowed, turnsOf, windowsOf, yearsAbout, type Schools } from '../care/index.ts'
+import { addDays, daysBetween, dayOfYear, maxDay, type IsoDate } from '../dates/index.ts'
+import type { Taxon } from '../plants/index.ts'
+
+/** How a container is fed through the season that comes. */
+export interface PotFeeding {
+  /** Mixed in as it is filled: how much, its rated life, and when that is spent in this climate; null where nothing in it is fed. */
+  slow: { grams: number; lifeDays: number; spentFrom: IsoDate; spentTo: IsoDate } | null
+  /** Liquid, by turns, with the watering: on each day what, of how much concentrate in how much water. */
+  liquid: { on: IsoDate; what: string }[]
+  millilitres: number
+  litres: number
+  /** Nothing is fed after it, so that growth hardens before winter; null where no feeding is due in the season ahead. */
+  lastOn: IsoDate | null
+  /** While the mix is usually so cold that only nitrate feeds; null where it never is. */
+  nitrate: { from: IsoDate; to: IsoDate } | null
+}
+
+/** Slow-release feeds as they are sold, by the days that their labels give for a mix at 21 °C. */
+const LIVES = [60, 90, 120, 180, 270] as const
+const RATED_C = 21
+/** Release doubles with each ten degrees: a usual figure of coated feeds. */
+const DOUBLES_EVERY_C = 10
+/** From year to year a month is so much warmer or colder: the spread of the day on which a feed is spent. */
+const YEARS_DIFFER_C = 1.5
+/** Grams to a litre of mix: usual rates of labels, which come first. */
+const GRAMS = { none: 0, light: 2, heavy: 4 } as const
+/** A pot is watered with a tenth of what it holds; of concentrate five millilitres to a litre. */
+const WATERED_WITH = 0.1
+const ML_PER_LITRE = 5
+/** Below it the bacteria that turn ammonium into nitrate hardly work. */
+const NITRIFIES_C = 10
+
+/** Days of the year on which climates are asked. */
+const usualC = ({ minC, maxC }: Climate, day: IsoDate): number => {
+  const i = dayOfYear(day) - 1
+  return (minC[i]! + maxC[i]!) / 2
+}
+
+/**
+ * The day on which a slow-release feed is spent: its rated life runs by the temperature of the mix, which in a pot is that of the air.
+ *
+ * @param warmerC than the usual year
+ */
+export function spentOn(lifeDays: number, from: IsoDate, climate: Climate, warmerC = 0): IsoDate {
+  let lived = 0
+  let day = from
+  for (let n = 0; lived < lifeDays && n < 3 * 366; n++) {
+    // Frozen, nothing is released.
+    const c = usualC(climate, day) + warmerC
+    if (c > 0) lived += 2 ** ((c - RATED_C) / DOUBLES_EVERY_C)
+    day = addDays(day, 1)
+  }
+  return day
+}
+
+/** How a container is fed. @param from slow-release feed would be mixed in on it: the day it is filled, or today */
+export function feedingOf(
+  pot: { mixLitres: number; plants: readonly Pick<Taxon, 'feed'>[] },
+  { climate, schools, from }: { climate: Climate; schools: Schools; from: IsoDate },
+): PotFeeding {
+  const hungriest = pot.plants.reduce<Taxon['feed']>(
+    (most, p) => (GRAMS[p.feed] > GRAMS[most] ? p.feed : most),
+    'none',
+  )
+  const rule = careRules.find(
+    (r) =>
+      r.operation === 'feed' &&
+      r.applies.wholePlace &&
+      r.applies.place === 'container' &&
+      isFollowed(r, schools),
+  )
+  const window = rule && windowsOf(rule, yearsAbout(climate, from, 0), undefined, from).windows[0]
+  const fed = hungriest === 'none' ? undefined : window
+  const life = window && (LIVES.find((l) => spentOn(l, from, climate) >= window.latest) ?? LIVES.at(-1)!)
+  return {
+    slow:
+      hungriest === 'none' || !life
+        ? null
+        : {
+            grams: GRAMS[hungriest] * pot.mixLitres,
+            lifeDays: life,
+            spentFrom: spentOn(life, from, climate, YEARS_DIFFER_C),
+            spentTo: spentOn(life, from, climate, -YEARS_DIFFER_C),
+          },
+    liquid:
+      fed && rule
+        ? turnsOf(rule, fed).flatMap(({ nth, window: turn }) =>
+            turn.latest < from
+              ? []
+              : [{ on: maxDay(from, turn.bestFrom), what: rule.byTurns![nth % rule.byTurns!.length]! }],
+          )
+        : [],
+    millilitres: ML_PER_LITRE * WATERED_WITH * pot.mixLitres,
+    litres: WATERED_WITH * pot.mixLitres,
+    lastOn: fed?.latest ?? null,
+    nitrate: coldSpell(climate, from),
+  }
+}
+
+/** The next run of days on which the usual mix is too cold for ammonium, the one that has begun among them. */
+function coldSpell(climate: Climate, on: IsoDate): PotFeeding['nitrate'] {
+  const isCold = (day: IsoDate) => usualC(climate, day) < NITRIFIES_C
+  const days = Array.from({ length: 2 * 365 }, (_, n) => addDays(on, n))
+  const first = days.findIndex(isCold)
+  if (first < 0) return null
+  const after = days.findIndex((day, n) => n > first && !isCold(day))
+  return after < 0 || daysBetween(on, days[first]!) > 365
+    ? null
+    : { from: days[first]!, to: addDays(days[after]!, -1) }
+}

@@ -1,0 +1,76 @@
+import { sum } from 'd3-array'
+import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
+import type { MixPart } from '../quantities/index.ts'
+import { SPENT_AIR, leftOf, traitsOfAll, type Cohort, type MixTraits } from './mix.ts'
+
+/** A fill as its mix is followed through the years. */
+export interface MixFilled {
+  filledOn: IsoDate
+  mix: readonly MixPart[]
+  /** Of the mix so much was new, 0 to 1. */
+  renewed: number
+}
+
+/** The mix of a container as it is by now, after all that was filled in, taken out and rotted. */
+export interface MixState {
+  traits: MixTraits
+  /** How far it has sunk since it was filled, as a share of its depth. */
+  sunk: number
+  /** So much of what is in it now was filled in more than a year before. */
+  old: number
+  /** When a fifth of it is gone, and it is to be topped up; null where that is beyond the years looked at. */
+  topUpOn: IsoDate | null
+  /** When so little air is left that all of it must be new; null as above. */
+  wholeOn: IsoDate | null
+}
+
+const DAYS_A_YEAR = 365.25
+/** Sunk so far, roots lie bare. */
+const SUNK = 0.2
+/** Looked ahead by months, for so many. */
+const MONTHS = 120
+const DAYS_A_MONTH = 30
+
+/** What was filled in, each with the day: of the older what was left as the next went in. */
+function cohortsOf(fills: readonly MixFilled[]) {
+  let kept: { litres: number; parts: readonly MixPart[]; on: IsoDate }[] = []
+  for (const { filledOn, mix, renewed } of fills) {
+    // Planted anew, and nothing put to it: it stays as far down as it has sunk.
+    if (renewed === 0 && kept.length > 0) continue
+    const now = kept.map((c) => c.litres * leftOf(c.parts, yearsFrom(c.on, filledOn)))
+    const there = sum(now)
+    const stays = Math.min(there, 1 - renewed)
+    kept = kept
+      .map((c) => ({ ...c, litres: there > 0 ? (c.litres * stays) / there : 0 }))
+      .filter((c) => c.litres > 1e-6)
+    if (stays < 1 - 1e-9) kept.push({ litres: 1 - stays, parts: mix, on: filledOn })
+  }
+  return kept
+}
+
+const yearsFrom = (from: IsoDate, to: IsoDate): number => Math.max(0, daysBetween(from, to) / DAYS_A_YEAR)
+
+/** The mix of a container on a day. @param fills of one container, the earliest first @returns undefined where none is known */
+export function mixState(fills: readonly MixFilled[], on: IsoDate): MixState | undefined {
+  const filled = cohortsOf(fills.filter((f) => f.filledOn <= on))
+  if (filled.length === 0) return undefined
+  const at = (day: IsoDate): Cohort[] => filled.map((c) => ({ ...c, years: yearsFrom(c.on, day) }))
+  const sunkOn = (day: IsoDate) => 1 - sum(at(day), (c) => c.litres * leftOf(c.parts, c.years))
+  const airOn = (day: IsoDate) => traitsOfAll(at(day)).air
+  const first = (is: (day: IsoDate) => boolean): IsoDate | null => {
+    for (let month = 0; month <= MONTHS; month++) {
+      const day = addDays(on, DAYS_A_MONTH * month)
+      if (is(day)) return day
+    }
+    return null
+  }
+  const aged = at(on)
+  const room = sum(aged, (c) => c.litres * leftOf(c.parts, c.years))
+  return {
+    traits: traitsOfAll(aged),
+    sunk: Math.max(0, sunkOn(on)),
+    old: sum(aged, (c) => (c.years > 1 ? c.litres * leftOf(c.parts, c.years) : 0)) / room,
+    topUpOn: first((day) => sunkOn(day) >= SUNK),
+    wholeOn: first((day) => airOn(day) < SPENT_AIR),
+  }
+}

@@ -1,0 +1,195 @@
+import type { Climate } from '../climate/index.ts'
+import { careRules, gardenYear, windowsOf } from '../care/index.ts'
+import { daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import type { Taxon } from '../plants/index.ts'
+import { Milp, type MilpTerm, type SolveMilp } from '../search/index.ts'
+import { wantedDepthM } from './inPot.ts'
+
+/** A woody plant of a container. */
+export interface PottedWoody {
+  id: string
+  taxon: Taxon
+  plantedOn: IsoDate
+  potId: string
+}
+
+/** A container that woody plants may be potted on to. */
+export interface LinePot {
+  id: string
+  depthM: number
+  /** Filled by seasons: taking it costs a display. */
+  isSeasonal: boolean
+}
+
+/** Where a plant is in one season. */
+export interface LineStep {
+  season: number
+  /** The ground where null. */
+  potId: string | null
+  /** It moves in that spring. */
+  isMoved: boolean
+  /** Its roots have filled what it stands in: they are pruned, every third spring. */
+  isPruned: boolean
+  isBound: boolean
+}
+
+/** Woody plants along the line of containers that a garden owns. */
+export interface PottingOn {
+  plants: { id: string; steps: LineStep[] }[]
+  /** What it costs all together, in the points below. */
+  cost: number
+}
+
+/** Points, one scale: what a season costs in which roots want so many times the depth they have, or have so many times what they want. */
+export const linePoints = {
+  short: 10,
+  over: 4,
+  /** A pot is too large for a ball from so many times the depth it wants on: what roots do not draw from stays wet. */
+  overFrom: 1.7,
+  move: 1.5,
+  /** A seasonal display given up, each season. */
+  display: 3,
+  /** Given to the ground, once, and each season that it is not in its pot. */
+  toGround: 4,
+  inGround: 1,
+} as const
+
+const PRUNED_EVERY = 3
+const DAYS_A_YEAR = 365.25
+
+const yearsAt = ({ plantedOn }: PottedWoody, season: number, on: IsoDate, south: boolean): number =>
+  daysBetween(plantedOn, on) / DAYS_A_YEAR + (season - seasonYearOf(on, south))
+
+/** What a season of a plant in a pot costs, without moving there. */
+export function seasonCost(plant: PottedWoody, pot: LinePot, years: number): number {
+  const wanted = wantedDepthM(plant.taxon, years)
+  const short = Math.max(0, wanted / pot.depthM - 1)
+  const over = Math.max(0, pot.depthM / (linePoints.overFrom * wanted) - 1)
+  const display = pot.isSeasonal && pot.id !== plant.potId ? linePoints.display : 0
+  return linePoints.short * short + linePoints.over * over + display
+}
+
+/**
+ * Which plant stands in which container in each of the seasons ahead: the assignment over all of them that costs least, each container with one
+ * plant at most, none to a shallower one, out to the ground for good where that is better. A mixed-integer programme.
+ *
+ * @param seasons the first is the one whose spring comes next
+ * @param suitsGround whether a plant would live in the open ground here
+ */
+export function pottingOn(
+  plants: readonly PottedWoody[],
+  pots: readonly LinePot[],
+  seasons: readonly number[],
+  { on, south, suitsGround }: { on: IsoDate; south: boolean; suitsGround: (plant: PottedWoody) => boolean },
+  solve: SolveMilp,
+): PottingOn {
+  const milp = new Milp()
+  const depthOf = new Map(pots.map((p) => [p.id, p.depthM]))
+  const stands = plants.map((plant) => {
+    const now = depthOf.get(plant.potId)!
+    const ground = suitsGround(plant)
+    const candidates = pots.filter((p) => p.id === plant.potId || p.depthM > now)
+    return seasons.map((season) => ({
+      at: candidates.map((pot) => ({
+        pot,
+        variable: milp.binary(seasonCost(plant, pot, yearsAt(plant, season, on, south))),
+      })),
+      ground: ground ? milp.binary(linePoints.inGround) : undefined,
+    }))
+  })
+  stands.forEach((ofPlant, i) =>
+    ofPlant.forEach((here, k) => {
+      const all: MilpTerm[] = here.at.map((a) => [a.variable, 1])
+      milp.row(here.ground === undefined ? all : [...all, [here.ground, 1]], 1, 1)
+      const before = ofPlant[k - 1]
+      const wasAt = (potId: string) => before?.at.find((a) => a.pot.id === potId)?.variable
+      // Moved to where it was not the season before.
+      for (const { pot, variable } of here.at) {
+        if (!before && pot.id === plants[i]!.potId) continue
+        const moved = milp.amount(linePoints.move, 1)
+        const was = wasAt(pot.id)
+        milp.row(
+          [[variable, 1], [moved, -1], ...(was === undefined ? [] : [[was, -1] as const])],
+          -Infinity,
+          0,
+        )
+      }
+      if (here.ground !== undefined) {
+        const moved = milp.amount(linePoints.toGround, 1)
+        milp.row(
+          [
+            [here.ground, 1],
+            [moved, -1],
+            ...(before?.ground === undefined ? [] : [[before.ground, -1] as const]),
+          ],
+          -Infinity,
+          0,
+        )
+        // What is in the ground stays there.
+        if (before?.ground !== undefined)
+          milp.row(
+            [
+              [here.ground, 1],
+              [before.ground, -1],
+            ],
+            0,
+            1,
+          )
+      }
+      if (!before) return
+      const deepest = Math.max(...here.at.map((a) => a.pot.depthM))
+      milp.row(
+        [
+          ...here.at.map((a) => [a.variable, a.pot.depthM] as const),
+          ...before.at.map((a) => [a.variable, -a.pot.depthM] as const),
+          ...(here.ground === undefined ? [] : [[here.ground, deepest] as const]),
+        ],
+        0,
+        Infinity,
+      )
+    }),
+  )
+  seasons.forEach((_, k) =>
+    pots.forEach((pot) => {
+      const claims = stands.flatMap((s): MilpTerm[] =>
+        s[k]!.at.flatMap((a) => (a.pot === pot ? [[a.variable, 1]] : [])),
+      )
+      if (claims.length > 1) milp.row(claims, 0, 1)
+    }),
+  )
+  const found = solve(milp, { gap: 0, nodes: 20_000 })
+  if (!found.ok)
+    return { plants: plants.map((p) => ({ id: p.id, steps: stayed(p, seasons) })), cost: Infinity }
+  const steps = plants.map((plant, i): PottingOn['plants'][number] => {
+    let was: string | null = plant.potId
+    let boundFor = 0
+    return {
+      id: plant.id,
+      steps: seasons.map((season, k): LineStep => {
+        const at = stands[i]![k]!.at.find((a) => found.values[a.variable]! > 0.5)?.pot
+        const potId = at?.id ?? null
+        const isMoved = potId !== was
+        const isBound =
+          at !== undefined && wantedDepthM(plant.taxon, yearsAt(plant, season, on, south)) > at.depthM
+        boundFor = isMoved || !isBound ? 0 : boundFor + 1
+        was = potId
+        return { season, potId, isMoved, isBound, isPruned: boundFor % PRUNED_EVERY === 1 }
+      }),
+    }
+  })
+  return { plants: steps, cost: found.cost }
+}
+
+const stayed = ({ potId }: PottedWoody, seasons: readonly number[]): LineStep[] =>
+  seasons.map((season) => ({ season, potId, isMoved: false, isBound: false, isPruned: false }))
+
+/** When a kind may be potted on in a season, by the rule of that. */
+export function pottingOnWindow(
+  taxon: Taxon,
+  climate: Climate,
+  season: number,
+): { from: IsoDate; to: IsoDate } | undefined {
+  const rule = careRules.find((r) => r.id === 'pot-on-woody')!
+  const window = windowsOf(rule, [gardenYear(climate, season)], taxon, '0000-01-01').windows[0]
+  return window && { from: window.bestFrom, to: window.bestTo }
+}
