@@ -64,6 +64,7 @@ function answerOf(path: string, file: PotsFile): object {
     climate,
     record: days.filter((d) => daysBetween(d.day, last) < DAYS_OF_WATER),
     forecast: [],
+    schools: {},
   }
   const { absence } = file
   const span = absence && daysBetween(absence.from, absence.to)

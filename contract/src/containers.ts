@@ -1,22 +1,27 @@
 import {
+  checkKinds,
   componentNames,
   daysBetween,
+  felts,
   fillEnds,
   fillSeasons,
   MOST_AWAY_DAYS,
   plantingSources,
   potRoles,
+  potVerdicts,
   remark,
   tag,
   type AbsencePlan,
   type PotFault,
   type PotJudgement,
   type PotLight,
+  type PotSpot,
 } from '@border/core'
 import { z } from 'zod'
 import {
   botanicalName,
   gardenPath,
+  crew,
   head,
   id,
   isoDay,
@@ -25,6 +30,7 @@ import {
   recordedDay,
   shortText,
 } from './basics.ts'
+import { whatIsKnown, type Aspect } from './aspects.ts'
 import { reads, writes } from './endpoint.ts'
 import { sunHours } from './worked.ts'
 
@@ -102,6 +108,8 @@ const fillView = z.strictObject({
 /** A fill of a container, and what grew in it. */
 export type FillView = z.infer<typeof fillView>
 
+const span = z.strictObject({ from: isoDay, to: isoDay })
+const traits = z.strictObject({ air: n, water: n, available: n, kgPerLitre: n })
 const mixPart = z.strictObject({ name: z.string(), parts: n })
 const judgement = {
   assumed: z.array(z.enum(['size', 'depth', 'foot', 'wall', 'material'])).readonly(),
@@ -112,8 +120,40 @@ const judgement = {
     isSaid: z.boolean(),
     parts: z.array(mixPart),
     bought: z.array(z.strictObject({ name: z.string(), litres: n, bags: n, bagLitres: n })),
-    traits: z.strictObject({ air: n, water: n, available: n, kgPerLitre: n }),
+    traits,
+    state: z
+      .strictObject({ traits, sunk: n, old: n, topUpOn: isoDay.nullable(), wholeOn: isoDay.nullable() })
+      .nullable(),
+    dryLitres: n,
+    gravelLitres: n,
+    linerSaves: n,
   }),
+  feeding: z
+    .strictObject({
+      slow: z.strictObject({ grams: n, lifeDays: n, spentFrom: isoDay, spentTo: isoDay }).nullable(),
+      liquid: z.array(z.strictObject({ on: isoDay, what: z.string() })),
+      millilitres: n,
+      litres: n,
+      lastOn: isoDay.nullable(),
+      nitrate: span.nullable(),
+    })
+    .nullable(),
+  factor: z.strictObject({ factor: n, p10: n, p90: n, from: n }).nullable(),
+  roots: z.array(z.strictObject({ botanical: z.string(), fillOn: isoDay.nullable() })),
+  wintering: z.array(
+    z.strictObject({
+      botanical: z.string(),
+      in: span,
+      hardenFrom: isoDay,
+      out: span,
+      aboveC: n,
+      light: z.enum(['bright', 'dark']),
+      everyDays: n,
+    }),
+  ),
+  verdicts: z.array(
+    z.strictObject({ verdict: z.enum(potVerdicts), because: z.array(z.string()), weight: n }),
+  ),
   weight: z.strictObject({ empty: n, dry: n, wet: n, footprintM2: n, wetPerM2: n }),
   liftedBy: n.nullable(),
   tipsAtMs: n.nullable(),
@@ -177,12 +217,77 @@ const light = {
   eaves: z.string().optional(),
 } satisfies Record<keyof PotLight, z.ZodType>
 
+const checkView = z.strictObject({
+  id,
+  on: isoDay,
+  kind: z.enum(checkKinds),
+  felt: z.enum(felts).nullable(),
+  lighterKg: n.nullable(),
+  stars: n.nullable(),
+  note: note.nullable(),
+  by: z.string().nullable(),
+})
+/** What somebody did or found at a container. */
+export type CheckView = z.infer<typeof checkView>
+
+const saidOfCheck = { containerId: id, on: recordedDay, note: remark(2000).optional() }
+const checkRequest = z.discriminatedUnion('kind', [
+  z.object({ ...saidOfCheck, kind: z.literal('watered') }),
+  z.object({ ...saidOfCheck, kind: z.literal('felt'), felt: z.enum(felts) }),
+  z.object({ ...saidOfCheck, kind: z.literal('weighed'), lighterKg: n.min(0).max(5000) }),
+  z.object({ ...saidOfCheck, kind: z.literal('rated'), stars: n.int().min(1).max(5) }),
+])
+export type CheckRequest = z.input<typeof checkRequest>
+
+const spotOfPot = z.strictObject({ x: n, y: n, hours: sunHours, missesH: n }) satisfies z.ZodType<PotSpot>
+const spotsView = z.strictObject({
+  /** Where it stands now. */
+  here: spotOfPot,
+  /** Best first; none where none is better than where it stands. */
+  better: z.array(spotOfPot),
+  /** The other containers, by how well what grows in them would suit where this one stands, best first. */
+  forHere: z.array(z.strictObject({ id, missesH: n, missesNowH: n })),
+})
+/** The best spots for a container, and the best containers for its spot. */
+export type SpotsView = z.infer<typeof spotsView>
+
+const lineView = z.strictObject({
+  seasons: z.array(n),
+  plants: z.array(
+    z.strictObject({
+      plantingId: id,
+      botanical: z.string(),
+      potId: id,
+      /** Its roots fill what it stands in from that day on. */
+      fillOn: isoDay.nullable(),
+      /** Where it is best given to the ground; null where nowhere in the beds has room and suits it. */
+      ground: z.strictObject({ placeId: id, placeName: z.string() }).nullable(),
+      steps: z.array(
+        z.strictObject({
+          season: n,
+          /** Null: in the ground. */
+          potId: id.nullable(),
+          isMoved: z.boolean(),
+          isPruned: z.boolean(),
+          isBound: z.boolean(),
+          /** Of a spring in which it is potted on or its roots are pruned: the best days for it. */
+          window: span.nullable(),
+        }),
+      ),
+    }),
+  ),
+})
+/** Woody plants along the line of containers, season by season. */
+export type LineView = z.infer<typeof lineView>
+
 const potView = z.strictObject({
   id,
   ...judgement,
   light: z.strictObject(light),
   /** Latest first; the first stands where it has not been emptied. */
   fills: z.array(fillView),
+  /** What was done and found at it in the last year, latest first. */
+  checks: z.array(checkView),
 })
 /** A container: what was worked out of it, its light, and its fills. */
 export type PotView = z.infer<typeof potView>
@@ -225,17 +330,30 @@ const absenceAsked = z.object({ from: isoDay, to: isoDay }).refine(({ from, to }
 
 const path = `${gardenPath}/containers` as const
 
+/** What containers are judged by. */
+export const potsRestOn = [...whatIsKnown, 'fills', 'jobs', 'rules'] as const satisfies Aspect[]
+
 /** Containers: what they hold, weigh and drink, and how they are filled. */
 export const containerEndpoints = {
   read: reads(path, keeper, {
     answer: containersView,
-    restsOn: ['plan', 'plantings', 'climate', 'library', 'fills'],
+    restsOn: [...potsRestOn],
   }),
   absence: reads(`${path}/absence`, keeper, {
     query: absenceAsked,
     answer: absenceView,
-    restsOn: ['plan', 'plantings', 'climate', 'library', 'fills'],
+    restsOn: [...potsRestOn],
   }),
+  spots: reads(`${path}/:containerId/spots`, keeper, {
+    answer: spotsView,
+    restsOn: ['plan', 'plantings', 'library'],
+  }),
+  line: reads(`${path}/line`, keeper, {
+    answer: lineView,
+    restsOn: [...potsRestOn, 'decisions'],
+  }),
+  check: writes(`${path}/checks`, crew, { body: checkRequest, answer: z.strictObject({ id }) }),
+  withdrawCheck: writes(`${path}/checks/:checkId/withdraw`, crew),
   fill: writes(`${path}/fills`, head, {
     body: fillRequest,
     answer: z.strictObject({ editId: id, fillId: id, plantingIds: z.array(id) }),

@@ -1,4 +1,4 @@
-import { whatIsKnown, type Aspect, type Versions } from '@border/contract'
+import { potsRestOn, whatIsKnown, type Aspect, type Versions } from '@border/contract'
 import { codeVersion } from './codeVersion.ts'
 import { hashOf } from './hashOf.ts'
 import type { GardenReader } from './reader.ts'
@@ -22,7 +22,10 @@ export const views = {
   record: whatIsKnown,
   bloom: whatIsKnown,
   /** Asked with the day. */
-  containers: ['plan', 'plantings', 'climate', 'library', 'fills'],
+  containers: potsRestOn,
+  /** Asked with a container and the day. */
+  potSpots: ['plan', 'plantings', 'library'],
+  line: [...potsRestOn, 'decisions'],
   diagnosis: whatIsKnown,
   walk: whatIsKnown,
   assessment: [...whatIsKnown, 'decisions', 'jobs', 'prices'],

@@ -73,7 +73,11 @@ export function feedingOf(
   )
   const window = rule && windowsOf(rule, yearsAbout(climate, from, 0), undefined, from).windows[0]
   const fed = hungriest === 'none' ? undefined : window
-  const life = window && (LIVES.find((l) => spentOn(l, from, climate) >= window.latest) ?? LIVES.at(-1)!)
+  // Too late in the season even the shortest would feed into the frost.
+  const life =
+    window &&
+    daysBetween(from, window.latest) >= LIVES[0] &&
+    (LIVES.find((l) => spentOn(l, from, climate) >= window.latest) ?? LIVES.at(-1)!)
   return {
     slow:
       hungriest === 'none' || !life

@@ -43,7 +43,15 @@ export {
 export { heightInPot, rootBoundAfter, sizeInPot, wantedDepthM, type InPot } from './inPot.ts'
 export { mixState, type MixFilled, type MixState } from './mixState.ts'
 export { feedingOf, spentOn, type PotFeeding } from './feedPot.ts'
-export { felts, potFactor, type Felt, type PotCheck, type PotFactor } from './potFactor.ts'
+export {
+  checkKinds,
+  felts,
+  potFactor,
+  type CheckKind,
+  type Felt,
+  type PotCheck,
+  type PotFactor,
+} from './potFactor.ts'
 export {
   linePoints,
   pottingOn,

@@ -64,9 +64,10 @@ const yearsAt = ({ plantedOn }: PottedWoody, season: number, on: IsoDate, south:
 export function seasonCost(plant: PottedWoody, pot: LinePot, years: number): number {
   const wanted = wantedDepthM(plant.taxon, years)
   const short = Math.max(0, wanted / pot.depthM - 1)
+  // What it has lived in is not too large for it, and no other display is given up for it.
+  if (pot.id === plant.potId) return linePoints.short * short
   const over = Math.max(0, pot.depthM / (linePoints.overFrom * wanted) - 1)
-  const display = pot.isSeasonal && pot.id !== plant.potId ? linePoints.display : 0
-  return linePoints.short * short + linePoints.over * over + display
+  return linePoints.short * short + linePoints.over * over + (pot.isSeasonal ? linePoints.display : 0)
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { Climate } from '../climate/index.ts'
-import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
+import { addDays, daysBetween, maxDay, minDay, type IsoDate } from '../dates/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { isSeasonal } from '../verdict/index.ts'
 import { bulbLayers, type BulbLayer } from './bulbLayers.ts'
@@ -50,7 +50,8 @@ export function relayOf(kinds: readonly Taxon[], asked: RelayAsked): RelayLeg[] 
   let season = asked.season
   let day = asked.on
   while (legs.length < LEGS) {
-    const window = swapWindow(climate, season, day)
+    const last = legs.at(-1)
+    const window = windowAfter(swapWindow(climate, season, day), last)
     const sites = asked.sites[season]
     const before = legs.findLast((l) => l.season === season)
     const found = window && proposeFills(kinds, { ...asked, sites, season, on: window.from })
@@ -68,7 +69,6 @@ export function relayOf(kinds: readonly Taxon[], asked: RelayAsked): RelayLeg[] 
         : []
     const plants = chosen.potted.map((p) => ({ taxon: p.taxon, plantedOn: window.from }))
     const { over } = fillAhead(plants, season, { on: window.from, climate, year })
-    const last = legs.at(-1)
     const gone = last?.over?.to
     if (last && gone) last.emptyDays = Math.max(0, daysBetween(gone, window.from))
     legs.push({
@@ -87,6 +87,12 @@ export function relayOf(kinds: readonly Taxon[], asked: RelayAsked): RelayLeg[] 
     season = season === 'summer' ? 'winter' : 'summer'
   }
   return legs
+}
+
+/** The next goes in once what is there begins to go over, as far as its own window leaves time. */
+function windowAfter(window: FillAhead['next'], last: RelayLeg | undefined): FillAhead['next'] {
+  if (!window || !last?.over) return window
+  return { ...window, from: minDay(window.to, maxDay(window.from, last.over.from)) }
 }
 
 /** A kind ends as its form says: what stays is planted out, what lives on indoors is kept, the rest has had its season. */

@@ -2,7 +2,8 @@ import { byName } from './byName.ts'
 import type { Taxon } from './taxon.ts'
 
 /** Whom a plant can poison. */
-const harmed = ['people', 'cats', 'dogs', 'horses'] as const
+/** Whom a plant may poison when it is eaten. */
+export const harmed = ['people', 'cats', 'dogs', 'horses'] as const
 export type Harmed = (typeof harmed)[number]
 
 const everyone = harmed

@@ -1,6 +1,6 @@
 export * from './taxon.ts'
 export { library } from './library/index.ts'
-export { mayRunWild, poisonousTo, regionsAt, runsWildIn, type Harmed, type Region } from './harm.ts'
+export { harmed, mayRunWild, poisonousTo, regionsAt, runsWildIn, type Harmed, type Region } from './harm.ts'
 export {
   emergenceOf,
   firstFlushEnd,

@@ -85,11 +85,11 @@ export const longitudeWords = (degrees: number, decimals?: number): string =>
 const degreesOf = (degrees: number, decimals?: number) =>
   `${decimals === undefined ? Math.abs(degrees) : Math.abs(degrees).toFixed(decimals)}°`
 
-/** With its first letter a capital. */
 /** Money of whatever currency, from its minor unit: `1,240.50`. */
 export const moneyWords = (minor: number): string =>
   (minor / 100).toLocaleString('en-GB', { minimumFractionDigits: 2, maximumFractionDigits: 2 })
 
+/** With its first letter a capital. */
 export const capitalised = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
 export { compareTags } from './tags.ts'

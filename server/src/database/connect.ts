@@ -26,6 +26,7 @@ import * as reworks from './021_reworks.ts'
 import * as carriedOut from './022_carried_out.ts'
 import * as schemeLinks from './023_scheme_links.ts'
 import * as fills from './024_fills.ts'
+import * as potChecks from './025_pot_checks.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -71,6 +72,7 @@ const migrations: Record<string, Knex.Migration> = {
   '022_carried_out': carriedOut,
   '023_scheme_links': schemeLinks,
   '024_fills': fills,
+  '025_pot_checks': potChecks,
 }
 
 /** The migrations in their order, each with its way up and down. */

@@ -1,6 +1,15 @@
 import { containerEndpoints } from '@border/contract'
 import { route, type Route } from '../routing.ts'
-import { absenceFrom, containersOf, fillContainer } from '../work/containers.ts'
+import { notFound } from '../errors.ts'
+import { withdrawPotCheck } from '../store/potChecks.ts'
+import {
+  absenceFrom,
+  checkContainer,
+  containersOf,
+  fillContainer,
+  lineOfPots,
+  spotsOfPot,
+} from '../work/containers.ts'
 import type { ComputePool } from '../work/compute.ts'
 
 /** Containers: what they hold, weigh and drink, and how they are filled. */
@@ -10,6 +19,21 @@ export const containerRoutes = (pool: ComputePool): Route[] => [
   }),
   route(containerEndpoints.absence, {
     handle: ({ read, query }) => absenceFrom(read, pool, query),
+  }),
+  route(containerEndpoints.spots, {
+    handle: ({ read, params }) => spotsOfPot(read, pool, params.containerId),
+  }),
+  route(containerEndpoints.line, {
+    handle: ({ read }) => lineOfPots(read, pool),
+  }),
+  route(containerEndpoints.check, {
+    handle: ({ db, garden, person, body, today }) =>
+      checkContainer(db, { gardenId: garden.id, personId: person.id, today }, body),
+  }),
+  route(containerEndpoints.withdrawCheck, {
+    handle: async ({ db, garden, params }) => {
+      if (!(await withdrawPotCheck(db, garden.id, params.checkId))) throw notFound('What was noted')
+    },
   }),
   route(containerEndpoints.fill, {
     handle: ({ db, garden, person, body, today }) =>

@@ -1,4 +1,4 @@
-import type { BenchView, ContainersView, GardenView, EditView } from '@border/contract'
+import type { BenchView, ContainersView, EditView, GardenView, LineView, SpotsView } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
@@ -181,5 +181,85 @@ describe('a container', () => {
       expect([wrong, answer.status]).toEqual([wrong, 422])
       expect(JSON.stringify(answer.body)).toContain(Object.keys(wrong)[0])
     }
+  })
+})
+
+describe('what is found at a container', () => {
+  const check = (containerId: string, said: object) =>
+    post('/containers/checks', { containerId, on: '2026-09-10', ...said })
+
+  it('is kept, tells of its own draw, and is taken back again', async () => {
+    const id = await potOnPlan()
+    expect((await fill(id)).status).toBe(200)
+    expect((await potNow(id)).factor).toBeNull()
+    expect((await check(id, { kind: 'watered', on: '2025-10-01' })).status).toBe(200)
+    const found = await check(id, {
+      kind: 'felt',
+      felt: 'dry',
+      on: '2025-10-03',
+      note: 'Light as a feather.',
+    })
+    await check(id, { kind: 'rated', stars: 4 })
+    const pot = await potNow(id)
+    expect(pot.checks.map((c) => [c.on, c.kind, c.felt, c.stars])).toEqual([
+      ['2026-09-10', 'rated', null, 4],
+      ['2025-10-03', 'felt', 'dry', null],
+      ['2025-10-01', 'watered', null, null],
+    ])
+    // Found dry two days after it was watered through, in October, it draws more than is worked out.
+    expect(pot.factor).toMatchObject({ from: 1 })
+    expect(pot.factor!.factor).toBeGreaterThan(1)
+    expect((await post(`/containers/checks/${found.body.id}/withdraw`)).status).toBe(200)
+    expect((await potNow(id)).factor).toBeNull()
+    expect((await post(`/containers/checks/${found.body.id}/withdraw`)).status).toBe(404)
+  })
+
+  it('is refused where it lies ahead, says nothing of its kind, or was found at what is no container', async () => {
+    const id = await potOnPlan()
+    const before = (await potNow(id)).checks
+    expect((await check(id, { kind: 'watered', on: '2026-09-16' })).status).toBe(422)
+    expect((await check(id, { kind: 'felt' })).status).toBe(422)
+    expect((await check(id, { kind: 'rated', stars: 6 })).status).toBe(422)
+    expect((await check(id, { kind: 'weighed', lighterKg: -1 })).status).toBe(422)
+    expect((await check(randomUUID(), { kind: 'watered' })).status).toBe(404)
+    expect((await potNow(id)).checks).toEqual(before)
+  })
+})
+
+describe('where a container would do best', () => {
+  it('is told of it as it stands, and of the others at its spot', async () => {
+    const id = await potOnPlan()
+    await fill(id)
+    const { here, better, forHere } = await get<SpotsView>(`/containers/${id}/spots`)
+    expect(here.hours.total).toBeGreaterThanOrEqual(0)
+    for (const spot of better) expect(spot.missesH).toBeLessThan(here.missesH)
+    expect(forHere.map((f) => f.id)).not.toContain(id)
+    expect(
+      (await practice.head.get(`/gardens/${practice.gardenId}/containers/${randomUUID()}/spots`)).status,
+    ).toBe(404)
+  })
+})
+
+describe('the line of containers', () => {
+  it('moves what has filled its pot on to a deeper one that is free, and no two into one', async () => {
+    const small = await potOnPlan({ diameterM: 0.3, depthM: 0.28, rimHeightM: 0.3 })
+    const large = await potOnPlan({ diameterM: 0.6, depthM: 0.6, rimHeightM: 0.65 })
+    await fill(small, {
+      on: '2016-05-20',
+      in: [{ taxonBotanical: 'Laurus nobilis', count: 1, source: 'bought', role: 'focal' }],
+    })
+    const { seasons, plants } = await get<LineView>('/containers/line')
+    expect(seasons[0]).toBe(2027)
+    const laurel = plants.find((p) => p.potId === small)!
+    expect(laurel.fillOn! < TODAY).toBe(true)
+    expect(laurel.steps[0]).toMatchObject({ isMoved: true })
+    expect(laurel.steps[0]!.potId).not.toBe(small)
+    expect(laurel.steps[0]!.window!.from.slice(0, 4)).toBe('2027')
+    expect([large, null]).toContain(laurel.steps[0]!.potId)
+    seasons.forEach((_, k) => {
+      const taken = plants.map((p) => p.steps[k]!.potId).filter((pot) => pot !== null)
+      expect(new Set(taken).size).toBe(taken.length)
+    })
+    expect((await potNow(small)).verdicts[0]!.verdict).toBe('pot on')
   })
 })

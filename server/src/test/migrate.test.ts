@@ -10,6 +10,7 @@ import * as reworks from '../database/021_reworks.ts'
 import * as carriedOut from '../database/022_carried_out.ts'
 import * as schemeLinks from '../database/023_scheme_links.ts'
 import * as fills from '../database/024_fills.ts'
+import * as potChecks from '../database/025_pot_checks.ts'
 import * as limits from '../database/010_limits.ts'
 import { practiceWithGarden } from './practice.ts'
 
@@ -19,6 +20,7 @@ it('walks noted before there were signs become observations, and go back as they
   try {
     const planting = await db('plantings').first('id')
     for (const later of [
+      potChecks,
       fills,
       schemeLinks,
       carriedOut,

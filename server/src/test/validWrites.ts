@@ -387,7 +387,7 @@ export function validWrites(
   valid(watering.give, async (g) => ({
     body: { on: today, given: [{ plantingId: planting(g).id, litres: 10 }] },
   }))
-  valid(containers.fill, async () => {
+  const potOnPlan = async () => {
     const potId = ownId()
     const at = { type: 'Point', coordinates: [4 + nth, 20] }
     await write(practice, '/plan/edits', {
@@ -408,7 +408,14 @@ export function validWrites(
         },
       ],
     })
-    return { body: fillOf(potId, { on: '2020-05-20' }) }
+    return potId
+  }
+  valid(containers.fill, async () => ({ body: fillOf(await potOnPlan(), { on: '2020-05-20' }) }))
+  const felt = (containerId: string) => ({ containerId, on: '2020-06-20', kind: 'felt', felt: 'dry' })
+  valid(containers.check, async () => ({ body: felt(await potOnPlan()) }))
+  valid(containers.withdrawCheck, async () => {
+    const { id } = await write<{ id: string }>(practice, '/containers/checks', felt(await potOnPlan()))
+    return { params: { checkId: id }, body: {} }
   })
   valid(rules.saveOwn, async () => ({ body: { ...ownRule } }))
   const shipped = async () =>

@@ -52,6 +52,12 @@ export async function writeAnswers(): Promise<string> {
     })
     const pot = garden.features.find((f) => f.kind === 'container')!
     await write(practice, '/containers/fills', fillOf(pot.id, { in: [] }))
+    await write(practice, '/containers/checks', {
+      containerId: pot.id,
+      on: yesterday,
+      kind: 'felt',
+      felt: 'dry',
+    })
     await write(practice, '/soil', { day: yesterday, celsius: 14.5 })
     await write(practice, '/recheck')
     await write(practice, '/light-readings', { at: `${yesterday}T11:30:00Z`, x: 5.5, y: 11.6, seen: 'shade' })
@@ -103,6 +109,7 @@ export async function writeAnswers(): Promise<string> {
       gardenId: practice.gardenId,
       plantingId: garden.plantings[0]!.id,
       featureId: garden.plantings[0]!.placeId,
+      containerId: pot.id,
       jobId: jobs.find((j) => j.state === 'open' && j.plannedOn !== null)!.id,
       token,
     }

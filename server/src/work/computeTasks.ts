@@ -28,6 +28,7 @@ import type {
 } from '@border/core'
 import type { FeatureView } from '@border/contract'
 import type { MessagePort } from 'node:worker_threads'
+import type { LineTask, PotSpotsTask } from './potTasks.ts'
 import type { BloomTask, RecordTask } from './recordTasks.ts'
 import type { ChoiceTask, RelocationTask, SitesTask } from './reworkTasks.ts'
 
@@ -44,6 +45,8 @@ export interface ComputeTasks {
     garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate' | 'suspected'>
     light: GardenLight
     on: string
+    /** Those that are asked for; without them whichever is worth another place. */
+    asked?: string[]
   }
   openings: { garden: StandingGarden; light: Pick<GardenLight, 'plantings'>; on: string }
   judge: {
@@ -59,6 +62,8 @@ export interface ComputeTasks {
   bloom: BloomTask
   absence: { scene: Scene; pots: PotStanding[]; about: PotsAbout; away: { from: string; to: string } }
   containers: { scene: Scene; pots: PotStanding[]; about: PotsAbout }
+  potSpots: PotSpotsTask
+  line: LineTask
   diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }
   schedule: { problem: ScheduleProblem; rounds: number }
   why: { problem: ScheduleProblem; placed: PlacedJob[]; jobId: string }

@@ -51,7 +51,8 @@ function placesLightOf(garden: StandingGarden, then: IsoDate, on: IsoDate): Plac
   if (litPlaces.size > MOST_HELD) litPlaces.delete(litPlaces.keys().next().value!)
   return found
 }
-export const spots = ({ garden, light, on }: ComputeTasks['spots']) => freeSpots(garden, light, on)
+export const spots = ({ garden, light, on, asked }: ComputeTasks['spots']) =>
+  freeSpots(garden, light, on, asked)
 export const openings = ({ garden, light, on }: ComputeTasks['openings']) => openingsOf(garden, light, on)
 export const judge = (task: ComputeTasks['judge']) =>
   judgeGarden(task.garden, task.light, task.spots, task.openings, task.on)
@@ -109,5 +110,6 @@ export {
   weatherFile,
 } from './fileTasks.ts'
 export { schemePdf, schemePlanSvg, schemePlants, schemeViewSvg } from './paperTasks.ts'
+export { line, potSpots } from './potTasks.ts'
 export { palette, relocation, sites, tray, ways } from './reworkTasks.ts'
 export { townsNamed } from './towns.ts'

@@ -30,6 +30,8 @@ export const {
   bloom,
   absence,
   containers,
+  potSpots,
+  line,
   diagnose,
   schedule,
   scheduleTelling,

@@ -1,15 +1,33 @@
-import type { AbsenceView, ContainersView, FillRequest, PotView } from '@border/contract'
+import type {
+  AbsenceView,
+  CheckRequest,
+  ContainersView,
+  FillRequest,
+  LineView,
+  PotView,
+  SpotsView,
+} from '@border/contract'
 import {
   addDays,
   coldNights,
   DAYS_OF_WATER,
   dayMonthYear,
+  featuresOn,
+  isWoody,
   maxDay,
   nextTags,
   potsStanding,
+  pottingOnWindow,
+  rootBoundAfter,
+  seasonYearOf,
   usualYearAt,
+  vesselOf,
+  winterHere,
+  type PotCheck,
+  type PotKnown,
   type PotsAbout,
 } from '@border/core'
+import { group, max } from 'd3-array'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
@@ -18,19 +36,25 @@ import type { GardenReader } from '../reader.ts'
 import { openEdit } from '../store/edits.ts'
 import { listFills, listStaysInContainers, type Fill } from '../store/fills.ts'
 import { findFeature } from '../store/gardens.ts'
+import { type Job } from '../store/jobs.ts'
+import { insertPotCheck, listPotChecks } from '../store/potChecks.ts'
 import { listPlantings, listTags } from '../store/plantings.ts'
 import { forecastFor, listWeather } from '../store/weather.ts'
 import type { ComputePool } from './compute.ts'
+import { groundPromised } from './assess.ts'
 import { enterPlanting } from './editPlantings.ts'
+import { lightOfGarden } from './gardenLight.ts'
 
 /** The containers that stand in a garden as they are worked with, and what they are judged by. */
 async function standingContainers(reader: GardenReader) {
   const { db, garden, today } = reader
   const { scene, places } = await reader.standing()
   const fills = await listFills(db, garden.id)
+  const checks = await listPotChecks(db, garden.id, addDays(today, -CHECKED_DAYS))
+  const knownOf = await knownOfPots(reader, fills, checks)
   const pots = potsStanding(
     { places, features: await reader.features(), plantings: await reader.plantings() },
-    ({ id }) => fills.find((f) => f.containerId === id && standsOn(f, today)),
+    ({ id }) => ({ ...fills.find((f) => f.containerId === id && standsOn(f, today)), known: knownOf(id) }),
     { on: today, south: garden.latitude < 0 },
   )
   const { climate, lastDay } = await reader.climate()
@@ -45,15 +69,59 @@ async function standingContainers(reader: GardenReader) {
     climate,
     record,
     forecast: forecast.ok ? forecast.days : [],
+    schools: garden.schools,
   }
   const isSimulated = (climate?.isSimulated ?? false) || (forecast.ok && forecast.isSimulated)
-  return { scene, pots, about, fills, isSimulated }
+  return { scene, pots, about, fills, checks, isSimulated }
+}
+
+/** What was found at a container longer ago says nothing of it. */
+const CHECKED_DAYS = 365
+/** A rating of this season: looks of so many days. */
+const RATED_DAYS = 120
+
+/** What is on record of each container beside its light: its fills, what was found, ratings of what grows in it, and cuts that are due. */
+async function knownOfPots(
+  reader: GardenReader,
+  fills: readonly Fill[],
+  checks: Awaited<ReturnType<typeof listPotChecks>>,
+): Promise<(id: string) => PotKnown> {
+  const { today } = reader
+  const seen = await reader.lastSeen()
+  const inPot = group(await reader.plantings(), (p) => p.placeId)
+  const isDueNow = (j: Job) =>
+    j.state === 'open' && j.kind === 'cut back' && j.window.earliest <= today && today <= j.window.latest
+  const cut = new Set((await reader.jobs()).filter(isDueNow).flatMap((j) => j.plantings.map((p) => p.id)))
+  return (id) => {
+    const plants = inPot.get(id) ?? []
+    return {
+      fills: fills.filter((f) => f.containerId === id).toReversed(),
+      checks: checks.flatMap(({ containerId, on: day, ...check }): PotCheck[] =>
+        containerId !== id
+          ? []
+          : check.kind === 'watered'
+            ? [{ day, kind: 'watered' }]
+            : check.kind === 'felt'
+              ? [{ day, kind: 'felt', felt: check.felt! }]
+              : check.kind === 'weighed'
+                ? [{ day, kind: 'weighed', lighterKg: check.lighterKg! }]
+                : [],
+      ),
+      ratings: plants.flatMap((p) => {
+        const look = seen.get(p.id)
+        return look && look.rating !== null && look.on >= addDays(today, -RATED_DAYS)
+          ? [{ common: p.taxon.common, score: look.rating }]
+          : []
+      }),
+      toCut: [...new Set(plants.filter((p) => cut.has(p.id)).map((p) => p.taxon.common))],
+    }
+  }
 }
 
 /** The containers that stand in a garden, judged, each with its fills. */
 export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<ContainersView> =>
   derive(reader, ['containers', [reader.today]], async () => {
-    const { fills, isSimulated, ...task } = await standingContainers(reader)
+    const { fills, checks, isSimulated, ...task } = await standingContainers(reader)
     const stays = await listStaysInContainers(reader.db, reader.garden.id)
     const judged = await pool.run('containers', task)
     return {
@@ -73,6 +141,7 @@ export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<C
               stoodIn === containerId && overlaps(stay, fill) ? [stay] : [],
             ),
           })),
+        checks: checks.flatMap(({ containerId, ...check }) => (containerId === pot.id ? [check] : [])),
       })),
     }
   })
@@ -87,6 +156,132 @@ export const absenceFrom = (
     const { scene, pots, about, isSimulated } = await standingContainers(reader)
     return { isSimulated, ...(await pool.run('absence', { scene, pots, about, away })) }
   })
+
+/** The best spots for a container, and the containers that would do best where it stands. */
+export const spotsOfPot = async (
+  reader: GardenReader,
+  pool: ComputePool,
+  containerId: string,
+): Promise<SpotsView> =>
+  derive(reader, ['potSpots', [containerId, reader.today]], async () => {
+    const { scene, places } = await reader.standing()
+    const plantings = await reader.plantings()
+    const pots = places.flatMap((p) =>
+      p.kind === 'container'
+        ? [
+            {
+              id: p.id,
+              x: p.x,
+              y: p.y,
+              rimHeightM: p.rimHeightM,
+              acrossM: p.acrossM,
+              taxa: plantings.filter((q) => q.placeId === p.id).map((q) => q.taxon),
+            },
+          ]
+        : [],
+    )
+    const pot = pots.find((p) => p.id === containerId)
+    if (!pot) throw notFound('This container')
+    const features = featuresOn(await reader.features(), reader.today)
+    const others = pots.filter((p) => p !== pot)
+    return pool.run('potSpots', { scene, features, pot, others, on: reader.today })
+  })
+
+/** Seasons that woody plants of containers are looked ahead over. */
+const LINE_SEASONS = 6
+/** Spring is over: what is potted on is so in the next. */
+const SPRING_DAYS = 150
+
+/** Woody plants along the line of containers that the garden owns, season by season. */
+export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<LineView> =>
+  derive(reader, ['line', [reader.today]], async () => {
+    const { garden, today } = reader
+    const south = garden.latitude < 0
+    const { climate } = await reader.climate()
+    const { places } = await reader.standing()
+    const { pots } = await standingContainers(reader)
+    const plantings = await reader.plantings()
+    const first = seasonYearOf(addDays(today, 365 - SPRING_DAYS), south)
+    const seasons = Array.from({ length: LINE_SEASONS }, (_, i) => first + i)
+    const vessels = new Map(pots.map((p) => [p.id, vesselOf(p)]))
+    // Of several woody plants of one pot the others go with the largest.
+    const plants = pots.flatMap((pot) => {
+      const woody = plantings.filter((p) => p.placeId === pot.id && isWoody(p.taxon))
+      const largest = max(woody, (p) => p.taxon.heightM)
+      return woody.filter((p) => p.taxon.heightM === largest).slice(0, 1)
+    })
+    const { light } = await lightOfGarden(reader, pool, today, undefined)
+    const free = await pool.run('spots', {
+      garden: { plantings, reserved: await groundPromised(reader, today), climate, suspected: [] },
+      light,
+      on: today,
+      asked: plants.map((p) => p.id),
+    })
+    const beds = new Set(places.filter((p) => p.kind === 'bed').map((p) => p.id))
+    const groundOf = (p: (typeof plants)[number]) =>
+      climate && winterHere(p.taxon, climate, 'bed') !== 'tender'
+        ? free[p.id]?.find((s) => beds.has(s.placeId))
+        : undefined
+    const found = await pool.run('line', {
+      plants: plants.map(({ id, taxon, plantedOn, placeId }) => ({ id, taxon, plantedOn, potId: placeId })),
+      pots: pots
+        .filter((p) => vessels.get(p.id)!.shape !== 'hanging')
+        .map((p) => ({
+          id: p.id,
+          depthM: vessels.get(p.id)!.depthM,
+          isSeasonal: p.plantings.length > 0 && !p.plantings.some((q) => isWoody(q.taxon)),
+        })),
+      seasons,
+      on: today,
+      south,
+      suitGround: plants.filter((p) => groundOf(p) !== undefined).map((p) => p.id),
+    })
+    return {
+      seasons,
+      plants: plants.map((p, i) => {
+        const years = rootBoundAfter(p.taxon, vessels.get(p.placeId)!.depthM)
+        const ground = groundOf(p)
+        return {
+          plantingId: p.id,
+          botanical: p.taxon.botanical,
+          potId: p.placeId,
+          fillOn: years === null ? null : addDays(p.plantedOn, Math.round(365.25 * years)),
+          ground: ground ? { placeId: ground.placeId, placeName: ground.placeName } : null,
+          steps: found.plants[i]!.steps.map((step) => ({
+            ...step,
+            window:
+              climate && (step.isMoved || step.isPruned)
+                ? (pottingOnWindow(p.taxon, climate, step.season) ?? null)
+                : null,
+          })),
+        }
+      }),
+    }
+  })
+
+/**
+ * Notes what was done or found at a container.
+ *
+ * @throws {Refusal} for a day that is still to come, or on which it did not stand
+ */
+export async function checkContainer(
+  db: Db,
+  { gardenId, personId, today }: Pick<Filler, 'gardenId' | 'personId' | 'today'>,
+  said: CheckRequest,
+): Promise<{ id: string }> {
+  if (said.on > today) throw new Refusal(422, 'What lies ahead cannot have been found yet.')
+  await containerStanding(db, gardenId, said.containerId, said.on)
+  return { id: await insertPotCheck(db, { gardenId, personId }, said) }
+}
+
+/** @throws {Refusal} where there is no such container, or it did not stand on that day */
+async function containerStanding(db: Db, gardenId: string, id: string, on: string) {
+  const container = await findFeature(db, gardenId, id)
+  if (!container || container.kind !== 'container') throw notFound('This container')
+  if ((container.from_date && on < container.from_date) || (container.to_date && container.to_date <= on))
+    throw new Refusal(422, `${container.name} did not stand in the garden on that day.`)
+  return container
+}
 
 const standsOn = ({ filledOn, emptiedOn }: Pick<Fill, 'filledOn' | 'emptiedOn'>, on: string): boolean =>
   filledOn <= on && (emptiedOn === null || on < emptiedOn)
@@ -118,13 +313,7 @@ export async function fillContainer(
 ): Promise<{ editId: string; fillId: string; plantingIds: string[] }> {
   const { gardenId, personId, today } = who
   if (said.on > today) throw new Refusal(422, 'A fill is recorded on or after the day it is made.')
-  const container = await findFeature(trx, gardenId, said.containerId)
-  if (!container || container.kind !== 'container') throw notFound('This container')
-  if (
-    (container.from_date && said.on < container.from_date) ||
-    (container.to_date && container.to_date <= said.on)
-  )
-    throw new Refusal(422, `${container.name} did not stand in the garden on that day.`)
+  const container = await containerStanding(trx, gardenId, said.containerId, said.on)
   const fills = (await listFills(trx, gardenId)).filter((f) => f.containerId === said.containerId)
   const before = fills[0] && fills[0].emptiedOn === null ? fills[0] : undefined
   if ((before?.id ?? null) !== said.replaces)

@@ -2,7 +2,6 @@ import type { RelocatedView, SaidDestination, WaysView } from '@border/contract'
 import {
   flowersOf,
   groundRadiusM,
-  highsSolver,
   noRoomFor,
   offeredFor,
   palettesFor,
@@ -29,14 +28,13 @@ import {
   type Relocation,
   type RelocationProblem,
   type SitedGarden,
-  type SolveMilp,
   type SuspectedChange,
   type TakenGround,
   type Taxon,
   type TrayCandidate,
   type WayOut,
 } from '@border/core'
-import loadHighs from 'highs'
+import { solver } from './solver.ts'
 
 // What a rework asks of the compute threads.
 
@@ -56,10 +54,6 @@ export interface RelocationTask {
   promised: readonly TakenGround[]
   leaving: readonly { plantingId: string; to: SaidDestination | null; worth: number }[]
 }
-
-/** A thread makes its solver ready once, which takes a second. */
-let loaded: Promise<SolveMilp> | undefined
-const solver = (): Promise<SolveMilp> => (loaded ??= loadHighs().then(highsSolver))
 
 /** Somebody points at a spot as near as this, metres. */
 const POINTED_M = 0.6

@@ -4,10 +4,13 @@ import {
   fillEnds,
   listed,
   madeUp,
+  moneyWords,
   potRoles,
   recipes,
+  shoppingList,
   type FillEnd,
   type FillSeason,
+  type Offer,
   type PotRole,
   type RecipeName,
   type Taxon,
@@ -161,7 +164,15 @@ function IncomingRow({
 }
 
 /** The mix, for which half of the year, and how much of it is new. */
-export function MixFields({ of, fill: { said, say, suggested, mix } }: { of: PotView; fill: Fill }) {
+export function MixFields({
+  of,
+  fill: { said, say, suggested, mix },
+  offers,
+}: {
+  of: PotView
+  fill: Fill
+  offers: readonly Offer[]
+}) {
   return (
     <fieldset>
       <legend>Mix</legend>
@@ -191,7 +202,7 @@ export function MixFields({ of, fill: { said, say, suggested, mix } }: { of: Pot
         options={RENEWED}
         onChange={(renewed) => say({ renewed })}
       />
-      <NewMix of={of} parts={mix.parts} renewed={Number(said.renewed)} />
+      <NewMix of={of} parts={mix.parts} renewed={Number(said.renewed)} offers={offers} />
     </fieldset>
   )
 }
@@ -201,7 +212,9 @@ function NewMix({
   of,
   parts,
   renewed,
+  offers,
 }: {
+  offers: readonly Offer[]
   of: PotView
   parts: (typeof recipes)[RecipeName]['parts']
   renewed: number
@@ -209,12 +222,19 @@ function NewMix({
   const known = of.fills[0]?.mix ?? parts
   const litres = of.mixLitres
   const added = madeUp({ litres: (1 - renewed) * litres, parts: known }, parts, litres)
+  const list = shoppingList(
+    added.map((p) => ({ item: p.name, count: Math.ceil(p.litres), spareShare: 0 })),
+    offers,
+  )
   if (added.length === 0) return <p className="soft">What is in it stays; nothing is put to it.</p>
   return (
     <p>
       {listed(added.map((p) => `${litresText(p.litres)} of ${p.name}`))}
       {renewed < 1 && ' put to what stays'}: {counted(Math.round(renewed * litres), 'litre')} in all.
       {renewed < 1 && of.fills.length === 0 && ' What is in it is taken for the same mix.'}
+      {list.price > 0 && ` ${moneyWords(list.price)} to buy`}
+      {list.price > 0 && list.unpriced.length > 0 && `, without ${listed(list.unpriced.map((u) => u.item))}`}
+      {list.price > 0 && '.'}
     </p>
   )
 }

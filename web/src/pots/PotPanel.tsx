@@ -15,23 +15,31 @@ import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate, shortDayMonth } from '../frame/words.ts'
 import type { Sprites } from '../frontView/sprites.ts'
+import { Feeding } from './Feeding.tsx'
 import { FillForm } from './FillForm.tsx'
+import { FoundAt } from './FoundAt.tsx'
 import {
   assumedWords,
   everyWords,
   faultWords,
   isGrave,
   litresText,
+  mixStateWords,
   mixWords,
   roleWords,
+  rootWords,
   monthLong,
   sunWords,
   swapWords,
   vesselWords,
   weightWords,
+  winteringWords,
 } from './potWords.ts'
 import { YearBars } from './YearBars.tsx'
+import { Spots } from './Spots.tsx'
+import type { FillDesign } from './useFill.tsx'
 import type { RowPot } from './usePotRow.ts'
+import { Verdicts } from './Verdicts.tsx'
 
 interface Props {
   pot: RowPot
@@ -39,13 +47,20 @@ interface Props {
   all: ContainersView
   year: Year
   sprites: Sprites
-  isFilling: boolean
+  row: readonly RowPot[]
+  /** Being filled: with what to begin with, where another is to be alike. */
+  filling: { design?: FillDesign } | undefined
   onFilling: (is: boolean) => void
+  onNext: (potId: string, design: FillDesign) => void
 }
 
 /** What there is to know of a container, and the way to fill it anew. */
-export function PotPanel({ pot, of, all, year, sprites, isFilling, onFilling }: Props) {
+export function PotPanel({ pot, of, all, row, year, sprites, filling, onFilling, onNext }: Props) {
   const { isHead } = useGardenContext()
+  const fill = () => {
+    bringIntoView('pot-panel')
+    onFilling(true)
+  }
   return (
     <section id="pot-panel" className="pot-panel" aria-label={pot.name}>
       <div className="spread">
@@ -56,28 +71,31 @@ export function PotPanel({ pot, of, all, year, sprites, isFilling, onFilling }: 
             of mix. <span className="soft">{assumedWords(of.assumed)}</span>
           </p>
         </div>
-        {isHead && !isFilling && (
-          <Button
-            look="primary"
-            onClick={() => {
-              bringIntoView('pot-panel')
-              onFilling(true)
-            }}
-          >
+        {isHead && !filling && (
+          <Button look="primary" onClick={fill}>
             {pot.plants.length > 0 ? 'Fill it anew' : 'Fill it'}
           </Button>
         )}
       </div>
       <Faults of={of} />
-      {isFilling ? (
-        <FillForm {...{ pot, of, year, sprites }} coldestC={all.coldestC} onClose={() => onFilling(false)} />
+      {filling ? (
+        <FillForm
+          {...{ pot, of, year, sprites, row, all, onNext }}
+          coldestC={all.coldestC}
+          design={filling.design}
+          onClose={() => onFilling(false)}
+        />
       ) : (
         <div className="pot-facts">
+          <Verdicts pot={pot} of={of} onFill={fill} />
           <Plants pot={pot} of={of} />
           <Water of={of} isSimulated={all.isSimulated} />
+          <FoundAt of={of} potId={pot.id} />
+          <Feeding of={of} />
           <Mix of={of} />
           <Light of={of} />
-          <Standing of={of} />
+          <Spots pot={pot} />
+          <Standing pot={pot} of={of} />
           <Fills fills={of.fills} />
         </div>
       )}
@@ -185,8 +203,12 @@ function aheadWords(ahead: PotView['ahead']): string {
   return `Watered through today, it is due again on ${shortDayMonth(first!.day)}.`
 }
 
+/** A liner that saves less than this is not worth the trouble. */
+const LINER_TELLS = 0.05
+
 function Mix({ of }: { of: PotView }) {
   const { mix } = of
+  const { today } = useGardenContext()
   return (
     <section>
       <h3>{mix.isSaid ? 'Its mix' : 'A mix for it'}</h3>
@@ -210,6 +232,18 @@ function Mix({ of }: { of: PotView }) {
       <small className="soft">
         Parts, and what fills it whole. {mixWords(mix)} Reckoned from what is usual of such stuff.
       </small>
+      {mix.state && <p>{mixStateWords(mix.state, today)}</p>}
+      <details>
+        <summary>Dried out, crocks, a liner</summary>
+        <p>
+          Dried out, it takes {litresText(mix.dryLitres)}: stand it in water to a third of its height until
+          the top darkens, for poured from above it runs down the side. No crocks or gravel at its foot: a
+          hand of them would take {litresText(mix.gravelLitres)} from its roots, and the wet would only stand
+          higher.
+          {mix.linerSaves >= LINER_TELLS &&
+            ` Lined with holed plastic it would lose ${Math.round(100 * mix.linerSaves)} % less water through its wall.`}
+        </p>
+      </details>
     </section>
   )
 }
@@ -248,7 +282,10 @@ function Light({ of: { light } }: { of: PotView }) {
   )
 }
 
-function Standing({ of }: { of: PotView }) {
+function Standing({ pot, of }: { pot: RowPot; of: PotView }) {
+  const { today } = useGardenContext()
+  const nameOf = (botanical: string) =>
+    pot.plants.find((p) => p.taxon.botanical === botanical)?.taxon.common ?? botanical
   const rest = of.faults.filter((f) => !isGrave(f))
   return (
     <section>
@@ -257,6 +294,12 @@ function Standing({ of }: { of: PotView }) {
       <ul className="plain-list">
         {rest.map((f) => (
           <li key={f}>{faultWords(f, of)}</li>
+        ))}
+        {of.wintering.map((w) => (
+          <li key={w.botanical}>{winteringWords(w, nameOf(w.botanical))}</li>
+        ))}
+        {of.roots.map((r) => (
+          <li key={r.botanical}>{rootWords(r.fillOn, `Roots of ${nameOf(r.botanical)}`, today)}</li>
         ))}
       </ul>
       {of.tipsAtMs !== null && !of.faults.includes('tips') && (

@@ -15,7 +15,10 @@ import { PotPortrait, type PortraitFrame } from './PotPortrait.tsx'
 import { coldWords } from './potWords.ts'
 import { useContainers } from './queries.ts'
 import { stageOf } from './stage.ts'
+import { PotRound } from './PotRound.tsx'
+import type { FillDesign } from './useFill.tsx'
 import { standingOn, usePotRow, type RowPot } from './usePotRow.ts'
+import { PotYears } from './PotYears.tsx'
 import { Watering } from './Watering.tsx'
 import './pots.css'
 
@@ -37,6 +40,8 @@ export function PotsScreen() {
 const VIEWS = [
   { value: 'pots', label: 'Pots' },
   { value: 'water', label: 'Watering' },
+  { value: 'work', label: 'Work' },
+  { value: 'years', label: 'Years' },
 ] as const
 
 function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }) {
@@ -55,7 +60,7 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
         </Empty>
       </>
     )
-  const shown = said === 'water' ? 'water' : 'pots'
+  const shown = VIEWS.find((v) => v.value === said)?.value ?? 'pots'
   const potName = (id: string) => pots.find((p) => p.id === id)?.name ?? 'a pot'
   const kindName = (botanical: string) => taxa.find((t) => t.botanical === botanical)?.common ?? botanical
   return (
@@ -66,7 +71,7 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
           label="What is shown"
           value={shown}
           options={VIEWS}
-          onChange={(v) => show(v === 'water' ? v : undefined)}
+          onChange={(v) => show(v === 'pots' ? undefined : v)}
         />
       </ScreenHead>
       {found.coldNights.length > 0 && (
@@ -79,6 +84,10 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
       )}
       {shown === 'water' ? (
         <Watering {...{ pots, found }} />
+      ) : shown === 'work' ? (
+        <PotRound pots={pots} />
+      ) : shown === 'years' ? (
+        <PotYears pots={pots} taxa={taxa} />
       ) : (
         <Portraits {...{ pots, frame, year, found }} on={moment.on} />
       )}
@@ -106,12 +115,12 @@ function Portraits({
 }: ReturnType<typeof usePotRow> & { found: ContainersView; on: IsoDate }) {
   const [chosenId, choose] = useChosen('pot', 'pot-panel')
   const [sprites] = useState(() => new Sprites())
-  const [filling, setFilling] = useState<string>()
+  const [filling, setFilling] = useState<{ id: string; design?: FillDesign }>()
   const chosen = pots.find((p) => p.id === chosenId) ?? pots[0]!
   const view = found.pots.find((p) => p.id === chosen.id)
   return (
     <div className="screen-body pots">
-      {filling !== chosen.id && (
+      {filling?.id !== chosen.id && (
         <Row {...{ pots, frame, year, on, sprites }} chosenId={chosen.id} onChoose={choose} of={found.pots} />
       )}
       {view && (
@@ -120,8 +129,13 @@ function Portraits({
           pot={chosen}
           of={view}
           all={found}
-          isFilling={filling === chosen.id}
-          onFilling={(is) => setFilling(is ? chosen.id : undefined)}
+          row={pots}
+          filling={filling?.id === chosen.id ? filling : undefined}
+          onFilling={(is) => setFilling(is ? { id: chosen.id } : undefined)}
+          onNext={(id, design) => {
+            choose(id)
+            setFilling({ id, design })
+          }}
           {...{ year, sprites }}
         />
       )}

@@ -16,7 +16,8 @@ import type { ProposalWorker } from './proposalWorker.ts'
 import { proposalWords } from './potWords.ts'
 import { bestAfter, frameFor } from './usePotRow.ts'
 
-const propose = workers<ProposalWorker, 'fills'>(
+/** The worker that proposes: what is asked for of one name gives way to the next of that name. */
+export const proposing = workers<ProposalWorker, 'fills' | 'relay'>(
   () => new Worker(new URL('./proposalWorker.ts', import.meta.url), { type: 'module' }),
   'The proposals could not be worked out.',
 )
@@ -40,11 +41,11 @@ export function Proposals({
     isAsked?: boolean
   }>()
   // What was found for another season or day says nothing of this one.
-  const of = JSON.stringify([asked.season, asked.on, asked.vessel])
+  const of = JSON.stringify({ ...asked, have: [...asked.have] })
   const now = state?.of === of ? state : undefined
   const ask = () => {
     setState({ of, isAsked: true })
-    propose('fills', (worker) => worker.propose(taxa, asked))
+    proposing('fills', (worker) => worker.propose(taxa, asked))
       .then((found) => setState({ of, found }))
       .catch(() => setState({ of, failed: true }))
   }

@@ -2,14 +2,19 @@ import { describe, expect, it } from 'vitest'
 import { vesselOf } from '@border/core'
 import {
   assumedWords,
+  checkWords,
   coldWords,
   everyWords,
+  factorWords,
   kgText,
   litresText,
+  mixStateWords,
+  rootWords,
   sunWords,
   swapWords,
   vesselWords,
   weightWords,
+  winteringWords,
 } from './potWords.ts'
 
 describe('a pot in words', () => {
@@ -101,4 +106,61 @@ describe('a pot in words', () => {
       }),
     ).toBe(words),
   )
+})
+
+describe('what becomes of a pot in words', () => {
+  it('tells its own draw as an interval, and how to come by one', () => {
+    expect(factorWords(null)).toMatch(/^Nothing was found here/)
+    expect(factorWords({ factor: 1.3, p10: 1.1, p90: 1.5, from: 4 })).toBe(
+      'It draws 30 % more than is worked out from its size and the weather, by 4 findings (from 10 % more to 50 % more). Its waterings are reckoned so.',
+    )
+    expect(factorWords({ factor: 1, p10: 0.8, p90: 1.2, from: 1 })).toMatch(
+      /^It draws as is worked out, by 1 finding \(from 20 % less to 20 % more\)/,
+    )
+  })
+
+  it('tells a mix by what has sunk, its air, and when what of it must be new', () => {
+    const traits = { air: 0.12, water: 0.5, available: 0.2, kgPerLitre: 0.4 }
+    expect(
+      mixStateWords(
+        { traits, sunk: 0.22, old: 0.8, topUpOn: '2026-01-01', wholeOn: '2028-04-01' },
+        '2026-09-14',
+      ),
+    ).toBe(
+      'It has sunk by 22 % since. Drained it has 12 % of air left. The top third is to be new now. All of it must be new about April 2028.',
+    )
+    expect(mixStateWords({ traits, sunk: 0, old: 0, topUpOn: null, wholeOn: null }, '2026-09-14')).toMatch(
+      /keeps its air for ten years/,
+    )
+  })
+
+  it('tells findings, roots and wintering', () => {
+    const note = { id: 'a', on: '2026-09-01', felt: null, lighterKg: null, stars: null, note: null, by: null }
+    expect(checkWords({ ...note, kind: 'felt', felt: 'dry', note: 'Wilted.' })).toBe(
+      'dry a finger deep. Wilted.',
+    )
+    expect(checkWords({ ...note, kind: 'weighed', lighterKg: 3.25 })).toBe('3.3 kg lighter than watered')
+    expect(checkWords({ ...note, kind: 'rated', stars: 4 })).toBe('4 of 5, all of it together')
+    expect(rootWords('2024-01-05', 'Its roots', '2026-09-14')).toBe(
+      'Its roots have filled it since January 2024.',
+    )
+    expect(rootWords('2028-01-05', 'Its roots', '2026-09-14')).toBe(
+      'Its roots will have filled it by January 2028.',
+    )
+    expect(rootWords(null, 'Its roots', '2026-09-14')).toBe('Its roots never fill it.')
+    expect(
+      winteringWords(
+        {
+          botanical: 'x',
+          in: { from: '2026-10-01', to: '2026-10-20' },
+          hardenFrom: '2027-05-01',
+          out: { from: '2027-05-15', to: '2027-05-28' },
+          aboveC: 5,
+          light: 'bright',
+          everyDays: 14,
+        },
+        'pelargonium',
+      ),
+    ).toMatch(/^Pelargonium comes in between 1 October and 20 October, to a bright place above 5.°C/)
+  })
 })

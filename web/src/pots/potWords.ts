@@ -1,4 +1,4 @@
-import type { ContainersView, PotView } from '@border/contract'
+import type { CheckView, ContainersView, PotView } from '@border/contract'
 import {
   capitalised,
   celsius,
@@ -7,7 +7,9 @@ import {
   hasCorners,
   isoDate,
   listed,
+  moneyWords,
   monthName,
+  monthYear,
   tenths,
   USUAL_FLOOR_KG_PER_M2,
   type IsoDate,
@@ -162,8 +164,18 @@ const colourWords = {
 } as const
 
 /** `In flower 20 of 22 weeks, flowers of one colour.` */
-export const proposalWords = ({ weeks, colours }: Proposal): string =>
-  `In flower ${weeks.inFlower} of ${weeks.of} weeks${colours ? `, ${colourWords[colours]}` : ''}.`
+export const proposalWords = ({ weeks, colours, cost }: Proposal): string =>
+  [
+    `In flower ${weeks.inFlower} of ${weeks.of} weeks${colours ? `, ${colourWords[colours]}` : ''}.`,
+    cost && costWords(cost),
+  ]
+    .filter(Boolean)
+    .join(' ')
+
+const costWords = ({ price, unpriced }: NonNullable<Proposal['cost']>): string =>
+  price === 0 && unpriced.length > 0
+    ? 'Nobody has a price for what is to be bought.'
+    : `${moneyWords(price)} to buy${unpriced.length > 0 ? `, without ${listed(unpriced)}` : ''}.`
 
 /** Where a plant of a pot stands. */
 export const roleWords: Record<PotRole, string> = {
@@ -181,3 +193,65 @@ export function mixWords({ traits }: Pick<PotView['mix'], 'traits'>): string {
   const share = (v: number) => `${Math.round(100 * v)} %`
   return `Drained it is ${share(traits.air)} air and ${share(traits.water)} water, of which plants can draw ${share(traits.available / traits.water)}.`
 }
+
+/** Reasons as they are read one after the other. */
+export const sentences = (because: readonly string[]): string => because.join(' ')
+
+const feltWords = {
+  wet: 'wet a finger deep',
+  moist: 'moist a finger deep',
+  dry: 'dry a finger deep',
+} as const
+
+/** What was done or found at a container: `dry a finger deep. Light as a feather.` */
+export function checkWords({ kind, felt, lighterKg, stars, note }: CheckView): string {
+  const what =
+    kind === 'watered'
+      ? 'watered through'
+      : kind === 'felt'
+        ? feltWords[felt ?? 'moist']
+        : kind === 'weighed'
+          ? `${kgText(lighterKg ?? 0)} lighter than watered`
+          : `${stars} of 5, all of it together`
+  return note ? `${what}. ${note}` : what
+}
+
+/** What a pot's own draw comes to, and how sure that is. */
+export function factorWords(factor: PotView['factor']): string {
+  if (!factor)
+    return 'Nothing was found here that tells more than the weather does: note when it was watered through, and how it feels some days later.'
+  const share = (v: number) => `${Math.round(100 * Math.abs(v - 1))} %`
+  const middle =
+    Math.abs(factor.factor - 1) < 0.05
+      ? 'It draws as is worked out'
+      : `It draws ${share(factor.factor)} ${factor.factor > 1 ? 'more' : 'less'} than is worked out from its size and the weather`
+  const from = (v: number) => (Math.abs(v - 1) < 0.05 ? 'as much' : `${share(v)} ${v > 1 ? 'more' : 'less'}`)
+  return `${middle}, by ${counted(factor.from, 'finding')} (from ${from(factor.p10)} to ${from(factor.p90)}). Its waterings are reckoned so.`
+}
+
+/** The mix as it has become, and when what of it must be new. */
+export function mixStateWords(state: NonNullable<PotView['mix']['state']>, today: IsoDate): string {
+  const { traits, sunk, topUpOn, wholeOn } = state
+  const when = (day: IsoDate) => (day <= today ? 'now' : `about ${monthYear(day)}`)
+  return [
+    sunk >= 0.03 && `It has sunk by ${Math.round(100 * sunk)} % since.`,
+    `Drained it has ${Math.round(100 * traits.air)} % of air left.`,
+    topUpOn && `The top third is to be new ${when(topUpOn)}.`,
+    wholeOn ? `All of it must be new ${when(wholeOn)}.` : 'It keeps its air for ten years and more.',
+  ]
+    .filter(Boolean)
+    .join(' ')
+}
+
+/** How a kind is wintered. @param name as it is called */
+export function winteringWords(w: PotView['wintering'][number], name: string): string {
+  return `${capitalised(name)} comes in between ${dayMonth(w.in.from)} and ${dayMonth(w.in.to)}, to ${w.light === 'bright' ? 'a bright' : 'a dark or bright'} place above ${celsius(Math.round(w.aboveC))}; look it over every ${w.everyDays} days. From ${dayMonth(w.hardenFrom)} out by day and in by night; out for good from ${dayMonth(w.out.from)}, after ${dayMonth(w.out.to)} without a thought of frost.`
+}
+
+/** When roots of a woody plant fill its pot; `fillOn` null: never. @param whose `Roots of bay`, `Its roots` */
+export const rootWords = (fillOn: IsoDate | null, whose: string, today: IsoDate): string =>
+  fillOn === null
+    ? `${whose} never fill it.`
+    : fillOn <= today
+      ? `${whose} have filled it since ${monthYear(fillOn)}.`
+      : `${whose} will have filled it by ${monthYear(fillOn)}.`

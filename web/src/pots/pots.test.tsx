@@ -3,8 +3,11 @@ import {
   containerEndpoints,
   gardenEndpoints,
   planEndpoints,
+  ruleEndpoints,
+  seasonEndpoints,
   taxonEndpoints,
   type ContainersView,
+  type LineView,
 } from '@border/contract'
 import { library } from '@border/core'
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
@@ -186,5 +189,191 @@ describe('watering', () => {
     )
     fireEvent.change(screen.getByLabelText('back on'), { target: { value: '2026-07-01' } })
     expect(await screen.findByText(/must be one to 60 days/)).toBeTruthy()
+  })
+})
+
+describe('what is proposed for a pot', () => {
+  it('is said with its reason, and made a job where it is one', async () => {
+    const spent = {
+      traits: usual!.mix.traits,
+      sunk: 0.3,
+      old: 1,
+      topUpOn: '2026-01-01',
+      wholeOn: '2026-05-01',
+    }
+    server.on(containerEndpoints.read, () =>
+      withPot({
+        mix: { ...usual!.mix, state: spent },
+        verdicts: [
+          { verdict: 'refresh', because: ['Its mix has 5 % of air left.'], weight: 0.7 },
+          { verdict: 'keep as it is', because: [], weight: 0.1 },
+        ],
+      }),
+    )
+    server.on(ruleEndpoints.askJob, () => ({ title: 'Refresh the mix of the pot' }))
+    open()
+    const said = await screen.findByRole('region', { name: 'What is proposed' })
+    expect(said.textContent).toContain('Refresh its mix')
+    expect(said.textContent).toContain('5 % of air left')
+    expect(said.textContent).not.toContain('Keep it as it is')
+    fireEvent.click(within(said).getByRole('button', { name: 'Make it a job' }))
+    await waitFor(() => expect(server.askedOf(ruleEndpoints.askJob)).toHaveLength(1))
+    const [asked] = server.askedOf(ruleEndpoints.askJob)
+    // All of it is due by now: not its top third.
+    expect(asked!.params.rule).toBe('refresh-mix-whole')
+    expect(asked!.body).toEqual({ subjectId: door.id })
+    expect(await screen.findByText(/In the season now: Refresh the mix of the pot/)).toBeTruthy()
+  })
+
+  it('leads to filling it anew where it is to be swapped', async () => {
+    server.on(containerEndpoints.read, () =>
+      withPot({ verdicts: [{ verdict: 'swap now', because: ['It is over.'], weight: 0.9 }] }),
+    )
+    open()
+    const said = await screen.findByRole('region', { name: 'What is proposed' })
+    fireEvent.click(within(said).getByRole('button', { name: 'Fill it anew' }))
+    expect(await screen.findByRole('form', { name: `Fill ${door.name}` })).toBeTruthy()
+  })
+})
+
+describe('what is found at a pot', () => {
+  it('is noted as it is felt or weighed, told of, and taken back', async () => {
+    server.on(containerEndpoints.check, () => ({ id: crypto.randomUUID() }))
+    server.on(containerEndpoints.withdrawCheck, () => ({ ok: true as const }))
+    open()
+    const said = await panel()
+    fireEvent.click(within(said).getByRole('button', { name: 'moist' }))
+    fireEvent.change(within(said).getByLabelText(/Lighter than watered by/), { target: { value: '3.5' } })
+    fireEvent.click(within(said).getByRole('button', { name: 'Weighed' }))
+    await waitFor(() => expect(server.askedOf(containerEndpoints.check)).toHaveLength(2))
+    expect(server.askedOf(containerEndpoints.check).map((a) => a.body)).toEqual([
+      { containerId: door.id, on: '2026-09-15', kind: 'felt', felt: 'moist' },
+      { containerId: door.id, on: '2026-09-15', kind: 'weighed', lighterKg: 3.5 },
+    ])
+    const noted = within(said)
+      .getByText(/dry a finger deep/)
+      .closest('li')!
+    fireEvent.click(within(noted).getByRole('button', { name: 'by mistake' }))
+    await waitFor(() => expect(server.askedOf(containerEndpoints.withdrawCheck)).toHaveLength(1))
+    expect(server.askedOf(containerEndpoints.withdrawCheck)[0]!.params.checkId).toBe(usual!.checks[0]!.id)
+  })
+})
+
+describe('where a pot would do best', () => {
+  const hours = usual!.light.season
+  it('is looked for once it is asked, and says so where nowhere is better', async () => {
+    const here = { x: 4, y: 4, hours, missesH: 1.2 }
+    server.on(containerEndpoints.spots, () => ({ here, better: [], forHere: [] }))
+    open()
+    const said = await panel()
+    expect(server.askedOf(containerEndpoints.spots)).toHaveLength(0)
+    fireEvent.click(within(said).getByRole('button', { name: 'Look through the garden' }))
+    expect(await screen.findByText(/misses what its plants want by 1\.2 h/)).toBeTruthy()
+    expect(screen.getByText('No open spot of the garden suits them better.')).toBeTruthy()
+  })
+
+  it('is told with the way to the plan, and which others would do better here', async () => {
+    server.on(containerEndpoints.spots, () => ({
+      here: { x: 4, y: 4, hours, missesH: 1.2 },
+      better: [{ x: 9, y: 4, hours, missesH: 0 }],
+      forHere: [
+        { id: garden.plantings[0]!.placeId, missesH: 0, missesNowH: 2 },
+        { id: door.id, missesH: 3, missesNowH: 0 },
+      ],
+    }))
+    open()
+    fireEvent.click(within(await panel()).getByRole('button', { name: 'Look through the garden' }))
+    expect((await screen.findByRole('link', { name: 'Move it on the plan' })).getAttribute('href')).toContain(
+      '/plan',
+    )
+    const other = garden.features.find((f) => f.id === garden.plantings[0]!.placeId)!
+    expect(screen.getByText(/lacks it where it stands/).textContent).toMatch(
+      new RegExp(`: ${other.name}\\.$`),
+    )
+  })
+})
+
+describe('the line of pots', () => {
+  const step = (season: number, more: Partial<LineView['plants'][number]['steps'][number]> = {}) => ({
+    season,
+    potId: door.id,
+    isMoved: false,
+    isPruned: false,
+    isBound: false,
+    window: null,
+    ...more,
+  })
+  it('says of each season who stays, who is cramped, who goes on, and to which ground at last', async () => {
+    server.on(containerEndpoints.line, () => ({
+      seasons: [2027, 2028],
+      plants: [
+        {
+          plantingId: garden.plantings[0]!.id,
+          botanical: 'Laurus nobilis',
+          potId: door.id,
+          fillOn: '2024-05-01',
+          ground: { placeId: garden.plantings[0]!.placeId, placeName: 'Court border' },
+          steps: [
+            step(2027, { isBound: true, isPruned: true, window: { from: '2027-03-10', to: '2027-04-03' } }),
+            step(2028, { potId: null, isMoved: true }),
+          ],
+        },
+      ],
+    }))
+    open('?show=years')
+    const table = await screen.findByRole('table', { name: 'Pots by season' })
+    const [, row] = within(table).getAllByRole('row')
+    expect([...row!.children].map((c) => c.textContent)).toEqual([
+      'bayIts roots have filled it since May 2024.',
+      `${door.name}roots pruned 10 March to 3 April`,
+      'to the ground, Court border',
+    ])
+  })
+
+  it('has nothing to say where no shrub stands in a pot', async () => {
+    server.on(containerEndpoints.line, () => ({ seasons: [2027], plants: [] }))
+    open('?show=years')
+    expect(await screen.findByText(/No shrub or tree stands in a pot here/)).toBeTruthy()
+  })
+})
+
+describe('the round of the pots', () => {
+  const season = answerTo(seasonEndpoints.read)
+  const [job] = season.jobs.filter((j) => j.state === 'open')
+  const [bed] = garden.features.filter((f) => f.kind === 'bed')
+  const due = {
+    ...job!,
+    title: 'Refresh the mix of the door pot',
+    kind: 'refresh mix' as const,
+    placeId: door.id,
+    placeIds: [door.id, bed!.id],
+    plannedOn: '2026-09-20',
+    parts: [{ day: '2026-09-20', minutes: 60 }],
+    minutes: 60,
+    materials: [{ name: 'potting mix', amount: 36, unit: 'l' }],
+  }
+
+  it('is told task by task with what to carry; what is elsewhere or later is left out', async () => {
+    server.on(seasonEndpoints.read, () => ({
+      ...season,
+      jobs: [
+        due,
+        { ...due, id: crypto.randomUUID(), title: 'Later', plannedOn: '2027-03-01' },
+        { ...due, id: crypto.randomUUID(), title: 'Elsewhere', placeId: bed!.id, placeIds: [bed!.id] },
+      ],
+    }))
+    open('?show=work')
+    expect(
+      await screen.findByText(/^1 job until 13 Oct, 1 h in all\. To carry: 36 l potting mix\./),
+    ).toBeTruthy()
+    expect(screen.getByRole('link', { name: due.title }).getAttribute('href')).toContain(`job=${due.id}`)
+    expect(screen.queryByText('Later')).toBeNull()
+    expect(screen.queryByText('Elsewhere')).toBeNull()
+  })
+
+  it('says so where nothing is due', async () => {
+    server.on(seasonEndpoints.read, () => ({ ...season, jobs: [] }))
+    open('?show=work')
+    expect(await screen.findByText(/Nothing is due at the pots until/)).toBeTruthy()
   })
 })

@@ -6,6 +6,13 @@ import { useAnswer } from '../api/answers.ts'
 export const useContainers = (gardenId: string) =>
   useAnswer(containerEndpoints.read, { params: { gardenId } })
 
+/** The best spots for a container, and the best containers for its spot: worked out once they are asked for. */
+export const useSpots = (gardenId: string, containerId: string, isAsked: boolean) =>
+  useAnswer(containerEndpoints.spots, { params: { gardenId, containerId } }, { enabled: isAsked })
+
+/** Woody plants along the line of containers. */
+export const useLine = (gardenId: string) => useAnswer(containerEndpoints.line, { params: { gardenId } })
+
 /** How they come through an absence. What is being read stays while it is asked for anew. */
 export const useAbsence = (gardenId: string, from: string, to: string) =>
   useAnswer(

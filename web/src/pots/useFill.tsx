@@ -31,6 +31,18 @@ export interface FilledPot {
   of: PotView
   year: Year
   coldestC: number | null
+  /** What it is to be filled with to begin with: as another was. */
+  design?: FillDesign | undefined
+}
+
+/** A filling that is handed on from one container to those that are to be alike. */
+export interface FillDesign {
+  season: FillSeason
+  recipe: RecipeName | ''
+  name: string
+  incoming: readonly Incoming[]
+  /** Containers that are still to be filled so. */
+  next: readonly string[]
 }
 
 /** A kind that is to go in. */
@@ -53,7 +65,7 @@ export const RENEWED = [
 ] as const
 
 /** What is said of a fill before it is kept. */
-interface Said {
+export interface Said {
   on: IsoDate
   season: FillSeason
   name: string
@@ -71,19 +83,22 @@ interface Said {
 /** A container being filled anew: what is said of it, what follows from that, and the way to keep it. */
 export type Fill = ReturnType<typeof useFill>
 
-export function useFill({ pot, of, year, coldestC }: FilledPot, onKept: () => void) {
+export function useFill(
+  { pot, of, year, coldestC, design }: FilledPot,
+  onKept: (kept: Said & { name: string }) => void,
+) {
   const { view, today } = useGardenContext()
   const { id: gardenId } = view.garden
   /** The fill that stands. */
   const before = of.fills[0]?.emptiedOn === null ? of.fills[0] : undefined
   const [said, setSaid] = useState<Said>(() => ({
     on: today,
-    season: seasonFrom(today, year.south),
-    name: '',
+    season: design?.season ?? seasonFrom(today, year.south),
+    name: design?.name ?? '',
     leaving: {},
-    incoming: [],
+    incoming: design?.incoming ?? [],
     renewed: before ? '0.33' : '1',
-    recipe: '',
+    recipe: design?.recipe ?? '',
     endedBy: '',
     endedNote: '',
     note: '',
@@ -100,12 +115,13 @@ export function useFill({ pot, of, year, coldestC }: FilledPot, onKept: () => vo
     season,
   )
   const mix = recipes[said.recipe || suggested]
-  const site = {
-    sunHours: sunIn(of.light, season, year.south),
+  const siteOf = (light: PotView['light'], forSeason = season) => ({
+    sunHours: sunIn(light, forSeason, year.south),
     coldestC: coldestC ?? MILD_C,
-    season,
-    overWinter: season === 'winter',
-  }
+    season: forSeason,
+    overWinter: forSeason === 'winter',
+  })
+  const site = siteOf(of.light)
   const name = said.name.trim() || `${season === 'summer' ? 'Summer' : 'Winter'} ${on.slice(0, 4)}`
   const keep = useGardenWrite(containerEndpoints.fill, { gardenId }, (_, { editId }) => (
     <>
@@ -137,7 +153,7 @@ export function useFill({ pot, of, year, coldestC }: FilledPot, onKept: () => vo
         ...(said.note.trim() && { note: said.note.trim() }),
         ...(said.endedNote.trim() && { endedNote: said.endedNote.trim() }),
       },
-      { onSuccess: onKept },
+      { onSuccess: () => onKept({ ...said, name }) },
     )
   return {
     said,
@@ -149,6 +165,7 @@ export function useFill({ pot, of, year, coldestC }: FilledPot, onKept: () => vo
     suggested,
     mix,
     site,
+    siteOf,
     name,
     remarks: remarksOn(
       together.map((p) => ({ taxon: p.taxon, count: p.count, role: potRoleOf(p.role) })),

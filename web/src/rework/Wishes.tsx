@@ -1,6 +1,7 @@
 import type { SaidWishes } from '@border/contract'
-import { browsers, colourSchemes, layers, oklchOf, type Harmed, type Layer } from '@border/core'
+import { browsers, colourSchemes, layers, harmed, oklchOf, type Layer } from '@border/core'
 import { Choose } from '../frame/Choose.tsx'
+import { Tick, Ticks } from '../frame/Ticks.tsx'
 import { Figure } from './Figure.tsx'
 import './rework.css'
 
@@ -10,7 +11,6 @@ const CUSTOMS = [
   { value: 'matrix', label: 'a matrix' },
 ] as const
 const SCHEMES = [{ value: '', label: 'any' }, ...colourSchemes.map((s) => ({ value: s, label: s }))]
-const HARMED: readonly Harmed[] = ['people', 'cats', 'dogs', 'horses']
 const LAYERS: Record<Layer, string> = { front: 'Low plants', middle: 'Middling ones', back: 'Tall ones' }
 /** A hue to begin with, degrees: violet. */
 const FIRST_HUE = 300
@@ -115,7 +115,7 @@ export function Wishes({ wishes, onSay }: { wishes: SaidWishes; onSay: (wishes: 
       </span>
       <Ticks
         label="Harmless to"
-        of={HARMED}
+        of={harmed}
         said={wishes.harmlessTo}
         onSay={(harmlessTo) => put({ harmlessTo })}
       />
@@ -135,52 +135,6 @@ export function Wishes({ wishes, onSay }: { wishes: SaidWishes; onSay: (wishes: 
         />
       </span>
     </div>
-  )
-}
-
-/** A wish that is there or not. */
-const Tick = ({
-  label,
-  said,
-  onSay,
-}: {
-  label: string
-  said: boolean | undefined
-  onSay: (said: true | undefined) => void
-}) => (
-  <label>
-    <input type="checkbox" checked={said ?? false} onChange={(e) => onSay(e.target.checked || undefined)} />{' '}
-    {label}
-  </label>
-)
-
-/** Some of several; none of them is no wish. */
-function Ticks<T extends string>({
-  label,
-  of,
-  said = [],
-  onSay,
-}: {
-  label: string
-  of: readonly T[]
-  said: readonly T[] | undefined
-  onSay: (said: T[] | undefined) => void
-}) {
-  return (
-    <span className="wide row">
-      {label}
-      {of.map((one) => (
-        <Tick
-          key={one}
-          label={one}
-          said={said.includes(one)}
-          onSay={(isIn) => {
-            const next = [...said.filter((o) => o !== one), ...(isIn ? [one] : [])]
-            onSay(next.length > 0 ? next : undefined)
-          }}
-        />
-      ))}
-    </span>
   )
 }
 

@@ -1,0 +1,90 @@
+import type { LineView } from '@border/contract'
+import { dayMonth, type Taxon } from '@border/core'
+import { Link, useLocation } from 'react-router'
+import { Answered } from '../frame/Answered.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
+import { rootWords } from './potWords.ts'
+import { useLine } from './queries.ts'
+import type { RowPot } from './usePotRow.ts'
+
+interface Props {
+  pots: readonly RowPot[]
+  taxa: readonly Taxon[]
+}
+
+/** Woody plants along the line of containers that there are: who stands where in which year, and who goes to the ground at last. */
+export function PotYears(props: Props) {
+  const { view } = useGardenContext()
+  return (
+    <Answered of={[useLine(view.garden.id)]} waiting="Which plant goes on to which pot is being worked out.">
+      {(line) => <Line {...props} line={line} />}
+    </Answered>
+  )
+}
+
+function Line({ pots, taxa, line: { seasons, plants } }: Props & { line: LineView }) {
+  const { today } = useGardenContext()
+  const { search } = useLocation()
+  const potName = (id: string) => pots.find((p) => p.id === id)?.name ?? 'a pot'
+  const kindName = (botanical: string) => taxa.find((t) => t.botanical === botanical)?.common ?? botanical
+  if (plants.length === 0)
+    return (
+      <div className="screen-body">
+        <p>
+          No shrub or tree stands in a pot here. One that does is followed through the years: when its roots
+          have filled its pot, which of your pots it goes on to, and when it is better given to the ground.
+        </p>
+      </div>
+    )
+  return (
+    <div className="screen-body stack">
+      <p>
+        The line of pots you have, shared out so that roots are cramped least, moves are few and displays are
+        kept: all of them together, season by season. What you decide is yours.
+      </p>
+      <div className="pots-scroll">
+        <table className="pots-days pot-line" aria-label="Pots by season">
+          <thead>
+            <tr>
+              <th scope="col">Plant</th>
+              {seasons.map((s) => (
+                <th key={s} scope="col">
+                  {s}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {plants.map((p) => (
+              <tr key={p.plantingId}>
+                <th scope="row">
+                  <Link to={{ pathname: `../plants/${p.plantingId}`, search }}>{kindName(p.botanical)}</Link>
+                  <small className="soft">{rootWords(p.fillOn, 'Its roots', today)}</small>
+                </th>
+                {p.steps.map((s, k) => (
+                  <td key={s.season} className={s.isMoved ? 'moved' : s.isBound ? 'bound' : undefined}>
+                    {s.potId === null
+                      ? s.isMoved
+                        ? `to the ground${p.ground ? `, ${p.ground.placeName}` : ''}`
+                        : 'in the ground'
+                      : k === 0 || s.isMoved
+                        ? potName(s.potId)
+                        : 'stays'}
+                    <small className="soft">
+                      {s.isPruned ? 'roots pruned ' : s.isBound && !s.isMoved ? 'cramped ' : ''}
+                      {s.window && `${dayMonth(s.window.from)} to ${dayMonth(s.window.to)}`}
+                    </small>
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <small className="soft">
+        Cramped: the pot keeps it smaller than a deeper one would. Where it stays so, a third of its roots are
+        cut away every third spring and fresh mix is put in their place.
+      </small>
+    </div>
+  )
+}
