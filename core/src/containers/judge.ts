@@ -1,6 +1,7 @@
 import {
   brimfulLitres,
   type Container,
+  type Shelter,
   eavesOver,
   litresTo,
   eavesZones,
@@ -127,8 +128,8 @@ export interface PotLight {
 }
 
 const MID_MONTH = 15
-/** Under eaves so much of the rain is driven in. */
-const RAIN_UNDER_EAVES = 0.1
+/** Of the rain what reaches a pot below what lies over it: under eaves and a roof what is driven in. Working figures. */
+const RAIN_UNDER: Readonly<Record<Shelter, number>> = { 'open sky': 1, 'an overhang': 0.4, 'a roof': 0.1 }
 
 /** To so many figures light is the same wherever the plan has its origin. */
 const figure = (v: number): number => Math.round(v * 1e6) / 1e6
@@ -209,7 +210,8 @@ function wateredOf(
   const parts = [...(pot.mix ?? recipes[suited].parts)]
   const state = mixState(pot.known?.fills ?? [], on) ?? null
   const traits = state?.traits ?? traitsOf(parts)
-  const rainShare = light.eaves === undefined ? 1 : RAIN_UNDER_EAVES
+  const { cover } = pot.properties as { cover?: Shelter }
+  const rainShare = RAIN_UNDER[cover ?? (light.eaves === undefined ? 'open sky' : 'a roof')]
   const water: WateredPot = { vessel, mix: traits, plants, sunShare: light.share, rainShare }
   const factor = potFactor(water, pot.known?.checks ?? [], days) ?? null
   return { vessel, parts, state, factor, traits, plants, water: { ...water, factor: factor?.factor } }

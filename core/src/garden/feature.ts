@@ -27,6 +27,10 @@ export type PotShape = (typeof potShapes)[number]
 export const stands = ['paving', 'gravel', 'soil', 'deck', 'balcony', 'roof', 'wall top', 'shelf'] as const
 export type StandsOn = (typeof stands)[number]
 
+/** What lies over a container: rain reaches it, half of it does, or none. */
+export const shelters = ['open sky', 'an overhang', 'a roof'] as const
+export type Shelter = (typeof shelters)[number]
+
 /** Who moves it about. */
 export const movers = ['one person', 'two people', 'a sack truck', 'nobody'] as const
 

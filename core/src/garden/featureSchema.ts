@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { isIsoDate } from '../dates/index.ts'
 import { day, limits, remark, words } from '../written/index.ts'
-import { featureDefaults, movers, potShapes, stands, type FeatureKind } from './feature.ts'
+import { shelters, featureDefaults, movers, potShapes, stands, type FeatureKind } from './feature.ts'
 import { soilTextures } from './soil.ts'
 import { windExposures } from './wind.ts'
 
@@ -121,6 +121,8 @@ export const featureProperties = {
     standsM: size(3).optional(),
     facingDeg: bearing.optional(),
     movedBy: z.enum(movers).optional(),
+    /** What lies over it, where that is no eaves of a building on the plan. */
+    cover: z.enum(shelters).optional(),
     ...lie,
   }),
   building: z.looseObject({

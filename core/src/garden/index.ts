@@ -1,5 +1,6 @@
 export {
   castsShade,
+  shelters,
   featureDefaults,
   featureKinds,
   isPlace,
@@ -10,6 +11,7 @@ export {
   ringOf,
   stands,
   type Feature,
+  type Shelter,
   type FeatureKind,
   type FeatureProperties,
   type Geometry,

@@ -5,8 +5,10 @@ import dayjs from 'dayjs'
 import { useId, useState } from 'react'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { AlikeFields } from './AlikeFields.tsx'
 import { CornerInputs } from './CornerInputs.tsx'
 import {
+  allParts,
   drawnAs,
   drawnNow,
   emptyGeometry,
@@ -91,7 +93,7 @@ function missingWords(draft: Draft): string | undefined {
 
 /** What is wrong with the parts of a draft, each by its name. */
 function problemsOf(draft: Draft): string[] {
-  return draft.parts.flatMap(({ now }) => {
+  return allParts(draft).flatMap(({ now }) => {
     if (!now) return []
     const read = checkFeature({
       type: 'Feature',
@@ -197,6 +199,7 @@ function Where({ editor, draft, now, onCorner }: PartProps & Pick<Props, 'onCorn
         <div className="row">
           <PointInputs at={pointNow(draft)} onAt={(at) => editor.step(standingAt(draft, at), true)} />
         </div>
+        {now.kind === 'container' && !inHand(draft).was && <AlikeFields {...{ editor, draft, now }} />}
       </section>
     )
   const drawn = drawnNow(draft)!

@@ -11,7 +11,7 @@ import {
 import { metresText } from '../frame/words.ts'
 import { potRadiusM } from '../plan/Ground.tsx'
 import type { PlanScale } from '../plan/scale.ts'
-import { drawnNow, inHand, isChanged, pointNow, type Draft } from './draft.ts'
+import { allParts, drawnNow, inHand, isChanged, pointNow, type Draft } from './draft.ts'
 import { sidesOf } from './outline.ts'
 
 export type Held =
@@ -36,7 +36,7 @@ export function DraftShape({ draft, scale, held, onGrab, onHandle }: Props) {
   return (
     <g className="draft">
       {part.was && isChanged(draft) && <Shape now={part.was} scale={scale} className="draft-was" />}
-      {draft.parts
+      {allParts(draft)
         .filter(({ now }) => now)
         .map(({ id, now }, i) => (
           <Shape key={id} now={now!} scale={scale} className={i === 0 ? 'draft-shape' : 'draft-other'} />

@@ -2,6 +2,7 @@ import type { FeatureView, PlantingView } from '@border/contract'
 import { areaM2, readyShape, ringOf, shift, turn, withHandleAt, type PlanFeature } from '@border/core'
 import { describe, expect, it } from 'vitest'
 import {
+  allParts,
   begun,
   carriedWhole,
   couldHappen,
@@ -13,6 +14,7 @@ import {
   inHand,
   isChanged,
   joinDraft,
+  madeAlike,
   newDraft,
   restepped,
   saidAs,
@@ -143,5 +145,33 @@ describe('steps', () => {
     expect(unstepped(back)).toBeUndefined()
     expect(inHand(restepped(back)!.draft).now!.name).toBe('Lon')
     expect(restepped(stepped(back, goneWith(back.draft, [])))).toBeUndefined()
+  })
+})
+
+describe('containers alike', () => {
+  const pot = saidAs(standingAt(newDraft('p', 'container'), [3, 4]), { name: 'Step pot' })
+
+  it('stand in a row, numbered on from those that are there, and are sent together', () => {
+    const five = madeAlike(pot, 5, ['Step pot 2', 'Step pot', 'Step pot 7b'], 0.7)
+    const parts = editOf(five).parts.map(
+      (p) => p.feature as { properties: { name: string }; geometry: { coordinates: number[] } },
+    )
+    expect(parts.map((f) => f.properties.name)).toEqual([3, 4, 5, 6, 7].map((n) => `Step pot ${n}`))
+    parts.forEach((f, i) => {
+      expect(f.geometry.coordinates[0]).toBeCloseTo(3 + 0.7 * i, 3)
+      expect(f.geometry.coordinates[1]).toBeCloseTo(4, 3)
+    })
+    expect(new Set(editOf(five).parts.map((p) => p.id)).size).toBe(5)
+  })
+
+  it('run the way they are told to, keep their ids when more are wanted, and are one again as before', () => {
+    const two = madeAlike(pot, 2, [], 1)
+    const north = { ...two, alike: { ...two.alike!, towardsDeg: 0 } }
+    expect(allParts(north)[1]!.now!.geometry).toEqual({ type: 'Point', coordinates: [3, 5] })
+    const three = madeAlike(north, 3, [], 9)
+    expect(allParts(three).slice(0, 2)).toEqual(allParts(north))
+    expect(editOf(madeAlike(three, 1, [], 1))).toEqual(editOf(pot))
+    // Nothing is numbered before it stands anywhere.
+    expect(allParts(madeAlike(saidAs(newDraft('p', 'container'), { name: 'x' }), 3, [], 1))).toHaveLength(1)
   })
 })

@@ -42,6 +42,19 @@ export interface Draft {
   settled: ReadonlyMap<string, { placeId: string; x: number; y: number }>
   /** Plantings that go with their place. */
   withdrawn: readonly string[]
+  /** More like the one in hand, in a row: containers that are put on the plan at once and numbered. */
+  alike?: Alike | undefined
+}
+
+/** Others like a new part, each with its id. */
+export interface Alike {
+  ids: readonly string[]
+  /** From the middle of one to the middle of the next, metres. */
+  apartM: number
+  /** The way that the row runs: 0 to the plan's top, clockwise. */
+  towardsDeg: number
+  /** What the first is numbered. */
+  first: number
 }
 
 const NOTHING = { carriedBy: undefined, rehomed: [], settled: new Map(), withdrawn: [] }
@@ -95,6 +108,52 @@ export function emptyGeometry(kind: DrawnKind): Geometry {
 }
 
 export const inHand = ({ parts }: Draft): DraftPart => parts[0]!
+
+/** All parts of a draft: where more are to be alike these too, numbered along their row. */
+export function allParts(draft: Draft): readonly DraftPart[] {
+  const { alike, parts } = draft
+  const { id, now } = inHand(draft)
+  const at = pointNow(draft)
+  if (!alike || alike.ids.length === 0 || !now || !at) return parts
+  const rad = (alike.towardsDeg * Math.PI) / 180
+  const row = [id, ...alike.ids].map((one, i): DraftPart => {
+    const along = i * alike.apartM
+    const rounded = (v: number) => Math.round(v * 1000) / 1000
+    return {
+      id: one,
+      was: undefined,
+      now: {
+        ...now,
+        name: `${now.name.trim()} ${alike.first + i}`,
+        geometry: {
+          type: 'Point',
+          coordinates: [rounded(at[0] + along * Math.sin(rad)), rounded(at[1] + along * Math.cos(rad))],
+        },
+      },
+    }
+  })
+  return [...row, ...parts.slice(1)]
+}
+
+/** So many in all like the one in hand; those that are there keep their ids. @param taken names on the plan: numbers go on from them */
+export function madeAlike(draft: Draft, count: number, taken: readonly string[], apartM: number): Draft {
+  const { alike } = draft
+  const name = inHand(draft).now?.name.trim() ?? ''
+  const numbers = taken.flatMap((t) =>
+    t.startsWith(`${name} `) && /^\d+$/.test(t.slice(name.length + 1))
+      ? [Number(t.slice(name.length + 1))]
+      : [],
+  )
+  const ids = Array.from({ length: Math.max(0, count - 1) }, (_, i) => alike?.ids[i] ?? crypto.randomUUID())
+  const towardsDeg = alike?.towardsDeg ?? 90
+  return {
+    ...draft,
+    alike:
+      ids.length === 0
+        ? undefined
+        : { ids, apartM: alike?.apartM ?? apartM, towardsDeg, first: Math.max(0, ...numbers) + 1 },
+  }
+}
 
 /** What is drawn of the part in hand: undefined of what has a point, or goes. */
 export function drawnNow(draft: Draft): Drawn | undefined {
@@ -259,7 +318,7 @@ const sent = (f: PlanFeature) => ({
 export function editOf(draft: Draft, from?: string): PlanEdit {
   const part = inHand(draft)
   return {
-    parts: draft.parts.map(({ id, now }) => ({ id, feature: now && sent(now) })),
+    parts: allParts(draft).map(({ id, now }) => ({ id, feature: now && sent(now) })),
     carried:
       draft.carriedBy && part.was && isPlace(part.was) ? [{ placeId: part.id, by: draft.carriedBy }] : [],
     rehomed: draft.rehomed.map((r) => ({ ...r })),

@@ -1,4 +1,5 @@
 import {
+  shelters,
   movers,
   neededGeometry,
   potShapes,
@@ -133,6 +134,7 @@ export const kindFields: Record<DrawnKind, readonly Field[]> = {
     size('standsM', 'That is high', { max: 3, step: 0.05 }),
     size('facingDeg', 'Faces', { max: 360, step: 5, unit: '°' }),
     word('movedBy', 'Moved by', movers),
+    word('cover', 'Over it', shelters),
     ...lie,
     note,
   ],
