@@ -132,4 +132,78 @@ describe('pots on files', () => {
     expect([status, stdout]).toEqual([1, ''])
     expect(stderr).toMatch(says)
   })
+
+  it('tell when their mix is spent, what findings make of their water, and which plant goes on to which pot', async () => {
+    const mix = [{ name: 'compost', parts: 1 }]
+    const tub = (name: string, depthM: number, more: object = {}) => ({
+      name,
+      container: { shape: 'tapered', diameterM: depthM, depthM, rimHeightM: depthM + 0.02 },
+      ...more,
+    })
+    const { stdout, status } = await border(
+      ...asked({
+        ...here,
+        on: '2025-11-10',
+        pots: [
+          tub('Small', 0.3, {
+            plants: [{ taxon: 'Laurus nobilis', count: 1, role: 'focal', plantedOn: '2015-04-01' }],
+            history: [{ filledOn: '2021-04-01', mix }],
+            checks: [
+              { day: '2025-08-01', kind: 'watered' },
+              { day: '2025-08-02', kind: 'felt', felt: 'dry' },
+            ],
+          }),
+          tub('Large', 0.6),
+        ],
+      }),
+    )
+    expect(status).toBe(0)
+    const { pots, pottingOn } = JSON.parse(stdout)
+    // A fifth of compost goes each year: 0.8 to the power of 4.6.
+    expect(pots[0].mix.state.sunk).toBeCloseTo(1 - 0.8 ** 4.61, 1)
+    expect(pots[0].mix.state.topUpOn <= '2025-11-10').toBe(true)
+    expect(pots[0].factor.factor).toBeGreaterThan(1)
+    expect(pots[1].factor).toBeNull()
+    expect(pottingOn).toHaveLength(1)
+    expect(pottingOn[0]).toMatchObject({ taxon: 'Laurus nobilis', pot: 'Small' })
+    expect(pottingOn[0].steps[0]).toMatchObject({ season: 2026, isMoved: true })
+    expect(pottingOn[0].steps[0].window.from.slice(0, 4)).toBe('2026')
+  })
+
+  it('under a roof are watered sooner than under the open sky, never later', async () => {
+    const { stdout } = await border(
+      ...asked({
+        ...here,
+        pots: [undefined, 'an overhang', 'a roof'].map((cover, i) => ({
+          name: `Pot ${i}`,
+          container: { ...box, cover },
+          plants: [{ taxon: 'Tagetes patula', count: 5, plantedOn: '2026-05-20' }],
+        })),
+      }),
+    )
+    const days = JSON.parse(stdout).pots.map((p: { water: { days: { p50: number } | null }[] }) =>
+      p.water.map((m) => m.days?.p50 ?? 32),
+    )
+    for (let m = 0; m < 12; m++) {
+      expect(days[1][m]).toBeLessThanOrEqual(days[0][m])
+      expect(days[2][m]).toBeLessThanOrEqual(days[1][m])
+    }
+    expect(days[2][5]).toBeLessThan(days[0][5])
+  })
+
+  it('with a finding of no kind, or more new than all of it, are refused with the place', async () => {
+    const wrong = async (more: object) => {
+      const { status, stderr } = await border(
+        ...asked({ ...here, pots: [{ name: 'Box', container: box, ...more }] }),
+      )
+      expect(status).not.toBe(0)
+      return stderr
+    }
+    expect(await wrong({ checks: [{ day: '2026-01-01', kind: 'felt', felt: 'soggy' }] })).toMatch(
+      /pots\.0\.checks\.0\.felt/,
+    )
+    expect(
+      await wrong({ history: [{ filledOn: '2026-01-01', mix: [{ name: 'grit', parts: 1 }], renewed: 1.5 }] }),
+    ).toMatch(/pots\.0\.history\.0\.renewed/)
+  })
 })

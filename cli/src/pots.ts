@@ -5,17 +5,27 @@ import {
   DAYS_OF_WATER,
   daysBetween,
   featureProperties,
+  highsSolver,
+  leadingWoody,
+  linePots,
+  lineSeasons,
   judgePots,
   library,
   lightAtPots,
   MOST_AWAY_DAYS,
   placesOn,
   potsStanding,
+  pottingOn,
+  pottingOnWindow,
+  winterHere,
+  type Climate,
+  type PottedWoody,
   seasonOf,
   usualYearAt,
   type PotStanding,
   type Scene,
 } from '@border/core'
+import loadHighs from 'highs'
 import { dirname, resolve } from 'node:path'
 import { optionsOf, readJson } from './files.ts'
 import { climateIn, gardenIn, placeNames, plantingsIn } from './plannedGarden.ts'
@@ -23,20 +33,20 @@ import { potsFile, type PotsFile } from './potsFile.ts'
 import { BadInput, Misuse } from './say.ts'
 
 /** `border pots FILE [--json]`: what containers hold, weigh and drink, and how they come through an absence, on files alone. */
-export function potsCommand(args: string[]): string {
+export async function potsCommand(args: string[]): Promise<string> {
   const { values, positionals } = optionsOf(args, { json: { type: 'boolean' } })
   const [path, ...more] = positionals
   if (!path || more.length > 0) throw new Misuse('pots takes one file, and --json')
   const read = potsFile.safeParse(readJson(path))
   if (!read.success)
     throw new BadInput(read.error.issues.map((i) => `${path}: ${i.path.join('.') || 'file'}: ${i.message}`))
-  const answer = answerOf(path, read.data)
+  const answer = await answerOf(path, read.data)
   return values.json ? JSON.stringify(answer) : JSON.stringify(answer, null, 2)
 }
 
 const taxonOf = new Map(library.map((t) => [t.botanical.toLowerCase(), t]))
 
-function answerOf(path: string, file: PotsFile): object {
+async function answerOf(path: string, file: PotsFile): Promise<object> {
   const beside = (name: string) => resolve(dirname(path), name)
   const garden = file.plan === undefined ? undefined : gardenIn(beside(file.plan))
   const { latitude, longitude } = garden?.head ?? file
@@ -64,7 +74,7 @@ function answerOf(path: string, file: PotsFile): object {
     climate,
     record: days.filter((d) => daysBetween(d.day, last) < DAYS_OF_WATER),
     forecast: [],
-    schools: {},
+    schools: file.schools,
   }
   const { absence } = file
   const span = absence && daysBetween(absence.from, absence.to)
@@ -79,6 +89,7 @@ function answerOf(path: string, file: PotsFile): object {
       ...judged,
       light: light[i]!,
     })),
+    pottingOn: await lineOf(pots, climate, on, latitude < 0),
     ...(absence && { absence: absenceOf(pots, light, about, absence) }),
   }
 }
@@ -106,10 +117,55 @@ function potsOfPlan(
       features: garden.features,
       plantings: growing.filter((p) => p.plantedOn <= on && p.livingCount > 0),
     },
-    (place) => fills[place.name],
+    (place) => ofFile(fills[place.name]),
     { on, south },
   )
   return pots.map((p) => ({ ...p, id: nameOf(p.id) }))
+}
+
+/** What a file says of a container's fill, as it is judged by. */
+const ofFile = (fill: Pick<PotsFile['pots'][number], 'mix' | 'season' | 'history' | 'checks'> | undefined) =>
+  fill && {
+    mix: fill.mix ?? fill.history.at(-1)?.mix,
+    season: fill.season,
+    known: {
+      fills: fill.history.map((f) => ({ ...f, endedBy: f.endedBy ?? null })),
+      checks: fill.checks,
+      ratings: [],
+      toCut: [],
+    },
+  }
+
+/** Woody plants along the line of containers, each of those it names. */
+async function lineOf(
+  pots: readonly PotStanding[],
+  climate: Climate,
+  on: string,
+  south: boolean,
+): Promise<object[]> {
+  const plants = pots.flatMap((pot): PottedWoody[] => {
+    const largest = leadingWoody(pot.plantings)
+    return largest ? [{ id: pot.id, taxon: largest.taxon, plantedOn: largest.plantedOn, potId: pot.id }] : []
+  })
+  if (plants.length === 0) return []
+  const seasons = lineSeasons(on, south)
+  const suitsGround = (p: PottedWoody) => winterHere(p.taxon, climate, 'bed') !== 'tender'
+  const found = pottingOn(
+    plants,
+    linePots(pots),
+    seasons,
+    { on, south, suitsGround },
+    highsSolver(await loadHighs()),
+  )
+  return plants.map((p, i) => ({
+    taxon: p.taxon.botanical,
+    pot: p.potId,
+    steps: found.plants[i]!.steps.map(({ potId, ...step }) => ({
+      ...step,
+      to: potId ?? 'the ground',
+      window: step.isMoved || step.isPruned ? (pottingOnWindow(p.taxon, climate, step.season) ?? null) : null,
+    })),
+  }))
 }
 
 /** Those that the file tells of itself, in the open. */
@@ -135,7 +191,8 @@ const potsOfFile = (path: string, { pots }: PotsFile, on: string, south: boolean
       y: 0,
       rimHeightM: read.data.rimHeightM,
       plantings,
-      mix: pot.mix ?? null,
+      mix: pot.mix ?? pot.history.at(-1)?.mix ?? null,
       season: pot.season ?? seasonOf(plantings, on, south),
+      known: ofFile(pot)?.known,
     }
   })

@@ -1,21 +1,40 @@
-import { componentNames, fillSeasons, isIsoDate, potRoles } from '@border/core'
+import { componentNames, felts, fillEnds, fillSeasons, isIsoDate, potRoles, schoolIds } from '@border/core'
 import { z } from 'zod'
 
 const name = z.string().min(1).max(200)
 const day = z.string().refine(isIsoDate, 'must be a date like 2026-09-14')
 
+/** Parts by volume. */
+const mix = z
+  .array(z.strictObject({ name: z.enum(componentNames), parts: z.number().positive().max(100) }))
+  .min(1)
+
 const fill = {
-  /** Parts by volume. */
-  mix: z
+  mix: mix.optional(),
+  season: z.enum(fillSeasons).optional(),
+  /** What it was filled with before and now, the earliest first. */
+  history: z
     .array(
       z.strictObject({
-        name: z.enum(componentNames),
-        parts: z.number().positive().max(100),
+        filledOn: day,
+        mix,
+        renewed: z.number().min(0).max(1).default(1),
+        endedBy: z.enum(fillEnds).optional(),
       }),
     )
-    .min(1)
-    .optional(),
-  season: z.enum(fillSeasons).optional(),
+    .max(200)
+    .default([]),
+  /** What was done and found at it. */
+  checks: z
+    .array(
+      z.discriminatedUnion('kind', [
+        z.strictObject({ day, kind: z.literal('watered') }),
+        z.strictObject({ day, kind: z.literal('felt'), felt: z.enum(felts) }),
+        z.strictObject({ day, kind: z.literal('weighed'), lighterKg: z.number().min(0).max(5000) }),
+      ]),
+    )
+    .max(1000)
+    .default([]),
 }
 
 /** The file that `border pots` reads: docs/formats.md. */
@@ -27,6 +46,8 @@ export const potsFile = z.strictObject({
   on: day.optional(),
   latitude: z.number().min(-90).max(90).optional(),
   longitude: z.number().min(-180).max(180).optional(),
+  /** The schools that are followed; the usual ones where nothing is said. */
+  schools: z.partialRecord(z.enum(schoolIds), z.string()).default({}),
   /** By the name of a container of the plan. */
   fills: z.record(name, z.strictObject(fill)).default({}),
   /** Containers that are on no plan, in the open where nothing else is said. */

@@ -20,6 +20,7 @@ import {
 import { z } from 'zod'
 import {
   botanicalName,
+  fileText,
   gardenPath,
   crew,
   head,
@@ -31,7 +32,7 @@ import {
   shortText,
 } from './basics.ts'
 import { whatIsKnown, type Aspect } from './aspects.ts'
-import { reads, writes } from './endpoint.ts'
+import { reads, sendsFile, writes } from './endpoint.ts'
 import { sunHours } from './worked.ts'
 
 const n = z.number()
@@ -354,6 +355,12 @@ export const containerEndpoints = {
   }),
   check: writes(`${path}/checks`, crew, { body: checkRequest, answer: z.strictObject({ id }) }),
   withdrawCheck: writes(`${path}/checks/:checkId/withdraw`, crew),
+  /** The containers that stand, out to a file and in from one; nothing of their fills. */
+  csv: sendsFile(`${gardenPath}/containers.csv`, keeper, 'text/csv'),
+  bring: writes(`${gardenPath}/containers-file`, head, {
+    body: z.object({ csv: fileText }),
+    answer: z.strictObject({ added: n, changed: n, editId: id.nullable() }),
+  }),
   fill: writes(`${path}/fills`, head, {
     body: fillRequest,
     answer: z.strictObject({ editId: id, fillId: id, plantingIds: z.array(id) }),

@@ -53,7 +53,10 @@ export {
   type PotFactor,
 } from './potFactor.ts'
 export {
+  leadingWoody,
   linePoints,
+  linePots,
+  lineSeasons,
   pottingOn,
   pottingOnWindow,
   seasonCost,

@@ -1,7 +1,8 @@
 import type { Climate } from '../climate/index.ts'
 import { careRules, gardenYear, windowsOf } from '../care/index.ts'
-import { daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
-import type { Taxon } from '../plants/index.ts'
+import { addDays, daysBetween, seasonYearOf, type IsoDate } from '../dates/index.ts'
+import { vesselOf, type PlanFeature } from '../garden/index.ts'
+import { isWoody, type Taxon } from '../plants/index.ts'
 import { Milp, type MilpTerm, type SolveMilp } from '../search/index.ts'
 import { wantedDepthM } from './inPot.ts'
 
@@ -53,6 +54,35 @@ export const linePoints = {
   toGround: 4,
   inGround: 1,
 } as const
+
+/** Seasons that woody plants of containers are looked ahead over. */
+const SEASONS = 6
+/** So long after midwinter spring is over: what is potted on is so in the next. */
+const SPRING_DAYS = 150
+
+/** The seasons that a line is told of: from the one whose spring comes next. */
+export function lineSeasons(on: IsoDate, south: boolean): number[] {
+  const first = seasonYearOf(addDays(on, 365 - SPRING_DAYS), south)
+  return Array.from({ length: SEASONS }, (_, i) => first + i)
+}
+
+/** The woody plant of a container that tells when it is potted on: of several the others go with the tallest; undefined where there is none. */
+export const leadingWoody = <P extends { taxon: Taxon }>(plants: readonly P[]): P | undefined =>
+  plants
+    .filter((p) => isWoody(p.taxon))
+    .reduce<P | undefined>((a, b) => (a && a.taxon.heightM >= b.taxon.heightM ? a : b), undefined)
+
+/** The containers of a line as it is worked out. A hanging one takes no shrub that is not in it. */
+export const linePots = (
+  pots: readonly (Pick<PlanFeature, 'properties'> & { id: string; plantings: readonly { taxon: Taxon }[] })[],
+): LinePot[] =>
+  pots.flatMap((p): LinePot[] => {
+    const vessel = vesselOf(p)
+    const isSeasonal = p.plantings.length > 0 && leadingWoody(p.plantings) === undefined
+    return vessel.shape === 'hanging' && leadingWoody(p.plantings) === undefined
+      ? []
+      : [{ id: p.id, depthM: vessel.depthM, isSeasonal }]
+  })
 
 const PRUNED_EVERY = 3
 const DAYS_A_YEAR = 365.25

@@ -20,3 +20,4 @@ export {
 export { readTaxa, writeTaxa } from './taxa.ts'
 export { taxonSchema, taxonShape } from './taxonSchema.ts'
 export { plantingCsv, shoppingCsv } from './schemeTables.ts'
+export { containerAs, readContainers, writeContainers, type ContainerRow } from './containers.ts'

@@ -1,9 +1,12 @@
 import { containerEndpoints } from '@border/contract'
 import { route, type Route } from '../routing.ts'
-import { notFound } from '../errors.ts'
+import { featuresOn, writeContainers } from '@border/core'
+import { fileRefusal, notFound } from '../errors.ts'
 import { withdrawPotCheck } from '../store/potChecks.ts'
+import { readOn } from '../work/fileTasks.ts'
 import {
   absenceFrom,
+  bringContainers,
   checkContainer,
   containersOf,
   fillContainer,
@@ -34,6 +37,23 @@ export const containerRoutes = (pool: ComputePool): Route[] => [
     handle: async ({ db, garden, params }) => {
       if (!(await withdrawPotCheck(db, garden.id, params.checkId))) throw notFound('What was noted')
     },
+  }),
+  route(containerEndpoints.csv, {
+    handle: async ({ read, today }, { res }) => {
+      res
+        .type('text/csv; charset=utf-8')
+        .set('content-disposition', 'attachment; filename="containers.csv"')
+        .send(writeContainers(featuresOn(await read.features(), today)))
+    },
+  }),
+  route(containerEndpoints.bring, {
+    prepare: async ({ body }) => {
+      const read = await readOn(pool)('containersFile', { text: body.csv })
+      if (!read.ok) throw fileRefusal(read.problems)
+      return read.value
+    },
+    handle: ({ db, garden, person, today, prepared }) =>
+      bringContainers(db, { gardenId: garden.id, personId: person.id, today }, prepared),
   }),
   route(containerEndpoints.fill, {
     handle: ({ db, garden, person, body, today }) =>

@@ -263,3 +263,43 @@ describe('the line of containers', () => {
     expect((await potNow(small)).verdicts[0]!.verdict).toBe('pot on')
   })
 })
+
+describe('containers as a file', () => {
+  const bring = (csv: string) => post('/containers-file', { csv })
+  const standing = async () =>
+    (await get<GardenView>('')).features.filter((f) => f.kind === 'container' && f.to === null)
+
+  it('go out and come back with nothing changed; a row changed and one new are one edit that can be taken back', async () => {
+    await potOnPlan({ holes: 1 })
+    const out = await practice.head.get(`/gardens/${practice.gardenId}/containers.csv`)
+    const csv = out.text
+    expect(csv.split('\r\n')[0]).toMatch(/^name,x_m,y_m,shape,diameter_m/)
+    expect((await bring(csv)).body).toEqual({ added: 0, changed: 0, editId: null })
+    const before = await standing()
+    const [first] = before
+    const brought = await bring(`name,x_m,y_m,holes,material\n${first!.name},,,4,zinc\nNew urn,7,22,1,lead\n`)
+    expect(brought.body).toMatchObject({ added: 1, changed: 1 })
+    const after = await standing()
+    expect(after).toHaveLength(before.length + 1)
+    expect(after.find((f) => f.id === first!.id)).toMatchObject({
+      geometry: first!.geometry,
+      properties: { ...first!.properties, holes: 4, material: 'zinc' },
+    })
+    expect((await post(`/plan/edits/${brought.body.editId}/undo`)).status).toBe(200)
+    expect(await standing()).toEqual(before)
+  })
+
+  it('that are faulty change nothing, and say what and where', async () => {
+    const before = await standing()
+    const refused = await bring(`name,x_m,y_m,holes\n${before[0]!.name},1,1,3\nNowhere,,,1\n`)
+    expect(refused.status).toBe(422)
+    expect(refused.body.problems).toEqual([
+      {
+        where: 'containers.csv',
+        message: expect.stringMatching(/line 3, column x_m: where a new one stands/),
+      },
+    ])
+    expect((await bring('name,holes\nA,many\n')).status).toBe(422)
+    expect(await standing()).toEqual(before)
+  })
+})

@@ -411,6 +411,9 @@ export function validWrites(
     return potId
   }
   valid(containers.fill, async () => ({ body: fillOf(await potOnPlan(), { on: '2020-05-20' }) }))
+  valid(containers.bring, async () => ({
+    body: { csv: `name,x_m,y_m,diameter_m\n${name('Pot')},${4 + nth},21,0.4\n` },
+  }))
   const felt = (containerId: string) => ({ containerId, on: '2020-06-20', kind: 'felt', felt: 'dry' })
   valid(containers.check, async () => ({ body: felt(await potOnPlan()) }))
   valid(containers.withdrawCheck, async () => {

@@ -101,6 +101,7 @@ export const bloom = (task: ComputeTasks['bloom']) => bloomResult(task)
 export const diagnose = ({ plantings, table, year }: ComputeTasks['diagnose']) =>
   diagnosePlantings(plantings, table, year)
 export {
+  containersFile,
   logFile,
   observationsFile,
   planFile,

@@ -41,6 +41,7 @@ export const {
   successions,
   planFile,
   plantingsFile,
+  containersFile,
   weatherFile,
   taxaFile,
   observationsFile,

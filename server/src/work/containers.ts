@@ -9,39 +9,46 @@ import type {
 } from '@border/contract'
 import {
   addDays,
+  containerAs,
   coldNights,
   DAYS_OF_WATER,
   dayMonthYear,
   featuresOn,
-  isWoody,
+  leadingWoody,
+  linePots,
+  lineSeasons,
   maxDay,
   nextTags,
   potsStanding,
   pottingOnWindow,
   rootBoundAfter,
-  seasonYearOf,
   usualYearAt,
   vesselOf,
   winterHere,
+  type ContainerRow,
+  type FileProblem,
+  type PlanFeature,
   type PotCheck,
   type PotKnown,
   type PotsAbout,
 } from '@border/core'
-import { group, max } from 'd3-array'
+import { group } from 'd3-array'
 import { randomUUID } from 'node:crypto'
+import { isDeepStrictEqual } from 'node:util'
 import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
-import { notFound, Refusal } from '../errors.ts'
+import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import type { GardenReader } from '../reader.ts'
 import { openEdit } from '../store/edits.ts'
 import { listFills, listStaysInContainers, type Fill } from '../store/fills.ts'
-import { findFeature } from '../store/gardens.ts'
+import { findFeature, listFeatures } from '../store/gardens.ts'
 import { type Job } from '../store/jobs.ts'
 import { insertPotCheck, listPotChecks } from '../store/potChecks.ts'
 import { listPlantings, listTags } from '../store/plantings.ts'
 import { forecastFor, listWeather } from '../store/weather.ts'
 import type { ComputePool } from './compute.ts'
 import { groundPromised } from './assess.ts'
+import { editPlan } from './editPlan.ts'
 import { enterPlanting } from './editPlantings.ts'
 import { lightOfGarden } from './gardenLight.ts'
 
@@ -187,11 +194,6 @@ export const spotsOfPot = async (
     return pool.run('potSpots', { scene, features, pot, others, on: reader.today })
   })
 
-/** Seasons that woody plants of containers are looked ahead over. */
-const LINE_SEASONS = 6
-/** Spring is over: what is potted on is so in the next. */
-const SPRING_DAYS = 150
-
 /** Woody plants along the line of containers that the garden owns, season by season. */
 export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<LineView> =>
   derive(reader, ['line', [reader.today]], async () => {
@@ -201,15 +203,9 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
     const { places } = await reader.standing()
     const { pots } = await standingContainers(reader)
     const plantings = await reader.plantings()
-    const first = seasonYearOf(addDays(today, 365 - SPRING_DAYS), south)
-    const seasons = Array.from({ length: LINE_SEASONS }, (_, i) => first + i)
-    const vessels = new Map(pots.map((p) => [p.id, vesselOf(p)]))
-    // Of several woody plants of one pot the others go with the largest.
-    const plants = pots.flatMap((pot) => {
-      const woody = plantings.filter((p) => p.placeId === pot.id && isWoody(p.taxon))
-      const largest = max(woody, (p) => p.taxon.heightM)
-      return woody.filter((p) => p.taxon.heightM === largest).slice(0, 1)
-    })
+    const seasons = lineSeasons(today, south)
+    const depthOf = new Map(pots.map((p) => [p.id, vesselOf(p).depthM]))
+    const plants = pots.flatMap((pot) => leadingWoody(plantings.filter((p) => p.placeId === pot.id)) ?? [])
     const { light } = await lightOfGarden(reader, pool, today, undefined)
     const free = await pool.run('spots', {
       garden: { plantings, reserved: await groundPromised(reader, today), climate, suspected: [] },
@@ -224,13 +220,7 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
         : undefined
     const found = await pool.run('line', {
       plants: plants.map(({ id, taxon, plantedOn, placeId }) => ({ id, taxon, plantedOn, potId: placeId })),
-      pots: pots
-        .filter((p) => vessels.get(p.id)!.shape !== 'hanging')
-        .map((p) => ({
-          id: p.id,
-          depthM: vessels.get(p.id)!.depthM,
-          isSeasonal: p.plantings.length > 0 && !p.plantings.some((q) => isWoody(q.taxon)),
-        })),
+      pots: linePots(pots),
       seasons,
       on: today,
       south,
@@ -239,7 +229,7 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
     return {
       seasons,
       plants: plants.map((p, i) => {
-        const years = rootBoundAfter(p.taxon, vessels.get(p.placeId)!.depthM)
+        const years = rootBoundAfter(p.taxon, depthOf.get(p.placeId)!)
         const ground = groundOf(p)
         return {
           plantingId: p.id,
@@ -273,6 +263,62 @@ export async function checkContainer(
   await containerStanding(db, gardenId, said.containerId, said.on)
   return { id: await insertPotCheck(db, { gardenId, personId }, said) }
 }
+
+/**
+ * The plan with the containers of a file: those that stand under its names put as it has them, the others new. One edit. Run inside a
+ * transaction that holds the garden.
+ *
+ * @throws {Refusal} where two stand under one name, or a new one has no place
+ */
+export async function bringContainers(
+  trx: Db,
+  { gardenId, personId, today }: Pick<Filler, 'gardenId' | 'personId' | 'today'>,
+  rows: readonly ContainerRow[],
+): Promise<{ added: number; changed: number; editId: string | null }> {
+  const standing = featuresOn(await listFeatures(trx, gardenId), today).filter((f) => f.kind === 'container')
+  const byName = group(standing, (f) => f.name)
+  const problems: FileProblem[] = []
+  const parts = rows.flatMap((row) => {
+    const [was, ...more] = byName.get(row.name) ?? []
+    const feature = containerAs(row, was)
+    const wrong = (column: string, message: string) =>
+      problems.push({ file: 'containers.csv', line: row.line, column, message })
+    if (more.length > 0) wrong('name', `${more.length + 1} containers stand here under this name`)
+    if (!feature) wrong('x_m', 'where a new one stands is needed')
+    if (!feature || (was && isDeepStrictEqual(feature, withoutId(was)))) return []
+    const { kind, name, from, to, geometry, properties } = feature
+    return [
+      {
+        id: was?.id ?? randomUUID(),
+        isNew: was === undefined,
+        feature: { type: 'Feature', properties: { ...properties, kind, name, from, to }, geometry },
+      },
+    ]
+  })
+  if (problems.length > 0) throw fileRefusal(problems)
+  const editId = await editPlan(
+    trx,
+    { gardenId, personId },
+    {
+      parts: parts.map(({ id, feature }) => ({ id, feature })),
+      carried: [],
+      rehomed: [],
+      settled: [],
+      withdrawn: [],
+    },
+  )
+  const added = parts.filter((p) => p.isNew).length
+  return { added, changed: parts.length - added, editId }
+}
+
+const withoutId = ({ kind, name, from, to, geometry, properties }: PlanFeature): PlanFeature => ({
+  kind,
+  name,
+  from,
+  to,
+  geometry,
+  properties,
+})
 
 /** @throws {Refusal} where there is no such container, or it did not stand on that day */
 async function containerStanding(db: Db, gardenId: string, id: string, on: string) {

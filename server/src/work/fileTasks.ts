@@ -1,5 +1,6 @@
 import {
   clockOffsetHours,
+  readContainers,
   readLightLog,
   readObservations,
   readPlan,
@@ -7,6 +8,7 @@ import {
   readSoil,
   readTaxa,
   readWeather,
+  type ContainerRow,
   type FileResult,
   type IsoDate,
   type Located,
@@ -43,6 +45,8 @@ export const observationsFile = ({
   today: IsoDate
 }): FileResult<ObservationRow[]> => readObservations(text, plantings, today)
 
+export const containersFile = ({ text }: Text): FileResult<ContainerRow[]> => readContainers(text)
+
 export const soilFile = ({
   text,
   places,
@@ -66,7 +70,16 @@ export function logFile({
     : read
 }
 
-const files = { planFile, plantingsFile, weatherFile, taxaFile, observationsFile, soilFile, logFile }
+const files = {
+  planFile,
+  plantingsFile,
+  containersFile,
+  weatherFile,
+  taxaFile,
+  observationsFile,
+  soilFile,
+  logFile,
+}
 type Files = typeof files
 
 /** Reads a file of a kind. */

@@ -1,4 +1,5 @@
 import {
+  containerEndpoints,
   gardenEndpoints,
   recordEndpoints,
   ruleEndpoints,
@@ -6,7 +7,15 @@ import {
   roles,
   roleWords,
 } from '@border/contract'
-import { capitalised, dayMonthYear, followed, schools, latitudeWords, longitudeWords } from '@border/core'
+import {
+  capitalised,
+  counted,
+  dayMonthYear,
+  followed,
+  schools,
+  latitudeWords,
+  longitudeWords,
+} from '@border/core'
 import { Form, Input, Radio, Select } from 'antd'
 import { useState } from 'react'
 import { hrefOf } from '../api/client.ts'
@@ -50,6 +59,7 @@ export function SetupScreen() {
         <Schools />
         <CalendarLink />
         <ObservationFiles />
+        <ContainerFiles />
         {isHead && <People />}
         <section>
           <h2>You</h2>
@@ -180,6 +190,36 @@ function ObservationFiles() {
       {isHead && (
         <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
           Bring in observations.csv
+        </BringCsv>
+      )}
+    </section>
+  )
+}
+
+/** The pots of the plan out to a file, and in from one. */
+function ContainerFiles() {
+  const { view, isHead } = useGardenContext()
+  const bring = useGardenWrite(
+    containerEndpoints.bring,
+    { gardenId: view.garden.id },
+    (_, { added, changed }) =>
+      added + changed === 0
+        ? 'Read: nothing in it is otherwise than on the plan.'
+        : `Read: ${counted(added, 'pot')} new, ${counted(changed, 'pot')} changed. It is one change of the plan.`,
+  )
+  return (
+    <section>
+      <h2>Pots as a file</h2>
+      <p>
+        <a href={hrefOf(containerEndpoints.csv, { params: { gardenId: view.garden.id } })} download>
+          containers.csv
+        </a>{' '}
+        holds every pot that stands, with its sizes and where it stands. Change or add rows in a spreadsheet
+        and bring it back: each is known by its name.
+      </p>
+      {isHead && (
+        <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
+          Bring in containers.csv
         </BringCsv>
       )}
     </section>
