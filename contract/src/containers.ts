@@ -224,6 +224,7 @@ const checkView = z.strictObject({
   kind: z.enum(checkKinds),
   felt: z.enum(felts).nullable(),
   lighterKg: n.nullable(),
+  rainMm: n.nullable(),
   stars: n.nullable(),
   note: note.nullable(),
   by: z.string().nullable(),
@@ -236,6 +237,7 @@ const checkRequest = z.discriminatedUnion('kind', [
   z.object({ ...saidOfCheck, kind: z.literal('watered') }),
   z.object({ ...saidOfCheck, kind: z.literal('felt'), felt: z.enum(felts) }),
   z.object({ ...saidOfCheck, kind: z.literal('weighed'), lighterKg: n.min(0).max(5000) }),
+  z.object({ ...saidOfCheck, kind: z.literal('rained'), rainMm: n.min(0).max(1000) }),
   z.object({ ...saidOfCheck, kind: z.literal('rated'), stars: n.int().min(1).max(5) }),
 ])
 export type CheckRequest = z.input<typeof checkRequest>

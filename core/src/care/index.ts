@@ -51,6 +51,7 @@ export { careRules } from './rules/index.ts'
 export {
   followed,
   schoolIds,
+  schoolNote,
   schoolOf,
   schools,
   type School,

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { climateOf, generateWeather } from '../climate/index.ts'
-import { dayOfYear } from '../dates/index.ts'
+import { addDays, dayOfYear } from '../dates/index.ts'
 import {
   featureProperties,
   potShapes,
@@ -659,6 +659,27 @@ describe('what lies ahead of a fill', () => {
       on: '2027-01-10',
     }).next!
     expect(dayOfYear(summer.from)).toBeGreaterThan(climate.lastFrost!.p50)
+  })
+
+  it('is narrowed by the forecast: to the first frost of it, or to no sooner than its end; and nothing tender goes in before', () => {
+    const run = (from: string, minima: readonly number[]) =>
+      minima.map((minC, i) => ({ day: addDays(from, i), minC }))
+    const usual = ahead('Pelargonium × hortorum').over!
+    const by = (forecast: readonly { day: string; minC: number }[]) =>
+      fillAhead([set('Pelargonium × hortorum')], 'summer', { ...about, forecast }).over!
+    expect(by(run('2026-08-10', [8, 9, 7]))).toEqual(usual)
+    const frosty = run(addDays(usual.from, 2), [3, 1, -1, -3])
+    expect(by(frosty)).toMatchObject({ from: frosty[2]!.day, to: frosty[2]!.day, because: 'frost' })
+    const mild = run(addDays(usual.from, -1), [6, 6, 5, 6])
+    expect(by(mild)).toMatchObject({ from: addDays(mild[3]!.day, 1), to: usual.to })
+    // What has its season is not ended by a forecast.
+    const pansies = [set('Viola × wittrockiana', '2026-10-10')]
+    const spring = { ...about, on: '2027-04-20' }
+    const plain = fillAhead(pansies, 'winter', spring)
+    const cold = run(addDays(plain.next!.from, 1), [2, -2, 4])
+    const held = fillAhead(pansies, 'winter', { ...spring, forecast: cold })
+    expect(held.over).toEqual(plain.over)
+    expect(held.next!.from).toBe(cold[2]!.day)
   })
 
   it('is a cold night for those that do not bear it, and for more of them the colder it is', () => {

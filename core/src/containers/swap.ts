@@ -29,9 +29,19 @@ const FROST_TENDER_C = -3
 export function fillAhead(
   plants: readonly Pick<InPot, 'taxon' | 'plantedOn'>[],
   season: FillSeason,
-  { on, climate, year }: { on: IsoDate; climate: Climate | null; year: Year },
+  {
+    on,
+    climate,
+    year,
+    forecast = [],
+  }: {
+    on: IsoDate
+    climate: Climate | null
+    year: Year
+    forecast?: readonly Pick<ForecastDay, 'day' | 'minC'>[]
+  },
 ): FillAhead {
-  const ends = plants.filter((p) => isSeasonal(p.taxon)).map((p) => endOf(p, on, climate, year))
+  const ends = plants.filter((p) => isSeasonal(p.taxon)).map((p) => endOf(p, on, climate, year, forecast))
   const first = ends.reduce<(typeof ends)[number] | undefined>(
     (a, b) => (a && a.from <= b.from ? a : b),
     undefined,
@@ -40,7 +50,34 @@ export function fillAhead(
   const coming: FillSeason = season === 'summer' ? 'winter' : 'summer'
   // A pot of what stays is not filled by seasons.
   const isSwapped = over !== undefined || plants.length === 0
-  return { over: over ?? null, next: isSwapped && climate ? swapWindow(climate, coming, on) : null }
+  const next = isSwapped && climate ? swapWindow(climate, coming, on) : null
+  return { over: over ?? null, next: next && afterCold(next, forecast) }
+}
+
+/** What is tender waits while frost is forecast: the window opens on the day after the last of its nights. */
+function afterCold(
+  next: NonNullable<FillAhead['next']>,
+  forecast: readonly Pick<ForecastDay, 'day' | 'minC'>[],
+): FillAhead['next'] {
+  const last = next.season === 'summer' ? forecast.findLast((d) => d.minC <= FROST_C) : undefined
+  const from = last ? maxDay(next.from, addDays(last.day, 1)) : next.from
+  return from > next.to ? { ...next, from: next.to } : { ...next, from }
+}
+
+/** Air at which tender leaves freeze on a clear night. */
+const FROST_C = 0
+
+/** A frost as it is told by the climate, narrowed by the days that are forecast: it comes with the first of their frosts, and not before their end without one. */
+function narrowed(
+  frost: { from: IsoDate; to: IsoDate },
+  forecast: readonly Pick<ForecastDay, 'day' | 'minC'>[],
+): { from: IsoDate; to: IsoDate } {
+  const comes = forecast.find((d) => d.minC <= FROST_C)
+  if (comes) return { from: comes.day, to: comes.day }
+  const last = forecast.at(-1)
+  return last && last.day >= frost.from
+    ? { from: addDays(last.day, 1), to: maxDay(frost.to, addDays(last.day, 1)) }
+    : frost
 }
 
 /** When what is for a season may go in; null where no rule of setting out names a time. Of all pots of a garden it is the same. */
@@ -64,13 +101,15 @@ function endOf(
   on: IsoDate,
   climate: Climate | null,
   year: Year,
+  forecast: readonly Pick<ForecastDay, 'day' | 'minC'>[],
 ) {
   const since = maxDay(plantedOn, addDays(on, -KEPT_DAYS))
   const own = seasonYearOf(since, year.south)
   const season = [own - 1, own, own + 1]
     .map((s) => seasonDates(taxon, s, year))
     .find((s) => s.goneBy >= since)!
-  const frost = taxon.hardyToC >= FROST_TENDER_C ? nextFrost(climate, on) : undefined
+  const usual = taxon.hardyToC >= FROST_TENDER_C ? nextFrost(climate, on) : undefined
+  const frost = usual && narrowed(usual, forecast)
   return frost && frost.from <= season.goneBy
     ? { ...frost, botanical: taxon.botanical, because: 'frost' as const }
     : {

@@ -8,10 +8,12 @@ export const up = (db: Knex): Promise<void> =>
       garden_id uuid not null references gardens on delete cascade,
       container_id uuid not null,
       on_date date not null check (on_date between '1950-01-01' and '2199-12-31'),
-      kind text not null check (kind in ('watered', 'felt', 'weighed', 'rated')),
+      kind text not null check (kind in ('watered', 'felt', 'weighed', 'rained', 'rated')),
       felt text check (felt in ('wet', 'moist', 'dry')),
       -- Kilograms less than watered through.
       lighter_kg double precision check (lighter_kg between 0 and 5000),
+      -- Rain of that day in a gauge beside it, millimetres.
+      rain_mm double precision check (rain_mm between 0 and 1000),
       stars smallint check (stars between 1 and 5),
       note text,
       person_id uuid references people,
@@ -20,6 +22,7 @@ export const up = (db: Knex): Promise<void> =>
       -- Each says what its kind says, and nothing else.
       check ((kind = 'felt') = (felt is not null)),
       check ((kind = 'weighed') = (lighter_kg is not null)),
+      check ((kind = 'rained') = (rain_mm is not null)),
       check ((kind = 'rated') = (stars is not null)),
       foreign key (container_id, garden_id) references features (id, garden_id) on delete cascade
     );

@@ -21,6 +21,7 @@ export const listPotChecks = (db: Db, gardenId: string, since: string): Promise<
       'c.kind',
       'c.felt',
       'c.lighter_kg as lighterKg',
+      'c.rain_mm as rainMm',
       'c.stars',
       'c.note',
       'p.name as by',
@@ -42,6 +43,7 @@ export async function insertPotCheck(
     kind: said.kind,
     felt: said.kind === 'felt' ? said.felt : null,
     lighter_kg: said.kind === 'weighed' ? said.lighterKg : null,
+    rain_mm: said.kind === 'rained' ? said.rainMm : null,
     stars: said.kind === 'rated' ? said.stars : null,
     note: said.note || null,
   })

@@ -214,12 +214,27 @@ describe('what is found at a container', () => {
     expect((await post(`/containers/checks/${found.body.id}/withdraw`)).status).toBe(404)
   })
 
+  it('is corrected by rain that a gauge has caught: with more of it a pot was not as dry', async () => {
+    const id = await potOnPlan()
+    await fill(id)
+    await check(id, { kind: 'watered', on: '2025-07-01' })
+    // Older than a year: nothing of it is known any more.
+    expect((await potNow(id)).checks).toEqual([])
+    await check(id, { kind: 'watered', on: '2025-10-01' })
+    await check(id, { kind: 'felt', felt: 'dry', on: '2025-10-05' })
+    const without = (await potNow(id)).factor!
+    await check(id, { kind: 'rained', rainMm: 9, on: '2025-10-03' })
+    // Found dry in spite of it, it draws the more.
+    expect((await potNow(id)).factor!.factor).toBeGreaterThan(without.factor)
+  })
+
   it('is refused where it lies ahead, says nothing of its kind, or was found at what is no container', async () => {
     const id = await potOnPlan()
     const before = (await potNow(id)).checks
     expect((await check(id, { kind: 'watered', on: '2026-09-16' })).status).toBe(422)
     expect((await check(id, { kind: 'felt' })).status).toBe(422)
     expect((await check(id, { kind: 'rated', stars: 6 })).status).toBe(422)
+    expect((await check(id, { kind: 'rained', rainMm: -2 })).status).toBe(422)
     expect((await check(id, { kind: 'weighed', lighterKg: -1 })).status).toBe(422)
     expect((await check(randomUUID(), { kind: 'watered' })).status).toBe(404)
     expect((await potNow(id)).checks).toEqual(before)

@@ -26,6 +26,7 @@ import {
   vesselOf,
   winterHere,
   type ContainerRow,
+  type DailyWeather,
   type FileProblem,
   type PlanFeature,
   type PotCheck,
@@ -74,12 +75,23 @@ async function standingContainers(reader: GardenReader) {
     latitudeDeg: garden.latitude,
     year: usualYearAt(climate, garden.latitude),
     climate,
-    record,
+    record: withGauge(record, checks),
     forecast: forecast.ok ? forecast.days : [],
     schools: garden.schools,
   }
   const isSimulated = (climate?.isSimulated ?? false) || (forecast.ok && forecast.isSimulated)
   return { scene, pots, about, fills, checks, isSimulated }
+}
+
+/** Days of a record with the rain that a gauge in the garden has caught: it is nearer than the station. Of several of one day the latest counts. */
+function withGauge(
+  record: readonly DailyWeather[],
+  checks: Awaited<ReturnType<typeof listPotChecks>>,
+): readonly DailyWeather[] {
+  const caught = new Map(
+    checks.toReversed().flatMap((c) => (c.rainMm === null ? [] : [[c.on, c.rainMm] as const])),
+  )
+  return caught.size === 0 ? record : record.map((d) => ({ ...d, rainMm: caught.get(d.day) ?? d.rainMm }))
 }
 
 /** What was found at a container longer ago says nothing of it. */

@@ -2,11 +2,13 @@ import type { BenchView, PotView } from '@border/contract'
 import {
   counted,
   fillEnds,
+  followed,
   listed,
   madeUp,
   moneyWords,
   potRoles,
   recipes,
+  schoolNote,
   shoppingList,
   type FillEnd,
   type FillSeason,
@@ -18,6 +20,7 @@ import {
 import { useId } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { TaxonSelect } from '../plants/TaxonSelect.tsx'
 import { litresText, roleWords } from './potWords.ts'
@@ -173,6 +176,7 @@ export function MixFields({
   fill: Fill
   offers: readonly Offer[]
 }) {
+  const { schools } = useGardenContext().view
   return (
     <fieldset>
       <legend>Mix</legend>
@@ -202,6 +206,10 @@ export function MixFields({
         options={RENEWED}
         onChange={(renewed) => say({ renewed })}
       />
+      <small className="soft">
+        {schoolNote('pot-mix', followed(schools, 'pot-mix'))} Root balls of annuals:{' '}
+        {schoolNote('pot-roots', followed(schools, 'pot-roots'))}
+      </small>
       <NewMix of={of} parts={mix.parts} renewed={Number(said.renewed)} offers={offers} />
     </fieldset>
   )

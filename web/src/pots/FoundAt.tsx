@@ -14,11 +14,9 @@ const STARS = [1, 2, 3, 4, 5] as const
 /** What was done and found at a container: it corrects how much it is taken to draw, and rates all of it. */
 export function FoundAt({ of, potId }: { of: PotView; potId: string }) {
   const { view, isCrew, today } = useGardenContext()
-  const [kg, setKg] = useState('')
   const check = useGardenWrite(containerEndpoints.check, { gardenId: view.garden.id }, 'Noted.')
   const at = { containerId: potId, on: today }
   const note = (said: CheckRequest) => check.mutate(said)
-  const lighterKg = Number(kg)
   return (
     <section>
       <h3>Found at it</h3>
@@ -35,32 +33,20 @@ export function FoundAt({ of, potId }: { of: PotView; potId: string }) {
               </Button>
             ))}
           </div>
-          <form
-            className="row"
-            onSubmit={(e) => {
-              e.preventDefault()
-              note({ ...at, kind: 'weighed', lighterKg })
-              setKg('')
-            }}
-          >
-            <label>
-              Lighter than watered by{' '}
-              <input
-                type="number"
-                className="fill-count"
-                min={0}
-                max={5000}
-                step="any"
-                required
-                value={kg}
-                onChange={(e) => setKg(e.target.value)}
-              />{' '}
-              kg
-            </label>
-            <Button size="small" type="submit">
-              Weighed
-            </Button>
-          </form>
+          <Figure
+            label="Lighter than watered by"
+            unit="kg"
+            most={5000}
+            does="Weighed"
+            onSay={(lighterKg) => note({ ...at, kind: 'weighed', lighterKg })}
+          />
+          <Figure
+            label="Rain in the gauge today"
+            unit="mm"
+            most={1000}
+            does="Caught"
+            onSay={(rainMm) => note({ ...at, kind: 'rained', rainMm })}
+          />
           <div className="row" role="group" aria-label="All of it, in stars">
             <span className="soft">All of it</span>
             {STARS.map((stars) => (
@@ -79,6 +65,51 @@ export function FoundAt({ of, potId }: { of: PotView; potId: string }) {
         ))}
       </ul>
     </section>
+  )
+}
+
+/** A figure read off a scale, and the button that notes it. */
+function Figure({
+  label,
+  unit,
+  most,
+  does,
+  onSay,
+}: {
+  label: string
+  unit: string
+  most: number
+  does: string
+  onSay: (value: number) => void
+}) {
+  const [said, say] = useState('')
+  return (
+    <form
+      className="row"
+      onSubmit={(e) => {
+        e.preventDefault()
+        onSay(Number(said))
+        say('')
+      }}
+    >
+      <label>
+        {label}{' '}
+        <input
+          type="number"
+          className="fill-count"
+          min={0}
+          max={most}
+          step="any"
+          required
+          value={said}
+          onChange={(e) => say(e.target.value)}
+        />{' '}
+        {unit}
+      </label>
+      <Button size="small" type="submit">
+        {does}
+      </Button>
+    </form>
   )
 }
 

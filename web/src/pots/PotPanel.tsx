@@ -4,8 +4,10 @@ import {
   counted,
   dayMonthYear,
   listed,
+  poisonousTo,
   tenths,
   type MonthOfWater,
+  type Taxon,
   type Year,
 } from '@border/core'
 import { max } from 'd3-array'
@@ -136,6 +138,7 @@ function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
               {p.taxon.common}, <span className="taxon">{p.taxon.botanical}</span>
             </Link>
             {p.role && <small className="soft"> {roleText(p.role)}</small>}
+            <Poison taxon={p.taxon} />
           </li>
         ))}
       </ul>
@@ -151,6 +154,14 @@ function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
         <p>They go together: by light, water, vigour, winter and what the pot holds.</p>
       )}
     </section>
+  )
+}
+
+/** Whom it poisons: said where it is within their reach. */
+function Poison({ taxon }: { taxon: Taxon }) {
+  const harmed = poisonousTo(taxon)
+  return harmed.length === 0 ? null : (
+    <small className="pot-walk">Poisonous to {listed([...harmed])} if eaten: out of their reach.</small>
   )
 }
 

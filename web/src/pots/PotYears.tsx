@@ -1,5 +1,6 @@
-import type { LineView } from '@border/contract'
-import { dayMonth, type Taxon } from '@border/core'
+import type { ContainersView, LineView } from '@border/contract'
+import { capitalised, dayMonth, listed, monthYear, type Taxon } from '@border/core'
+import { group } from 'd3-array'
 import { Link, useLocation } from 'react-router'
 import { Answered } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
@@ -9,6 +10,7 @@ import type { RowPot } from './usePotRow.ts'
 
 interface Props {
   pots: readonly RowPot[]
+  found: ContainersView
   taxa: readonly Taxon[]
 }
 
@@ -22,18 +24,19 @@ export function PotYears(props: Props) {
   )
 }
 
-function Line({ pots, taxa, line: { seasons, plants } }: Props & { line: LineView }) {
+function Line({ pots, found, taxa, line: { seasons, plants } }: Props & { line: LineView }) {
   const { today } = useGardenContext()
   const { search } = useLocation()
   const potName = (id: string) => pots.find((p) => p.id === id)?.name ?? 'a pot'
   const kindName = (botanical: string) => taxa.find((t) => t.botanical === botanical)?.common ?? botanical
   if (plants.length === 0)
     return (
-      <div className="screen-body">
+      <div className="screen-body stack">
         <p>
           No shrub or tree stands in a pot here. One that does is followed through the years: when its roots
           have filled its pot, which of your pots it goes on to, and when it is better given to the ground.
         </p>
+        <MixDue found={found} nameOf={potName} />
       </div>
     )
   return (
@@ -85,6 +88,31 @@ function Line({ pots, taxa, line: { seasons, plants } }: Props & { line: LineVie
         Cramped: the pot keeps it smaller than a deeper one would. Where it stays so, a third of its roots are
         cut away every third spring and fresh mix is put in their place.
       </small>
+      <MixDue found={found} nameOf={potName} />
     </div>
+  )
+}
+
+/** When all of the mix of each container must be new, the soonest first. */
+function MixDue({ found, nameOf }: { found: ContainersView; nameOf: (id: string) => string }) {
+  const { today } = useGardenContext()
+  const due = found.pots
+    .flatMap((p) => (p.mix.state?.wholeOn ? [{ id: p.id, on: p.mix.state.wholeOn }] : []))
+    .sort((a, b) => (a.on < b.on ? -1 : 1))
+  if (due.length === 0) return null
+  return (
+    <section>
+      <h2>All of the mix new</h2>
+      <ul className="plain-list pot-due">
+        {[...group(due, (d) => (d.on <= today ? 'now' : monthYear(d.on)))].map(([when, of]) => (
+          <li key={when}>
+            <b>{capitalised(when)}</b>: {listed(of.map((d) => nameOf(d.id)))}
+          </li>
+        ))}
+      </ul>
+      <small className="soft">
+        By what each was filled with, what was put to it since, and how such stuff rots and settles.
+      </small>
+    </section>
   )
 }

@@ -87,7 +87,7 @@ function Pots({ found, taxa }: { found: ContainersView; taxa: readonly Taxon[] }
       ) : shown === 'work' ? (
         <PotRound pots={pots} />
       ) : shown === 'years' ? (
-        <PotYears pots={pots} taxa={taxa} />
+        <PotYears {...{ pots, taxa, found }} />
       ) : (
         <Portraits {...{ pots, frame, year, found }} on={moment.on} />
       )}

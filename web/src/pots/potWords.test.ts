@@ -135,11 +135,21 @@ describe('what becomes of a pot in words', () => {
   })
 
   it('tells findings, roots and wintering', () => {
-    const note = { id: 'a', on: '2026-09-01', felt: null, lighterKg: null, stars: null, note: null, by: null }
+    const note = {
+      id: 'a',
+      on: '2026-09-01',
+      felt: null,
+      lighterKg: null,
+      rainMm: null,
+      stars: null,
+      note: null,
+      by: null,
+    }
     expect(checkWords({ ...note, kind: 'felt', felt: 'dry', note: 'Wilted.' })).toBe(
       'dry a finger deep. Wilted.',
     )
     expect(checkWords({ ...note, kind: 'weighed', lighterKg: 3.25 })).toBe('3.3 kg lighter than watered')
+    expect(checkWords({ ...note, kind: 'rained', rainMm: 7.25 })).toBe('7.3 mm in the rain gauge')
     expect(checkWords({ ...note, kind: 'rated', stars: 4 })).toBe('4 of 5, all of it together')
     expect(rootWords('2024-01-05', 'Its roots', '2026-09-14')).toBe(
       'Its roots have filled it since January 2024.',

@@ -204,7 +204,7 @@ const feltWords = {
 } as const
 
 /** What was done or found at a container: `dry a finger deep. Light as a feather.` */
-export function checkWords({ kind, felt, lighterKg, stars, note }: CheckView): string {
+export function checkWords({ kind, felt, lighterKg, rainMm, stars, note }: CheckView): string {
   const what =
     kind === 'watered'
       ? 'watered through'
@@ -212,7 +212,9 @@ export function checkWords({ kind, felt, lighterKg, stars, note }: CheckView): s
         ? feltWords[felt ?? 'moist']
         : kind === 'weighed'
           ? `${kgText(lighterKg ?? 0)} lighter than watered`
-          : `${stars} of 5, all of it together`
+          : kind === 'rained'
+            ? `${tenths(rainMm ?? 0)} mm in the rain gauge`
+            : `${stars} of 5, all of it together`
   return note ? `${what}. ${note}` : what
 }
 
