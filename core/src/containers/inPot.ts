@@ -41,8 +41,13 @@ export function sizeInPot(
 }
 
 /** How deep a pot must be not to keep a woody plant smaller than it would grow in any: so many years after it was planted, metres. */
-export const wantedDepthM = (taxon: PottedTaxon, years: number): number =>
-  (OF_FULL_SIZE * sizeAt(taxon, years).heightM) / KEPT_TO_DEPTHS
+export function wantedDepthM(taxon: PottedTaxon, years: number): number {
+  const { heightM } = sizeAt(taxon, years)
+  const counts = taxon.lifeForm === 'climber' ? Math.min(heightM, MOST_CLIMBED_M) : heightM
+  return (OF_FULL_SIZE * counts) / KEPT_TO_DEPTHS
+}
+/** A climber in a pot is cut to the support it has: taken for no taller, metres. */
+const MOST_CLIMBED_M = 2
 
 /** Roots that have filled a pot of a depth: so many years after it was planted; null where they never do. */
 export function rootBoundAfter(taxon: PottedTaxon, depthM: number): number | null {

@@ -413,8 +413,8 @@ const GRAVEL_M = 0.08
 
 /** When the roots of each woody plant of a pot fill it. */
 const rootsIn = (plants: readonly InPot[], { depthM }: Vessel): PotJudgement['roots'] =>
-  plants.flatMap(({ taxon, plantedOn }) => {
-    if (!isWoody(taxon)) return []
+  plants.flatMap(({ taxon, plantedOn, role }) => {
+    if (!isWoody(taxon) || potRoleOf(role) === 'trailer') return []
     const years = rootBoundAfter(taxon, depthM)
     const fillOn = years === null ? null : addDays(plantedOn, Math.round(365.25 * years))
     return [{ botanical: taxon.botanical, fillOn }]

@@ -4,6 +4,7 @@ import { addDays, daysBetween, seasonYearOf, type IsoDate } from '../dates/index
 import { vesselOf, type PlanFeature } from '../garden/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { Milp, type MilpTerm, type SolveMilp } from '../search/index.ts'
+import { potRoleOf } from './fitting.ts'
 import { wantedDepthM } from './inPot.ts'
 
 /** A woody plant of a container. */
@@ -66,15 +67,23 @@ export function lineSeasons(on: IsoDate, south: boolean): number[] {
   return Array.from({ length: SEASONS }, (_, i) => first + i)
 }
 
-/** The woody plant of a container that tells when it is potted on: of several the others go with the tallest; undefined where there is none. */
-export const leadingWoody = <P extends { taxon: Taxon }>(plants: readonly P[]): P | undefined =>
+/**
+ * The woody plant of a container that tells when it is potted on: of several the others go with the tallest, and what hangs over the edge of
+ * others goes with those; undefined where there is none.
+ */
+export const leadingWoody = <P extends { taxon: Taxon; role: string | null }>(
+  plants: readonly P[],
+): P | undefined =>
   plants
-    .filter((p) => isWoody(p.taxon))
+    .filter((p) => isWoody(p.taxon) && potRoleOf(p.role) !== 'trailer')
     .reduce<P | undefined>((a, b) => (a && a.taxon.heightM >= b.taxon.heightM ? a : b), undefined)
 
 /** The containers of a line as it is worked out. A hanging one takes no shrub that is not in it. */
 export const linePots = (
-  pots: readonly (Pick<PlanFeature, 'properties'> & { id: string; plantings: readonly { taxon: Taxon }[] })[],
+  pots: readonly (Pick<PlanFeature, 'properties'> & {
+    id: string
+    plantings: readonly { taxon: Taxon; role: string | null }[]
+  })[],
 ): LinePot[] =>
   pots.flatMap((p): LinePot[] => {
     const vessel = vesselOf(p)

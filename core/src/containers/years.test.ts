@@ -11,6 +11,9 @@ import { highsSolver } from '../search/index.ts'
 import {
   bulbLayers,
   feedingOf,
+  leadingWoody,
+  linePots,
+  lineSeasons,
   mixState,
   potFactor,
   pottingOn,
@@ -323,6 +326,34 @@ describe('woody plants potted on', () => {
       ),
       { numRuns: 40 },
     )
+  })
+
+  it('are told by the tallest of a pot; what hangs over the edge goes with the others', () => {
+    const of = (name: string, role: string | null) => ({ taxon: taxonNamed(name), role })
+    const box = of('Buxus sempervirens', 'filler')
+    const ivy = of('Hedera helix', 'trailer')
+    expect(leadingWoody([ivy, box, of('Tagetes patula', 'focal')])).toBe(box)
+    expect(leadingWoody([ivy])).toBeUndefined()
+    const properties = { shape: 'hanging', diameterM: 0.4, depthM: 0.2, rimHeightM: 2 }
+    const line = linePots([
+      { id: 'basket', properties, plantings: [ivy] },
+      { id: 'bay', properties: { ...properties, shape: 'round' }, plantings: [box] },
+      { id: 'free', properties: { ...properties, shape: 'round' }, plantings: [] },
+      {
+        id: 'summer',
+        properties: { ...properties, shape: 'round' },
+        plantings: [of('Tagetes patula', null)],
+      },
+    ])
+    expect(line.map((p) => [p.id, p.isSeasonal])).toEqual([
+      ['bay', false],
+      ['free', false],
+      ['summer', true],
+    ])
+    // Before its spring is over it may be potted on in the same year.
+    expect(lineSeasons('2026-02-01', false)[0]).toBe(2026)
+    expect(lineSeasons('2026-09-01', false)[0]).toBe(2027)
+    expect(lineSeasons('2026-09-01', true)[0]).toBe(2027)
   })
 
   it('stay and have their roots pruned where nothing larger is free, and go to the ground where they may', () => {

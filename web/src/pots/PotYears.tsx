@@ -31,7 +31,7 @@ function Line({ pots, found, taxa, line: { seasons, plants } }: Props & { line: 
   const kindName = (botanical: string) => taxa.find((t) => t.botanical === botanical)?.common ?? botanical
   if (plants.length === 0)
     return (
-      <div className="screen-body stack">
+      <div className="screen-body pots-water">
         <p>
           No shrub or tree stands in a pot here. One that does is followed through the years: when its roots
           have filled its pot, which of your pots it goes on to, and when it is better given to the ground.
@@ -40,7 +40,7 @@ function Line({ pots, found, taxa, line: { seasons, plants } }: Props & { line: 
       </div>
     )
   return (
-    <div className="screen-body stack">
+    <div className="screen-body pots-water">
       <p>
         The line of pots you have, shared out so that roots are cramped least, moves are few and displays are
         kept: all of them together, season by season. What you decide is yours.
