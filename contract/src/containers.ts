@@ -256,6 +256,10 @@ export type SpotsView = z.infer<typeof spotsView>
 
 const lineView = z.strictObject({
   seasons: z.array(n),
+  /** What lasts and would live in the beds, with the place that has room and suits it best. */
+  out: z.array(
+    z.strictObject({ plantingId: id, botanical: z.string(), potId: id, placeId: id, placeName: z.string() }),
+  ),
   plants: z.array(
     z.strictObject({
       plantingId: id,

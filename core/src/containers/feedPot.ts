@@ -1,5 +1,13 @@
 import type { Climate } from '../climate/index.ts'
-import { careRules, isFollowed, turnsOf, windowsOf, yearsAbout, type Schools } from '../care/index.ts'
+import {
+  careRules,
+  isFollowed,
+  turnsOf,
+  windowsOf,
+  yearsAbout,
+  type CareRule,
+  type Schools,
+} from '../care/index.ts'
 import { addDays, daysBetween, dayOfYear, maxDay, type IsoDate } from '../dates/index.ts'
 import type { Taxon } from '../plants/index.ts'
 
@@ -58,13 +66,18 @@ export function spentOn(lifeDays: number, from: IsoDate, climate: Climate, warme
 /** How a container is fed. @param from slow-release feed would be mixed in on it: the day it is filled, or today */
 export function feedingOf(
   pot: { mixLitres: number; plants: readonly Pick<Taxon, 'feed'>[] },
-  { climate, schools, from }: { climate: Climate; schools: Schools; from: IsoDate },
+  {
+    climate,
+    schools,
+    from,
+    rules = careRules,
+  }: { climate: Climate; schools: Schools; from: IsoDate; rules?: readonly CareRule[] | undefined },
 ): PotFeeding {
   const hungriest = pot.plants.reduce<Taxon['feed']>(
     (most, p) => (GRAMS[p.feed] > GRAMS[most] ? p.feed : most),
     'none',
   )
-  const rule = careRules.find(
+  const rule = rules.find(
     (r) =>
       r.operation === 'feed' &&
       r.applies.wholePlace &&

@@ -20,7 +20,7 @@ import { addDays, fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } fro
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
 import { isWoody, usualState, type Phase, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
-import type { Schools } from '../care/index.ts'
+import type { CareRule, Schools } from '../care/index.ts'
 import { planAbsence, type AbsencePlan } from './absence.ts'
 import { feedingOf, type PotFeeding } from './feedPot.ts'
 import type { FillEnd, FillSeason } from './fill.ts'
@@ -315,6 +315,8 @@ export interface PotsAbout {
   record: readonly DailyWeather[]
   forecast: readonly DailyWeather[]
   schools: Schools
+  /** Of feeding, as the garden has them; those that are shipped unless said. */
+  rules?: readonly CareRule[] | undefined
 }
 
 /** Mean of the years' lowest temperatures where winters are not known: none is taken to be hard. */
@@ -373,7 +375,7 @@ export function judgePots(
       feeding: climate
         ? feedingOf(
             { mixLitres, plants: pot.plantings.map((p) => p.taxon) },
-            { climate, schools: about.schools, from: about.on },
+            { climate, schools: about.schools, from: about.on, rules: about.rules },
           )
         : null,
       factor,

@@ -63,7 +63,7 @@ export function potVerdictsOf(e: PotEvidence): PotVerdict[] {
         : !e.isPlanted
           ? ['Nothing grows in it, and nothing is due.']
           : grave.length > 0
-            ? ['Nothing is due by the calendar; what is said of it above is for you to weigh.']
+            ? ['Nothing is due by the calendar; what is said of its plants is for you to weigh.']
             : ['What grows in it goes on, its mix has air, and nothing in it is cramped.'],
     weight: 0.5 * (1 - strongest),
   }

@@ -3,7 +3,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { patternAtLatitude } from '../climate/test/atLatitude.ts'
 import { climateOf, generateWeather, type Climate } from '../climate/index.ts'
-import { addDays, dayOfYear, daysBetween } from '../dates/index.ts'
+import { careRules, nthOfMonth } from '../care/index.ts'
+import { addDays, dayOfYear, daysBetween, weekdayOf } from '../dates/index.ts'
 import { vesselOf } from '../garden/index.ts'
 import { taxonNamed } from '../garden/test/made.ts'
 import { bulbSize, library } from '../plants/index.ts'
@@ -138,6 +139,25 @@ describe('feeding a container', () => {
     expect(feeding({ pushing: 'push' }).liquid.length).toBeGreaterThan(1.7 * lean.liquid.length)
     expect(lean.litres).toBeCloseTo(4)
     expect(lean.millilitres).toBeCloseTo(20)
+  })
+
+  it('goes by the rules of the garden: the first and third Saturday of the month, where somebody has said so', () => {
+    const rules = careRules.map((r) =>
+      r.id === 'feed-pots-lean' ? { ...r, monthDays: { weekday: 6, nths: [1, 3] } } : r,
+    )
+    const { liquid } = feedingOf(
+      { mixLitres: 40, plants },
+      { climate, schools: {}, from: '2026-04-20', rules },
+    )
+    expect(liquid.length).toBeGreaterThan(3)
+    for (const { on } of liquid) {
+      expect(weekdayOf(on)).toBe(6)
+      expect([1, 3]).toContain(nthOfMonth(on))
+    }
+    // Switched off, nothing liquid is asked for.
+    expect(
+      feedingOf({ mixLitres: 40, plants }, { climate, schools: {}, from: '2026-04-20', rules: [] }).liquid,
+    ).toEqual([])
   })
 
   it('chooses a life that is spent about when feeding ends, and tells it as an interval', () => {

@@ -14,6 +14,7 @@ import {
   DAYS_OF_WATER,
   dayMonthYear,
   featuresOn,
+  isSeasonal,
   leadingWoody,
   linePots,
   lineSeasons,
@@ -21,6 +22,7 @@ import {
   nextTags,
   potsStanding,
   pottingOnWindow,
+  rulesWith,
   rootBoundAfter,
   usualYearAt,
   vesselOf,
@@ -44,6 +46,7 @@ import { openEdit } from '../store/edits.ts'
 import { listFills, listStaysInContainers, type Fill } from '../store/fills.ts'
 import { findFeature, listFeatures } from '../store/gardens.ts'
 import { type Job } from '../store/jobs.ts'
+import { findRuleEdits } from '../store/rules.ts'
 import { insertPotCheck, listPotChecks } from '../store/potChecks.ts'
 import { listPlantings, listTags } from '../store/plantings.ts'
 import { forecastFor, listWeather } from '../store/weather.ts'
@@ -78,6 +81,7 @@ async function standingContainers(reader: GardenReader) {
     record: withGauge(record, checks),
     forecast: forecast.ok ? forecast.days : [],
     schools: garden.schools,
+    rules: rulesWith(await findRuleEdits(db, garden.id)).filter((r) => r.operation === 'feed'),
   }
   const isSimulated = (climate?.isSimulated ?? false) || (forecast.ok && forecast.isSimulated)
   return { scene, pots, about, fills, checks, isSimulated }
@@ -218,15 +222,17 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
     const seasons = lineSeasons(today, south)
     const depthOf = new Map(pots.map((p) => [p.id, vesselOf(p).depthM]))
     const plants = pots.flatMap((pot) => leadingWoody(plantings.filter((p) => p.placeId === pot.id)) ?? [])
+    const inPots = new Set(pots.map((p) => p.id))
+    const lasting = plantings.filter((p) => inPots.has(p.placeId) && !isSeasonal(p.taxon))
     const { light } = await lightOfGarden(reader, pool, today, undefined)
     const free = await pool.run('spots', {
       garden: { plantings, reserved: await groundPromised(reader, today), climate, suspected: [] },
       light,
       on: today,
-      asked: plants.map((p) => p.id),
+      asked: lasting.map((p) => p.id),
     })
     const beds = new Set(places.filter((p) => p.kind === 'bed').map((p) => p.id))
-    const groundOf = (p: (typeof plants)[number]) =>
+    const groundOf = (p: (typeof plantings)[number]) =>
       climate && winterHere(p.taxon, climate, 'bed') !== 'tender'
         ? free[p.id]?.find((s) => beds.has(s.placeId))
         : undefined
@@ -240,6 +246,20 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
     })
     return {
       seasons,
+      out: lasting.flatMap((p) => {
+        const ground = groundOf(p)
+        return ground
+          ? [
+              {
+                plantingId: p.id,
+                botanical: p.taxon.botanical,
+                potId: p.placeId,
+                placeId: ground.placeId,
+                placeName: ground.placeName,
+              },
+            ]
+          : []
+      }),
       plants: plants.map((p, i) => {
         const years = rootBoundAfter(p.taxon, depthOf.get(p.placeId)!)
         const ground = groundOf(p)

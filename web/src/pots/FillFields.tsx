@@ -77,10 +77,15 @@ export function ComesOut({ pot, fill: { said, say, before, becomesOf } }: { pot:
 export function GoesIn({
   taxa,
   bench,
+  divided,
+  offers,
   fill: { said, add, change, remove, together, remarks },
 }: {
   taxa: readonly Taxon[]
   bench: readonly BenchView[]
+  /** Kinds that are to be divided in the beds about now. */
+  divided: readonly string[]
+  offers: readonly Offer[]
   fill: Fill
 }) {
   const kindOf = new Map(taxa.map((t) => [t.botanical, t]))
@@ -88,7 +93,13 @@ export function GoesIn({
     <fieldset>
       <legend>What goes in</legend>
       {said.incoming.map((p) => (
-        <IncomingRow key={p.key} it={p} onChange={(c) => change(p.key, c)} onRemove={() => remove(p.key)} />
+        <IncomingRow
+          key={p.key}
+          it={p}
+          offers={offers}
+          onChange={(c) => change(p.key, c)}
+          onRemove={() => remove(p.key)}
+        />
       ))}
       <div className="row">
         <TaxonSelect
@@ -100,6 +111,22 @@ export function GoesIn({
             if (taxon) add(taxon)
           }}
         />
+        {divided.map((botanical) => {
+          const taxon = kindOf.get(botanical)
+          const isIn = said.incoming.some((p) => p.taxon.botanical === botanical)
+          return (
+            taxon &&
+            !isIn && (
+              <Button
+                key={botanical}
+                size="small"
+                onClick={() => add(taxon, { source: 'division', count: 1 })}
+              >
+                A piece of {taxon.common}, divided about now
+              </Button>
+            )
+          )
+        })}
         {bench.map((b) => {
           const taxon = kindOf.get(b.botanical)
           const isIn = said.incoming.some((p) => p.benchId === b.id)
@@ -127,10 +154,12 @@ export function GoesIn({
 
 function IncomingRow({
   it,
+  offers,
   onChange,
   onRemove,
 }: {
   it: Incoming
+  offers: readonly Offer[]
   onChange: (change: Partial<Incoming>) => void
   onRemove: () => void
 }) {
@@ -149,7 +178,7 @@ function IncomingRow({
             onChange({ count: Math.max(1, Math.min(200, Math.round(Number(e.target.value)) || 1)) })
           }
         />{' '}
-        {it.taxon.common}
+        {it.taxon.common} <small className="soft">{comesAs(it, offers)}</small>
       </span>
       <span className="row">
         <Choose<PotRole>
@@ -164,6 +193,15 @@ function IncomingRow({
       </span>
     </div>
   )
+}
+
+/** What it is bought in where that is cheapest: `2 trays of 6`; whence it comes where it is not bought. */
+function comesAs({ taxon, count, benchId, source }: Incoming, offers: readonly Offer[]): string {
+  if (benchId) return 'off the bench'
+  if (source === 'division') return 'from a division'
+  const { suppliers } = shoppingList([{ item: taxon.botanical, count, spareShare: 0 }], offers)
+  const packs = suppliers[0]?.lines[0]?.cover.packs ?? []
+  return packs.length > 0 ? `as ${listed(packs.map((p) => `${p.number} × ${p.pack.name}`))}` : ''
 }
 
 /** The mix, for which half of the year, and how much of it is new. */

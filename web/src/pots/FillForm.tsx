@@ -21,6 +21,7 @@ import type { Sprites } from '../frontView/sprites.ts'
 import { useBench } from '../now/queries.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { usePrices } from '../rework/queries.ts'
+import { useSeason } from '../season/queries.ts'
 import { ComesOut, GoesIn, MixFields, WhenFields } from './FillFields.tsx'
 import { PotPortrait } from './PotPortrait.tsx'
 import { backdrops, NO_WISHES, ProposalWishes, type PotWishes } from './ProposalWishes.tsx'
@@ -66,6 +67,7 @@ function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...fill
     onNext(next, { season, recipe, name, incoming: bought, next: rest })
   })
   const { on, season } = fill.said
+  const divided = useDivided(on)
   const alike = row.flatMap((p) => {
     const light = all.pots.find((v) => v.id === p.id)?.light
     return light && wishes.alike.includes(p.id) ? [{ pot: p, light }] : []
@@ -87,7 +89,7 @@ function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...fill
       />
       <div className="stack">
         <ComesOut pot={pot} fill={fill} />
-        <GoesIn taxa={taxa} bench={bench} fill={fill} />
+        <GoesIn {...{ taxa, bench, offers, fill, divided }} />
         {alike.map((a) => (
           <InAlike key={a.pot.id} pot={a.pot} light={a.light} fill={fill} />
         ))}
@@ -118,6 +120,24 @@ function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...fill
     </form>
   )
 }
+
+/** Kinds of the beds whose division is open within some weeks of a day: a piece of each is to be had. */
+function useDivided(on: IsoDate): string[] {
+  const { view } = useGardenContext()
+  const { data } = useSeason(view.garden.id)
+  return useMemo(() => {
+    const kindOf = new Map(view.plantings.map((p) => [p.id, p.taxon.botanical]))
+    const about = (data?.jobs ?? []).filter(
+      (j) =>
+        j.kind === 'divide' &&
+        j.state === 'open' &&
+        j.window.earliest <= addDays(on, DIVIDED_WITHIN_DAYS) &&
+        j.window.latest >= addDays(on, -DIVIDED_WITHIN_DAYS),
+    )
+    return [...new Set(about.flatMap((j) => j.plantingIds.flatMap((id) => kindOf.get(id) ?? [])))]
+  }, [data, view.plantings, on])
+}
+const DIVIDED_WITHIN_DAYS = 21
 
 /** Fillings proposed for it and those that are to be alike, for this season and for two years. */
 function Proposed({

@@ -1,5 +1,5 @@
 import type { JobView } from '@border/contract'
-import { addDays, capitalised, counted, listed, minutesText } from '@border/core'
+import { addDays, capitalised, counted, listed, metresTo, minutesText } from '@border/core'
 import { group, sum } from 'd3-array'
 import { Link, useLocation } from 'react-router'
 import { useParam } from '../frame/address.ts'
@@ -38,6 +38,7 @@ function Round({ pots, jobs }: { pots: readonly RowPot[]; jobs: readonly JobView
   const due = jobs
     .filter((j) => j.state === 'open' && j.placeIds.some((id) => ids.has(id)) && dayOf(j) <= until)
     .sort((a, b) => (dayOf(a) < dayOf(b) ? -1 : 1))
+  const water = useWaterBy(pots)
   const tasks = [...group(due, (j) => j.kind)]
   const materials = materialsOf(due.map((job) => ({ job, minutes: job.minutes })))
   return (
@@ -56,7 +57,7 @@ function Round({ pots, jobs }: { pots: readonly RowPot[]; jobs: readonly JobView
         <p>
           {capitalised(counted(due.length, 'job'))} until {shortDayMonth(until)},{' '}
           {minutesText(sum(due, (j) => j.minutes))} in all.
-          {materials.length > 0 && ` To carry: ${listed(materials.map(materialText))}.`}
+          {materials.length > 0 && ` To carry: ${listed(materials.map(materialText))}.`} {water}
         </p>
       )}
       {tasks.map(([kind, of]) => (
@@ -71,6 +72,22 @@ function Round({ pots, jobs }: { pots: readonly RowPot[]; jobs: readonly JobView
       ))}
     </div>
   )
+}
+
+/** Where water is fetched: what of it on the plan lies nearest to the pots. */
+function useWaterBy(pots: readonly RowPot[]): string {
+  const { standing } = useGardenContext()
+  const ids = new Set(pots.map((p) => p.id))
+  const at = standing.flatMap((f) =>
+    ids.has(f.id) && f.geometry.type === 'Point' ? [f.geometry.coordinates] : [],
+  )
+  const nearest = standing
+    .filter((f) => f.kind === 'water')
+    .map((f) => ({ name: f.name, m: Math.min(...at.map(([x, y]) => metresTo(f, { x: x!, y: y! }))) }))
+    .sort((a, b) => a.m - b.m)[0]
+  return nearest && at.length > 0
+    ? `Water from ${nearest.name}, ${Math.round(nearest.m)} m from the nearest of them.`
+    : 'No water is on the plan: draw where the tap or the butt is.'
 }
 
 /** The day a job is planned for; without one the first of its window. */

@@ -24,7 +24,7 @@ export function PotYears(props: Props) {
   )
 }
 
-function Line({ pots, found, taxa, line: { seasons, plants } }: Props & { line: LineView }) {
+function Line({ pots, found, taxa, line: { seasons, plants, out } }: Props & { line: LineView }) {
   const { today } = useGardenContext()
   const { search } = useLocation()
   const potName = (id: string) => pots.find((p) => p.id === id)?.name ?? 'a pot'
@@ -36,6 +36,7 @@ function Line({ pots, found, taxa, line: { seasons, plants } }: Props & { line: 
           No shrub or tree stands in a pot here. One that does is followed through the years: when its roots
           have filled its pot, which of your pots it goes on to, and when it is better given to the ground.
         </p>
+        <PlantedOut {...{ out, potName, kindName }} />
         <MixDue found={found} nameOf={potName} />
       </div>
     )
@@ -88,8 +89,36 @@ function Line({ pots, found, taxa, line: { seasons, plants } }: Props & { line: 
         Cramped: the pot keeps it smaller than a deeper one would. Where it stays so, a third of its roots are
         cut away every third spring and fresh mix is put in their place.
       </small>
+      <PlantedOut {...{ out, potName, kindName }} />
       <MixDue found={found} nameOf={potName} />
     </div>
+  )
+}
+
+/** What lasts and could be planted out, and where it would do best. */
+function PlantedOut({
+  out,
+  potName,
+  kindName,
+}: {
+  out: LineView['out']
+  potName: (id: string) => string
+  kindName: (botanical: string) => string
+}) {
+  const { search } = useLocation()
+  if (out.length === 0) return null
+  return (
+    <section>
+      <h2>Could be planted out</h2>
+      <ul className="plain-list">
+        {out.map((p) => (
+          <li key={p.plantingId}>
+            <Link to={{ pathname: `../plants/${p.plantingId}`, search }}>{kindName(p.botanical)}</Link> of{' '}
+            {potName(p.potId)}: best in {p.placeName}, which has room and suits it.
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 

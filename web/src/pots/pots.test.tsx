@@ -304,8 +304,18 @@ describe('the line of pots', () => {
     ...more,
   })
   it('says of each season who stays, who is cramped, who goes on, and to which ground at last', async () => {
+    const border = garden.plantings[0]!.placeId
     server.on(containerEndpoints.line, () => ({
       seasons: [2027, 2028],
+      out: [
+        {
+          plantingId: garden.plantings[0]!.id,
+          botanical: 'Heuchera villosa',
+          potId: door.id,
+          placeId: border,
+          placeName: 'Court border',
+        },
+      ],
       plants: [
         {
           plantingId: garden.plantings[0]!.id,
@@ -328,10 +338,11 @@ describe('the line of pots', () => {
       `${door.name}roots pruned 10 March to 3 April`,
       'to the ground, Court border',
     ])
+    expect(screen.getByText(/best in Court border, which has room/).textContent).toContain(door.name)
   })
 
   it('has nothing to say where no shrub stands in a pot', async () => {
-    server.on(containerEndpoints.line, () => ({ seasons: [2027], plants: [] }))
+    server.on(containerEndpoints.line, () => ({ seasons: [2027], out: [], plants: [] }))
     open('?show=years')
     expect(await screen.findByText(/No shrub or tree stands in a pot here/)).toBeTruthy()
   })
@@ -367,6 +378,7 @@ describe('the round of the pots', () => {
       await screen.findByText(/^1 job until 13 Oct, 1 h in all\. To carry: 36 l potting mix\./),
     ).toBeTruthy()
     expect(screen.getByRole('link', { name: due.title }).getAttribute('href')).toContain(`job=${due.id}`)
+    expect(screen.getByText(/No water is on the plan: draw where the tap/)).toBeTruthy()
     expect(screen.queryByText('Later')).toBeNull()
     expect(screen.queryByText('Elsewhere')).toBeNull()
   })

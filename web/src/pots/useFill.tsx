@@ -13,6 +13,7 @@ import {
   type FillSeason,
   type IsoDate,
   type PotRole,
+  type PlantingSource,
   type PottedPlant,
   type Proposal,
   type RecipeName,
@@ -52,6 +53,8 @@ export interface Incoming {
   count: number
   role: PotRole
   benchId?: string
+  /** Where it comes from; bought unless said, or off the bench. */
+  source?: PlantingSource
 }
 
 /** What becomes of a planting that stands in it. */
@@ -143,11 +146,11 @@ export function useFill(
           const to = becomesOf(plantingId)
           return to === 'stays' ? [] : [{ plantingId, to }]
         }),
-        in: incoming.map(({ taxon, count, role, benchId }) => ({
+        in: incoming.map(({ taxon, count, role, benchId, source }) => ({
           taxonBotanical: taxon.botanical,
           count,
           role,
-          source: benchId ? ('moved' as const) : ('bought' as const),
+          source: source ?? (benchId ? ('moved' as const) : ('bought' as const)),
           ...(benchId && { benchId }),
         })),
         ...(said.note.trim() && { note: said.note.trim() }),
