@@ -1,4 +1,4 @@
-import type { BrowserContext, Page } from '@playwright/test'
+import type { BrowserContext, Locator, Page } from '@playwright/test'
 import { expect, test } from '../practice.ts'
 import { enterDemo } from '../steps.ts'
 
@@ -376,6 +376,15 @@ async function workOf(page: Page): Promise<() => Promise<number>> {
   }
 }
 
+/** Moves a slider as a hand would, and waits until what it shows has been drawn. */
+const slideTo = (slider: Locator, value: number) =>
+  slider.evaluate(async (input: HTMLInputElement, to) => {
+    const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!
+    set.call(input, String(to))
+    input.dispatchEvent(new Event('input', { bubbles: true }))
+    await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
+  }, value)
+
 /** The most that may be worked for a frame while a drift is dragged, milliseconds. */
 const MOST_A_FRAME_MS = 16
 
@@ -428,13 +437,7 @@ test('five hundred plants are seen from the path, and the weeks go by at a frame
     const each: number[] = []
     for (let week = 0; week < 52; week++) {
       const before = await worked()
-      // As a hand would move it, and until what it shows has been drawn.
-      await slider.evaluate(async (input: HTMLInputElement, value) => {
-        const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!
-        set.call(input, String(value))
-        input.dispatchEvent(new Event('input', { bubbles: true }))
-        await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
-      }, week)
+      await slideTo(slider, week)
       each.push((await worked()) - before)
     }
     return each.toSorted((a, b) => a - b)
@@ -511,12 +514,7 @@ test('forty containers are drawn with what grows in them', async ({ page }) => {
   const slider = page.getByRole('slider', { name: 'Week of the year' })
   const toWeek = async (week: number) => {
     const before = await worked()
-    await slider.evaluate(async (input: HTMLInputElement, value) => {
-      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!
-      set.call(input, String(value))
-      input.dispatchEvent(new Event('input', { bubbles: true }))
-      await new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))
-    }, week)
+    await slideTo(slider, week)
     return (await worked()) - before
   }
   const first: number[] = []

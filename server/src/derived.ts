@@ -21,6 +21,8 @@ export const views = {
   sites: whatIsKnown,
   record: whatIsKnown,
   bloom: whatIsKnown,
+  /** Light at the rims of containers. */
+  potLight: ['plan'],
   /** Asked with the day. */
   containers: potsRestOn,
   /** Asked with a container and the day. */

@@ -11,6 +11,7 @@ import type {
   Look,
   Openings,
   PlacedJob,
+  PotLight,
   PotsAbout,
   PotStanding,
   ScheduleProblem,
@@ -60,8 +61,9 @@ export interface ComputeTasks {
   whatIfs: { garden: StandingGarden; on: string; suppositions: Supposition[][] }
   record: RecordTask
   bloom: BloomTask
-  absence: { scene: Scene; pots: PotStanding[]; about: PotsAbout; away: { from: string; to: string } }
-  containers: { scene: Scene; pots: PotStanding[]; about: PotsAbout }
+  potLight: { scene: Scene; pots: Pick<PotStanding, 'x' | 'y' | 'rimHeightM'>[]; on: string }
+  absence: { pots: PotStanding[]; light: PotLight[]; about: PotsAbout; away: { from: string; to: string } }
+  containers: { pots: PotStanding[]; light: PotLight[]; about: PotsAbout }
   potSpots: PotSpotsTask
   line: LineTask
   diagnose: { plantings: SignedPlanting[]; table: Likelihood[]; year: Year }

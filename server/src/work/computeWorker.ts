@@ -56,12 +56,11 @@ export const spots = ({ garden, light, on, asked }: ComputeTasks['spots']) =>
 export const openings = ({ garden, light, on }: ComputeTasks['openings']) => openingsOf(garden, light, on)
 export const judge = (task: ComputeTasks['judge']) =>
   judgeGarden(task.garden, task.light, task.spots, task.openings, task.on)
-export function containers({ scene, pots, about }: ComputeTasks['containers']) {
-  const light = lightAtPots(scene, pots, about.on)
-  return judgePots(pots, light, about).map((judged, i) => ({ ...judged, light: light[i]! }))
-}
-export const absence = ({ scene, pots, about, away }: ComputeTasks['absence']) =>
-  absenceOf(pots, lightAtPots(scene, pots, about.on), about, away)
+export const potLight = ({ scene, pots, on }: ComputeTasks['potLight']) => lightAtPots(scene, pots, on)
+export const containers = ({ pots, light, about }: ComputeTasks['containers']) =>
+  judgePots(pots, light, about)
+export const absence = ({ pots, light, about, away }: ComputeTasks['absence']) =>
+  absenceOf(pots, light, about, away)
 export const lie = ({ laying }: ComputeTasks['lie']) => lieOf(laying)
 export const whatIfs = (task: ComputeTasks['whatIfs']) =>
   whatIfEffects(task.garden, task.suppositions, task.on)

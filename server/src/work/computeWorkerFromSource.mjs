@@ -30,6 +30,7 @@ export const {
   bloom,
   absence,
   containers,
+  potLight,
   potSpots,
   line,
   diagnose,

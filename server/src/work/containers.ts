@@ -33,6 +33,9 @@ import {
   type PlanFeature,
   type PotCheck,
   type PotKnown,
+  type PotLight,
+  type PotStanding,
+  type Scene,
   type PotsAbout,
 } from '@border/core'
 import { group } from 'd3-array'
@@ -56,8 +59,8 @@ import { editPlan } from './editPlan.ts'
 import { enterPlanting } from './editPlantings.ts'
 import { lightOfGarden } from './gardenLight.ts'
 
-/** The containers that stand in a garden as they are worked with, and what they are judged by. */
-async function standingContainers(reader: GardenReader) {
+/** The containers that stand in a garden as they are worked with, with what is on record of them. */
+async function potsOfGarden(reader: GardenReader) {
   const { db, garden, today } = reader
   const { scene, places } = await reader.standing()
   const fills = await listFills(db, garden.id)
@@ -68,6 +71,29 @@ async function standingContainers(reader: GardenReader) {
     ({ id }) => ({ ...fills.find((f) => f.containerId === id && standsOn(f, today)), known: knownOf(id) }),
     { on: today, south: garden.latitude < 0 },
   )
+  return { scene, pots, fills, checks }
+}
+
+/** The light at their rims: of the plan alone, however often they are filled. */
+const potLightOf = (
+  reader: GardenReader,
+  pool: ComputePool,
+  scene: Scene,
+  pots: readonly PotStanding[],
+): Promise<PotLight[]> =>
+  derive(reader, ['potLight', [reader.today]], () =>
+    pool.run('potLight', {
+      scene,
+      pots: pots.map(({ x, y, rimHeightM }) => ({ x, y, rimHeightM })),
+      on: reader.today,
+    }),
+  )
+
+/** The containers that stand in a garden, with their light and what they are judged by. */
+async function standingContainers(reader: GardenReader, pool: ComputePool) {
+  const { db, garden, today } = reader
+  const { scene, pots, fills, checks } = await potsOfGarden(reader)
+  const light = await potLightOf(reader, pool, scene, pots)
   const { climate, lastDay } = await reader.climate()
   const until = lastDay && lastDay < today ? lastDay : addDays(today, -1)
   const record =
@@ -84,7 +110,7 @@ async function standingContainers(reader: GardenReader) {
     rules: rulesWith(await findRuleEdits(db, garden.id)).filter((r) => r.operation === 'feed'),
   }
   const isSimulated = (climate?.isSimulated ?? false) || (forecast.ok && forecast.isSimulated)
-  return { scene, pots, about, fills, checks, isSimulated }
+  return { pots, light, about, fills, checks, isSimulated }
 }
 
 /** Days of a record with the rain that a gauge in the garden has caught: it is nearer than the station. Of several of one day the latest counts. */
@@ -144,7 +170,7 @@ async function knownOfPots(
 /** The containers that stand in a garden, judged, each with its fills. */
 export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<ContainersView> =>
   derive(reader, ['containers', [reader.today]], async () => {
-    const { fills, checks, isSimulated, ...task } = await standingContainers(reader)
+    const { fills, checks, isSimulated, ...task } = await standingContainers(reader, pool)
     const stays = await listStaysInContainers(reader.db, reader.garden.id)
     const judged = await pool.run('containers', task)
     return {
@@ -154,8 +180,9 @@ export const containersOf = (reader: GardenReader, pool: ComputePool): Promise<C
         task.pots.map((p) => ({ id: p.id, taxa: p.plantings.map((q) => q.taxon) })),
         task.about.forecast,
       ),
-      pots: judged.map((pot): PotView => ({
+      pots: judged.map((pot, i): PotView => ({
         ...pot,
+        light: task.light[i]!,
         fills: fills
           .filter((f) => f.containerId === pot.id)
           .map(({ containerId, ...fill }) => ({
@@ -176,8 +203,8 @@ export const absenceFrom = (
   away: { from: string; to: string },
 ): Promise<AbsenceView> =>
   derive(reader, ['containers', [reader.today, away.from, away.to]], async () => {
-    const { scene, pots, about, isSimulated } = await standingContainers(reader)
-    return { isSimulated, ...(await pool.run('absence', { scene, pots, about, away })) }
+    const { pots, light, about, isSimulated } = await standingContainers(reader, pool)
+    return { isSimulated, ...(await pool.run('absence', { pots, light, about, away })) }
   })
 
 /** The best spots for a container, and the containers that would do best where it stands. */
@@ -217,7 +244,7 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
     const south = garden.latitude < 0
     const { climate } = await reader.climate()
     const { places } = await reader.standing()
-    const { pots } = await standingContainers(reader)
+    const { pots } = await potsOfGarden(reader)
     const plantings = await reader.plantings()
     const seasons = lineSeasons(today, south)
     const depthOf = new Map(pots.map((p) => [p.id, vesselOf(p).depthM]))

@@ -47,8 +47,6 @@ export function ProposalWishes({
   onSay: (change: Partial<PotWishes>) => void
   others: readonly { id: string; name: string }[]
 }) {
-  const id = useId()
-  const figure = (value: number | undefined) => (value === undefined ? '' : String(value))
   return (
     <div className="pot-wishes" role="group" aria-label="What is wished of it">
       <Segments<Fullness>
@@ -57,34 +55,20 @@ export function ProposalWishes({
         options={fullnesses.map((f) => ({ value: f, label: fullnessWords[f] }))}
         onChange={(fullness) => onSay({ fullness })}
       />
-      <span>
-        <label htmlFor={`${id}b`}>At most</label>{' '}
-        <input
-          id={`${id}b`}
-          type="number"
-          className="fill-count"
-          min={0}
-          max={10_000}
-          step={1}
-          value={figure(wishes.budget === undefined ? undefined : wishes.budget / 100)}
-          onChange={(e) => onSay({ budget: said(e.target.value, 100) })}
-        />{' '}
-        to buy
-      </span>
-      <span>
-        <label htmlFor={`${id}s`}>Looked at from</label>{' '}
-        <input
-          id={`${id}s`}
-          type="number"
-          className="fill-count"
-          min={0}
-          max={100}
-          step={1}
-          value={figure(wishes.seenFromM)}
-          onChange={(e) => onSay({ seenFromM: said(e.target.value) })}
-        />{' '}
-        m
-      </span>
+      <Figure
+        label="At most"
+        unit="to buy"
+        most={10_000}
+        value={wishes.budget === undefined ? undefined : wishes.budget / 100}
+        onSay={(v) => onSay({ budget: v === undefined ? undefined : Math.round(100 * v) })}
+      />
+      <Figure
+        label="Looked at from"
+        unit="m"
+        most={100}
+        value={wishes.seenFromM}
+        onSay={(seenFromM) => onSay({ seenFromM })}
+      />
       <Choose<PotWishes['behind']>
         label="What stands behind it"
         value={wishes.behind}
@@ -126,5 +110,38 @@ export function ProposalWishes({
   )
 }
 
-const said = (value: string, times = 1): number | undefined =>
-  value === '' || !(Number(value) >= 0) ? undefined : Math.round(times * Number(value))
+/** A figure that may be said; empty: no wish. */
+function Figure({
+  label,
+  unit,
+  most,
+  value,
+  onSay,
+}: {
+  label: string
+  unit: string
+  most: number
+  value: number | undefined
+  onSay: (value: number | undefined) => void
+}) {
+  const id = useId()
+  return (
+    <span>
+      <label htmlFor={id}>{label}</label>{' '}
+      <input
+        id={id}
+        type="number"
+        className="fill-count"
+        min={0}
+        max={most}
+        step="any"
+        value={value ?? ''}
+        onChange={(e) => {
+          const said = e.target.value === '' ? undefined : Number(e.target.value)
+          if (said === undefined || said >= 0) onSay(said)
+        }}
+      />{' '}
+      {unit}
+    </span>
+  )
+}
