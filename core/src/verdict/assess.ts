@@ -176,28 +176,22 @@ export const suspectedMoisture = (
     ),
   )
 
-/** Free spots for plantings, best first, by their ids. */
+/** Free spots for each planting that is worth another place, best first, by its id. */
 export type FreeSpots = Readonly<Record<string, readonly SpotOption[]>>
 
-/**
- * Free spots for each planting that is worth another place, or for those that are asked for.
- *
- * @param light of the same plantings, in the same order
- */
+/** @param light of the same plantings, in the same order */
 export function freeSpots(
   garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate' | 'suspected'>,
   light: GardenLight,
   now: IsoDate,
-  asked?: readonly string[],
 ): FreeSpots {
   const taken = groundTaken(garden)
   const summer = summerOf(garden.climate)
   const known = { summer, suspected: suspectedMoisture(garden.suspected) }
   const asking = garden.plantings.filter(
     (p, i) =>
-      asked?.includes(p.id) ??
-      (isOutside(lightFit(p.taxon, light.plantings[i]!.now, summer)) ||
-        crowdingOf(p, garden.plantings, now).reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT),
+      isOutside(lightFit(p.taxon, light.plantings[i]!.now, summer)) ||
+      crowdingOf(p, garden.plantings, now).reduce((sum, c) => sum + c.share, 0) >= CROWDED_OUT,
   )
   // Those that cover the same ground stand in the same light.
   const byRadius = asking.toSorted((a, b) => groundRadiusM(a) - groundRadiusM(b))

@@ -39,6 +39,10 @@ async function addressIn({ path }: Endpoint): Promise<string> {
     const { plantings } = await look<{ plantings: { placeId: string }[] }>(practice, '')
     known.featureId = plantings[0]!.placeId
   }
+  if (path.includes(':containerId')) {
+    const { features } = await look<{ features: { id: string; kind: string }[] }>(practice, '')
+    known.containerId = features.find((f) => f.kind === 'container')!.id
+  }
   if (path.includes(':jobId')) {
     const { jobs } = await look<{ jobs: { id: string; state: string; plannedOn: string | null }[] }>(
       practice,

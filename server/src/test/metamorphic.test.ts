@@ -80,6 +80,7 @@ async function whatIsTold(of: readonly Endpoint[]): Promise<Told> {
       .replace(':gardenId', practice.gardenId)
       .replace(':plantingId', planting('W-03').id)
       .replace(':featureId', planting('W-03').placeId)
+      .replace(':containerId', garden.features.find((f) => f.kind === 'container')!.id)
     const { status, body } = await practice.head.get(`${path}${questionOf(nameOf.get(endpoint)!)}`)
     if (status !== 200) throw new Error(`${path}: ${status} ${JSON.stringify(body)}`)
     answers.set(endpoint, body)

@@ -105,6 +105,9 @@ export function validWrites(
   }
   const feature = (g: GardenView, named: string): FeatureView => g.features.find((f) => f.name === named)!
   const planting = (g: GardenView) => g.plantings.filter((p) => p.livingCount > 0)[nth++ % 5]!
+  /** One that lives in a place. */
+  const livingIn = (g: GardenView, placeId: string) =>
+    g.plantings.find((p) => p.placeId === placeId && p.livingCount > 0)!.id
   const pear = (g: GardenView) => ({ featureId: feature(g, 'Pear').id })
   const openJob = async (is: (j: SeasonView['jobs'][number]) => boolean = () => true) => {
     const open = (await season()).jobs.filter((j) => j.state === 'open' && j.after.length === 0 && is(j))
@@ -577,7 +580,12 @@ export function validWrites(
     return { params: { reworkId: rework.id, schemeId }, body: { revisionId: revisionId as string } }
   }
   const said = (g: GardenView) => [
-    { plantingId: planting(g).id, how: 'leaves' as const, to: { to: 'gone' as const }, worth: 1 },
+    {
+      plantingId: livingIn(g, feature(g, 'Court border').id),
+      how: 'leaves' as const,
+      to: { to: 'gone' as const },
+      worth: 1,
+    },
   ]
   valid(reworks.steps, leavingScheme)
   valid(reworks.acceptScheme, leavingScheme)

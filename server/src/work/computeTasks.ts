@@ -46,8 +46,6 @@ export interface ComputeTasks {
     garden: Pick<JudgedGarden, 'plantings' | 'reserved' | 'climate' | 'suspected'>
     light: GardenLight
     on: string
-    /** Those that are asked for; without them whichever is worth another place. */
-    asked?: string[]
   }
   openings: { garden: StandingGarden; light: Pick<GardenLight, 'plantings'>; on: string }
   judge: {

@@ -51,8 +51,7 @@ function placesLightOf(garden: StandingGarden, then: IsoDate, on: IsoDate): Plac
   if (litPlaces.size > MOST_HELD) litPlaces.delete(litPlaces.keys().next().value!)
   return found
 }
-export const spots = ({ garden, light, on, asked }: ComputeTasks['spots']) =>
-  freeSpots(garden, light, on, asked)
+export const spots = ({ garden, light, on }: ComputeTasks['spots']) => freeSpots(garden, light, on)
 export const openings = ({ garden, light, on }: ComputeTasks['openings']) => openingsOf(garden, light, on)
 export const judge = (task: ComputeTasks['judge']) =>
   judgeGarden(task.garden, task.light, task.spots, task.openings, task.on)

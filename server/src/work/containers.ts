@@ -4,6 +4,7 @@ import type {
   ContainersView,
   FillRequest,
   LineView,
+  PlantingView,
   PotView,
   SpotsView,
 } from '@border/contract'
@@ -54,10 +55,9 @@ import { insertPotCheck, listPotChecks } from '../store/potChecks.ts'
 import { listPlantings, listTags } from '../store/plantings.ts'
 import { forecastFor, listWeather } from '../store/weather.ts'
 import type { ComputePool } from './compute.ts'
-import { groundPromised } from './assess.ts'
 import { editPlan } from './editPlan.ts'
 import { enterPlanting } from './editPlantings.ts'
-import { lightOfGarden } from './gardenLight.ts'
+import { relocationTask } from './rework.ts'
 
 /** The containers that stand in a garden as they are worked with, with what is on record of them. */
 async function potsOfGarden(reader: GardenReader) {
@@ -237,6 +237,33 @@ export const spotsOfPot = async (
     return pool.run('potSpots', { scene, features, pot, others, on: reader.today })
   })
 
+/**
+ * The beds that plants of containers would go to, were all of them planted out: by the optimum of a rework, so that no two are given the same
+ * ground. @returns the place by the planting; none for what finds no room that suits it
+ */
+async function groundFor(
+  reader: GardenReader,
+  pool: ComputePool,
+  leaving: readonly PlantingView[],
+): Promise<Map<string, string>> {
+  if (leaving.length === 0) return new Map()
+  const { garden, ...task } = await relocationTask(
+    reader,
+    pool,
+    leaving.map((p) => ({ plantingId: p.id, to: null, worth: 1 })),
+  )
+  const beds = garden.places.filter((p) => p.place.kind === 'bed')
+  if (beds.length === 0) return new Map()
+  const found = await pool.run('relocation', { ...task, garden: { ...garden, places: beds } })
+  return new Map(
+    found.ok
+      ? found.went.flatMap(({ plantingId, destination }) =>
+          destination.to === 'spot' ? [[plantingId, destination.placeId] as const] : [],
+        )
+      : [],
+  )
+}
+
 /** Woody plants along the line of containers that the garden owns, season by season. */
 export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<LineView> =>
   derive(reader, ['line', [reader.today]], async () => {
@@ -250,19 +277,10 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
     const depthOf = new Map(pots.map((p) => [p.id, vesselOf(p).depthM]))
     const plants = pots.flatMap((pot) => leadingWoody(plantings.filter((p) => p.placeId === pot.id)) ?? [])
     const inPots = new Set(pots.map((p) => p.id))
-    const lasting = plantings.filter((p) => inPots.has(p.placeId) && !isSeasonal(p.taxon))
-    const { light } = await lightOfGarden(reader, pool, today, undefined)
-    const free = await pool.run('spots', {
-      garden: { plantings, reserved: await groundPromised(reader, today), climate, suspected: [] },
-      light,
-      on: today,
-      asked: lasting.map((p) => p.id),
-    })
-    const beds = new Set(places.filter((p) => p.kind === 'bed').map((p) => p.id))
-    const groundOf = (p: (typeof plantings)[number]) =>
-      climate && winterHere(p.taxon, climate, 'bed') !== 'tender'
-        ? free[p.id]?.find((s) => beds.has(s.placeId))
-        : undefined
+    const couldLive = (p: PlantingView) => climate && winterHere(p.taxon, climate, 'bed') !== 'tender'
+    const lasting = plantings.filter((p) => inPots.has(p.placeId) && !isSeasonal(p.taxon) && couldLive(p))
+    const outTo = await groundFor(reader, pool, lasting)
+    const groundOf = (p: PlantingView) => places.find((at) => at.id === outTo.get(p.id))
     const found = await pool.run('line', {
       plants: plants.map(({ id, taxon, plantedOn, placeId }) => ({ id, taxon, plantedOn, potId: placeId })),
       pots: linePots(pots),
@@ -281,8 +299,8 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
                 plantingId: p.id,
                 botanical: p.taxon.botanical,
                 potId: p.placeId,
-                placeId: ground.placeId,
-                placeName: ground.placeName,
+                placeId: ground.id,
+                placeName: ground.name,
               },
             ]
           : []
@@ -295,7 +313,7 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
           botanical: p.taxon.botanical,
           potId: p.placeId,
           fillOn: years === null ? null : addDays(p.plantedOn, Math.round(365.25 * years)),
-          ground: ground ? { placeId: ground.placeId, placeName: ground.placeName } : null,
+          ground: ground ? { placeId: ground.id, placeName: ground.name } : null,
           steps: found.plants[i]!.steps.map((step) => ({
             ...step,
             window:
