@@ -204,6 +204,7 @@ export function askedJob(
       .map((p) => ({ ...p, plantedOn: '1900-01-01', decided: [] })),
     places: garden.places.filter((p) => !applies.wholePlace || p.id === subjectId),
     done: new Set(),
+    mixNewOn: undefined,
   }
   return careJobs(only, on, addDays(on, LOOKED_AHEAD_DAYS))[0]
 }
@@ -254,15 +255,17 @@ function divisionsFirstDue(
   return new Map([...first].map(([id, { key }]) => [id, key]))
 }
 
+/** Whether a place as a whole asks for work: an empty pot does not until something is planted in it. */
+export const isTended = (place: Pick<Place, 'kind'>, plantings: readonly unknown[]): boolean =>
+  place.kind === 'bed' || plantings.length > 0
+
 const wholePlace = (
   rule: CareRule,
   place: Place,
   plantings: readonly CaredPlanting[],
   { climate }: CareGarden,
 ): CareSubject[] =>
-  // An empty pot asks for nothing until something is planted in it.
-  (place.kind === 'container' && plantings.length === 0) ||
-  !isFor(rule.applies, placeSubject(place, plantings, climate))
+  !isTended(place, plantings) || !isFor(rule.applies, placeSubject(place, plantings, climate))
     ? []
     : [{ place }]
 

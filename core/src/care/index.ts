@@ -1,6 +1,7 @@
 export {
   askedJob,
   careJobs,
+  isTended,
   materialsOf,
   placeSubject,
   plantingSubject,

@@ -209,6 +209,7 @@ describe('a verdict on a container', () => {
     const names = (more: Partial<PotEvidence>) => potVerdictsOf({ ...quiet, ...more }).map((v) => v.verdict)
     expect(names({ swap: { over: null, next } })).not.toContain('swap now')
     expect(names({ swap: { over: over('2026-09-20', '2026-10-30'), next: null } })).not.toContain('swap now')
+    expect(names({ isPlanted: false, mix: { ...spent, wholeOn: '2026-05-01' } })).not.toContain('refresh')
     expect(names({ ended: ['frost', 'dried out'] })).not.toContain('retire the pot')
     expect(names({ ended: ['eaten', 'eaten'] })).not.toContain('retire the pot')
   })

@@ -102,8 +102,9 @@ function swap({ on, swap: { over, next }, ratings }: PotEvidence): PotVerdict | 
   return { verdict: 'swap now', because, weight: over.to < on ? 0.95 : mayGoIn ? 0.8 : 0.45 }
 }
 
-function refresh({ on, mix, swap: { over } }: PotEvidence): PotVerdict | undefined {
-  if (!mix) return undefined
+function refresh({ on, isPlanted, mix, swap: { over } }: PotEvidence): PotVerdict | undefined {
+  // What is empty is filled anew, and its mix with it.
+  if (!mix || !isPlanted) return undefined
   const percent = (share: number) => `${Math.round(100 * share)} %`
   if (mix.wholeOn !== null && mix.wholeOn <= on)
     return {

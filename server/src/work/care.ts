@@ -4,6 +4,7 @@ import {
   careRules,
   explained,
   isSign,
+  isTended,
   isFor,
   measuredLabour,
   isOnWall,
@@ -233,7 +234,7 @@ function touchedBy(rule: CareRule, cared: CareGarden): (CaredPlanting | Place)[]
   if (rule.applies.wholePlace)
     return cared.places.filter((p) => {
       const own = cared.plantings.filter((x) => x.placeId === p.id)
-      return isFor(rule.applies, placeSubject(p, own, cared.climate))
+      return isTended(p, own) && isFor(rule.applies, placeSubject(p, own, cared.climate))
     })
   return cared.plantings.filter((p) =>
     isFor(rule.applies, plantingSubject(p, placeOf.get(p.placeId) ?? { kind: 'bed' }, cared.climate)),
