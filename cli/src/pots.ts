@@ -16,7 +16,7 @@ import {
   placesOn,
   potsStanding,
   pottingOn,
-  pottingOnWindow,
+  windowOfStep,
   winterHere,
   type Climate,
   type PottedWoody,
@@ -163,7 +163,7 @@ async function lineOf(
     steps: found.plants[i]!.steps.map(({ potId, ...step }) => ({
       ...step,
       to: potId ?? 'the ground',
-      window: step.isMoved || step.isPruned ? (pottingOnWindow(p.taxon, climate, step.season) ?? null) : null,
+      window: windowOfStep(p.taxon, climate, step),
     })),
   }))
 }

@@ -49,6 +49,7 @@ export { ruleWindows, type RuleWindow } from './ruleWindows.ts'
 export { ownAnchors, ownRule, type OwnRule } from './ownRule.ts'
 export * from './rule.ts'
 export { careRules } from './rules/index.ts'
+export { liquidFeed } from './rules/placeRules.ts'
 export {
   followed,
   schoolIds,

@@ -191,6 +191,9 @@ describe('a verdict on a container', () => {
     expect(first({}).verdict).toBe('keep as it is')
     expect(first({}).because).not.toEqual([])
     expect(first({ isPlanted: false }).because[0]).toMatch(/^Nothing grows/)
+    // Of a mix that is not on record nothing is claimed.
+    expect(first({}).because[0]).not.toMatch(/has air/)
+    expect(first({ mix: { ...spent, wholeOn: null } }).because[0]).toMatch(/its mix has air/)
   })
 
   it('is each of the others where that is what is found', () => {

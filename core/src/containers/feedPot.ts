@@ -2,6 +2,7 @@ import type { Climate } from '../climate/index.ts'
 import {
   careRules,
   isFollowed,
+  liquidFeed,
   turnsOf,
   windowsOf,
   yearsAbout,
@@ -34,13 +35,10 @@ const DOUBLES_EVERY_C = 10
 const YEARS_DIFFER_C = 1.5
 /** Grams to a litre of mix: usual rates of labels, which come first. */
 const GRAMS = { none: 0, light: 2, heavy: 4 } as const
-/** A pot is watered with a tenth of what it holds; of concentrate five millilitres to a litre. */
-const WATERED_WITH = 0.1
-const ML_PER_LITRE = 5
 /** Below it the bacteria that turn ammonium into nitrate hardly work. */
 const NITRIFIES_C = 10
 
-/** Days of the year on which climates are asked. */
+/** The usual temperature of a day: the mean of its lowest and highest. */
 const usualC = ({ minC, maxC }: Climate, day: IsoDate): number => {
   const i = dayOfYear(day) - 1
   return (minC[i]! + maxC[i]!) / 2
@@ -91,6 +89,7 @@ export function feedingOf(
     window &&
     daysBetween(from, window.latest) >= LIVES[0] &&
     (LIVES.find((l) => spentOn(l, from, climate) >= window.latest) ?? LIVES.at(-1)!)
+  const litres = liquidFeed.ofMix * pot.mixLitres
   return {
     slow:
       hungriest === 'none' || !life
@@ -109,8 +108,8 @@ export function feedingOf(
               : [{ on: maxDay(from, turn.bestFrom), what: rule.byTurns![nth % rule.byTurns!.length]! }],
           )
         : [],
-    millilitres: ML_PER_LITRE * WATERED_WITH * pot.mixLitres,
-    litres: WATERED_WITH * pot.mixLitres,
+    millilitres: 1000 * liquidFeed.perLitre * litres,
+    litres,
     lastOn: fed?.latest ?? null,
     nitrate: coldSpell(climate, from),
   }

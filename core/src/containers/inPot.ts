@@ -1,5 +1,5 @@
 import type { Vessel } from '../garden/index.ts'
-import { daysBetween, type IsoDate } from '../dates/index.ts'
+import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { sizeAt, type Size } from '../rework/growth.ts'
 
@@ -16,7 +16,7 @@ export interface InPot {
 const OF_FULL_SIZE = 0.8
 /** And woody plants are kept by their roots to so many times the depth that those have: a working figure. */
 const KEPT_TO_DEPTHS = 2.4
-const DAYS_A_YEAR = 365.25
+export const DAYS_A_YEAR = 365.25
 /** What is planted for a season is looked at as it is after so long. */
 const LOOKED_AT_YEARS = 0.5
 
@@ -56,6 +56,12 @@ export function rootBoundAfter(taxon: PottedTaxon, depthM: number): number | nul
     if (wantedDepthM(taxon, quarter / 4) > depthM) return quarter / 4
   return null
 }
+/** The day from which the roots of a woody plant fill its pot; null where they never do. */
+export function rootsFillOn(taxon: PottedTaxon, plantedOn: IsoDate, depthM: number): IsoDate | null {
+  const years = rootBoundAfter(taxon, depthM)
+  return years === null ? null : addDays(plantedOn, Math.round(DAYS_A_YEAR * years))
+}
+
 /** Later than this nobody plans for. */
 const BOUND_WITHIN_YEARS = 40
 

@@ -40,7 +40,7 @@ export {
   type WaterDay,
   type WateredPot,
 } from './potWater.ts'
-export { heightInPot, rootBoundAfter, sizeInPot, wantedDepthM, type InPot } from './inPot.ts'
+export { heightInPot, rootBoundAfter, rootsFillOn, sizeInPot, wantedDepthM, type InPot } from './inPot.ts'
 export { mixState, type MixFilled, type MixState } from './mixState.ts'
 export { feedingOf, spentOn, type PotFeeding } from './feedPot.ts'
 export {
@@ -58,8 +58,8 @@ export {
   linePots,
   lineSeasons,
   pottingOn,
-  pottingOnWindow,
   seasonCost,
+  windowOfStep,
   type LinePot,
   type LineStep,
   type PottedWoody,

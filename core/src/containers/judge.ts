@@ -16,7 +16,7 @@ import {
   vesselOf,
 } from '../garden/index.ts'
 import type { Climate, DailyWeather } from '../climate/index.ts'
-import { addDays, fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
+import { fromDayNumber, dayNumber, isoDate, monthOf, type IsoDate } from '../dates/index.ts'
 import { sunHours, type Scene, type SunHours } from '../light/index.ts'
 import { isWoody, usualState, type Phase, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
@@ -42,7 +42,7 @@ import {
 } from './potWater.ts'
 import { fillAhead, type FillAhead } from './swap.ts'
 import { faultsOf, tipsAt, type PotFault } from './stability.ts'
-import { rootBoundAfter, sizeInPot, type InPot } from './inPot.ts'
+import { rootsFillOn, sizeInPot, type InPot } from './inPot.ts'
 import { liftedBy, weightOf, type Weight } from './weight.ts'
 
 /** A container as it is judged: as the plan has it, with what grows in it. */
@@ -417,9 +417,7 @@ const GRAVEL_M = 0.08
 const rootsIn = (plants: readonly InPot[], { depthM }: Vessel): PotJudgement['roots'] =>
   plants.flatMap(({ taxon, plantedOn, role }) => {
     if (!isWoody(taxon) || potRoleOf(role) === 'trailer') return []
-    const years = rootBoundAfter(taxon, depthM)
-    const fillOn = years === null ? null : addDays(plantedOn, Math.round(365.25 * years))
-    return [{ botanical: taxon.botanical, fillOn }]
+    return [{ botanical: taxon.botanical, fillOn: rootsFillOn(taxon, plantedOn, depthM) }]
   })
 
 const winteringIn = (plants: readonly InPot[], climate: Climate, on: IsoDate): PotJudgement['wintering'] => {

@@ -136,7 +136,7 @@ export function traitsOfAll(cohorts: readonly Cohort[]): MixTraits {
       years: c.years,
     })),
   )
-  const room = sum(cohorts, (c) => c.litres * leftOf(c.parts, c.years))
+  const room = sum(cohorts, litresLeft)
   const within = (of: (c: Component) => number) =>
     sum(litres, (p) => p.litres * of(p.of) * (1 - ROTS * (1 - leftAfter(p.of, p.years)))) / room
   const solid = Math.min(
@@ -157,6 +157,9 @@ export function traitsOfAll(cohorts: readonly Cohort[]): MixTraits {
     kgPerLitre: within((c) => c.kgPerLitre),
   }
 }
+
+/** Litres that are left of what was filled in. */
+export const litresLeft = (c: Cohort): number => c.litres * leftOf(c.parts, c.years)
 
 /** Air and water of a mix as it is filled in. */
 export const traitsOf = (parts: readonly MixPart[]): MixTraits =>

@@ -1,7 +1,8 @@
 import { sum } from 'd3-array'
 import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
 import type { MixPart } from '../quantities/index.ts'
-import { SPENT_AIR, leftOf, traitsOfAll, type Cohort, type MixTraits } from './mix.ts'
+import { DAYS_A_YEAR } from './inPot.ts'
+import { litresLeft, SPENT_AIR, traitsOfAll, type Cohort, type MixTraits } from './mix.ts'
 
 /** A fill as its mix is followed through the years. */
 export interface MixFilled {
@@ -24,7 +25,6 @@ export interface MixState {
   wholeOn: IsoDate | null
 }
 
-const DAYS_A_YEAR = 365.25
 /** Sunk so far, roots lie bare. */
 const SUNK = 0.2
 /** Looked ahead by months, for so many. */
@@ -37,8 +37,7 @@ function cohortsOf(fills: readonly MixFilled[]) {
   for (const { filledOn, mix, renewed } of fills) {
     // Planted anew, and nothing put to it: it stays as far down as it has sunk.
     if (renewed === 0 && kept.length > 0) continue
-    const now = kept.map((c) => c.litres * leftOf(c.parts, yearsFrom(c.on, filledOn)))
-    const there = sum(now)
+    const there = sum(kept, (c) => litresLeft({ ...c, years: yearsFrom(c.on, filledOn) }))
     const stays = Math.min(there, 1 - renewed)
     kept = kept
       .map((c) => ({ ...c, litres: there > 0 ? (c.litres * stays) / there : 0 }))
@@ -55,7 +54,7 @@ export function mixState(fills: readonly MixFilled[], on: IsoDate): MixState | u
   const filled = cohortsOf(fills.filter((f) => f.filledOn <= on))
   if (filled.length === 0) return undefined
   const at = (day: IsoDate): Cohort[] => filled.map((c) => ({ ...c, years: yearsFrom(c.on, day) }))
-  const sunkOn = (day: IsoDate) => 1 - sum(at(day), (c) => c.litres * leftOf(c.parts, c.years))
+  const sunkOn = (day: IsoDate) => 1 - sum(at(day), litresLeft)
   const airOn = (day: IsoDate) => traitsOfAll(at(day)).air
   const first = (is: (day: IsoDate) => boolean): IsoDate | null => {
     for (let month = 0; month <= MONTHS; month++) {
@@ -65,11 +64,10 @@ export function mixState(fills: readonly MixFilled[], on: IsoDate): MixState | u
     return null
   }
   const aged = at(on)
-  const room = sum(aged, (c) => c.litres * leftOf(c.parts, c.years))
   return {
     traits: traitsOfAll(aged),
     sunk: Math.max(0, sunkOn(on)),
-    old: sum(aged, (c) => (c.years > 1 ? c.litres * leftOf(c.parts, c.years) : 0)) / room,
+    old: sum(aged, (c) => (c.years > 1 ? litresLeft(c) : 0)) / sum(aged, litresLeft),
     topUpOn: first((day) => sunkOn(day) >= SUNK),
     wholeOn: first((day) => airOn(day) < SPENT_AIR),
   }

@@ -60,6 +60,9 @@ export function potFactor(
   const dayAfter = last && addDays(last.day, 1)
   const factors = Array.from({ length: TRIED }, (_, i) => LEAST * (MOST / LEAST) ** (i / (TRIED - 1)))
   const logs = factors.map((f) => -0.5 * (Math.log(f) / PRIOR) ** 2)
+  // How a pot draws is worked out once for each, however many findings there are.
+  const tried = factors.map((factor): WateredPot => ({ ...pot, factor }))
+  const readily = readilyLitres(pot)
   let from = 0
   for (const check of sorted) {
     if (check.kind === 'watered') continue
@@ -69,9 +72,9 @@ export function potFactor(
     if (first === undefined || until === undefined || until - first > MOST_DAYS) continue
     const run = days.slice(first, until)
     from++
-    factors.forEach((factor, i) => {
-      const { depletion } = waterThrough({ ...pot, factor }, run, { tended: () => false })
-      logs[i]! += logLikelihood(check, depletion, readilyLitres(pot))
+    tried.forEach((one, i) => {
+      const { depletion } = waterThrough(one, run, { tended: () => false })
+      logs[i]! += logLikelihood(check, depletion, readily)
     })
   }
   if (from === 0) return undefined

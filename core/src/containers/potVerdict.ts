@@ -64,7 +64,11 @@ export function potVerdictsOf(e: PotEvidence): PotVerdict[] {
           ? ['Nothing grows in it, and nothing is due.']
           : grave.length > 0
             ? ['Nothing is due by the calendar; what is said of its plants is for you to weigh.']
-            : ['What grows in it goes on, its mix has air, and nothing in it is cramped.'],
+            : [
+                e.mix
+                  ? 'What grows in it goes on, its mix has air, and nothing in it is cramped.'
+                  : 'What grows in it goes on, and nothing in it is cramped; what its mix is like nobody has said.',
+              ],
     weight: 0.5 * (1 - strongest),
   }
   return [...found, keep].sort((a, b) => b.weight - a.weight)

@@ -5,7 +5,7 @@ import { vesselOf, type PlanFeature } from '../garden/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { Milp, type MilpTerm, type SolveMilp } from '../search/index.ts'
 import { potRoleOf } from './fitting.ts'
-import { wantedDepthM } from './inPot.ts'
+import { DAYS_A_YEAR, wantedDepthM } from './inPot.ts'
 
 /** A woody plant of a container. */
 export interface PottedWoody {
@@ -94,7 +94,6 @@ export const linePots = (
   })
 
 const PRUNED_EVERY = 3
-const DAYS_A_YEAR = 365.25
 
 const yearsAt = ({ plantedOn }: PottedWoody, season: number, on: IsoDate, south: boolean): number =>
   daysBetween(plantedOn, on) / DAYS_A_YEAR + (season - seasonYearOf(on, south))
@@ -223,13 +222,14 @@ export function pottingOn(
 const stayed = ({ potId }: PottedWoody, seasons: readonly number[]): LineStep[] =>
   seasons.map((season) => ({ season, potId, isMoved: false, isBound: false, isPruned: false }))
 
-/** When a kind may be potted on in a season, by the rule of that. */
-export function pottingOnWindow(
+/** The best days for what is done in a step, by the rule of potting on; null where nothing is, or the rule has none here. */
+export function windowOfStep(
   taxon: Taxon,
   climate: Climate,
-  season: number,
-): { from: IsoDate; to: IsoDate } | undefined {
+  { season, isMoved, isPruned }: Pick<LineStep, 'season' | 'isMoved' | 'isPruned'>,
+): { from: IsoDate; to: IsoDate } | null {
+  if (!isMoved && !isPruned) return null
   const rule = careRules.find((r) => r.id === 'pot-on-woody')!
   const window = windowsOf(rule, [gardenYear(climate, season)], taxon, '0000-01-01').windows[0]
-  return window && { from: window.bestFrom, to: window.bestTo }
+  return window ? { from: window.bestFrom, to: window.bestTo } : null
 }

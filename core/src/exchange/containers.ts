@@ -11,20 +11,13 @@ import {
   readTable,
   whole,
   writeTable,
+  yesNo,
   type Located,
 } from './table.ts'
 
 /** Coordinates of a plan reach no further, metres. */
 const FARTHEST_M = 10_000
 
-const yesNo = optional(
-  z
-    .string()
-    .trim()
-    .toLowerCase()
-    .refine((v) => v === 'yes' || v === 'no', 'must be yes or no')
-    .transform((v) => v === 'yes'),
-)
 const text = (most: number) => optional(z.string().trim().max(most))
 const size = optional(number(0, 100))
 

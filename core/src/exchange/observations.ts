@@ -5,16 +5,7 @@ import { bloomStages } from '../performance/index.ts'
 import type { SeenInWords } from '../walk/index.ts'
 import { recordedDay, tag, words } from '../written/index.ts'
 import type { FileProblem, FileResult } from './problems.ts'
-import { inFileOrder, number, optional, readTable, whole, writeTable, type Located } from './table.ts'
-
-const yesNo = optional(
-  z
-    .string()
-    .trim()
-    .toLowerCase()
-    .refine((v) => v === 'yes' || v === 'no', 'must be yes or no')
-    .transform((v) => v === 'yes'),
-)
+import { inFileOrder, number, optional, readTable, whole, writeTable, yesNo, type Located } from './table.ts'
 
 const signList = optional(
   z

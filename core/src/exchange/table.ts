@@ -19,6 +19,16 @@ export const number = (least: number, most: number) =>
 export const whole = (least: number, most: number) =>
   number(least, most).refine((n) => Number.isInteger(n), 'must be a whole number')
 
+/** Yes or no, in whatever letters; may be blank. */
+export const yesNo = optional(
+  z
+    .string()
+    .trim()
+    .toLowerCase()
+    .refine((v) => v === 'yes' || v === 'no', 'must be yes or no')
+    .transform((v) => v === 'yes'),
+)
+
 /** As somebody goes through the file, in place. */
 export const inFileOrder = (problems: FileProblem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0))
 

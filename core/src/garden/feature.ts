@@ -44,6 +44,16 @@ export const featureDefaults = {
   tree: { trunkRadiusM: 0.1, clearStemM: 0, crownShape: 'ellipsoid', transmissionInLeaf: 0.15 },
 } as const satisfies Partial<Record<FeatureKind, object>>
 
+/** A feature by what is said of it alone: what it is kept by is left out. */
+export const withoutId = ({ kind, name, from, to, geometry, properties }: PlanFeature): PlanFeature => ({
+  kind,
+  name,
+  from,
+  to,
+  geometry,
+  properties,
+})
+
 /** What a plan says of a feature of any kind. */
 export type FeatureProperties = z.infer<(typeof featureProperties)[FeatureKind]>
 

@@ -10,6 +10,7 @@ export {
   potShapes,
   ringOf,
   stands,
+  withoutId,
   type Feature,
   type Shelter,
   type FeatureKind,

@@ -68,7 +68,8 @@ function eventsOf(t: Supposition, then: Obstruction, kind: PlanFeature['kind']) 
   return events
 }
 
-const asFeature = ({ kind, name, from, to, geometry, properties }: PlanFeature) => ({
+/** A feature as an edit of the plan is given it. */
+export const asFeature = ({ kind, name, from, to, geometry, properties }: PlanFeature) => ({
   type: 'Feature',
   properties: { ...properties, kind, name, from, to },
   geometry,

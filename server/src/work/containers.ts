@@ -22,16 +22,16 @@ import {
   maxDay,
   nextTags,
   potsStanding,
-  pottingOnWindow,
   rulesWith,
-  rootBoundAfter,
+  rootsFillOn,
   usualYearAt,
   vesselOf,
+  windowOfStep,
   winterHere,
+  withoutId,
   type ContainerRow,
   type DailyWeather,
   type FileProblem,
-  type PlanFeature,
   type PotCheck,
   type PotKnown,
   type PotLight,
@@ -55,6 +55,7 @@ import { insertPotCheck, listPotChecks } from '../store/potChecks.ts'
 import { listPlantings, listTags } from '../store/plantings.ts'
 import { forecastFor, listWeather } from '../store/weather.ts'
 import type { ComputePool } from './compute.ts'
+import { asFeature } from './changeObstruction.ts'
 import { editPlan } from './editPlan.ts'
 import { enterPlanting } from './editPlantings.ts'
 import { relocationTask } from './rework.ts'
@@ -306,20 +307,16 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
           : []
       }),
       plants: plants.map((p, i) => {
-        const years = rootBoundAfter(p.taxon, depthOf.get(p.placeId)!)
         const ground = groundOf(p)
         return {
           plantingId: p.id,
           botanical: p.taxon.botanical,
           potId: p.placeId,
-          fillOn: years === null ? null : addDays(p.plantedOn, Math.round(365.25 * years)),
+          fillOn: rootsFillOn(p.taxon, p.plantedOn, depthOf.get(p.placeId)!),
           ground: ground ? { placeId: ground.id, placeName: ground.name } : null,
           steps: found.plants[i]!.steps.map((step) => ({
             ...step,
-            window:
-              climate && (step.isMoved || step.isPruned)
-                ? (pottingOnWindow(p.taxon, climate, step.season) ?? null)
-                : null,
+            window: climate && windowOfStep(p.taxon, climate, step),
           })),
         }
       }),
@@ -363,14 +360,7 @@ export async function bringContainers(
     if (more.length > 0) wrong('name', `${more.length + 1} containers stand here under this name`)
     if (!feature) wrong('x_m', 'where a new one stands is needed')
     if (!feature || (was && isDeepStrictEqual(feature, withoutId(was)))) return []
-    const { kind, name, from, to, geometry, properties } = feature
-    return [
-      {
-        id: was?.id ?? randomUUID(),
-        isNew: was === undefined,
-        feature: { type: 'Feature', properties: { ...properties, kind, name, from, to }, geometry },
-      },
-    ]
+    return [{ id: was?.id ?? randomUUID(), isNew: was === undefined, feature: asFeature(feature) }]
   })
   if (problems.length > 0) throw fileRefusal(problems)
   const editId = await editPlan(
@@ -387,15 +377,6 @@ export async function bringContainers(
   const added = parts.filter((p) => p.isNew).length
   return { added, changed: parts.length - added, editId }
 }
-
-const withoutId = ({ kind, name, from, to, geometry, properties }: PlanFeature): PlanFeature => ({
-  kind,
-  name,
-  from,
-  to,
-  geometry,
-  properties,
-})
 
 /** @throws {Refusal} where there is no such container, or it did not stand on that day */
 async function containerStanding(db: Db, gardenId: string, id: string, on: string) {

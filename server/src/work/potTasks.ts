@@ -39,10 +39,20 @@ export interface PotSpotsTask {
 const BETTER_H = 0.25
 
 export function potSpots({ scene, features, pot, others, on }: PotSpotsTask): SpotsView {
-  const hoursAt = (x: number, y: number, z: number) =>
-    sunHours(scene, [{ x, y, z }], { kind: 'season', on })[0]!
-  const hours = hoursAt(pot.x, pot.y, pot.rimHeightM)
-  const here = { x: pot.x, y: pot.y, hours, missesH: lightMisses(pot.taxa, hours.total) }
+  const planted = others.filter((o) => o.taxa.length > 0)
+  // In one question: the days of the season are the same for all of them.
+  const [hours, ...rest] = sunHours(
+    scene,
+    [
+      { x: pot.x, y: pot.y, z: pot.rimHeightM },
+      ...planted.flatMap((o) => [
+        { x: pot.x, y: pot.y, z: o.rimHeightM },
+        { x: o.x, y: o.y, z: o.rimHeightM },
+      ]),
+    ],
+    { kind: 'season', on },
+  )
+  const here = { x: pot.x, y: pot.y, hours: hours!, missesH: lightMisses(pot.taxa, hours!.total) }
   const points = openPoints(
     features.filter((f) => !(f.kind === 'container' && f.id === pot.id)),
     pot.acrossM,
@@ -50,12 +60,11 @@ export function potSpots({ scene, features, pot, others, on }: PotSpotsTask): Sp
   return {
     here,
     better: bestPotSpots(scene, points, pot, on).filter((s) => s.missesH < here.missesH - BETTER_H),
-    forHere: others
-      .filter((o) => o.taxa.length > 0)
-      .map((o) => ({
+    forHere: planted
+      .map((o, i) => ({
         id: o.id,
-        missesH: lightMisses(o.taxa, hoursAt(pot.x, pot.y, o.rimHeightM).total),
-        missesNowH: lightMisses(o.taxa, hoursAt(o.x, o.y, o.rimHeightM).total),
+        missesH: lightMisses(o.taxa, rest[2 * i]!.total),
+        missesNowH: lightMisses(o.taxa, rest[2 * i + 1]!.total),
       }))
       .sort((a, b) => a.missesH - b.missesH || b.missesNowH - a.missesNowH),
   }

@@ -12,6 +12,7 @@ import {
   nearestInside,
   ringOf,
   strayedFrom,
+  withoutId,
   type Affine,
   type Drawn,
   type Geometry,
@@ -66,19 +67,10 @@ const usualProperties = (kind: DrawnKind): Record<string, unknown> =>
     {},
   )
 
-const featureOf = ({ kind, name, from, to, geometry, properties }: FeatureView): PlanFeature => ({
-  kind,
-  name,
-  from,
-  to,
-  geometry,
-  properties,
-})
-
 /** A part that is there, to be put otherwise. */
 export const draftOf = (was: FeatureView): Draft => ({
   ...NOTHING,
-  parts: [{ id: was.id, was, now: featureOf(was) }],
+  parts: [{ id: was.id, was, now: withoutId(was) }],
 })
 
 /** A part that is not there yet, with nothing drawn of it. */
@@ -302,7 +294,7 @@ export const setInside = (draft: Draft, strays: readonly Strayed<PlantingView>[]
 /** Whether anything is otherwise than it was. */
 export const isChanged = ({ parts, settled }: Draft): boolean =>
   settled.size > 0 ||
-  parts.some(({ was, now }) => !was || !now || JSON.stringify(featureOf(was)) !== JSON.stringify(now))
+  parts.some(({ was, now }) => !was || !now || JSON.stringify(withoutId(was)) !== JSON.stringify(now))
 
 /** Whether what changes could have happened in the garden on a day: something is drawn otherwise, or goes. */
 export const couldHappen = ({ parts }: Draft): boolean =>

@@ -5,7 +5,6 @@ import {
   followed,
   listed,
   madeUp,
-  moneyWords,
   potRoles,
   recipes,
   schoolNote,
@@ -23,7 +22,7 @@ import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { TaxonSelect } from '../plants/TaxonSelect.tsx'
-import { litresText, roleWords } from './potWords.ts'
+import { costWords, litresText, roleWords } from './potWords.ts'
 import { RENEWED, type Fill, type Incoming, type Leaving } from './useFill.tsx'
 import type { RowPot } from './usePotRow.ts'
 
@@ -268,7 +267,7 @@ function NewMix({
   const known = of.fills[0]?.mix ?? parts
   const litres = of.mixLitres
   const added = madeUp({ litres: (1 - renewed) * litres, parts: known }, parts, litres)
-  const list = shoppingList(
+  const { price, unpriced } = shoppingList(
     added.map((p) => ({ item: p.name, count: Math.ceil(p.litres), spareShare: 0 })),
     offers,
   )
@@ -278,9 +277,7 @@ function NewMix({
       {listed(added.map((p) => `${litresText(p.litres)} of ${p.name}`))}
       {renewed < 1 && ' put to what stays'}: {counted(Math.round(renewed * litres), 'litre')} in all.
       {renewed < 1 && of.fills.length === 0 && ' What is in it is taken for the same mix.'}
-      {list.price > 0 && ` ${moneyWords(list.price)} to buy`}
-      {list.price > 0 && list.unpriced.length > 0 && `, without ${listed(list.unpriced.map((u) => u.item))}`}
-      {list.price > 0 && '.'}
+      {price > 0 && ` ${costWords({ price, unpriced: unpriced.map((u) => u.item) })}`}
     </p>
   )
 }

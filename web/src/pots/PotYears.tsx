@@ -24,24 +24,36 @@ export function PotYears(props: Props) {
   )
 }
 
-function Line({ pots, found, taxa, line: { seasons, plants, out } }: Props & { line: LineView }) {
-  const { today } = useGardenContext()
-  const { search } = useLocation()
+function Line({ pots, found, taxa, line }: Props & { line: LineView }) {
   const potName = (id: string) => pots.find((p) => p.id === id)?.name ?? 'a pot'
   const kindName = (botanical: string) => taxa.find((t) => t.botanical === botanical)?.common ?? botanical
-  if (plants.length === 0)
-    return (
-      <div className="screen-body pots-water">
+  return (
+    <div className="screen-body pots-parts">
+      {line.plants.length > 0 ? (
+        <BySeason {...{ line, potName, kindName }} />
+      ) : (
         <p>
           No shrub or tree stands in a pot here. One that does is followed through the years: when its roots
           have filled its pot, which of your pots it goes on to, and when it is better given to the ground.
         </p>
-        <PlantedOut {...{ out, potName, kindName }} />
-        <MixDue found={found} nameOf={potName} />
-      </div>
-    )
+      )}
+      <PlantedOut {...{ potName, kindName }} out={line.out} />
+      <MixDue found={found} nameOf={potName} />
+    </div>
+  )
+}
+
+/** How pots and kinds are called. */
+interface Names {
+  potName: (id: string) => string
+  kindName: (botanical: string) => string
+}
+
+function BySeason({ line: { seasons, plants }, potName, kindName }: Names & { line: LineView }) {
+  const { today } = useGardenContext()
+  const { search } = useLocation()
   return (
-    <div className="screen-body pots-water">
+    <>
       <p>
         The line of pots you have, shared out so that roots are cramped least, moves are few and displays are
         kept: all of them together, season by season. What you decide is yours.
@@ -89,22 +101,12 @@ function Line({ pots, found, taxa, line: { seasons, plants, out } }: Props & { l
         Cramped: the pot keeps it smaller than a deeper one would. Where it stays so, a third of its roots are
         cut away every third spring and fresh mix is put in their place.
       </small>
-      <PlantedOut {...{ out, potName, kindName }} />
-      <MixDue found={found} nameOf={potName} />
-    </div>
+    </>
   )
 }
 
 /** What lasts and could be planted out, and where it would do best. */
-function PlantedOut({
-  out,
-  potName,
-  kindName,
-}: {
-  out: LineView['out']
-  potName: (id: string) => string
-  kindName: (botanical: string) => string
-}) {
+function PlantedOut({ out, potName, kindName }: Names & { out: LineView['out'] }) {
   const { search } = useLocation()
   if (out.length === 0) return null
   return (

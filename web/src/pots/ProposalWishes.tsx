@@ -1,6 +1,6 @@
 import { fullnesses, harmed, type Fullness, type Harmed } from '@border/core'
-import { useId } from 'react'
 import { Choose } from '../frame/Choose.tsx'
+import { Figure } from '../frame/Figure.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { Tick, Ticks } from '../frame/Ticks.tsx'
 
@@ -48,27 +48,45 @@ export function ProposalWishes({
   others: readonly { id: string; name: string }[]
 }) {
   return (
-    <div className="pot-wishes" role="group" aria-label="What is wished of it">
+    <div
+      className="pot-wishes"
+      role="group"
+      aria-label="What is wished of it"
+      onKeyDown={(e) => {
+        // Enter says a wish: it must not keep the fill that the form is of.
+        if (e.key === 'Enter' && e.target instanceof HTMLInputElement) e.preventDefault()
+      }}
+    >
       <Segments<Fullness>
         label="How densely"
         value={wishes.fullness}
         options={fullnesses.map((f) => ({ value: f, label: fullnessWords[f] }))}
         onChange={(fullness) => onSay({ fullness })}
       />
-      <Figure
-        label="At most"
-        unit="to buy"
-        most={10_000}
-        value={wishes.budget === undefined ? undefined : wishes.budget / 100}
-        onSay={(v) => onSay({ budget: v === undefined ? undefined : Math.round(100 * v) })}
-      />
-      <Figure
-        label="Looked at from"
-        unit="m"
-        most={100}
-        value={wishes.seenFromM}
-        onSay={(seenFromM) => onSay({ seenFromM })}
-      />
+      <span>
+        At most{' '}
+        <Figure
+          label="At most, to buy"
+          value={wishes.budget === undefined ? null : wishes.budget / 100}
+          min={0}
+          max={10_000}
+          canBeEmpty
+          onSay={(v) => onSay({ budget: v === null ? undefined : Math.round(100 * v) })}
+        />{' '}
+        to buy
+      </span>
+      <span>
+        Looked at from{' '}
+        <Figure
+          label="Looked at from, metres"
+          value={wishes.seenFromM ?? null}
+          min={0}
+          max={100}
+          unit="m"
+          canBeEmpty
+          onSay={(v) => onSay({ seenFromM: v ?? undefined })}
+        />
+      </span>
       <Choose<PotWishes['behind']>
         label="What stands behind it"
         value={wishes.behind}
@@ -107,41 +125,5 @@ export function ProposalWishes({
         </details>
       )}
     </div>
-  )
-}
-
-/** A figure that may be said; empty: no wish. */
-function Figure({
-  label,
-  unit,
-  most,
-  value,
-  onSay,
-}: {
-  label: string
-  unit: string
-  most: number
-  value: number | undefined
-  onSay: (value: number | undefined) => void
-}) {
-  const id = useId()
-  return (
-    <span>
-      <label htmlFor={id}>{label}</label>{' '}
-      <input
-        id={id}
-        type="number"
-        className="fill-count"
-        min={0}
-        max={most}
-        step="any"
-        value={value ?? ''}
-        onChange={(e) => {
-          const said = e.target.value === '' ? undefined : Number(e.target.value)
-          if (said === undefined || said >= 0) onSay(said)
-        }}
-      />{' '}
-      {unit}
-    </span>
   )
 }

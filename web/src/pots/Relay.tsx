@@ -4,19 +4,16 @@ import {
   counted,
   dayMonthYear,
   listed,
-  moneyWords,
-  portraitOf,
   type RelayAsked,
   type RelayLeg,
   type SavedTo,
   type Taxon,
 } from '@border/core'
-import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import type { Sprites } from '../frontView/sprites.ts'
-import { PotPortrait } from './PotPortrait.tsx'
-import { proposing } from './Proposals.tsx'
-import { bestAfter, frameFor } from './usePotRow.ts'
+import { costWords } from './potWords.ts'
+import { namesOf, SmallPortrait } from './SmallPortrait.tsx'
+import { useProposed } from './useProposed.ts'
 
 /** Two years of fills for a container that is never empty for longer than it must be. */
 export function Relay({
@@ -28,27 +25,17 @@ export function Relay({
   asked: RelayAsked
   sprites: Sprites
 }) {
-  const [state, setState] = useState<{ of: string; legs?: RelayLeg[]; failed?: boolean }>()
-  // What was found for other wishes says nothing of these.
-  const of = JSON.stringify([asked.season, asked.on, asked.harmlessTo, asked.vessel])
-  const now = state?.of === of ? state : undefined
-  const ask = () => {
-    setState({ of })
-    proposing('relay', (worker) => worker.relay(taxa, asked))
-      .then((legs) => setState({ of, legs }))
-      .catch(() => setState({ of, failed: true }))
-  }
-  const isWaiting = now !== undefined && !now.legs && !now.failed
+  const { found, failed, isWaiting, ask } = useProposed('relay', asked, (worker) => worker.relay(taxa, asked))
   return (
     <div className="proposals">
       <Button size="small" onClick={ask} loading={isWaiting}>
         Propose two years
       </Button>
-      {now?.failed && <p className="late">They could not be worked out. Ask again.</p>}
-      {now?.legs?.length === 0 && <p>No kinds of the library suit this pot and its seasons.</p>}
-      {now?.legs && now.legs.length > 0 && (
+      {failed && <p className="late">They could not be worked out. Ask again.</p>}
+      {found?.length === 0 && <p>No kinds of the library suit this pot and its seasons.</p>}
+      {found && found.length > 0 && (
         <ol className="proposals-row plain-list" aria-label="Two years of fills">
-          {now.legs.map((leg) => (
+          {found.map((leg) => (
             <li key={leg.in.from} className="proposals-one">
               <Leg {...{ leg, asked, sprites }} />
             </li>
@@ -59,22 +46,15 @@ export function Relay({
   )
 }
 
-const SMALL = 0.5
-
 function Leg({ leg, asked, sprites }: { leg: RelayLeg; asked: RelayAsked; sprites: Sprites }) {
-  const plants = leg.potted.map((p) => ({ ...p, id: p.taxon.botanical, plantedOn: leg.in.from }))
-  const portrait = portraitOf(asked.vessel, plants, {
-    on: bestAfter(leg.in.from, leg.season, asked.year),
-    year: asked.year,
-  })
-  const { height, floor, pxPerM } = frameFor([portrait])
-  const names = listed(leg.potted.map((p) => `${p.count} ${p.taxon.common}`))
+  const names = namesOf(leg.potted)
   return (
     <>
-      <PotPortrait
-        {...{ portrait, sprites }}
-        wideM={portrait.wideM}
-        frame={{ height: SMALL * height, floor: SMALL * floor, pxPerM: SMALL * pxPerM }}
+      <SmallPortrait
+        {...{ asked, sprites }}
+        potted={leg.potted}
+        on={leg.in.from}
+        season={leg.season}
         label={`For ${leg.season}: ${names}`}
       />
       <p>
@@ -92,14 +72,7 @@ function Leg({ leg, asked, sprites }: { leg: RelayLeg; asked: RelayAsked; sprite
           : 'It stays on until the next goes in.'}{' '}
         {leg.emptyDays > 0 && `Then it stands empty for ${counted(leg.emptyDays, 'day')}.`} {savedWords(leg)}
       </p>
-      {leg.cost && (
-        <small className="soft">
-          {moneyWords(leg.cost.price)} to buy
-          {leg.cost.unpriced.length > 0 &&
-            `, without ${listed(leg.cost.unpriced)}: nobody has a price for them`}
-          .
-        </small>
-      )}
+      {leg.cost && <small className="soft">{costWords(leg.cost)}</small>}
     </>
   )
 }

@@ -27,7 +27,7 @@ interface Props {
 /** Who needs water when: in the days that are forecast, and while nobody is there. */
 export function Watering({ pots, found }: Props) {
   return (
-    <div className="screen-body pots-water">
+    <div className="screen-body pots-parts">
       <Ahead pots={pots} found={found} />
       <Away pots={pots} />
     </div>

@@ -172,7 +172,8 @@ export const proposalWords = ({ weeks, colours, cost }: Proposal): string =>
     .filter(Boolean)
     .join(' ')
 
-const costWords = ({ price, unpriced }: NonNullable<Proposal['cost']>): string =>
+/** What comes to be bought, and what of it nobody has a price for. */
+export const costWords = ({ price, unpriced }: NonNullable<Proposal['cost']>): string =>
   price === 0 && unpriced.length > 0
     ? 'Nobody has a price for what is to be bought.'
     : `${moneyWords(price)} to buy${unpriced.length > 0 ? `, without ${listed(unpriced)}` : ''}.`

@@ -16,7 +16,7 @@ import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useCanChange } from './canChange.ts'
 import { DriftTools, Mirror } from './DriftTools.tsx'
-import { Figure } from './Figure.tsx'
+import { Figure } from '../frame/Figure.tsx'
 import type { useLayingOut } from './useLayingOut.ts'
 import './rework.css'
 

@@ -17,7 +17,7 @@ import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useCanChange } from './canChange.ts'
-import { Figure } from './Figure.tsx'
+import { Figure } from '../frame/Figure.tsx'
 import './rework.css'
 
 interface Props {

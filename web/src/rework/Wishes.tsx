@@ -2,7 +2,7 @@ import type { SaidWishes } from '@border/contract'
 import { browsers, colourSchemes, layers, harmed, oklchOf, type Layer } from '@border/core'
 import { Choose } from '../frame/Choose.tsx'
 import { Tick, Ticks } from '../frame/Ticks.tsx'
-import { Figure } from './Figure.tsx'
+import { Figure } from '../frame/Figure.tsx'
 import './rework.css'
 
 const CUSTOMS = [

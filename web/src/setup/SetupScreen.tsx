@@ -172,33 +172,27 @@ function CalendarLink() {
 
 /** Looks at plantings out to a file, and in from one. */
 function ObservationFiles() {
-  const { view, isHead } = useGardenContext()
+  const { view } = useGardenContext()
   const bring = useGardenWrite(
     recordEndpoints.bring,
     { gardenId: view.garden.id },
     'Read: every row is in the record, once.',
   )
   return (
-    <section>
-      <h2>Observations as a file</h2>
-      <p>
-        <a href={hrefOf(recordEndpoints.csv, { params: { gardenId: view.garden.id } })} download>
-          observations.csv
-        </a>{' '}
-        holds every look at every planting. The same file comes back in without doubling anything.
-      </p>
-      {isHead && (
-        <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
-          Bring in observations.csv
-        </BringCsv>
-      )}
-    </section>
+    <AsFile
+      title="Observations as a file"
+      name="observations.csv"
+      href={hrefOf(recordEndpoints.csv, { params: { gardenId: view.garden.id } })}
+      bring={bring}
+    >
+      holds every look at every planting. The same file comes back in without doubling anything.
+    </AsFile>
   )
 }
 
 /** The pots of the plan out to a file, and in from one. */
 function ContainerFiles() {
-  const { view, isHead } = useGardenContext()
+  const { view } = useGardenContext()
   const bring = useGardenWrite(
     containerEndpoints.bring,
     { gardenId: view.garden.id },
@@ -208,18 +202,45 @@ function ContainerFiles() {
         : `Read: ${counted(added, 'pot')} new, ${counted(changed, 'pot')} changed. It is one change of the plan.`,
   )
   return (
+    <AsFile
+      title="Pots as a file"
+      name="containers.csv"
+      href={hrefOf(containerEndpoints.csv, { params: { gardenId: view.garden.id } })}
+      bring={bring}
+    >
+      holds every pot that stands, with its sizes and where it stands. Change or add rows in a spreadsheet and
+      bring it back: each is known by its name.
+    </AsFile>
+  )
+}
+
+/** A table that goes out as a file and comes back in; what it holds is said behind its name. */
+function AsFile({
+  title,
+  name,
+  href,
+  bring,
+  children,
+}: {
+  title: string
+  name: string
+  href: string
+  bring: { isPending: boolean; mutate: (said: { csv: string }) => void }
+  children: React.ReactNode
+}) {
+  const { isHead } = useGardenContext()
+  return (
     <section>
-      <h2>Pots as a file</h2>
+      <h2>{title}</h2>
       <p>
-        <a href={hrefOf(containerEndpoints.csv, { params: { gardenId: view.garden.id } })} download>
-          containers.csv
+        <a href={href} download>
+          {name}
         </a>{' '}
-        holds every pot that stands, with its sizes and where it stands. Change or add rows in a spreadsheet
-        and bring it back: each is known by its name.
+        {children}
       </p>
       {isHead && (
         <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
-          Bring in containers.csv
+          {`Bring in ${name}`}
         </BringCsv>
       )}
     </section>

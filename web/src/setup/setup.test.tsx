@@ -1,5 +1,11 @@
 // @vitest-environment happy-dom
-import { climateEndpoints, crewEndpoints, gardenEndpoints, type CrewView } from '@border/contract'
+import {
+  climateEndpoints,
+  containerEndpoints,
+  crewEndpoints,
+  gardenEndpoints,
+  type CrewView,
+} from '@border/contract'
 import { screen, waitFor, within } from '@testing-library/react'
 import { beforeEach, describe, expect, it } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
@@ -149,5 +155,41 @@ describe('what the gardener knows of the climate', () => {
         .filter((k) => k !== 'seen')
         .sort(),
     ).toEqual(['hottestC', 'seaKm'])
+  })
+})
+
+describe('the pots as a file', () => {
+  const bringIn = async (csv: string) => {
+    const { user } = await opened()
+    const section = screen.getByRole('heading', { name: 'Pots as a file' }).closest('section')!
+    const input = section.querySelector<HTMLInputElement>('input[type=file]')!
+    await user.upload(input, new File([csv], 'containers.csv', { type: 'text/csv' }))
+    return section
+  }
+
+  it('go out by a link, and say what came of them as they come in', async () => {
+    server.on(containerEndpoints.bring, () => ({ added: 2, changed: 1, editId: crypto.randomUUID() }))
+    const csv = 'name,x_m,y_m\nUrn,1,2\n'
+    const section = await bringIn(csv)
+    expect(within(section).getByRole('link', { name: 'containers.csv' }).getAttribute('href')).toContain(
+      `/gardens/${gardenId}/containers.csv`,
+    )
+    expect(await screen.findByText(/2 pots new, 1 pot changed/)).toBeTruthy()
+    expect(server.askedOf(containerEndpoints.bring)[0]!.body).toEqual({ csv })
+  })
+
+  it('with a fault are refused with its line and column', async () => {
+    server.on(
+      containerEndpoints.bring,
+      () =>
+        new Refuses(422, 'The file has a fault.', [
+          {
+            where: 'containers.csv',
+            message: 'containers.csv, line 3, column x_m: where a new one stands is needed',
+          },
+        ]),
+    )
+    await bringIn('name\nUrn\n')
+    expect(await screen.findByText(/line 3, column x_m/)).toBeTruthy()
   })
 })

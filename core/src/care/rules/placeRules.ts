@@ -1,8 +1,8 @@
 import { woodyForms } from '../../plants/index.ts'
 import type { Anchor, CareRule, WindowSpec } from '../rule.ts'
 
-/** Of a liquid feed a usual label asks five millilitres to a litre of water; so watered, a pot is given a tenth of what it holds. */
-const LIQUID_PER_MIX = 0.005 * 0.1
+/** Of a liquid feed a usual label asks so many litres to a litre of water; so watered, a pot is given so much of what it holds. */
+export const liquidFeed = { perLitre: 0.005, ofMix: 0.1 } as const
 
 const beforeCover: WindowSpec = {
   season: 'spring',
@@ -422,7 +422,7 @@ export const places: readonly CareRule[] = [
     byTurns: ['a balanced liquid feed', 'one rich in potash, for flowers'],
     forbids: ['dry soil'],
     labour: { setUp: 3, perM2: 4 },
-    materials: [{ name: 'liquid feed', unit: 'l', perMixLitre: LIQUID_PER_MIX }],
+    materials: [{ name: 'liquid feed', unit: 'l', perMixLitre: liquidFeed.perLitre * liquidFeed.ofMix }],
     tools: ['watering can', 'measure'],
     cautions: ['By the label’s rate, on moist mix only.'],
     why: choice === 'push' ? 'Weekly feed pushes display.' : 'Feed every other week keeps growth sturdy.',

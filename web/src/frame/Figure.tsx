@@ -1,5 +1,6 @@
 import { InputNumber } from 'antd'
 import { useState } from 'react'
+import './figure.css'
 
 interface Props {
   id?: string
@@ -27,7 +28,7 @@ export function Figure({ id, label, value, min, max, step = 1, unit, canBeEmpty,
   return (
     <InputNumber
       id={id}
-      className="rework-number"
+      className="figure-number"
       aria-label={label}
       value={typed ? typed.value : value}
       min={min}
