@@ -131,7 +131,9 @@ const judgement = {
   }),
   feeding: z
     .strictObject({
-      slow: z.strictObject({ grams: n, lifeDays: n, spentFrom: isoDay, spentTo: isoDay }).nullable(),
+      slow: z
+        .strictObject({ grams: n, lifeDays: n, mixedInOn: isoDay, spentFrom: isoDay, spentTo: isoDay })
+        .nullable(),
       liquid: z.array(z.strictObject({ on: isoDay, what: z.string() })),
       millilitres: n,
       litres: n,

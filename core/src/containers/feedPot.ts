@@ -14,8 +14,11 @@ import type { Taxon } from '../plants/index.ts'
 
 /** How a container is fed through the season that comes. */
 export interface PotFeeding {
-  /** Mixed in as it is filled: how much, its rated life, and when that is spent in this climate; null where nothing in it is fed. */
-  slow: { grams: number; lifeDays: number; spentFrom: IsoDate; spentTo: IsoDate } | null
+  /**
+   * Mixed in as growth begins, or now where that is past: how much, its rated life, and when that is spent in this climate; null where
+   * nothing in it is fed, or it is too late.
+   */
+  slow: { grams: number; lifeDays: number; mixedInOn: IsoDate; spentFrom: IsoDate; spentTo: IsoDate } | null
   /** Liquid, by turns, with the watering: on each day what, of how much concentrate in how much water. */
   liquid: { on: IsoDate; what: string }[]
   millilitres: number
@@ -33,6 +36,8 @@ const RATED_C = 21
 const DOUBLES_EVERY_C = 10
 /** From year to year a month is so much warmer or colder: the spread of the day on which a feed is spent. */
 const YEARS_DIFFER_C = 1.5
+/** What is in a fresh mix feeds for about so long: liquid begins after it, what is mixed in goes in with it. */
+const FRESH_DAYS = 42
 /** Grams to a litre of mix: usual rates of labels, which come first. */
 const GRAMS = { none: 0, light: 2, heavy: 4 } as const
 /** Below it the bacteria that turn ammonium into nitrate hardly work. */
@@ -61,7 +66,7 @@ export function spentOn(lifeDays: number, from: IsoDate, climate: Climate, warme
   return day
 }
 
-/** How a container is fed. @param from slow-release feed would be mixed in on it: the day it is filled, or today */
+/** How a container is fed. @param from nothing is given before it: the day it is filled, or today */
 export function feedingOf(
   pot: { mixLitres: number; plants: readonly Pick<Taxon, 'feed'>[] },
   {
@@ -84,21 +89,23 @@ export function feedingOf(
   )
   const window = rule && windowsOf(rule, yearsAbout(climate, from, 0), undefined, from).windows[0]
   const fed = hungriest === 'none' ? undefined : window
-  // Too late in the season even the shortest would feed into the frost.
+  // In winter it would lie in the wet for nothing; too late in the season even the shortest would feed into the frost.
+  const mixedInOn = window && maxDay(from, addDays(window.earliest, -FRESH_DAYS))
   const life =
-    window &&
-    daysBetween(from, window.latest) >= LIVES[0] &&
-    (LIVES.find((l) => spentOn(l, from, climate) >= window.latest) ?? LIVES.at(-1)!)
+    mixedInOn &&
+    daysBetween(mixedInOn, window.latest) >= LIVES[0] &&
+    (LIVES.find((l) => spentOn(l, mixedInOn, climate) >= window.latest) ?? LIVES.at(-1)!)
   const litres = liquidFeed.ofMix * pot.mixLitres
   return {
     slow:
-      hungriest === 'none' || !life
+      hungriest === 'none' || !life || !mixedInOn
         ? null
         : {
             grams: GRAMS[hungriest] * pot.mixLitres,
             lifeDays: life,
-            spentFrom: spentOn(life, from, climate, YEARS_DIFFER_C),
-            spentTo: spentOn(life, from, climate, -YEARS_DIFFER_C),
+            mixedInOn,
+            spentFrom: spentOn(life, mixedInOn, climate, YEARS_DIFFER_C),
+            spentTo: spentOn(life, mixedInOn, climate, -YEARS_DIFFER_C),
           },
     liquid:
       fed && rule
@@ -115,6 +122,9 @@ export function feedingOf(
   }
 }
 
+/** A day or two under it are no spell. */
+const SPELL_DAYS = 14
+
 /** The next run of days on which the usual mix is too cold for ammonium, the one that has begun among them. */
 function coldSpell(climate: Climate, on: IsoDate): PotFeeding['nitrate'] {
   const isCold = (day: IsoDate) => usualC(climate, day) < NITRIFIES_C
@@ -122,7 +132,7 @@ function coldSpell(climate: Climate, on: IsoDate): PotFeeding['nitrate'] {
   const first = days.findIndex(isCold)
   if (first < 0) return null
   const after = days.findIndex((day, n) => n > first && !isCold(day))
-  return after < 0 || daysBetween(on, days[first]!) > 365
+  return after < 0 || after - first < SPELL_DAYS || daysBetween(on, days[first]!) > 365
     ? null
     : { from: days[first]!, to: addDays(days[after]!, -1) }
 }

@@ -1,5 +1,5 @@
 export { MOST_AWAY_DAYS, planAbsence, type AbsencePlan, type TendedPot } from './absence.ts'
-export { fillEnds, fillSeasons, type FillEnd, type FillSeason } from './fill.ts'
+export { fillEnds, fillSeasons, likesWords, type FillEnd, type FillSeason } from './fill.ts'
 export {
   aged,
   bagsFor,

@@ -1,6 +1,6 @@
 import type { IsoDate } from '../dates/index.ts'
 import { dayMonth, listed } from '../words/index.ts'
-import type { FillEnd } from './fill.ts'
+import { likesWords, type FillEnd } from './fill.ts'
 import type { PotRemark } from './fitting.ts'
 import type { MixState } from './mixState.ts'
 import type { FillAhead } from './swap.ts'
@@ -97,7 +97,7 @@ function swap({ on, swap: { over, next }, ratings }: PotEvidence): PotVerdict | 
       : over.from <= on
         ? [`What is in it is going over, until ${dayMonth(over.to)}.`]
         : []),
-    ...(mayGoIn ? [`What is for ${next.season} may go in until ${dayMonth(next.to)}.`] : []),
+    ...(mayGoIn ? [`${likesWords[next.season]} may go in until ${dayMonth(next.to)}.`] : []),
     ...(poor.length > 0 ? [`Rated poor when last looked at: ${listed(poor.map((p) => p.common))}.`] : []),
   ]
   const isOver = over.from <= on

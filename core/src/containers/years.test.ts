@@ -167,6 +167,27 @@ describe('feeding a container', () => {
     expect(slow!.grams).toBeGreaterThan(0)
   })
 
+  it('asked for in winter is mixed in as growth begins, and is spent about when feeding ends', () => {
+    const { slow, lastOn, liquid } = feeding({}, '2026-11-10')
+    expect(slow!.mixedInOn > '2027-03-15').toBe(true)
+    expect(slow!.mixedInOn <= liquid[0]!.on).toBe(true)
+    expect(Math.abs(daysBetween(slow!.spentTo, lastOn!))).toBeLessThan(75)
+    // A fresh mix feeds for six weeks by itself.
+    expect(daysBetween(slow!.mixedInOn, liquid[0]!.on)).toBe(42)
+    expect(feeding().slow!.mixedInOn >= '2026-04-20').toBe(true)
+  })
+
+  it('names no spell of a day or two', () => {
+    const cool = (days: number): Climate => {
+      const c = climate.minC.map((_, i) => (i >= 100 && i < 100 + days ? 8 : 14))
+      return { ...climate, minC: c, maxC: c }
+    }
+    const spell = (days: number) =>
+      feedingOf({ mixLitres: 40, plants }, { climate: cool(days), schools: {}, from: '2026-02-01' }).nitrate
+    expect(spell(3)).toBeNull()
+    expect(daysBetween(spell(30)!.from, spell(30)!.to)).toBe(29)
+  })
+
   it('names the weeks in which only nitrate feeds: while the usual day is under 10 °C', () => {
     const { nitrate } = feeding({}, '2026-09-01')
     const usual = (day: string) => (climate.minC[dayOfYear(day) - 1]! + climate.maxC[dayOfYear(day) - 1]!) / 2

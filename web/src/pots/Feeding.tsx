@@ -1,5 +1,6 @@
 import type { PotView } from '@border/contract'
 import { dayMonth } from '@border/core'
+import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDayMonth } from '../frame/words.ts'
 import { litresText } from './potWords.ts'
 
@@ -8,6 +9,7 @@ const SHOWN = 4
 
 /** How a container is fed through the season that comes. */
 export function Feeding({ of: { feeding } }: { of: PotView }) {
+  const { today } = useGardenContext()
   if (!feeding) return null
   const { slow, liquid, lastOn, nitrate, millilitres, litres } = feeding
   return (
@@ -40,8 +42,9 @@ export function Feeding({ of: { feeding } }: { of: PotView }) {
           )}
           {slow && (
             <p>
-              Or mix in {Math.round(slow.grams)} g of a slow feed of {slow.lifeDays} days: here it is spent
-              between {dayMonth(slow.spentFrom)} and {dayMonth(slow.spentTo)}.
+              Or mix in {Math.round(slow.grams)} g of a slow feed of {slow.lifeDays} days{' '}
+              {slow.mixedInOn > today ? `on ${dayMonth(slow.mixedInOn)}` : 'now'}: here it is spent between{' '}
+              {dayMonth(slow.spentFrom)} and {dayMonth(slow.spentTo)}.
             </p>
           )}
         </>

@@ -72,7 +72,7 @@ describe('a pot in words', () => {
     const next = { season: 'winter', from: '2026-09-20', to: '2026-11-01' } as const
     const nameOf = () => 'zonal pelargonium'
     expect(swapWords({ over, next }, nameOf, '2026-09-14')).toBe(
-      'Zonal pelargonium goes over between 24 October and 20 November, with the first frost. What is for winter may go in from 20 September to 1 November.',
+      'Zonal pelargonium goes over between 24 October and 20 November, with the first frost. What likes it cool may go in from 20 September to 1 November.',
     )
     expect(swapWords({ over: null, next: null }, nameOf, '2026-09-14')).toBe('')
     const later = (today: string) => swapWords({ over, next: null }, nameOf, today)
@@ -172,5 +172,20 @@ describe('what becomes of a pot in words', () => {
         'pelargonium',
       ),
     ).toMatch(/^Pelargonium comes in between 1 October and 20 October, to a bright place above 5.°C/)
+    const soon = { from: '2027-06-05', to: '2027-06-05' }
+    expect(
+      winteringWords(
+        {
+          botanical: 'x',
+          in: soon,
+          hardenFrom: '2027-07-16',
+          out: soon,
+          aboveC: 5,
+          light: 'dark',
+          everyDays: 28,
+        },
+        'bay',
+      ),
+    ).toMatch(/^Bay comes in about 5 June, to a dark or bright place/)
   })
 })

@@ -6,6 +6,7 @@ import {
   dayMonth,
   hasCorners,
   isoDate,
+  likesWords,
   listed,
   moneyWords,
   monthName,
@@ -130,7 +131,7 @@ export function swapWords(
   today: IsoDate,
 ): string {
   const comes =
-    next && `What is for ${next.season} may go in from ${dayMonth(next.from)} to ${dayMonth(next.to)}.`
+    next && `${likesWords[next.season]} may go in from ${dayMonth(next.from)} to ${dayMonth(next.to)}.`
   return [over && overText(over, nameOf, today), comes].filter(Boolean).join(' ')
 }
 
@@ -248,7 +249,7 @@ export function mixStateWords(state: NonNullable<PotView['mix']['state']>, today
 
 /** How a kind is wintered. @param name as it is called */
 export function winteringWords(w: PotView['wintering'][number], name: string): string {
-  return `${capitalised(name)} comes in between ${dayMonth(w.in.from)} and ${dayMonth(w.in.to)}, to ${w.light === 'bright' ? 'a bright' : 'a dark or bright'} place above ${celsius(Math.round(w.aboveC))}; look it over every ${w.everyDays} days. From ${dayMonth(w.hardenFrom)} out by day and in by night; out for good from ${dayMonth(w.out.from)}, after ${dayMonth(w.out.to)} without a thought of frost.`
+  return `${capitalised(name)} comes in ${w.in.from === w.in.to ? `about ${dayMonth(w.in.from)}` : `between ${dayMonth(w.in.from)} and ${dayMonth(w.in.to)}`}, to ${w.light === 'bright' ? 'a bright' : 'a dark or bright'} place above ${celsius(Math.round(w.aboveC))}; look it over every ${w.everyDays} days. From ${dayMonth(w.hardenFrom)} out by day and in by night; out for good from ${dayMonth(w.out.from)}, after ${dayMonth(w.out.to)} without a thought of frost.`
 }
 
 /** When roots of a woody plant fill its pot; `fillOn` null: never. @param whose `Roots of bay`, `Its roots` */
