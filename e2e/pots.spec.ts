@@ -183,6 +183,22 @@ test('two pots alike through a full year: put down together, filled, watered by 
     await expectAccessible(page, 'a pot with its year')
   })
 
+  await test.step('dragged about the plan its light goes with it', async () => {
+    await goTo(page, 'Plan')
+    await page.getByRole('button', { name: /^Well pot 1 / }).click()
+    const light = page.getByText(/^There: /)
+    const before = (await light.textContent())!
+    const grip = (await page.locator('.draft-grip').boundingBox())!
+    await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2)
+    await page.mouse.down()
+    for (let i = 1; i <= 12; i++) await page.mouse.move(grip.x - 12 * i, grip.y + 8 * i)
+    await expect(light).not.toHaveText(before)
+    await page.mouse.up()
+    await page.getByRole('button', { name: 'Cancel' }).click()
+    await goTo(page, 'Pots')
+    await page.getByRole('button', { name: /Well pot 1/ }).click()
+  })
+
   await test.step('autumn again: what is proposed leads to the next fill, and the year is on record', async () => {
     await pot.getByRole('button', { name: 'Fill it anew' }).first().click()
     await form

@@ -50,9 +50,12 @@ export async function stopCommand(): Promise<number> {
 }
 
 export async function resetDemoCommand(): Promise<number> {
+  // A server whose database is dropped under it would go on without its queue.
+  const wasServed = await stopServing('demo')
   await dropDatabase(DEMO_DATABASE)
   await prepare(await ensureDatabase(DEMO_DATABASE), true)
   say('The demo is as it was at first.')
+  if (wasServed) say('Its server was stopped for that: ./border demo starts it again.')
   return 0
 }
 

@@ -64,22 +64,29 @@ const fillRequest = z.object({
     .default([]),
   in: z
     .array(
-      z.object({
-        /** The next free one where nobody says any. */
-        tag: tag.optional(),
-        taxonBotanical: botanicalName,
-        count: z.number().int().min(1).max(200),
-        source: z.enum(plantingSources),
-        role: z.enum(potRoles).nullish(),
-        /** Off the bench. */
-        benchId: id.optional(),
-      }),
+      z
+        .object({
+          /** The next free one where nobody says any. */
+          tag: tag.optional(),
+          taxonBotanical: botanicalName,
+          count: z.number().int().min(1).max(200),
+          source: z.enum(plantingSources),
+          role: z.enum(potRoles).nullish(),
+          /** Off the bench. */
+          benchId: id.optional(),
+          /** Lifted for it elsewhere in the garden, all of the planting: what is over waits on the bench. */
+          liftedId: id.optional(),
+        })
+        .refine((p) => !(p.benchId && p.liftedId), 'comes off the bench or is lifted for it, not both'),
     )
     .max(30)
     .default([]),
   note: remark(2000).optional(),
 })
 export type FillRequest = z.input<typeof fillRequest>
+
+/** Plants of a planting. */
+const someOfKind = { plantingId: id, tag: z.string(), botanical: z.string(), count: n }
 
 const fillView = z.strictObject({
   id,
@@ -96,10 +103,7 @@ const fillView = z.strictObject({
   /** What grew in it, and from when until when it stood there; null where it still does. */
   plants: z.array(
     z.strictObject({
-      plantingId: id,
-      tag: z.string(),
-      botanical: z.string(),
-      count: n,
+      ...someOfKind,
       role: z.string().nullable(),
       from: isoDay,
       until: isoDay.nullable(),
@@ -289,6 +293,23 @@ const lineView = z.strictObject({
 /** Woody plants along the line of containers, season by season. */
 export type LineView = z.infer<typeof lineView>
 
+const spareView = z.strictObject({
+  /** Plantings that look for other ground, by scheme or verdict, and may be lifted. */
+  plants: z.array(
+    z.strictObject({
+      ...someOfKind,
+      placeId: id,
+      placeName: z.string(),
+      /** When they may next be lifted; null where no climate is known to tell it by. */
+      window: span.nullable(),
+    }),
+  ),
+  /** Plantings that are to be divided, the pieces over that this would give, and when. */
+  divided: z.array(z.strictObject({ plantingId: id, botanical: z.string(), pieces: n, window: span })),
+})
+/** What the rest of a garden has for a container. */
+export type SpareView = z.infer<typeof spareView>
+
 const potView = z.strictObject({
   id,
   ...judgement,
@@ -360,6 +381,10 @@ export const containerEndpoints = {
   line: reads(`${path}/line`, keeper, {
     answer: lineView,
     restsOn: [...potsRestOn, 'decisions'],
+  }),
+  spare: reads(`${path}/spare`, keeper, {
+    answer: spareView,
+    restsOn: [...potsRestOn, 'decisions', 'reworks', 'prices'],
   }),
   check: writes(`${path}/checks`, crew, { body: checkRequest, answer: z.strictObject({ id }) }),
   withdrawCheck: writes(`${path}/checks/:checkId/withdraw`, crew),

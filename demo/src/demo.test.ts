@@ -286,7 +286,7 @@ const untouched: Readonly<Record<string, readonly string[]>> = {
   people: [],
   gardens: ['record_version', 'known_climate', 'withdrawn_at'],
   garden_members: [],
-  features: [],
+  features: ['kind', 'properties'],
   feature_events: ['garden_id'],
   plantings: ['withdrawn_at', 'colour_wish', 'planted_known', 'planted_by'],
   planting_sites: ['outline'],
@@ -304,8 +304,8 @@ const untouched: Readonly<Record<string, readonly string[]>> = {
   job_records: ['garden_id', 'device_at'],
   planting_treatments: [],
 }
-/** What only the new schema has. */
-const anew = ['jobs', 'job_sittings', 'planting_events', 'edits']
+/** What only the new schema has, or has otherwise. */
+const anew = ['features', 'jobs', 'job_sittings', 'planting_events', 'edits']
 
 async function all(
   tables: readonly string[],

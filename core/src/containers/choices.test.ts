@@ -39,7 +39,7 @@ describe('a relay of fills', () => {
     season: 'winter',
     on: '2026-09-20',
     year: { lateDays: 0, south: false },
-    have: new Set(),
+    have: new Map(),
     harmlessTo: ['dogs'],
     offers,
     climate,
@@ -49,17 +49,37 @@ describe('a relay of fills', () => {
   it('is of two summers and two winters by turns, each set out in its own window, at what its plants and bulbs cost', () => {
     expect(legs.map((l) => l.season)).toEqual(['winter', 'summer', 'winter', 'summer'])
     const priceOf = new Map(offers.map((o) => [o.item, o.packs[0]!.price]))
+    /** Kept indoors from a summer before: it costs nothing the next. */
+    const wintered = new Map<string, number>()
     legs.forEach((leg, i) => {
       expect(leg.in.from <= leg.in.to).toBe(true)
       const before = legs[i - 1]
       if (before) expect(before.in.from < leg.in.from).toBe(true)
       if (before?.over) expect(before.emptyDays).toBe(Math.max(0, daysBetween(before.over.to, leg.in.from)))
-      const bought = [...leg.potted, ...leg.bulbs]
-      expect(leg.cost!.price).toBe(
-        bought.reduce((sum, p) => sum + p.count * priceOf.get(p.taxon.botanical)!, 0),
-      )
-      for (const { taxon } of bought) expect(poisonousTo(taxon)).not.toContain('dogs')
+      const goesIn = [...leg.potted, ...leg.bulbs]
+      const cost = goesIn.reduce((sum, { taxon: { botanical }, count }) => {
+        const fromHand = Math.min(count, wintered.get(botanical) ?? 0)
+        wintered.set(botanical, (wintered.get(botanical) ?? 0) - fromHand)
+        return sum + (count - fromHand) * priceOf.get(botanical)!
+      }, 0)
+      expect(leg.cost!.price).toBe(cost)
+      for (const { botanical, to } of leg.saved)
+        if (to === 'wintered indoors')
+          wintered.set(botanical, leg.potted.find((p) => p.taxon.botanical === botanical)!.count)
+      for (const { taxon } of goesIn) expect(poisonousTo(taxon)).not.toContain('dogs')
     })
+  })
+
+  it('takes a plant in hand for one fill alone', () => {
+    const kind = legs[0]!.potted[0]!
+    const costs = (have: ReadonlyMap<string, number>) =>
+      relayOf(
+        legs.flatMap((l) => l.potted.map((p) => p.taxon)),
+        { ...asked, have },
+      ).map((l) => l.cost!.price)
+    const [none, one] = [costs(new Map()), costs(new Map([[kind.taxon.botanical, 1]]))]
+    const { price } = offers.find((o) => o.item === kind.taxon.botanical)!.packs[0]!
+    expect(none.map((cost, i) => cost - one[i]!)).toEqual([price, 0, 0, 0])
   })
 
   it('has bulbs under what is for winter alone, and other kinds the second time as far as there are', () => {

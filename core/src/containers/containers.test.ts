@@ -42,6 +42,7 @@ import {
   takesM2,
   tipsAt,
   traitsOf,
+  usualOfMixes,
   wateringByMonth,
   waterDays,
   waterThrough,
@@ -191,14 +192,39 @@ describe('mixes', () => {
         [c.air, c.water, c.available, c.kgPerLitre].map((v) => expect.closeTo(v, 9)),
       )
     }
-    // One litre takes 0.5556 of each, for a tenth is lost in mixing: solid 0.5556 · (0.16 + 0.55), water 0.5556 · (0.66 + 0.07).
+    // One litre takes 0.5556 of each, for a tenth is lost in mixing: solid 0.28/1.77 and 1.5/2.65 litres, water 0.66 and 0.07.
     const half = traitsOf([
       { name: 'compost', parts: 1 },
       { name: 'grit', parts: 1 },
     ])
     expect(half.water).toBeCloseTo(0.4056, 3)
-    expect(half.air).toBeCloseTo(1 - 0.3944 - 0.4056, 3)
-    expect(half.kgPerLitre).toBeCloseTo(0.5556 * 1.75, 3)
+    expect(half.air).toBeCloseTo(1 - 0.4024 - 0.4056, 3)
+    expect(half.kgPerLitre).toBeCloseTo(0.5556 * 1.78, 3)
+  })
+
+  it.each([
+    // Residual and saturated water, alpha for each centimetre, n: Carsel and Parrish 1988, table of means.
+    ['sharp sand', 0.045, 0.43, 0.145, 2.68],
+    ['loam', 0.078, 0.43, 0.036, 1.56],
+  ])(
+    'have the water of %s that its retention curve gives by van Genuchten (1980)',
+    (name, dry, full, alpha, n) => {
+      const at = (cm: number) => dry + (full - dry) * (1 + (alpha * cm) ** n) ** (1 / n - 1)
+      const { water, available } = components.find((c) => c.name === name)!
+      expect(water).toBeCloseTo(at(10), 3)
+      expect(available).toBeCloseTo(at(10) - at(100), 2)
+    },
+  )
+
+  it('lie within what is usual of pots (Bilderback and others 2005), but for what is to be lean', () => {
+    for (const [name, { parts }] of Object.entries(recipes)) {
+      const { air, water, available } = traitsOf(parts)
+      expect([name, air >= usualOfMixes.air[0] && air <= usualOfMixes.air[1]]).toEqual([name, true])
+      if (name !== 'lean') {
+        expect([name, water >= usualOfMixes.water[0] && water <= usualOfMixes.water[1]]).toEqual([name, true])
+      }
+      expect(available).toBeLessThan(water)
+    }
   })
 
   it('for winter drain better than those for summer, which hold more; all leave roots air', () => {
@@ -807,7 +833,7 @@ describe('fillings proposed', () => {
     season: 'summer',
     on: '2026-05-24',
     year: { lateDays: 0, south: false },
-    have: new Set(),
+    have: new Map(),
     harmlessTo: [],
     ...more,
   })
@@ -869,12 +895,31 @@ describe('fillings proposed', () => {
   it('prefer what is in hand, leave out what poisons whom it must not, and are none where no kind suits', () => {
     const plain = proposeFills(library, asked())
     const inHand = taxonNamed('Salvia farinacea').botanical
-    const withIt = proposeFills(library, asked({ have: new Set([inHand]) }))
+    const withIt = proposeFills(library, asked({ have: new Map([[inHand, 20]]) }))
     expect(withIt.some((p) => p.potted.some((q) => q.taxon.botanical === inHand))).toBe(true)
     expect(withIt[0]!.points).toBeGreaterThanOrEqual(plain[0]!.points)
     for (const p of proposeFills(library, asked({ harmlessTo: ['cats', 'dogs'] })))
       for (const q of p.potted) expect(poisonousTo(q.taxon)).not.toEqual(expect.arrayContaining(['cats']))
     expect(proposeFills([taxonNamed('Cosmos bipinnatus')], asked())).toEqual([])
+  })
+
+  it('cost what is in hand nothing, but no more of it than there is', () => {
+    const offers = library.map((t) => ({
+      supplier: 'nursery',
+      item: t.botanical,
+      packs: [{ name: 'pot', holds: 1, price: 100 }],
+      pricedOn: '2026-03-01',
+    }))
+    const [plain] = proposeFills(library, asked({ offers }))
+    const filler = plain!.potted[1]!
+    for (let some = 1; some <= filler.count; some++) {
+      const found = proposeFills(
+        plain!.potted.map((p) => p.taxon),
+        asked({ offers, have: new Map([[filler.taxon.botanical, some]]) }),
+      )
+      expect(plain!.cost!.price - found[0]!.cost!.price).toBe(100 * some)
+      expect(found[0]!.points).toBeGreaterThan(plain!.points)
+    }
   })
 
   it('keep to a budget, with what is in hand for nothing, and count fewer where there is to be room to grow', () => {

@@ -13,6 +13,8 @@ export {
   recipeFor,
   recipes,
   traitsOf,
+  partsFrom,
+  usualOfMixes,
   type Component,
   type ComponentName,
   type MixTaxon,
@@ -68,7 +70,7 @@ export {
 export { winteringOf, type Wintering } from './wintering.ts'
 export { bulbLayers, type BulbLayer } from './bulbLayers.ts'
 export { relayOf, savedTo, type RelayAsked, type RelayLeg, type SavedTo } from './relay.ts'
-export { bestPotSpots, lightMisses, openPoints, type PotSpot } from './potSpots.ts'
+export { bestPotSpots, lightMisses, lightOff, openPoints, type PotSpot } from './potSpots.ts'
 export {
   potVerdicts,
   potVerdictsOf,

@@ -9,7 +9,7 @@ export interface Component {
   /** Air, and water, that it holds once it has drained; what is left is solid. */
   air: number
   water: number
-  /** Of the water, what plants can draw. */
+  /** Of the water, what plants draw with ease: what it gives up from 10 to 100 cm of suction (De Boodt and Verdonck 1972). */
   available: number
   /** Dry, kilograms a litre. */
   kgPerLitre: number
@@ -17,38 +17,109 @@ export interface Component {
   lost: number
   /** What it is bought in, litres. */
   bagLitres: number
+  /** What its water rests on. */
+  waterFrom: MixSource
+}
+
+/** What a figure of a mix rests on: measurements that were published, or a working figure of this product's own. */
+export type MixSource = 'Carsel and Parrish 1988' | 'working figure'
+
+/** Density of the grains, kilograms a litre, of what is so far organic by weight (EN 13041: organic matter 1.55, ash 2.65). */
+const grainDensity = (organic: number): number => 1 / (organic / 1.55 + (1 - organic) / 2.65)
+
+/** A component whose solids are its weight over that of its grains: what holds no water of the rest is air. */
+function component<N extends string>(
+  name: N,
+  {
+    grains,
+    ...of
+  }: Omit<Component, 'name' | 'air'> & {
+    /** Density of its grains with the pores that are closed in them, kilograms a litre. */
+    grains: number
+  },
+): Component & { name: N } {
+  return { name, air: 1 - of.kgPerLitre / grains - of.water, ...of }
 }
 
 /**
- * Working figures, rounded from what is usual of such stuff drained to a suction of 10 cm of water (the way of EN 13041): the middle of
- * a pot 20 cm tall. In a taller pot there is more air, in a shallow one less.
+ * Drained to a suction of 10 cm of water (the way of EN 13041): the middle of a pot 20 cm tall. In a taller pot there is more air, in a
+ * shallow one less. Water of sand and loam is of the retention curves of Carsel and Parrish (Water Resources Research 24, 1988; van
+ * Genuchten's form, their means for sand and loam); that of the others, the weights, and how much rots are working figures, rounded.
  */
 export const components = [
-  { name: 'compost', air: 0.18, water: 0.66, available: 0.36, kgPerLitre: 0.25, lost: 0.2, bagLitres: 40 },
-  {
-    name: 'ericaceous compost',
-    air: 0.18,
+  component('compost', {
     water: 0.66,
     available: 0.36,
-    kgPerLitre: 0.22,
+    kgPerLitre: 0.28,
+    grains: grainDensity(0.7),
     lost: 0.2,
     bagLitres: 40,
-  },
-  { name: 'loam', air: 0.08, water: 0.42, available: 0.2, kgPerLitre: 1.15, lost: 0.02, bagLitres: 25 },
-  {
-    name: 'composted bark',
-    air: 0.36,
-    water: 0.42,
+    waterFrom: 'working figure',
+  }),
+  component('ericaceous compost', {
+    water: 0.66,
+    available: 0.36,
+    kgPerLitre: 0.25,
+    grains: grainDensity(0.85),
+    lost: 0.2,
+    bagLitres: 40,
+    waterFrom: 'working figure',
+  }),
+  component('loam', {
+    water: 0.407,
+    available: 0.165,
+    kgPerLitre: 1.15,
+    grains: grainDensity(0.05),
+    lost: 0.02,
+    bagLitres: 25,
+    waterFrom: 'Carsel and Parrish 1988',
+  }),
+  component('composted bark', {
+    water: 0.44,
     available: 0.2,
-    kgPerLitre: 0.28,
+    kgPerLitre: 0.32,
+    grains: grainDensity(0.9),
     lost: 0.08,
     bagLitres: 50,
-  },
-  { name: 'leaf mould', air: 0.2, water: 0.6, available: 0.32, kgPerLitre: 0.3, lost: 0.25, bagLitres: 30 },
-  { name: 'perlite', air: 0.5, water: 0.32, available: 0.16, kgPerLitre: 0.1, lost: 0, bagLitres: 25 },
-  { name: 'grit', air: 0.38, water: 0.07, available: 0.03, kgPerLitre: 1.5, lost: 0, bagLitres: 15 },
-  { name: 'sharp sand', air: 0.18, water: 0.22, available: 0.12, kgPerLitre: 1.5, lost: 0, bagLitres: 15 },
-] as const satisfies readonly Component[]
+    waterFrom: 'working figure',
+  }),
+  component('leaf mould', {
+    water: 0.62,
+    available: 0.32,
+    kgPerLitre: 0.33,
+    grains: grainDensity(0.6),
+    lost: 0.25,
+    bagLitres: 30,
+    waterFrom: 'working figure',
+  }),
+  component('perlite', {
+    water: 0.32,
+    available: 0.16,
+    kgPerLitre: 0.1,
+    grains: 0.55,
+    lost: 0,
+    bagLitres: 25,
+    waterFrom: 'working figure',
+  }),
+  component('grit', {
+    water: 0.07,
+    available: 0.03,
+    kgPerLitre: 1.5,
+    grains: grainDensity(0),
+    lost: 0,
+    bagLitres: 15,
+    waterFrom: 'working figure',
+  }),
+  component('sharp sand', {
+    water: 0.214,
+    available: 0.165,
+    kgPerLitre: 1.5,
+    grains: grainDensity(0),
+    lost: 0,
+    bagLitres: 15,
+    waterFrom: 'Carsel and Parrish 1988',
+  }),
+] as const
 
 export type ComponentName = (typeof components)[number]['name']
 export const componentNames = components.map((c) => c.name) as [ComponentName, ...ComponentName[]]
@@ -122,7 +193,7 @@ export interface Cohort {
  * Of what rots so much goes with its solids; the rest is settling, which takes air alone. Set so that a usual mix is spent in about the
  * three years that gardeners reckon.
  */
-const ROTS = 0.9
+const ROTS = 0.86
 
 /**
  * Air and water of a blend once drained: what is solid and what holds water is in it as in its parts, in the room that they take
@@ -167,8 +238,16 @@ export const traitsOf = (parts: readonly MixPart[]): MixTraits =>
 
 const leftAfter = ({ lost }: Component, years: number): number => (1 - lost) ** Math.max(0, years)
 
-/** Mixes hold air for roots from about a tenth of their volume on (a usual least for pots): below, roots drown in wet weather. */
-export const LEAST_AIR = 0.1
+/**
+ * What is usual of the mix in a pot, shares of its volume (Bilderback, Warren, Owen and Albano, HortTechnology 15, 2005): below the
+ * least of its air roots drown in wet weather.
+ */
+export const usualOfMixes = { air: [0.1, 0.3], water: [0.45, 0.65] } as const
+export const LEAST_AIR = usualOfMixes.air[0]
+
+/** The parts of a mix whose water rests on a source. */
+export const partsFrom = (source: MixSource, parts: readonly MixPart[]): string[] =>
+  parts.flatMap((p) => (componentOf.get(p.name)?.waterFrom === source ? [p.name] : []))
 
 /** With so little air left a mix is spent, and all of it must be new: below what a fresh one may have. */
 export const SPENT_AIR = 0.06

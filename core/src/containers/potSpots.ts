@@ -21,11 +21,20 @@ const CLEAR_M = 0.4
 const APART_M = 3
 const SHOWN = 3
 
-/** Hours by which light misses what plants want, of the one that it misses most. */
+/** Hours by which light misses what plants want, of the one that it misses most: above 0 it is too much, below too little. */
+export const lightOff = (
+  taxa: readonly Pick<Taxon, 'lightMinHours' | 'lightMaxHours'>[],
+  hours: number,
+): number =>
+  taxa
+    .flatMap((t) => [Math.max(0, hours - t.lightMaxHours), Math.min(0, hours - t.lightMinHours)])
+    .reduce((most, off) => (Math.abs(off) > Math.abs(most) ? off : most), 0)
+
+/** The same, whichever way. */
 export const lightMisses = (
   taxa: readonly Pick<Taxon, 'lightMinHours' | 'lightMaxHours'>[],
   hours: number,
-): number => taxa.reduce((most, t) => Math.max(most, t.lightMinHours - hours, hours - t.lightMaxHours), 0)
+): number => Math.abs(lightOff(taxa, hours))
 
 /** Ground that no container stands on: planted, under water, built over, or with something on it already. */
 const isTaken = (f: PlanFeature, x: number, y: number, clearM: number): boolean => {

@@ -133,7 +133,8 @@ const potOn = ({ bound }: PotEvidence): PotVerdict | undefined =>
     : {
         verdict: 'pot on',
         because: [`Roots of ${listed([...bound])} have filled it: a larger pot, or their roots pruned.`],
-        weight: 0.65,
+        // Above a mix that is spent: potted on it has a new one.
+        weight: 0.72,
       }
 
 const cut = ({ toCut }: PotEvidence): PotVerdict | undefined =>

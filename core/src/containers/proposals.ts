@@ -37,8 +37,8 @@ export interface ProposalAsked {
   season: FillSeason
   on: IsoDate
   year: Year
-  /** Kinds that are in hand, by botanical name. */
-  have: ReadonlySet<string>
+  /** Plants that are in hand, by botanical name. */
+  have: ReadonlyMap<string, number>
   /** Whom nothing of it may poison. */
   harmlessTo: readonly Harmed[]
   /** Closed within weeks, or with room for each to grow. */
@@ -84,6 +84,7 @@ export const proposalPoints = {
   colours: { single: 0.6, neighbouring: 1, opposite: 1, none: -1.2 },
   otherTexture: 0.4,
   remark: -1.5,
+  /** All that is wanted of it is in hand; of some of it that share. */
   inHand: 1.5,
   /** Bold leaves from afar, fine ones near by. */
   texture: 0.6,
@@ -171,18 +172,22 @@ export function proposeFills(kinds: readonly Taxon[], asked: ProposalAsked): Pro
     weeks: { inFlower, of: weeks },
     colours: schemeOf(trio.map((c) => c.taxon)),
     points,
-    cost: asked.offers
-      ? costOf(
-          trio.filter((c) => !asked.have.has(c.taxon.botanical)),
-          asked.offers,
-        )
-      : null,
+    cost: asked.offers ? costOf(toBuy(trio, asked), asked.offers) : null,
   }))
 }
 
 /** Whether a kind poisons none of those that it must not. */
 export const isHarmless = (taxon: Taxon, { harmlessTo }: Pick<ProposalAsked, 'harmlessTo'>): boolean =>
   !poisonousTo(taxon).some((who) => harmlessTo.includes(who))
+
+/** What is to be bought of plants beside what is in hand. */
+export const toBuy = <P extends { taxon: Pick<Taxon, 'botanical'>; count: number }>(
+  plants: readonly P[],
+  { have }: Pick<ProposalAsked, 'have'>,
+): P[] =>
+  plants
+    .map((p) => ({ ...p, count: Math.max(0, p.count - (have.get(p.taxon.botanical) ?? 0)) }))
+    .filter((p) => p.count > 0)
 
 /** What plants cost where each kind is cheapest. */
 export function costOf(
@@ -290,14 +295,13 @@ function candidate(taxon: Taxon, role: PotRole, asked: ProposalAsked): Candidate
   const remarks = Math.max(
     ...sites.map((site) => [...ownRemarks(taxon, { ...site, overWinter: season === 'winter' })].length),
   )
+  const count = countIn(taxon, role, vessel, fullness)
   const points =
     proposalPoints.own[role] * Math.max(flowers, leaves) +
     proposalPoints.remark * remarks +
     seenPoints(taxon, asked) +
-    (have.has(taxon.botanical) ? proposalPoints.inHand : 0)
-  const count = countIn(taxon, role, vessel, fullness)
-  const cost =
-    budget === undefined || have.has(taxon.botanical) ? undefined : costOf([{ taxon, count }], offers)
+    proposalPoints.inHand * Math.min(1, (have.get(taxon.botanical) ?? 0) / count)
+  const cost = budget === undefined ? undefined : costOf(toBuy([{ taxon, count }], asked), offers)
   const price = cost === undefined ? 0 : cost.unpriced.length > 0 ? Infinity : cost.price
   return { taxon, role, weeks, points, count, price }
 }

@@ -5,7 +5,7 @@ import { isSeasonal } from '../verdict/index.ts'
 import { bulbLayers, type BulbLayer } from './bulbLayers.ts'
 import type { FillSeason } from './fill.ts'
 import type { PotSite, Potted } from './fitting.ts'
-import { costOf, isHarmless, proposeFills, type Proposal, type ProposalAsked } from './proposals.ts'
+import { costOf, isHarmless, proposeFills, toBuy, type Proposal, type ProposalAsked } from './proposals.ts'
 import { fillAhead, swapWindow, type FillAhead } from './swap.ts'
 
 /** What becomes of a kind as its fill ends. */
@@ -49,12 +49,13 @@ export function relayOf(kinds: readonly Taxon[], asked: RelayAsked): RelayLeg[] 
   const legs: RelayLeg[] = []
   let season = asked.season
   let day = asked.on
+  let have = asked.have
   while (legs.length < LEGS) {
     const last = legs.at(-1)
     const window = windowAfter(swapWindow(climate, season, day), last)
     const sites = asked.sites[season]
     const before = legs.findLast((l) => l.season === season)
-    const found = window && proposeFills(kinds, { ...asked, sites, season, on: window.from })
+    const found = window && proposeFills(kinds, { ...asked, have, sites, season, on: window.from })
     const chosen = found && leastLike(found, before)
     if (!window || !chosen) return legs
     const bulbs =
@@ -78,11 +79,10 @@ export function relayOf(kinds: readonly Taxon[], asked: RelayAsked): RelayLeg[] 
       bulbs,
       over,
       saved: chosen.potted.map((p) => ({ botanical: p.taxon.botanical, to: savedTo(p.taxon) })),
-      cost: asked.offers
-        ? costOf([...chosen.potted.filter((p) => !asked.have.has(p.taxon.botanical)), ...bulbs], asked.offers)
-        : null,
+      cost: asked.offers ? costOf([...toBuy(chosen.potted, { have }), ...bulbs], asked.offers) : null,
       emptyDays: 0,
     })
+    have = handAfter(have, chosen.potted)
     day = addDays(window.from, NEXT_SEASON_DAYS)
     season = season === 'summer' ? 'winter' : 'summer'
   }
@@ -104,6 +104,16 @@ export const savedTo = (t: Taxon): SavedTo =>
     : t.lifeForm === 'tender perennial'
       ? 'wintered indoors'
       : 'compost'
+
+/** What is in hand after a fill: without what it took, and with what is wintered indoors for the summer after. */
+function handAfter(before: ReadonlyMap<string, number>, potted: readonly Potted[]): Map<string, number> {
+  const have = new Map(before)
+  for (const { taxon, count } of potted) {
+    const left = Math.max(0, (have.get(taxon.botanical) ?? 0) - count)
+    have.set(taxon.botanical, left + (savedTo(taxon) === 'wintered indoors' ? count : 0))
+  }
+  return have
+}
 
 function leastLike(found: readonly Proposal[], before: RelayLeg | undefined): Proposal | undefined {
   const alike = (p: Proposal) =>

@@ -102,12 +102,17 @@ export function portraitOf(
   )
   const half = (WITHIN * pot.acrossM) / 2
   const trailers = drawn.filter(({ p }) => potRoleOf(p.role) === 'trailer').length
+  const seen = new Map(
+    planted
+      .filter((p) => p.plantedOn <= on)
+      .map((p) => {
+        const look = appearanceOn(p.taxon, on, year)
+        return [p, { look, body: bodyOf(p.taxon, sizeInPot(p.taxon, vessel, p.plantedOn, on), look) }]
+      }),
+  )
   const plants = drawn.flatMap(({ p, i }, k): PortraitPlant[] => {
-    if (on < p.plantedOn) return []
-    const look = appearanceOn(p.taxon, on, year)
-    const size = sizeInPot(p.taxon, vessel, p.plantedOn, on)
-    const body = bodyOf(p.taxon, size, look)
-    if (!body) return []
+    const { look, body } = seen.get(p) ?? {}
+    if (!look || !body) return []
     const trails = potRoleOf(p.role) === 'trailer'
     const [u, v] = spots[k]!
     const plant: StandingPlant = {

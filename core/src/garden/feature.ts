@@ -15,6 +15,7 @@ export const featureKinds = [
   'hazard',
   'path',
   'water',
+  'tap',
   'viewpoint',
 ] as const
 export type FeatureKind = (typeof featureKinds)[number]
@@ -83,6 +84,7 @@ export const neededGeometry = {
   fence: 'LineString',
   hedge: 'LineString',
   tree: 'Point',
+  tap: 'Point',
 } as const satisfies Partial<Record<FeatureKind, Geometry['type']>>
 
 /** One thing on the plan, in plan metres. */

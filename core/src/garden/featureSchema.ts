@@ -156,6 +156,13 @@ export const featureProperties = {
   hazard: z.looseObject({ kind: z.literal('hazard'), ...lifeline, ...outlines }),
   path: z.looseObject({ kind: z.literal('path'), ...lifeline, ...outlines }),
   water: z.looseObject({ kind: z.literal('water'), ...lifeline, ...outlines }),
+  tap: z.looseObject({
+    kind: z.literal('tap'),
+    ...lifeline,
+    ...outlines,
+    /** What it gives, litres an hour. */
+    litresPerHour: z.number().min(10).max(10_000).optional(),
+  }),
   viewpoint: z.looseObject({ kind: z.literal('viewpoint'), ...lifeline, ...outlines }),
 } as const satisfies Record<FeatureKind, z.ZodType>
 

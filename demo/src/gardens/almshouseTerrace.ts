@@ -156,6 +156,7 @@ export const almshouseTerrace: SketchGarden = {
       feet: true,
       standsOn: 'paving',
     }),
+    spot('tap', 'Chapel tap', [-3.7, 4], { litresPerHour: 720 }),
     line(
       'hazard',
       'Water main',

@@ -11,6 +11,7 @@ import {
   containersOf,
   fillContainer,
   lineOfPots,
+  spareForPots,
   spotsOfPot,
 } from '../work/containers.ts'
 import type { ComputePool } from '../work/compute.ts'
@@ -28,6 +29,9 @@ export const containerRoutes = (pool: ComputePool): Route[] => [
   }),
   route(containerEndpoints.line, {
     handle: ({ read }) => lineOfPots(read, pool),
+  }),
+  route(containerEndpoints.spare, {
+    handle: ({ read }) => spareForPots(read, pool),
   }),
   route(containerEndpoints.check, {
     handle: ({ db, garden, person, body, today }) =>

@@ -402,8 +402,8 @@ function eventWords(
       }.`
     case 'counted':
       if (!facts) return ''
-      if (facts.toBench) return `Lifted to the bench, ${facts.of} living.`
-      return facts.takenOut ? `Taken out, ${facts.of} living.` : `${living} of ${facts.of} living.`
+      if (facts.toBench) return `${facts.of} lifted to the bench.`
+      return facts.takenOut ? `${facts.of} taken out.` : `${living} of ${facts.of} living.`
     case 'lost':
       return facts ? 'Struck off: none living.' : ''
     case 'note':

@@ -1,4 +1,12 @@
-import type { BenchView, ContainersView, EditView, GardenView, LineView, SpotsView } from '@border/contract'
+import type {
+  BenchView,
+  ContainersView,
+  EditView,
+  GardenView,
+  LineView,
+  SpareView,
+  SpotsView,
+} from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { practiceWithGarden, type TestPractice } from './practice.ts'
@@ -125,6 +133,65 @@ describe('a container', () => {
     expect((await get<BenchView[]>('/bench')).find((b) => b.fromTag === heuchera!.tag)?.count).toBe(1)
   })
 
+  it('takes in what a bed is to lose: all of it is lifted, what is over waits on the bench, and one step back has it stand again', async () => {
+    const bedPlant = (await get<GardenView>('')).plantings.find((p) => p.livingCount > 2)!
+    const decided = {
+      plantingId: bedPlant.id,
+      on: TODAY,
+      choice: 'otherwise',
+      action: 'replace',
+      reason: 'Crowded.',
+    }
+    expect((await post('/decisions', decided)).status).toBe(200)
+    const { plants } = await get<SpareView>('/containers/spare')
+    expect(plants.find((p) => p.plantingId === bedPlant.id)).toMatchObject({
+      count: bedPlant.livingCount,
+      placeId: bedPlant.placeId,
+    })
+    // Each is told with the days on which it may be lifted, and none of a kind that resents it.
+    const kindOf = new Map((await get<GardenView>('')).plantings.map((p) => [p.id, p.taxon]))
+    for (const { plantingId, window } of plants) {
+      expect(kindOf.get(plantingId)!.moveWhen).not.toBe('never')
+      expect(window!.from < window!.to && window!.to >= TODAY).toBe(true)
+    }
+    const id = await potOnPlan()
+    const lifted = (more: object = {}) => ({
+      on: '2026-09-10',
+      in: [
+        {
+          taxonBotanical: bedPlant.taxon.botanical,
+          count: 2,
+          source: 'moved',
+          liftedId: bedPlant.id,
+          ...more,
+        },
+      ],
+    })
+    for (const [more, says] of [
+      [{ count: bedPlant.livingCount + 1 }, /Only \d+ live/],
+      [{ taxonBotanical: 'Tagetes patula' }, /grows .*, not Tagetes patula/],
+      [{ liftedId: randomUUID() }, /does not stand elsewhere/],
+    ] as const) {
+      const refused = await fill(id, lifted(more))
+      expect(JSON.stringify([refused.status, refused.body])).toMatch(says)
+    }
+    expect((await potNow(id)).fills).toEqual([])
+    const { body } = await fill(id, lifted())
+    const living = async () =>
+      (await get<GardenView>('')).plantings.filter((p) => p.taxon.botanical === bedPlant.taxon.botanical)
+    const over = async () =>
+      (await get<BenchView[]>('/bench')).filter((b) => b.fromTag === bedPlant.tag).map((b) => b.count)
+    expect((await livingIn(id))[0]).toMatchObject({ livingCount: 2, fromTag: bedPlant.tag })
+    expect((await living()).find((p) => p.id === bedPlant.id)?.livingCount ?? 0).toBe(0)
+    expect(await over()).toEqual([bedPlant.livingCount - 2])
+    expect((await get<SpareView>('/containers/spare')).plants.map((p) => p.plantingId)).not.toContain(
+      bedPlant.id,
+    )
+    expect((await post(`/plan/edits/${body.editId}/undo`)).status).toBe(200)
+    expect((await living()).find((p) => p.id === bedPlant.id)?.livingCount).toBe(bedPlant.livingCount)
+    expect([await livingIn(id), await over()]).toEqual([[], []])
+  })
+
   it('is not filled ahead of today, before it stood, twice on a day, over what somebody else has filled; and then nothing is otherwise', async () => {
     const id = await potOnPlan({ from: '2026-04-01' })
     const first = await fill(id)
@@ -223,7 +290,7 @@ describe('what is found at a container', () => {
     await check(id, { kind: 'watered', on: '2025-10-01' })
     await check(id, { kind: 'felt', felt: 'dry', on: '2025-10-05' })
     const without = (await potNow(id)).factor!
-    await check(id, { kind: 'rained', rainMm: 9, on: '2025-10-03' })
+    await check(id, { kind: 'rained', rainMm: 3, on: '2025-10-03' })
     // Found dry in spite of it, it draws the more.
     expect((await potNow(id)).factor!.factor).toBeGreaterThan(without.factor)
   })

@@ -6,6 +6,7 @@ import type {
   LineView,
   PlantingView,
   PotView,
+  SpareView,
   SpotsView,
 } from '@border/contract'
 import {
@@ -20,7 +21,9 @@ import {
   linePots,
   lineSeasons,
   maxDay,
+  moveWindows,
   nextTags,
+  plantingDivided,
   potsStanding,
   rulesWith,
   rootsFillOn,
@@ -37,6 +40,7 @@ import {
   type PotLight,
   type PotStanding,
   type Scene,
+  type Window,
   type PotsAbout,
 } from '@border/core'
 import { group } from 'd3-array'
@@ -46,7 +50,7 @@ import type { Db } from '../database/connect.ts'
 import { derive } from '../derived.ts'
 import { fileRefusal, notFound, Refusal } from '../errors.ts'
 import type { GardenReader } from '../reader.ts'
-import { openEdit } from '../store/edits.ts'
+import { openEdit, type OpenEdit } from '../store/edits.ts'
 import { listFills, listStaysInContainers, type Fill } from '../store/fills.ts'
 import { findFeature, listFeatures } from '../store/gardens.ts'
 import { type Job } from '../store/jobs.ts'
@@ -58,7 +62,7 @@ import type { ComputePool } from './compute.ts'
 import { asFeature } from './changeObstruction.ts'
 import { editPlan } from './editPlan.ts'
 import { enterPlanting } from './editPlantings.ts'
-import { relocationTask } from './rework.ts'
+import { plantsElsewhere, relocationTask } from './rework.ts'
 
 /** The containers that stand in a garden as they are worked with, with what is on record of them. */
 async function potsOfGarden(reader: GardenReader) {
@@ -323,6 +327,51 @@ export const lineOfPots = (reader: GardenReader, pool: ComputePool): Promise<Lin
     }
   })
 
+/** The days of a window. */
+const daysOf = ({ earliest, latest }: Pick<Window, 'earliest' | 'latest'>) => ({ from: earliest, to: latest })
+
+/** What the rest of a garden has for a container: plants that look for other ground, and pieces of what is to be divided. */
+export async function spareForPots(reader: GardenReader, pool: ComputePool): Promise<SpareView> {
+  const { places } = await reader.standing()
+  const { climate } = await reader.climate()
+  const placeName = new Map(places.map((p) => [p.id, p.name]))
+  const plantings = await reader.plantings()
+  const toDivide = (await reader.jobs()).filter((j) => j.kind === 'divide' && j.state === 'open')
+  return {
+    plants: (await plantsElsewhere(reader, pool)).flatMap((p) => {
+      const lifted = climate && moveWindows(p.taxon, climate, reader.today)
+      if (lifted && !lifted.ok) return []
+      return [
+        {
+          plantingId: p.id,
+          tag: p.tag,
+          botanical: p.taxon.botanical,
+          count: p.livingCount,
+          placeId: p.placeId,
+          placeName: placeName.get(p.placeId)!,
+          window: lifted ? daysOf(lifted.windows[0]!) : null,
+        },
+      ]
+    }),
+    divided: toDivide.flatMap(({ plantings: of, window }) =>
+      of.flatMap(({ id }) => {
+        const planting = plantings.find((p) => p.id === id)
+        const pieces = planting ? plantingDivided(planting, reader.today).spare : 0
+        return planting && pieces > 0
+          ? [
+              {
+                plantingId: id,
+                botanical: planting.taxon.botanical,
+                pieces,
+                window: daysOf(window),
+              },
+            ]
+          : []
+      }),
+    ),
+  }
+}
+
 /**
  * Notes what was done or found at a container.
  *
@@ -452,36 +501,17 @@ export async function fillContainer(
     const [planting] = await listPlantings(trx, gardenId, said.on, out.plantingId)
     if (planting?.placeId !== said.containerId)
       throw new Refusal(409, `What was to come out does not stand in ${container.name} on that day.`)
-    const toBench = out.to === 'bench'
-    await edit.insert('planting_events', {
-      id: randomUUID(),
-      garden_id: gardenId,
-      planting_id: planting.id,
-      on_date: said.on,
-      kind: 'counted',
-      living: 0,
-      facts: JSON.stringify({ of: planting.livingCount, ...(toBench ? { toBench } : { takenOut: true }) }),
-      person_id: personId,
-    })
-    if (!toBench) continue
-    const { taxon_id: taxonId } = await trx('plantings').where({ id: planting.id }).first('taxon_id')
-    await edit.insert('bench', {
-      id: randomUUID(),
-      garden_id: gardenId,
-      person_id: personId,
-      taxon_id: taxonId,
-      count: planting.livingCount,
-      since: said.on,
-      from_planting_id: planting.id,
-    })
+    await takeOut(trx, who, edit, planting, { on: said.on, to: out.to })
   }
   const free = nextTags(await listTags(trx, gardenId), said.in.length)
   const [x, y] = container.geometry.coordinates as [number, number]
   const plantingIds: string[] = []
-  for (const [i, plant] of said.in.entries())
+  for (const [i, { liftedId, ...plant }] of said.in.entries()) {
+    const benchId = liftedId ? await liftFor(trx, who, edit, { ...said, liftedId, ...plant }) : plant.benchId
     plantingIds.push(
       await enterPlanting(trx, who, edit, {
         ...plant,
+        ...(benchId && { benchId }),
         tag: plant.tag ?? free[i]!,
         placeId: said.containerId,
         plantedOn: said.on,
@@ -489,5 +519,63 @@ export async function fillContainer(
         y,
       }),
     )
+  }
   return { editId: (await edit.save())!, fillId, plantingIds }
+}
+
+/** Takes all of a planting out as part of an edit. @returns under what it waits on the bench; undefined of what is composted */
+async function takeOut(
+  trx: Db,
+  { gardenId, personId }: Pick<Filler, 'gardenId' | 'personId'>,
+  edit: OpenEdit,
+  planting: PlantingView,
+  { on, to }: { on: string; to: 'bench' | 'compost' },
+): Promise<string | undefined> {
+  const toBench = to === 'bench'
+  await edit.insert('planting_events', {
+    id: randomUUID(),
+    garden_id: gardenId,
+    planting_id: planting.id,
+    on_date: on,
+    kind: 'counted',
+    living: 0,
+    facts: JSON.stringify({ of: planting.livingCount, ...(toBench ? { toBench } : { takenOut: true }) }),
+    person_id: personId,
+  })
+  if (!toBench) return undefined
+  const { taxon_id: taxonId } = await trx('plantings').where({ id: planting.id }).first('taxon_id')
+  const benchId = randomUUID()
+  await edit.insert('bench', {
+    id: benchId,
+    garden_id: gardenId,
+    person_id: personId,
+    taxon_id: taxonId,
+    count: planting.livingCount,
+    since: on,
+    from_planting_id: planting.id,
+  })
+  return benchId
+}
+
+/**
+ * Lifts a planting elsewhere in the garden for a container. @returns under what it waits on the bench until it is planted
+ * @throws {Refusal} where it does not stand elsewhere on that day, is of another kind, or fewer live of it
+ */
+async function liftFor(
+  trx: Db,
+  who: Filler,
+  edit: OpenEdit,
+  said: { on: string; containerId: string; liftedId: string; taxonBotanical: string; count: number },
+): Promise<string | undefined> {
+  const [planting] = await listPlantings(trx, who.gardenId, said.on, said.liftedId)
+  if (!planting || planting.livingCount === 0 || planting.placeId === said.containerId)
+    throw new Refusal(409, 'What was to be lifted for it does not stand elsewhere in the garden on that day.')
+  if (planting.taxon.botanical !== said.taxonBotanical)
+    throw new Refusal(
+      409,
+      `Under ${planting.tag} grows ${planting.taxon.botanical}, not ${said.taxonBotanical}.`,
+    )
+  if (planting.livingCount < said.count)
+    throw new Refusal(409, `Only ${planting.livingCount} live of ${planting.tag}: lift no more than that.`)
+  return takeOut(trx, who, edit, planting, { on: said.on, to: 'bench' })
 }

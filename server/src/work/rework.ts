@@ -186,11 +186,11 @@ export async function inHand(
   return [...of.values()]
 }
 
-/** Plants of other places that could come to one: they look for ground. */
+/** Plants that look for ground; of all places but one, where one is named. */
 export async function plantsElsewhere(
   reader: GardenReader,
   pool: ComputePool,
-  placeId: string,
+  placeId?: string,
 ): Promise<PlantingView[]> {
   const moving = await lookingForGround(reader, pool)
   return (await reader.plantings()).filter((p) => p.placeId !== placeId && moving.has(p.id))

@@ -118,7 +118,7 @@ function partDiffers(now: FeatureView, seen: FeatureView): string[] {
     !isDeepStrictEqual(now.geometry, seen.geometry) && 'It is drawn otherwise.',
     now.from !== seen.from &&
       (now.from ? `It stands since ${dayMonthYear(now.from)}.` : 'It has no first day any more.'),
-    now.to !== seen.to && (now.to ? `It is gone from ${dayMonthYear(now.to)}.` : 'It stands after all.'),
+    now.to !== seen.to && (now.to ? `It is gone from ${dayMonthYear(now.to)}.` : 'It is still there.'),
     ...without(is, was).map((e) => `It was ${entryWords(e)} on ${dayMonthYear(e.date)}.`),
     ...without(was, is).map((e) => `That it was ${entryWords(e)} on ${dayMonthYear(e.date)} was taken back.`),
     ...changed

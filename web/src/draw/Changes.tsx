@@ -6,6 +6,7 @@ import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { momentText } from '../frame/words.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Every change of the plan and of plantings, by whom and when; and what was taken out, to be found again. */
 export function Changes() {
@@ -94,7 +95,7 @@ function Removed() {
               ))}
               {plantings.map((p) => (
                 <li key={p.id}>
-                  {p.tag} <span className="taxon">{p.botanical}</span>, {p.place}
+                  {p.tag} <KindName of={p} isShort />, {p.place}
                   <Button size="small" look="text" onClick={() => planting.mutate({ id: p.id })}>
                     Bring back
                   </Button>

@@ -55,7 +55,7 @@ export function DraftPanel({ editor, draft, onCorner, onSplit, onJoin, said }: P
   }
   return (
     <section className="draw-form stack" aria-label={was ? `Put ${was.name} right` : 'Add to the plan'}>
-      <h2>{was ? 'Put right what is drawn' : 'Add to the plan'}</h2>
+      <h2>{was ? 'Correct the drawing' : 'Add to the plan'}</h2>
       {now ? (
         <>
           <WhatItIs editor={editor} draft={draft} now={now} />

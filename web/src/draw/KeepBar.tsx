@@ -64,7 +64,7 @@ export function KeepBar({ editor, draft, waits, onKeep }: Props) {
         </>
       )}
       <Button size="small" onClick={editor.leave}>
-        Leave it
+        Cancel
       </Button>
       {was && (
         <small>

@@ -28,6 +28,7 @@ import {
   type Draft,
 } from './draft.ts'
 import { DraftPanel } from './DraftPanel.tsx'
+import { DraftPotLight } from './DraftPotLight.tsx'
 import { drawnKinds, type DrawnKind } from './kinds.ts'
 import { partIn } from './part.ts'
 import { PlanCanvas } from './PlanCanvas.tsx'
@@ -99,6 +100,7 @@ export function PlanScreen() {
         </PlanCanvas>
         <aside className="stack" aria-label="Parts of the plan">
           {draft && <WhatHappened editor={editor} />}
+          {draft && <DraftPotLight draft={draft} />}
           {draft ? (
             <SteadyPanel
               editor={editor}

@@ -4,6 +4,7 @@ import { Button } from '../frame/Button.tsx'
 import { metresText } from '../frame/words.ts'
 import { setInside, type Draft } from './draft.ts'
 import type { Editor } from './useEditor.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Plantings that the new outline leaves outside: shown first, and said where they stand. */
 export function Strays({
@@ -21,7 +22,7 @@ export function Strays({
       <ul className="plain-list">
         {strays.map(({ planting, inside }) => (
           <li key={planting.id}>
-            {planting.tag} <span className="taxon">{planting.taxon.botanical}</span>,{' '}
+            {planting.tag} <KindName of={planting.taxon} isShort />,{' '}
             {metresText(Math.hypot(inside[0] - planting.x, inside[1] - planting.y))} from inside
           </li>
         ))}

@@ -21,6 +21,7 @@ export const drawnKinds = [
   'tree',
   'path',
   'water',
+  'tap',
   'hazard',
   'viewpoint',
 ] as const satisfies FeatureKind[]
@@ -191,6 +192,16 @@ export const kindFields: Record<DrawnKind, readonly Field[]> = {
   hazard: [note],
   path: [note],
   water: [note],
+  tap: [
+    size('litresPerHour', 'Gives, litres an hour', {
+      min: 10,
+      max: 10_000,
+      step: 10,
+      unit: 'l/h',
+      first: true,
+    }),
+    note,
+  ],
   viewpoint: [note],
 }
 

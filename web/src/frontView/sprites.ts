@@ -42,10 +42,16 @@ export class Sprites {
 
   /**
    * @param pxPerM of the screen, for one metre of the plant where it stands
-   * @param isOnGround it casts a shadow about its foot; in a pot it does not
+   * @param stands on the ground, where it casts a shadow about its foot, in a pot, or over its rim, from which it hangs
    */
-  of(seen: SeenPlant, pxPerM: number, air: number, isOnGround = true): Sprite | undefined {
+  of(
+    seen: SeenPlant,
+    pxPerM: number,
+    air: number,
+    stands: 'on the ground' | 'in a pot' | 'over the rim' = 'on the ground',
+  ): Sprite | undefined {
     const { look, body } = seen
+    const trails = stands === 'over the rim'
     const painted = asPainted(
       {
         ...seen,
@@ -76,30 +82,31 @@ export class Sprites {
       state.heads,
       state.isDull,
       state.isStraw,
-      isOnGround,
+      stands,
     ].join('|')
     const known = this.known.get(key)
     if (known) return known
     const shadow = shadowOf(painted)
     const wide = Math.ceil(size.spreadM * px * (1 + 2 * ROOM)) + 8
-    const high = Math.ceil(size.heightM * px * (1 + ROOM) + shadow.ry) + 8
+    const room = ROOM * size.heightM * px
+    const high = Math.ceil(size.heightM * px + room + (trails ? room : shadow.ry)) + 8
     const canvas = document.createElement('canvas')
     canvas.width = wide
     canvas.height = high
     const ctx = canvas.getContext('2d')
     if (!ctx) return undefined
     const footX = wide / 2
-    const footY = high - shadow.ry - 4
+    const footY = trails ? room + 4 : high - shadow.ry - 4
     ctx.translate(footX, footY)
     const { box, add } = growingBox()
-    if (isOnGround) {
+    if (stands === 'on the ground') {
       ctx.fillStyle = color(SHADOW_COLOUR)!.copy({ opacity: shadow.opacity }).formatRgb()
       ctx.beginPath()
       ctx.ellipse(shadow.x, 0, shadow.rx, shadow.ry, 0, 0, 2 * Math.PI)
       ctx.fill()
       add(shadow.x, 0, shadow.rx)
     }
-    paintPlant(watchedPen(canvasPen(ctx), add), painted)
+    paintPlant(watchedPen(canvasPen(ctx), add), { ...painted, trails })
     const drawn = {
       left: Math.max(0, Math.floor(footX + box.left) - 1),
       top: Math.max(0, Math.floor(footY + box.top) - 1),

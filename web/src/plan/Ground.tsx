@@ -1,5 +1,5 @@
 import type { FeatureView } from '@border/contract'
-import { placeOf, ringOf, type Extent, type Point, type Shadow } from '@border/core'
+import { middleOf, placeOf, ringOf, type Extent, type Point, type Shadow } from '@border/core'
 import { curveLinear, curveLinearClosed, line } from 'd3-shape'
 import { memo } from 'react'
 import type { PlanScale } from './scale.ts'
@@ -65,6 +65,11 @@ export const Ground = memo(function Ground({
         .filter((f) => f.kind === 'container')
         .map((f) => (
           <Pot key={f.id} feature={f} scale={scale} light={potColours?.get(f.id)} />
+        ))}
+      {alive
+        .filter((f) => f.kind === 'tap')
+        .map((f) => (
+          <Tap key={f.id} feature={f} scale={scale} />
         ))}
     </>
   )
@@ -153,6 +158,20 @@ function Pot({
       />
       <circle cx={scale.x(x)} cy={scale.y(y)} r={r} className="plan-pot" />
     </g>
+  )
+}
+
+/** A tap or a butt: a drop, whatever the scale. */
+function Tap({ feature, scale }: { feature: FeatureView; scale: PlanScale }) {
+  const [x, y] = middleOf(feature.geometry)
+  return (
+    <path
+      d="M0 -7 C 3 -2.5 4.5 -0.5 4.5 2 A 4.5 4.5 0 0 1 -4.5 2 C -4.5 -0.5 -3 -2.5 0 -7 Z"
+      transform={`translate(${scale.x(x)},${scale.y(y)})`}
+      className="plan-tap"
+    >
+      <title>{feature.name}</title>
+    </path>
   )
 }
 

@@ -5,13 +5,18 @@ import {
   groundOf,
   middleOf,
   monthYear,
+  nameFor,
+  namesOf,
   type Extent,
   type Footprint,
   type IsoDate,
+  type Names,
+  type Naming,
   type Obstruction,
   type Point,
 } from '@border/core'
 import { memo, useId, useMemo } from 'react'
+import { useNaming } from '../frame/gardenContext.ts'
 import { Ground, potRadiusM, ringPath, type GroundProps } from './Ground.tsx'
 import { Mass } from './habit.tsx'
 import { placeLabels, type WantedLabel } from './labels.ts'
@@ -65,6 +70,7 @@ export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
   const { features, plantings, on, width, height, selectedId, flagged, onPick, underlay, content, isQuiet } =
     props
   const clip = useId()
+  const naming = useNaming()
   const alive = useMemo(() => featuresOn(features, on), [features, on])
   const scale = useMemo(
     () => fitPlan(props.extent ?? gardenExtent(features), width, height),
@@ -73,11 +79,11 @@ export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
   const labels = useMemo(
     () =>
       placeLabels(
-        wantedLabels(features, isQuiet ? [] : plantings, on, scale, selectedId),
+        wantedLabels(features, isQuiet ? [] : plantings, on, scale, { selectedId, naming }),
         width,
         height - 40,
       ),
-    [features, plantings, isQuiet, on, scale, selectedId, width, height],
+    [features, plantings, isQuiet, on, scale, selectedId, naming, width, height],
   )
   const pickFeature = useMemo(() => onPick && ((id: string) => onPick({ kind: 'feature', id })), [onPick])
   return (
@@ -133,7 +139,13 @@ export const PlanDrawing = memo(function PlanDrawing(props: PlanDrawingProps) {
         <Hazards alive={alive} scale={scale} />
         <g className="plan-labels">
           {labels.map((l) => (
-            <text key={l.key} x={l.x} y={l.y} textAnchor="middle" className={`plan-label-${l.kind}`}>
+            <text
+              key={l.key}
+              x={l.x}
+              y={l.y}
+              textAnchor="middle"
+              className={`plan-label-${l.kind} names-${naming.split(' ')[0]}`}
+            >
               {l.text}
             </text>
           ))}
@@ -178,6 +190,7 @@ interface PlantingsProps extends Pick<
 
 const Plantings = memo(function Plantings(props: PlantingsProps) {
   const { features, plantings, scale, flagged, selectedId, onPick } = props
+  const naming = useNaming()
   return plantings.map((p) => {
     const ground = inPixels(groundDrawn(p, features), scale)
     return (
@@ -190,7 +203,7 @@ const Plantings = memo(function Plantings(props: PlantingsProps) {
           onPick({ kind: 'planting', id: p.id })
         }}
       >
-        <title>{`${p.taxon.botanical}, ${p.livingCount} living, tag ${p.tag}`}</title>
+        <title>{`${nameFor(p.taxon, naming)}, ${p.livingCount} living, tag ${p.tag}`}</title>
         <Mass id={p.id} taxon={p.taxon} ground={ground} count={p.livingCount} />
         {'ring' in ground ? (
           <polygon points={ground.ring.map((c) => c.join()).join(' ')} className="plan-ring" />
@@ -215,12 +228,18 @@ export const inPixels = (ground: Footprint, scale: PlanScale): Footprint =>
     ? { ring: ground.ring.map(([x, y]): Point => [scale.x(x), scale.y(y)]) }
     : { x: scale.x(ground.x), y: scale.y(ground.y), radiusM: ground.radiusM * scale.pxPerM }
 
+/** A kind by its genus, or by its common name, whichever somebody says first. */
+const shortName = (names: Names, naming: Naming): string => {
+  const [{ text, isBotanical }] = namesOf(names, naming)
+  return isBotanical ? text.split(' ')[0]! : text
+}
+
 function wantedLabels(
   features: readonly FeatureView[],
   plantings: readonly PlantingView[],
   on: IsoDate,
   scale: PlanScale,
-  selectedId: string | undefined,
+  { selectedId, naming }: { selectedId: string | undefined; naming: Naming },
 ): WantedLabel[] {
   const labels: WantedLabel[] = []
   for (const f of features) {
@@ -232,7 +251,11 @@ function wantedLabels(
     const selected = f.id === selectedId ? 1000 : 0
     if (gone && isPlace) continue
     const ys = pointsOf(f).map((p) => scale.y(p[1]))
-    const top = isPlace ? Math.min(...ys) - 5 : gone ? Math.max(...ys) - 6 : scale.y(at[1]) + 4
+    const top = isPlace
+      ? Math.min(...ys) - 5
+      : gone
+        ? Math.max(...ys) - 6
+        : scale.y(at[1]) + (f.kind === 'tap' ? 20 : 4)
     labels.push({
       key: f.id,
       text: gone ? `${f.name}, to ${monthYear(f.to!)}` : f.name,
@@ -247,7 +270,7 @@ function wantedLabels(
     if (r < 7 && p.id !== selectedId) continue
     labels.push({
       key: p.id,
-      text: p.taxon.botanical.split(' ')[0]!,
+      text: shortName(p.taxon, naming),
       x: scale.x(p.x),
       y: scale.y(p.y) + 4,
       kind: 'planting',

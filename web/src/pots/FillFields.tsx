@@ -1,4 +1,4 @@
-import type { BenchView, PotView } from '@border/contract'
+import type { PotView } from '@border/contract'
 import {
   counted,
   fillEnds,
@@ -23,6 +23,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { TaxonSelect } from '../plants/TaxonSelect.tsx'
 import { costWords, litresText, roleWords } from './potWords.ts'
+import type { Spare } from './spares.ts'
 import { RENEWED, type Fill, type Incoming, type Leaving } from './useFill.tsx'
 import type { RowPot } from './usePotRow.ts'
 
@@ -72,18 +73,16 @@ export function ComesOut({ pot, fill: { said, say, before, becomesOf } }: { pot:
   )
 }
 
-/** What goes in, from the library and off the bench, and what there is to say of it together. */
+/** What goes in, from the library and of what is in hand, and what there is to say of it together. */
 export function GoesIn({
   taxa,
-  bench,
-  divided,
+  spares,
   offers,
   fill: { said, add, change, remove, together, remarks },
 }: {
   taxa: readonly Taxon[]
-  bench: readonly BenchView[]
-  /** Kinds that are to be divided in the beds about now. */
-  divided: readonly string[]
+  /** What is in hand. */
+  spares: readonly Spare[]
   offers: readonly Offer[]
   fill: Fill
 }) {
@@ -110,30 +109,14 @@ export function GoesIn({
             if (taxon) add(taxon)
           }}
         />
-        {divided.map((botanical) => {
-          const taxon = kindOf.get(botanical)
-          const isIn = said.incoming.some((p) => p.taxon.botanical === botanical)
+        {spares.map((spare) => {
+          const taxon = kindOf.get(spare.botanical)
+          const isIn = said.incoming.some((p) => p.spare?.key === spare.key)
           return (
             taxon &&
             !isIn && (
-              <Button
-                key={botanical}
-                size="small"
-                onClick={() => add(taxon, { source: 'division', count: 1 })}
-              >
-                A piece of {taxon.common}, divided about now
-              </Button>
-            )
-          )
-        })}
-        {bench.map((b) => {
-          const taxon = kindOf.get(b.botanical)
-          const isIn = said.incoming.some((p) => p.benchId === b.id)
-          return (
-            taxon &&
-            !isIn && (
-              <Button key={b.id} size="small" onClick={() => add(taxon, { benchId: b.id, count: b.count })}>
-                {b.count} {taxon.common} off the bench
+              <Button key={spare.key} size="small" onClick={() => add(taxon, spare)}>
+                {counted(spare.count, 'plant')} of {taxon.common} {spare.whence}
               </Button>
             )
           )
@@ -169,12 +152,14 @@ function IncomingRow({
           type="number"
           className="fill-count"
           min={1}
-          max={200}
+          max={it.spare?.count ?? 200}
           required
           aria-label={`How many ${it.taxon.common}`}
           value={it.count}
           onChange={(e) =>
-            onChange({ count: Math.max(1, Math.min(200, Math.round(Number(e.target.value)) || 1)) })
+            onChange({
+              count: Math.max(1, Math.min(it.spare?.count ?? 200, Math.round(Number(e.target.value)) || 1)),
+            })
           }
         />{' '}
         {it.taxon.common} <small className="soft">{comesAs(it, offers)}</small>
@@ -195,9 +180,8 @@ function IncomingRow({
 }
 
 /** What it is bought in where that is cheapest: `2 trays of 6`; whence it comes where it is not bought. */
-function comesAs({ taxon, count, benchId, source }: Incoming, offers: readonly Offer[]): string {
-  if (benchId) return 'off the bench'
-  if (source === 'division') return 'from a division'
+function comesAs({ taxon, count, spare }: Incoming, offers: readonly Offer[]): string {
+  if (spare) return spare.whence
   const { suppliers } = shoppingList([{ item: taxon.botanical, count, spareShare: 0 }], offers)
   const packs = suppliers[0]?.lines[0]?.cover.packs ?? []
   return packs.length > 0 ? `as ${listed(packs.map((p) => `${p.number} × ${p.pack.name}`))}` : ''

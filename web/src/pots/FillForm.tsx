@@ -1,4 +1,4 @@
-import type { BenchView, ContainersView, OfferView } from '@border/contract'
+import type { BenchView, ContainersView, OfferView, SpareView } from '@border/contract'
 import {
   addDays,
   dayMonth,
@@ -21,12 +21,13 @@ import type { Sprites } from '../frontView/sprites.ts'
 import { useBench } from '../now/queries.ts'
 import { useTaxa } from '../plants/queries.ts'
 import { usePrices } from '../rework/queries.ts'
-import { useSeason } from '../season/queries.ts'
 import { ComesOut, GoesIn, MixFields, WhenFields } from './FillFields.tsx'
 import { PotPortrait } from './PotPortrait.tsx'
 import { backdrops, NO_WISHES, ProposalWishes, type PotWishes } from './ProposalWishes.tsx'
 import { Proposals } from './Proposals.tsx'
 import { Relay } from './Relay.tsx'
+import { useSpare } from './queries.ts'
+import { inHandOf, sparesFor, type Spare } from './spares.ts'
 import { stageOf } from './stage.ts'
 import { useFill, type Fill, type FillDesign, type FilledPot } from './useFill.tsx'
 import { bestAfter, frameFor, type RowPot } from './usePotRow.ts'
@@ -45,8 +46,8 @@ interface Props extends FilledPot {
 export function FillForm(props: Props) {
   const { view } = useGardenContext()
   return (
-    <Answered of={[useTaxa(), useBench(view.garden.id), usePrices()]}>
-      {(taxa, bench, offers) => <Form {...props} {...{ taxa, bench, offers }} />}
+    <Answered of={[useTaxa(), useBench(view.garden.id), usePrices(), useSpare(view.garden.id)]}>
+      {(taxa, bench, offers, spare) => <Form {...props} {...{ taxa, bench, offers, spare }} />}
     </Answered>
   )
 }
@@ -55,19 +56,20 @@ interface FormProps extends Props {
   taxa: readonly Taxon[]
   bench: readonly BenchView[]
   offers: readonly OfferView[]
+  spare: SpareView
 }
 
-function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...filled }: FormProps) {
+function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, spare, ...filled }: FormProps) {
   const { pot, of, year, design } = filled
   const [wishes, setWishes] = useState({ ...NO_WISHES, alike: design?.next ?? [] })
   const fill = useFill(filled, ({ season, recipe, name, incoming }) => {
     const [next, ...rest] = wishes.alike
     if (next === undefined) return onClose()
-    const bought = incoming.map(({ benchId: _, ...plant }) => plant)
+    const bought = incoming.map(({ spare: _, ...plant }) => plant)
     onNext(next, { season, recipe, name, incoming: bought, next: rest })
   })
   const { on, season } = fill.said
-  const divided = useDivided(on)
+  const spares = useMemo(() => sparesFor(pot.id, on, bench, spare), [pot.id, on, bench, spare])
   const alike = row.flatMap((p) => {
     const light = all.pots.find((v) => v.id === p.id)?.light
     return light && wishes.alike.includes(p.id) ? [{ pot: p, light }] : []
@@ -89,7 +91,7 @@ function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...fill
       />
       <div className="stack">
         <ComesOut pot={pot} fill={fill} />
-        <GoesIn {...{ taxa, bench, offers, fill, divided }} />
+        <GoesIn {...{ taxa, spares, offers, fill }} />
         {alike.map((a) => (
           <InAlike key={a.pot.id} pot={a.pot} light={a.light} fill={fill} />
         ))}
@@ -102,7 +104,7 @@ function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...fill
           <Button look="primary" type="submit" loading={fill.isSending} disabled={fill.wrong !== undefined}>
             {alike.length > 0 ? `Keep it, then ${alike[0]!.pot.name}` : 'Keep it as filled'}
           </Button>
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
         </div>
       </div>
       <fieldset className="fill-proposed">
@@ -113,7 +115,7 @@ function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...fill
           others={row.filter((p) => p.id !== pot.id)}
         />
         <Proposed
-          {...{ taxa, sprites, bench, offers, fill, pot, year, wishes }}
+          {...{ taxa, sprites, spares, offers, fill, pot, year, wishes }}
           lights={[of.light, ...alike.map((a) => a.light)]}
         />
       </fieldset>
@@ -121,37 +123,20 @@ function Form({ sprites, row, all, onClose, onNext, taxa, bench, offers, ...fill
   )
 }
 
-/** Kinds of the beds whose division is open within some weeks of a day: a piece of each is to be had. */
-function useDivided(on: IsoDate): string[] {
-  const { view } = useGardenContext()
-  const { data } = useSeason(view.garden.id)
-  return useMemo(() => {
-    const kindOf = new Map(view.plantings.map((p) => [p.id, p.taxon.botanical]))
-    const about = (data?.jobs ?? []).filter(
-      (j) =>
-        j.kind === 'divide' &&
-        j.state === 'open' &&
-        j.window.earliest <= addDays(on, DIVIDED_WITHIN_DAYS) &&
-        j.window.latest >= addDays(on, -DIVIDED_WITHIN_DAYS),
-    )
-    return [...new Set(about.flatMap((j) => j.plantingIds.flatMap((id) => kindOf.get(id) ?? [])))]
-  }, [data, view.plantings, on])
-}
-const DIVIDED_WITHIN_DAYS = 21
-
 /** Fillings proposed for it and those that are to be alike, for this season and for two years. */
 function Proposed({
   taxa,
   sprites,
-  bench,
+  spares,
   offers,
   fill,
   pot,
   year,
   wishes,
   lights,
-}: Pick<FormProps, 'taxa' | 'sprites' | 'bench' | 'offers' | 'pot' | 'year'> & {
+}: Pick<FormProps, 'taxa' | 'sprites' | 'offers' | 'pot' | 'year'> & {
   fill: Fill
+  spares: readonly Spare[]
   wishes: PotWishes
   lights: readonly ContainersView['pots'][number]['light'][]
 }) {
@@ -164,7 +149,7 @@ function Proposed({
     season,
     on,
     year,
-    have: new Set(bench.map((b) => b.botanical)),
+    have: inHandOf(spares),
     harmlessTo: wishes.harmlessTo,
     fullness: wishes.fullness,
     offers,
@@ -174,7 +159,7 @@ function Proposed({
   }
   return (
     <>
-      <Proposals {...{ taxa, sprites, asked }} onTake={(proposal) => fill.take(proposal, bench)} />
+      <Proposals {...{ taxa, sprites, asked }} onTake={(proposal) => fill.take(proposal, spares)} />
       {view.climate && (
         <Relay
           {...{ taxa, sprites }}

@@ -27,6 +27,7 @@ import {
   isGrave,
   litresText,
   mixStateWords,
+  mixSourceWords,
   mixWords,
   roleWords,
   rootWords,
@@ -42,6 +43,7 @@ import { Spots } from './Spots.tsx'
 import type { FillDesign } from './useFill.tsx'
 import type { RowPot } from './usePotRow.ts'
 import { Verdicts } from './Verdicts.tsx'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Props {
   pot: RowPot
@@ -135,7 +137,7 @@ function Plants({ pot, of }: { pot: RowPot; of: PotView }) {
           <li key={p.id}>
             {p.count}{' '}
             <Link to={{ pathname: `../plants/${p.id}`, search }}>
-              {p.taxon.common}, <span className="taxon">{p.taxon.botanical}</span>
+              <KindName of={p.taxon} />
             </Link>
             {p.role && <small className="soft"> {roleText(p.role)}</small>}
             <Poison taxon={p.taxon} />
@@ -240,10 +242,12 @@ function Mix({ of }: { of: PotView }) {
           ))}
         </tbody>
       </table>
-      <small className="soft">
-        Parts, and what fills it whole. {mixWords(mix)} Reckoned from what is usual of such stuff.
-      </small>
+      <small className="soft">Parts, and what fills it whole. {mixWords(mix)}</small>
       {mix.state && <p>{mixStateWords(mix.state, today)}</p>}
+      <details>
+        <summary>What its air and water rest on</summary>
+        <p>{mixSourceWords(mix.parts)}</p>
+      </details>
       <details>
         <summary>Dried out, crocks, a liner</summary>
         <p>

@@ -1,6 +1,6 @@
-import { asPainted, paintPlant, paintVessel, type Portrait } from '@border/core'
+import { paintVessel, type Portrait } from '@border/core'
 import { useEffect, useRef } from 'react'
-import { canvasPainter, canvasPen } from '../frontView/canvasPen.ts'
+import { canvasPainter } from '../frontView/canvasPen.ts'
 import { placeSprite, type Sprites } from '../frontView/sprites.ts'
 
 /** What all portraits of a row are drawn by: one scale, one floor. */
@@ -75,15 +75,7 @@ export function drawPortrait(
 ): void {
   paintVessel(canvasPainter(ctx), pot, { x, y, pxPerM, air: 0 })
   for (const p of plants) {
-    const [footX, footY] = [x + p.x * pxPerM, y - p.y * pxPerM]
-    if (p.trails) {
-      ctx.save()
-      ctx.translate(footX, footY)
-      paintPlant(canvasPen(ctx), { ...asPainted(p, pxPerM, 0), trails: true })
-      ctx.restore()
-      continue
-    }
-    const sprite = sprites.of(p, pxPerM, 0, false)
-    if (sprite) placeSprite(ctx, sprite, footX, footY)
+    const sprite = sprites.of(p, pxPerM, 0, p.trails ? 'over the rim' : 'in a pot')
+    if (sprite) placeSprite(ctx, sprite, x + p.x * pxPerM, y - p.y * pxPerM)
   }
 }

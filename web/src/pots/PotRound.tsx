@@ -1,16 +1,17 @@
 import type { JobView } from '@border/contract'
-import { addDays, capitalised, counted, listed, metresTo, minutesText } from '@border/core'
+import { addDays, capitalised, counted, listed, middleOf, minutesText, waterPoint } from '@border/core'
 import { group, sum } from 'd3-array'
 import { Link, useLocation } from 'react-router'
 import { useParam } from '../frame/address.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
-import { materialText, shortDayMonth } from '../frame/words.ts'
+import { materialText, shortDate, shortDayMonth } from '../frame/words.ts'
 import { materialsOf } from '../season/dayWork.ts'
 import { useSeason } from '../season/queries.ts'
 import { Recording } from '../season/Recording.tsx'
 import type { RowPot } from './usePotRow.ts'
+import { useCalled } from '../frame/KindName.tsx'
 
 /** Weeks ahead that a round is looked at over. */
 const SPANS = [
@@ -31,13 +32,16 @@ export function PotRound({ pots }: { pots: readonly RowPot[] }) {
 
 function Round({ pots, jobs }: { pots: readonly RowPot[]; jobs: readonly JobView[] }) {
   const { today } = useGardenContext()
+  const called = useCalled()
   const [said, say] = useParam('span')
   const span = SPANS.find((s) => s.value === said)?.value ?? '4'
   const until = addDays(today, 7 * Number(span))
   const ids = new Set(pots.map((p) => p.id))
-  const due = jobs
-    .filter((j) => j.state === 'open' && j.placeIds.some((id) => ids.has(id)) && dayOf(j) <= until)
+  const open = jobs
+    .filter((j) => j.state === 'open' && j.placeIds.some((id) => ids.has(id)))
     .sort((a, b) => (dayOf(a) < dayOf(b) ? -1 : 1))
+  const due = open.filter((j) => dayOf(j) <= until)
+  const next = open[due.length]
   const water = useWaterBy(pots)
   const tasks = [...group(due, (j) => j.kind)]
   const materials = materialsOf(due.map((job) => ({ job, minutes: job.minutes })))
@@ -52,7 +56,10 @@ function Round({ pots, jobs }: { pots: readonly RowPot[]; jobs: readonly JobView
         />
       </div>
       {due.length === 0 ? (
-        <p>Nothing is due at the pots until {shortDayMonth(until)}.</p>
+        <p>
+          Nothing is due at the pots until {shortDayMonth(until)}.
+          {next && ` The next is “${called(next.title)}”, from ${shortDate(dayOf(next))}.`}
+        </p>
       ) : (
         <p>
           {capitalised(counted(due.length, 'job'))} until {shortDayMonth(until)},{' '}
@@ -74,33 +81,31 @@ function Round({ pots, jobs }: { pots: readonly RowPot[]; jobs: readonly JobView
   )
 }
 
-/** Where water is fetched: what of it on the plan lies nearest to the pots. */
+/** Where water is fetched for the pots, and how far it is carried. */
 function useWaterBy(pots: readonly RowPot[]): string {
   const { standing } = useGardenContext()
   const ids = new Set(pots.map((p) => p.id))
-  const at = standing.flatMap((f) =>
-    ids.has(f.id) && f.geometry.type === 'Point' ? [f.geometry.coordinates] : [],
+  const by = waterPoint(
+    standing,
+    standing.filter((f) => ids.has(f.id)).map((f) => middleOf(f.geometry)),
   )
-  const nearest = standing
-    .filter((f) => f.kind === 'water')
-    .map((f) => ({ name: f.name, m: Math.min(...at.map(([x, y]) => metresTo(f, { x: x!, y: y! }))) }))
-    .sort((a, b) => a.m - b.m)[0]
-  return nearest && at.length > 0
-    ? `Water from ${nearest.name}, ${Math.round(nearest.m)} m from the nearest of them.`
-    : 'No water is on the plan: draw where the tap or the butt is.'
+  if (!by) return 'No water is on the plan: draw where the tap or the butt is.'
+  const [near, far] = [Math.round(by.nearestM), Math.round(by.farthestM)]
+  return `Water from ${by.name}, ${near === far ? near : `${near} to ${far}`} m away.`
 }
 
 /** The day a job is planned for; without one the first of its window. */
 const dayOf = (j: JobView): string => j.plannedOn ?? j.window.earliest
 
 function Task({ job, pots }: { job: JobView; pots: readonly RowPot[] }) {
+  const called = useCalled()
   const { isCrew } = useGardenContext()
   const { search } = useLocation()
   const names = job.placeIds.flatMap((id) => pots.find((p) => p.id === id)?.name ?? [])
   return (
     <li className="spread">
       <div>
-        <Link to={{ pathname: '../season', search: withJob(search, job.id) }}>{job.title}</Link>{' '}
+        <Link to={{ pathname: '../season', search: withJob(search, job.id) }}>{called(job.title)}</Link>{' '}
         <span className="soft">
           {job.plannedOn ? shortDayMonth(job.plannedOn) : `from ${shortDayMonth(job.window.earliest)}`},{' '}
           {minutesText(job.minutes)}

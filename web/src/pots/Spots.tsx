@@ -1,13 +1,14 @@
 import type { SpotsView } from '@border/contract'
-import { lightMisses, sceneOf, sunHours, tenths, type Point } from '@border/core'
-import { useDeferredValue, useMemo, useState } from 'react'
+import type { Point } from '@border/core'
+import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
-import { sunWords } from './potWords.ts'
+import { LightAt } from './LightAt.tsx'
+import { lightOffWords, RIGHT_H, sunWords } from './potWords.ts'
 import type { RowPot } from './usePotRow.ts'
 import { useSpots } from './queries.ts'
 
@@ -15,8 +16,6 @@ const WIDTH = 300
 const HEIGHT = 200
 /** Containers that are named for a spot. */
 const SHOWN = 3
-/** Light that misses what is wanted by less is right. */
-const RIGHT_H = 0.25
 
 /** Where in the garden a container would have the light that its plants want, and which others would do better where it stands. */
 export function Spots({ pot }: { pot: RowPot }) {
@@ -44,13 +43,14 @@ function Found({ found: { here, better, forHere }, pot }: { found: SpotsView; po
   const { search } = useLocation()
   const nameOf = usePlaceName()
   const [pointed, point] = useState<Point>()
+  const taxa = pot.plants.map((p) => p.taxon)
   const suited = forHere.filter((p) => p.missesH < RIGHT_H && p.missesNowH >= RIGHT_H).slice(0, SHOWN)
   return (
     <>
       <p>
         {here.missesH < RIGHT_H
           ? `Where it stands its plants have the light they want: ${sunWords(here.hours)}.`
-          : `Where it stands it has ${sunWords(here.hours)}, which misses what its plants want by ${tenths(here.missesH)} h.`}
+          : `Where it stands it has ${sunWords(here.hours)}, ${lightOffWords(taxa, here.hours)}.`}
       </p>
       <PlanDrawing
         features={view.features}
@@ -73,14 +73,18 @@ function Found({ found: { here, better, forHere }, pot }: { found: SpotsView; po
           ))
         }
       />
-      <Pointed pot={pot} at={pointed} />
+      {pointed ? (
+        <LightAt at={pointed} rimHeightM={pot.vessel.rimHeightM} taxa={taxa} />
+      ) : (
+        <small className="soft">Point at the plan: the light of that spot is said here.</small>
+      )}
       {better.length > 0 ? (
         <>
           <ol className="plain-list">
             {better.map((s, i) => (
               <li key={`${s.x} ${s.y}`}>
                 {i + 1}: {sunWords(s.hours)}
-                {s.missesH >= RIGHT_H && ` (misses by ${tenths(s.missesH)} h)`}
+                {s.missesH >= RIGHT_H && `, ${lightOffWords(taxa, s.hours)}`}
               </li>
             ))}
           </ol>
@@ -96,29 +100,5 @@ function Found({ found: { here, better, forHere }, pot }: { found: SpotsView; po
         </p>
       )}
     </>
-  )
-}
-
-/** The light at whatever spot of the plan is pointed at, at the height of the pot's rim. */
-function Pointed({ pot, at }: { pot: RowPot; at: Point | undefined }) {
-  const { view, on } = useGardenContext()
-  const scene = useMemo(() => sceneOf(view.garden, view.features), [view.garden, view.features])
-  const spot = useDeferredValue(at)
-  const hours = useMemo(
-    () =>
-      spot &&
-      sunHours(scene, [{ x: spot[0], y: spot[1], z: pot.vessel.rimHeightM }], { kind: 'season', on })[0],
-    [scene, spot, pot, on],
-  )
-  if (!hours) return <small className="soft">Point at the plan: the light of that spot is said here.</small>
-  const missesH = lightMisses(
-    pot.plants.map((p) => p.taxon),
-    hours.total,
-  )
-  return (
-    <small aria-live="polite">
-      There: {sunWords(hours)}
-      {missesH >= RIGHT_H ? `, which misses by ${tenths(missesH)} h.` : ', as its plants want it.'}
-    </small>
   )
 }

@@ -7,7 +7,9 @@ import {
   everyWords,
   factorWords,
   kgText,
+  lightOffWords,
   litresText,
+  mixSourceWords,
   mixStateWords,
   rootWords,
   sunWords,
@@ -16,6 +18,33 @@ import {
   weightWords,
   winteringWords,
 } from './potWords.ts'
+
+describe('light in words', () => {
+  it('is said to be too much or too little by the plant that it suits least', () => {
+    const [shy, bold] = [
+      { lightMinHours: 1, lightMaxHours: 4 },
+      { lightMinHours: 5, lightMaxHours: 12 },
+    ]
+    expect(lightOffWords([shy], { total: 7.5 })).toBe('3.5 h more than its plants like')
+    expect(lightOffWords([shy, bold], { total: 1.5 })).toBe('3.5 h less than its plants want')
+    expect(lightOffWords([shy, bold], { total: 4.5 })).toMatch(/^0.5 h /)
+    expect(lightOffWords([shy], { total: 4.2 })).toBeUndefined()
+    expect(lightOffWords([], { total: 9 })).toBeUndefined()
+  })
+})
+
+describe('a mix in words', () => {
+  it('names of each part what its water rests on, and says so of none that is not in it', () => {
+    const loamy = mixSourceWords([
+      { name: 'loam', parts: 4 },
+      { name: 'compost', parts: 3 },
+    ])
+    expect(loamy).toContain(
+      'Water of loam is after Carsel and Parrish (1988). That of compost is a working figure',
+    )
+    expect(mixSourceWords([{ name: 'compost', parts: 1 }])).not.toContain('Carsel')
+  })
+})
 
 describe('a pot in words', () => {
   it('is told by shape, stuff and inner sizes, and what nobody said is named', () => {

@@ -6,19 +6,23 @@ import {
   dayMonth,
   hasCorners,
   isoDate,
+  lightOff,
   likesWords,
   listed,
   moneyWords,
   monthName,
   monthYear,
+  partsFrom,
   tenths,
   USUAL_FLOOR_KG_PER_M2,
+  usualOfMixes,
   type IsoDate,
   type MonthOfWater,
   type PotFault,
   type PotRole,
   type Proposal,
   type SunHours,
+  type Taxon,
   type Vessel,
 } from '@border/core'
 import { lengthText } from '../frame/words.ts'
@@ -109,6 +113,19 @@ export function weightWords({ weight, liftedBy }: Pick<PotView, 'weight' | 'lift
   return `${kgText(weight.empty)} empty, ${kgText(weight.dry)} planted and dry, ${kgText(weight.wet)} watered through: ${by}.`
 }
 
+/** Light that is off by less is right, hours. */
+export const RIGHT_H = 0.25
+
+/** `3.6 h more than its plants like`; nothing where it is as they want it. @param taxa what grows in a container, or is to */
+export function lightOffWords(
+  taxa: readonly Pick<Taxon, 'lightMinHours' | 'lightMaxHours'>[],
+  { total }: Pick<SunHours, 'total'>,
+): string | undefined {
+  const off = lightOff(taxa, total)
+  if (Math.abs(off) < RIGHT_H) return undefined
+  return `${tenths(Math.abs(off))} h ${off > 0 ? 'more than its plants like' : 'less than its plants want'}`
+}
+
 /** When a day's sun comes: `5.2 h of sun, most of it in the morning`. */
 export function sunWords({ total, morning, midday, afternoon }: SunHours): string {
   if (total < 0.25) return 'no sun'
@@ -194,6 +211,25 @@ export const monthShort = (month: number): string => monthLong(month).slice(0, 3
 export function mixWords({ traits }: Pick<PotView['mix'], 'traits'>): string {
   const share = (v: number) => `${Math.round(100 * v)} %`
   return `Drained it is ${share(traits.air)} air and ${share(traits.water)} water, of which plants can draw ${share(traits.available / traits.water)}.`
+}
+
+/** What the air and water of a mix rest on, part by part, and what is usual. */
+export function mixSourceWords(parts: PotView['mix']['parts']): string {
+  const [measured, working] = [
+    partsFrom('Carsel and Parrish 1988', parts),
+    partsFrom('working figure', parts),
+  ]
+  const range = ([from, to]: readonly [number, number]) =>
+    `${Math.round(100 * from)} to ${Math.round(100 * to)} %`
+  return [
+    'Told for the middle of a pot 20 cm tall, once drained: a taller one keeps more air, a shallow one less.',
+    'What is solid follows from the weight of each part and the density of its grains (EN 13041).',
+    measured.length > 0 && `Water of ${listed(measured)} is after Carsel and Parrish (1988).`,
+    working.length > 0 && `That of ${listed(working)} is a working figure: bags differ.`,
+    `Usual of pots are ${range(usualOfMixes.air)} air and ${range(usualOfMixes.water)} water (Bilderback and others 2005).`,
+  ]
+    .filter(Boolean)
+    .join(' ')
 }
 
 /** Reasons as they are read one after the other. */

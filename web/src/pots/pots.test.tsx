@@ -262,13 +262,15 @@ describe('what is found at a pot', () => {
 describe('where a pot would do best', () => {
   const hours = usual!.light.season
   it('is looked for once it is asked, and says so where nowhere is better', async () => {
-    const here = { x: 4, y: 4, hours, missesH: 1.2 }
+    const here = { x: 4, y: 4, hours: { ...hours, total: 0.5 }, missesH: 1.2 }
     server.on(containerEndpoints.spots, () => ({ here, better: [], forHere: [] }))
     open()
     const said = await panel()
     expect(server.askedOf(containerEndpoints.spots)).toHaveLength(0)
     fireEvent.click(within(said).getByRole('button', { name: 'Look through the garden' }))
-    expect(await screen.findByText(/misses what its plants want by 1\.2 h/)).toBeTruthy()
+    expect(
+      await screen.findByText(/^Where it stands it has 0\.5 h of sun.* h less than its plants want\.$/),
+    ).toBeTruthy()
     expect(screen.getByText('No open spot of the garden suits them better.')).toBeTruthy()
   })
 
@@ -383,9 +385,12 @@ describe('the round of the pots', () => {
     expect(screen.queryByText('Elsewhere')).toBeNull()
   })
 
-  it('says so where nothing is due', async () => {
-    server.on(seasonEndpoints.read, () => ({ ...season, jobs: [] }))
+  it('says so where nothing is due, and what comes next', async () => {
+    const later = { ...due, title: 'Pot the bay on', plannedOn: '2027-03-01' }
+    server.on(seasonEndpoints.read, () => ({ ...season, jobs: [later] }))
     open('?show=work')
-    expect(await screen.findByText(/Nothing is due at the pots until/)).toBeTruthy()
+    expect((await screen.findByText(/Nothing is due at the pots until/)).textContent).toContain(
+      'The next is “Pot the bay on”, from 1 March 2027.',
+    )
   })
 })

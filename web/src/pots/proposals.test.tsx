@@ -3,8 +3,8 @@ import {
   containerEndpoints,
   gardenEndpoints,
   priceEndpoints,
-  seasonEndpoints,
   taxonEndpoints,
+  type FillRequest,
 } from '@border/contract'
 import {
   library,
@@ -147,18 +147,43 @@ describe('fillings proposed for a pot', () => {
 })
 
 describe('what goes into a pot', () => {
-  it('is told in the packs it is sold in; a piece of what is divided in a bed is no purchase', async () => {
-    const season = answerTo(seasonEndpoints.read)
-    const [open] = season.jobs.filter((j) => j.state === 'open')
-    const planting = garden.plantings.find((p) => p.placeId !== door.id)!
-    server.on(seasonEndpoints.read, () => ({
-      ...season,
-      jobs: [
+  it('is told in the packs it is sold in; what is in hand is no purchase, and no more of it goes in than there is', async () => {
+    const [bed, other, spring] = garden.plantings.filter((p) => p.placeId !== door.id)
+    server.on(containerEndpoints.spare, () => ({
+      plants: [
         {
-          ...open!,
-          kind: 'divide' as const,
-          plantingIds: [planting.id],
-          window: { ...open!.window, earliest: '2026-09-10', latest: '2026-10-20' },
+          plantingId: bed!.id,
+          tag: bed!.tag,
+          botanical: bed!.taxon.botanical,
+          count: 2,
+          placeId: bed!.placeId,
+          placeName: 'the Long Border',
+          window: { from: '2026-09-01', to: '2026-10-31' },
+        },
+        // Moved in spring: it stays where it is until then.
+        {
+          plantingId: spring!.id,
+          tag: spring!.tag,
+          botanical: spring!.taxon.botanical,
+          count: 4,
+          placeId: spring!.placeId,
+          placeName: 'the Short Border',
+          window: { from: '2027-03-15', to: '2027-04-30' },
+        },
+      ],
+      divided: [
+        {
+          plantingId: other!.id,
+          botanical: other!.taxon.botanical,
+          pieces: 3,
+          window: { from: '2026-09-10', to: '2026-10-20' },
+        },
+        // Divided in spring: none of it is to be had now.
+        {
+          plantingId: bed!.id,
+          botanical: 'Heuchera villosa',
+          pieces: 3,
+          window: { from: '2027-03-10', to: '2027-04-20' },
         },
       ],
     }))
@@ -172,20 +197,21 @@ describe('what goes into a pot', () => {
     const [take] = await within(form).findAllByRole('button', { name: 'Take 3 kinds' })
     fireEvent.click(take!)
     expect(within(form).getAllByText(/as \d+ × tray of 6/).length).toBeGreaterThan(0)
-    fireEvent.click(
-      within(form).getByRole('button', { name: new RegExp(`^A piece of ${planting.taxon.common}`) }),
-    )
-    expect(within(form).getByText('from a division')).toBeTruthy()
+    const inHand = (whence: string) => within(form).findByRole('button', { name: new RegExp(whence) })
+    fireEvent.click(await inHand('out of the Long Border, where it does not stay$'))
+    fireEvent.click(await inHand('from a division$'))
+    expect(within(form).queryByRole('button', { name: /Heuchera|heuchera/ })).toBeNull()
+    expect(within(form).queryByRole('button', { name: /Short Border/ })).toBeNull()
+    const many = within(form).getByLabelText(`How many ${bed!.taxon.common}`)
+    fireEvent.change(many, { target: { value: '7' } })
+    expect(many).toHaveProperty('value', '2')
     fireEvent.click(within(form).getByRole('button', { name: 'Keep it as filled' }))
     await waitFor(() => expect(server.askedOf(containerEndpoints.fill)).toHaveLength(1))
-    const { in: sent } = server.askedOf(containerEndpoints.fill)[0]!.body as {
-      in: { taxonBotanical: string; source: string; count: number }[]
-    }
-    expect(sent.at(-1)).toMatchObject({
-      taxonBotanical: planting.taxon.botanical,
-      source: 'division',
-      count: 1,
-    })
-    expect(sent.slice(0, 3).every((p) => p.source === 'bought')).toBe(true)
+    const { in: sent } = server.askedOf(containerEndpoints.fill)[0]!.body as FillRequest
+    expect(sent!.slice(3)).toMatchObject([
+      { taxonBotanical: bed!.taxon.botanical, count: 2, source: 'moved', liftedId: bed!.id },
+      { taxonBotanical: other!.taxon.botanical, source: 'division' },
+    ])
+    expect(sent!.slice(0, 3).every((p) => p.source === 'bought')).toBe(true)
   })
 })

@@ -10,6 +10,9 @@ export const useContainers = (gardenId: string) =>
 export const useSpots = (gardenId: string, containerId: string, isAsked: boolean) =>
   useAnswer(containerEndpoints.spots, { params: { gardenId, containerId } }, { enabled: isAsked })
 
+/** What the rest of the garden has for a container. */
+export const useSpare = (gardenId: string) => useAnswer(containerEndpoints.spare, { params: { gardenId } })
+
 /** Woody plants along the line of containers. */
 export const useLine = (gardenId: string) => useAnswer(containerEndpoints.line, { params: { gardenId } })
 

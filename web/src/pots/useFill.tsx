@@ -1,4 +1,4 @@
-import { containerEndpoints, type BenchView, type PotView } from '@border/contract'
+import { containerEndpoints, type PotView } from '@border/contract'
 import {
   countIn,
   dayMonthYear,
@@ -13,7 +13,6 @@ import {
   type FillSeason,
   type IsoDate,
   type PotRole,
-  type PlantingSource,
   type PottedPlant,
   type Proposal,
   type RecipeName,
@@ -24,6 +23,7 @@ import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { TakeBack } from './TakeBack.tsx'
+import { drawnFrom, type Spare } from './spares.ts'
 import type { RowPot } from './usePotRow.ts'
 
 /** What a fill is of: a container as it is seen and as it was judged. */
@@ -52,9 +52,8 @@ export interface Incoming {
   taxon: Taxon
   count: number
   role: PotRole
-  benchId?: string
-  /** Where it comes from; bought unless said, or off the bench. */
-  source?: PlantingSource
+  /** Whence it is in hand; bought where it is not. */
+  spare?: Spare
 }
 
 /** What becomes of a planting that stands in it. */
@@ -146,12 +145,11 @@ export function useFill(
           const to = becomesOf(plantingId)
           return to === 'stays' ? [] : [{ plantingId, to }]
         }),
-        in: incoming.map(({ taxon, count, role, benchId, source }) => ({
+        in: incoming.map(({ taxon, count, role, spare }) => ({
           taxonBotanical: taxon.botanical,
           count,
           role,
-          source: source ?? (benchId ? ('moved' as const) : ('bought' as const)),
-          ...(benchId && { benchId }),
+          ...(spare?.as ?? { source: 'bought' as const }),
         })),
         ...(said.note.trim() && { note: said.note.trim() }),
         ...(said.endedNote.trim() && { endedNote: said.endedNote.trim() }),
@@ -184,26 +182,31 @@ export function useFill(
           : undefined,
     isSending: keep.isPending,
     send,
-    add: (taxon: Taxon, more: Partial<Incoming> = {}) =>
-      setSaid((s) => ({ ...s, incoming: [...s.incoming, newcomer(taxon, pot, s.incoming, more)] })),
+    add: (taxon: Taxon, spare?: Spare) =>
+      setSaid((s) => ({ ...s, incoming: [...s.incoming, newcomer(taxon, pot, s.incoming, spare)] })),
     change: (key: string, change: Partial<Incoming>) =>
       setSaid((s) => ({
         ...s,
         incoming: s.incoming.map((o) => (o.key === key ? { ...o, ...change } : o)),
       })),
     remove: (key: string) => setSaid((s) => ({ ...s, incoming: s.incoming.filter((o) => o.key !== key) })),
-    take: ({ potted }: Proposal, bench: readonly BenchView[]) =>
+    take: ({ potted }: Proposal, spares: readonly Spare[]) =>
       say({
-        incoming: potted.map((p, i) => {
-          const inHand = bench.find((b) => b.botanical === p.taxon.botanical)
-          return { ...p, key: `${p.taxon.botanical} ${i}`, ...(inHand && { benchId: inHand.id }) }
-        }),
+        incoming: potted.flatMap(({ taxon, role, count }) =>
+          drawnFrom(spares, taxon.botanical, count).map(({ spare, ...part }, i): Incoming => ({
+            key: `${taxon.botanical} ${role} ${i}`,
+            taxon,
+            role,
+            ...part,
+            ...(spare && { spare }),
+          })),
+        ),
       }),
   }
 }
 
 /** A kind as it goes in: what there is none of yet in the middle, then what fills, each for its share of the mix. */
-function newcomer(taxon: Taxon, pot: RowPot, all: readonly Incoming[], more: Partial<Incoming>): Incoming {
+function newcomer(taxon: Taxon, pot: RowPot, all: readonly Incoming[], spare: Spare | undefined): Incoming {
   const hasFocal = all.some((p) => p.role === 'focal')
   const role: PotRole =
     !hasFocal && taxon.heightM >= 0.7 * pot.vessel.depthM
@@ -211,6 +214,12 @@ function newcomer(taxon: Taxon, pot: RowPot, all: readonly Incoming[], more: Par
       : taxon.habit === 'mat'
         ? 'trailer'
         : 'filler'
-  const count = countIn(taxon, role, pot.vessel)
-  return { key: `${taxon.botanical} ${all.length} ${Date.now()}`, taxon, count, role, ...more }
+  const count = Math.min(countIn(taxon, role, pot.vessel), spare?.count ?? Infinity)
+  return {
+    key: `${taxon.botanical} ${all.length} ${Date.now()}`,
+    taxon,
+    count,
+    role,
+    ...(spare && { spare }),
+  }
 }

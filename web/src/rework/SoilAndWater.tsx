@@ -6,10 +6,12 @@ import {
   feedings,
   listed,
   materialNames,
+  middleOf,
   minutesText,
   seasonOfFeeding,
   soilTextures,
   tenths,
+  waterPoint,
   type Place,
 } from '@border/core'
 import type { SaidScheme } from '@border/contract'
@@ -188,13 +190,18 @@ function Feeding({ areaM2, said: { feed }, onSay }: Props) {
   )
 }
 
-function DripLine({ areaM2, said: { drip: kept }, onSay }: Props) {
+function DripLine({ place, areaM2, said: { drip: kept }, onSay }: Props) {
+  const { standing } = useGardenContext()
+  const tap = waterPoint(
+    standing,
+    standing.filter((f) => f.id === place.id).map((f) => middleOf(f.geometry)),
+  )
   const said = kept ?? {
     lineSpacingM: 0.4,
     emitterSpacingM: 0.3,
     emitterLitresPerHour: 2,
     mm: 15,
-    tapLitresPerHour: 600,
+    tapLitresPerHour: tap?.litresPerHour ?? 600,
   }
   const put = (change: Partial<typeof said>) => onSay({ drip: { ...said, ...change } })
   const drip = dripFor(areaM2, said, said.mm, said.tapLitresPerHour ?? undefined)
