@@ -17,19 +17,21 @@ test('a proposal is refused with a reason, another is put off, and both words st
   await enterCliffLane(page)
   await goTo(page, 'Verdicts')
   const open = async () =>
-    Number(/(\d+) proposals?/.exec(await page.getByText(/proposals? waits? for your word/).innerText())![1])
-  await expect(page.getByText(/proposals? waits? for your word/)).toBeVisible()
+    Number(
+      /(\d+) proposals?/.exec(await page.getByText(/proposals? waits? for your decision/).innerText())![1],
+    )
+  await expect(page.getByText(/proposals? waits? for your decision/)).toBeVisible()
   const before = await open()
 
   await page.getByRole('button', { name: /^Thalictrum delavayi/ }).click()
   await page.getByRole('button', { name: 'Weigh them all' }).click()
   await expect(page.getByText('Leaving a settled plant alone costs nothing.')).toBeVisible()
   await page.getByRole('radio', { name: 'Choose otherwise' }).check()
-  await expect(page.getByRole('button', { name: 'Record: keep' })).toBeDisabled()
+  await expect(page.getByRole('button', { name: 'Instead: keep it where it is' })).toBeDisabled()
   await page
     .getByRole('textbox', { name: 'Reason' })
     .fill('It is where she wants to see it from the kitchen.')
-  await page.getByRole('button', { name: 'Record: keep' }).click()
+  await page.getByRole('button', { name: 'Instead: keep it where it is' }).click()
   await expect(page.getByRole('button', { name: /^Thalictrum delavayi ✓ keep/ })).toBeVisible()
 
   await page.getByRole('button', { name: /^Ligularia przewalskii/ }).click()
@@ -63,7 +65,7 @@ test('a job is pinned to a day, re-planned when that day is lost, and a false re
   await page.getByRole('combobox', { name: 'Instead' }).click()
   await page.locator('.ant-select-item-option').getByText('move', { exact: true }).click()
   await page.getByRole('textbox', { name: 'Reason' }).fill('The path is too near for a poisonous plant.')
-  await page.getByRole('button', { name: 'Record: move' }).click()
+  await page.getByRole('button', { name: 'Instead: move it' }).click()
   await expect(page.getByRole('button', { name: /^Aconitum carmichaelii ✓ move/ })).toBeVisible()
 
   await goTo(page, 'Season')
@@ -143,7 +145,7 @@ test('a planting entered wrongly is put right, one that never was comes out, and
   await form.getByLabel('Tag').fill('RIGHT-1')
   await form.getByLabel('How many').fill('4')
   await form.getByRole('button', { name: 'Put it right' }).click()
-  await expect(page.locator('.screen-head')).toContainText('tag RIGHT-1. 4 of 4 living')
+  await expect(page.locator('.screen-head')).toContainText('Tag RIGHT-1. 4 of 4 living')
   await expectAccessible(page, 'a story')
 
   // Its drift is drawn by measured sides, and stands on the plan as drawn.

@@ -77,7 +77,7 @@ test('an empty practice takes in the example folder and walks it from a lost wor
     ).toBeVisible()
     await page.getByRole('button', { name: /Hosta sieboldiana/ }).click()
     await page.getByRole('link', { name: 'Weigh the verdict on it' }).click()
-    await page.getByRole('button', { name: 'Accept: move' }).click()
+    await page.getByRole('button', { name: 'Agree: move it' }).click()
     await expect(page.getByRole('button', { name: /Hosta sieboldiana ✓ move/ })).toBeVisible()
   })
 

@@ -102,7 +102,7 @@ test('a bed too small for its plants says which, and they are put inside before 
   await outside.getByRole('button', { name: 'Put them just inside' }).click()
   await expect(outside).toBeHidden()
   await expect(page.getByRole('button', { name: 'It was always so' })).toBeEnabled()
-  await page.getByRole('button', { name: 'Leave it' }).click()
+  await page.getByRole('button', { name: 'Cancel' }).click()
 })
 
 test('plants come in by the armful, are corrected many at once, and a list is matched line by line', async ({

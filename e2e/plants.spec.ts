@@ -81,7 +81,7 @@ test('a label’s code, read off the screen, opens the planting on a phone', asy
   })
   const opened = await phone.newPage()
   await opened.goto(address)
-  await expect(opened.getByText(`, tag ${tag}.`)).toBeVisible()
+  await expect(opened.getByText(`. Tag ${tag}.`)).toBeVisible()
   await expectNoSidewaysScroll(opened)
   await phone.close()
 })

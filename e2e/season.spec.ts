@@ -1,5 +1,5 @@
 import { expect, test } from './practice.ts'
-import { enterDemo, expectAccessible, goTo, watchForErrors } from './steps.ts'
+import { enterDemo, expectAccessible, expectNoSidewaysScroll, goTo, watchForErrors } from './steps.ts'
 
 test('a season is planned, looked at, taken and explained; a rule is moved; the coming days are told', async ({
   page,
@@ -16,11 +16,11 @@ test('a season is planned, looked at, taken and explained; a rule is moved; the 
   await test.step('the plan is worked out, shown, and taken', async () => {
     await goTo(page, 'Season')
     await page.getByRole('button', { name: 'Plan the season' }).click()
-    await expect(page.getByRole('heading', { name: 'A plan to look at' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'The plan proposed' })).toBeVisible()
     await expect(page.getByText(/\d+ jobs on \d+ days, \d+ in their best weeks/)).toBeVisible()
-    await expectAccessible(page, 'a plan to look at')
+    await expectAccessible(page, 'the plan proposed')
     await page.getByRole('button', { name: 'Take this plan' }).click()
-    await expect(page.getByRole('heading', { name: 'A plan to look at' })).toBeHidden()
+    await expect(page.getByRole('heading', { name: 'The plan proposed' })).toBeHidden()
   })
 
   await test.step('a job says why it is there', async () => {
@@ -179,4 +179,41 @@ test('a garden adds a rule of its own and a taxon of its own', async ({ page }) 
   await page.getByRole('button', { name: 'Take it away' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'Plants' })).toBeVisible()
   expect(errors).toEqual([])
+})
+
+test('on a phone the screen that is open is in view among the others, and a week of work fits', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await enterDemo(page)
+  await page.goto(page.url().replace(/\/g\/([^/]+).*/, '/g/$1/season?span=week'))
+  const tab = page.getByRole('link', { name: /^Season( \d+)?$/ })
+  await expect(tab).toBeInViewport({ ratio: 1 })
+  await expect(page.getByRole('region', { name: 'The week' }).getByRole('listitem')).toHaveCount(7)
+  await expectNoSidewaysScroll(page)
+  await page.getByRole('button', { name: 'The week after' }).click()
+  await expect(page).toHaveURL(/week=2026-09-21/)
+  await expectAccessible(page, 'a week of work')
+})
+
+test('who calls plants by their common names reads no other, on the walk and in the work, after a new start too', async ({
+  page,
+}) => {
+  await enterDemo(page)
+  await goTo(page, 'Set-up')
+  await page.getByLabel('Names of plants').selectOption('common')
+  await expect(page.getByLabel('Names of plants')).toHaveValue('common')
+  await page.reload()
+  await goTo(page, 'Walk')
+  await expect(page.locator('.walk-name', { hasText: /^ice plant/ })).toBeVisible()
+  await expect(page.getByText('Hylotelephium')).toHaveCount(0)
+  await goTo(page, 'Season')
+  await expect(
+    page.getByRole('button', { name: /^Take cuttings of zonal pelargonium/ }).first(),
+  ).toBeVisible()
+  await expect(page.getByRole('button', { name: /Pelargonium ×/ })).toHaveCount(0)
+  await goTo(page, 'Set-up')
+  await page.getByLabel('Names of plants').selectOption('botanical first')
+  await goTo(page, 'Walk')
+  await expect(page.locator('.walk-name', { hasText: /^Hylotelephium spectabile ice plant/ })).toBeVisible()
 })

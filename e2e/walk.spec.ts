@@ -271,7 +271,7 @@ test('a sheet is printed, typed in by keyboard for its own day, and stands in th
       return story()
     })
     .toBe(1)
-  await page.getByRole('link', { name: 'ice plant' }).click()
+  await page.getByRole('link', { name: 'All about this kind' }).click()
   await expect(page.getByText('Where it stood')).toBeVisible()
   await expectAccessible(page, 'a taxon')
   expect(errors).toEqual([])

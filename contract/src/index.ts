@@ -50,6 +50,7 @@ export {
   type SeenOf,
 } from './endpoint.ts'
 export { isoDay, type ErrorAnswer, type Meanwhile } from './basics.ts'
+export * from './preferences.ts'
 export * from './schemaless.ts'
 export * from './session.ts'
 export * from './gardens.ts'

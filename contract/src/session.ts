@@ -1,17 +1,23 @@
+import { namings } from '@border/core'
 import { z } from 'zod'
 import { id, instant, isoDay, shortText } from './basics.ts'
 import { asks, done, reads } from './endpoint.ts'
+import type { Preferences } from './preferences.ts'
 import { roles } from './roles.ts'
 
 const password = z.string().min(10, 'must be at least 10 characters').max(200)
 export const account = { name: shortText, email: z.email().max(200), password }
+
+const preferences = z.strictObject({ names: z.enum(namings) }) satisfies z.ZodType<Preferences>
 
 const sessionInfo = z.strictObject({
   csrfToken: z.string(),
   /** Nobody has an account yet: the first one is asked for. */
   needsFirstAccount: z.boolean(),
   demoPeople: z.array(z.strictObject({ id, name: z.string(), role: z.enum(roles) })),
-  person: z.strictObject({ id, name: z.string(), practiceName: z.string(), leads: z.boolean() }).nullable(),
+  person: z
+    .strictObject({ id, name: z.string(), practiceName: z.string(), leads: z.boolean(), preferences })
+    .nullable(),
   /** The server's clock, UTC: a device whose own is wrong goes by this. */
   now: instant,
   demoDate: isoDay.nullable(),
@@ -36,4 +42,5 @@ export const sessionEndpoints = {
     body: z.object({ useRealToday: z.boolean() }),
     answer: sessionInfo,
   }),
+  prefer: asks('/session/preferences', 'signed in', { body: preferences, answer: sessionInfo }),
 }

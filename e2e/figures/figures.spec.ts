@@ -186,7 +186,7 @@ test('a click shows its screen at once, and what travels is small', async ({ pag
   await toContent(page, 'Verdicts', '.verdict-split')
   await afterWrite(
     'a move accepted',
-    () => page.getByRole('button', { name: /^Accept: / }).click(),
+    () => page.getByRole('button', { name: /^Agree: / }).click(),
     /^Recorded; its jobs/,
   )
   await toContent(page, 'Now', '.now-jobs li')

@@ -49,7 +49,7 @@ test('one picture of each main view', async ({ page, browser }) => {
   await shoot(page, 'verdicts')
   for (const name of ['Rodgersia podophylla', 'Astrantia major', 'Hosta sieboldiana', 'Hakonechloa macra']) {
     await page.getByRole('button', { name: new RegExp(`^${name}`) }).click()
-    await page.getByRole('button', { name: 'Accept: move' }).click()
+    await page.getByRole('button', { name: 'Agree: move it' }).click()
     await page.getByRole('button', { name: new RegExp(`^${name} ✓`) }).waitFor()
   }
   await goTo(page, 'Rework')
@@ -83,7 +83,7 @@ test('one picture of each main view', async ({ page, browser }) => {
   await goTo(page, 'Season')
   await page.getByRole('button', { name: 'Plan the season' }).click()
   await page.getByRole('button', { name: 'Take this plan' }).click({ timeout: 60_000 })
-  await page.getByRole('heading', { name: 'A plan to look at' }).waitFor({ state: 'hidden' })
+  await page.getByRole('heading', { name: 'The plan proposed' }).waitFor({ state: 'hidden' })
   await page.getByRole('button', { name: /^Lift Rodgersia podophylla from .* \d+ min$/ }).click()
   await page.locator('.season-body').evaluate((body) => body.scrollTo(0, 0))
   await shoot(page, 'season')

@@ -29,6 +29,16 @@ export { bulbSize, type BulbSize } from './bulbs.ts'
 export { rootKind, rootKinds, rootWords, type RootKind } from './roots.ts'
 export { likesCoolSummers } from './coolSummers.ts'
 export { byName, isNamed } from './byName.ts'
+export {
+  called,
+  nameFor,
+  namesOf,
+  namings,
+  USUAL_NAMING,
+  type Names,
+  type Naming,
+  type WrittenName,
+} from './naming.ts'
 export { isUnknown, UNKNOWN } from './unknown.ts'
 export {
   accords,

@@ -27,6 +27,8 @@ import * as carriedOut from './022_carried_out.ts'
 import * as schemeLinks from './023_scheme_links.ts'
 import * as fills from './024_fills.ts'
 import * as potChecks from './025_pot_checks.ts'
+import * as taps from './026_taps.ts'
+import * as preferences from './027_preferences.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -73,6 +75,8 @@ const migrations: Record<string, Knex.Migration> = {
   '023_scheme_links': schemeLinks,
   '024_fills': fills,
   '025_pot_checks': potChecks,
+  '026_taps': taps,
+  '027_preferences': preferences,
 }
 
 /** The migrations in their order, each with its way up and down. */

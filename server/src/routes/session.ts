@@ -14,6 +14,7 @@ import {
   isDemoPerson,
   listDemoPeople,
   setClock,
+  setPreferences,
 } from '../store/people.ts'
 
 /** As passwords are kept: Argon2id, with a salt of its own. */
@@ -89,6 +90,12 @@ export function sessionRoutes(limits: RequestHandler[], tokens: Tokens, now: () 
         return sessionInfo(db, raw)
       },
     }),
+    route(sessionEndpoints.prefer, {
+      handle: async ({ db, body, person }, raw) => {
+        await setPreferences(db, person.id, body)
+        return sessionInfo(db, raw)
+      },
+    }),
   ]
 }
 
@@ -114,7 +121,13 @@ async function infoOf(
     needsFirstAccount: !person && !(await anyAccount(db)),
     demoPeople: person ? [] : await listDemoPeople(db),
     person: person
-      ? { id: person.id, name: person.name, practiceName: person.practiceName, leads: person.leads }
+      ? {
+          id: person.id,
+          name: person.name,
+          practiceName: person.practiceName,
+          leads: person.leads,
+          preferences: person.preferences,
+        }
       : null,
     now: new Date(nowMs).toISOString(),
     demoDate: person?.demoDate ?? null,

@@ -1,4 +1,4 @@
-import type { MemberView, Role } from '@border/contract'
+import { USUAL_PREFERENCES, type MemberView, type Preferences, type Role } from '@border/contract'
 import type { StandsAt } from '@border/core'
 import { randomUUID } from 'node:crypto'
 import type { Db } from '../database/connect.ts'
@@ -12,6 +12,7 @@ export interface Person {
   demoDate: string | null
   usesRealToday: boolean
   leads: boolean
+  preferences: Preferences
 }
 
 const personColumns = [
@@ -22,14 +23,21 @@ const personColumns = [
   'demo_date as demoDate',
   'use_real_today as usesRealToday',
   'leads',
+  'preferences',
 ]
 
 /** Somebody by id. */
 export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
-  return db('people')
+  const person = await db('people')
     .join('practices', 'practices.id', 'practice_id')
     .where('people.id', id)
     .first(personColumns)
+  return person && { ...person, preferences: { ...USUAL_PREFERENCES, ...person.preferences } }
+}
+
+/** How somebody wants things called and written from now on. */
+export async function setPreferences(db: Db, personId: string, preferences: Preferences): Promise<void> {
+  await db('people').where({ id: personId }).update({ preferences })
 }
 
 /** Whose address this is, whatever its capitals, and what the password is held against: one at most in each practice. */

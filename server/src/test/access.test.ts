@@ -155,6 +155,17 @@ describe('signing in', () => {
     ]).toEqual(['Here', 'Elsewhere', undefined])
   })
 
+  it('keeps how each wants things called for them alone, and refuses what there is not', async () => {
+    const names = async (client: Client) => (await client.open()).person!.preferences.names
+    const other = people.get('keeper')!
+    expect([await names(practice.head), await names(other)]).toEqual(['botanical first', 'botanical first'])
+    const said = await practice.head.post('/session/preferences', { names: 'common' })
+    expect([said.status, said.body.person.preferences]).toEqual([200, { names: 'common' }])
+    expect([await names(practice.head), await names(other)]).toEqual(['common', 'botanical first'])
+    expect((await practice.head.post('/session/preferences', { names: 'by heart' })).status).toBe(422)
+    expect(await names(practice.head)).toBe('common')
+  })
+
   it('lets a head gardener change roles, but not of who leads the practice', async () => {
     const people = `/gardens/${practice.gardenId}/people`
     const deputy = await practice.join('deputy', 'head')

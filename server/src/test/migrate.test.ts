@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto'
+import { featureKinds } from '@border/core'
 import { expect, it } from 'vitest'
 import * as walk from '../database/003_walk.ts'
 import * as foundation from '../database/007_foundation.ts'
@@ -11,6 +12,8 @@ import * as carriedOut from '../database/022_carried_out.ts'
 import * as schemeLinks from '../database/023_scheme_links.ts'
 import * as fills from '../database/024_fills.ts'
 import * as potChecks from '../database/025_pot_checks.ts'
+import * as taps from '../database/026_taps.ts'
+import * as preferences from '../database/027_preferences.ts'
 import * as limits from '../database/010_limits.ts'
 import { practiceWithGarden } from './practice.ts'
 
@@ -20,6 +23,8 @@ it('walks noted before there were signs become observations, and go back as they
   try {
     const planting = await db('plantings').first('id')
     for (const later of [
+      preferences,
+      taps,
       potChecks,
       fills,
       schemeLinks,
@@ -54,6 +59,33 @@ it('walks noted before there were signs become observations, and go back as they
     )
     await walk.up(db)
     expect(await kept()).toEqual(expected)
+  } finally {
+    await practice.stop()
+  }
+})
+
+it('the database takes every kind of thing that a plan is made of; a tap is water meanwhile where there was none', async () => {
+  const practice = await practiceWithGarden()
+  const { db } = practice
+  try {
+    const { id: garden_id } = await db('gardens').first('id')
+    const add = (kind: string) =>
+      db('features').insert({
+        id: randomUUID(),
+        garden_id,
+        kind,
+        name: `A ${kind} of its own`,
+        geometry: { type: 'Point', coordinates: [1, 2] },
+      })
+    for (const kind of featureKinds) await add(kind)
+    await expect(add('fountain')).rejects.toThrow('features_kind_check')
+    const kindOf = async () => (await db('features').where({ name: 'A tap of its own' }).first('kind')).kind
+    expect(await kindOf()).toBe('tap')
+    await taps.down(db)
+    expect(await kindOf()).toBe('water')
+    await expect(add('tap')).rejects.toThrow('features_kind_check')
+    await taps.up(db)
+    expect(await kindOf()).toBe('tap')
   } finally {
     await practice.stop()
   }

@@ -147,6 +147,7 @@ export function validWrites(
   const { seasons, watering, containers, rules, crews, walks, photos, pictures, records, reworks, prices } =
     endpoints
   valid(sessions.setClock, async () => ({ body: { useRealToday: false } }))
+  valid(sessions.prefer, async () => ({ body: { names: 'botanical first' } }))
   valid(gardens.create, async () => ({
     body: { name: name('Garden'), latitude: 51, longitude: 0, timeZone: 'Europe/London', northDeg: 3 },
   }))

@@ -44,11 +44,16 @@ export function useChangeSession() {
       await forgetHere()
       // The next person starts from the start, not from where this one stood.
       if (name === 'signOut') return location.assign('/')
-      client.setQueryData(SESSION, session)
-      // Where there is no connection it is this person's session that is known.
-      void persister.persistQueryByKey(SESSION, client).catch(() => {})
+      keepSession(client, session)
     },
   })
+}
+
+/** What is known of who is signed in, here and on the device. */
+export function keepSession(client: QueryClient, session: Session): void {
+  client.setQueryData(SESSION, session)
+  // Where there is no connection it is this person's session that is known.
+  void persister.persistQueryByKey(SESSION, client).catch(() => {})
 }
 
 /** What one person's device keeps for where there is no connection; what waits to be sent stays theirs. */

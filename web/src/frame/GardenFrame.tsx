@@ -48,6 +48,7 @@ function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary 
   const { on } = useAsOf(today)
   const asOf = on === today ? undefined : on
   const asked = useGarden(gardenId, asOf)
+  const { person } = useSignedIn()
   useEffect(() => localStorage.setItem(LAST_GARDEN, gardenId), [gardenId])
   useFollowed(gardenId, today)
   return (
@@ -63,6 +64,7 @@ function Framed({ garden: { id: gardenId, timeZone } }: { garden: GardenSummary 
           instantMs,
           isHead: role === 'head',
           isCrew: role !== 'keeper',
+          preferences: person.preferences,
         }
         return (
           <div className="frame">
@@ -112,6 +114,15 @@ function GardenNav({ context }: { context: GardenContext }) {
   // Only the as-of date goes along from screen to screen.
   const search = asOf ? `?on=${asOf}` : ''
   const screen = pathname.split('/')[3] ?? 'light'
+  const links = useRef<HTMLDivElement>(null)
+  // On a phone the row of screens is wider than the page: the one that is open is in view.
+  useEffect(() => {
+    const row = links.current
+    const open = row?.querySelector<HTMLElement>('[aria-current=page]')
+    if (!row || !open) return
+    const [of, at] = [row.getBoundingClientRect(), open.getBoundingClientRect()]
+    row.scrollLeft += at.left + at.width / 2 - (of.left + of.width / 2)
+  }, [screen])
   const soilC = view.climate && Math.round(usually(view.climate.soilC, on))
   const options = [
     ...(gardens ?? [view.garden]).map((g) => ({ value: g.id, label: g.name })),
@@ -135,7 +146,7 @@ function GardenNav({ context }: { context: GardenContext }) {
           {soilC !== null && ` · soil about ${soilC} °C${view.climate?.isSimulated ? ', simulated' : ''}`}
         </small>
       </div>
-      <div className="frame-links">
+      <div className="frame-links" ref={links}>
         <Links gardenId={view.garden.id} search={search} asOf={asOf} />
       </div>
       <div className="frame-foot">

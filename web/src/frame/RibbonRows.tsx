@@ -49,8 +49,9 @@ export function RibbonRows({ context, x, year, labels, openWindows, workingDays 
         ))}
       <line x1={x(0)} x2={x(DAYS)} y1={FOOT_Y} y2={FOOT_Y} stroke="var(--rule-strong)" />
       {labels &&
-        ROW_NAMES.map(([text, y]) => (
+        ROW_NAMES.map(([text, y, means]) => (
           <text key={text} x={x(0) - 8} y={y} textAnchor="end">
+            <title>{means}</title>
             {text}
           </text>
         ))}
@@ -58,11 +59,16 @@ export function RibbonRows({ context, x, year, labels, openWindows, workingDays 
   )
 }
 
+/** Rows by what they are called, where they stand, and what they mean. */
 const ROW_NAMES = [
-  ['frost risk', 22],
-  ['soil warmth', 45],
-  ['in bloom', 67],
-  ['windows, working days', 86],
+  ['frost risk', 22, 'How likely a frost is on each day of a usual year here.'],
+  ['soil warmth', 45, 'How warm the soil is ten centimetres down in a usual year, from 0 °C up.'],
+  ['in bloom', 67, 'What usually flowers in each week, in its own colours: a block for each few kinds.'],
+  [
+    'job windows',
+    86,
+    'Days on which open jobs can be done well: the darker, the more of them. Strokes are days of work.',
+  ],
 ] as const
 
 const Months = ({ x }: Pick<OnRibbon, 'x'>) =>

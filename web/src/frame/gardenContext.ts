@@ -1,5 +1,5 @@
-import type { GardenView } from '@border/contract'
-import type { IsoDate } from '@border/core'
+import type { GardenView, Preferences } from '@border/contract'
+import { USUAL_NAMING, type IsoDate, type Naming } from '@border/core'
 import { useOutletContext } from 'react-router'
 
 /** What every garden screen stands on. */
@@ -16,6 +16,12 @@ export interface GardenContext {
   instantMs: () => number
   isHead: boolean
   isCrew: boolean
+  /** How whoever looks on wants things called and written. */
+  preferences: Preferences
 }
+
+/** How whoever looks on calls plants; as is usual where they look on a garden that is not theirs. */
+export const useNaming = (): Naming =>
+  useOutletContext<GardenContext | undefined>()?.preferences.names ?? USUAL_NAMING
 
 export const useGardenContext = () => useOutletContext<GardenContext>()

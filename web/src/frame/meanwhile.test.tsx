@@ -33,7 +33,7 @@ async function changeName() {
   const app = openApp(`/g/${gardenId}/set-up`)
   const { user } = app
   await user.click(await screen.findByRole('button', { name: `Change ${person.name}` }))
-  const form = within(screen.getByRole('button', { name: 'Leave it' }).closest('form')!)
+  const form = within(screen.getByRole('button', { name: 'Cancel' }).closest('form')!)
   await user.clear(form.getByLabelText('Name'))
   await user.type(form.getByLabelText('Name'), 'Robin')
   return { ...app, keep: () => user.click(form.getByRole('button', { name: 'Keep' })) }

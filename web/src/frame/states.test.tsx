@@ -60,7 +60,7 @@ const screens: Shown[] = [
     needs: recordEndpoints.bloom,
     shows: text(/In flower, by week/),
   },
-  { title: 'Verdicts', path: 'verdicts', needs: verdictEndpoints.assessment, shows: text(/your word/) },
+  { title: 'Verdicts', path: 'verdicts', needs: verdictEndpoints.assessment, shows: text(/your decision/) },
   { title: 'Rework', path: 'rework', needs: reworkEndpoints.list, shows: text(/Decide a place anew/) },
   {
     title: 'Rework',
@@ -83,7 +83,7 @@ const screens: Shown[] = [
     title: taxon,
     path: `plants/taxon/${encodeURIComponent(taxon)}`,
     needs: recordEndpoints.read,
-    shows: text(/All taxa/),
+    shows: text(/All kinds/),
   },
   {
     title: 'A planting',

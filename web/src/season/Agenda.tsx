@@ -13,23 +13,29 @@ import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { momentText, shortDate, shortDayMonth, weekdayName } from '../frame/words.ts'
+import { JobLine } from './JobLine.tsx'
 
 /** A day this near can be seen to be lost. */
 const LOSABLE_DAYS = 10
 
 interface AgendaProps {
   season: SeasonView
+  /** Of its jobs those that are shown. */
+  shows: (job: JobView) => boolean
   chosenId: string
   onChoose: (job: JobView) => void
 }
 
 /** The working days that have work, each with its load. */
-export function Agenda({ season, chosenId, onChoose }: AgendaProps) {
+export function Agenda({ season, shows, chosenId, onChoose }: AgendaProps) {
   const open = season.jobs.filter((j) => j.state === 'open')
-  const days = [...new Set(open.flatMap((j) => j.parts.map((p) => p.day)))].sort()
+  const shown = open.filter(shows)
+  const days = [...new Set(shown.flatMap((j) => j.parts.map((p) => p.day)))].sort()
   const working = new Map(season.workingDays.map((d) => [d.day, d]))
-  const done = season.jobs.filter((j) => j.done).sort((a, b) => (a.done!.on < b.done!.on ? 1 : -1))
-  const unplaced = open.filter((j) => !j.plannedOn)
+  const done = season.jobs
+    .filter((j) => j.done && shows(j))
+    .sort((a, b) => (a.done!.on < b.done!.on ? 1 : -1))
+  const unplaced = shown.filter((j) => !j.plannedOn)
   return (
     <div className="agenda">
       {unplaced.length > 0 && (
@@ -45,7 +51,7 @@ export function Agenda({ season, chosenId, onChoose }: AgendaProps) {
         <AgendaDay
           key={day}
           day={day}
-          open={open}
+          {...{ open, shows }}
           at={working.get(day)}
           chosenId={chosenId}
           onChoose={onChoose}
@@ -74,6 +80,7 @@ export function Agenda({ season, chosenId, onChoose }: AgendaProps) {
 function AgendaDay({
   day,
   open,
+  shows,
   at,
   chosenId,
   onChoose,
@@ -81,7 +88,7 @@ function AgendaDay({
   day: string
   open: readonly JobView[]
   at: SeasonView['workingDays'][number] | undefined
-} & Pick<AgendaProps, 'chosenId' | 'onChoose'>) {
+} & Pick<AgendaProps, 'shows' | 'chosenId' | 'onChoose'>) {
   const { view, isHead, today } = useGardenContext()
   const lose = useGardenWrite(
     crewEndpoints.setDay,
@@ -119,15 +126,17 @@ function AgendaDay({
           {elsewhere > 0 && ` and ${minutesText(elsewhere)} elsewhere or on the way`} of {minutesText(room)}
         </small>
       </div>
-      {sittings.map((s) => (
-        <JobLine
-          key={s.job.id}
-          job={s.job}
-          chosenId={chosenId}
-          onChoose={onChoose}
-          extra={minutesText(s.minutes)}
-        />
-      ))}
+      {sittings
+        .filter((s) => shows(s.job))
+        .map((s) => (
+          <JobLine
+            key={s.job.id}
+            job={s.job}
+            chosenId={chosenId}
+            onChoose={onChoose}
+            extra={minutesText(s.minutes)}
+          />
+        ))}
     </section>
   )
 }
@@ -193,36 +202,5 @@ function Moved({ rescheduled: { id, at, moved } }: { rescheduled: Rescheduled })
         ))}
       </ul>
     </section>
-  )
-}
-
-function JobLine({
-  job,
-  chosenId,
-  onChoose,
-  extra,
-}: {
-  job: JobView
-  chosenId: string
-  onChoose: (job: JobView) => void
-  extra: string
-}) {
-  return (
-    <button
-      type="button"
-      className={`job-line${job.id === chosenId ? ' selected' : ''}`}
-      aria-pressed={job.id === chosenId}
-      onClick={() => onChoose(job)}
-    >
-      <span>
-        {job.state === 'done' ? '✓ ' : ''}
-        {job.title}
-      </span>
-      <small>
-        {job.unsure && 'unsure, '}
-        {job.pinnedOn && 'pinned, '}
-        {extra}
-      </small>
-    </button>
   )
 }

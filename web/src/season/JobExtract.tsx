@@ -4,6 +4,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { useSize } from '../frame/useSize.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow } from '../plan/scale.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Ground shown about the plants of a job, and least of it, metres: enough to find them by what stands beside. */
 const ABOUT_M = 1.2
@@ -65,7 +66,7 @@ export function JobExtract({ tags }: { tags: readonly string[] }) {
       <figcaption>
         {plants.map((p, i) => (
           <span key={p.id}>
-            <b>{i + 1}</b> {p.tag} <span className="taxon">{p.taxon.botanical}</span>
+            <b>{i + 1}</b> {p.tag} <KindName of={p.taxon} isShort />
           </span>
         ))}
       </figcaption>

@@ -21,6 +21,7 @@ import { StepOf } from '../rework/OfScheme.tsx'
 import { DayChooser } from './DayChooser.tsx'
 import { placesText } from './dayWork.ts'
 import { Recording } from './Recording.tsx'
+import { useCalled } from '../frame/KindName.tsx'
 
 interface Props {
   job: JobView
@@ -30,6 +31,7 @@ interface Props {
 
 /** One job: cautions first, when and why then, what it takes, and recording it done. */
 export function JobPanel({ job, season, onChoose }: Props) {
+  const called = useCalled()
   const { view, isCrew, isHead } = useGardenContext()
   const leaveOut = useGardenWrite(
     seasonEndpoints.leaveOut,
@@ -43,7 +45,7 @@ export function JobPanel({ job, season, onChoose }: Props) {
   return (
     <div className="stack job-panel">
       <div>
-        <h2>{job.title}</h2>
+        <h2>{called(job.title)}</h2>
         <p className="soft">
           {placesText(job.placeIds, nameOf)}
           {!job.isPast && `${job.placeId ? ', ' : ''}about ${minutesText(job.minutes)}`}

@@ -26,6 +26,7 @@ import { materialsOf, placesText, workOf, type Sitting } from './dayWork.ts'
 import { Recording } from './Recording.tsx'
 import './season.css'
 import { Watering } from './Watering.tsx'
+import { useCalled } from '../frame/KindName.tsx'
 
 /** A day's work on one sheet: cautions and what to take along first, then the jobs in order, with the plan. */
 export function JobSheetScreen() {
@@ -137,11 +138,12 @@ interface SheetJobProps {
 }
 
 function SheetJob({ sitting: { job, minutes }, canRecord, shownAt }: SheetJobProps) {
+  const called = useCalled()
   const nameOf = usePlaceName()
   return (
     <li>
       <h3>
-        <span className="job-sheet-box" aria-hidden /> {job.title}
+        <span className="job-sheet-box" aria-hidden /> {called(job.title)}
       </h3>
       <p>
         {job.placeIds.length > 0 && `${placesText(job.placeIds, nameOf)}, `}

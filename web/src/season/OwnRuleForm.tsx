@@ -179,7 +179,7 @@ export function OwnRuleForm({ rule, onClose }: { rule?: OwnRuleRequest; onClose:
         <Button look="primary" type="submit" loading={save.isPending}>
           Keep the rule
         </Button>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Form>
   )
@@ -296,7 +296,7 @@ const Materials = () => (
             <Form.Item name={[name, 'perM2']} label="a square metre">
               <InputNumber min={0} max={1000} />
             </Form.Item>
-            <Button onClick={() => remove(name)}>Leave it off</Button>
+            <Button onClick={() => remove(name)}>Leave it out</Button>
           </div>
         ))}
         <Button size="small" onClick={() => add()}>

@@ -241,9 +241,9 @@ function AskJob({ rule }: { rule: RuleView }) {
 
 const adjustedText = (a: NonNullable<RuleView['adjusted']>): string =>
   [
-    a.shiftDays ? `${Math.abs(a.shiftDays)} days ${a.shiftDays < 0 ? 'sooner' : 'later'}` : '',
+    a.shiftDays ? `${counted(Math.abs(a.shiftDays), 'day')} ${a.shiftDays < 0 ? 'sooner' : 'later'}` : '',
     a.labour ? `${Math.round(a.labour * 100)} % of the labour` : '',
-    a.everyDays ? `every ${a.everyDays} days` : '',
+    a.everyDays ? (a.everyDays === 1 ? 'every day' : `every ${a.everyDays} days`) : '',
     a.monthDays ? `on ${monthDaysWords(a.monthDays)}` : '',
     a.everySeasons ? `every ${counted(a.everySeasons, 'season')}` : '',
   ]

@@ -40,14 +40,14 @@ export function ScheduleRun({ season }: { season: SeasonView }) {
     return <UnderWay run={run} onStop={() => answer.mutate({ take: false })} />
   if (run.state !== 'ready' || !run.result) return null
   return (
-    <section className="plan-run" aria-label="A plan to look at">
+    <section className="plan-run" aria-label="The plan proposed">
       <div className="spread">
-        <h2>A plan to look at</h2>
+        <h2>The plan proposed</h2>
         <span className="row">
           <Button look="primary" loading={answer.isPending} onClick={() => answer.mutate({ take: true })}>
             Take this plan
           </Button>
-          <Button onClick={() => answer.mutate({ take: false })}>Leave it as it is</Button>
+          <Button onClick={() => answer.mutate({ take: false })}>Keep the plan as it was</Button>
         </span>
       </div>
       <Summary plan={run.result} season={season} />

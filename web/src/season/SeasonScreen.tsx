@@ -11,13 +11,21 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { SimulatedNote } from '../frame/Simulated.tsx'
 import { Answered, Empty } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
+import { Segments } from '../frame/Segments.tsx'
 import { useSeason } from './queries.ts'
 import { PastWork } from './PastWork.tsx'
 import { Agenda } from './Agenda.tsx'
 import { JobPanel } from './JobPanel.tsx'
 import './season.css'
 import { ScheduleButton, ScheduleRun } from './ScheduleRun.tsx'
+import { JobFilters, passes, useJobFilter } from './JobFilter.tsx'
+import { WeekPlan } from './WeekPlan.tsx'
 import { YearByPlace } from './YearByPlace.tsx'
+
+const SPANS = [
+  { value: 'year', label: 'The year' },
+  { value: 'week', label: 'A week' },
+] as const
 
 /** Jobs with their windows, the working days they fall on, and one job in full. */
 export function SeasonScreen() {
@@ -35,6 +43,9 @@ function Season({ data }: { data: SeasonView }) {
   const isBehind = useIsBehind(view.garden.id)
   const ordered = [...data.jobs].sort(byDay)
   const [chosen, choose] = useChosenJob(ordered)
+  const [filter, sieve] = useJobFilter()
+  const [span, show] = useParam('span')
+  const shows = (j: JobView) => passes(filter, j, data.workingDays)
   return (
     <>
       <ScreenHead title="Season" lead={<Lead jobs={data.jobs} isBehind={isBehind} />}>
@@ -61,8 +72,33 @@ function Season({ data }: { data: SeasonView }) {
             <SimulatedNote />
             <Behind isBehind={isBehind} />
             <ScheduleRun season={data} />
-            <YearByPlace jobs={ordered} days={data.workingDays} chosenId={chosen.id} onChoose={choose} />
-            <Agenda season={data} chosenId={chosen.id} onChoose={choose} />
+            <div className="row season-shown">
+              <Segments
+                label="How the season is shown"
+                value={span === 'week' ? 'week' : 'year'}
+                options={SPANS}
+                onChange={(v) => show(v === 'week' ? v : undefined)}
+              />
+              <JobFilters season={data} filter={filter} onFilter={sieve} />
+            </div>
+            {ordered.some((j) => j.state === 'open') &&
+              !ordered.some((j) => j.state === 'open' && shows(j)) && (
+                <p>No open job is of that kind, there, on those days.</p>
+              )}
+            {span === 'week' ? (
+              <WeekPlan season={data} jobs={ordered.filter(shows)} chosenId={chosen.id} onChoose={choose} />
+            ) : (
+              <>
+                <YearByPlace
+                  jobs={ordered}
+                  shows={shows}
+                  days={data.workingDays}
+                  chosenId={chosen.id}
+                  onChoose={choose}
+                />
+                <Agenda season={data} shows={shows} chosenId={chosen.id} onChoose={choose} />
+              </>
+            )}
           </div>
           <aside aria-label="The chosen job" id="job">
             <JobPanel key={chosen.id} job={chosen} season={data} onChoose={choose} />
@@ -74,8 +110,8 @@ function Season({ data }: { data: SeasonView }) {
           <ScheduleRun season={data} />
           <p>
             Plan the season, and the care that the <Link to="../rules">rules</Link> ask for appears here, each
-            job in its window on a working day. Moves come from <Link to="../verdicts">Verdicts</Link>: accept
-            one, and its preparation, lifting and aftercare are here at once.
+            job in its window on a working day. Moves come from <Link to="../verdicts">Verdicts</Link>: agree
+            to one, and its preparation, lifting and aftercare are here at once.
           </p>
         </Empty>
       )}

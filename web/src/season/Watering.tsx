@@ -8,6 +8,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDayMonth } from '../frame/words.ts'
 import { useWatering } from './queries.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 type Thirsty = WateringView['plants'][number]
 
@@ -65,7 +66,7 @@ function ToWater({ data, by, title }: { data: WateringView; by: string | undefin
               {here.map((p) => (
                 <li key={p.plantingId}>
                   <Link to={`../plants/${p.plantingId}`}>
-                    <span className="taxon">{p.botanical}</span>, {p.tag}
+                    <KindName of={p} isShort />, {p.tag}
                   </Link>
                   : {p.litres} l{p.dueOn! <= today ? ' now' : ` on ${shortDayMonth(p.dueOn!)}`}.{' '}
                   <small>{p.says}</small>

@@ -6,15 +6,21 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { useSize } from '../frame/useSize.ts'
 import { shortDayMonth } from '../frame/words.ts'
+import { useCalled } from '../frame/KindName.tsx'
 
 interface Props {
+  /** All of them: days are full by what is not shown as well. */
   jobs: readonly JobView[]
+  shows: (job: JobView) => boolean
   days: readonly { day: IsoDate; minutes: number }[]
   chosenId: string
   onChoose: (job: JobView) => void
 }
 
-const LANE = 9
+/** High enough for the word of what a bar is. */
+const LANE = 15
+/** Of such a word, a letter's width; it stands in its bar, or is left out. */
+const LETTER = 6.2
 const GAP = 5
 const TOP = 40
 const LOAD = 16
@@ -23,11 +29,12 @@ const LEAST_WIDTH = 560
 const SHOWN_DAYS = 366
 
 /** The year by place: each job's window and day, and above them how full the working days are. */
-export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
+export function YearByPlace({ jobs, shows, days, chosenId, onChoose }: Props) {
   const { today } = useGardenContext()
   const nameOf = usePlaceName()
   const [ref, { width }] = useSize()
-  const open = jobs.filter((j) => j.state === 'open' && j.window.earliest < addDays(today, SHOWN_DAYS))
+  const all = jobs.filter((j) => j.state === 'open' && j.window.earliest < addDays(today, SHOWN_DAYS))
+  const open = all.filter(shows)
   const rows = lanes(open, (j) => (j.placeIds.length > 1 ? 'Pots together' : nameOf(j.placeId, 'Moves')))
   const from = addDays(today, -6)
   const last = maxDay(addDays(today, 40), ...open.map((j) => j.window.latest))
@@ -35,7 +42,7 @@ export function YearByPlace({ jobs, days, chosenId, onChoose }: Props) {
   const x = scaleLinear([dayNumber(from), dayNumber(to)], [LABEL + 8, width - 10]).clamp(true)
   const xOf = (day: IsoDate) => x(dayNumber(day))
   const height = TOP + rows.reduce((sum, r) => sum + r.lanes.length * LANE + GAP, 0)
-  const used = minutesByDay(open)
+  const used = minutesByDay(all)
   // On a phone the agenda below says the same in words.
   if (open.length === 0 || (width > 0 && width < LEAST_WIDTH)) return <div ref={ref} />
   const tops = rows.map((_, i) => rows.slice(0, i).reduce((sum, r) => sum + r.lanes.length * LANE + GAP, TOP))
@@ -110,7 +117,13 @@ function JobBar({
   isChosen: boolean
   onChoose: (job: JobView) => void
 }) {
+  const called = useCalled()
   const { earliest, latest, bestFrom, bestTo } = job.window
+  const word = wordIn(
+    [earliest, bestFrom, bestTo, latest].map(xOf) as [number, number, number, number],
+    job.parts.map((p) => xOf(p.day)),
+    LETTER * job.kind.length,
+  )
   const bar = (className: string, from: IsoDate, to: IsoDate) => (
     <rect
       x={xOf(from)}
@@ -122,13 +135,18 @@ function JobBar({
   )
   return (
     <g className={`year-job${isChosen ? ' selected' : ''}`} onClick={() => onChoose(job)}>
-      <title>{`${job.title}${job.plannedOn ? `, ${shortDayMonth(job.plannedOn)}` : ', no day'}`}</title>
+      <title>{`${called(job.title)}${job.plannedOn ? `, ${shortDayMonth(job.plannedOn)}` : ', no day'}`}</title>
       {bar('year-window', earliest, latest)}
       {bar(job.plannedOn ? 'year-best' : 'year-best none', bestFrom, bestTo)}
+      {word && (
+        <text x={word.x} y={y + LANE - 5} className={word.isOnBest ? 'year-kind on-best' : 'year-kind'}>
+          {job.kind}
+        </text>
+      )}
       {job.parts.map((p, n) => (
         <path
           key={n}
-          d={`M${xOf(p.day)},${y - 1}l3.6,4.5l-3.6,4.5l-3.6,-4.5Z`}
+          d={`M${xOf(p.day)},${y + 2}l3.6,4.5l-3.6,4.5l-3.6,-4.5Z`}
           fill="var(--sheet)"
           stroke="var(--ink)"
           strokeWidth={1.3}
@@ -137,6 +155,36 @@ function JobBar({
     </g>
   )
 }
+
+/** Half a mark of a day, with room beside it, pixels. */
+const MARK = 6
+
+/**
+ * Where a word fits in a bar: on one tone of it, and on no mark of a day.
+ *
+ * @param edges of the window and of the best of it, from left to right, pixels
+ * @returns the first such place from the left; undefined where there is none
+ */
+export function wordIn(
+  [from, bestFrom, bestTo, to]: readonly [number, number, number, number],
+  marks: readonly number[],
+  wide: number,
+): { x: number; isOnBest: boolean } | undefined {
+  const tones = [
+    { from, to: bestFrom, isOnBest: false },
+    { from: bestFrom, to: bestTo, isOnBest: true },
+    { from: bestTo, to, isOnBest: false },
+  ]
+  for (const { isOnBest, ...tone } of tones) {
+    const within = marks.filter((m) => m > tone.from - MARK && m < tone.to + MARK).sort((a, b) => a - b)
+    const starts = [tone.from, ...within.map((m) => m + MARK)]
+    const ends = [...within.map((m) => m - MARK), tone.to]
+    const k = starts.findIndex((start, i) => ends[i]! - start >= wide + 2 * ROOM)
+    if (k >= 0) return { x: starts[k]! + ROOM, isOnBest }
+  }
+  return undefined
+}
+const ROOM = 3
 
 /** Jobs of each place, those that overlap in lanes below one another. */
 function lanes(jobs: readonly JobView[], placeOf: (j: JobView) => string) {

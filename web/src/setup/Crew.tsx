@@ -162,7 +162,7 @@ function PersonForm({ person, onClose }: { person?: Person; onClose: () => void 
         <Button look="primary" type="submit" loading={save.isPending}>
           Keep
         </Button>
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
       </div>
     </Form>
   )

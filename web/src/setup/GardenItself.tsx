@@ -127,7 +127,7 @@ function TakeOut() {
           disabled: typed.trim() !== view.garden.name,
           loading: takeOut.isPending,
         }}
-        cancelText="Leave it"
+        cancelText="Cancel"
         onOk={() => void go()}
         onCancel={() => setOpen(false)}
       >

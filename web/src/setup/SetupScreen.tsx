@@ -15,6 +15,8 @@ import {
   schools,
   latitudeWords,
   longitudeWords,
+  namings,
+  type Naming,
 } from '@border/core'
 import { Form, Input, Radio, Select } from 'antd'
 import { useState } from 'react'
@@ -23,11 +25,12 @@ import { useChangeSession, useSignedIn } from '../api/session.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
+import { Choose } from '../frame/Choose.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
-import { useCalendarLink, useMembers } from './queries.ts'
+import { useCalendarLink, useMembers, usePrefer } from './queries.ts'
 import { BringCsv } from './BringCsv.tsx'
 import { WeatherRecord } from './WeatherRecord.tsx'
 import { Crew } from './Crew.tsx'
@@ -66,6 +69,7 @@ export function SetupScreen() {
           <p>
             {session.person.name}, {roleWords[view.garden.role]} of this garden.
           </p>
+          <YouPrefer />
           <Button onClick={() => change.mutate({ name: 'signOut' })}>Sign out here</Button>
         </section>
         <section>
@@ -120,6 +124,30 @@ function Schools() {
         ))}
       </div>
     </section>
+  )
+}
+
+const namingWords: Record<Naming, string> = {
+  'common first': 'common, then botanical',
+  'botanical first': 'botanical, then common',
+  common: 'common alone',
+  botanical: 'botanical alone',
+}
+
+/** How things are called and written for whoever is signed in, on all their devices. */
+function YouPrefer() {
+  const { names } = useGardenContext().preferences
+  const prefer = usePrefer()
+  return (
+    <div className="row">
+      <span>Names of plants</span>
+      <Choose<Naming>
+        label="Names of plants"
+        value={names}
+        options={namings.map((value) => ({ value, label: namingWords[value] }))}
+        onChange={(value) => prefer.mutate({ names: value })}
+      />
+    </div>
   )
 }
 

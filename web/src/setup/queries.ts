@@ -1,5 +1,16 @@
-import { climateEndpoints, crewEndpoints, gardenEndpoints, seasonEndpoints } from '@border/contract'
+import {
+  climateEndpoints,
+  crewEndpoints,
+  gardenEndpoints,
+  seasonEndpoints,
+  type Preferences,
+} from '@border/contract'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useAnswer } from '../api/answers.ts'
+import { changeSession } from '../api/client.ts'
+import { keepSession } from '../api/session.ts'
+import { errorText } from '../api/writes.ts'
+import { announce } from '../frame/Announced.tsx'
 
 export const useSoil = (gardenId: string) => useAnswer(climateEndpoints.soil, { params: { gardenId } })
 
@@ -16,3 +27,13 @@ export const useCalendarLink = (gardenId: string, enabled: boolean) =>
 
 export const useMembers = (gardenId: string, enabled: boolean) =>
   useAnswer(gardenEndpoints.listMembers, { params: { gardenId } }, { enabled })
+
+/** How whoever is signed in wants things called and written from now on. */
+export function usePrefer() {
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: (preferences: Preferences) => changeSession({ name: 'prefer', body: preferences }),
+    onSuccess: (session) => keepSession(client, session),
+    onError: (error) => announce.failed(errorText(error)),
+  })
+}
