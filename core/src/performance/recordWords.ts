@@ -19,8 +19,8 @@ export type ToldModel = Pick<RecordModel, 'shares' | 'untold' | 'untied' | 'taxa
 const words: Record<SourceOrChance, string> = {
   place: 'the place',
   year: 'the year',
-  taxon: 'the taxon',
-  light: 'the taxon in its light',
+  taxon: 'the kind',
+  light: 'the kind in its light',
   planting: 'the single planting',
   chance: 'chance and the eye',
 }
@@ -77,7 +77,7 @@ function confoundedSaid(
   const apart = `${wordsOf(sources)} cannot be told apart.`
   if (has('place') && has('taxon'))
     return {
-      says: `Each place has a taxon of its own: ${apart}`,
+      says: `Each place has a kind of its own: ${apart}`,
       wouldTell: `${secondClump(model, names)} in another place would tell.`,
     }
   if (has('place') && has('year'))
@@ -94,12 +94,12 @@ function confoundedSaid(
     }
   if (has('taxon') && has('planting'))
     return {
-      says: `Each taxon stands here once: ${apart}`,
+      says: `Each kind stands here once: ${apart}`,
       wouldTell: `${secondClump(model, names)} elsewhere would tell.`,
     }
   if (has('light') && has('planting'))
     return {
-      says: `No taxon has two plantings in the same light: ${apart}`,
+      says: `No kind has two plantings in the same light: ${apart}`,
       wouldTell: 'A second clump of one beside the first would tell.',
     }
   return { says: capitalised(apart), wouldTell: 'More plantings and more seasons would tell.' }
@@ -107,11 +107,11 @@ function confoundedSaid(
 
 const moreOf = (source: SourceOrChance): string =>
   ({
-    place: 'More places with the same taxa in them would tell.',
+    place: 'More places with the same kinds in them would tell.',
     year: 'More seasons would tell.',
-    taxon: 'More taxa, and second clumps of those there are, would tell.',
-    light: 'The same taxa in other light would tell.',
-    planting: 'More seasons, and second clumps of one taxon, would tell.',
+    taxon: 'More kinds, and second clumps of those there are, would tell.',
+    light: 'The same kinds in other light would tell.',
+    planting: 'More seasons, and second clumps of one kind, would tell.',
     chance: 'More walks a season would tell.',
   })[source]
 
@@ -127,8 +127,8 @@ function untiedSaid({ untied, taxa }: ToldModel, names: RecordNames): CannotTell
   const far = listed([...apart, ...(more > 0 ? [`${more} more`] : [])])
   return [
     {
-      says: `Nothing ties ${far} to ${others}: no taxon stands in both, and what is plant and what is place there rests on averages.`,
-      wouldTell: 'One taxon planted in both would tie them.',
+      says: `Nothing ties ${far} to ${others}: no kind stands in both, and what is plant and what is place there rests on averages.`,
+      wouldTell: 'One kind planted in both would tie them.',
     },
   ]
 }

@@ -90,7 +90,7 @@ describe('what the record cannot tell', () => {
     const model = recordOf({ places: 1, seasons: 4 })!
     expect(certain(model)).toContainEqual({ sources: ['taxon', 'planting'], why: 'confounded' })
     expect(model.shares.map((s) => s.sources)).toEqual([['year'], ['taxon', 'planting'], ['chance']])
-    expect(said(model).join(' ')).toContain('Each taxon stands here once')
+    expect(said(model).join(' ')).toContain('Each kind stands here once')
   })
 
   it('is the planting from chance, where each was scored once: neither has a share', () => {
@@ -112,6 +112,6 @@ describe('what the record cannot tell', () => {
     expect(model.taxa.every((t) => t.expected === undefined)).toBe(true)
     expect(model.places).toEqual([])
     expect(model.untied).toEqual([['bed 0'], ['bed 1'], ['bed 2']])
-    expect(said(model).at(-1)).toContain('Nothing ties bed 1 and bed 2 to bed 0: no taxon stands in both')
+    expect(said(model).at(-1)).toContain('Nothing ties bed 1 and bed 2 to bed 0: no kind stands in both')
   })
 })

@@ -202,7 +202,7 @@ function Preview({ preview, busy, onSave }: { preview: ImportPreview; busy: bool
           .join(', ')}
         ; {counted(preview.plantings.length, 'planting')};{' '}
         {preview.weatherDays > 0
-          ? `${preview.weatherDays} days of weather`
+          ? `${counted(preview.weatherDays, 'day')} of weather`
           : 'no weather record: until there is one, or your own frost dates, dates hang on weather made up from the usual years of the towns about it'}
         . Nothing is saved yet.
       </p>

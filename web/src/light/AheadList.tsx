@@ -7,6 +7,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { useAhead } from './queries.ts'
 import { causeHours } from './causeHours.ts'
 import { Effects } from './EffectsList.tsx'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Plantings that will leave the light they like, year by year, and the changes that are waiting to happen. */
 export const AheadList = memo(function AheadList(chosen: Chosen) {
@@ -98,7 +99,7 @@ function Coming({
         onClick={onSelect}
       >
         <span className="spread">
-          <span className="taxon">{planting.taxon.botanical}</span>
+          <KindName of={planting.taxon} isShort />
           <span className="word">{c.leaves ? 'leaves its light' : 'comes back'}</span>
         </span>
         <small className="spread">

@@ -100,7 +100,7 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose, onE
       />
       {isHead && onSuppose && (
         <Link to={{ pathname: '../plan', search: withPart(search, feature.id) }}>
-          Put right what is drawn of it
+          Correct the drawing of it
         </Link>
       )}
       <Life obstruction={obstruction} on={on} onDay={setDay} />
@@ -184,7 +184,7 @@ function Events({
         <div className="row">
           {feature.to && (
             <Button size="small" onClick={() => end.mutate({ to: null }, { onSuccess: onEdited })}>
-              It stands after all
+              It is still there
             </Button>
           )}
           {changes.some((c) => c.what !== 'appeared' && c.what !== 'gone') && (

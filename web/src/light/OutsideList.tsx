@@ -7,6 +7,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortMonthYear } from '../frame/words.ts'
 import { causeHours } from './causeHours.ts'
 import { RangeStrip } from './RangeStrip.tsx'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Props {
   view: GardenView
@@ -89,7 +90,7 @@ function Outside({ planting: p, assessment: a, of, placeName, isChosen, onSelect
         onClick={() => onSelect(p.id)}
       >
         <span className="spread">
-          <span className="taxon">{p.taxon.botanical}</span>
+          <KindName of={p.taxon} isShort />
           <span className="word">
             {decided ? `decided: ${decided.choice === 'wait' ? 'wait' : decided.action}` : a.verdict.action}
           </span>
@@ -98,13 +99,11 @@ function Outside({ planting: p, assessment: a, of, placeName, isChosen, onSelect
         <small className="spread">
           <span>{placeName}</span>
           <span>
-            {quarterHours(a.before.total)} then, {quarterHours(a.now.total)} {now}
+            {quarterHours(a.before.total)} before, {quarterHours(a.now.total)} {now}
           </span>
         </small>
         {a.fit.scorched && (
-          <small>
-            Heat of two to five: {quarterHours(a.before.heat)} then, {quarterHours(a.now.heat)} {now}
-          </small>
+          <small>Hot sun between two and five in the afternoon: {beforeAndNow(a, now)}</small>
         )}
         {a.causes[0] && (
           <small>
@@ -131,4 +130,13 @@ function Outside({ planting: p, assessment: a, of, placeName, isChosen, onSelect
 function useNow(): string {
   const { on, today } = useGardenContext()
   return on === today ? 'now' : `in ${shortMonthYear(on)}`
+}
+
+/** `2 h before, 3 h now`; what has not changed is said once. */
+function beforeAndNow(
+  { before, now }: Pick<OutsideProps['assessment'], 'before' | 'now'>,
+  nowWord: string,
+): string {
+  const [then, by] = [quarterHours(before.heat), quarterHours(now.heat)]
+  return then === by ? `${by}, as before` : `${then} before, ${by} ${nowWord}`
 }

@@ -10,6 +10,7 @@ import { shortDate } from '../frame/words.ts'
 import { PlantingForm } from '../plants/PlantingForm.tsx'
 import { TaxonSelect } from '../plants/TaxonSelect.tsx'
 import { useBench } from './queries.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Plants that wait for a place: pieces left over at a division, and what stands in pots. */
 export function Bench() {
@@ -59,7 +60,7 @@ function Waiting({ it, onPlant }: { it: BenchView; onPlant: () => void }) {
   return (
     <li>
       <span>
-        {it.count} <span className="taxon">{it.botanical}</span>
+        {it.count} <KindName of={it} isShort />
       </span>
       <small>
         since {shortDate(it.since)}

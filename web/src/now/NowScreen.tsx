@@ -28,6 +28,7 @@ import { Watering } from '../season/Watering.tsx'
 import { Bench } from './Bench.tsx'
 import './now.css'
 import { Outlook } from './Outlook.tsx'
+import { KindName, useCalled } from '../frame/KindName.tsx'
 
 /** What a caretaker opens in the morning: what seems to have changed, with the check that would settle it, and what can be done today. */
 export function NowScreen() {
@@ -145,8 +146,8 @@ function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionView }) 
       return (
         <>
           <h3>
-            <span className="taxon">{planting?.taxon.botanical ?? 'A planting'}</span> leaves the light it
-            likes in {detail.change.year}
+            {planting ? <KindName of={planting.taxon} isShort /> : 'A planting'} leaves the light it likes in{' '}
+            {detail.change.year}
           </h3>
           <p>
             {quarterHours(detail.change.now.total)} of sun now, {quarterHours(detail.change.then.total)} then
@@ -175,8 +176,7 @@ function SuspicionText({ suspicion: { detail } }: { suspicion: SuspicionView }) 
       return (
         <>
           <h3>
-            <span className="taxon">{planting?.taxon.botanical ?? 'A planting'}</span> stands outside its
-            light
+            {planting ? <KindName of={planting.taxon} isShort /> : 'A planting'} stands outside its light
           </h3>
           <p>
             {causeClause(detail.cause)}: {quarterHours(detail.before.total)} before,{' '}
@@ -225,6 +225,7 @@ function OpenJobs() {
 }
 
 function OpenOn({ jobs }: { jobs: readonly JobView[] }) {
+  const called = useCalled()
   const { view, today } = useGardenContext()
   const isBehind = useIsBehind(view.garden.id)
   const open = [...jobs].sort((a, b) => (a.window.latest < b.window.latest ? -1 : 1))
@@ -238,7 +239,7 @@ function OpenOn({ jobs }: { jobs: readonly JobView[] }) {
       <ul className="plain-list now-jobs">
         {open.slice(0, MOST_LISTED).map((job) => (
           <li key={job.id}>
-            <Link to={{ pathname: '../season', search: `?job=${job.id}` }}>{job.title}</Link>
+            <Link to={{ pathname: '../season', search: `?job=${job.id}` }}>{called(job.title)}</Link>
             <small>
               {minutesText(job.minutes)}; {staysOpen(job, today)}
             </small>

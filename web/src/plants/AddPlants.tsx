@@ -34,6 +34,7 @@ import { PhotoButton } from '../walk/fields.tsx'
 import '../draw/draw.css'
 import '../walk/walk.css'
 import './plants.css'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Where {
   placeId: string
@@ -220,7 +221,7 @@ function Typed({ where, when }: { where: Where; when: string }) {
           {line.found.map((t, i) => (
             <li key={t.botanical}>
               <Button size="small" look={i === 0 ? 'primary' : 'default'} onClick={() => enter(t.botanical)}>
-                {line.count} <span className="taxon">{t.botanical}</span>, {t.common}
+                {line.count} <KindName of={t} />
                 {i === 0 && ' ⏎'}
               </Button>
             </li>

@@ -9,6 +9,7 @@ import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { qrOf } from './qr.ts'
 import './labels.css'
+import { KindName } from '../frame/KindName.tsx'
 
 const sizes = ['small', 'large'] as const
 type LabelSize = (typeof sizes)[number]
@@ -114,14 +115,7 @@ function PlantLabel({ planting: { id, tag, taxon } }: { planting: PlantingView }
       </svg>
       <div>
         <b>{tag}</b>
-        {isUnknown(taxon) ? (
-          <span>to be named</span>
-        ) : (
-          <>
-            <span className="taxon">{taxon.botanical}</span>
-            <small>{taxon.common}</small>
-          </>
-        )}
+        {isUnknown(taxon) ? <span>to be named</span> : <KindName of={taxon} />}
       </div>
     </article>
   )

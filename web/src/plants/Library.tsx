@@ -31,6 +31,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { BringCsv } from '../setup/BringCsv.tsx'
 import { useTaxa } from './queries.ts'
 import { TaxonForm } from './TaxonForm.tsx'
+import { KindName } from '../frame/KindName.tsx'
 
 /** The library, found by any name of a taxon, with a letter wrong here and there, and by how it fits a place. */
 export function Library({ text }: { text: string }) {
@@ -74,7 +75,7 @@ function Taxa({ taxa, text }: { taxa: readonly KnownTaxon[]; text: string }) {
             <BringCsv loading={bring.isPending} onText={(csv) => bring.mutate({ csv })}>
               Bring in taxa.csv
             </BringCsv>
-            <Button onClick={() => setAdding(true)}>A taxon of your own</Button>
+            <Button onClick={() => setAdding(true)}>A kind of your own</Button>
           </>
         )}
         <small>
@@ -117,16 +118,15 @@ function TaxonTable({
       pagination={false}
       columns={[
         {
-          title: 'Taxon',
+          title: 'Kind',
           render: (_, t) => (
             <>
-              <Link to={{ pathname: `taxon/${encodeURIComponent(t.botanical)}`, search }} className="taxon">
-                {t.botanical}
+              <Link to={{ pathname: `taxon/${encodeURIComponent(t.botanical)}`, search }}>
+                <KindName of={t} />
               </Link>{' '}
               <small>
-                {t.common}
-                {t.own && ', your own'}
-                {fits && `. ${capitalised(fits(t).reason)}.`}
+                {t.own && 'your own. '}
+                {fits && `${capitalised(fits(t).reason)}.`}
               </small>
             </>
           ),

@@ -23,6 +23,7 @@ import { PlantingForm } from './PlantingForm.tsx'
 import { ToBeNamed } from './ToBeNamed.tsx'
 import { PutManyRight } from './PutManyRight.tsx'
 import './plants.css'
+import { KindName } from '../frame/KindName.tsx'
 
 /** What grows in the garden, by tag, with how each stands in its light; and the library. */
 export function PlantsScreen() {
@@ -172,11 +173,7 @@ const plantingColumns = (
   {
     title: 'Taxon',
     sorter: byText((p) => p.taxon.botanical),
-    render: (_, p) => (
-      <>
-        <span className="taxon">{p.taxon.botanical}</span> <small>{p.taxon.common}</small>
-      </>
-    ),
+    render: (_, p) => <KindName of={p.taxon} />,
   },
   { title: 'Place', width: 170, sorter: byText(nameOf), render: (_, p) => nameOf(p) },
   {

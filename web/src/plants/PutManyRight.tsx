@@ -89,7 +89,7 @@ export function PutManyRight({ rows, onDone }: { rows: readonly PlantingView[]; 
         >
           Put {counted(changes.length, 'planting')} right
         </Button>
-        <Button onClick={onDone}>{changes.length > 0 ? 'Leave it' : 'Close'}</Button>
+        <Button onClick={onDone}>{changes.length > 0 ? 'Cancel' : 'Close'}</Button>
       </div>
     </section>
   )

@@ -43,6 +43,7 @@ import { PastWork } from '../season/PastWork.tsx'
 import { NameIt } from './ToBeNamed.tsx'
 import { PlantingForm } from './PlantingForm.tsx'
 import './plants.css'
+import { KindName } from '../frame/KindName.tsx'
 
 /** A planting's history as a story, from planting to now. */
 export function StoryScreen() {
@@ -63,7 +64,7 @@ function PlantingStoryOf({ story }: { story: PlantingStory }) {
   return (
     <>
       <ScreenHead
-        title={<span className="taxon">{planting.taxon.botanical}</span>}
+        title={<KindName of={planting.taxon} />}
         lead={
           <>
             {isUnknown(planting.taxon) ? (
@@ -73,10 +74,10 @@ function PlantingStoryOf({ story }: { story: PlantingStory }) {
                 to={{ pathname: `../taxon/${encodeURIComponent(planting.taxon.botanical)}`, search }}
                 relative="path"
               >
-                {planting.taxon.common}
+                All about this kind
               </Link>
             )}
-            , tag {planting.tag}.{' '}
+            . Tag {planting.tag}.{' '}
             <b>
               {planting.livingCount === 0
                 ? 'None living'
@@ -172,7 +173,7 @@ function Story({ story, gardenId }: { story: PlantingStory; gardenId: string }) 
                       title="Take this look back?"
                       description="For one noted by mistake, or twice. It counts no longer, in the record or the verdicts."
                       okText="Take it back"
-                      cancelText="Leave it"
+                      cancelText="Cancel"
                       onConfirm={() => takeBack.mutate({ lookId: e.lookId! })}
                     >
                       <Button
@@ -341,7 +342,7 @@ function PutRight({ planting }: { planting: PlantingStory['planting'] }) {
           title={`Take ${tag} out of the garden?`}
           description="For a planting that was never there. One that died or went is written off under Walk, and keeps its story."
           okText="Take it out"
-          cancelText="Leave it"
+          cancelText="Cancel"
           onConfirm={() => void goOut()}
         >
           <Button look="text" danger loading={takeOut.isPending}>

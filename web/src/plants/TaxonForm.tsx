@@ -141,11 +141,11 @@ export function TaxonForm({ from, isCopy, onClose }: Props) {
     <Modal
       open
       width={860}
-      title={isCopy ? 'A taxon of your own' : `${from.botanical}, as your practice knows it`}
+      title={isCopy ? 'A kind of your own' : `${from.botanical}, as your practice knows it`}
       onCancel={() => onClose()}
       footer={[
         <Button key="close" onClick={() => onClose()}>
-          Leave it
+          Cancel
         </Button>,
         <Button key="keep" look="primary" loading={save.isPending} onClick={() => form.submit()}>
           Keep it

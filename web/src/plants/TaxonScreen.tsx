@@ -35,6 +35,7 @@ import '../record/record.css'
 import { CareHere } from './CareHere.tsx'
 import { TaxonForm } from './TaxonForm.tsx'
 import './plants.css'
+import { KindName } from '../frame/KindName.tsx'
 
 /** A taxon as this garden knows it: every place it stood, season by season, and how long its plants live. */
 export function TaxonScreen() {
@@ -49,7 +50,7 @@ export function TaxonScreen() {
         return taxon ? (
           <TaxonHere taxon={taxon} record={record} />
         ) : (
-          <Empty>No taxon of this name is in the library.</Empty>
+          <Empty>No kind of this name is in the library.</Empty>
         )
       }}
     </Answered>
@@ -66,14 +67,10 @@ function TaxonHere({ taxon, record }: { taxon: KnownTaxon; record: RecordView })
   return (
     <>
       <ScreenHead
-        title={<span className="taxon">{botanical}</span>}
-        lead={
-          <>
-            {taxon.common}. {judged ? judged.says : 'It has no season on record in this garden yet.'}
-          </>
-        }
+        title={<KindName of={taxon} />}
+        lead={<>{judged ? judged.says : 'It has no season on record in this garden yet.'}</>}
       >
-        <Link to={{ pathname: '../record', search: '?tab=taxa' }}>All taxa</Link>
+        <Link to={{ pathname: '../record', search: '?tab=taxa' }}>All kinds</Link>
         {person.leads && <OwnKind taxon={taxon} />}
       </ScreenHead>
       <div className="screen-split">
@@ -82,7 +79,7 @@ function TaxonHere({ taxon, record }: { taxon: KnownTaxon; record: RecordView })
           {view.climate && <CareHere taxon={taxon} climate={view.climate} schools={view.schools} on={on} />}
           {survival && <Survival survival={survival} />}
         </div>
-        <aside className="stack" aria-label="About this taxon">
+        <aside className="stack" aria-label="About this kind">
           {judged && (
             <section>
               <h2>{{ again: 'Plant again', 'not again': 'Not again', open: 'Not settled' }[judged.again]}</h2>

@@ -22,7 +22,7 @@ async function opened(botanical: string, at?: { latitude: number; longitude: num
     .on(taxonEndpoints.list, () => [known(botanical)])
     .on(gardenEndpoints.read, () => ({ ...view, garden: { ...view.garden, ...at } }))
   openApp(`/g/${gardenId}/plants/taxon/${encodeURIComponent(botanical)}`)
-  return within(await screen.findByLabelText('About this taxon'))
+  return within(await screen.findByLabelText('About this kind'))
 }
 
 describe('the page of a kind', () => {

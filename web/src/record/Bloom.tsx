@@ -16,6 +16,7 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useSize } from '../frame/useSize.ts'
 import { useBloom } from './queries.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Bloom of a season by place and week: seen against expected, with gaps named and what would fill them. */
 export function Bloom({ seasons }: { seasons: readonly number[] }) {
@@ -217,7 +218,7 @@ function PlaceBloom({
           <ul className="plain-list">
             {bloom.effects.map((e) => (
               <li key={`${e.taxon} ${e.what} ${e.season}`}>
-                <span className="taxon">{e.taxon}</span>, {e.what} in {e.season}: {e.says}
+                <KindName of={{ botanical: e.taxon }} isShort />, {e.what} in {e.season}: {e.says}
               </li>
             ))}
           </ul>
@@ -229,7 +230,7 @@ function PlaceBloom({
         <ul className="plain-list">
           {blooms.map((b) => (
             <li key={b.plantingId}>
-              <span className="taxon">{plantings.get(b.plantingId)!.taxon.botanical}</span>: {bloomWords(b)}
+              <KindName of={plantings.get(b.plantingId)!.taxon} isShort />: {bloomWords(b)}
             </li>
           ))}
         </ul>

@@ -9,6 +9,7 @@ import { useDiagnosis } from './queries.ts'
 import { DiagnosisPanel } from './DiagnosisPanel.tsx'
 import { useRecordNames } from './recordNames.ts'
 import { SeasonCell } from './SeasonCell.tsx'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Plantings by season: how each did for its age and time of year, with the walks behind it. */
 export function PlantingSeasons({ record }: { record: RecordView }) {
@@ -46,7 +47,7 @@ export function PlantingSeasons({ record }: { record: RecordView }) {
                     <tr key={s.id} className={s.id === chosen ? 'is-chosen' : undefined}>
                       <th scope="row">
                         <button type="button" aria-pressed={s.id === chosen} onClick={() => setChosen(s.id)}>
-                          <span className="taxon">{s.botanical}</span> <small>{s.tag}</small>
+                          <KindName of={s} isShort /> <small>{s.tag}</small>
                           {gone(s) && <small> {gone(s)}</small>}
                         </button>
                       </th>
@@ -169,7 +170,7 @@ function StayPanel({ stay, record }: { stay: Stay; record: RecordView }) {
     <>
       <section>
         <h2>
-          <span className="taxon">{stay.botanical}</span>
+          <KindName of={stay} isShort />
         </h2>
         <p className="soft">
           {stay.tag}, here since {dayMonthYear(stay.from)}.{' '}
@@ -218,7 +219,7 @@ function Absences({ record }: { record: RecordView }) {
           const stay = record.stays.findLast((s) => s.plantingId === plantingId)
           return (
             <li key={plantingId}>
-              <span className="taxon">{stay?.botanical}</span> <small>{stay?.tag}</small> {unseen.says}{' '}
+              {stay && <KindName of={stay} isShort />} <small>{stay?.tag}</small> {unseen.says}{' '}
               {isCrew && unseen.state === 'due' && (
                 <Button size="small" onClick={() => strike.mutate({ plantingId, on: today })}>
                   Strike it off

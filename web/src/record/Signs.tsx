@@ -10,6 +10,7 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { useDiagnosis, useLikelihoods } from './queries.ts'
 import { DiagnosisPanel } from './DiagnosisPanel.tsx'
+import { KindName } from '../frame/KindName.tsx'
 
 /** What this season's signs say of places and plantings, and the table they are read by. */
 export function Signs() {
@@ -71,7 +72,7 @@ function PlantingName({ plantingId }: { plantingId: string }) {
   return (
     <h2>
       <Link to={{ pathname: `../plants/${plantingId}`, search: params.toString() }}>
-        <span className="taxon">{p?.taxon.botanical}</span>
+        {p && <KindName of={p.taxon} isShort />}
       </Link>{' '}
       <small>{p?.tag}</small>
     </h2>
@@ -132,7 +133,7 @@ function Row({
         onClick={onChoose}
       >
         <span>
-          <span className="taxon">{p?.taxon.botanical}</span>{' '}
+          {p && <KindName of={p.taxon} isShort />}{' '}
           <small>
             {p?.tag}, {nameOf(p?.placeId)}
           </small>

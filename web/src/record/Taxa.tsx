@@ -9,6 +9,7 @@ import { Button } from '../frame/Button.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 const filters = ['All', 'Plant again', 'Not again', 'Open'] as const
 type Filter = (typeof filters)[number]
@@ -100,7 +101,7 @@ function TaxonLine({ taxon, record }: { taxon: TaxonRecord; record: RecordView }
       <div>
         <h3>
           <Link to={`../plants/taxon/${encodeURIComponent(taxon.taxon)}`}>
-            <span className="taxon">{taxon.taxon}</span>
+            <KindName of={{ botanical: taxon.taxon }} isShort />
           </Link>
         </h3>
         <p>{taxon.says}</p>
@@ -157,7 +158,7 @@ function Trial({ trial, record }: { trial: RecordView['trials'][number]; record:
     <article className="trial">
       <div>
         <h3>
-          <span className="taxon">{stay.botanical}</span> <small>{stay.tag}</small>
+          <KindName of={stay} isShort /> <small>{stay.tag}</small>
         </h3>
         <p>
           In {placeName(stay.placeId)}, on trial since {dayMonthYear(trial.since)}. {proposal.says}{' '}

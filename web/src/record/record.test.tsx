@@ -46,10 +46,10 @@ describe('what the record tells apart', () => {
   it('is said with the range of each share, and with none where the range is too wide', async () => {
     await opened(withModel({ shares, untold: [{ sources: ['place'], why: 'wide' }], untied: [] }))
     screen.getByText(
-      /24 % is the taxon and the single planting together \(10 to 40 %\) and 31 % chance and the eye \(10 to 40 %\)\./,
+      /24 % is the kind and the single planting together \(10 to 40 %\) and 31 % chance and the eye \(10 to 40 %\)\./,
     )
     screen.getByText(
-      'How much is the place cannot be told yet: anything from 2 to 83 %. More places with the same taxa in them would tell.',
+      'How much is the place cannot be told yet: anything from 2 to 83 %. More places with the same kinds in them would tell.',
     )
   })
 

@@ -13,6 +13,7 @@ import { withKind, withoutKind, withPalette, withWish } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
 import { Wishes } from './Wishes.tsx'
 import './rework.css'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Props {
   place: Place
@@ -100,7 +101,7 @@ function Chosen({
         {kinds.map((k) => (
           <li key={k.botanical} className="rework-row">
             <span>
-              <span className="taxon">{kindOf.get(k.botanical)?.common ?? k.botanical}</span>{' '}
+              <KindName of={kindOf.get(k.botanical) ?? k} isShort />{' '}
               <small>
                 {k.count}
                 {k.drifts > 1 && ` in ${k.drifts} groups`},{' '}
@@ -176,7 +177,7 @@ function Tray({ tray, editor: { said, step } }: { tray: TrayView; editor: Scheme
         {shown.map(({ candidate: { taxon, from, fit, price, most }, count, fillsWeeks, brings, gain }) => (
           <li key={taxon.botanical} className="rework-row">
             <span>
-              <span className="taxon">{taxon.common}</span> <small>{taxon.botanical}</small>
+              <KindName of={taxon} />
             </span>
             {canChange && (
               <span className="row">

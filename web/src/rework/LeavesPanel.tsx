@@ -32,6 +32,7 @@ import { destinationWords, leavingWords, pointsWords, wayWords } from './reworkW
 import { leavingByVerdicts } from './schemeDraft.ts'
 import type { SchemeEditor } from './useScheme.ts'
 import './rework.css'
+import { KindName } from '../frame/KindName.tsx'
 
 type Leaving = SaidScheme['leaving'][number]
 type How = 'stays' | Leaving['how']
@@ -205,7 +206,7 @@ function PlantingRow({ planting: p, leaving, verdict, relocated, said, isPending
   return (
     <li className="rework-row">
       <span>
-        <span className="taxon">{p.taxon.common}</span>{' '}
+        <KindName of={p.taxon} isShort />{' '}
         <small>
           {p.tag} · {p.livingCount}
           {verdict && ` · verdict: ${verdict}`}

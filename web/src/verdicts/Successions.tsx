@@ -8,6 +8,7 @@ import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
 import { useSuccessions } from './queries.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 /** Failing trees and shrubs of consequence: what to plant now, to stand when they go. */
 export function Successions() {
@@ -53,7 +54,7 @@ function useSay({ subjectId, word }: SuccessionView) {
     { gardenId: view.garden.id, subjectId },
     ({ state }) =>
       ({
-        planned: 'Planting it is a job now, in the next window of its taxon.',
+        planned: 'Planting it is a job now, in the next window of its kind.',
         dismissed: 'It will not be proposed again for this one.',
         open: 'Taken back: it is proposed again.',
       })[state],
@@ -68,7 +69,7 @@ function Settled({ of, word }: { of: SuccessionView; word: NonNullable<Successio
     <p className="row">
       {word.state === 'planned' ? (
         <span>
-          ✓ <span className="taxon">{word.botanical}</span> is to be planted.{' '}
+          ✓ <KindName of={{ botanical: word.botanical! }} isShort /> is to be planted.{' '}
           {word.jobId && <Link to={`../season?job=${word.jobId}`}>See the job</Link>}
         </span>
       ) : (

@@ -25,6 +25,7 @@ import {
   type Verdict,
   type Window as RemedyWindow,
   wordOn,
+  counted,
 } from '@border/core'
 import { DatePicker, Input, Radio, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
@@ -39,6 +40,7 @@ import { RangeStrip } from '../light/RangeStrip.tsx'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
 import { HandledBy } from '../rework/OfScheme.tsx'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Props {
   planting: PlantingView
@@ -75,6 +77,12 @@ const actionSentences: Record<Action, string> = {
   remove: 'Take it out.',
 }
 
+/** `move it`: what is agreed to, or chosen instead. */
+const does = (action: Action): string => {
+  const sentence = actionSentences[action]
+  return sentence[0]!.toLowerCase() + sentence.slice(1, -1)
+}
+
 /** One planting's verdict: reasons, light, where it could go, the runner-up, and the three answers. */
 export function VerdictDetail({ planting, assessment, then, decisions }: Props) {
   const { view, isHead, on } = useGardenContext()
@@ -91,11 +99,11 @@ export function VerdictDetail({ planting, assessment, then, decisions }: Props) 
       <div className="verdict-say">
         <div>
           <h2 className="verdict-title">
-            <span className="taxon">{planting.taxon.botanical}</span>
+            <KindName of={planting.taxon} />
           </h2>
           <p className="soft">
-            {planting.taxon.common}; {planting.livingCount} of {planting.plantedCount} living in {place?.name}
-            , planted {plantedWords(planting)}.{' '}
+            {planting.livingCount} of {planting.plantedCount} living in {place?.name}, planted{' '}
+            {plantedWords(planting)}.{' '}
             <Link to={{ pathname: `../plants/${planting.id}`, search }}>Tag {planting.tag}, its story</Link>
           </p>
         </div>
@@ -179,7 +187,7 @@ function Decided({ decisions }: Pick<Props, 'decisions'>) {
             <>
               {'. '}
               <Link to={{ pathname: '../season', search: withJobOf(search, d.plantingId) }}>
-                {d.jobCount} jobs
+                {counted(d.jobCount, 'job')}
               </Link>
             </>
           )}
@@ -370,12 +378,12 @@ function Answer({ planting, assessment, on, spot, decided, latest }: AnswerProps
   }
   const needsReason = way === 'otherwise' && reason.trim().length < 3
   return (
-    <section className="verdict-answer" aria-label="Your word">
-      <h3>{decided ? 'Decide again' : 'Your word'}</h3>
+    <section className="verdict-answer" aria-label="Your decision">
+      <h3>{decided ? 'Decide again' : 'Your decision'}</h3>
       <HandledBy plantingId={planting.id} />
       <Radio.Group value={way} onChange={(e) => setWay(e.target.value as Way)}>
         <Radio value="accept">
-          Accept: {verdict.action}
+          Agree: {does(verdict.action)}
           {verdict.action === 'move' && spot && ` to ${spot.placeName}`}
         </Radio>
         <Radio value="otherwise">Choose otherwise</Radio>
@@ -386,9 +394,9 @@ function Answer({ planting, assessment, on, spot, decided, latest }: AnswerProps
       <div className="row">
         <Button look="primary" loading={decide.isPending} disabled={needsReason} onClick={send}>
           {way === 'accept'
-            ? `Accept: ${verdict.action}`
+            ? `Agree: ${does(verdict.action)}`
             : way === 'otherwise'
-              ? `Record: ${action}`
+              ? `Instead: ${does(action)}`
               : 'Wait'}
         </Button>
         {needsReason && <small>A word on why is kept with the decision.</small>}

@@ -23,6 +23,7 @@ import { useAssessment } from './queries.ts'
 import { Successions } from './Successions.tsx'
 import { VerdictDetail } from './VerdictDetail.tsx'
 import './verdicts.css'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Row {
   planting: PlantingView
@@ -51,11 +52,11 @@ function Verdicts({ assessed }: { assessed: AssessmentView }) {
         title="Verdicts"
         lead={
           open.length === 0 ? (
-            'Nothing waits for your word.'
+            'Nothing waits for your decision.'
           ) : (
             <>
-              <b>{counted(open.length, 'proposal')}</b> {open.length === 1 ? 'waits' : 'wait'} for your word.{' '}
-              <AsAWhole groups={groups} />
+              <b>{counted(open.length, 'proposal')}</b> {open.length === 1 ? 'waits' : 'wait'} for your
+              decision. <AsAWhole groups={groups} />
             </>
           )
         }
@@ -147,7 +148,7 @@ function VerdictRow({
       aria-pressed={chosen}
       onClick={() => onChoose(planting.id)}
     >
-      <span className="taxon">{planting.taxon.botanical}</span>
+      <KindName of={planting.taxon} isShort />
       <span className={word === 'keep' && !decided ? 'soft' : 'word'}>{decided ? `✓ ${word}` : word}</span>
     </button>
   )
@@ -168,7 +169,7 @@ function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentV
   const say = useGardenWrite(
     verdictEndpoints.decideMany,
     { gardenId: garden.garden.id },
-    'Your word is kept.',
+    'Your decisions are kept.',
     ({ plantingIds }) =>
       plantingIds.map((plantingId) => ({
         plantingId,
@@ -201,7 +202,7 @@ function PlaceWord({ rows, view, on }: { rows: readonly Row[]; view: AssessmentV
   return (
     <div className="row place-word">
       <Button size="small" loading={say.isPending} onClick={() => send({ choice: 'accept' })}>
-        Accept all {waiting.length}
+        Agree to all {waiting.length}
       </Button>
       <Select
         size="small"

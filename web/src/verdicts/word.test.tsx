@@ -18,7 +18,7 @@ beforeEach(async () => {
 
 async function opened() {
   const app = openApp(`/g/${gardenId}/verdicts?planting=${watched.plantingId}`)
-  return { ...app, word: within(await screen.findByRole('region', { name: 'Your word' })) }
+  return { ...app, word: within(await screen.findByRole('region', { name: 'Your decision' })) }
 }
 const sent = () => server.askedOf(verdictEndpoints.decide).map((a) => a.body)
 const base = {
@@ -30,7 +30,7 @@ const base = {
 describe('a word on a verdict', () => {
   it('accepts it', async () => {
     const { user, word } = await opened()
-    await user.click(word.getByRole('button', { name: 'Accept: watch' }))
+    await user.click(word.getByRole('button', { name: 'Agree: watch it another season' }))
     await screen.findByText('Recorded.')
     expect(sent()).toEqual([{ ...base, choice: 'accept' }])
   })
@@ -53,7 +53,7 @@ describe('a word on a verdict', () => {
   it('chooses otherwise only with a reason, and among what can be done', async () => {
     const { user, word } = await opened()
     await user.click(word.getByRole('radio', { name: 'Choose otherwise' }))
-    const record = word.getByRole('button', { name: /^Record: / })
+    const record = word.getByRole('button', { name: /^Instead: / })
     expect((record as HTMLButtonElement).disabled).toBe(true)
     expect(word.getByText('A word on why is kept with the decision.')).toBeTruthy()
     await user.type(word.getByLabelText('Reason'), 'no')
@@ -79,7 +79,7 @@ describe('a word on a verdict', () => {
     const { user, word } = await opened()
     await server.settled()
     const before = server.asked.length
-    await user.click(word.getByRole('button', { name: 'Accept: watch' }))
+    await user.click(word.getByRole('button', { name: 'Agree: watch it another season' }))
     await screen.findByText('Others are changing this garden just now.')
     // Nothing that was there is read again; the successors may be asked for the first time only now.
     const again = server.askedSince(before).filter((name) => name !== 'verdicts.successions')
@@ -91,7 +91,7 @@ describe('a word on a verdict', () => {
     server.seenBy('keeper')
     openApp(`/g/${gardenId}/verdicts?planting=${watched.plantingId}`)
     await screen.findByText('Weigh them all')
-    expect(screen.queryByRole('region', { name: 'Your word' })).toBeNull()
+    expect(screen.queryByRole('region', { name: 'Your decision' })).toBeNull()
     expect(screen.queryByRole('button', { name: /^Accept/ })).toBeNull()
   })
 })
@@ -167,7 +167,7 @@ describe('a verdict', () => {
     expect(screen.getByText('Roots in time.')).toBeTruthy()
     expect(screen.getByText(/Each wet winter takes more of it/)).toBeTruthy()
     expect(screen.getByText(/Thin its neighbour/).textContent).toMatch(/^Thin\./)
-    await user.click(word.getByRole('button', { name: 'Accept: lift and replant' }))
+    await user.click(word.getByRole('button', { name: 'Agree: lift it and plant it again' }))
     await screen.findByText('Recorded; its jobs are in the season plan.')
   })
 

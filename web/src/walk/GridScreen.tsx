@@ -12,6 +12,7 @@ import type { QueuedEntry } from '../offline/queued.ts'
 import { ForWalkers } from './ForWalkers.tsx'
 import { useNotes, type PlantingPatch } from './useNotes.ts'
 import './sheet.css'
+import { KindName } from '../frame/KindName.tsx'
 
 const signOptions = signs.map((s) => ({ value: s.id, label: s.says }))
 const stageOptions = bloomStages.map((s) => ({ value: s, label: stageWords[s] }))
@@ -116,7 +117,7 @@ const Row = memo(function Row({ planting, entry, onChange }: RowProps) {
   return (
     <tr>
       <th scope="row">
-        {planting.tag} <span className="taxon">{planting.botanical}</span>
+        {planting.tag} <KindName of={planting} isShort />
       </th>
       <td>
         <Input

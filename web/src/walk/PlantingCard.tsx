@@ -19,6 +19,7 @@ import { shortDate } from '../frame/words.ts'
 import type { QueuedEntry } from '../offline/queued.ts'
 import { Chip, PhotoButton, WordsField } from './fields.tsx'
 import type { PlantingPatch } from './useNotes.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Props {
   planting: WalkPlanting
@@ -50,7 +51,7 @@ export const PlantingCard = memo(function PlantingCard(props: Props) {
           aria-expanded={open}
           onClick={() => onOpen(planting.id, !open)}
         >
-          <span className="taxon">{planting.botanical}</span> <small>{planting.tag}</small>
+          <KindName of={planting} /> <small>{planting.tag}</small>
         </button>
         <p>
           Usually {planting.usual} now{planting.settling ? '; still settling in' : ''}.{' '}

@@ -7,6 +7,7 @@ import { Answered } from '../frame/Answered.tsx'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { useWalk } from './queries.ts'
 import './sheet.css'
+import { KindName } from '../frame/KindName.tsx'
 
 const SIGNS_ON_PAPER = 5
 
@@ -67,7 +68,7 @@ function Sheet({ walk }: { walk: WalkView }) {
                 {p.plantings.map((x) => (
                   <tr key={x.id}>
                     <td>
-                      <b>{x.tag}</b> <span className="taxon">{x.botanical}</span>
+                      <b>{x.tag}</b> <KindName of={x} />
                       <small>
                         {x.usual}
                         {x.last?.rating ? `; last ${x.last.rating}` : ''}

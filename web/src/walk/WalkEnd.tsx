@@ -17,6 +17,7 @@ import { countWaiting, syncNow, type SyncState } from '../offline/sync.ts'
 import { dropRefused, sendAgain } from '../offline/queue.ts'
 import { useSyncState } from '../offline/useSync.ts'
 import { withPlanting } from '../frame/address.ts'
+import { KindName } from '../frame/KindName.tsx'
 
 interface Props {
   places: WalkPlace[]
@@ -117,7 +118,7 @@ function Dropped({ looks }: { looks: readonly Look[] }) {
       <ul className="plain-list">
         {dropped.map(({ planting, place, entry }) => (
           <li key={planting.id}>
-            <span className="taxon">{planting.botanical}</span> in {place.name}: {entry.rating} of 5,{' '}
+            <KindName of={planting} isShort /> in {place.name}: {entry.rating} of 5,{' '}
             {ratingWords[entry.rating! - 1]}, was {planting.last!.rating}
             {planting.resting && ' (in its time of rest: it says little)'}
           </li>
@@ -136,7 +137,7 @@ function Absent({ looks }: { looks: readonly Look[] }) {
       <ul className="plain-list">
         {absent.map(({ planting, place }) => (
           <li key={planting.id}>
-            <span className="taxon">{planting.botanical}</span> in {place.name}
+            <KindName of={planting} isShort /> in {place.name}
             {planting.resting ? ': at rest, it keeps its place' : ': presumed lost until it is due'}
           </li>
         ))}
@@ -206,7 +207,7 @@ function Found({
             return (
               <li key={d.plantingId}>
                 <Link to={{ pathname: `../plants/${d.plantingId}`, search }}>
-                  <span className="taxon">{planting?.taxon.botanical}</span>
+                  {planting && <KindName of={planting.taxon} isShort />}
                 </Link>
                 : {d.causes[0]?.cause}, {d.causes[0]?.odds}.{' '}
                 <Link to={{ pathname: '../verdicts', search: withPlanting(search, d.plantingId) }}>
