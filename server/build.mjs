@@ -9,7 +9,7 @@ const { hashOfSources } = await tsImport('./src/hashOfSources.ts', import.meta.u
 await build({
   entryPoints: {
     main: 'src/main.ts',
-    computeWorker: 'src/work/computeWorker.ts',
+    computeThread: 'src/work/computeThread.ts',
     weatherService: 'src/standIns/weatherService.ts',
   },
   absWorkingDir: import.meta.dirname,

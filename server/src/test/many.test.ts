@@ -260,8 +260,7 @@ describe('what is worked out', () => {
 
   it('and takes longer than it may is given up, with words, and the next is worked out', async () => {
     const threads = computeThreads(1)
-    // The next has to begin a thread of its own first, which on a busy machine takes seconds.
-    const pool = new ComputePool(threads, 10_000)
+    const pool = new ComputePool(threads, 5_000)
     try {
       const suppositions = Array.from({ length: 5_000 }, () => [
         { obstructionId: treeId, gone: true as const },

@@ -1,9 +1,10 @@
 import { availableParallelism } from 'node:os'
-import type { Transferable } from 'node:worker_threads'
+import { MessageChannel, type Transferable } from 'node:worker_threads'
 import { Piscina } from 'piscina'
 import { Refusal } from '../errors.ts'
 import { behalfNow, Turns } from '../turns.ts'
 import type { ThreadOptions } from './computeTasks.ts'
+import type { Asked } from './computeThread.ts'
 import type * as worker from './computeWorker.ts'
 
 type Work = typeof worker
@@ -11,7 +12,10 @@ type Work = typeof worker
 /** What a thread can be asked for, by the name of its function, and gives back. */
 type Answer<Name extends keyof Work> = Awaited<ReturnType<Work[Name]>>
 
-/** The most that one task may take of a thread, milliseconds; a whole season is planned in the background, by a search. */
+/**
+ * The most that one task may take of a thread, milliseconds, from when the thread is at it; to be at it, a thread that has to begin
+ * first has as long as a task has at most. A whole season is planned in the background, by a search.
+ */
 const MOST_MS = 60_000
 const MOST_MS_OF: Partial<Record<keyof Work, number>> = { scheduleTelling: 15 * 60_000 }
 
@@ -32,7 +36,7 @@ export function computeThreads(
   most: number = Math.max(3, availableParallelism()),
   inBackground = false,
 ): ComputeThreads {
-  const file = import.meta.url.endsWith('.ts') ? './computeWorkerFromSource.mjs' : './computeWorker.js'
+  const file = import.meta.url.endsWith('.ts') ? './computeThreadFromSource.mjs' : './computeThread.js'
   return new Piscina({
     filename: new URL(file, import.meta.url).href,
     minThreads: 0,
@@ -52,7 +56,7 @@ export class ComputePool {
   private readonly turns: Turns
   private readonly underWay = new Set<AbortController>()
 
-  /** @param mostMs that a task may take, in place of what each may */
+  /** @param mostMs that a task may take from when a thread is at it, in place of what each may */
   constructor(
     private readonly threads: ComputeThreads,
     private readonly mostMs?: number,
@@ -73,15 +77,27 @@ export class ComputePool {
     transferList: Transferable[] = [],
   ): Promise<Answer<Name>> {
     return this.turns.take(async () => {
-      const limit = AbortSignal.timeout(this.mostMs ?? MOST_MS_OF[name] ?? MOST_MS)
+      const limit = new AbortController()
+      const giveUpAfter = (ms: number) => setTimeout(() => limit.abort(), ms)
+      let timer = giveUpAfter(MOST_MS)
+      const { port1: begun, port2: tellsBegun } = new MessageChannel()
+      begun.once('message', () => {
+        clearTimeout(timer)
+        timer = giveUpAfter(this.mostMs ?? MOST_MS_OF[name] ?? MOST_MS)
+      })
       const { signal } = behalfNow()
       const closing = new AbortController()
-      const ends = [limit, closing.signal, ...(signal ? [signal] : [])]
+      const ends = [limit.signal, closing.signal, ...(signal ? [signal] : [])]
       this.underWay.add(closing)
       try {
-        return await this.threads.run(task, { name, signal: AbortSignal.any(ends), transferList })
+        const asked: Asked = { name, task, begun: tellsBegun }
+        return await this.threads.run(asked, {
+          name: 'work',
+          signal: AbortSignal.any(ends),
+          transferList: [...transferList, tellsBegun],
+        })
       } catch (error) {
-        if (!limit.aborted || signal?.aborted) throw error
+        if (!limit.signal.aborted || signal?.aborted) throw error
         throw new Refusal(
           503,
           'This takes longer to work out than it may, and was given up. Nothing else is touched by it.',
@@ -89,6 +105,8 @@ export class ComputePool {
           GIVEN_UP_AGAIN_S,
         )
       } finally {
+        clearTimeout(timer)
+        begun.close()
         this.underWay.delete(closing)
       }
     })

