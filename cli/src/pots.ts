@@ -130,7 +130,8 @@ const ofFile = (fill: Pick<PotsFile['pots'][number], 'mix' | 'season' | 'history
     season: fill.season,
     known: {
       fills: fill.history.map((f) => ({ ...f, endedBy: f.endedBy ?? null })),
-      checks: fill.checks,
+      checks: fill.checks.filter((c) => c.kind !== 'drained'),
+      tests: fill.checks.filter((c) => c.kind === 'drained'),
       ratings: [],
       toCut: [],
     },

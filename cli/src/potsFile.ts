@@ -31,6 +31,13 @@ const fill = {
         z.strictObject({ day, kind: z.literal('watered') }),
         z.strictObject({ day, kind: z.literal('felt'), felt: z.enum(felts) }),
         z.strictObject({ day, kind: z.literal('weighed'), lighterKg: z.number().min(0).max(5000) }),
+        z.strictObject({
+          day,
+          kind: z.literal('drained'),
+          sampleLitres: z.number().min(0.1).max(1000),
+          filledLitres: z.number().min(0.01).max(1000),
+          drainedLitres: z.number().min(0).max(1000),
+        }),
       ]),
     )
     .max(1000)

@@ -129,6 +129,7 @@ const judgement = {
     state: z
       .strictObject({ traits, sunk: n, old: n, topUpOn: isoDay.nullable(), wholeOn: isoDay.nullable() })
       .nullable(),
+    testedOn: isoDay.nullable(),
     dryLitres: n,
     gravelLitres: n,
     linerSaves: n,
@@ -232,6 +233,10 @@ const checkView = z.strictObject({
   lighterKg: n.nullable(),
   rainMm: n.nullable(),
   stars: n.nullable(),
+  /** Of a drain test. */
+  sampleLitres: n.nullable(),
+  filledLitres: n.nullable(),
+  drainedLitres: n.nullable(),
   note: note.nullable(),
   by: z.string().nullable(),
 })
@@ -245,6 +250,22 @@ const checkRequest = z.discriminatedUnion('kind', [
   z.object({ ...saidOfCheck, kind: z.literal('weighed'), lighterKg: n.min(0).max(5000) }),
   z.object({ ...saidOfCheck, kind: z.literal('rained'), rainMm: n.min(0).max(1000) }),
   z.object({ ...saidOfCheck, kind: z.literal('rated'), stars: n.int().min(1).max(5) }),
+  z
+    .object({
+      ...saidOfCheck,
+      kind: z.literal('drained'),
+      sampleLitres: n.min(0.1).max(1000),
+      filledLitres: n.min(0.01).max(1000),
+      drainedLitres: n.min(0).max(1000),
+    })
+    .refine((t) => t.filledLitres < t.sampleLitres, {
+      path: ['filledLitres'],
+      message: 'has to be less than the pot holds: grains take room as well',
+    })
+    .refine((t) => t.drainedLitres < t.filledLitres, {
+      path: ['drainedLitres'],
+      message: 'has to be less than what was poured in: some of it stays',
+    }),
 ])
 export type CheckRequest = z.input<typeof checkRequest>
 

@@ -22,10 +22,11 @@ import { isWoody, usualState, type Phase, type Year } from '../plants/index.ts'
 import type { MixPart } from '../quantities/index.ts'
 import type { CareRule, Schools } from '../care/index.ts'
 import { planAbsence, type AbsencePlan } from './absence.ts'
+import { putRight, type DrainTest } from './drainTest.ts'
 import { feedingOf, type PotFeeding } from './feedPot.ts'
 import type { FillEnd, FillSeason } from './fill.ts'
 import { potRoleOf, remarksOn, type PotRemark } from './fitting.ts'
-import { mixState, type MixFilled, type MixState } from './mixState.ts'
+import { mixState, testCounting, type MixFilled, type MixState } from './mixState.ts'
 import { potFactor, type PotCheck, type PotFactor } from './potFactor.ts'
 import { potVerdictsOf, type PotEvidence, type PotVerdict } from './potVerdict.ts'
 import { winteringOf, type Wintering } from './wintering.ts'
@@ -65,6 +66,8 @@ export interface PotKnown {
   /** Its fills, the earliest first. */
   fills: readonly (MixFilled & { endedBy: FillEnd | null })[]
   checks: readonly PotCheck[]
+  /** Drain tests of its mix. */
+  tests: readonly DrainTest[]
   /** The last ratings of what grows in it, of this season. */
   ratings: PotEvidence['ratings']
   /** Kinds that a rule would have cut now, by their common names. */
@@ -192,6 +195,7 @@ interface Watered {
   state: MixState | null
   factor: PotFactor | null
   traits: MixTraits
+  test: DrainTest | undefined
   plants: readonly Drinking[]
   water: WateredPot
 }
@@ -208,13 +212,16 @@ function wateredOf(
     pot.season,
   )
   const parts = [...(pot.mix ?? recipes[suited].parts)]
-  const state = mixState(pot.known?.fills ?? [], on) ?? null
-  const traits = state?.traits ?? traitsOf(parts)
+  const { fills = [], tests = [], checks = [] } = pot.known ?? {}
+  const state = mixState(fills, on, tests) ?? null
+  const test = testCounting(tests, fills, on)
+  const fresh = traitsOf(parts)
+  const traits = state?.traits ?? (test ? putRight(fresh, fresh, test) : fresh)
   const { cover } = pot.properties as { cover?: Shelter }
   const rainShare = RAIN_UNDER[cover ?? (light.eaves === undefined ? 'open sky' : 'a roof')]
   const water: WateredPot = { vessel, mix: traits, plants, sunShare: light.share, rainShare }
-  const factor = potFactor(water, pot.known?.checks ?? [], days) ?? null
-  return { vessel, parts, state, factor, traits, plants, water: { ...water, factor: factor?.factor } }
+  const factor = potFactor(water, checks, days) ?? null
+  return { vessel, parts, state, factor, traits, test, plants, water: { ...water, factor: factor?.factor } }
 }
 
 /** How pots come through an absence. @param light of the pots, in their order */
@@ -271,6 +278,8 @@ export interface PotJudgement {
     parts: MixPart[]
     bought: PartBought[]
     traits: MixTraits
+    /** The day of the drain test that its air and water are told by; null where none tells of it. */
+    testedOn: IsoDate | null
     /** As it has become since it was filled; null where no fill is on record. */
     state: MixState | null
     /** Dried out, it takes so many litres. */
@@ -333,7 +342,7 @@ export function judgePots(
   const record = waterDays(about.record, latitudeDeg)
   const forecast = waterDays(about.forecast, latitudeDeg)
   return pots.map((pot, i): PotJudgement => {
-    const { vessel, parts, state, factor, traits, plants, water } = wateredOf(pot, light[i]!, {
+    const { vessel, parts, state, factor, traits, test, plants, water } = wateredOf(pot, light[i]!, {
       ...about,
       days: record,
     })
@@ -367,6 +376,7 @@ export function judgePots(
         parts,
         bought: bagsFor(mixLitres, parts),
         traits,
+        testedOn: test?.day ?? null,
         state,
         dryLitres: mixLitres * traits.available,
         gravelLitres: litresTo(vessel, Math.min(GRAVEL_M, vessel.depthM - vessel.rimGapM)),

@@ -1,6 +1,7 @@
 import { sum } from 'd3-array'
 import { addDays, daysBetween, type IsoDate } from '../dates/index.ts'
 import type { MixPart } from '../quantities/index.ts'
+import { putRight, type DrainTest } from './drainTest.ts'
 import { DAYS_A_YEAR } from './inPot.ts'
 import { litresLeft, SPENT_AIR, traitsOfAll, type Cohort, type MixTraits } from './mix.ts'
 
@@ -49,13 +50,38 @@ function cohortsOf(fills: readonly MixFilled[]) {
 
 const yearsFrom = (from: IsoDate, to: IsoDate): number => Math.max(0, daysBetween(from, to) / DAYS_A_YEAR)
 
-/** The mix of a container on a day. @param fills of one container, the earliest first @returns undefined where none is known */
-export function mixState(fills: readonly MixFilled[], on: IsoDate): MixState | undefined {
+/** The test that tells of a mix on a day: the last since some of it was new, or of all where no fill is known. */
+export function testCounting(
+  tests: readonly DrainTest[],
+  fills: readonly MixFilled[],
+  on: IsoDate,
+): DrainTest | undefined {
+  const since = cohortsOf(fills.filter((f) => f.filledOn <= on)).at(-1)?.on ?? ''
+  return tests
+    .filter((t) => since <= t.day && t.day <= on)
+    .sort((a, b) => (a.day < b.day ? -1 : 1))
+    .at(-1)
+}
+
+/**
+ * The mix of a container on a day.
+ *
+ * @param fills of one container, the earliest first
+ * @param tests of its mix, in any order
+ * @returns undefined where no fill is known
+ */
+export function mixState(
+  fills: readonly MixFilled[],
+  on: IsoDate,
+  tests: readonly DrainTest[] = [],
+): MixState | undefined {
   const filled = cohortsOf(fills.filter((f) => f.filledOn <= on))
   if (filled.length === 0) return undefined
   const at = (day: IsoDate): Cohort[] => filled.map((c) => ({ ...c, years: yearsFrom(c.on, day) }))
   const sunkOn = (day: IsoDate) => 1 - sum(at(day), litresLeft)
-  const airOn = (day: IsoDate) => traitsOfAll(at(day)).air
+  const test = testCounting(tests, fills, on)
+  const traitsOn = (day: IsoDate): MixTraits =>
+    test ? putRight(traitsOfAll(at(day)), traitsOfAll(at(test.day)), test) : traitsOfAll(at(day))
   const first = (is: (day: IsoDate) => boolean): IsoDate | null => {
     for (let month = 0; month <= MONTHS; month++) {
       const day = addDays(on, DAYS_A_MONTH * month)
@@ -65,10 +91,10 @@ export function mixState(fills: readonly MixFilled[], on: IsoDate): MixState | u
   }
   const aged = at(on)
   return {
-    traits: traitsOfAll(aged),
+    traits: traitsOn(on),
     sunk: Math.max(0, sunkOn(on)),
     old: sum(aged, (c) => (c.years > 1 ? litresLeft(c) : 0)) / sum(aged, litresLeft),
     topUpOn: first((day) => sunkOn(day) >= SUNK),
-    wholeOn: first((day) => airOn(day) < SPENT_AIR),
+    wholeOn: first((day) => traitsOn(day).air < SPENT_AIR),
   }
 }

@@ -5,8 +5,8 @@ import { readilyLitres, waterThrough, type WateredPot, type WaterDay } from './p
 export const felts = ['wet', 'moist', 'dry'] as const
 export type Felt = (typeof felts)[number]
 
-/** What is done or found at a container: as the next, rain in a gauge beside it, and stars given to all of it. */
-export const checkKinds = ['watered', 'felt', 'weighed', 'rained', 'rated'] as const
+/** What is done or found at a container: as the next, rain in a gauge beside it, stars given to all of it, and a drain test of its mix. */
+export const checkKinds = ['watered', 'felt', 'weighed', 'rained', 'rated', 'drained'] as const
 export type CheckKind = (typeof checkKinds)[number]
 
 /** What somebody found or did at a container: watered it through, felt its mix, or weighed it. */

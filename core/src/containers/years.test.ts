@@ -49,6 +49,50 @@ const compost = [{ name: 'compost', parts: 1 }]
 const grit = [{ name: 'grit', parts: 1 }]
 const fill = (filledOn: string, mix: typeof compost, renewed = 1) => ({ filledOn, mix, renewed })
 
+describe('a mix that was tested', () => {
+  // A four litre pot of dry mix takes three litres and gives one back: a quarter air, half water, a quarter grains.
+  const test = { day: '2026-05-01', sampleLitres: 4, filledLitres: 3, drainedLitres: 1 }
+  const filled = [fill('2026-04-01', [...recipes.summer.parts])]
+  const near = (v: number) => expect.closeTo(v, 9) as number
+
+  it('is on that day what was measured, by hand', () => {
+    expect(mixState(filled, test.day, [test])!.traits).toMatchObject({ air: near(0.25), water: near(0.5) })
+  })
+
+  it('that was found as it was worked out is nothing new, on any day', () => {
+    const { air, water } = mixState(filled, test.day)!.traits
+    const same = { ...test, sampleLitres: 1, filledLitres: air + water, drainedLitres: air }
+    for (const on of ['2026-05-01', '2027-05-01', '2029-01-01']) {
+      const { traits, ...rest } = mixState(filled, on)!
+      const { traits: put, ...others } = mixState(filled, on, [same])!
+      expect(put).toEqual(Object.fromEntries(Object.entries(traits).map(([k, v]) => [k, near(v)])))
+      expect(others).toEqual(rest)
+    }
+  })
+
+  it('with more air keeps it longer, and loses it with the years as any does', () => {
+    const drained = (drainedLitres: number) => ({ ...test, drainedLitres })
+    const spent = [0.3, 0.5, 0.7].map((d) => mixState(filled, test.day, [drained(d)])!.wholeOn)
+    expect([...spent].sort()).toEqual(spent)
+    expect(new Set(spent).size).toBe(3)
+    const air = ['2026-05-01', '2027-05-01', '2028-05-01'].map(
+      (on) => mixState(filled, on, [test])!.traits.air,
+    )
+    expect(air.toSorted((a, b) => b - a)).toEqual(air)
+  })
+
+  it('is told by the last test, and by none from before some of it was new or from a day to come', () => {
+    const later = { ...test, day: '2026-06-01', drainedLitres: 0.8 }
+    expect(mixState(filled, '2026-06-01', [later, test])!.traits.air).toBeCloseTo(0.2, 9)
+    expect(mixState(filled, '2026-05-01', [later, test])!.traits.air).toBeCloseTo(0.25, 9)
+    const topped = [...filled, fill('2026-05-10', [...recipes.summer.parts], 0.2)]
+    expect(mixState(topped, '2026-05-20', [test])).toEqual(mixState(topped, '2026-05-20'))
+    // Planted anew in the mix that stays, it is the mix that was tested.
+    const replanted = [...filled, fill('2026-05-10', [...recipes.summer.parts], 0)]
+    expect(mixState(replanted, '2026-05-20', [test])).toEqual(mixState(filled, '2026-05-20', [test]))
+  })
+})
+
 describe('a mix through the years', () => {
   it('sinks by what rots of it, as worked by hand, and is brought up by what is put to it', () => {
     // Compost loses a fifth each year: 0.8 squared is left of it after two.

@@ -29,6 +29,7 @@ import * as fills from './024_fills.ts'
 import * as potChecks from './025_pot_checks.ts'
 import * as taps from './026_taps.ts'
 import * as preferences from './027_preferences.ts'
+import * as drainTests from './028_drain_tests.ts'
 
 /** Calendar days travel as text: a JavaScript Date would move them between time zones. */
 pg.types.setTypeParser(pg.types.builtins.DATE, (text) => text)
@@ -77,6 +78,7 @@ const migrations: Record<string, Knex.Migration> = {
   '025_pot_checks': potChecks,
   '026_taps': taps,
   '027_preferences': preferences,
+  '028_drain_tests': drainTests,
 }
 
 /** The migrations in their order, each with its way up and down. */

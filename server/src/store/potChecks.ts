@@ -4,12 +4,13 @@ import type { Db } from '../database/connect.ts'
 
 type Check = CheckView & { containerId: string }
 
-/** What was done and found at the containers of a garden since a day, latest first. */
+/** What was done and found at the containers of a garden since a day, and tests of their mixes ever; latest first. */
 export const listPotChecks = (db: Db, gardenId: string, since: string): Promise<Check[]> =>
   db('pot_checks as c')
     .leftJoin('people as p', 'p.id', 'c.person_id')
     .where({ 'c.garden_id': gardenId, 'c.withdrawn_at': null })
-    .where('c.on_date', '>=', since)
+    // What a test says of a mix holds for as long as the mix does.
+    .where((found) => void found.where('c.on_date', '>=', since).orWhere('c.kind', 'drained'))
     .orderBy([
       { column: 'c.on_date', order: 'desc' },
       { column: 'c.created_at', order: 'desc' },
@@ -23,6 +24,9 @@ export const listPotChecks = (db: Db, gardenId: string, since: string): Promise<
       'c.lighter_kg as lighterKg',
       'c.rain_mm as rainMm',
       'c.stars',
+      'c.sample_l as sampleLitres',
+      'c.filled_l as filledLitres',
+      'c.drained_l as drainedLitres',
       'c.note',
       'p.name as by',
     )
@@ -45,6 +49,9 @@ export async function insertPotCheck(
     lighter_kg: said.kind === 'weighed' ? said.lighterKg : null,
     rain_mm: said.kind === 'rained' ? said.rainMm : null,
     stars: said.kind === 'rated' ? said.stars : null,
+    sample_l: said.kind === 'drained' ? said.sampleLitres : null,
+    filled_l: said.kind === 'drained' ? said.filledLitres : null,
+    drained_l: said.kind === 'drained' ? said.drainedLitres : null,
     note: said.note || null,
   })
   return id

@@ -295,6 +295,31 @@ describe('what is found at a container', () => {
     expect((await potNow(id)).factor!.factor).toBeGreaterThan(without.factor)
   })
 
+  it('tells what its mix holds once it was tested, however long ago, until some of it is new', async () => {
+    const id = await potOnPlan()
+    await fill(id, { on: '2024-05-20' })
+    const before = (await potNow(id)).mix
+    expect(before.testedOn).toBeNull()
+    const test = { kind: 'drained', on: '2024-06-01', sampleLitres: 4, filledLitres: 3.2, drainedLitres: 1.6 }
+    const wrongWith = async (more: object) => (await check(id, { ...test, ...more })).body.problems
+    expect(await wrongWith({ filledLitres: 4 })).toEqual([
+      { where: 'filledLitres', message: expect.stringMatching(/grains take room/) },
+    ])
+    expect(await wrongWith({ drainedLitres: 3.2 })).toEqual([
+      { where: 'drainedLitres', message: expect.stringMatching(/some of it stays/) },
+    ])
+    expect((await check(id, test)).status).toBe(200)
+    const tested = (await potNow(id)).mix
+    expect(tested.testedOn).toBe('2024-06-01')
+    // Four tenths of air is more than any mix is worked out to have: it lasts beyond the years looked at.
+    expect(tested.traits.air).toBeGreaterThan(before.traits.air)
+    expect([before.state!.wholeOn, tested.state!.wholeOn]).toEqual([expect.any(String), null])
+    const [{ id: replaces }] = (await potNow(id)).fills as [{ id: string }]
+    const out = (await livingIn(id)).map((p) => ({ plantingId: p.id, to: 'compost' }))
+    expect((await fill(id, { on: '2026-05-20', replaces, endedBy: 'went over', out })).status).toBe(200)
+    expect((await potNow(id)).mix.testedOn).toBeNull()
+  })
+
   it('is refused where it lies ahead, says nothing of its kind, or was found at what is no container', async () => {
     const id = await potOnPlan()
     const before = (await potNow(id)).checks

@@ -14,6 +14,7 @@ import * as fills from '../database/024_fills.ts'
 import * as potChecks from '../database/025_pot_checks.ts'
 import * as taps from '../database/026_taps.ts'
 import * as preferences from '../database/027_preferences.ts'
+import * as drainTests from '../database/028_drain_tests.ts'
 import * as limits from '../database/010_limits.ts'
 import { practiceWithGarden } from './practice.ts'
 
@@ -23,6 +24,7 @@ it('walks noted before there were signs become observations, and go back as they
   try {
     const planting = await db('plantings').first('id')
     for (const later of [
+      drainTests,
       preferences,
       taps,
       potChecks,
@@ -86,6 +88,46 @@ it('the database takes every kind of thing that a plan is made of; a tap is wate
     await expect(add('tap')).rejects.toThrow('features_kind_check')
     await taps.up(db)
     expect(await kindOf()).toBe('tap')
+  } finally {
+    await practice.stop()
+  }
+})
+
+it('a test of a mix is kept on the way down as something taken back, and one that was taken back stays so', async () => {
+  const practice = await practiceWithGarden()
+  const { db } = practice
+  try {
+    const { id: garden_id } = await db('gardens').first('id')
+    const { id: container_id } = await db('features').where({ garden_id, kind: 'container' }).first('id')
+    const keep = async (more: object) => {
+      const id = randomUUID()
+      await db('pot_checks').insert({
+        id,
+        garden_id,
+        container_id,
+        on_date: '2026-05-01',
+        kind: 'drained',
+        sample_l: 4,
+        filled_l: 3,
+        drained_l: 1,
+        ...more,
+      })
+      return id
+    }
+    await expect(keep({ filled_l: 4 })).rejects.toThrow('check constraint')
+    await expect(keep({ drained_l: 3 })).rejects.toThrow('check constraint')
+    await expect(keep({ drained_l: null })).rejects.toThrow('pot_checks_drained')
+    await expect(keep({ kind: 'watered' })).rejects.toThrow('pot_checks_drained')
+    const stands = await keep({})
+    const takenBack = await keep({ withdrawn_at: '2026-05-02T10:00:00Z' })
+    const found = () =>
+      db('pot_checks').whereIn('id', [stands, takenBack]).select('id', 'kind', 'sample_l', 'withdrawn_at')
+    const before = await found()
+    await drainTests.down(db)
+    const meanwhile = await db('pot_checks').where({ withdrawn_at: null }).whereIn('id', [stands, takenBack])
+    expect(meanwhile).toEqual([])
+    await drainTests.up(db)
+    expect(new Set(await found())).toEqual(new Set(before))
   } finally {
     await practice.stop()
   }

@@ -161,6 +161,16 @@ async function knownOfPots(
                 ? [{ day, kind: 'weighed', lighterKg: check.lighterKg! }]
                 : [],
       ),
+      tests: checks.flatMap(({ containerId, on: day, ...check }) =>
+        containerId === id && check.kind === 'drained'
+          ? {
+              day,
+              sampleLitres: check.sampleLitres!,
+              filledLitres: check.filledLitres!,
+              drainedLitres: check.drainedLitres!,
+            }
+          : [],
+      ),
       ratings: plants.flatMap((p) => {
         const look = seen.get(p.id)
         return look && look.rating !== null && look.on >= addDays(today, -RATED_DAYS)

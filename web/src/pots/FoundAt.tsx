@@ -5,6 +5,7 @@ import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDayMonth } from '../frame/words.ts'
+import { DrainTest } from './DrainTest.tsx'
 import { checkWords, factorWords } from './potWords.ts'
 
 /** Notes that are shown of a container. */
@@ -47,6 +48,7 @@ export function FoundAt({ of, potId }: { of: PotView; potId: string }) {
             does="Caught"
             onSay={(rainMm) => note({ ...at, kind: 'rained', rainMm })}
           />
+          <DrainTest onSay={(test) => note({ ...at, kind: 'drained', ...test })} />
           <div className="row" role="group" aria-label="All of it, in stars">
             <span className="soft">All of it</span>
             {STARS.map((stars) => (

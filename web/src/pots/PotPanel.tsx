@@ -246,7 +246,7 @@ function Mix({ of }: { of: PotView }) {
       {mix.state && <p>{mixStateWords(mix.state, today)}</p>}
       <details>
         <summary>What its air and water rest on</summary>
-        <p>{mixSourceWords(mix.parts)}</p>
+        <p>{mixSourceWords(mix)}</p>
       </details>
       <details>
         <summary>Dried out, crocks, a liner</summary>

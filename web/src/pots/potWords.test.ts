@@ -35,14 +35,19 @@ describe('light in words', () => {
 
 describe('a mix in words', () => {
   it('names of each part what its water rests on, and says so of none that is not in it', () => {
-    const loamy = mixSourceWords([
+    const parts = [
       { name: 'loam', parts: 4 },
       { name: 'compost', parts: 3 },
-    ])
+    ]
+    const loamy = mixSourceWords({ parts, testedOn: null })
     expect(loamy).toContain(
       'Water of loam is after Carsel and Parrish (1988). That of compost is a working figure',
     )
-    expect(mixSourceWords([{ name: 'compost', parts: 1 }])).not.toContain('Carsel')
+    expect(mixSourceWords({ parts: parts.slice(1), testedOn: null })).not.toContain('Carsel')
+    // Tested, its air and water rest on the test, whatever its parts are.
+    const tested = mixSourceWords({ parts, testedOn: '2026-05-01' })
+    expect(tested).toContain('as they were tested on 1 May 2026')
+    expect(tested).not.toContain('working figure')
   })
 })
 
@@ -171,6 +176,9 @@ describe('what becomes of a pot in words', () => {
       lighterKg: null,
       rainMm: null,
       stars: null,
+      sampleLitres: null,
+      filledLitres: null,
+      drainedLitres: null,
       note: null,
       by: null,
     }
@@ -179,6 +187,10 @@ describe('what becomes of a pot in words', () => {
     )
     expect(checkWords({ ...note, kind: 'weighed', lighterKg: 3.25 })).toBe('3.3 kg lighter than watered')
     expect(checkWords({ ...note, kind: 'rained', rainMm: 7.25 })).toBe('7.3 mm in the rain gauge')
+    const test = { sampleLitres: 4, filledLitres: 3, drainedLitres: 1 }
+    expect(checkWords({ ...note, kind: 'drained', ...test })).toBe(
+      'its mix tested, 25 % air and 50 % water once drained',
+    )
     expect(checkWords({ ...note, kind: 'rated', stars: 4 })).toBe('4 of 5, all of it together')
     expect(rootWords('2024-01-05', 'Its roots', '2026-09-14')).toBe(
       'Its roots have filled it since January 2024.',

@@ -13,6 +13,7 @@ import {
   monthName,
   monthYear,
   partsFrom,
+  testedTraits,
   tenths,
   USUAL_FLOOR_KG_PER_M2,
   usualOfMixes,
@@ -25,7 +26,7 @@ import {
   type Taxon,
   type Vessel,
 } from '@border/core'
-import { lengthText } from '../frame/words.ts'
+import { lengthText, shortDate } from '../frame/words.ts'
 
 const shapeWords: Record<Vessel['shape'], string> = {
   round: 'straight-sided pot',
@@ -208,25 +209,32 @@ export const monthLong = (month: number): string => monthName(isoDate(2024, mont
 export const monthShort = (month: number): string => monthLong(month).slice(0, 3)
 
 /** What a mix is like, by what tells: the air that is left once it has drained. */
-export function mixWords({ traits }: Pick<PotView['mix'], 'traits'>): string {
-  const share = (v: number) => `${Math.round(100 * v)} %`
-  return `Drained it is ${share(traits.air)} air and ${share(traits.water)} water, of which plants can draw ${share(traits.available / traits.water)}.`
+export const mixWords = ({ traits }: Pick<PotView['mix'], 'traits'>): string =>
+  `Drained it is ${percent(traits.air)} air and ${percent(traits.water)} water, of which plants can draw ${percent(traits.available / traits.water)}.`
+
+const percent = (share: number) => `${Math.round(100 * share)} %`
+
+/** What the air and water of a mix rest on: a test of it, or part by part what it is made of; and what is usual. */
+export function mixSourceWords({ parts, testedOn }: Pick<PotView['mix'], 'parts' | 'testedOn'>): string {
+  const [air, water] = [usualOfMixes.air, usualOfMixes.water].map(
+    ([from, to]) => `${Math.round(100 * from)} to ${Math.round(100 * to)} %`,
+  )
+  const usual = `Usual of pots are ${air} air and ${water} water (Bilderback and others 2005).`
+  return testedOn === null
+    ? `${partsWords(parts)} ${usual}`
+    : `Air and water are as they were tested on ${shortDate(testedOn)}; since then it is reckoned to have aged as its parts do. How much of the water plants can draw is worked out from the parts. ${usual}`
 }
 
-/** What the air and water of a mix rest on, part by part, and what is usual. */
-export function mixSourceWords(parts: PotView['mix']['parts']): string {
+function partsWords(parts: PotView['mix']['parts']): string {
   const [measured, working] = [
     partsFrom('Carsel and Parrish 1988', parts),
     partsFrom('working figure', parts),
   ]
-  const range = ([from, to]: readonly [number, number]) =>
-    `${Math.round(100 * from)} to ${Math.round(100 * to)} %`
   return [
     'Told for the middle of a pot 20 cm tall, once drained: a taller one keeps more air, a shallow one less.',
     'What is solid follows from the weight of each part and the density of its grains (EN 13041).',
     measured.length > 0 && `Water of ${listed(measured)} is after Carsel and Parrish (1988).`,
     working.length > 0 && `That of ${listed(working)} is a working figure: bags differ.`,
-    `Usual of pots are ${range(usualOfMixes.air)} air and ${range(usualOfMixes.water)} water (Bilderback and others 2005).`,
   ]
     .filter(Boolean)
     .join(' ')
@@ -241,8 +249,26 @@ const feltWords = {
   dry: 'dry a finger deep',
 } as const
 
+/** `18 % air and 52 % water once drained` */
+export const drainWords = ({ air, water }: { air: number; water: number }): string =>
+  `${percent(air)} air and ${percent(water)} water once drained`
+
+/** A test of a mix as it is listed among what was found. */
+const testWords = ({
+  sampleLitres,
+  filledLitres,
+  drainedLitres,
+}: Pick<CheckView, 'sampleLitres' | 'filledLitres' | 'drainedLitres'>): string =>
+  `its mix tested, ${drainWords(
+    testedTraits({
+      sampleLitres: sampleLitres ?? 1,
+      filledLitres: filledLitres ?? 0,
+      drainedLitres: drainedLitres ?? 0,
+    }),
+  )}`
+
 /** What was done or found at a container: `dry a finger deep. Light as a feather.` */
-export function checkWords({ kind, felt, lighterKg, rainMm, stars, note }: CheckView): string {
+export function checkWords({ kind, felt, lighterKg, rainMm, stars, note, ...test }: CheckView): string {
   const what =
     kind === 'watered'
       ? 'watered through'
@@ -252,7 +278,9 @@ export function checkWords({ kind, felt, lighterKg, rainMm, stars, note }: Check
           ? `${kgText(lighterKg ?? 0)} lighter than watered`
           : kind === 'rained'
             ? `${tenths(rainMm ?? 0)} mm in the rain gauge`
-            : `${stars} of 5, all of it together`
+            : kind === 'rated'
+              ? `${stars} of 5, all of it together`
+              : testWords(test)
   return note ? `${what}. ${note}` : what
 }
 

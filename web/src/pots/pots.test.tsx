@@ -259,6 +259,35 @@ describe('what is found at a pot', () => {
   })
 })
 
+describe('a mix that is tested', () => {
+  it('is told what was measured before it is noted, and what cannot have been is said', async () => {
+    server.on(containerEndpoints.check, () => ({ id: crypto.randomUUID() }))
+    open()
+    const form = within(await panel()).getByRole('form', { name: 'Test of the mix', hidden: true })
+    const type = (label: RegExp, value: string) =>
+      fireEvent.change(within(form).getByLabelText(label), { target: { value } })
+    type(/the empty pot holds/, '4')
+    type(/the dry mix took/, '4.5')
+    type(/ran out/, '1')
+    expect(within(form).getByRole('alert', { hidden: true }).textContent).toMatch(/grains take room/)
+    type(/the dry mix took/, '0.8')
+    expect(within(form).getByRole('alert', { hidden: true }).textContent).toMatch(/some of it stays/)
+    fireEvent.submit(form)
+    type(/the dry mix took/, '3')
+    expect(within(form).getByText('That is 25 % air and 50 % water once drained.')).toBeTruthy()
+    fireEvent.submit(form)
+    await waitFor(() => expect(server.askedOf(containerEndpoints.check)).toHaveLength(1))
+    expect(server.askedOf(containerEndpoints.check)[0]!.body).toEqual({
+      containerId: door.id,
+      on: '2026-09-15',
+      kind: 'drained',
+      sampleLitres: 4,
+      filledLitres: 3,
+      drainedLitres: 1,
+    })
+  })
+})
+
 describe('where a pot would do best', () => {
   const hours = usual!.light.season
   it('is looked for once it is asked, and says so where nowhere is better', async () => {

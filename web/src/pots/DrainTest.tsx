@@ -1,0 +1,81 @@
+import type { CheckRequest } from '@border/contract'
+import { testedTraits } from '@border/core'
+import { useState } from 'react'
+import { Button } from '../frame/Button.tsx'
+import { drainWords } from './potWords.ts'
+
+type Said = Omit<Extract<CheckRequest, { kind: 'drained' }>, 'kind' | 'containerId' | 'on' | 'note'>
+
+const nothing = { sampleLitres: '', filledLitres: '', drainedLitres: '' }
+const asked = {
+  sampleLitres: 'Water the empty pot holds',
+  filledLitres: 'Water the dry mix took',
+  drainedLitres: 'Water that ran out',
+} satisfies Record<keyof Said, string>
+
+/** How a mix is tested by filling a sample of it and letting it drain, with the three figures that are read. */
+export function DrainTest({ onSay }: { onSay: (said: Said) => void }) {
+  const [typed, type] = useState(nothing)
+  const said: Said = {
+    sampleLitres: Number(typed.sampleLitres),
+    filledLitres: Number(typed.filledLitres),
+    drainedLitres: Number(typed.drainedLitres),
+  }
+  const isWhole = Object.values(typed).every((text) => text !== '')
+  const fault = isWhole && faultOf(said)
+  return (
+    <details>
+      <summary>Test what its mix holds</summary>
+      <form
+        aria-label="Test of the mix"
+        className="drain-test"
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (fault) return
+          onSay(said)
+          type(nothing)
+        }}
+      >
+        <ol>
+          <li>Tape the holes of a plain pot about 20 cm tall, and measure the water that fills it.</li>
+          <li>Fill it with the same mix, dry. Pour in water until it stands at the brim.</li>
+          <li>Open the holes over a bucket, and after an hour measure what ran out.</li>
+        </ol>
+        {Object.entries(asked).map(([name, label]) => (
+          <label key={name} className="spread">
+            {label}
+            <span>
+              <input
+                type="number"
+                className="fill-count"
+                min={0}
+                max={1000}
+                step="any"
+                required
+                value={typed[name as keyof Said]}
+                onChange={(e) => type({ ...typed, [name]: e.target.value })}
+              />{' '}
+              l
+            </span>
+          </label>
+        ))}
+        {fault && (
+          <p className="field-fault" role="alert">
+            {fault}
+          </p>
+        )}
+        {isWhole && !fault && <p>That is {drainWords(testedTraits(said))}.</p>}
+        <Button size="small" type="submit" disabled={Boolean(fault)}>
+          Note the test
+        </Button>
+      </form>
+    </details>
+  )
+}
+
+function faultOf({ sampleLitres, filledLitres, drainedLitres }: Said): string | undefined {
+  if (filledLitres >= sampleLitres)
+    return 'The mix cannot take as much water as the empty pot holds: its grains take room as well.'
+  if (drainedLitres >= filledLitres) return 'Less runs out than was poured in: some of it stays in the mix.'
+  return undefined
+}
