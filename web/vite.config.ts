@@ -12,7 +12,8 @@ export default defineConfig({
   plugins: [
     addressesOnly(),
     askedEarly(),
-    react(),
+    // Elements are made in the units of whoever looks at them (`src/units/told.ts`).
+    react({ jsxImportSource: '#units' }),
     scriptsEarly([comeIn]),
     fontsEarly([
       'source-sans-3-latin-wght-normal',

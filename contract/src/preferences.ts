@@ -1,9 +1,14 @@
-import { USUAL_NAMING, type Naming } from '@border/core'
+import { CANONICAL_UNITS, USUAL_NAMING, type Naming, type Units } from '@border/core'
 
-/** How somebody wants things called and written. */
-export interface Preferences {
+/** How somebody wants things called, measured and written. */
+export interface Preferences extends Units {
   names: Naming
+  weekStart: 'Monday' | 'Sunday'
 }
 
 /** As it is where nobody has said. */
-export const USUAL_PREFERENCES: Preferences = { names: USUAL_NAMING }
+export const USUAL_PREFERENCES: Preferences = {
+  names: USUAL_NAMING,
+  ...CANONICAL_UNITS,
+  weekStart: 'Monday',
+}

@@ -8,7 +8,15 @@ import { roles } from './roles.ts'
 const password = z.string().min(10, 'must be at least 10 characters').max(200)
 export const account = { name: shortText, email: z.email().max(200), password }
 
-const preferences = z.strictObject({ names: z.enum(namings) }) satisfies z.ZodType<Preferences>
+const preferences = z.strictObject({
+  names: z.enum(namings),
+  length: z.enum(['metres', 'feet and inches']),
+  temperature: z.enum(['Celsius', 'Fahrenheit']),
+  volume: z.enum(['litres', 'US gallons']),
+  weight: z.enum(['kilograms', 'pounds']),
+  dates: z.enum(['day first', 'month first']),
+  weekStart: z.enum(['Monday', 'Sunday']),
+}) satisfies z.ZodType<Preferences>
 
 const sessionInfo = z.strictObject({
   csrfToken: z.string(),
@@ -42,5 +50,6 @@ export const sessionEndpoints = {
     body: z.object({ useRealToday: z.boolean() }),
     answer: sessionInfo,
   }),
-  prefer: asks('/session/preferences', 'signed in', { body: preferences, answer: sessionInfo }),
+  /** What is not said stays as it was. */
+  prefer: asks('/session/preferences', 'signed in', { body: preferences.partial(), answer: sessionInfo }),
 }

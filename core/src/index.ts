@@ -1,5 +1,6 @@
 export * from './dates/index.ts'
 export * from './words/index.ts'
+export * from './units/index.ts'
 export * from './written/index.ts'
 export * from './geometry/index.ts'
 export * from './random/index.ts'

@@ -35,9 +35,15 @@ export async function findPerson(db: Db, id: string): Promise<Person | undefined
   return person && { ...person, preferences: { ...USUAL_PREFERENCES, ...person.preferences } }
 }
 
-/** How somebody wants things called and written from now on. */
-export async function setPreferences(db: Db, personId: string, preferences: Preferences): Promise<void> {
-  await db('people').where({ id: personId }).update({ preferences })
+/** How somebody wants things called, measured and written from now on; what is not said stays as it was. */
+export async function setPreferences(
+  db: Db,
+  personId: string,
+  preferences: Partial<Preferences>,
+): Promise<void> {
+  await db('people')
+    .where({ id: personId })
+    .update({ preferences: db.raw('preferences || ?::jsonb', [JSON.stringify(preferences)]) })
 }
 
 /** Whose address this is, whatever its capitals, and what the password is held against: one at most in each practice. */

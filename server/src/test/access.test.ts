@@ -1,4 +1,4 @@
-import { roles, type Role } from '@border/contract'
+import { roles, USUAL_PREFERENCES, type Role } from '@border/contract'
 import { randomUUID } from 'node:crypto'
 import request from 'supertest'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
@@ -160,7 +160,11 @@ describe('signing in', () => {
     const other = people.get('keeper')!
     expect([await names(practice.head), await names(other)]).toEqual(['botanical first', 'botanical first'])
     const said = await practice.head.post('/session/preferences', { names: 'common' })
-    expect([said.status, said.body.person.preferences]).toEqual([200, { names: 'common' }])
+    expect(said.body.person.preferences).toEqual({ ...USUAL_PREFERENCES, names: 'common' })
+    // What is said of one leaves the others as they were.
+    const inFeet = await practice.head.post('/session/preferences', { length: 'feet and inches' })
+    expect(inFeet.body.person.preferences).toMatchObject({ names: 'common', length: 'feet and inches' })
+    expect((await practice.head.post('/session/preferences', { length: 'ells' })).status).toBe(422)
     expect([await names(practice.head), await names(other)]).toEqual(['common', 'botanical first'])
     expect((await practice.head.post('/session/preferences', { names: 'by heart' })).status).toBe(422)
     expect(await names(practice.head)).toBe('common')

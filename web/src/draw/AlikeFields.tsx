@@ -1,8 +1,8 @@
 import { openingOf, type PlanFeature } from '@border/core'
-import { InputNumber } from 'antd'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { allParts, inHand, madeAlike, type Draft } from './draft.ts'
 import type { Editor } from './useEditor.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** More than this are not put on a plan at once. */
 const MOST = 40
@@ -21,7 +21,7 @@ export function AlikeFields({ editor, draft, now }: { editor: Editor; draft: Dra
     <section aria-label="Several alike">
       <h3>How many</h3>
       <div className="row">
-        <InputNumber
+        <QuantityInput
           aria-label="How many alike"
           value={count}
           min={1}
@@ -31,7 +31,7 @@ export function AlikeFields({ editor, draft, now }: { editor: Editor; draft: Dra
         />
         {alike && (
           <>
-            <InputNumber
+            <QuantityInput
               aria-label="Apart, from middle to middle"
               value={alike.apartM}
               min={0.1}
@@ -42,7 +42,7 @@ export function AlikeFields({ editor, draft, now }: { editor: Editor; draft: Dra
                 apartM !== null && editor.step({ ...draft, alike: { ...alike, apartM } }, true)
               }
             />
-            <InputNumber
+            <QuantityInput
               aria-label="The way their row runs"
               value={alike.towardsDeg}
               min={0}

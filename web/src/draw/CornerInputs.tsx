@@ -1,10 +1,10 @@
 import { corner, pointOf, type Drawn, type Handle } from '@border/core'
-import { InputNumber } from 'antd'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { PointInputs } from './PointInputs.tsx'
 import { angleBefore, bearingAt, sidesOf, step, withSide } from './outline.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Props {
   drawn: Drawn
@@ -89,7 +89,7 @@ function Side({ drawn, side, i, angles, isClosing, held, least, onHold, onHandle
       ) : (
         <CornerNumber n={i + 2} of={handles[i + 1]} onHold={() => onHold(i + 1)} />
       )}
-      <InputNumber
+      <QuantityInput
         aria-label={`Length of side ${i + 1}`}
         value={round(side.lengthM)}
         min={0.05}
@@ -98,7 +98,7 @@ function Side({ drawn, side, i, angles, isClosing, held, least, onHold, onHandle
         disabled={isClosing}
         onChange={(lengthM) => lengthM && set({ lengthM })}
       />
-      <InputNumber
+      <QuantityInput
         aria-label={byAngle ? `Angle before side ${i + 1}` : `Bearing of side ${i + 1}`}
         value={round(byAngle ? angleBefore(corners, closed, i) : side.bearingDeg)}
         min={0}
@@ -120,7 +120,7 @@ function NextSide({ drawn: { handles }, onHandles }: Pick<Props, 'drawn' | 'onHa
   return (
     <div className="row">
       <span className="draw-n">+</span>
-      <InputNumber
+      <QuantityInput
         aria-label="Length of the next side"
         value={next.lengthM}
         min={0.05}
@@ -128,7 +128,7 @@ function NextSide({ drawn: { handles }, onHandles }: Pick<Props, 'drawn' | 'onHa
         suffix="m"
         onChange={(lengthM) => lengthM && setNext({ ...next, lengthM })}
       />
-      <InputNumber
+      <QuantityInput
         aria-label="Bearing of the next side"
         value={next.bearingDeg}
         min={0}

@@ -1,6 +1,6 @@
 import type { FeatureView } from '@border/contract'
 import { checkFeature, problemText, type FileProblem, type PlanFeature } from '@border/core'
-import { Alert, Collapse, DatePicker, Input } from 'antd'
+import { Alert, Collapse, Input } from 'antd'
 import dayjs from 'dayjs'
 import { useId, useState } from 'react'
 import { Choose } from '../frame/Choose.tsx'
@@ -30,6 +30,7 @@ import { Strays } from './Strays.tsx'
 import { usualLeafDates } from './usualLeafDates.ts'
 import { MeasureHeight } from '../survey/MeasureHeight.tsx'
 import type { Editor } from './useEditor.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 interface Props {
   editor: Editor
@@ -256,9 +257,8 @@ function More({ editor, draft, now }: PartProps) {
                 {(['from', 'to'] as const).map((end) => (
                   <div className="draw-field" key={end}>
                     <span>{end === 'from' ? 'Standing since' : 'Gone from'}</span>
-                    <DatePicker
+                    <DayPicker
                       aria-label={end === 'from' ? 'Standing since' : 'Gone from'}
-                      format="D MMM YYYY"
                       placeholder={end === 'from' ? 'always' : 'it stands'}
                       value={now[end] ? dayjs(now[end]) : null}
                       onChange={(d) =>

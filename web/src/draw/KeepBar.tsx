@@ -1,11 +1,11 @@
 import { dayMonthYear } from '@border/core'
-import { DatePicker } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { couldHappen, inHand, isChanged, type Draft } from './draft.ts'
 import type { Editor } from './useEditor.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 interface Props {
   editor: Editor
@@ -50,10 +50,9 @@ export function KeepBar({ editor, draft, waits, onKeep }: Props) {
               <Button size="small" disabled={disabled} loading={editor.isKeeping} onClick={() => onKeep(day)}>
                 {now ? 'It changed on' : 'It went on'}
               </Button>
-              <DatePicker
+              <DayPicker
                 aria-label="The day it changed"
                 size="small"
-                format="D MMM YYYY"
                 allowClear={false}
                 maxDate={dayjs(today)}
                 value={dayjs(day)}

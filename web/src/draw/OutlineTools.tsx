@@ -9,7 +9,6 @@ import {
   type Drawn,
   type Point,
 } from '@border/core'
-import { InputNumber } from 'antd'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -18,6 +17,7 @@ import { carriedWhole, drawnAs, drawnNow, inHand, type Draft } from './draft.ts'
 import { TakeOff } from './TakeOff.tsx'
 import { withMiddle } from './useDraftHands.ts'
 import type { Editor } from './useEditor.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Props {
   editor: Editor
@@ -43,7 +43,7 @@ export function OutlineTools({ editor, draft, onSplit, onJoin }: Props) {
             <Button size="small" onClick={() => apply(turn(middle, deg))}>
               Turn by
             </Button>
-            <InputNumber
+            <QuantityInput
               aria-label="Degrees to turn it by, clockwise"
               size="small"
               value={deg}

@@ -1,10 +1,12 @@
 import type { PlanFeature } from '@border/core'
-import { DatePicker, Input, InputNumber } from 'antd'
+import { Input } from 'antd'
 import dayjs from 'dayjs'
 import { useId } from 'react'
 import { Choose } from '../frame/Choose.tsx'
 import { kindFields, type DrawnKind, type Field } from './kinds.ts'
 import { saidOf } from './said.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Props {
   part: Pick<PlanFeature, 'kind' | 'properties'>
@@ -56,7 +58,7 @@ function FieldControl({ id, field: f, value, onSay }: InputProps) {
   switch (f.type) {
     case 'size':
       return (
-        <InputNumber
+        <QuantityInput
           id={id}
           value={value as number | undefined}
           placeholder="not said"
@@ -93,9 +95,8 @@ function FieldControl({ id, field: f, value, onSay }: InputProps) {
       )
     case 'day':
       return (
-        <DatePicker
+        <DayPicker
           id={id}
-          format="D MMM YYYY"
           value={value ? dayjs(value as string) : null}
           onChange={(d) => onSay(d ? d.format('YYYY-MM-DD') : undefined)}
         />

@@ -1,5 +1,5 @@
 import type { Point } from '@border/core'
-import { InputNumber } from 'antd'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Props {
   /** Plan metres; undefined while nothing is said. */
@@ -10,7 +10,7 @@ interface Props {
 /** Where something lies, typed. */
 export function PointInputs({ at, onAt }: Props) {
   const field = (label: string, unit: string, axis: 0 | 1) => (
-    <InputNumber
+    <QuantityInput
       aria-label={label}
       value={at?.[axis]}
       step={0.1}

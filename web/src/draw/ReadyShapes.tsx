@@ -1,5 +1,4 @@
 import { readyShape, readyShapes, type ReadyShape } from '@border/core'
-import { InputNumber } from 'antd'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { Choose } from '../frame/Choose.tsx'
@@ -7,6 +6,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { gardenExtent } from '../plan/scale.ts'
 import { drawnAs, type Draft } from './draft.ts'
 import type { Editor } from './useEditor.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** Shapes that come ready: two sizes typed, then moved to where it lies. */
 export function ReadyShapes({ editor, draft }: { editor: Editor; draft: Draft }) {
@@ -30,7 +30,7 @@ export function ReadyShapes({ editor, draft }: { editor: Editor; draft: Draft })
           onChange={setShape}
           options={readyShapes.map((s) => ({ value: s, label: s }))}
         />
-        <InputNumber
+        <QuantityInput
           aria-label={isCircle ? 'Across' : 'Length of the shape'}
           value={lengthM}
           min={0.2}
@@ -40,7 +40,7 @@ export function ReadyShapes({ editor, draft }: { editor: Editor; draft: Draft })
           onChange={(v) => v && setLength(v)}
         />
         {!isCircle && (
-          <InputNumber
+          <QuantityInput
             aria-label="Width of the shape"
             value={widthM}
             min={0.2}

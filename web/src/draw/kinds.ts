@@ -193,7 +193,7 @@ export const kindFields: Record<DrawnKind, readonly Field[]> = {
   path: [note],
   water: [note],
   tap: [
-    size('litresPerHour', 'Gives, litres an hour', {
+    size('litresPerHour', 'Gives', {
       min: 10,
       max: 10_000,
       step: 10,

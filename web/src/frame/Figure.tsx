@@ -1,9 +1,12 @@
-import { InputNumber } from 'antd'
+import { isAskedUnit, unitSpoken } from '@border/core'
 import { useState } from 'react'
+import { ownUnits } from '../units/ownUnits.ts'
 import './figure.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Props {
   id?: string
+  /** What it is of; its unit is read out with it. */
   label: string
   value: number | null
   min: number
@@ -26,10 +29,10 @@ export function Figure({ id, label, value, min, max, step = 1, unit, canBeEmpty,
     onSay(typed.value)
   }
   return (
-    <InputNumber
+    <QuantityInput
       id={id}
       className="figure-number"
-      aria-label={label}
+      aria-label={isAskedUnit(unit) ? `${label}, ${unitSpoken(unit, ownUnits())}` : label}
       value={typed ? typed.value : value}
       min={min}
       max={max}

@@ -1,6 +1,6 @@
-import { DatePicker } from 'antd'
 import dayjs from 'dayjs'
 import { useGardenContext } from './gardenContext.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 interface Props {
   label: string
@@ -13,9 +13,8 @@ interface Props {
 export function PastDay({ label, value, onChange }: Props) {
   const { today } = useGardenContext()
   return (
-    <DatePicker
+    <DayPicker
       aria-label={label}
-      format="D MMM YYYY"
       maxDate={dayjs(today)}
       value={value === undefined ? null : dayjs(value)}
       onChange={(day) => onChange(day?.format('YYYY-MM-DD'))}

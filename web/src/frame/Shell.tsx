@@ -2,6 +2,7 @@ import { Navigate, Outlet, useLocation } from 'react-router'
 import { useGardens, useSession } from '../api/session.ts'
 import { useSending } from '../offline/useSync.ts'
 import { SignIn } from '../gardens/SignIn.tsx'
+import { InOwnUnits } from '../units/InOwnUnits.tsx'
 import { Answered } from './Answered.tsx'
 import './frame.css'
 import { LAST_GARDEN } from './lastGarden.ts'
@@ -20,7 +21,9 @@ export function Shell() {
         session.needsFirstAccount ? (
           <FirstAccount />
         ) : session.person ? (
-          <Outlet />
+          <InOwnUnits of={session.person.preferences}>
+            <Outlet />
+          </InOwnUnits>
         ) : (
           <SignIn people={session.demoPeople} />
         )

@@ -14,7 +14,10 @@ const { plantings } = answerTo(gardenEndpoints.read)
 const { botanical, common } = plantings[0]!.taxon
 const session = answerTo(sessionEndpoints.read)
 const prefers = (names: Naming) => {
-  const info = { ...session, person: { ...session.person!, preferences: { names } } }
+  const info = {
+    ...session,
+    person: { ...session.person!, preferences: { ...session.person!.preferences, names } },
+  }
   server.on(sessionEndpoints.read, () => info)
   return info
 }
@@ -59,7 +62,7 @@ describe('plants are called', () => {
     expect(choose.value).toBe('botanical first')
     server.on(sessionEndpoints.prefer, () => ({
       ...info,
-      person: { ...info.person, preferences: { names: 'common' as const } },
+      person: { ...info.person, preferences: { ...info.person.preferences, names: 'common' as const } },
     }))
     await user.selectOptions(choose, 'common')
     await waitFor(() => expect(choose.value).toBe('common'))

@@ -8,7 +8,7 @@ import {
 } from '@border/contract'
 import { counted, problemText, type FileProblem } from '@border/core'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { Alert, Form, Input, InputNumber, Tabs } from 'antd'
+import { Alert, Form, Input, Tabs } from 'antd'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { PRACTICE, useAnswer } from '../api/answers.ts'
@@ -25,6 +25,7 @@ import { shortDate } from '../frame/words.ts'
 import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { FindTown } from './FindTown.tsx'
 import './gardens.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** A garden comes in from files, or starts empty and is drawn by hand. */
 export function NewGardenScreen() {
@@ -316,14 +317,14 @@ function ByHand() {
           label="Latitude"
           rules={[{ required: true, message: 'North is positive' }]}
         >
-          <InputNumber min={-90} max={90} step={0.01} suffix="°" style={{ width: 150 }} />
+          <QuantityInput min={-90} max={90} step={0.01} suffix="°" style={{ width: 150 }} />
         </Form.Item>
         <Form.Item
           name="longitude"
           label="Longitude"
           rules={[{ required: true, message: 'East is positive' }]}
         >
-          <InputNumber min={-180} max={180} step={0.01} suffix="°" style={{ width: 150 }} />
+          <QuantityInput min={-180} max={180} step={0.01} suffix="°" style={{ width: 150 }} />
         </Form.Item>
       </div>
       <Form.Item
@@ -338,7 +339,7 @@ function ByHand() {
         label="North on the plan, clockwise from up"
         extra="0 when the plan is drawn with north up."
       >
-        <InputNumber min={-360} max={360} suffix="°" style={{ width: 150 }} />
+        <QuantityInput min={-360} max={360} suffix="°" style={{ width: 150 }} />
       </Form.Item>
       {failure && <Alert type="error" title={failure} />}
       <Button look="primary" type="submit" loading={busy}>

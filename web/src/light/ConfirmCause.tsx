@@ -1,11 +1,11 @@
 import { planEndpoints } from '@border/contract'
 import { addDays, dayMonthYear, type Cause } from '@border/core'
-import { DatePicker } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 /**
  * Puts a believed change on the plan with its day; something new stands there as a building, to be measured.
@@ -50,10 +50,9 @@ export function ConfirmCause({
   }
   return (
     <div className="row">
-      <DatePicker
+      <DayPicker
         aria-label="Since when"
         size="small"
-        format="D MMM YYYY"
         allowClear={false}
         value={dayjs(day)}
         onChange={(d) => d && setDay(d.format('YYYY-MM-DD'))}

@@ -8,7 +8,7 @@ import {
   type Solid,
   type Supposition,
 } from '@border/core'
-import { Collapse, DatePicker, Form, InputNumber, Select } from 'antd'
+import { Collapse, Form, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -20,6 +20,8 @@ import { shortDate } from '../frame/words.ts'
 import { changeWords } from './changeWords.ts'
 import { Life } from './Life.tsx'
 import { SuppositionForm } from './SuppositionForm.tsx'
+import { DayPicker } from '../units/DayPicker.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 type Action = 'gone' | 'limbed' | 'lowered' | 'thinned' | 'measured'
 
@@ -278,7 +280,7 @@ function Happened({
         />
         {action !== 'gone' && (
           <Form.Item name="value" noStyle rules={[{ required: true }]}>
-            <InputNumber
+            <QuantityInput
               aria-label={actionWords[action]}
               min={0}
               max={action === 'thinned' ? 100 : action === 'measured' ? 120 : heightM}
@@ -291,7 +293,7 @@ function Happened({
       </div>
       <div className="row" style={{ marginTop: 8 }}>
         <Form.Item name="date" noStyle rules={[{ required: true, message: 'Since when?' }]}>
-          <DatePicker aria-label="Since" format="D MMM YYYY" allowClear={false} />
+          <DayPicker aria-label="Since" allowClear={false} />
         </Form.Item>
         <Button look="primary" type="submit" loading={event.isPending || end.isPending}>
           Record

@@ -12,7 +12,7 @@ import {
   type Point,
   type TellingLook,
 } from '@border/core'
-import { Alert, DatePicker, Select, Upload } from 'antd'
+import { Alert, Select, Upload } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -27,6 +27,7 @@ import { useLightEvidence, useSuspicions } from './queries.ts'
 import { beliefWords, causeWords } from './causeWords.ts'
 import { ConfirmCause } from './ConfirmCause.tsx'
 import { usePlaceAt } from './usePlaceAt.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 export const seenWords: Record<Brightness, string> = { sun: 'Sun', dappled: 'Dappled', shade: 'Shade' }
 
@@ -144,7 +145,7 @@ function TapReading({
           </Button>
         ))}
       </div>
-      <DatePicker
+      <DayPicker
         aria-label="When it was seen"
         size="small"
         showTime={{ format: 'HH:mm' }}

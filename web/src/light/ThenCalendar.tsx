@@ -1,5 +1,5 @@
-import { DatePicker } from 'antd'
 import dayjs from 'dayjs'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 interface Props {
   then: string | undefined
@@ -10,11 +10,10 @@ interface Props {
 
 /** A calendar that stands open until a day is chosen or it is left. */
 export const ThenCalendar = ({ then, canClear, onThen, onClose }: Props) => (
-  <DatePicker
+  <DayPicker
     aria-label="Compare with"
     className="light-then"
     value={then ? dayjs(then) : null}
-    format="D MMM YYYY"
     allowClear={canClear}
     defaultOpen
     autoFocus

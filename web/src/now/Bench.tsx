@@ -1,5 +1,5 @@
 import { benchEndpoints, type BenchView } from '@border/contract'
-import { Form, InputNumber } from 'antd'
+import { Form } from 'antd'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { useGardenWrite } from '../api/writes.ts'
@@ -11,6 +11,7 @@ import { PlantingForm } from '../plants/PlantingForm.tsx'
 import { TaxonSelect } from '../plants/TaxonSelect.tsx'
 import { useBench } from './queries.ts'
 import { KindName } from '../frame/KindName.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** Plants that wait for a place: pieces left over at a division, and what stands in pots. */
 export function Bench() {
@@ -106,7 +107,7 @@ function PutForm({ onKept }: { onKept: () => void }) {
         <TaxonSelect label="Taxon" style={{ width: 220 }} />
       </Form.Item>
       <Form.Item name="count" rules={[{ required: true, message: 'How many?' }]}>
-        <InputNumber aria-label="How many" min={1} max={10_000} style={{ width: 80 }} />
+        <QuantityInput aria-label="How many" min={1} max={10_000} style={{ width: 80 }} />
       </Form.Item>
       <Button type="submit" loading={put.isPending}>
         Keep it

@@ -1,4 +1,4 @@
-import { Alert, Input, InputNumber } from 'antd'
+import { Alert, Input } from 'antd'
 import { useEffect, useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { FileInput } from '../frame/FileInput.tsx'
@@ -6,6 +6,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import '../draw/draw.css'
 import { isPdf, NotBroughtIn, openPdf, readyToSend, type Pages } from './bringIn.ts'
 import { useAddPicture } from './queries.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 const nameOf = (file: File) => file.name.replace(/\.[^.]*$/, '').slice(0, 120) || 'Picture'
 
@@ -80,7 +81,7 @@ function WhichPage({ count, name, onPage }: WhichPageProps) {
   return (
     <div className="row">
       <label>
-        Page <InputNumber min={1} max={count} precision={0} value={n} onChange={(v) => setN(v ?? 1)} /> of{' '}
+        Page <QuantityInput min={1} max={count} precision={0} value={n} onChange={(v) => setN(v ?? 1)} /> of{' '}
         {count}
       </label>
       <label>

@@ -1,6 +1,6 @@
 import { pictureEndpoints, type PictureView } from '@border/contract'
 import { clickedOutM, lieOf, type Laying, type Lies, type Point } from '@border/core'
-import { Alert, InputNumber } from 'antd'
+import { Alert } from 'antd'
 import { useMemo, useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { sideBetween, turned } from '../draw/outline.ts'
@@ -28,6 +28,7 @@ import { pictureAddress } from './queries.ts'
 import { TieDrawing } from './TieDrawing.tsx'
 import '../draw/draw.css'
 import './pictures.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** A picture laid under the plan by points that are found in both, or by tapes between them. */
 export function LayPicture({ picture, onDone }: { picture: PictureView; onDone: () => void }) {
@@ -228,7 +229,7 @@ function LengthAndTurn({ draft, put }: DraftProps) {
       <div className="draw-field">
         <label>
           From A to B
-          <InputNumber
+          <QuantityInput
             aria-label="From A to B"
             min={0.01}
             max={2000}
@@ -256,7 +257,7 @@ function LengthAndTurn({ draft, put }: DraftProps) {
         <div className="draw-field">
           <label>
             Clockwise
-            <InputNumber
+            <QuantityInput
               aria-label="Turned clockwise"
               step={1}
               suffix="°"
@@ -293,7 +294,7 @@ function TapeTable({ draft, put, doubtful }: DraftProps & { doubtful: readonly n
           return (
             <label key={key} className={bad.has(key) ? 'doubtful' : undefined}>
               {a + 1}–{b + 1}
-              <InputNumber
+              <QuantityInput
                 aria-label={`From ${a + 1} to ${b + 1}`}
                 min={0.01}
                 max={2000}
@@ -313,7 +314,7 @@ function TapeTable({ draft, put, doubtful }: DraftProps & { doubtful: readonly n
         <div className="draw-field">
           <label>
             2 lies from 1, from north
-            <InputNumber
+            <QuantityInput
               aria-label="2 lies from 1, clockwise from north"
               step={1}
               suffix="°"

@@ -1,6 +1,6 @@
 import { walkEndpoints, type PlantingView } from '@border/contract'
 import { ratingWords, signs, type SignId } from '@border/core'
-import { Input, InputNumber, Select } from 'antd'
+import { Input, Select } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
@@ -8,6 +8,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { Choose } from '../frame/Choose.tsx'
 import { PastDay } from '../frame/PastDay.tsx'
 import '../draw/draw.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** A look of a day that is past, from a notebook: how it did, how many lived, what was wrong with it. */
 export function PastLook({ planting }: { planting: PlantingView }) {
@@ -74,7 +75,7 @@ export function PastLook({ planting }: { planting: PlantingView }) {
           </label>
           <label className="draw-field">
             <span>How many lived</span>
-            <InputNumber
+            <QuantityInput
               aria-label="How many lived"
               min={1}
               max={10_000}

@@ -15,7 +15,7 @@ import {
   writtenPlanted,
   type ColourWish,
 } from '@border/core'
-import { Form, Input, InputNumber, Modal, Select } from 'antd'
+import { Form, Input, Modal, Select } from 'antd'
 import { useGardenWrite } from '../api/writes.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useBegunWith } from '../frame/useBegunWith.ts'
@@ -24,6 +24,7 @@ import { DriftOnPlan } from './DriftOnPlan.tsx'
 import './plants.css'
 import { TaxonSelect } from './TaxonSelect.tsx'
 import { driftSent, useDrift, type Drift, type Ground } from './useDrift.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Values {
   taxonBotanical: string
@@ -105,7 +106,7 @@ export function PlantingForm({ bench, planting, onClose }: Props) {
             )}
             {!drift.isDrawn && (
               <Form.Item name="acrossM" label="The drift across, if measured">
-                <InputNumber min={0.04} max={100} step={0.1} suffix="m" style={{ width: '100%' }} />
+                <QuantityInput min={0.04} max={100} step={0.1} suffix="m" style={{ width: '100%' }} />
               </Form.Item>
             )}
           </div>
@@ -181,7 +182,7 @@ function WhatAndWhen({ places, onPlace }: { places: readonly FeatureView[]; onPl
         />
       </Form.Item>
       <Form.Item name="count" label="How many" rules={[{ required: true, message: 'How many?' }]}>
-        <InputNumber min={1} max={10_000} precision={0} style={{ width: '100%' }} />
+        <QuantityInput min={1} max={10_000} precision={0} style={{ width: '100%' }} />
       </Form.Item>
       <Form.Item name="tag" label="Tag" rules={[{ required: true, message: 'A tag tells it from others' }]}>
         <Input maxLength={40} />

@@ -1,6 +1,6 @@
 import { plantingEndpoints, plantingSeen, type PlantingAmendment, type PlantingView } from '@border/contract'
 import { compareTags, counted, isPlace, readPlanted, writtenPlanted } from '@border/core'
-import { Alert, Input, InputNumber } from 'antd'
+import { Alert, Input } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
@@ -9,6 +9,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { TaxonSelect } from './TaxonSelect.tsx'
 import '../draw/draw.css'
 import './plants.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** What somebody has written otherwise of one planting. */
 interface Written {
@@ -138,7 +139,7 @@ function ManyRow({ planting: p, written: w, places, isWrong, onWrite }: RowProps
         />
       </td>
       <td className={is('count')}>
-        <InputNumber
+        <QuantityInput
           aria-label={of('How many')}
           size="small"
           min={1}
@@ -161,7 +162,7 @@ function ManyRow({ planting: p, written: w, places, isWrong, onWrite }: RowProps
       </td>
       {(['x', 'y'] as const).map((axis) => (
         <td key={axis} className={is(axis)}>
-          <InputNumber
+          <QuantityInput
             aria-label={of(axis === 'x' ? 'Metres east' : 'Metres north')}
             size="small"
             step={0.1}

@@ -23,7 +23,7 @@ import {
   type Taxon,
   type TreatmentKind,
 } from '@border/core'
-import { DatePicker, Form, Input, Popconfirm, Select } from 'antd'
+import { Form, Input, Popconfirm, Select } from 'antd'
 import { group } from 'd3-array'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
@@ -44,6 +44,7 @@ import { NameIt } from './ToBeNamed.tsx'
 import { PlantingForm } from './PlantingForm.tsx'
 import './plants.css'
 import { KindName } from '../frame/KindName.tsx'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 /** A planting's history as a story, from planting to now. */
 export function StoryScreen() {
@@ -379,12 +380,7 @@ function TreatmentForm({ gardenId, plantingId }: { gardenId: string; plantingId:
           <Select aria-label="What was done" options={treatments.map((t) => ({ value: t, label: t }))} />
         </Form.Item>
         <Form.Item name="on" noStyle>
-          <DatePicker
-            aria-label="Day it was done"
-            format="D MMM YYYY"
-            maxDate={dayjs(today)}
-            allowClear={false}
-          />
+          <DayPicker aria-label="Day it was done" maxDate={dayjs(today)} allowClear={false} />
         </Form.Item>
         <Button type="submit" loading={add.isPending}>
           Record it
@@ -419,7 +415,7 @@ function NoteForm({ gardenId, plantingId }: { gardenId: string; plantingId: stri
       </Form.Item>
       <div className="row">
         <Form.Item name="on" noStyle>
-          <DatePicker aria-label="Day" format="D MMM YYYY" maxDate={dayjs(today)} allowClear={false} />
+          <DayPicker aria-label="Day" maxDate={dayjs(today)} allowClear={false} />
         </Form.Item>
         <Button type="submit" loading={add.isPending}>
           Keep the note

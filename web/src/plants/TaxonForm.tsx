@@ -13,10 +13,11 @@ import {
   wildlife,
   type Taxon,
 } from '@border/core'
-import { Checkbox, ColorPicker, Form, Input, InputNumber, Modal, Select } from 'antd'
+import { Checkbox, ColorPicker, Form, Input, Modal, Select } from 'antd'
 import { usePracticeWrite } from '../api/writes.ts'
 import { useBegunWith } from '../frame/useBegunWith.ts'
 import { Button } from '../frame/Button.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 type Field =
   | { trait: keyof Taxon; label: string; as: 'text' | 'yes' | 'colour' | 'tags' | 'month day' }
@@ -194,7 +195,7 @@ function FormField({ field: f, fixed }: { field: Field; fixed: boolean }) {
     case 'number':
       return (
         <Form.Item name={f.trait} label={f.label} rules={[{ required: true, message: 'Give it' }]}>
-          <InputNumber step={f.step ?? 1} suffix={f.unit} />
+          <QuantityInput step={f.step ?? 1} suffix={f.unit} />
         </Form.Item>
       )
     case 'yes':

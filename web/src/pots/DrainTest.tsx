@@ -1,6 +1,7 @@
 import type { CheckRequest } from '@border/contract'
-import { testedTraits } from '@border/core'
+import { quantityTyped, testedTraits, unitBeside } from '@border/core'
 import { useState } from 'react'
+import { ownUnits } from '../units/ownUnits.ts'
 import { Button } from '../frame/Button.tsx'
 import { drainWords } from './potWords.ts'
 
@@ -16,12 +17,13 @@ const asked = {
 /** How a mix is tested by filling a sample of it and letting it drain, with the three figures that are read. */
 export function DrainTest({ onSay }: { onSay: (said: Said) => void }) {
   const [typed, type] = useState(nothing)
+  const litres = (text: string) => quantityTyped(text, 'l', ownUnits()) ?? NaN
   const said: Said = {
-    sampleLitres: Number(typed.sampleLitres),
-    filledLitres: Number(typed.filledLitres),
-    drainedLitres: Number(typed.drainedLitres),
+    sampleLitres: litres(typed.sampleLitres),
+    filledLitres: litres(typed.filledLitres),
+    drainedLitres: litres(typed.drainedLitres),
   }
-  const isWhole = Object.values(typed).every((text) => text !== '')
+  const isWhole = Object.values(said).every((v) => v >= 0)
   const fault = isWhole && faultOf(said)
   return (
     <details>
@@ -31,7 +33,7 @@ export function DrainTest({ onSay }: { onSay: (said: Said) => void }) {
         className="drain-test"
         onSubmit={(e) => {
           e.preventDefault()
-          if (fault) return
+          if (!isWhole || fault) return
           onSay(said)
           type(nothing)
         }}
@@ -46,16 +48,14 @@ export function DrainTest({ onSay }: { onSay: (said: Said) => void }) {
             {label}
             <span>
               <input
-                type="number"
+                type="text"
+                inputMode="decimal"
                 className="fill-count"
-                min={0}
-                max={1000}
-                step="any"
                 required
                 value={typed[name as keyof Said]}
                 onChange={(e) => type({ ...typed, [name]: e.target.value })}
               />{' '}
-              l
+              {unitBeside('l', ownUnits())}
             </span>
           </label>
         ))}
@@ -65,7 +65,7 @@ export function DrainTest({ onSay }: { onSay: (said: Said) => void }) {
           </p>
         )}
         {isWhole && !fault && <p>That is {drainWords(testedTraits(said))}.</p>}
-        <Button size="small" type="submit" disabled={Boolean(fault)}>
+        <Button size="small" type="submit" disabled={!isWhole || Boolean(fault)}>
           Note the test
         </Button>
       </form>

@@ -1,10 +1,11 @@
 import { containerEndpoints, type CheckRequest, type CheckView, type PotView } from '@border/contract'
-import { felts, type Felt } from '@border/core'
+import { felts, quantityTyped, unitBeside, type AskedUnit, type Felt } from '@border/core'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDayMonth } from '../frame/words.ts'
+import { ownUnits } from '../units/ownUnits.ts'
 import { DrainTest } from './DrainTest.tsx'
 import { checkWords, factorWords } from './potWords.ts'
 
@@ -79,36 +80,37 @@ function Figure({
   onSay,
 }: {
   label: string
-  unit: string
+  unit: AskedUnit
   most: number
   does: string
   onSay: (value: number) => void
 }) {
-  const [said, say] = useState('')
+  const [typed, type] = useState('')
+  const value = quantityTyped(typed, unit, ownUnits())
+  const isSaid = value !== undefined && value >= 0 && value <= most
   return (
     <form
       className="row"
       onSubmit={(e) => {
         e.preventDefault()
-        onSay(Number(said))
-        say('')
+        if (!isSaid) return
+        onSay(value)
+        type('')
       }}
     >
       <label>
         {label}{' '}
         <input
-          type="number"
+          type="text"
+          inputMode="decimal"
           className="fill-count"
-          min={0}
-          max={most}
-          step="any"
           required
-          value={said}
-          onChange={(e) => say(e.target.value)}
+          value={typed}
+          onChange={(e) => type(e.target.value)}
         />{' '}
-        {unit}
+        {unitBeside(unit, ownUnits())}
       </label>
-      <Button size="small" type="submit">
+      <Button size="small" type="submit" disabled={!isSaid}>
         {does}
       </Button>
     </form>

@@ -78,7 +78,7 @@ export function ProposalWishes({
       <span>
         Looked at from{' '}
         <Figure
-          label="Looked at from, metres"
+          label="Looked at from"
           value={wishes.seenFromM ?? null}
           min={0}
           max={100}

@@ -105,7 +105,7 @@ export function DriftTools({
       <div className="row">
         Again
         <Figure
-          label="How much further along, metres"
+          label="How much further along"
           value={alongM}
           min={-100}
           max={100}

@@ -68,7 +68,7 @@ export function MomentTools({
       <label>
         <small>from </small>
         <Figure
-          label="From how far it is looked at, metres"
+          label="From how far it is looked at"
           value={Math.round(10 * awayM) / 10}
           min={1}
           max={60}

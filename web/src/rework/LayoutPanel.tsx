@@ -192,7 +192,7 @@ function Viewing({ ground, said, onSay }: Props) {
       </span>
       <span>From how far, metres</span>
       <Figure
-        label="From how far it is seen, metres"
+        label="From how far it is seen"
         value={said.seenFromM}
         min={0.5}
         max={200}

@@ -327,7 +327,7 @@ function DividedHere({
           <label>
             <small>or across </small>
             <Figure
-              label={`Across one clump of ${p.tag}, centimetres`}
+              label={`Across one clump of ${p.tag}`}
               value={leaving.acrossM === undefined ? null : Math.round(100 * leaving.acrossM)}
               min={2}
               max={500}

@@ -22,7 +22,7 @@ import {
   shoppingCsv,
   staysOf,
 } from '@border/core'
-import { DatePicker, Input } from 'antd'
+import { Input } from 'antd'
 import { sum } from 'd3-array'
 import dayjs from 'dayjs'
 import { useState } from 'react'
@@ -39,6 +39,7 @@ import { useInHand, useInHands, usePrices, useRelocation, useRelocations } from 
 import { operationWords } from './reworkWords.ts'
 import { schemeNames } from './schemeDraft.ts'
 import './rework.css'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 interface Props {
   said: SaidScheme
@@ -93,13 +94,9 @@ export function ReckoningPanel({ said, onSay, place, kindOf, rework, schemeId }:
       {canChange && (
         <div className="rework-wishes">
           <span>Compost dug in</span>
-          <Depth
-            label="Compost dug in, centimetres"
-            value={said.compostM}
-            onSay={(compostM) => onSay({ compostM })}
-          />
+          <Depth label="Compost dug in" value={said.compostM} onSay={(compostM) => onSay({ compostM })} />
           <span>Mulch</span>
-          <Depth label="Mulch, centimetres" value={said.mulchM} onSay={(mulchM) => onSay({ mulchM })} />
+          <Depth label="Mulch" value={said.mulchM} onSay={(mulchM) => onSay({ mulchM })} />
           <span>Spare plants</span>
           <Figure
             label="Spare plants, per cent"
@@ -357,7 +354,7 @@ function Prices({ items }: { items: readonly string[] }) {
             onSay={(v) => put({ price: v! })}
           />
           <span>Asked on</span>
-          <DatePicker
+          <DayPicker
             aria-label="Asked on"
             value={dayjs(draft.on)}
             allowClear={false}

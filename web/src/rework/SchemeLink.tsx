@@ -1,11 +1,12 @@
 import { reworkEndpoints, type SchemeView } from '@border/contract'
 import { addDays, dayMonthYear } from '@border/core'
-import { DatePicker, Input } from 'antd'
+import { Input } from 'antd'
 import dayjs from 'dayjs'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 /** A link works so long where nobody says how long, and so long at most: days. */
 const USUAL_DAYS = 60
@@ -39,7 +40,7 @@ export function SchemeLink({
       <div className="row">
         <label>
           <small>A client may look until </small>
-          <DatePicker
+          <DayPicker
             size="small"
             aria-label="A client may look until"
             value={dayjs(until)}

@@ -162,7 +162,7 @@ function Feeding({ areaM2, said: { feed }, onSay }: Props) {
   return (
     <>
       <div className="rework-wishes">
-        <span>By its label, grams on a square metre</span>
+        <span>By its label, grams on each m²</span>
         <Figure
           label="Grams on a square metre"
           value={said.gramsPerM2}
@@ -210,7 +210,7 @@ function DripLine({ place, areaM2, said: { drip: kept }, onSay }: Props) {
       <div className="rework-wishes">
         <span>From line to line</span>
         <Figure
-          label="From line to line, metres"
+          label="From line to line"
           value={said.lineSpacingM}
           min={0.1}
           max={5}
@@ -220,7 +220,7 @@ function DripLine({ place, areaM2, said: { drip: kept }, onSay }: Props) {
         />
         <span>From emitter to emitter</span>
         <Figure
-          label="From emitter to emitter, metres"
+          label="From emitter to emitter"
           value={said.emitterSpacingM}
           min={0.1}
           max={5}
@@ -228,31 +228,33 @@ function DripLine({ place, areaM2, said: { drip: kept }, onSay }: Props) {
           unit="m"
           onSay={(v) => put({ emitterSpacingM: v! })}
         />
-        <span>Litres an hour from each</span>
+        <span>From each emitter</span>
         <Figure
-          label="Litres an hour from each emitter"
+          label="From each emitter"
           value={said.emitterLitresPerHour}
           min={0.1}
           max={50}
           step={0.1}
+          unit="l/h"
           onSay={(v) => put({ emitterLitresPerHour: v! })}
         />
         <span>Water wanted</span>
         <Figure
-          label="Water wanted, millimetres"
+          label="Water wanted"
           value={said.mm}
           min={1}
           max={100}
           unit="mm"
           onSay={(v) => put({ mm: v! })}
         />
-        <span>The tap gives, litres an hour</span>
+        <span>The tap gives</span>
         <Figure
-          label="What the tap gives, litres an hour"
+          label="What the tap gives"
           value={said.tapLitresPerHour}
           min={10}
           max={10_000}
           step={10}
+          unit="l/h"
           canBeEmpty
           onSay={(v) => put({ tapLitresPerHour: v })}
         />

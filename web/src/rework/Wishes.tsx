@@ -26,7 +26,7 @@ export function Wishes({ wishes, onSay }: { wishes: SaidWishes; onSay: (wishes: 
     <div className="rework-wishes">
       <span>No taller than</span>
       <Figure
-        label="No taller than, metres"
+        label="No taller than"
         value={wishes.tallestM}
         min={0.1}
         max={30}

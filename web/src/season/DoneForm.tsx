@@ -1,5 +1,5 @@
 import type { JobDone, JobView } from '@border/contract'
-import { DatePicker, Form, Input, InputNumber } from 'antd'
+import { Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { useSignedIn } from '../api/session.ts'
@@ -10,6 +10,8 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { noteDone } from '../offline/queue.ts'
 import { countWaiting, syncNow } from '../offline/sync.ts'
 import { takePhoto } from '../walk/takePhoto.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Filled {
   on: Dayjs
@@ -121,10 +123,10 @@ function DoneFields({ job }: { job: JobView }) {
     <>
       <div className="row">
         <Form.Item name="on" label="Day" rules={[{ required: true, message: 'Which day?' }]}>
-          <DatePicker format="D MMM YYYY" maxDate={dayjs(today)} allowClear={false} />
+          <DayPicker maxDate={dayjs(today)} allowClear={false} />
         </Form.Item>
         <Form.Item name="minutes" label="Minutes" rules={[{ required: true, message: 'How long?' }]}>
-          <InputNumber min={1} max={10_000} style={{ width: 90 }} />
+          <QuantityInput min={1} max={10_000} style={{ width: 90 }} />
         </Form.Item>
       </div>
       {asked && (
@@ -133,7 +135,7 @@ function DoneFields({ job }: { job: JobView }) {
           label={asked}
           rules={[{ required: job.kind !== 'aftercare', message: 'How many?' }]}
         >
-          <InputNumber
+          <QuantityInput
             min={0}
             max={job.sets ? 10_000 : planting?.livingCount}
             precision={0}
@@ -145,7 +147,7 @@ function DoneFields({ job }: { job: JobView }) {
         <div className="done-used">
           {job.materials.map((m, i) => (
             <Form.Item key={m.name} name={['amounts', i]} label={`${m.name}, used`}>
-              <InputNumber min={0} max={100_000} suffix={m.unit} style={{ width: 130 }} />
+              <QuantityInput min={0} max={100_000} suffix={m.unit} style={{ width: 130 }} />
             </Form.Item>
           ))}
         </div>
@@ -158,7 +160,7 @@ function DoneFields({ job }: { job: JobView }) {
               name={['left', i]}
               label={`Left over of ${job.tags[i] ?? 'it'}, to the bench`}
             >
-              <InputNumber min={0} max={10_000} precision={0} placeholder="0" style={{ width: 90 }} />
+              <QuantityInput min={0} max={10_000} precision={0} placeholder="0" style={{ width: 90 }} />
             </Form.Item>
           ))}
         </div>

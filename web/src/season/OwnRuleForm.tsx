@@ -12,13 +12,14 @@ import {
   type Operation,
   type Skill,
 } from '@border/core'
-import { Checkbox, Form, Input, InputNumber, Radio, Select } from 'antd'
+import { Checkbox, Form, Input, Radio, Select } from 'antd'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useTaxa } from '../plants/queries.ts'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useBegunWith } from '../frame/useBegunWith.ts'
 import { MonthDaysChoice, USUAL_MONTH_DAYS } from './MonthDaysChoice.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 type AnchorAt = OwnAnchor['at']
 
@@ -249,7 +250,7 @@ const Labour = ({ what, isByWeekdays }: { what: Filled['what']; isByWeekdays: bo
       </Form.Item>
     ) : (
       <Form.Item name="everyDays" label="Again while open, every">
-        <InputNumber min={3} max={120} suffix="days" placeholder="once" />
+        <QuantityInput min={3} max={120} suffix="days" placeholder="once" />
       </Form.Item>
     )}
     <Form.Item name="isByWeekdays" label=" " valuePropName="checked">
@@ -259,18 +260,18 @@ const Labour = ({ what, isByWeekdays }: { what: Filled['what']; isByWeekdays: bo
       <Select mode="tags" open={false} suffixIcon={null} placeholder="balanced feed, potash feed" />
     </Form.Item>
     <Form.Item name="everySeasons" label="In one season of">
-      <InputNumber min={1} max={20} placeholder="each" />
+      <QuantityInput min={1} max={20} placeholder="each" />
     </Form.Item>
     <Form.Item name="setUp" label="Minutes to set up">
-      <InputNumber min={0} max={600} />
+      <QuantityInput min={0} max={600} />
     </Form.Item>
     {what === 'plants' && (
       <Form.Item name="perPlant" label="a plant">
-        <InputNumber min={0} max={600} />
+        <QuantityInput min={0} max={600} />
       </Form.Item>
     )}
     <Form.Item name="perM2" label="a square metre">
-      <InputNumber min={0} max={600} />
+      <QuantityInput min={0} max={600} />
     </Form.Item>
     <Form.Item name="skill" label="Skill">
       <Select allowClear placeholder="none" options={skills.map((s) => ({ value: s, label: s }))} />
@@ -291,10 +292,10 @@ const Materials = () => (
               <Select options={['l', 'kg', 'pieces', 'm'].map((u) => ({ value: u, label: u }))} />
             </Form.Item>
             <Form.Item name={[name, 'perPlant']} label="a plant">
-              <InputNumber min={0} max={1000} />
+              <QuantityInput min={0} max={1000} />
             </Form.Item>
             <Form.Item name={[name, 'perM2']} label="a square metre">
-              <InputNumber min={0} max={1000} />
+              <QuantityInput min={0} max={1000} />
             </Form.Item>
             <Button onClick={() => remove(name)}>Leave it out</Button>
           </div>
@@ -342,7 +343,7 @@ function Point({ name, label }: { name: 'opens' | 'bestFrom' | 'bestTo' | 'close
     <div className="own-rule-point">
       <span>{label}</span>
       <Form.Item name={[name, 'days']} noStyle initialValue={0}>
-        <InputNumber
+        <QuantityInput
           aria-label={`${label}, days after`}
           min={-200}
           max={200}
@@ -362,7 +363,7 @@ function Point({ name, label }: { name: 'opens' | 'bestFrom' | 'bestTo' | 'close
       </Form.Item>
       {needsC(at) && (
         <Form.Item name={[name, 'c']} noStyle initialValue={8}>
-          <InputNumber
+          <QuantityInput
             aria-label={`${label}, degrees`}
             min={-30}
             max={40}

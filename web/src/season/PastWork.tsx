@@ -1,6 +1,6 @@
 import { seasonEndpoints } from '@border/contract'
 import { capitalised, compareTags, isPlace, pastOperations, type PastOperation } from '@border/core'
-import { Input, InputNumber, Select } from 'antd'
+import { Input, Select } from 'antd'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
@@ -8,6 +8,7 @@ import { Choose } from '../frame/Choose.tsx'
 import { PastDay } from '../frame/PastDay.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import '../draw/draw.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Props {
   /** Of one planting; otherwise of whichever place and plantings are chosen. */
@@ -98,7 +99,7 @@ export function PastWork({ plantingId, onKept }: Props) {
         )}
         <label className="draw-field">
           <span>Took, if you know</span>
-          <InputNumber
+          <QuantityInput
             aria-label="Minutes it took"
             min={1}
             max={10_000}

@@ -1,6 +1,6 @@
 import { ruleEndpoints, type RuleView } from '@border/contract'
 import { capitalised, counted, monthDaysWords, operations } from '@border/core'
-import { Input, InputNumber, Radio, Select, Switch } from 'antd'
+import { Input, Radio, Select, Switch } from 'antd'
 import { group } from 'd3-array'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -15,6 +15,7 @@ import { useRules } from './queries.ts'
 import { MonthDaysChoice, USUAL_MONTH_DAYS } from './MonthDaysChoice.tsx'
 import { OwnRuleForm } from './OwnRuleForm.tsx'
 import './season.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** Every rule of care as a sentence, with what it now touches; switched off or adjusted for this garden. */
 export function RulesScreen() {
@@ -259,7 +260,7 @@ function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView[
     <div className="adjust">
       <label>
         Days later (sooner below 0){' '}
-        <InputNumber
+        <QuantityInput
           min={-60}
           max={60}
           value={to.shiftDays ?? 0}
@@ -269,7 +270,7 @@ function Adjust({ rule, onKeep }: { rule: RuleView; onKeep: (adjusted: RuleView[
       </label>
       <label>
         Labour, % of usual{' '}
-        <InputNumber
+        <QuantityInput
           min={10}
           max={1000}
           value={Math.round((to.labour ?? 1) * 100)}
@@ -318,7 +319,7 @@ function Repeats({
       ) : (
         <label>
           Days between{' '}
-          <InputNumber
+          <QuantityInput
             min={3}
             max={120}
             value={everyDays ?? shipped}

@@ -1,6 +1,6 @@
 import { crewEndpoints, type CrewView } from '@border/contract'
 import { counted, minutesText, skills, type Skill } from '@border/core'
-import { Checkbox, Form, Input, InputNumber, Select } from 'antd'
+import { Checkbox, Form, Input, Select } from 'antd'
 import { useState } from 'react'
 import { useGardens } from '../api/session.ts'
 import { useGardenWrite } from '../api/writes.ts'
@@ -11,6 +11,7 @@ import { useBegunWith } from '../frame/useBegunWith.ts'
 import { weekdayName } from '../frame/words.ts'
 import { Away, OtherDays } from './CrewDays.tsx'
 import { useCrew } from './queries.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 const skillWords: Record<Skill, string> = {
   pruning: 'pruning',
@@ -154,7 +155,7 @@ function PersonForm({ person, onClose }: { person?: Person; onClose: () => void 
       <div className="week">
         {WEEK.map((d) => (
           <Form.Item key={d} name={`day${d}`} label={weekdayName(d)}>
-            <InputNumber min={0} max={24} step={0.5} suffix="h" />
+            <QuantityInput min={0} max={24} step={0.5} suffix="h" />
           </Form.Item>
         ))}
       </div>
@@ -203,7 +204,7 @@ function Sharing({ crew }: { crew: CrewView }) {
           <Input maxLength={120} />
         </Form.Item>
         <Form.Item name="travelMinutes" label="On the way here and back" rules={[{ required: true }]}>
-          <InputNumber min={0} max={600} step={5} suffix="min" />
+          <QuantityInput min={0} max={600} step={5} suffix="min" />
         </Form.Item>
         <Button type="submit" loading={keep.isPending}>
           Keep

@@ -1,11 +1,13 @@
 import { crewEndpoints, type CrewView } from '@border/contract'
 import { dayMonthYear, minutesText } from '@border/core'
-import { DatePicker, Form, Input, InputNumber, Select } from 'antd'
+import { Form, Input, Select } from 'antd'
 import type { Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDate } from '../frame/words.ts'
+import { DayPicker, DaysPicker } from '../units/DayPicker.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 const DAY = 'YYYY-MM-DD'
 
@@ -83,7 +85,7 @@ function AbsenceForm({ crew }: { crew: CrewView }) {
         />
       </Form.Item>
       <Form.Item name="days" rules={[{ required: true, message: 'Which days?' }]}>
-        <DatePicker.RangePicker format="D MMM YYYY" />
+        <DaysPicker />
       </Form.Item>
       <Form.Item name="reason">
         <Input aria-label="Why" placeholder="holiday, ill…" maxLength={120} style={{ width: 150 }} />
@@ -134,10 +136,10 @@ export function OtherDays({ crew }: { crew: CrewView }) {
           }
         >
           <Form.Item name="day" rules={[{ required: true, message: 'Which day?' }]}>
-            <DatePicker aria-label="Day that differs" format="D MMM YYYY" />
+            <DayPicker aria-label="Day that differs" />
           </Form.Item>
           <Form.Item name="hours" rules={[{ required: true }]}>
-            <InputNumber aria-label="Hours of each on that day" min={0} max={24} step={0.5} suffix="h" />
+            <QuantityInput aria-label="Hours of each on that day" min={0} max={24} step={0.5} suffix="h" />
           </Form.Item>
           <Button type="submit" loading={set.isPending}>
             Keep the day

@@ -1,7 +1,7 @@
 import { gardenEndpoints, type GardenSummary } from '@border/contract'
 import { isTimeZone } from '@border/core'
 import { useQueryClient } from '@tanstack/react-query'
-import { Form, Input, InputNumber, Modal } from 'antd'
+import { Form, Input, Modal } from 'antd'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { PRACTICE } from '../api/answers.ts'
@@ -10,6 +10,7 @@ import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { NorthByShadow } from '../survey/NorthByShadow.tsx'
 import { LAST_GARDEN } from '../frame/lastGarden.ts'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 type Head = Pick<GardenSummary, 'name' | 'latitude' | 'longitude' | 'timeZone' | 'northDeg'>
 
@@ -65,17 +66,17 @@ export function GardenItself() {
           label="Latitude, north positive"
           rules={[{ required: true, message: 'Needed' }]}
         >
-          <InputNumber min={-90} max={90} step={0.01} suffix="°" />
+          <QuantityInput min={-90} max={90} step={0.01} suffix="°" />
         </Form.Item>
         <Form.Item
           name="longitude"
           label="Longitude, east positive"
           rules={[{ required: true, message: 'Needed' }]}
         >
-          <InputNumber min={-180} max={180} step={0.01} suffix="°" />
+          <QuantityInput min={-180} max={180} step={0.01} suffix="°" />
         </Form.Item>
         <Form.Item name="northDeg" label="North on the plan" rules={[{ required: true, message: 'Needed' }]}>
-          <InputNumber min={-360} max={360} step={1} suffix="°" />
+          <QuantityInput min={-360} max={360} step={1} suffix="°" />
         </Form.Item>
         {isHead && <NorthByShadow onTake={(deg) => form.setFieldValue('northDeg', deg)} />}
         {isHead && (

@@ -8,13 +8,15 @@ import {
   zoneOf,
   type KnownClimate,
 } from '@border/core'
-import { DatePicker, Form, Input, InputNumber } from 'antd'
+import { Form, Input } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { useUnfitted } from './queries.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 type Numbers = Pick<KnownClimate, 'hottestC' | 'coldestMonthC' | 'rainMm' | 'heightM' | 'seaKm'>
 type Fields = { lastFrost?: Dayjs | null; firstFrost?: Dayjs | null; zone?: string } & {
@@ -116,14 +118,14 @@ export function KnownClimateForm() {
               label="Last frost of spring, usually"
               extra={dateWithout(record?.lastFrost)}
             >
-              <DatePicker format="D MMMM" inputReadOnly />
+              <DayPicker format="D MMMM" inputReadOnly />
             </Form.Item>
             <Form.Item
               name="firstFrost"
               label="First frost of autumn, usually"
               extra={dateWithout(record?.firstFrost)}
             >
-              <DatePicker format="D MMMM" inputReadOnly />
+              <DayPicker format="D MMMM" inputReadOnly />
             </Form.Item>
             <Form.Item
               name="zone"
@@ -148,7 +150,7 @@ export function KnownClimateForm() {
                   label={label}
                   extra={record && without(record) && `without it: ${without(record)}`}
                 >
-                  <InputNumber min={knownLimits[name][0]} max={knownLimits[name][1]} suffix={unit} />
+                  <QuantityInput min={knownLimits[name][0]} max={knownLimits[name][1]} suffix={unit} />
                 </Form.Item>
               ))}
             {isHead && (

@@ -15,8 +15,6 @@ import {
   schools,
   latitudeWords,
   longitudeWords,
-  namings,
-  type Naming,
 } from '@border/core'
 import { Form, Input, Radio, Select } from 'antd'
 import { useState } from 'react'
@@ -25,16 +23,16 @@ import { useChangeSession, useSignedIn } from '../api/session.ts'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
 import { Button } from '../frame/Button.tsx'
-import { Choose } from '../frame/Choose.tsx'
 import { Segments } from '../frame/Segments.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { ScreenHead } from '../frame/ScreenHead.tsx'
 import { chooseTheme, useTheme, type ThemeName } from '../theme.ts'
-import { useCalendarLink, useMembers, usePrefer } from './queries.ts'
+import { useCalendarLink, useMembers } from './queries.ts'
 import { BringCsv } from './BringCsv.tsx'
 import { WeatherRecord } from './WeatherRecord.tsx'
 import { Crew } from './Crew.tsx'
 import { GardenItself } from './GardenItself.tsx'
+import { YouPrefer } from './YouPrefer.tsx'
 import './setup.css'
 
 /** The garden's own settings: working days, climate record, school of thought, people, and how the screen looks. */
@@ -50,7 +48,7 @@ export function SetupScreen() {
         lead={
           <>
             {view.garden.name}: {latitudeWords(view.garden.latitude)}, {longitudeWords(view.garden.longitude)}
-            , {view.garden.timeZone}. Metric units.
+            , {view.garden.timeZone}.
           </>
         }
       />
@@ -124,30 +122,6 @@ function Schools() {
         ))}
       </div>
     </section>
-  )
-}
-
-const namingWords: Record<Naming, string> = {
-  'common first': 'common, then botanical',
-  'botanical first': 'botanical, then common',
-  common: 'common alone',
-  botanical: 'botanical alone',
-}
-
-/** How things are called and written for whoever is signed in, on all their devices. */
-function YouPrefer() {
-  const { names } = useGardenContext().preferences
-  const prefer = usePrefer()
-  return (
-    <div className="row">
-      <span>Names of plants</span>
-      <Choose<Naming>
-        label="Names of plants"
-        value={names}
-        options={namings.map((value) => ({ value, label: namingWords[value] }))}
-        onChange={(value) => prefer.mutate({ names: value })}
-      />
-    </div>
   )
 }
 

@@ -1,6 +1,6 @@
 import { climateEndpoints, type SoilReadingView, type SoilView } from '@border/contract'
 import { celsius, counted, isPlace, tenths, type SoilCorrection } from '@border/core'
-import { DatePicker, Form, InputNumber, Select } from 'antd'
+import { Form, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useGardenWrite } from '../api/writes.ts'
 import { Answered } from '../frame/Answered.tsx'
@@ -10,6 +10,8 @@ import { usePlaceName } from '../frame/usePlaceName.ts'
 import { shortDate } from '../frame/words.ts'
 import { BringCsv } from './BringCsv.tsx'
 import { useSoil } from './queries.ts'
+import { DayPicker } from '../units/DayPicker.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 const MOST_LISTED = 5
 
@@ -104,10 +106,10 @@ function ReadingForm() {
       }
     >
       <Form.Item name="day" rules={[{ required: true, message: 'Which day?' }]}>
-        <DatePicker aria-label="Day of the reading" format="D MMM YYYY" maxDate={dayjs(today)} />
+        <DayPicker aria-label="Day of the reading" maxDate={dayjs(today)} />
       </Form.Item>
       <Form.Item name="celsius" rules={[{ required: true, message: 'What did it show?' }]}>
-        <InputNumber aria-label="Soil at 10 cm" min={-40} max={60} step={0.5} suffix="°C" />
+        <QuantityInput aria-label="Soil at 10 cm" min={-40} max={60} step={0.5} suffix="°C" />
       </Form.Item>
       <Form.Item name="placeId">
         <Select

@@ -32,7 +32,7 @@ export const useMembers = (gardenId: string, enabled: boolean) =>
 export function usePrefer() {
   const client = useQueryClient()
   return useMutation({
-    mutationFn: (preferences: Preferences) => changeSession({ name: 'prefer', body: preferences }),
+    mutationFn: (preferences: Partial<Preferences>) => changeSession({ name: 'prefer', body: preferences }),
     onSuccess: (session) => keepSession(client, session),
     onError: (error) => announce.failed(errorText(error)),
   })

@@ -6,13 +6,13 @@ import {
   type Sized,
   type SizedOr,
 } from '@border/core'
-import { InputNumber } from 'antd'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { Segments } from '../frame/Segments.tsx'
 import { instantThere, TimeOfShadow } from './TimeOfShadow.tsx'
 import '../draw/draw.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 const ways = ['its shadow', 'an angle', 'a photo'] as const
 type Way = (typeof ways)[number]
@@ -165,7 +165,7 @@ const Size = ({
   <div className="draw-field">
     <label>
       {label}
-      <InputNumber value={value} step={0.1} suffix={unit} onChange={onValue} />
+      <QuantityInput value={value} step={0.1} suffix={unit} onChange={onValue} />
     </label>
   </div>
 )

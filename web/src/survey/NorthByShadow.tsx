@@ -1,10 +1,10 @@
 import { northByShadow } from '@border/core'
-import { InputNumber } from 'antd'
 import { useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { instantThere, TimeOfShadow } from './TimeOfShadow.tsx'
 import '../draw/draw.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** Where north lies on the plan, from the way a shadow lies on it at a known time. */
 export function NorthByShadow({ onTake }: { onTake: (northDeg: number) => void }) {
@@ -27,7 +27,7 @@ export function NorthByShadow({ onTake }: { onTake: (northDeg: number) => void }
       <div className="draw-field">
         <label>
           The shadow’s bearing on the plan
-          <InputNumber value={bearingDeg} min={-360} max={360} suffix="° from up" onChange={setBearing} />
+          <QuantityInput value={bearingDeg} min={-360} max={360} suffix="° from up" onChange={setBearing} />
         </label>
       </div>
       <TimeOfShadow value={time} onChange={setTime} />

@@ -1,5 +1,5 @@
 import { type Adjusted, type Measured, type OnSide } from '@border/core'
-import { Alert, InputNumber } from 'antd'
+import { Alert } from 'antd'
 import { useMemo, useState } from 'react'
 import { useLocation, useNavigate } from 'react-router'
 import '../draw/draw.css'
@@ -23,6 +23,7 @@ import {
 } from './tapes.ts'
 import './tapes.css'
 import '../plants/plants.css'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 /** Points by tape: typed beside the bed, with or without a connection; each with how far it may be out. */
 export function TapesScreen() {
@@ -164,7 +165,7 @@ function Measuring({ tapes, onTapes }: Props) {
     />
   )
   const number = (label: string, value: number | null, set: (v: number | null) => void, unit: string) => (
-    <InputNumber
+    <QuantityInput
       aria-label={label}
       placeholder={label}
       inputMode="decimal"

@@ -27,7 +27,7 @@ import {
   wordOn,
   counted,
 } from '@border/core'
-import { DatePicker, Input, Radio, Select } from 'antd'
+import { Input, Radio, Select } from 'antd'
 import dayjs, { type Dayjs } from 'dayjs'
 import { useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -41,6 +41,7 @@ import { PlanDrawing } from '../plan/PlanDrawing.tsx'
 import { grow, pointsOf } from '../plan/scale.ts'
 import { HandledBy } from '../rework/OfScheme.tsx'
 import { KindName } from '../frame/KindName.tsx'
+import { DayPicker } from '../units/DayPicker.tsx'
 
 interface Props {
   planting: PlantingView
@@ -451,12 +452,11 @@ function Until({
   return (
     <div className="row">
       <span>until</span>
-      <DatePicker
+      <DayPicker
         aria-label="Wait until"
         value={until}
         minDate={dayjs(today).add(1, 'day')}
         onChange={(d) => d && setUntil(d)}
-        format="D MMM YYYY"
         allowClear={false}
       />
       <Input

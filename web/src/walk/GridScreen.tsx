@@ -1,6 +1,6 @@
 import type { ObservationEntry, WalkPlanting, WalkView } from '@border/contract'
 import { bloomStages, counted, dayMonthYear, isSign, signs, stageWords, type BloomStage } from '@border/core'
-import { DatePicker, Input, InputNumber, Select } from 'antd'
+import { Input, Select } from 'antd'
 import dayjs from 'dayjs'
 import { memo, useState } from 'react'
 import { Link, useLocation } from 'react-router'
@@ -13,6 +13,8 @@ import { ForWalkers } from './ForWalkers.tsx'
 import { useNotes, type PlantingPatch } from './useNotes.ts'
 import './sheet.css'
 import { KindName } from '../frame/KindName.tsx'
+import { DayPicker } from '../units/DayPicker.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 const signOptions = signs.map((s) => ({ value: s.id, label: s.says }))
 const stageOptions = bloomStages.map((s) => ({ value: s, label: stageWords[s] }))
@@ -42,9 +44,8 @@ function Grid({ walk }: { walk: WalkView }) {
           </>
         }
       >
-        <DatePicker
+        <DayPicker
           aria-label="Day of the walk"
-          format="D MMM YYYY"
           allowClear={false}
           maxDate={dayjs(today)}
           value={dayjs(day)}
@@ -147,7 +148,7 @@ const Row = memo(function Row({ planting, entry, onChange }: RowProps) {
         />
       </td>
       <td>
-        <InputNumber
+        <QuantityInput
           aria-label={`Living of ${of}, ${planting.plantedCount} planted`}
           min={1}
           max={10_000}

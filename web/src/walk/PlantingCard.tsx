@@ -12,7 +12,6 @@ import {
   type BloomStage,
   type SignId,
 } from '@border/core'
-import { InputNumber } from 'antd'
 import { memo, useState } from 'react'
 import { Button } from '../frame/Button.tsx'
 import { shortDate } from '../frame/words.ts'
@@ -20,6 +19,7 @@ import type { QueuedEntry } from '../offline/queued.ts'
 import { Chip, PhotoButton, WordsField } from './fields.tsx'
 import type { PlantingPatch } from './useNotes.ts'
 import { KindName } from '../frame/KindName.tsx'
+import { QuantityInput } from '../units/QuantityInput.tsx'
 
 interface Props {
   planting: WalkPlanting
@@ -298,7 +298,7 @@ function SizeField({
   return (
     <label>
       <span>{label}, m</span>
-      <InputNumber
+      <QuantityInput
         size="large"
         min={0.01}
         max={60}

@@ -1,0 +1,29 @@
+import { isAskedUnit, quantityShown, quantityTyped, unitBeside, type AskedUnit } from '@border/core'
+import { InputNumber, type InputNumberProps } from 'antd'
+import { ownUnits } from './ownUnits.ts'
+
+/**
+ * A number that is typed. With a unit behind it that somebody may measure otherwise (`m`, `cm`, `l`, `kg`, `°C`) it stands in their
+ * units, and is read however it is typed: `4'6"`, `54 in`, `1.4 m`. What it says and is given is always in the unit that is asked for.
+ */
+export function QuantityInput({ suffix, precision, ...props }: InputNumberProps<number>) {
+  if (!isAskedUnit(suffix)) return <InputNumber<number> suffix={suffix} precision={precision} {...props} />
+  return <InputNumber<number> {...props} {...inUnits(suffix, precision)} />
+}
+
+function inUnits(asked: AskedUnit, precision: number | undefined): InputNumberProps<number> {
+  const units = ownUnits()
+  const beside = unitBeside(asked, units)
+  return {
+    suffix: beside,
+    inputMode: 'text',
+    formatter: (value, { userTyping, input }) => {
+      if (userTyping) return input
+      if (value === undefined || (value as unknown) === '' || value === null) return ''
+      return beside === asked && precision !== undefined
+        ? Number(value).toFixed(precision)
+        : quantityShown(Number(value), asked, units)
+    },
+    parser: (text) => (text ? (quantityTyped(text, asked, units) ?? NaN) : NaN),
+  }
+}
