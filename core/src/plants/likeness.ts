@@ -53,7 +53,7 @@ const pairs: readonly (readonly [a: string, b: string, toldBy: string])[] = [
   [
     'Fargesia',
     'Phyllostachys',
-    'running bamboo has a groove along each joint of its canes, and comes up a metre off',
+    'running bamboo has a groove along each joint of its canes, and comes up 1 m off',
   ],
   ['Forsythia', 'Jasminum nudiflorum', 'winter jasmine has green twigs and flowers months earlier'],
   [

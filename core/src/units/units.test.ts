@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import {
   areCanonical,
   CANONICAL_UNITS,
+  coordinatesTyped,
   quantityShown,
   quantityTyped,
   unitBeside,
@@ -191,6 +192,57 @@ describe('what is typed', () => {
             )
         }
       }),
+    )
+  })
+})
+
+describe('where something lies', () => {
+  it.each([
+    '42.27 N 71.8 W',
+    '42.27N, 71.8W',
+    '42.27, -71.8',
+    '42.27 −71.8',
+    'N 42.27 W 71.8',
+    '71.8 W 42.27 N',
+    `42°16'12"N 71°48'0"W`,
+    '42° 16.2′ N, 71° 48′ W',
+    'N 42 16 12, W 71 48 00',
+    '42,27 N 71,8 W',
+    '42.27° North, 71.8° West',
+  ])('%s is one place', (text) => {
+    const found = coordinatesTyped(text)!
+    expect([found.latitude, found.longitude]).toEqual([expect.closeTo(42.27, 9), expect.closeTo(-71.8, 9)])
+  })
+
+  it.each([
+    '',
+    'Worcester',
+    '42',
+    '42.27 N',
+    '42 N 71 N',
+    '91 N 10 E',
+    '10, 181',
+    '42 61 N 71 W',
+    '-4 N 7 E',
+    '1 2 3',
+    'N42.27',
+  ])('%s is none', (text) => expect(coordinatesTyped(text)).toBeUndefined())
+
+  it('is found again from degrees, minutes and seconds anywhere', () => {
+    const dms = (v: number, letters: string) => {
+      const all = Math.round(Math.abs(v) * 3600)
+      return `${Math.floor(all / 3600)}°${Math.floor(all / 60) % 60}'${all % 60}"${letters[v < 0 ? 1 : 0]}`
+    }
+    fc.assert(
+      fc.property(
+        fc.double({ min: -90, max: 90, noNaN: true }),
+        fc.double({ min: -180, max: 180, noNaN: true }),
+        (lat, lon) => {
+          const found = coordinatesTyped(`${dms(lat, 'NS')} ${dms(lon, 'EW')}`)!
+          expect(Math.abs(found.latitude - lat)).toBeLessThan(0.5 / 3600 + 1e-9)
+          expect(Math.abs(found.longitude - lon)).toBeLessThan(0.5 / 3600 + 1e-9)
+        },
+      ),
     )
   })
 })

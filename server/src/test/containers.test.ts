@@ -314,7 +314,7 @@ describe('what is found at a container', () => {
     // Four tenths of air is more than any mix is worked out to have: it lasts beyond the years looked at.
     expect(tested.traits.air).toBeGreaterThan(before.traits.air)
     expect([before.state!.wholeOn, tested.state!.wholeOn]).toEqual([expect.any(String), null])
-    const [{ id: replaces }] = (await potNow(id)).fills as [{ id: string }]
+    const replaces = (await potNow(id)).fills[0]!.id
     const out = (await livingIn(id)).map((p) => ({ plantingId: p.id, to: 'compost' }))
     expect((await fill(id, { on: '2026-05-20', replaces, endedBy: 'went over', out })).status).toBe(200)
     expect((await potNow(id)).mix.testedOn).toBeNull()

@@ -16,6 +16,23 @@ describe('a town by any of its names', () => {
     expect(strayed).toEqual([])
   })
 
+  it('is the nearest to coordinates, in whatever form they are, with the time there', async () => {
+    // A garden outside Worcester, Massachusetts.
+    const [at] = await townsNamed({ name: '42.27 N 71.8 W' })
+    expect(at).toMatchObject({
+      country: 'US',
+      latitude: 42.27,
+      longitude: -71.8,
+      timeZone: 'America/New_York',
+    })
+    expect(at!.name).toMatch(/^42.27° N, 71.8° W, near Worcester/)
+    expect(await townsNamed({ name: `42°16'12"N, 71°48'W` })).toEqual([at])
+    const [south] = await townsNamed({ name: '-34.05, 151.1' })
+    expect(south).toMatchObject({ country: 'AU', timeZone: 'Australia/Sydney' })
+    expect((await townsNamed({ name: '16.8 S 179.99 W' }))[0]!.country).toBe('FJ')
+    expect(await townsNamed({ name: '95 N 10 E' })).toEqual([])
+  })
+
   it('is shown once where two of its names begin alike', async () => {
     const found = await townsNamed({ name: 'Lyon' })
     const at = found.map((t) => `${t.latitude} ${t.longitude}`)

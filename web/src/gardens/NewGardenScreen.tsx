@@ -300,7 +300,7 @@ function ByHand() {
         <Input maxLength={120} />
       </Form.Item>
       <Form.Item
-        label="The nearest town"
+        label="The nearest town, or coordinates"
         htmlFor="town"
         extra="It fills in the three fields below; put them right where you know better."
       >

@@ -171,7 +171,7 @@ describe('a garden begun by hand', () => {
   it('is put where a town lies, found by the beginning of its name', async () => {
     const { user } = await opened()
     await user.type(screen.getByLabelText('Name of the garden'), 'Harbour Steps')
-    await user.type(screen.getByLabelText('The nearest town'), 'portl')
+    await user.type(screen.getByLabelText('The nearest town, or coordinates'), 'portl')
     await user.click(await screen.findByText('Portland, ME, United States'))
     await user.click(screen.getByRole('button', { name: 'Start the plan' }))
     await waitFor(() =>
@@ -190,10 +190,10 @@ describe('a garden begun by hand', () => {
   it('says so where no town is called that, and where nobody answers', async () => {
     server.on(gardenEndpoints.findTowns, () => [])
     const { user } = await opened()
-    await user.type(screen.getByLabelText('The nearest town'), 'xq')
+    await user.type(screen.getByLabelText('The nearest town, or coordinates'), 'xq')
     expect(await screen.findByText('No town begins with “xq”.')).toBeTruthy()
     server.on(gardenEndpoints.findTowns, () => new Refuses(500, 'Towns cannot be read just now.'))
-    await user.type(screen.getByLabelText('The nearest town'), 'z')
+    await user.type(screen.getByLabelText('The nearest town, or coordinates'), 'z')
     expect(await screen.findByText(/Towns cannot be read/)).toBeTruthy()
   })
 })

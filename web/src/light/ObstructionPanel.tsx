@@ -66,7 +66,9 @@ export function ObstructionPanel({ feature, supposition, onSuppose, onClose, onE
       </div>
       <p>
         {solid ? sizeWords(feature, solid) : 'Not standing on this day.'}
-        {typeof feature.properties.note === 'string' && ` ${feature.properties.note}`}
+        {typeof feature.properties.note === 'string' && (
+          <span translate="no"> {feature.properties.note}</span>
+        )}
       </p>
       <Collapse
         ghost

@@ -66,7 +66,11 @@ function Waiting({ it, onPlant }: { it: BenchView; onPlant: () => void }) {
       <small>
         since {shortDate(it.since)}
         {it.fromTag && `, divided from ${it.fromTag}`}
-        {it.note && `; ${it.note}`}
+        {it.note && (
+          <>
+            ; <span translate="no">{it.note}</span>
+          </>
+        )}
       </small>
       {isCrew && (
         <span className="row">

@@ -8,6 +8,7 @@ import {
   minutesText,
   quarterHours,
   signWords,
+  tenths,
 } from '@border/core'
 import { Link, useLocation } from 'react-router'
 import { useIsBehind } from '../api/answers.ts'
@@ -198,9 +199,14 @@ function Check() {
   const placeAt = usePlaceAt()
   const clock = useClock()
   const [look] = data?.telling ?? []
-  if (!look) return 'Look again on the next clear day.'
+  if (!look) return <>Look again on the next clear day.</>
   const place = placeAt([look.x, look.y])
-  return `To settle it, look today at ${clock(look.instantMs)}${place ? ` in ${place.name}` : ''}, ${look.x.toFixed(1)} m east and ${look.y.toFixed(1)} m north on the plan.`
+  return (
+    <>
+      To settle it, look today at {clock(look.instantMs)}
+      {place && ` in ${place.name}`}, {tenths(look.x)} m east and {tenths(look.y)} m north on the plan.
+    </>
+  )
 }
 
 const MOST_LISTED = 10

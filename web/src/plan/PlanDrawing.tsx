@@ -22,7 +22,8 @@ import { Mass } from './habit.tsx'
 import { placeLabels, type WantedLabel } from './labels.ts'
 import { Obstructions } from './Obstructions.tsx'
 import './plan.css'
-import { barLength, fitPlan, gardenExtent, pointsOf, type PlanScale } from './scale.ts'
+import { ownUnits } from '../units/ownUnits.ts'
+import { scaleBar, fitPlan, gardenExtent, pointsOf, type PlanScale } from './scale.ts'
 
 export type Picked = { kind: 'planting' | 'feature'; id: string } | { kind: 'spot'; x: number; y: number }
 
@@ -291,14 +292,14 @@ export function ScaleAndNorth({
   height: number
   northDeg: number
 }) {
-  const length = barLength(scale.pxPerM, width)
-  const px = length * scale.pxPerM
+  const bar = scaleBar(scale.pxPerM, width, ownUnits().length)
+  const px = bar.m * scale.pxPerM
   return (
     <g className="plan-furniture">
       <g transform={`translate(${width - px - 18},${height - 14})`}>
         <path d={`M0,-5v5h${px}v-5M${px / 2},-3v3`} fill="none" stroke="var(--ink)" />
         <text x={px / 2} y={-8} textAnchor="middle">
-          {length} m
+          {bar.text}
         </text>
       </g>
       <g transform={`translate(${width - 26},34)`}>

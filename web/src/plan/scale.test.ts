@@ -1,6 +1,6 @@
 import type { FeatureView } from '@border/contract'
 import { describe, expect, it } from 'vitest'
-import { barLength, fitPlan, gardenExtent } from './scale.ts'
+import { fitPlan, gardenExtent, scaleBar } from './scale.ts'
 
 const feature = (kind: FeatureView['kind'], geometry: FeatureView['geometry']): FeatureView => ({
   id: kind,
@@ -40,11 +40,15 @@ describe('the plan’s scale', () => {
   })
 
   it.each([
-    [20, 800, 5],
-    [100, 800, 1],
-    [2, 400, 50],
-  ])('shows a bar of a round length at %i px a metre on %i px', (pxPerM, width, metres) => {
-    expect(barLength(pxPerM, width)).toBe(metres)
+    [20, 800, 5, 20],
+    [100, 800, 1, 5],
+    [2, 400, 50, 100],
+  ])('shows a bar of a round length at %i px a metre on %i px', (pxPerM, width, metres, feet) => {
+    expect(scaleBar(pxPerM, width, 'metres')).toEqual({ m: metres, text: `${metres} m` })
+    const inFeet = scaleBar(pxPerM, width, 'feet and inches')
+    expect(inFeet.text).toBe(`${feet} ft`)
+    // A foot is 0.3048 m.
+    expect(inFeet.m).toBeCloseTo(0.3048 * feet, 9)
   })
 })
 

@@ -1,5 +1,5 @@
 import type { FeatureView } from '@border/contract'
-import { extentOf, isPlace, type Extent, type Point } from '@border/core'
+import { extentOf, isPlace, M_PER_FOOT, type Extent, type Point, type Units } from '@border/core'
 
 /** Plan metres to pixels, y up to y down, the same scale both ways. */
 export interface PlanScale {
@@ -69,8 +69,16 @@ export const grow = (e: Extent, m: number): Extent => ({
   maxY: e.maxY + m,
 })
 
-/** A round length for the scale bar, metres: about a sixth of the drawing. */
-export function barLength(pxPerM: number, width: number): number {
-  const wanted = width / 6 / pxPerM
-  return [0.5, 1, 2, 5, 10, 20, 50, 100].find((m) => m >= wanted * 0.7) ?? 100
+const ROUND = [0.5, 1, 2, 5, 10, 20, 50, 100, 200, 500]
+
+/**
+ * The scale bar: a length that is round where somebody measures, about a sixth of the drawing.
+ *
+ * @returns metres, and how it is written
+ */
+export function scaleBar(pxPerM: number, width: number, of: Units['length']): { m: number; text: string } {
+  const [per, unit] = of === 'metres' ? [1, 'm'] : [M_PER_FOOT, 'ft']
+  const wanted = width / 6 / pxPerM / per
+  const length = ROUND.find((l) => l >= wanted * 0.7) ?? ROUND.at(-1)!
+  return { m: length * per, text: `${length} ${unit}` }
 }

@@ -158,7 +158,7 @@ function TaxonTable({
           title: 'Drift of 5 spans',
           width: 120,
           align: 'right',
-          render: (_, t) => `${(2 * driftRadiusM(5, t.spacingM)).toFixed(1)} m`,
+          render: (_, t) => <>{(2 * driftRadiusM(5, t.spacingM)).toFixed(1)} m</>,
         },
       ]}
     />

@@ -187,7 +187,7 @@ const plantingColumns = (
     title: 'Planted',
     width: 140,
     sorter: byText((p) => p.plantedOn),
-    render: (_, p) => plantedWords(p).replace(/^on /, ''),
+    render: (_, p) => <>{plantedWords(p).replace(/^on /, '')}</>,
   },
   {
     title: 'Sun, h',

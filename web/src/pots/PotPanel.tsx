@@ -354,7 +354,7 @@ function Fills({ fills }: { fills: readonly FillView[] }) {
             {[f.endedNote, f.note].map(
               (said) =>
                 said && (
-                  <span key={said} className="soft">
+                  <span key={said} className="soft" translate="no">
                     {said}{' '}
                   </span>
                 ),

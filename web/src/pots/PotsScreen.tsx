@@ -191,7 +191,7 @@ function Row({
       ))}
       <small className="pots-scale" aria-hidden>
         <i style={{ width: half }} />
-        half a metre
+        50 cm
       </small>
     </div>
   )

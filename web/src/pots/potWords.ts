@@ -83,7 +83,7 @@ export const kgText = (kg: number): string => `${kg < 10 ? tenths(kg) : Math.rou
 
 /** What is to be done about a fault; what is a matter of safety defers to whoever is to judge it. */
 export function faultWords(fault: PotFault, { weight, tipsAtMs }: PotView): string {
-  const load = `${Math.round(weight.wetPerM2)} kg on each square metre it stands on`
+  const load = `${Math.round(weight.wetPerM2)} kg/m² where it stands`
   const words: Record<PotFault, string> = {
     'no holes':
       'No hole: drill one, or water stands in it and roots drown. Nothing is to be planted in it before.',

@@ -278,7 +278,7 @@ function StageLists({ rows }: { rows: readonly Row[] }) {
                     ) : (
                       <span>{r.title}</span>
                     )}
-                    <small>{r.note}</small>
+                    <small translate="no">{r.note}</small>
                     <WindowBar window={r.window} from={from} until={until} isDone={r.isDone === true} />
                   </li>
                 ))}

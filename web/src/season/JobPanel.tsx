@@ -100,7 +100,7 @@ function Done({ job, done }: { job: JobView; done: NonNullable<JobView['done']> 
         {done.minutes !== null && ` in ${minutesText(done.minutes)}`}
         {done.lived !== null && `, ${done.lived} alive`}.{' '}
         {done.used && `Used ${listed(done.used.map(materialText))}.`}
-        {done.note && ` ${done.note}`}
+        {done.note && <span translate="no"> {done.note}</span>}
       </p>
       {isCrew && (
         <div>

@@ -5,11 +5,13 @@ import { useParam } from '../frame/address.ts'
 import { Button } from '../frame/Button.tsx'
 import { useGardenContext } from '../frame/gardenContext.ts'
 import { usePlaceName } from '../frame/usePlaceName.ts'
+import { ownWeekStart } from '../units/ownUnits.ts'
 import { shortDayMonth, weekdayName } from '../frame/words.ts'
 import { JobLine } from './JobLine.tsx'
 
 /** The Monday of a day's week. */
-export const mondayOf = (day: IsoDate): IsoDate => addDays(day, -((weekdayOf(day) + 6) % 7))
+export const weekFrom = (day: IsoDate, start: 0 | 1): IsoDate =>
+  addDays(day, -((weekdayOf(day) - start + 7) % 7))
 
 const DAYS = [0, 1, 2, 3, 4, 5, 6] as const
 
@@ -29,10 +31,11 @@ export function WeekPlan({
   const { today } = useGardenContext()
   const nameOf = usePlaceName()
   const [said, say] = useParam('week')
-  const from = mondayOf(said && isIsoDate(said) ? said : today)
+  const start = ownWeekStart()
+  const from = weekFrom(said && isIsoDate(said) ? said : today, start)
   const go = (weeks: number) => {
     const to = addDays(from, 7 * weeks)
-    say(to === mondayOf(today) ? undefined : to)
+    say(to === weekFrom(today, start) ? undefined : to)
   }
   const open = jobs.filter((j) => j.state === 'open')
   return (

@@ -6,7 +6,7 @@ import { beforeEach, describe, expect, it } from 'vitest'
 import { openApp } from '../test/openApp.tsx'
 import { answerTo, gardenId, MockServer } from '../test/server.ts'
 import { passes } from './JobFilter.tsx'
-import { mondayOf } from './WeekPlan.tsx'
+import { weekFrom } from './WeekPlan.tsx'
 import { wordIn } from './YearByPlace.tsx'
 
 const season = answerTo(seasonEndpoints.read)
@@ -68,8 +68,9 @@ describe('jobs', () => {
   })
 
   it('of a week begin on the Monday of any of its days', () => {
-    for (let d = 14; d <= 20; d++) expect(mondayOf(`2026-09-${d}`)).toBe('2026-09-14')
-    expect(mondayOf('2027-01-01')).toBe('2026-12-28')
+    for (let d = 14; d <= 20; d++) expect(weekFrom(`2026-09-${d}`, 1)).toBe('2026-09-14')
+    expect(weekFrom('2027-01-01', 1)).toBe('2026-12-28')
+    for (let d = 13; d <= 19; d++) expect(weekFrom(`2026-09-${d}`, 0)).toBe('2026-09-13')
   })
 })
 

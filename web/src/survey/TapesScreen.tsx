@@ -357,8 +357,8 @@ function PaperSheet({ tapes }: { tapes: Tapes }) {
     <section className="only-print" aria-label="Sheet">
       <h1>By tape: {view.garden.name}</h1>
       <p>
-        From each point on the plan to each corner, in metres and centimetres, the tape level and taut. Three
-        tapes to each corner: the third finds a slip. Number the corners as you go round.
+        From each point on the plan to each corner, the tape level and taut; write the unit once. Three tapes
+        to each corner: the third finds a slip. Number the corners as you go round.
       </p>
       <table className="plain-table">
         <thead>

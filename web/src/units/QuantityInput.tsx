@@ -8,22 +8,34 @@ import { ownUnits } from './ownUnits.ts'
  */
 export function QuantityInput({ suffix, precision, ...props }: InputNumberProps<number>) {
   if (!isAskedUnit(suffix)) return <InputNumber<number> suffix={suffix} precision={precision} {...props} />
-  return <InputNumber<number> {...props} {...inUnits(suffix, precision)} />
+  return <InputNumber<number> {...props} {...inUnits(suffix, precision, props.value)} />
 }
 
-function inUnits(asked: AskedUnit, precision: number | undefined): InputNumberProps<number> {
+function inUnits(
+  asked: AskedUnit,
+  precision: number | undefined,
+  now: number | null | undefined,
+): InputNumberProps<number> {
   const units = ownUnits()
   const beside = unitBeside(asked, units)
+  const shown = (value: number) =>
+    beside === asked && precision !== undefined
+      ? value.toFixed(precision)
+      : quantityShown(value, asked, units)
   return {
     suffix: beside,
     inputMode: 'text',
     formatter: (value, { userTyping, input }) => {
       if (userTyping) return input
       if (value === undefined || (value as unknown) === '' || value === null) return ''
-      return beside === asked && precision !== undefined
-        ? Number(value).toFixed(precision)
-        : quantityShown(Number(value), asked, units)
+      return shown(Number(value))
     },
-    parser: (text) => (text ? (quantityTyped(text, asked, units) ?? NaN) : NaN),
+    parser: (text) => {
+      // Nothing is what the field takes for nothing.
+      if (!text) return '' as unknown as number
+      // What only stands there is not what it was rounded to.
+      if (typeof now === 'number' && text === shown(now)) return now
+      return quantityTyped(text, asked, units) ?? NaN
+    },
   }
 }

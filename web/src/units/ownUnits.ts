@@ -1,11 +1,13 @@
-import { USUAL_PREFERENCES, type Preferences } from '@border/contract'
-import { areCanonical, written, type Units } from '@border/core'
+import type { Preferences } from '@border/contract'
+import { areCanonical, CANONICAL_UNITS, written, type Units } from '@border/core'
 
-let own: Preferences = USUAL_PREFERENCES
+type Written = Omit<Preferences, 'names'>
+
+let own: Written = { ...CANONICAL_UNITS, weekStart: 'Monday' }
 let rewrites = false
 
 /** From now on everything is written as somebody wants it. What is on the screen already is to be made anew. */
-export function setOwnUnits(preferences: Preferences): void {
+export function setOwnUnits(preferences: Written): void {
   own = preferences
   rewrites = !areCanonical(preferences)
 }
