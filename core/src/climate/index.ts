@@ -35,6 +35,7 @@ export {
   withKnown,
   zoneMiddleC,
   zoneOf,
+  hardyWords,
   type KnownClimate,
 } from './known.ts'
 export { degreeDays, GROWTH_C } from './degreeDays.ts'

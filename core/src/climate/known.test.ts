@@ -6,6 +6,7 @@ import {
   frostIsGuessed,
   generateWeather,
   withKnown,
+  hardyWords,
   zoneMiddleC,
   zoneOf,
   type Climate,
@@ -32,6 +33,18 @@ describe('hardiness zones', () => {
   it('are read back as they were said', () => {
     for (let n = 1; n <= 13; n++)
       for (const half of ['a', 'b']) expect(zoneOf(zoneMiddleC(`${n}${half}`)!)).toBe(`${n}${half}`)
+  })
+
+  it('stand beside the cold that a kind bears: the coldest whose usual winter it comes through', () => {
+    // Published: zone 6b begins at -20.6 °C, 7b at -15.0, 9b at -3.9, 3a at -40.
+    expect([-20, -15, -4, -40].map(hardyWords)).toEqual([
+      '−20 °C (zone 6b)',
+      '−15 °C (zone 7b)',
+      '−4 °C (zone 9b)',
+      '−40 °C (zone 3a)',
+    ])
+    for (let c = -45; c < 5; c += 0.5)
+      expect(zoneMiddleC(/zone (\w+)/.exec(hardyWords(c))![1]!)!).toBeGreaterThan(c)
   })
 
   it('are a guess for no one: what is no zone gives nothing', () => {

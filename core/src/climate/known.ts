@@ -1,4 +1,5 @@
 import { dayOfYear } from '../dates/index.ts'
+import { celsius } from '../words/index.ts'
 import type { Climate, DateQuantiles } from './normals.ts'
 
 /** What a gardener knows of a place's climate without a record. */
@@ -51,6 +52,15 @@ export function zoneMiddleC(zone: string): number | undefined {
 export function zoneOf(meanAnnualMinimumC: number): string {
   const at = Math.min(12.99, Math.max(0, (meanAnnualMinimumC - ZONE_1_C) / ZONE_STEP_C))
   return `${Math.floor(at) + 1}${at % 1 < 0.5 ? 'a' : 'b'}`
+}
+
+/** Degrees by which what a kind bears is rounded where it is told. */
+const HARDY_ABOUT_C = 1
+
+/** What cold a kind bears, with the coldest zone whose usual winter is no colder: `−15 °C (zone 7b)`. */
+export function hardyWords(hardyToC: number): string {
+  const halves = Math.ceil((hardyToC - HARDY_ABOUT_C - ZONE_1_C) / (ZONE_STEP_C / 2))
+  return `${celsius(Math.round(hardyToC))} (zone ${zoneOf(ZONE_1_C + (halves + 0.5) * (ZONE_STEP_C / 2))})`
 }
 
 /** One year in ten lies this many days off the usual date where nothing measured says how far: a working figure. */

@@ -1,3 +1,4 @@
+import { hardyWords } from '../climate/index.ts'
 import { mixSurfaceM2, type Vessel } from '../garden/index.ts'
 import { isWoody, type Taxon } from '../plants/index.ts'
 import { capitalised, celsius, centimetres, counted, listed } from '../words/index.ts'
@@ -142,8 +143,8 @@ export function* ownRemarks(
       isGrave: taxon.hardyToC > coldestC,
       says:
         taxon.hardyToC > coldestC
-          ? `${shortOf(taxon)} is hardy to about ${celsius(Math.round(taxon.hardyToC))}; winters here reach ${celsius(Math.round(coldestC))}: bring it in.`
-          : `Roots freeze through in a pot: ${shortOf(taxon)}, hardy to about ${celsius(Math.round(taxon.hardyToC))}, wants shelter where winters reach ${celsius(Math.round(coldestC))}.`,
+          ? `${shortOf(taxon)} is hardy to about ${hardyWords(taxon.hardyToC)}; winters here reach ${celsius(Math.round(coldestC))}: bring it in.`
+          : `Roots freeze through in a pot: ${shortOf(taxon)}, hardy to about ${hardyWords(taxon.hardyToC)}, wants shelter where winters reach ${celsius(Math.round(coldestC))}.`,
     }
 }
 

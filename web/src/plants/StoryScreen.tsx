@@ -8,7 +8,7 @@ import {
 } from '@border/contract'
 import {
   capitalised,
-  celsius,
+  hardyWords,
   colourFollowsSoil,
   colourOutlook,
   dayMonthYear,
@@ -250,7 +250,7 @@ function kindFacts(taxon: Taxon, hours: number | undefined): [string, React.Reac
     ...(hours === undefined ? [] : [['Sun it has', quarterHours(hours)] as [string, string]]),
     ['Ground it likes', moisture],
     ['Grows to', `${taxon.heightM} m by ${taxon.spreadM} m`],
-    ['Hardy to about', celsius(taxon.hardyToC)],
+    ['Hardy to about', hardyWords(taxon.hardyToC)],
     ['Moved', taxon.moveWhen],
   ]
 }
