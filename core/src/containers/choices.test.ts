@@ -192,18 +192,13 @@ describe('a verdict on a container', () => {
     remarks: [],
     swap: { over: null, next: null },
     mix: null,
+    air: null,
     bound: [],
     toCut: [],
     ended: [],
     ratings: [],
   }
   const first = (more: Partial<PotEvidence>) => potVerdictsOf({ ...quiet, ...more })[0]!
-  const spent = {
-    traits: { air: 0.05, water: 0.6, available: 0.3, kgPerLitre: 0.3 },
-    sunk: 0.1,
-    old: 1,
-    topUpOn: null,
-  }
   const over = (from: string, to: string) => ({ from, to, botanical: 'x', because: 'its season' as const })
   const next = { season: 'winter' as const, from: '2026-06-20', to: '2026-08-01' }
 
@@ -213,14 +208,14 @@ describe('a verdict on a container', () => {
     expect(first({ isPlanted: false }).because[0]).toMatch(/^Nothing grows/)
     // Of a mix that is not on record nothing is claimed.
     expect(first({}).because[0]).not.toMatch(/has air/)
-    expect(first({ mix: { ...spent, wholeOn: null } }).because[0]).toMatch(/its mix has air/)
+    expect(first({ air: 0.2 }).because[0]).toMatch(/its mix has air/)
   })
 
   it('is each of the others where that is what is found', () => {
     const reached = [
       first({}),
       first({ toCut: ['lobelia'] }),
-      first({ mix: { ...spent, wholeOn: '2026-05-01' } }),
+      first({ air: 0.05 }),
       first({ swap: { over: over('2026-05-01', '2026-06-01'), next } }),
       first({ bound: ['bay'] }),
       first({ ended: ['drowned', 'drowned'], faults: ['no holes'] }),
@@ -232,7 +227,7 @@ describe('a verdict on a container', () => {
     const names = (more: Partial<PotEvidence>) => potVerdictsOf({ ...quiet, ...more }).map((v) => v.verdict)
     expect(names({ swap: { over: null, next } })).not.toContain('swap now')
     expect(names({ swap: { over: over('2026-09-20', '2026-10-30'), next: null } })).not.toContain('swap now')
-    expect(names({ isPlanted: false, mix: { ...spent, wholeOn: '2026-05-01' } })).not.toContain('refresh')
+    expect(names({ isPlanted: false, air: 0.05 })).not.toContain('refresh')
     expect(names({ ended: ['frost', 'dried out'] })).not.toContain('retire the pot')
     expect(names({ ended: ['eaten', 'eaten'] })).not.toContain('retire the pot')
   })

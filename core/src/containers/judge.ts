@@ -398,6 +398,7 @@ export function judgePots(
         remarks,
         swap,
         mix: state,
+        air: state || test ? traits.air : null,
         bound: roots.flatMap((r) =>
           r.fillOn !== null && r.fillOn <= about.on ? [commonOf.get(r.botanical)!] : [],
         ),

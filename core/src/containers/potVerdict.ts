@@ -2,6 +2,7 @@ import type { IsoDate } from '../dates/index.ts'
 import { dayMonth, listed } from '../words/index.ts'
 import { likesWords, type FillEnd } from './fill.ts'
 import type { PotRemark } from './fitting.ts'
+import { SPENT_AIR } from './mix.ts'
 import type { MixState } from './mixState.ts'
 import type { FillAhead } from './swap.ts'
 import type { PotFault } from './stability.ts'
@@ -33,6 +34,8 @@ export interface PotEvidence {
   remarks: readonly PotRemark[]
   swap: FillAhead
   mix: MixState | null
+  /** Air of its mix once drained, by its fills or by a test of it; null where neither tells. */
+  air: number | null
   /** Woody plants whose roots have filled it, by their common names. */
   bound: readonly string[]
   /** Plants that a rule would have cut now, by their common names. */
@@ -65,7 +68,7 @@ export function potVerdictsOf(e: PotEvidence): PotVerdict[] {
           : grave.length > 0
             ? ['Nothing is due by the calendar; what is said of its plants is for you to weigh.']
             : [
-                e.mix
+                e.air !== null
                   ? 'What grows in it goes on, its mix has air, and nothing in it is cramped.'
                   : 'What grows in it goes on, and nothing in it is cramped; what its mix is like nobody has said.',
               ],
@@ -106,19 +109,19 @@ function swap({ on, swap: { over, next }, ratings }: PotEvidence): PotVerdict | 
   return { verdict: 'swap now', because, weight: over.to < on ? 0.95 : mayGoIn ? 0.8 : 0.45 }
 }
 
-function refresh({ on, isPlanted, mix, swap: { over } }: PotEvidence): PotVerdict | undefined {
+function refresh({ on, isPlanted, mix, air, swap: { over } }: PotEvidence): PotVerdict | undefined {
   // What is empty is filled anew, and its mix with it.
-  if (!mix || !isPlanted) return undefined
+  if (!isPlanted) return undefined
   const percent = (share: number) => `${Math.round(100 * share)} %`
-  if (mix.wholeOn !== null && mix.wholeOn <= on)
+  if (air !== null && air < SPENT_AIR)
     return {
       verdict: 'refresh',
       because: [
-        `Its mix has ${percent(mix.traits.air)} of air left once it has drained: roots drown in wet weather, and all of it must be new.`,
+        `Its mix has ${percent(air)} of air left once it has drained: roots drown in wet weather, and all of it must be new.`,
       ],
       weight: 0.7,
     }
-  if (mix.topUpOn !== null && mix.topUpOn <= on && !over)
+  if (mix && mix.topUpOn !== null && mix.topUpOn <= on && !over)
     return {
       verdict: 'refresh',
       because: [`Its mix has sunk by ${percent(mix.sunk)}: the top third new brings it up again.`],

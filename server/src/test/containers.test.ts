@@ -320,6 +320,20 @@ describe('what is found at a container', () => {
     expect((await potNow(id)).mix.testedOn).toBeNull()
   })
 
+  it('of a test speaks for a new mix where it has no air, however new it is', async () => {
+    const id = await potOnPlan()
+    await fill(id)
+    expect((await potNow(id)).verdicts.map((v) => v.verdict)).not.toContain('refresh')
+    await check(id, {
+      kind: 'drained',
+      on: '2026-09-01',
+      sampleLitres: 4,
+      filledLitres: 3,
+      drainedLitres: 0.1,
+    })
+    expect((await potNow(id)).verdicts.map((v) => v.verdict)).toContain('refresh')
+  })
+
   it('is refused where it lies ahead, says nothing of its kind, or was found at what is no container', async () => {
     const id = await potOnPlan()
     const before = (await potNow(id)).checks
