@@ -24,7 +24,8 @@ function inUnits(
       : quantityShown(value, asked, units)
   return {
     suffix: beside,
-    inputMode: 'text',
+    // Feet and inches need more than digits.
+    inputMode: beside === asked ? 'decimal' : 'text',
     formatter: (value, { userTyping, input }) => {
       if (userTyping) return input
       if (value === undefined || (value as unknown) === '' || value === null) return ''
