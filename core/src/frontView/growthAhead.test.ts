@@ -104,10 +104,10 @@ describe('the shade of what is planted', () => {
     const plants = Array.from({ length: 500 }, (_, i) =>
       plant(kinds[Math.floor(i / 50)]!, (i % 25) * 0.6, Math.floor(i / 25) * 0.35),
     )
-    const began = performance.now()
+    const began = process.cpuUsage()
     const found = grownOver(open(52), plants, [1, 2, 3, 5, 10], '2026-06-15')
     expect(found.map((f) => f.years)).toEqual([1, 2, 3, 5, 10])
-    // Far above what it takes: a slow machine is no fault of the code.
-    expect(performance.now() - began).toBeLessThan(8000)
+    // Of the processor's own time, and far above what it takes: a slow or busy machine is no fault of the code.
+    expect(process.cpuUsage(began).user / 1e6).toBeLessThan(15)
   })
 })
