@@ -199,6 +199,8 @@ describe('pots on files', () => {
       expect(status).not.toBe(0)
       return stderr
     }
+    const drained = { day: '2026-01-01', kind: 'drained', sampleLitres: 4, filledLitres: 3, drainedLitres: 3 }
+    expect(await wrong({ checks: [drained] })).toMatch(/drainedLitres.*some of it stays/)
     expect(await wrong({ checks: [{ day: '2026-01-01', kind: 'felt', felt: 'soggy' }] })).toMatch(
       /pots\.0\.checks\.0\.felt/,
     )

@@ -1,4 +1,13 @@
-import { componentNames, felts, fillEnds, fillSeasons, isIsoDate, potRoles, schoolIds } from '@border/core'
+import {
+  componentNames,
+  drainTestFault,
+  felts,
+  fillEnds,
+  fillSeasons,
+  isIsoDate,
+  potRoles,
+  schoolIds,
+} from '@border/core'
 import { z } from 'zod'
 
 const name = z.string().min(1).max(200)
@@ -31,13 +40,18 @@ const fill = {
         z.strictObject({ day, kind: z.literal('watered') }),
         z.strictObject({ day, kind: z.literal('felt'), felt: z.enum(felts) }),
         z.strictObject({ day, kind: z.literal('weighed'), lighterKg: z.number().min(0).max(5000) }),
-        z.strictObject({
-          day,
-          kind: z.literal('drained'),
-          sampleLitres: z.number().min(0.1).max(1000),
-          filledLitres: z.number().min(0.01).max(1000),
-          drainedLitres: z.number().min(0).max(1000),
-        }),
+        z
+          .strictObject({
+            day,
+            kind: z.literal('drained'),
+            sampleLitres: z.number().min(0.1).max(1000),
+            filledLitres: z.number().min(0.01).max(1000),
+            drainedLitres: z.number().min(0).max(1000),
+          })
+          .check(({ value, issues }) => {
+            const fault = drainTestFault(value)
+            if (fault) issues.push({ code: 'custom', input: value, path: [fault.of], message: fault.says })
+          }),
       ]),
     )
     .max(1000)

@@ -1,5 +1,6 @@
 import {
   checkKinds,
+  drainTestFault,
   componentNames,
   daysBetween,
   felts,
@@ -258,13 +259,9 @@ const checkRequest = z.discriminatedUnion('kind', [
       filledLitres: n.min(0.01).max(1000),
       drainedLitres: n.min(0).max(1000),
     })
-    .refine((t) => t.filledLitres < t.sampleLitres, {
-      path: ['filledLitres'],
-      message: 'has to be less than the pot holds: grains take room as well',
-    })
-    .refine((t) => t.drainedLitres < t.filledLitres, {
-      path: ['drainedLitres'],
-      message: 'has to be less than what was poured in: some of it stays',
+    .check(({ value, issues }) => {
+      const fault = drainTestFault(value)
+      if (fault) issues.push({ code: 'custom', input: value, path: [fault.of], message: fault.says })
     }),
 ])
 export type CheckRequest = z.input<typeof checkRequest>

@@ -10,6 +10,7 @@ export {
   factsOf,
   fittedDay,
   fittedMonths,
+  kmBetween,
   monthsOf,
   patternAt,
   townClimates,

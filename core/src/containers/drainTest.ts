@@ -15,6 +15,22 @@ export interface DrainTest {
   drainedLitres: number
 }
 
+/** What of a test cannot have been read, and why; undefined where nothing speaks against it. */
+export function drainTestFault({
+  sampleLitres,
+  filledLitres,
+  drainedLitres,
+}: Omit<DrainTest, 'day'>): { of: keyof DrainTest; says: string } | undefined {
+  if (filledLitres >= sampleLitres)
+    return {
+      of: 'filledLitres',
+      says: 'The mix cannot take as much water as the empty pot holds: its grains take room as well.',
+    }
+  if (drainedLitres >= filledLitres)
+    return { of: 'drainedLitres', says: 'Less runs out than was poured in: some of it stays in the mix.' }
+  return undefined
+}
+
 /** Air and water of a tested mix once drained, shares of its volume. */
 export const testedTraits = ({
   sampleLitres,

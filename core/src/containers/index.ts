@@ -45,7 +45,7 @@ export {
 export { heightInPot, rootBoundAfter, rootsFillOn, sizeInPot, wantedDepthM, type InPot } from './inPot.ts'
 export { mixState, type MixFilled, type MixState } from './mixState.ts'
 export { feedingOf, spentOn, type PotFeeding } from './feedPot.ts'
-export { testedTraits, type DrainTest } from './drainTest.ts'
+export { drainTestFault, testedTraits, type DrainTest } from './drainTest.ts'
 export {
   checkKinds,
   felts,

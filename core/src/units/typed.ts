@@ -1,4 +1,5 @@
 import {
+  CANONICAL_UNITS,
   celsiusOf,
   fahrenheit,
   feetAndInches,
@@ -71,14 +72,14 @@ const signs: Record<Exclude<Kind, 'temperature'>, Record<string, number>> = {
   weight: { kg: 1, g: 0.001, lb: KG_PER_POUND, lbs: KG_PER_POUND, oz: KG_PER_OUNCE },
 }
 
-const usesOther = (kind: Kind, of: Units): boolean =>
-  ({
-    length: of.length === 'feet and inches',
-    volume: of.volume === 'US gallons',
-    flow: of.volume === 'US gallons',
-    weight: of.weight === 'pounds',
-    temperature: of.temperature === 'Fahrenheit',
-  })[kind]
+const saidBy: Record<Kind, keyof Units> = {
+  length: 'length',
+  volume: 'volume',
+  flow: 'volume',
+  weight: 'weight',
+  temperature: 'temperature',
+}
+const usesOther = (kind: Kind, of: Units): boolean => of[saidBy[kind]] !== CANONICAL_UNITS[saidBy[kind]]
 
 /** The unit that a bare number is taken to be in. */
 function bareUnit(asked: AskedUnit, of: Units): string {
@@ -146,18 +147,19 @@ function temperatureTyped(rest: string, sign: number, of: Units): number | undef
 }
 
 /** A quantity as it stands in a field, to be typed over; what stands behind the field is `unitBeside`. */
-export function quantityShown(value: number, asked: AskedUnit, of: Units): string {
+export const quantityShown = (value: number, asked: AskedUnit, of: Units): string =>
+  textShown(value, asked, of).replace('−', '-')
+
+function textShown(value: number, asked: AskedUnit, of: Units): string {
   const kind = kindOf[asked]
-  const canonical = value * perAsked[asked]
-  if (!usesOther(kind, of)) return String(Number(value.toFixed(6)))
-  if (kind === 'temperature') return plainTyped(fahrenheit(value), 1)
-  if (kind === 'length') {
-    if (asked === 'mm') return plainTyped(canonical / M_PER_INCH, 2)
-    return feetAndInches(canonical, Math.abs(canonical) < 3 ? 4 : 2).replace('−', '-')
-  }
-  return plainTyped(canonical / signs[kind][bareUnit(asked, of)]!, 3)
+  if (!usesOther(kind, of)) return plain(value, 6)
+  if (kind === 'temperature') return plain(fahrenheit(value), 1)
+  const reckoned = value * perAsked[asked]
+  if (kind !== 'length') return plain(reckoned / signs[kind][bareUnit(asked, of)]!, 3)
+  return asked === 'mm'
+    ? plain(reckoned / M_PER_INCH, 2)
+    : feetAndInches(reckoned, Math.abs(reckoned) < 3 ? 4 : 2)
 }
-const plainTyped = (value: number, decimals: number) => plain(value, decimals).replace('−', '-')
 
 /** The unit of a field as it is read out: what stands behind it is not. */
 export const unitSpoken = (asked: AskedUnit, of: Units): string => spoken[bareUnit(asked, of)]!

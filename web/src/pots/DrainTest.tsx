@@ -1,8 +1,9 @@
 import type { CheckRequest } from '@border/contract'
-import { quantityTyped, testedTraits, unitBeside } from '@border/core'
+import { drainTestFault, quantityTyped, testedTraits } from '@border/core'
 import { useState } from 'react'
 import { ownUnits } from '../units/ownUnits.ts'
 import { Button } from '../frame/Button.tsx'
+import { TypedQuantity } from './TypedQuantity.tsx'
 import { drainWords } from './potWords.ts'
 
 type Said = Omit<Extract<CheckRequest, { kind: 'drained' }>, 'kind' | 'containerId' | 'on' | 'note'>
@@ -24,7 +25,7 @@ export function DrainTest({ onSay }: { onSay: (said: Said) => void }) {
     drainedLitres: litres(typed.drainedLitres),
   }
   const isWhole = Object.values(said).every((v) => v >= 0)
-  const fault = isWhole && faultOf(said)
+  const fault = isWhole ? drainTestFault(said) : undefined
   return (
     <details>
       <summary>Test what its mix holds</summary>
@@ -44,38 +45,24 @@ export function DrainTest({ onSay }: { onSay: (said: Said) => void }) {
           <li>Open the holes over a bucket, and after an hour measure what ran out.</li>
         </ol>
         {Object.entries(asked).map(([name, label]) => (
-          <label key={name} className="spread">
-            {label}
-            <span>
-              <input
-                type="text"
-                inputMode="decimal"
-                className="fill-count"
-                required
-                value={typed[name as keyof Said]}
-                onChange={(e) => type({ ...typed, [name]: e.target.value })}
-              />{' '}
-              {unitBeside('l', ownUnits())}
-            </span>
-          </label>
+          <TypedQuantity
+            key={name}
+            label={label}
+            unit="l"
+            text={typed[name as keyof Said]}
+            onType={(text) => type({ ...typed, [name]: text })}
+          />
         ))}
         {fault && (
           <p className="field-fault" role="alert">
-            {fault}
+            {fault.says}
           </p>
         )}
         {isWhole && !fault && <p>That is {drainWords(testedTraits(said))}.</p>}
-        <Button size="small" type="submit" disabled={!isWhole || Boolean(fault)}>
+        <Button size="small" type="submit" disabled={!isWhole || fault !== undefined}>
           Note the test
         </Button>
       </form>
     </details>
   )
-}
-
-function faultOf({ sampleLitres, filledLitres, drainedLitres }: Said): string | undefined {
-  if (filledLitres >= sampleLitres)
-    return 'The mix cannot take as much water as the empty pot holds: its grains take room as well.'
-  if (drainedLitres >= filledLitres) return 'Less runs out than was poured in: some of it stays in the mix.'
-  return undefined
 }

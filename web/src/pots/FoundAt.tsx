@@ -1,5 +1,5 @@
 import { containerEndpoints, type CheckRequest, type CheckView, type PotView } from '@border/contract'
-import { felts, quantityTyped, unitBeside, type AskedUnit, type Felt } from '@border/core'
+import { felts, quantityTyped, type AskedUnit, type Felt } from '@border/core'
 import { useState } from 'react'
 import { useGardenWrite } from '../api/writes.ts'
 import { Button } from '../frame/Button.tsx'
@@ -7,6 +7,7 @@ import { useGardenContext } from '../frame/gardenContext.ts'
 import { shortDayMonth } from '../frame/words.ts'
 import { ownUnits } from '../units/ownUnits.ts'
 import { DrainTest } from './DrainTest.tsx'
+import { TypedQuantity } from './TypedQuantity.tsx'
 import { checkWords, factorWords } from './potWords.ts'
 
 /** Notes that are shown of a container. */
@@ -98,18 +99,7 @@ function Figure({
         type('')
       }}
     >
-      <label>
-        {label}{' '}
-        <input
-          type="text"
-          inputMode="decimal"
-          className="fill-count"
-          required
-          value={typed}
-          onChange={(e) => type(e.target.value)}
-        />{' '}
-        {unitBeside(unit, ownUnits())}
-      </label>
+      <TypedQuantity label={label} unit={unit} text={typed} onType={type} />
       <Button size="small" type="submit" disabled={!isSaid}>
         {does}
       </Button>

@@ -5,4 +5,4 @@ export { Fragment } from 'react/jsx-dev-runtime'
 export type { JSX } from 'react/jsx-dev-runtime'
 
 export const jsxDEV = (type: never, props: never, ...rest: unknown[]): unknown =>
-  (react as unknown as { jsxDEV: (...all: unknown[]) => unknown }).jsxDEV(type, told(type, props), ...rest)
+  (react as unknown as { jsxDEV: (...all: unknown[]) => unknown }).jsxDEV(type, told(props), ...rest)

@@ -6,5 +6,5 @@ import { told } from './told.ts'
 export { Fragment } from 'react/jsx-runtime'
 export type { JSX } from 'react/jsx-runtime'
 
-export const jsx: typeof react.jsx = (type, props, key) => react.jsx(type, told(type, props as never), key)
-export const jsxs: typeof react.jsxs = (type, props, key) => react.jsxs(type, told(type, props as never), key)
+export const jsx: typeof react.jsx = (type, props, key) => react.jsx(type, told(props as never), key)
+export const jsxs: typeof react.jsxs = (type, props, key) => react.jsxs(type, told(props as never), key)

@@ -1,4 +1,3 @@
-import { Fragment } from 'react'
 import { inOwnUnits, writesOtherwise } from './ownUnits.ts'
 
 type Props = Record<string, unknown>
@@ -20,7 +19,7 @@ const TOLD = [
  * Whatever is put on the screen, in the units and dates of whoever looks at it: everything is said in one written form, and each element
  * has its text rewritten as it is made. A person's own words, marked with `translate="no"`, stay as they were written.
  */
-export function told(type: unknown, props: Props): Props {
+export function told(props: Props): Props {
   if (!writesOtherwise() || props.translate === 'no') return props
   const others: Props = {}
   for (const name of TOLD) {
@@ -29,12 +28,7 @@ export function told(type: unknown, props: Props): Props {
   }
   const { children } = props
   if (typeof children === 'string') others.children = inOwnUnits(children)
-  // What a component is given beside its elements may be anything that it knows.
-  else if (
-    Array.isArray(children) &&
-    (typeof type === 'string' || type === Fragment || children.some(isText))
-  )
-    others.children = joined(children)
+  else if (Array.isArray(children) && children.some(isText)) others.children = joined(children)
   return { ...props, ...others }
 }
 
